@@ -1,0 +1,262 @@
+package marvek.core.circuit;
+
+import static marvek.core.circuit.OutlineProblem.Kind.TOO_LARGE;
+import static marvek.core.circuit.OutlineProblem.Kind.TOO_SHORT;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import marvek.core.numeric.PeriodicSpline;
+import org.jspecify.annotations.Nullable;
+
+/** Turns the points of a file into a road with curvature, gradient and corners. */
+public final class CircuitReader {
+  /** Full road width taken where neither the file nor the driver gives one, metres. */
+  public static final double USUAL_WIDTH = 10;
+
+  private static final double SHORTEST = 200;
+  private static final double LONGEST = 80_000;
+  // Waves in the line shorter than this are no feature of a road that cars drive.
+  private static final double FINEST_WAVE = 12;
+  private static final double COARSEST_WAVE = 110;
+  private static final double FINEST_HEIGHT_WAVE = 60;
+  private static final double COARSEST_HEIGHT_WAVE = 300;
+  private static final double WIDTH_WAVE = 30;
+
+  private CircuitReader() {}
+
+  /**
+   * What the driver says about the file.
+   *
+   * @param reverse drive it the other way
+   * @param startStation where the start/finish line is, metres along the (reversed) lap as it came
+   * @param width full road width in metres for files without one
+   * @param bridges every place where the line crosses itself is a bridge
+   */
+  public record Choices(boolean reverse, double startStation, double width, boolean bridges) {
+    public static Choices asItComes() {
+      return new Choices(false, 0, USUAL_WIDTH, false);
+    }
+  }
+
+  /**
+   * Fits the road.
+   *
+   * <p>Periodic smoothing spline by chord length, the smoothing set so that the points scatter
+   * about it as much as their own third differences say they do (Morozov's discrepancy principle),
+   * between waves of 12 m and 110 m; resampled at even steps close to 1 m.
+   *
+   * @throws OutlineProblem when the points make no circuit
+   */
+  public static Survey survey(Outline outline, Choices choices) {
+    List<String> remarks = new ArrayList<>();
+    Outline lap = LapTrim.closedLap(outline.onPlane(), remarks);
+    Crossings.check(lap, choices.bridges(), remarks);
+    double[] u = chordLengths(lap);
+    double period = u[lap.size()];
+    if (period < SHORTEST) {
+      throw new OutlineProblem(
+          TOO_SHORT,
+          String.format(Locale.ROOT, "The lap is %.0f m long.", period),
+          null,
+          "A circuit is at least 200 m; check that the file holds metres or WGS84 degrees.");
+    }
+    if (period > LONGEST) {
+      throw new OutlineProblem(
+          TOO_LARGE,
+          String.format(Locale.ROOT, "The lap is %.0f km long.", period / 1000),
+          null,
+          "80 km is the most; check the units, or bring one lap only.");
+    }
+    double[] knots = Arrays.copyOf(u, lap.size());
+    Fit fit = Fit.of(knots, period, List.of(lap.x(), lap.y()), FINEST_WAVE, COARSEST_WAVE);
+    Centreline road = resample(lap, knots, period, fit, choices);
+    if (!road.hasWidth()) {
+      remarks.add(
+          String.format(
+              Locale.ROOT, "No widths in the file: %.1f m all round is taken.", choices.width()));
+    }
+    if (!road.hasHeight()) {
+      remarks.add("No heights in the file: the road is taken as level.");
+    }
+    if (choices.reverse()) {
+      road = road.reversed();
+    }
+    if (choices.startStation() != 0) {
+      road = road.startingAt(choices.startStation());
+    }
+    return new Survey(road, CornerFinder.find(road), List.copyOf(remarks), fit.noise);
+  }
+
+  private static double[] chordLengths(Outline lap) {
+    int n = lap.size();
+    double[] u = new double[n + 1];
+    for (int i = 0; i < n; i++) {
+      int q = (i + 1) % n;
+      u[i + 1] = u[i] + Math.hypot(lap.x()[q] - lap.x()[i], lap.y()[q] - lap.y()[i]);
+    }
+    return u;
+  }
+
+  private static Centreline resample(
+      Outline lap, double[] knots, double period, Fit fit, Choices choices) {
+    PeriodicSpline sx = fit.splines.get(0);
+    PeriodicSpline sy = fit.splines.get(1);
+    // Arc length along the spline by Simpson's rule on fine steps, then inverted linearly.
+    int fine = Math.max(200, (int) Math.ceil(period * 2));
+    double du = period / fine;
+    double[] arc = new double[fine + 1];
+    double before = speed(sx, sy, 0);
+    for (int i = 0; i < fine; i++) {
+      double middle = speed(sx, sy, (i + 0.5) * du);
+      double after = speed(sx, sy, (i + 1) * du);
+      arc[i + 1] = arc[i] + du * (before + 4 * middle + after) / 6;
+      before = after;
+    }
+    double length = arc[fine];
+    int n = (int) Math.round(length);
+    double step = length / n;
+    double[][] xy = new double[2][n];
+    double[] heading = new double[n];
+    double[] curvature = new double[n];
+    double[] along = new double[n];
+    int k = 0;
+    for (int i = 0; i < n; i++) {
+      double s = i * step;
+      while (k + 1 < fine && arc[k + 1] < s) {
+        k++;
+      }
+      double at = (k + (s - arc[k]) / (arc[k + 1] - arc[k])) * du;
+      along[i] = at;
+      double[] x = sx.at(at);
+      double[] y = sy.at(at);
+      xy[0][i] = x[0];
+      xy[1][i] = y[0];
+      heading[i] = Math.atan2(y[1], x[1]);
+      double pace = Math.hypot(x[1], y[1]);
+      curvature[i] = (x[1] * y[2] - y[1] * x[2]) / (pace * pace * pace);
+    }
+    double[][] profile = heights(lap, knots, period, along);
+    boolean widths = lap.right() != null;
+    double half = choices.width() / 2;
+    return new Centreline(
+        step,
+        xy[0],
+        xy[1],
+        heading,
+        curvature,
+        profile[0],
+        profile[1],
+        profile[2],
+        smooth(lap.right(), knots, period, along, half),
+        smooth(lap.left(), knots, period, along, half),
+        smooth(lap.crossfall(), knots, period, along, 0),
+        lap.z() != null,
+        widths);
+  }
+
+  private static double speed(PeriodicSpline sx, PeriodicSpline sy, double at) {
+    return Math.hypot(sx.at(at)[1], sy.at(at)[1]);
+  }
+
+  /** Height, gradient angle and vertical curvature from a spline of their own. */
+  private static double[][] heights(Outline lap, double[] knots, double period, double[] along) {
+    double[][] profile = new double[3][along.length];
+    double[] z = lap.z();
+    if (z == null) {
+      return profile;
+    }
+    Fit fit = Fit.of(knots, period, List.of(z), FINEST_HEIGHT_WAVE, COARSEST_HEIGHT_WAVE);
+    for (int i = 0; i < along.length; i++) {
+      double[] v = fit.splines.get(0).at(along[i]);
+      profile[0][i] = v[0];
+      profile[1][i] = Math.atan(v[1]);
+      profile[2][i] = v[2] / Math.pow(1 + v[1] * v[1], 1.5);
+    }
+    return profile;
+  }
+
+  private static double[] smooth(
+      double @Nullable [] values, double[] knots, double period, double[] along, double otherwise) {
+    double[] out = new double[along.length];
+    if (values == null) {
+      Arrays.fill(out, otherwise);
+      return out;
+    }
+    PeriodicSpline spline =
+        PeriodicSpline.fit(
+            knots, period, values, PeriodicSpline.lambdaForWavelength(WIDTH_WAVE));
+    double least = Arrays.stream(values).min().orElse(otherwise);
+    double most = Arrays.stream(values).max().orElse(otherwise);
+    for (int i = 0; i < out.length; i++) {
+      out[i] = Math.max(least, Math.min(most, spline.at(along[i])[0]));
+    }
+    return out;
+  }
+
+  /** Splines over the same knots with one smoothing, chosen from the scatter of the points. */
+  private static final class Fit {
+    private static final int BISECTIONS = 18;
+
+    private final List<PeriodicSpline> splines;
+    private final double noise;
+
+    private Fit(List<PeriodicSpline> splines, double noise) {
+      this.splines = splines;
+      this.noise = noise;
+    }
+
+    static Fit of(
+        double[] knots, double period, List<double[]> columns, double finest, double coarsest) {
+      double noise = scatter(columns);
+      double low = finest;
+      double high = coarsest;
+      for (int i = 0; i < BISECTIONS && high / low > 1.02; i++) {
+        double middle = Math.sqrt(low * high);
+        if (residual(fit(knots, period, columns, middle), columns) > noise) {
+          high = middle;
+        } else {
+          low = middle;
+        }
+      }
+      return new Fit(fit(knots, period, columns, low), noise);
+    }
+
+    private static List<PeriodicSpline> fit(
+        double[] knots, double period, List<double[]> columns, double wave) {
+      double lambda = PeriodicSpline.lambdaForWavelength(wave);
+      return columns.stream().map(c -> PeriodicSpline.fit(knots, period, c, lambda)).toList();
+    }
+
+    private static double residual(List<PeriodicSpline> splines, List<double[]> columns) {
+      double sum = 0;
+      int count = 0;
+      for (int c = 0; c < splines.size(); c++) {
+        double[] fitted = splines.get(c).knotValues();
+        double[] y = columns.get(c);
+        for (int i = 0; i < y.length; i++) {
+          sum += (y[i] - fitted[i]) * (y[i] - fitted[i]);
+        }
+        count += y.length;
+      }
+      return Math.sqrt(sum / count);
+    }
+
+    /** Scatter of one coordinate: the median third difference, which is blind to bends and slope. */
+    private static double scatter(List<double[]> columns) {
+      int n = columns.get(0).length;
+      double[] differences = new double[n * columns.size()];
+      int k = 0;
+      for (double[] y : columns) {
+        for (int i = 0; i < n; i++) {
+          differences[k++] =
+              Math.abs(
+                  y[(i + 3) % n] - 3 * y[(i + 2) % n] + 3 * y[(i + 1) % n] - y[i]);
+        }
+      }
+      Arrays.sort(differences);
+      return differences[differences.length / 2] / (0.6745 * Math.sqrt(20));
+    }
+  }
+}

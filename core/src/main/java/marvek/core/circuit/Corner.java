@@ -1,0 +1,41 @@
+package marvek.core.circuit;
+
+import java.util.List;
+
+/**
+ * A corner of a layout.
+ *
+ * @param id stable name inside the layout version
+ * @param number what the driver calls it: "5", "5A"
+ * @param name a spoken name, or empty
+ * @param left true for a left-hander
+ * @param entry station where the road starts to bend
+ * @param apexes stations of greatest curvature of the road, one or two
+ * @param exit station where the road is straight again
+ * @param radius smallest radius of the road's middle, metres
+ * @param angle change of heading, radians, positive
+ * @param kind what sort of corner
+ * @param complex number of the complex it belongs to, 0 for none
+ */
+public record Corner(
+    String id,
+    String number,
+    String name,
+    boolean left,
+    double entry,
+    List<Double> apexes,
+    double exit,
+    double radius,
+    double angle,
+    CornerKind kind,
+    int complex) {
+
+  public Corner {
+    apexes = List.copyOf(apexes);
+  }
+
+  /** The station that stands for the corner where one is needed. */
+  public double apex() {
+    return apexes.get(apexes.size() - 1);
+  }
+}

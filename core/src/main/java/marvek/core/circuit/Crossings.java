@@ -1,0 +1,97 @@
+package marvek.core.circuit;
+
+import static marvek.core.circuit.OutlineProblem.Kind.CROSSES_ITSELF;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import org.jspecify.annotations.Nullable;
+import org.locationtech.jts.algorithm.RobustLineIntersector;
+import org.locationtech.jts.geom.Coordinate;
+import org.locationtech.jts.geom.Envelope;
+import org.locationtech.jts.index.strtree.STRtree;
+
+/** Places where the line of a lap crosses itself, and whether a bridge explains them. */
+final class Crossings {
+  private static final double BRIDGE_CLEARANCE = 3;
+  private static final double SHORTEST_LOOP = 60;
+
+  private Crossings() {}
+
+  /**
+   * Refuses crossings that no bridge explains.
+   *
+   * @param lap closed lap in metres
+   * @param bridges the driver says that every crossing is a bridge
+   * @param remarks takes a line for each crossing accepted
+   */
+  static void check(Outline lap, boolean bridges, List<String> remarks) {
+    int n = lap.size();
+    double[] station = new double[n + 1];
+    STRtree tree = new STRtree();
+    for (int i = 0; i < n; i++) {
+      Coordinate a = at(lap, i);
+      Coordinate b = at(lap, i + 1);
+      station[i + 1] = station[i] + a.distance(b);
+      tree.insert(new Envelope(a, b), i);
+    }
+    RobustLineIntersector cross = new RobustLineIntersector();
+    List<int[]> found = new ArrayList<>();
+    for (int i = 0; i < n; i++) {
+      Coordinate a = at(lap, i);
+      Coordinate b = at(lap, i + 1);
+      for (Object other : tree.query(new Envelope(a, b))) {
+        int j = (Integer) other;
+        if (j <= i + 1 || (i == 0 && j == n - 1)) {
+          continue;
+        }
+        cross.computeIntersection(a, b, at(lap, j), at(lap, j + 1));
+        if (cross.isProper()) {
+          found.add(new int[] {i, j});
+        }
+      }
+    }
+    for (int[] pair : found) {
+      double loop = station[pair[1]] - station[pair[0]];
+      loop = Math.min(loop, station[n] - loop);
+      String where =
+          String.format(
+              Locale.ROOT,
+              "%s and %s, at %.0f m and %.0f m",
+              lap.where(pair[0]),
+              lap.where(pair[1]),
+              station[pair[0]],
+              station[pair[1]]);
+      if (loop < SHORTEST_LOOP) {
+        throw new OutlineProblem(
+            CROSSES_ITSELF,
+            String.format(Locale.ROOT, "The line ties a knot of %.0f m.", loop),
+            where,
+            "Remove the points that run back; a recording that stood still does this.");
+      }
+      Double clearance = clearance(lap, pair);
+      boolean high = clearance != null && clearance >= BRIDGE_CLEARANCE;
+      if (!high && !bridges) {
+        throw new OutlineProblem(
+            CROSSES_ITSELF,
+            clearance == null
+                ? "The line crosses itself."
+                : String.format(
+                    Locale.ROOT, "The line crosses itself only %.1f m apart in height.", clearance),
+            where,
+            "If a bridge carries one over the other, tick \"A bridge\"; if not, correct the points.");
+      }
+      remarks.add("A bridge is taken where the line crosses itself (" + where + ").");
+    }
+  }
+
+  private static @Nullable Double clearance(Outline lap, int[] pair) {
+    double[] z = lap.z();
+    return z == null ? null : Math.abs(z[pair[0]] - z[pair[1]]);
+  }
+
+  private static Coordinate at(Outline lap, int i) {
+    int k = i % lap.size();
+    return new Coordinate(lap.x()[k], lap.y()[k]);
+  }
+}

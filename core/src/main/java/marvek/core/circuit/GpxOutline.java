@@ -1,0 +1,145 @@
+package marvek.core.circuit;
+
+import static marvek.core.circuit.OutlineProblem.Kind.UNREADABLE;
+import static marvek.core.circuit.OutlineProblem.Kind.UNSAFE_XML;
+
+import io.jenetics.jpx.GPX;
+import io.jenetics.jpx.Length;
+import io.jenetics.jpx.Point;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.util.List;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
+import javax.xml.stream.XMLInputFactory;
+import javax.xml.stream.XMLStreamConstants;
+import javax.xml.stream.XMLStreamException;
+import javax.xml.stream.XMLStreamReader;
+import org.jspecify.annotations.Nullable;
+
+/** GPX: the points of the tracks, or of the routes where there is no track. */
+final class GpxOutline {
+  private GpxOutline() {}
+
+  static Outline read(byte[] content) {
+    refuseDeclarations(content);
+    GPX gpx;
+    try {
+      gpx = GPX.Reader.of(GPX.Reader.Mode.LENIENT).read(new ByteArrayInputStream(content));
+    } catch (IOException e) {
+      throw unreadable(null);
+    }
+    List<Point> points =
+        gpx.tracks()
+            .flatMap(t -> t.segments().flatMap(s -> s.points().map(Point.class::cast)))
+            .toList();
+    if (points.isEmpty()) {
+      points = gpx.routes().flatMap(r -> r.points().map(Point.class::cast)).toList();
+    }
+    if (points.isEmpty()) {
+      throw new OutlineProblem(
+          UNREADABLE,
+          "There is no track in this GPX file.",
+          null,
+          "Export the recording as a track (trk), not as waypoints.");
+    }
+    boolean heights = points.stream().allMatch(p -> p.getElevation().isPresent());
+    double @Nullable [] z =
+        heights
+            ? points.stream()
+                .mapToDouble(p -> p.getElevation().map(Length::doubleValue).orElseThrow())
+                .toArray()
+            : null;
+    return new Outline(
+        true,
+        points.stream().mapToDouble(p -> p.getLongitude().doubleValue()).toArray(),
+        points.stream().mapToDouble(p -> p.getLatitude().doubleValue()).toArray(),
+        z,
+        null,
+        null,
+        null,
+        "track point",
+        IntStream.rangeClosed(1, points.size()).toArray());
+  }
+
+  /**
+   * Reads the whole document once with declarations and outside entities off. A document type, and
+   * with it any entity of its own, is refused before another reader sees it; and so is a point
+   * whose place is no number, which the library would leave out in silence.
+   */
+  private static void refuseDeclarations(byte[] content) {
+    XMLInputFactory factory = XMLInputFactory.newInstance();
+    factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
+    factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
+    String root = null;
+    int point = 0;
+    try {
+      XMLStreamReader xml = factory.createXMLStreamReader(new ByteArrayInputStream(content));
+      while (xml.hasNext()) {
+        int event = xml.next();
+        if (event == XMLStreamConstants.DTD || event == XMLStreamConstants.ENTITY_REFERENCE) {
+          throw new OutlineProblem(
+              UNSAFE_XML,
+              "The file declares a document type or entities, which is not accepted.",
+              "line " + xml.getLocation().getLineNumber(),
+              "Remove the DOCTYPE; GPX does not need one.");
+        }
+        if (event == XMLStreamConstants.START_ELEMENT) {
+          root = root == null ? xml.getLocalName() : root;
+          if (Stream.of("trkpt", "rtept").anyMatch(xml.getLocalName()::equals)) {
+            point++;
+            requireDegrees(xml, point, "lon", 180);
+            requireDegrees(xml, point, "lat", 90);
+          }
+        }
+      }
+    } catch (XMLStreamException e) {
+      throw unreadable(e.getLocation() == null ? null : "line " + e.getLocation().getLineNumber());
+    }
+    if (!"gpx".equals(root)) {
+      throw new OutlineProblem(
+          OutlineProblem.Kind.UNKNOWN_FORMAT,
+          "This XML is a <" + root + ">, not a <gpx>.",
+          null,
+          "Export the recording as GPX.");
+    }
+  }
+
+  private static void requireDegrees(XMLStreamReader xml, int point, String name, double most) {
+    String value = xml.getAttributeValue(null, name);
+    double degrees;
+    try {
+      degrees = value == null ? Double.NaN : Double.parseDouble(value);
+    } catch (NumberFormatException e) {
+      degrees = Double.NaN;
+    }
+    String where = "track point " + point + ", line " + xml.getLocation().getLineNumber();
+    if (Double.isNaN(degrees)) {
+      throw new OutlineProblem(
+          OutlineProblem.Kind.NOT_A_NUMBER,
+          "The " + name + " \"" + value + "\" is not a number.",
+          where,
+          "Correct or remove that point.");
+    }
+    if (Math.abs(degrees) > most) {
+      boolean swapped = "lat".equals(name) && Math.abs(degrees) <= 180;
+      throw new OutlineProblem(
+          swapped
+              ? OutlineProblem.Kind.SWAPPED_COORDINATES
+              : OutlineProblem.Kind.OUT_OF_RANGE,
+          "A " + name + " of " + value + " is out of range.",
+          where,
+          swapped
+              ? "Longitude and latitude look swapped in this file."
+              : "Give WGS84 degrees.");
+    }
+  }
+
+  private static OutlineProblem unreadable(@Nullable String where) {
+    return new OutlineProblem(
+        UNREADABLE,
+        "The GPX breaks off or is malformed.",
+        where,
+        "Export the file again; it must be one whole GPX document.");
+  }
+}

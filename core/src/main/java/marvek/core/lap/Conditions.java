@@ -1,0 +1,29 @@
+package marvek.core.lap;
+
+import marvek.core.vehicle.AirDensity;
+
+/**
+ * What the day gives.
+ *
+ * @param grip factor on the tyres' grip, 1 for a warm dry track
+ * @param airDensity kg/m³
+ * @param windSpeed m/s
+ * @param windFrom direction the wind comes from, radians anticlockwise from east
+ * @param extraMass fuel or ballast on top of the vehicle's mass, kg
+ */
+public record Conditions(
+    double grip, double airDensity, double windSpeed, double windFrom, double extraMass) {
+
+  /** A warm, dry, still day at sea level in the standard atmosphere. */
+  public static Conditions dryWarm() {
+    return new Conditions(1, AirDensity.atAltitude(0), 0, 0, 0);
+  }
+
+  public Conditions withGrip(double factor) {
+    return new Conditions(factor, airDensity, windSpeed, windFrom, extraMass);
+  }
+
+  public Conditions withExtraMass(double kg) {
+    return new Conditions(grip, airDensity, windSpeed, windFrom, kg);
+  }
+}

@@ -1,0 +1,235 @@
+package marvek.core.lap;
+
+import marvek.core.vehicle.Vehicle;
+
+/**
+ * Quasi-steady lap simulation: the corner speed of every place, a pass forward with what drives the
+ * vehicle and a pass backward with what stops it. Source of the method: Brayshaw &amp; Harrison, "A
+ * quasi steady state approach to race car lap simulation", Proc. IMechE D 219 (2005).
+ *
+ * <p>Both passes integrate d(v²)/ds = 2a by Heun's rule, so that on a smooth road the error falls
+ * with the square of the step.
+ */
+public final class LapSimulator {
+  private static final int BOOST_ROUNDS = 6;
+
+  private LapSimulator() {}
+
+  /** One flying lap. */
+  public static LapTrace lap(Path path, Vehicle vehicle, Conditions conditions) {
+    Vehicle.Boost boost = vehicle.boost();
+    LapTrace trace = lap(path, new Limits(vehicle, conditions), Double.MAX_VALUE);
+    if (boost == null || boostEnergy(path, trace, vehicle, conditions) <= boost.energyPerLap()) {
+      return trace;
+    }
+    // A joule is worth most where the car is slow: spend from the slow end until it is used up.
+    double low = 0;
+    double high = Limits.FASTEST;
+    for (int i = 0; i < BOOST_ROUNDS; i++) {
+      double middle = (low + high) / 2;
+      trace = lap(path, new Limits(vehicle, conditions, middle), middle);
+      if (boostEnergy(path, trace, vehicle, conditions) > boost.energyPerLap()) {
+        high = middle;
+      } else {
+        low = middle;
+      }
+    }
+    return lap(path, new Limits(vehicle, conditions, low), low);
+  }
+
+  /** Joules that the boost spends in the lap. */
+  static double boostEnergy(
+      Path path, LapTrace trace, Vehicle vehicle, Conditions conditions) {
+    Limits limits = new Limits(vehicle, conditions, trace.boostBelow());
+    double sum = 0;
+    for (int i = 0; i < path.size(); i++) {
+      if (trace.throttle()[i] > 0.9) {
+        sum += limits.boostDrive(trace.speed()[i]) * limits.mass() * path.step()[i];
+      }
+    }
+    return sum;
+  }
+
+  private static LapTrace lap(Path path, Limits limits, double boostBelow) {
+    int n = path.size();
+    double[] corner = new double[n];
+    int slowest = 0;
+    for (int i = 0; i < n; i++) {
+      corner[i] = limits.cornerSpeed(path, i);
+      if (corner[i] < corner[slowest]) {
+        slowest = i;
+      }
+    }
+    double[] unbraked = new double[n];
+    double begin = corner[slowest];
+    for (int round = 0; round < 4; round++) {
+      forward(path, limits, corner, unbraked, slowest, n, begin);
+      int last = slowest == 0 ? n - 1 : slowest - 1;
+      double back =
+          Math.min(corner[slowest], ahead(path, limits, last, slowest, unbraked[last]));
+      if (Math.abs(back - begin) < 1e-3) {
+        break;
+      }
+      begin = back;
+    }
+    double[] speed = unbraked.clone();
+    for (int k = n - 1; k >= 0; k--) {
+      int i = (slowest + k) % n;
+      int q = i + 1 == n ? 0 : i + 1;
+      speed[i] = Math.min(speed[i], behind(path, limits, i, q, speed[q]));
+    }
+    return trace(path, limits, corner, unbraked, speed, boostBelow);
+  }
+
+  /**
+   * Time over an open stretch, for comparing lines.
+   *
+   * @param from first station index; the stretch may run past the end of the lap
+   * @param count number of steps
+   * @param entry speed at its start, m/s
+   * @param exit speed that must not be passed at its end, m/s
+   */
+  public static double stretchTime(
+      Path path, Limits limits, int from, int count, double entry, double exit) {
+    int n = path.size();
+    double[] speed = new double[count + 1];
+    double[] top = new double[count + 1];
+    for (int k = 0; k <= count; k++) {
+      top[k] = limits.cornerSpeed(path, (from + k) % n);
+    }
+    top[count] = Math.min(top[count], exit);
+    speed[0] = Math.min(entry, top[0]);
+    for (int k = 0; k < count; k++) {
+      int i = (from + k) % n;
+      speed[k + 1] = Math.min(top[k + 1], ahead(path, limits, i, (i + 1) % n, speed[k]));
+    }
+    double time = 0;
+    for (int k = count - 1; k >= 0; k--) {
+      int i = (from + k) % n;
+      speed[k] = Math.min(speed[k], behind(path, limits, i, (i + 1) % n, speed[k + 1]));
+      time += 2 * path.step()[i] / (speed[k] + speed[k + 1]);
+    }
+    // Slower than the given entry means braking before the stretch: its cost belongs to the line.
+    if (speed[0] < entry - 0.01) {
+      int i = from % n;
+      double brake = Math.max(1, limits.deceleration(path, i, speed[0]));
+      double longer = (entry * entry - speed[0] * speed[0]) / (2 * brake);
+      time += longer * (2 / (entry + speed[0]) - 1 / entry);
+    }
+    return time;
+  }
+
+  private static void forward(
+      Path path,
+      Limits limits,
+      double[] corner,
+      double[] speed,
+      int start,
+      int count,
+      double begin) {
+    int n = path.size();
+    double shiftTime = limits.vehicle().gearbox().shiftTime();
+    speed[start] = begin;
+    int gear = limits.bestGear(begin);
+    double shifting = 0;
+    for (int k = 0; k + 1 < count; k++) {
+      int i = (start + k) % n;
+      int q = i + 1 == n ? 0 : i + 1;
+      double v = speed[i];
+      int best = limits.bestGear(v);
+      if (best > gear) {
+        shifting = shiftTime;
+      }
+      gear = best;
+      double next;
+      if (shifting > 0) {
+        double step = path.step()[i] / v;
+        double without = Math.min(1, shifting / step);
+        shifting -= step;
+        next = ahead(path, limits, i, q, v, 1 - without);
+      } else {
+        next = ahead(path, limits, i, q, v);
+      }
+      speed[q] = Math.min(corner[q], next);
+    }
+  }
+
+  /** Speed at q after full throttle from i. */
+  static double ahead(Path path, Limits limits, int i, int q, double v) {
+    return ahead(path, limits, i, q, v, 1);
+  }
+
+  /** Speed at q after a share of full throttle from i, grip permitting. */
+  static double ahead(Path path, Limits limits, int i, int q, double v, double share) {
+    double ds = path.step()[i];
+    double square = v * v;
+    double first = drive(path, limits, i, v, share);
+    double guess = Math.sqrt(Math.max(1, square + 2 * first * ds));
+    double second = drive(path, limits, q, guess, share);
+    return Math.sqrt(Math.max(1, square + (first + second) * ds));
+  }
+
+  private static double drive(Path path, Limits limits, int i, double v, double share) {
+    double square = v * v;
+    double load = limits.load(path, i, square);
+    double most = limits.traction(load, limits.ellipse(path, i, square, load));
+    return Math.min(share * limits.engineDrive(v), most) - limits.resistance(path, i, v, load);
+  }
+
+  /** Speed at i from which full braking gives the speed v at q. */
+  static double behind(Path path, Limits limits, int i, int q, double v) {
+    double ds = path.step()[i];
+    double square = v * v;
+    double first = limits.deceleration(path, q, v);
+    double guess = Math.sqrt(Math.max(1, square + 2 * first * ds));
+    double second = limits.deceleration(path, i, guess);
+    return Math.sqrt(Math.max(1, square + (first + second) * ds));
+  }
+
+  private static LapTrace trace(
+      Path path,
+      Limits limits,
+      double[] corner,
+      double[] unbraked,
+      double[] speed,
+      double boostBelow) {
+    int n = path.size();
+    double[] time = new double[n];
+    double[] along = new double[n];
+    double[] across = new double[n];
+    int[] gear = new int[n];
+    double[] throttle = new double[n];
+    double[] brake = new double[n];
+    double t = 0;
+    for (int i = 0; i < n; i++) {
+      int q = i + 1 == n ? 0 : i + 1;
+      double v = speed[i];
+      time[i] = t;
+      t += 2 * path.step()[i] / (v + speed[q]);
+      along[i] = (speed[q] * speed[q] - v * v) / (2 * path.step()[i]);
+      across[i] = v * v * path.curvature()[i];
+      gear[i] = limits.bestGear(v);
+      double load = limits.load(path, i, v * v);
+      double wheels = along[i] + limits.resistance(path, i, v, load);
+      if (wheels >= 0) {
+        double full = limits.engineDrive(v);
+        boolean held = speed[q] >= unbraked[q] - 1e-6 && speed[q] < corner[q] - 1e-6;
+        throttle[i] = held && wheels > 0.9 * full ? 1 : Math.min(1, wheels / Math.max(full, 0.1));
+      } else {
+        brake[i] = Math.min(1, -wheels / Math.max(limits.brakingMost(load, 1), 0.1));
+      }
+    }
+    return new LapTrace(
+        speed,
+        time,
+        along,
+        across,
+        gear,
+        throttle,
+        brake,
+        corner,
+        unbraked,
+        t,
+        boostBelow);
+  }
+}

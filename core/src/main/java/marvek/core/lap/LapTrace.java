@@ -1,0 +1,34 @@
+package marvek.core.lap;
+
+/**
+ * A simulated lap at the stations of its path. Arrays are not to be changed by whoever reads them.
+ *
+ * @param speed m/s
+ * @param time seconds since the start/finish line at each station
+ * @param along acceleration along the path, m/s², over the step that follows the station
+ * @param across acceleration across, m/s², positive to the left
+ * @param gear 1 is the lowest
+ * @param throttle share of full throttle, 0 to 1
+ * @param brake share of the deceleration that the vehicle could give there in a straight line, 0 to 1
+ * @param cornerSpeed speed at which the corner takes all the grip, m/s
+ * @param unbraked speed that full throttle from the last corner gives, m/s, before any braking
+ * @param lapTime seconds
+ * @param boostBelow speed below which the boost was used, m/s; very large without one
+ */
+public record LapTrace(
+    double[] speed,
+    double[] time,
+    double[] along,
+    double[] across,
+    int[] gear,
+    double[] throttle,
+    double[] brake,
+    double[] cornerSpeed,
+    double[] unbraked,
+    double lapTime,
+    double boostBelow) {
+
+  public int size() {
+    return speed.length;
+  }
+}

@@ -1,0 +1,296 @@
+package marvek.core.lap;
+
+import marvek.core.units.Units;
+import marvek.core.vehicle.Vehicle;
+
+/**
+ * What a vehicle can do at a speed on a piece of road: tyre limits, drive, drag, braking. Tables are
+ * made once for a vehicle and its conditions; every question after that is a few multiplications.
+ *
+ * <p>Accelerations are per unit mass, m/s². Grip uses up an ellipse: (aₓ/aₓ,max)² + (a_y/a_y,max)² ≤
+ * 1.
+ */
+public final class Limits {
+  /** No vehicle here is faster, m/s. */
+  public static final double FASTEST = 130;
+
+  private static final double SPEED_STEP = 0.1;
+  private static final double LOAD_STEP = 0.01;
+  private static final int LOADS = 900;
+
+  private final Vehicle vehicle;
+  private final Conditions conditions;
+  private final double mass;
+  private final double downforce;
+  private final double drag;
+  private final double[] drive;
+  private final double[] plainDrive;
+  private final int[] gear;
+  private final double[] sensitivity = new double[LOADS];
+  private final double muX;
+  private final double muY;
+  private final double driveShare;
+  private final double driveTransfer;
+  private final double wheelie;
+  private final double stoppie;
+  private final double transfer;
+  private final double frontShare;
+  private final double staticFront;
+  private final boolean motorcycle;
+  private final double brakeCap;
+  private final double boostBelow;
+
+  /** Limits with the boost, if any, used at every speed. */
+  public Limits(Vehicle vehicle, Conditions conditions) {
+    this(vehicle, conditions, Double.MAX_VALUE);
+  }
+
+  /**
+   * Limits with the boost used below a speed only.
+   *
+   * @param boostBelow m/s
+   */
+  public Limits(Vehicle vehicle, Conditions conditions, double boostBelow) {
+    this.vehicle = vehicle;
+    this.conditions = conditions;
+    this.boostBelow = boostBelow;
+    mass = vehicle.mass() + conditions.extraMass();
+    downforce = 0.5 * conditions.airDensity() * vehicle.aero().clA() / mass;
+    drag = 0.5 * conditions.airDensity() * vehicle.aero().cdA() / mass;
+    motorcycle = vehicle.kind() == Vehicle.Kind.MOTORCYCLE;
+    muX = vehicle.tyres().muX() * conditions.grip();
+    Double lean = vehicle.leanLimit();
+    double across = vehicle.tyres().muY() * conditions.grip();
+    muY = lean == null ? across : Math.min(across, Math.tan(lean));
+    for (int i = 0; i < LOADS; i++) {
+      sensitivity[i] =
+          Math.pow(Math.max(i * LOAD_STEP, 0.05), -vehicle.tyres().loadSensitivity());
+    }
+    double length = vehicle.wheelbase();
+    transfer = vehicle.cogHeight() / length;
+    staticFront = 1 - vehicle.cogToFront() / length;
+    frontShare = vehicle.brakes().frontShare();
+    driveShare =
+        switch (vehicle.gearbox().drive()) {
+          case FRONT -> staticFront;
+          case REAR -> 1 - staticFront;
+          case ALL -> 1;
+        };
+    driveTransfer =
+        switch (vehicle.gearbox().drive()) {
+          case FRONT -> transfer;
+          case REAR -> -transfer;
+          case ALL -> 0;
+        };
+    wheelie = (length - vehicle.cogToFront()) / vehicle.cogHeight();
+    stoppie = vehicle.cogToFront() / vehicle.cogHeight();
+    brakeCap = vehicle.brakes().mostForce() / mass;
+    int speeds = (int) (FASTEST / SPEED_STEP) + 2;
+    drive = new double[speeds];
+    plainDrive = new double[speeds];
+    gear = new int[speeds];
+    fillDrive(speeds);
+  }
+
+  private void fillDrive(int speeds) {
+    Vehicle.Boost boost = vehicle.boost();
+    for (int i = 0; i < speeds; i++) {
+      double v = i * SPEED_STEP;
+      int best = 1;
+      double most = 0;
+      for (int g = 1; g <= vehicle.gears(); g++) {
+        double revs = vehicle.revs(v, g);
+        boolean last = g == vehicle.gears();
+        if (revs > (last ? vehicle.engine().limitRevs() : vehicle.engine().shiftRevs())) {
+          best = Math.max(best, Math.min(g + 1, vehicle.gears()));
+          continue;
+        }
+        double force = vehicle.wheelForce(v, g);
+        if (force > most) {
+          most = force;
+          best = g;
+        }
+      }
+      gear[i] = best;
+      plainDrive[i] = most / mass;
+      drive[i] = plainDrive[i];
+      if (boost != null && v <= boostBelow && most > 0) {
+        drive[i] += Math.min(boost.power() / Math.max(v, 10), most) / mass;
+      }
+    }
+  }
+
+  public Vehicle vehicle() {
+    return vehicle;
+  }
+
+  public Conditions conditions() {
+    return conditions;
+  }
+
+  /** kg with fuel and ballast. */
+  public double mass() {
+    return mass;
+  }
+
+  /** The gear that pulls best at a speed. */
+  public int bestGear(double v) {
+    return gear[(int) (Math.min(v, FASTEST) / SPEED_STEP)];
+  }
+
+  /** The drive of the boost alone at a speed, m/s². */
+  double boostDrive(double v) {
+    int i = (int) (Math.min(v, FASTEST) / SPEED_STEP);
+    return drive[i] - plainDrive[i];
+  }
+
+  /** Load on the tyres per mass at a place and speed, m/s²; not below zero. */
+  double load(Path path, int i, double square) {
+    double sin = sinCrossfall(path, i);
+    return Math.max(
+        0,
+        flatLoad(path, i)
+            + square * (path.verticalCurvature()[i] + path.curvature()[i] * sin + downforce));
+  }
+
+  private static double flatLoad(Path path, int i) {
+    double gradient = path.gradient()[i];
+    double crossfall = path.crossfall()[i];
+    // cos θ cos φ to fourth order is exact to 1e-5 below 20°, and the camber of roads is less.
+    double g2 = gradient * gradient;
+    double c2 = crossfall * crossfall;
+    return Units.G * (1 - g2 / 2 + g2 * g2 / 24) * cosFromSquare(c2);
+  }
+
+  private static double cosFromSquare(double square) {
+    return square < 0.1 ? 1 - square / 2 + square * square / 24 : Math.cos(Math.sqrt(square));
+  }
+
+  private static double sinCrossfall(Path path, int i) {
+    double c = path.crossfall()[i];
+    return Math.abs(c) < 0.3 ? c - c * c * c / 6 + c * c * c * c * c / 120 : Math.sin(c);
+  }
+
+  private double grip(double mu, double load) {
+    int k = (int) (load / (Units.G * LOAD_STEP));
+    return mu * sensitivity[k < LOADS ? k : LOADS - 1];
+  }
+
+  /** Sideways acceleration that the tyres must give along the road surface, m/s², unsigned. */
+  double sideways(Path path, int i, double square) {
+    double c = path.crossfall()[i];
+    return Math.abs(
+        square * path.curvature()[i] * cosFromSquare(c * c) - Units.G * sinCrossfall(path, i));
+  }
+
+  /** Sideways acceleration that the tyres can give, m/s². */
+  double sidewaysMost(double load) {
+    return grip(muY, load) * load;
+  }
+
+  /**
+   * The speed at which the corner takes all the grip, m/s; {@link #FASTEST} where it never does.
+   *
+   * <p>From μN = |v²κ cos φ − g sin φ sign κ| with N linear in v²; μ falls with N and is put in anew
+   * until it settles.
+   */
+  double cornerSpeed(Path path, int i) {
+    double kappa = Math.abs(path.curvature()[i]);
+    double fastest = FASTEST * FASTEST;
+    if (kappa < 1e-5) {
+      return FASTEST;
+    }
+    double sin = sinCrossfall(path, i);
+    double towards = path.curvature()[i] > 0 ? sin : -sin;
+    double c = path.crossfall()[i];
+    double cos = cosFromSquare(c * c);
+    double flat = flatLoad(path, i);
+    double rise = path.verticalCurvature()[i] + kappa * towards + downforce;
+    double load = flat;
+    double square = fastest;
+    for (int round = 0; round < 12; round++) {
+      double mu = grip(muY, load);
+      double spare = kappa * cos - mu * rise;
+      double next = spare <= 0 ? fastest : (mu * flat + Units.G * towards) / spare;
+      next = Math.max(1, Math.min(fastest, next));
+      if (Math.abs(next - square) < 1e-6 * next) {
+        square = next;
+        break;
+      }
+      square = next;
+      load = Math.max(0, flat + square * rise);
+    }
+    return Math.sqrt(square);
+  }
+
+  /** What is left of the grip along when the corner takes its share, 0 to 1. */
+  double ellipse(Path path, int i, double square, double load) {
+    double most = sidewaysMost(load);
+    double share = most > 0 ? sideways(path, i, square) / most : 1;
+    return share >= 1 ? 0 : Math.sqrt(1 - share * share);
+  }
+
+  /** Drag, rolling resistance and gradient, m/s² against the motion. */
+  double resistance(Path path, int i, double v, double load) {
+    double head =
+        v
+            + (conditions.windSpeed() == 0
+                ? 0
+                : conditions.windSpeed()
+                    * Math.cos(conditions.windFrom() - path.heading()[i]));
+    double gradient = path.gradient()[i];
+    return drag * head * Math.abs(head)
+        + vehicle.tyres().rolling() * load
+        + Units.G * (gradient - gradient * gradient * gradient / 6);
+  }
+
+  /** Full throttle drive before the tyres have their say, m/s². */
+  double engineDrive(double v) {
+    double at = v / SPEED_STEP;
+    int i = (int) at;
+    if (i >= drive.length - 1) {
+      return 0;
+    }
+    // Across a shift the table jumps; the lower speed's gear still holds there.
+    return gear[i] == gear[i + 1] ? drive[i] + (drive[i + 1] - drive[i]) * (at - i) : drive[i];
+  }
+
+  /** Drive that the driven tyres and the front wheel's wish to stay down allow, m/s². */
+  double traction(double load, double ellipse) {
+    double mu = grip(muX, load) * ellipse;
+    double most = mu * driveShare / (1 + mu * driveTransfer) * load;
+    return motorcycle ? Math.min(most, wheelie * load) : most;
+  }
+
+  /** Most drive at a place and speed, m/s². */
+  double driveMost(Path path, int i, double v) {
+    double square = v * v;
+    double load = load(path, i, square);
+    return Math.min(engineDrive(v), traction(load, ellipse(path, i, square, load)));
+  }
+
+  /** Most braking by the wheels with the grip left over, m/s², without drag or gradient. */
+  double brakingMost(double load, double ellipse) {
+    double mu = grip(muX, load);
+    // The axle that locks first sets the most; load moves forward with the braking itself.
+    double most = mu * load;
+    if (motorcycle) {
+      most = Math.min(most, stoppie * load);
+    } else {
+      double front = frontShare - mu * transfer;
+      if (front > 0) {
+        most = Math.min(most, mu * staticFront / front * load);
+      }
+      double rear = 1 - frontShare + mu * transfer;
+      most = Math.min(most, mu * (1 - staticFront) / rear * load);
+    }
+    return Math.min(brakeCap, most * ellipse);
+  }
+
+  /** Most deceleration at a place and speed, brakes, drag and gradient together, m/s². */
+  public double deceleration(Path path, int i, double v) {
+    double square = v * v;
+    double load = load(path, i, square);
+    return brakingMost(load, ellipse(path, i, square, load)) + resistance(path, i, v, load);
+  }
+}

@@ -1,0 +1,83 @@
+package marvek.core.lap;
+
+import marvek.core.circuit.Centreline;
+
+/**
+ * A line over the road, sampled at the road's stations. Arrays are closed and not to be changed by
+ * whoever reads them.
+ *
+ * @param offset metres to the left of the centreline
+ * @param step metres along the path from each station to the next
+ * @param curvature 1/m of the path, positive in a left turn
+ * @param gradient radians, positive uphill
+ * @param verticalCurvature 1/m, positive in a dip
+ * @param crossfall radians, positive when the left is lower
+ * @param heading radians, anticlockwise from east
+ */
+public record Path(
+    double[] offset,
+    double[] step,
+    double[] curvature,
+    double[] gradient,
+    double[] verticalCurvature,
+    double[] crossfall,
+    double[] heading) {
+
+  public int size() {
+    return offset.length;
+  }
+
+  /** Length of the path in metres. */
+  public double length() {
+    double sum = 0;
+    for (double d : step) {
+      sum += d;
+    }
+    return sum;
+  }
+
+  /** The middle of the road. */
+  public static Path middle(Centreline road) {
+    return over(road, new double[road.size()]);
+  }
+
+  /**
+   * The path with the given offsets.
+   *
+   * <p>Curvature from the moving frame of the centreline: with a = 1 − nκ, b = n′, κ_path = (a(b′ +
+   * aκ) − b(a′ − bκ)) / (a² + b²)^{3/2}; derivatives by central differences over the step.
+   *
+   * @param offset metres to the left at each station
+   */
+  public static Path over(Centreline road, double[] offset) {
+    int n = road.size();
+    double h = road.step();
+    double[] step = new double[n];
+    double[] curvature = new double[n];
+    double[] pace = new double[n];
+    for (int i = 0; i < n; i++) {
+      int p = i == 0 ? n - 1 : i - 1;
+      int q = i + 1 == n ? 0 : i + 1;
+      double k = road.curvature()[i];
+      double dk = (road.curvature()[q] - road.curvature()[p]) / (2 * h);
+      double d1 = (offset[q] - offset[p]) / (2 * h);
+      double d2 = (offset[q] - 2 * offset[i] + offset[p]) / (h * h);
+      double a = 1 - offset[i] * k;
+      double da = -d1 * k - offset[i] * dk;
+      double square = a * a + d1 * d1;
+      pace[i] = Math.sqrt(square);
+      curvature[i] = (a * (d2 + a * k) - d1 * (da - d1 * k)) / (square * pace[i]);
+    }
+    for (int i = 0; i < n; i++) {
+      step[i] = h * (pace[i] + pace[i + 1 == n ? 0 : i + 1]) / 2;
+    }
+    return new Path(
+        offset.clone(),
+        step,
+        curvature,
+        road.gradient(),
+        road.verticalCurvature(),
+        road.crossfall(),
+        road.heading());
+  }
+}

@@ -1,0 +1,158 @@
+package marvek.core.line;
+
+import java.util.ArrayList;
+import java.util.List;
+import marvek.core.circuit.Centreline;
+import marvek.core.circuit.Corner;
+import marvek.core.lap.Path;
+
+/**
+ * Where a line does what in a corner.
+ *
+ * @param corner id of the corner
+ * @param turnIn station where steering starts
+ * @param apexes stations closest to the inside edge, one or two
+ * @param exit station where the line is let run to
+ * @param apexGap metres between the inside edge and the middle of the vehicle at the last apex
+ * @param type early, middle or late
+ */
+public record CornerLine(
+    String corner,
+    double turnIn,
+    List<Double> apexes,
+    double exit,
+    double apexGap,
+    ApexType type) {
+
+  private static final double STEERING_SHARE = 0.18;
+
+  public CornerLine {
+    apexes = List.copyOf(apexes);
+  }
+
+  /** The apex from which the exit is built. */
+  public double apex() {
+    return apexes.get(apexes.size() - 1);
+  }
+
+  /** Reads every corner of a line. */
+  public static List<CornerLine> all(Centreline road, Path path, List<Corner> corners) {
+    List<CornerLine> out = new ArrayList<>();
+    int count = corners.size();
+    for (int c = 0; c < count; c++) {
+      Corner corner = corners.get(c);
+      Corner before = corners.get((c + count - 1) % count);
+      Corner after = corners.get((c + 1) % count);
+      double back = count == 1 ? 150 : road.ahead(before.apex(), corner.apexes().get(0));
+      double onward = count == 1 ? 150 : road.ahead(corner.apex(), after.apexes().get(0));
+      out.add(of(road, path, corner, Math.min(150, 0.75 * back), Math.min(150, 0.6 * onward)));
+    }
+    return List.copyOf(out);
+  }
+
+  private static CornerLine of(
+      Centreline road, Path path, Corner corner, double back, double onward) {
+    int n = road.size();
+    double slack = Math.min(25, 0.3 * Math.min(back, onward));
+    List<Double> apexes = new ArrayList<>();
+    if (corner.apexes().size() == 2) {
+      double middle =
+          corner.apexes().get(0) + road.ahead(corner.apexes().get(0), corner.apexes().get(1)) / 2;
+      apexes.add(closest(road, path, corner, corner.entry() - slack, middle));
+      double second = closest(road, path, corner, middle, corner.exit() + slack);
+      if (road.ahead(apexes.get(0), second) > 15) {
+        apexes.add(second);
+      }
+    } else {
+      apexes.add(closest(road, path, corner, corner.entry() - slack, corner.exit() + slack));
+    }
+    double sign = corner.left() ? 1 : -1;
+    double first = apexes.get(0);
+    int apexIndex = road.index(first);
+    double peak = 0;
+    for (int k = -20; k <= 20; k++) {
+      peak = Math.max(peak, sign * path.curvature()[Math.floorMod(apexIndex + k, n)]);
+    }
+    int turnIn = apexIndex;
+    int most = (int) (back / road.step());
+    int k = 1;
+    while (k < most
+        && sign * path.curvature()[Math.floorMod(apexIndex - k, n)] > STEERING_SHARE * peak) {
+      k++;
+    }
+    turnIn = Math.floorMod(apexIndex - k, n);
+    double last = apexes.get(apexes.size() - 1);
+    int lastIndex = road.index(last);
+    int reach = (int) (onward / road.step());
+    int exit = lastIndex + Math.max(1, reach / 2);
+    double widest = -Double.MAX_VALUE;
+    for (int j = 5; j <= reach; j++) {
+      int i = Math.floorMod(lastIndex + j, n);
+      double out = -sign * path.offset()[i] - (corner.left() ? road.right()[i] : road.left()[i]);
+      if (out > widest + 0.02) {
+        widest = out;
+        exit = lastIndex + j;
+      }
+    }
+    int gapIndex = road.index(last);
+    double edge = corner.left() ? road.left()[gapIndex] : road.right()[gapIndex];
+    return new CornerLine(
+        corner.id(),
+        turnIn * road.step(),
+        apexes,
+        road.wrap(exit * road.step()),
+        edge - sign * path.offset()[gapIndex],
+        type(road, corner, last));
+  }
+
+  private static double closest(
+      Centreline road, Path path, Corner corner, double from, double to) {
+    int n = road.size();
+    int first = (int) Math.ceil(from / road.step());
+    int count = (int) Math.max(1, road.ahead(from, to) / road.step());
+    int best = first;
+    double least = Double.MAX_VALUE;
+    for (int k = first; k <= first + count; k++) {
+      int i = Math.floorMod(k, n);
+      double gap =
+          corner.left()
+              ? road.left()[i] - path.offset()[i]
+              : road.right()[i] + path.offset()[i];
+      if (gap < least - 1e-3) {
+        least = gap;
+        best = k;
+      }
+    }
+    // The line may run along the inside for a while: the apex is the middle of that.
+    int end = best;
+    while (end < first + count) {
+      int i = Math.floorMod(end + 1, n);
+      double gap =
+          corner.left()
+              ? road.left()[i] - path.offset()[i]
+              : road.right()[i] + path.offset()[i];
+      if (gap > least + 0.05) {
+        break;
+      }
+      end++;
+    }
+    return road.wrap((best + end) / 2 * road.step());
+  }
+
+  /** By how much of the corner's angle lies before the apex. */
+  static ApexType type(Centreline road, Corner corner, double apex) {
+    double turned = 0;
+    int n = road.size();
+    int first = road.index(corner.entry());
+    int count = (int) (road.ahead(corner.entry(), corner.exit()) / road.step());
+    double until = road.apart(corner.entry(), apex);
+    double whole = 0;
+    for (int k = 0; k <= count; k++) {
+      double bend = Math.abs(road.curvature()[Math.floorMod(first + k, n)]);
+      whole += bend;
+      turned += k * road.step() <= until ? bend : 0;
+    }
+    double share = whole > 0 ? turned / whole : 0.5;
+    return share < 0.42 ? ApexType.EARLY : share > 0.58 ? ApexType.LATE : ApexType.MIDDLE;
+  }
+}

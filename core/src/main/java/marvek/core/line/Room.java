@@ -1,0 +1,35 @@
+package marvek.core.line;
+
+import marvek.core.circuit.Centreline;
+import marvek.core.vehicle.Vehicle;
+
+/**
+ * How far the middle of the vehicle may go to either side of the centreline, metres.
+ *
+ * @param lower most to the right, negative
+ * @param upper most to the left
+ */
+public record Room(double[] lower, double[] upper) {
+  /** Left between the vehicle's side and the edge of the road, metres. */
+  public static final double MARGIN = 0.25;
+
+  private static final double LEAST = 0.1;
+
+  /** The road less half the vehicle and a margin; at least a strip of 0.2 m in the middle. */
+  public static Room on(Centreline road, Vehicle vehicle) {
+    double keep = vehicle.width() / 2 + MARGIN;
+    int n = road.size();
+    double[] lower = new double[n];
+    double[] upper = new double[n];
+    for (int i = 0; i < n; i++) {
+      double middle = (road.left()[i] - road.right()[i]) / 2;
+      lower[i] = Math.min(-(road.right()[i] - keep), middle - LEAST);
+      upper[i] = Math.max(road.left()[i] - keep, middle + LEAST);
+    }
+    return new Room(lower, upper);
+  }
+
+  double clamp(int i, double offset) {
+    return Math.max(lower[i], Math.min(upper[i], offset));
+  }
+}

@@ -1,0 +1,58 @@
+package marvek.core.line;
+
+import marvek.core.circuit.Centreline;
+
+/**
+ * Moves a feature of a line along the road: the offset that was at one station comes to lie at
+ * another, and the change fades out smoothly to both sides.
+ */
+public final class Warp {
+  private Warp() {}
+
+  /**
+   * Returns new offsets.
+   *
+   * @param offset metres to the left at each station
+   * @param centre station of the feature
+   * @param shift metres along the road, positive onwards; cut to a fifth of the shorter reach, so
+   *     that the line never folds
+   * @param before metres behind the feature that are changed
+   * @param after metres past the feature that are changed
+   */
+  public static double[] shifted(
+      Centreline road, double[] offset, double centre, double shift, double before, double after) {
+    double most = 0.2 * Math.min(before, after);
+    double by = Math.max(-most, Math.min(most, shift));
+    double[] out = offset.clone();
+    int n = road.size();
+    int from = (int) Math.ceil((centre - before) / road.step());
+    int to = (int) Math.floor((centre + after) / road.step());
+    for (int k = from; k <= to; k++) {
+      double away = k * road.step() - centre;
+      double share = away < 0 ? -away / before : away / after;
+      double bump = share >= 1 ? 0 : fade(share);
+      out[Math.floorMod(k, n)] = at(road, offset, k * road.step() - by * bump);
+    }
+    return out;
+  }
+
+  /** From 1 to 0 with three smooth derivatives at both ends, so that curvature keeps no kink. */
+  private static double fade(double share) {
+    double t = 1 - share;
+    return t * t * t * t * (35 + t * (-84 + t * (70 - 20 * t)));
+  }
+
+  /** Offset between stations by a cubic through four neighbours (Catmull–Rom). */
+  private static double at(Centreline road, double[] offset, double station) {
+    int n = road.size();
+    double at = station / road.step();
+    int i = (int) Math.floor(at);
+    double t = at - i;
+    double a = offset[Math.floorMod(i - 1, n)];
+    double b = offset[Math.floorMod(i, n)];
+    double c = offset[Math.floorMod(i + 1, n)];
+    double d = offset[Math.floorMod(i + 2, n)];
+    return b
+        + 0.5 * t * (c - a + t * (2 * a - 5 * b + 4 * c - d + t * (3 * (b - c) + d - a)));
+  }
+}

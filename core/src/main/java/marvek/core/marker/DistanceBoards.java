@@ -1,0 +1,42 @@
+package marvek.core.marker;
+
+import java.util.ArrayList;
+import java.util.List;
+import marvek.core.circuit.Centreline;
+import marvek.core.circuit.Corner;
+
+/** Distance boards where a circuit usually has them: on the outside, counted to the corner. */
+public final class DistanceBoards {
+  private static final int[] DISTANCES = {300, 200, 150, 100, 50};
+  private static final double CLEAR_OF_CORNER = 15;
+
+  private DistanceBoards() {}
+
+  /**
+   * The boards before a corner, as far back as the straight before it reaches.
+   *
+   * @param before the corner before it
+   * @param prefix start of each id
+   */
+  public static List<Landmark> before(
+      Centreline road, Corner corner, Corner before, String prefix) {
+    double straight =
+        before.id().equals(corner.id())
+            ? road.length() - 300
+            : road.ahead(before.exit(), corner.entry());
+    List<Landmark> boards = new ArrayList<>();
+    for (int distance : DISTANCES) {
+      if (distance <= straight - CLEAR_OF_CORNER) {
+        boards.add(
+            new Landmark(
+                prefix + corner.id() + "-" + distance,
+                Landmark.Kind.BOARD,
+                Integer.toString(distance),
+                road.wrap(corner.entry() - distance),
+                !corner.left(),
+                corner.id()));
+      }
+    }
+    return boards;
+  }
+}

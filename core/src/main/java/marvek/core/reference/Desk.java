@@ -1,0 +1,105 @@
+package marvek.core.reference;
+
+import java.util.List;
+import marvek.core.circuit.Centreline;
+import marvek.core.circuit.Corner;
+import marvek.core.lap.Conditions;
+import marvek.core.lap.LapSimulator;
+import marvek.core.lap.LapTrace;
+import marvek.core.lap.Limits;
+import marvek.core.lap.Path;
+import marvek.core.line.CornerLine;
+import marvek.core.line.LineTuner;
+import marvek.core.line.MinimumCurvature;
+import marvek.core.line.Room;
+import marvek.core.vehicle.Vehicle;
+
+/**
+ * All that the computation knows about one road, vehicle and day: the line, the lap on it, and what
+ * the line does in each corner. Made once, asked often.
+ *
+ * @param road the road
+ * @param corners its corners
+ * @param conditions the day
+ * @param path the line driven
+ * @param limits what the vehicle can do
+ * @param lap the simulated lap on the line
+ * @param lines the line in each corner, in the order of the corners
+ */
+public record Desk(
+    Centreline road,
+    List<Corner> corners,
+    Conditions conditions,
+    Path path,
+    Limits limits,
+    LapTrace lap,
+    List<CornerLine> lines) {
+
+  /** Computes the line, tunes it and drives it. */
+  public static Desk compute(
+      Centreline road, List<Corner> corners, Vehicle vehicle, Conditions conditions) {
+    Room room = Room.on(road, vehicle);
+    double[] offset = MinimumCurvature.offsets(road, room);
+    LapTrace first = LapSimulator.lap(Path.over(road, offset), vehicle, conditions);
+    Limits limits = new Limits(vehicle, conditions, first.boostBelow());
+    if (!corners.isEmpty()) {
+      offset = LineTuner.tuned(road, room, limits, corners, offset, first);
+    }
+    return onLine(road, corners, vehicle, conditions, offset);
+  }
+
+  /**
+   * Takes a line computed before.
+   *
+   * @param offset metres to the left of the centreline at each station
+   */
+  public static Desk onLine(
+      Centreline road,
+      List<Corner> corners,
+      Vehicle vehicle,
+      Conditions conditions,
+      double[] offset) {
+    Path path = Path.over(road, offset);
+    LapTrace lap = LapSimulator.lap(path, vehicle, conditions);
+    return new Desk(
+        road,
+        List.copyOf(corners),
+        conditions,
+        path,
+        new Limits(vehicle, conditions, lap.boostBelow()),
+        lap,
+        CornerLine.all(road, path, corners));
+  }
+
+  public Vehicle vehicle() {
+    return limits.vehicle();
+  }
+
+  /** Place of the corner in the list; throws IllegalArgumentException for an unknown id. */
+  public int indexOf(String corner) {
+    for (int c = 0; c < corners.size(); c++) {
+      if (corners.get(c).id().equals(corner)) {
+        return c;
+      }
+    }
+    throw new IllegalArgumentException("no corner " + corner + " in this layout version");
+  }
+
+  /** Index of the slowest station of the lap in a corner. */
+  public int slowest(int c) {
+    Corner corner = corners.get(c);
+    CornerLine line = lines.get(c);
+    int n = road.size();
+    int from = road.index(line.turnIn());
+    double exit = Math.max(5, road.ahead(line.turnIn(), corner.exit()));
+    int count = (int) (Math.min(exit, road.length() / 2) / road.step());
+    int best = from;
+    for (int k = 0; k <= count; k++) {
+      int i = Math.floorMod(from + k, n);
+      if (lap.speed()[i] < lap.speed()[Math.floorMod(best, n)]) {
+        best = from + k;
+      }
+    }
+    return Math.floorMod(best, n);
+  }
+}

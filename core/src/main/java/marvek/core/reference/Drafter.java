@@ -1,0 +1,211 @@
+package marvek.core.reference;
+
+import java.util.ArrayList;
+import java.util.List;
+import marvek.core.circuit.Corner;
+import marvek.core.lap.LapTrace;
+import marvek.core.line.CornerLine;
+import marvek.core.marker.DistanceBoards;
+import marvek.core.marker.Landmark;
+import marvek.core.marker.Tie;
+import org.jspecify.annotations.Nullable;
+
+/** Proposes every point of every corner from the simulated lap. */
+public final class Drafter {
+  /**
+   * A first draft brakes this much sooner than the computation could, seconds: start early and build
+   * up. Metres follow from the speed.
+   */
+  public static final double EARLY = 0.15;
+
+  private static final double REACH = 60;
+  private static final double NEAR = 14;
+  private static final double BRAKE_COUNTS = 0.06;
+  private static final double FLAT_WITHIN = 0.4;
+  private static final double FULL = 0.97;
+
+  private final Desk desk;
+  private final List<Landmark> landmarks;
+
+  private Drafter(Desk desk, List<Landmark> landmarks) {
+    this.desk = desk;
+    this.landmarks = landmarks;
+  }
+
+  /** Distance boards before each corner that is braked for. */
+  public static List<Landmark> boards(Desk desk) {
+    List<Landmark> boards = new ArrayList<>();
+    Drafter drafter = new Drafter(desk, List.of());
+    int count = desk.corners().size();
+    for (int c = 0; c < count; c++) {
+      if (drafter.slowing(c) == Slowing.BRAKE) {
+        Corner before = desk.corners().get((c + count - 1) % count);
+        boards.addAll(
+            DistanceBoards.before(desk.road(), desk.corners().get(c), before, "board-"));
+      }
+    }
+    return List.copyOf(boards);
+  }
+
+  /** The draft of the whole reference, its points tied to the landmarks given. */
+  public static ReferenceContent draft(Desk desk, List<Landmark> landmarks) {
+    Drafter drafter = new Drafter(desk, landmarks);
+    List<CornerEntry> entries = new ArrayList<>();
+    for (int c = 0; c < desk.corners().size(); c++) {
+      entries.add(drafter.entry(c));
+    }
+    return new ReferenceContent(entries);
+  }
+
+  private CornerEntry entry(int c) {
+    Corner corner = desk.corners().get(c);
+    CornerLine line = desk.lines().get(c);
+    LapTrace lap = desk.lap();
+    int n = desk.road().size();
+    Slowing slowing = slowing(c);
+    int slowest = desk.slowest(c);
+    List<CornerPoint> points = new ArrayList<>();
+    double arrival = lap.speed()[desk.road().index(line.turnIn())];
+    int approachGear = lap.gear()[desk.road().index(line.turnIn())];
+    if (slowing == Slowing.BRAKE) {
+      int start = brakeStart(slowest);
+      double early = EARLY * lap.speed()[start];
+      double station = Math.floor(desk.road().wrap(start * desk.road().step() - early));
+      int at = desk.road().index(station);
+      arrival = lap.unbraked()[at];
+      approachGear = lap.gear()[at];
+      points.add(point(PointKind.BRAKE, station, REACH));
+    }
+    points.add(point(PointKind.TURN_IN, line.turnIn(), NEAR));
+    if (slowing == Slowing.BRAKE) {
+      points.add(point(PointKind.RELEASE, brakeEnd(slowest) * desk.road().step(), NEAR));
+    }
+    points.add(point(PointKind.APEX, line.apex(), NEAR));
+    double firstThrottle = 1;
+    if (slowing != Slowing.FLAT) {
+      int limit = untilNextBraking(c, slowest);
+      int first = slowest;
+      while (first < limit && lap.throttle()[first % n] < 0.03) {
+        first++;
+      }
+      int full = first;
+      while (full < limit && !staysFull(full)) {
+        full++;
+      }
+      firstThrottle = opening(first % n);
+      points.add(point(PointKind.FIRST_THROTTLE, (first % n) * desk.road().step(), NEAR));
+      if (full < limit) {
+        points.add(point(PointKind.FULL_THROTTLE, (full % n) * desk.road().step(), NEAR));
+      }
+    }
+    points.add(point(PointKind.EXIT, line.exit(), NEAR));
+    double from = line.turnIn() - 200;
+    points.sort(
+        (a, b) ->
+            Double.compare(
+                desk.road().ahead(from, a.station()), desk.road().ahead(from, b.station())));
+    return new CornerEntry(
+        corner.id(),
+        slowing,
+        points,
+        approachGear,
+        arrival,
+        slowing == Slowing.BRAKE ? effort(arrival, lap.speed()[slowest]) : 0,
+        lap.gear()[slowest],
+        lap.speed()[slowest],
+        line.type(),
+        line.apexGap(),
+        firstThrottle,
+        "");
+  }
+
+  /** Common practice, no source: a heavy stop 80–90 %, a light one 25–30 %, in between by speed. */
+  private static double effort(double arrival, double lowest) {
+    double lost = (arrival - lowest) / Math.max(arrival, 1);
+    double effort = 0.27 + (0.88 - 0.27) * Math.min(1, Math.max(0, (lost - 0.08) / 0.32));
+    return Math.round(effort * 20) / 20.0;
+  }
+
+  private double opening(int i) {
+    double t = Math.max(desk.lap().throttle()[i], desk.lap().throttle()[(i + 3) % desk.road().size()]);
+    return Math.max(0.1, Math.min(1, Math.round(t * 20) / 20.0));
+  }
+
+  private CornerPoint point(PointKind kind, double station, double reach) {
+    double at = desk.road().wrap(Math.round(station * 2) / 2.0);
+    @Nullable Tie tie = Tie.nearest(desk.road(), landmarks, at, reach).orElse(null);
+    return new CornerPoint(kind, at, tie);
+  }
+
+  private Slowing slowing(int c) {
+    LapTrace lap = desk.lap();
+    int slowest = desk.slowest(c);
+    int n = desk.road().size();
+    int from = desk.road().index(desk.lines().get(c).turnIn());
+    int count = Math.floorMod(slowest - from, n);
+    boolean braked = false;
+    boolean eased = false;
+    int start = Math.max(count, 20);
+    for (int k = 0; k <= start; k++) {
+      int i = Math.floorMod(slowest - k, n);
+      braked |= lap.brake()[i] > BRAKE_COUNTS;
+      eased |= lap.unbraked()[i] - lap.speed()[i] > FLAT_WITHIN;
+    }
+    for (int k = 0; k < 12; k++) {
+      eased |= lap.throttle()[Math.floorMod(slowest + k, n)] < 0.8
+          && lap.speed()[Math.floorMod(slowest + k, n)]
+              > desk.lap().cornerSpeed()[Math.floorMod(slowest + k, n)] - 0.5;
+    }
+    return braked ? Slowing.BRAKE : eased ? Slowing.LIFT : Slowing.FLAT;
+  }
+
+  private int brakeStart(int slowest) {
+    int n = desk.road().size();
+    LapTrace lap = desk.lap();
+    int k = 0;
+    while (k < n / 2 && lap.brake()[Math.floorMod(slowest - k - 1, n)] <= BRAKE_COUNTS && k < 40) {
+      k++;
+    }
+    while (k < n / 2 && lap.brake()[Math.floorMod(slowest - k - 1, n)] > 0.01) {
+      k++;
+    }
+    return Math.floorMod(slowest - k, n);
+  }
+
+  private int brakeEnd(int slowest) {
+    int n = desk.road().size();
+    int k = 0;
+    while (k < 40 && desk.lap().brake()[Math.floorMod(slowest - k - 1, n)] <= 0.03) {
+      k++;
+    }
+    return Math.floorMod(slowest - k, n);
+  }
+
+  /** Index, past the slowest, where the next braking starts; at most half a lap on. */
+  private int untilNextBraking(int c, int slowest) {
+    int n = desk.road().size();
+    int count = desk.corners().size();
+    double next = desk.lines().get((c + 1) % count).apexes().get(0);
+    int most =
+        count == 1
+            ? n / 2
+            : Math.min(
+                n / 2,
+                Math.floorMod(desk.road().index(next) - slowest, n));
+    int k = 1;
+    while (k < most && desk.lap().brake()[(slowest + k) % n] <= BRAKE_COUNTS) {
+      k++;
+    }
+    return slowest + k;
+  }
+
+  private boolean staysFull(int index) {
+    int n = desk.road().size();
+    for (int k = 0; k < 6; k++) {
+      if (desk.lap().throttle()[(index + k) % n] < FULL) {
+        return false;
+      }
+    }
+    return true;
+  }
+}

@@ -1,0 +1,174 @@
+package marvek.core.vehicle;
+
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What a vehicle can do, in SI units.
+ *
+ * @param kind car or motorcycle
+ * @param mass with driver and fuel, kg
+ * @param width overall, m
+ * @param wheelbase m
+ * @param cogHeight height of the centre of gravity, m
+ * @param cogToFront from the front axle back to the centre of gravity, m
+ * @param engine torque curve and rev limits
+ * @param gearbox ratios and shifting
+ * @param tyres grip
+ * @param aero drag and downforce
+ * @param brakes braking
+ * @param leanLimit largest lean of a motorcycle, radians; null for a car
+ * @param boost electric boost; null without
+ */
+public record Vehicle(
+    Kind kind,
+    double mass,
+    double width,
+    double wheelbase,
+    double cogHeight,
+    double cogToFront,
+    Engine engine,
+    Gearbox gearbox,
+    Tyres tyres,
+    Aero aero,
+    Brakes brakes,
+    @Nullable Double leanLimit,
+    @Nullable Boost boost) {
+
+  /** Sorts of vehicle. */
+  public enum Kind {
+    CAR,
+    MOTORCYCLE
+  }
+
+  /** Which axle drives. */
+  public enum Drive {
+    FRONT,
+    REAR,
+    ALL
+  }
+
+  /**
+   * Engine.
+   *
+   * @param curve torque against revs, ascending revs, at least two points
+   * @param shiftRevs revs per minute at which the driver shifts up
+   * @param limitRevs revs per minute that must not be passed
+   */
+  public record Engine(List<TorquePoint> curve, double shiftRevs, double limitRevs) {
+    public Engine {
+      curve = List.copyOf(curve);
+    }
+
+    /** Torque in Nm at revs per minute, between the points by straight lines. */
+    public double torque(double revs) {
+      TorquePoint first = curve.get(0);
+      if (revs <= first.revs()) {
+        return first.torque();
+      }
+      for (int i = 1; i < curve.size(); i++) {
+        TorquePoint a = curve.get(i - 1);
+        TorquePoint b = curve.get(i);
+        if (revs <= b.revs()) {
+          return a.torque()
+              + (b.torque() - a.torque()) * (revs - a.revs()) / (b.revs() - a.revs());
+        }
+      }
+      return curve.get(curve.size() - 1).torque();
+    }
+  }
+
+  /**
+   * A point of the torque curve.
+   *
+   * @param revs per minute
+   * @param torque Nm at the crankshaft
+   */
+  public record TorquePoint(double revs, double torque) {}
+
+  /**
+   * Gearbox.
+   *
+   * @param ratios engine turns per turn of the final drive's input, first gear first
+   * @param finalDrive engine side turns per wheel turn after the gear
+   * @param rollingRadius m
+   * @param efficiency share of the torque that reaches the wheels
+   * @param shiftTime without drive at a shift up, s
+   * @param drive driven axle
+   */
+  public record Gearbox(
+      List<Double> ratios,
+      double finalDrive,
+      double rollingRadius,
+      double efficiency,
+      double shiftTime,
+      Drive drive) {
+    public Gearbox {
+      ratios = List.copyOf(ratios);
+    }
+  }
+
+  /**
+   * Tyres.
+   *
+   * @param muX grip along, as a share of load, at the load of standing still
+   * @param muY grip across
+   * @param loadSensitivity p in μ = μ₀ (N/N₀)^−p, 0 to 0.3
+   * @param rolling rolling resistance as a share of load
+   */
+  public record Tyres(double muX, double muY, double loadSensitivity, double rolling) {}
+
+  /**
+   * Aerodynamics.
+   *
+   * @param cdA drag area, m²
+   * @param clA downforce area, m², positive downwards
+   */
+  public record Aero(double cdA, double clA) {}
+
+  /**
+   * Brakes.
+   *
+   * @param mostForce largest braking force of the whole system, N
+   * @param frontShare share of it at the front wheels, 0 to 1
+   * @param engineBraking deceleration with the throttle closed, m/s²
+   */
+  public record Brakes(double mostForce, double frontShare, double engineBraking) {}
+
+  /**
+   * Electric boost.
+   *
+   * @param power W at the wheels
+   * @param energyPerLap J that may be spent in a lap
+   * @param recovery share of braking energy that is stored
+   */
+  public record Boost(double power, double energyPerLap, double recovery) {}
+
+  /** Gears there are. */
+  public int gears() {
+    return gearbox.ratios().size();
+  }
+
+  /** Engine revs per minute at a speed in m/s in a gear (1 is the lowest). */
+  public double revs(double speed, int gear) {
+    return speed / gearbox.rollingRadius() * overall(gear) * 30 / Math.PI;
+  }
+
+  /** Speed in m/s at revs per minute in a gear (1 is the lowest). */
+  public double speed(double revs, int gear) {
+    return revs * Math.PI / 30 * gearbox.rollingRadius() / overall(gear);
+  }
+
+  /** Force at the wheels in N at full throttle in a gear, zero past the rev limit. */
+  public double wheelForce(double speed, int gear) {
+    double revs = revs(speed, gear);
+    if (revs > engine.limitRevs()) {
+      return 0;
+    }
+    return engine.torque(revs) * overall(gear) * gearbox.efficiency() / gearbox.rollingRadius();
+  }
+
+  private double overall(int gear) {
+    return gearbox.ratios().get(gear - 1) * gearbox.finalDrive();
+  }
+}
