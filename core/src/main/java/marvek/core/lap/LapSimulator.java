@@ -12,6 +12,8 @@ import marvek.core.vehicle.Vehicle;
  */
 public final class LapSimulator {
   private static final int BOOST_ROUNDS = 6;
+  // The speed lost during a shift must not count as a reason to shift back.
+  private static final double SHIFT_BACK = 0.96;
 
   private LapSimulator() {}
 
@@ -139,8 +141,10 @@ public final class LapSimulator {
       int best = limits.bestGear(v);
       if (best > gear) {
         shifting = shiftTime;
+        gear = best;
+      } else if (best < gear && v < SHIFT_BACK * shiftSpeed(limits, best)) {
+        gear = best;
       }
-      gear = best;
       double next;
       if (shifting > 0) {
         double step = path.step()[i] / v;
@@ -154,13 +158,18 @@ public final class LapSimulator {
     }
   }
 
+  private static double shiftSpeed(Limits limits, int gear) {
+    return limits.vehicle().speed(limits.vehicle().engine().shiftRevs(), gear);
+  }
+
   /** Speed at q after full throttle from i. */
-  static double ahead(Path path, Limits limits, int i, int q, double v) {
+  public static double ahead(Path path, Limits limits, int i, int q, double v) {
     return ahead(path, limits, i, q, v, 1);
   }
 
   /** Speed at q after a share of full throttle from i, grip permitting. */
-  static double ahead(Path path, Limits limits, int i, int q, double v, double share) {
+  public static double ahead(
+      Path path, Limits limits, int i, int q, double v, double share) {
     double ds = path.step()[i];
     double square = v * v;
     double first = drive(path, limits, i, v, share);

@@ -145,7 +145,7 @@ public final class Limits {
   }
 
   /** Load on the tyres per mass at a place and speed, m/s²; not below zero. */
-  double load(Path path, int i, double square) {
+  public double load(Path path, int i, double square) {
     double sin = sinCrossfall(path, i);
     return Math.max(
         0,
@@ -184,7 +184,7 @@ public final class Limits {
   }
 
   /** Sideways acceleration that the tyres can give, m/s². */
-  double sidewaysMost(double load) {
+  public double sidewaysMost(double load) {
     return grip(muY, load) * load;
   }
 
@@ -194,7 +194,7 @@ public final class Limits {
    * <p>From μN = |v²κ cos φ − g sin φ sign κ| with N linear in v²; μ falls with N and is put in anew
    * until it settles.
    */
-  double cornerSpeed(Path path, int i) {
+  public double cornerSpeed(Path path, int i) {
     double kappa = Math.abs(path.curvature()[i]);
     double fastest = FASTEST * FASTEST;
     if (kappa < 1e-5) {
@@ -224,14 +224,14 @@ public final class Limits {
   }
 
   /** What is left of the grip along when the corner takes its share, 0 to 1. */
-  double ellipse(Path path, int i, double square, double load) {
+  public double ellipse(Path path, int i, double square, double load) {
     double most = sidewaysMost(load);
     double share = most > 0 ? sideways(path, i, square) / most : 1;
     return share >= 1 ? 0 : Math.sqrt(1 - share * share);
   }
 
   /** Drag, rolling resistance and gradient, m/s² against the motion. */
-  double resistance(Path path, int i, double v, double load) {
+  public double resistance(Path path, int i, double v, double load) {
     double head =
         v
             + (conditions.windSpeed() == 0
@@ -245,7 +245,7 @@ public final class Limits {
   }
 
   /** Full throttle drive before the tyres have their say, m/s². */
-  double engineDrive(double v) {
+  public double engineDrive(double v) {
     double at = v / SPEED_STEP;
     int i = (int) at;
     if (i >= drive.length - 1) {
@@ -256,21 +256,21 @@ public final class Limits {
   }
 
   /** Drive that the driven tyres and the front wheel's wish to stay down allow, m/s². */
-  double traction(double load, double ellipse) {
+  public double traction(double load, double ellipse) {
     double mu = grip(muX, load) * ellipse;
     double most = mu * driveShare / (1 + mu * driveTransfer) * load;
     return motorcycle ? Math.min(most, wheelie * load) : most;
   }
 
   /** Most drive at a place and speed, m/s². */
-  double driveMost(Path path, int i, double v) {
+  public double driveMost(Path path, int i, double v) {
     double square = v * v;
     double load = load(path, i, square);
     return Math.min(engineDrive(v), traction(load, ellipse(path, i, square, load)));
   }
 
   /** Most braking by the wheels with the grip left over, m/s², without drag or gradient. */
-  double brakingMost(double load, double ellipse) {
+  public double brakingMost(double load, double ellipse) {
     double mu = grip(muX, load);
     // The axle that locks first sets the most; load moves forward with the braking itself.
     double most = mu * load;

@@ -24,7 +24,7 @@ public record CornerLine(
     double apexGap,
     ApexType type) {
 
-  private static final double STEERING_SHARE = 0.18;
+  private static final double STEERING_SHARE = 0.3;
 
   public CornerLine {
     apexes = List.copyOf(apexes);

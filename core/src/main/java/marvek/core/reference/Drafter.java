@@ -23,6 +23,9 @@ public final class Drafter {
   private static final double BRAKE_COUNTS = 0.06;
   private static final double FLAT_WITHIN = 0.4;
   private static final double FULL = 0.97;
+  private static final double SPENT = 0.88;
+  // Less than this, in m/s, is taken off by lifting.
+  private static final double WORTH_BRAKING = 2.5;
 
   private final Desk desk;
   private final List<Landmark> landmarks;
@@ -55,6 +58,11 @@ public final class Drafter {
       entries.add(drafter.entry(c));
     }
     return new ReferenceContent(entries);
+  }
+
+  /** The draft of one corner, its points tied to nothing. */
+  static CornerEntry entry(Desk desk, int c) {
+    return new Drafter(desk, List.of()).entry(c);
   }
 
   private CornerEntry entry(int c) {
@@ -111,7 +119,7 @@ public final class Drafter {
         approachGear,
         arrival,
         slowing == Slowing.BRAKE ? effort(arrival, lap.speed()[slowest]) : 0,
-        lap.gear()[slowest],
+        gear(slowest),
         lap.speed()[slowest],
         line.type(),
         line.apexGap(),
@@ -124,6 +132,15 @@ public final class Drafter {
     double lost = (arrival - lowest) / Math.max(arrival, 1);
     double effort = 0.27 + (0.88 - 0.27) * Math.min(1, Math.max(0, (lost - 0.08) / 0.32));
     return Math.round(effort * 20) / 20.0;
+  }
+
+  /** One gear up where the best one would be shifted out of at once. */
+  private int gear(int slowest) {
+    int best = desk.lap().gear()[slowest];
+    boolean spent =
+        desk.vehicle().revs(desk.lap().speed()[slowest], best)
+            > SPENT * desk.vehicle().engine().shiftRevs();
+    return spent ? Math.min(best + 1, desk.vehicle().gears()) : best;
   }
 
   private double opening(int i) {
@@ -156,7 +173,11 @@ public final class Drafter {
           && lap.speed()[Math.floorMod(slowest + k, n)]
               > desk.lap().cornerSpeed()[Math.floorMod(slowest + k, n)] - 0.5;
     }
-    return braked ? Slowing.BRAKE : eased ? Slowing.LIFT : Slowing.FLAT;
+    double lost = lap.speed()[brakeStart(slowest)] - lap.speed()[slowest];
+    if (braked && lost >= WORTH_BRAKING) {
+      return Slowing.BRAKE;
+    }
+    return braked || eased ? Slowing.LIFT : Slowing.FLAT;
   }
 
   private int brakeStart(int slowest) {

@@ -50,7 +50,7 @@ public final class VehicleClasses {
               car(
                   1330, 1.92, 2.46, 0.46, 1.48,
                   engine(470, 6250, 8400, 8750),
-                  gears(Drive.REAR, 0.335, 3.4, 0.06, 2.92, 2.15, 1.70, 1.39, 1.17, 1.00),
+                  gears(Drive.REAR, 0.335, 3.85, 0.06, 3.30, 2.32, 1.80, 1.45, 1.20, 1.00),
                   new Tyres(1.48, 1.50, 0.07, 0.014),
                   new Aero(0.88, 1.15),
                   new Brakes(21_500, 0.62, 0.9),
@@ -62,7 +62,7 @@ public final class VehicleClasses {
               car(
                   675, 1.85, 2.85, 0.31, 1.60,
                   engine(255, 5200, 7000, 7300),
-                  gears(Drive.REAR, 0.285, 2.95, 0.05, 2.92, 2.25, 1.80, 1.50, 1.27, 1.10),
+                  gears(Drive.REAR, 0.285, 3.1, 0.05, 2.92, 2.20, 1.74, 1.42, 1.18, 1.00),
                   new Tyres(1.55, 1.58, 0.08, 0.015),
                   new Aero(0.85, 2.1),
                   new Brakes(15_500, 0.57, 0.9),
@@ -74,7 +74,7 @@ public final class VehicleClasses {
               car(
                   960, 1.90, 2.90, 0.31, 1.58,
                   engine(455, 6500, 8800, 9100),
-                  gears(Drive.REAR, 0.325, 3.2, 0.04, 2.75, 2.10, 1.68, 1.38, 1.16, 1.00),
+                  gears(Drive.REAR, 0.325, 3.55, 0.04, 3.00, 2.22, 1.74, 1.41, 1.17, 1.00),
                   new Tyres(1.60, 1.62, 0.08, 0.014),
                   new Aero(0.95, 3.1),
                   new Brakes(26_000, 0.56, 1.0),
@@ -86,7 +86,7 @@ public final class VehicleClasses {
               motorcycle(
                   252, 1.39, 0.63, 0.70,
                   engine(70, 12_000, 15_200, 15_800),
-                  gears(Drive.REAR, 0.315, 5.35, 0.05, 2.58, 2.05, 1.73, 1.51, 1.35, 1.24),
+                  gears(Drive.REAR, 0.315, 5.9, 0.05, 2.58, 2.05, 1.73, 1.51, 1.35, 1.24),
                   new Tyres(1.30, 1.32, 0.03, 0.018),
                   new Aero(0.33, 0),
                   new Brakes(3600, 0.90, 0.9),
@@ -98,7 +98,7 @@ public final class VehicleClasses {
               motorcycle(
                   270, 1.43, 0.64, 0.70,
                   engine(115, 10_500, 13_800, 14_300),
-                  gears(Drive.REAR, 0.318, 4.55, 0.04, 2.40, 1.95, 1.68, 1.49, 1.35, 1.25),
+                  gears(Drive.REAR, 0.318, 4.85, 0.04, 2.40, 1.95, 1.68, 1.49, 1.35, 1.25),
                   new Tyres(1.35, 1.36, 0.03, 0.018),
                   new Aero(0.35, 0.04),
                   new Brakes(3900, 0.90, 1.0),

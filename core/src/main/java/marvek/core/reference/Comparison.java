@@ -1,0 +1,153 @@
+package marvek.core.reference;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Objects;
+import marvek.core.circuit.Corner;
+import marvek.core.marker.Tie;
+import marvek.core.units.Display;
+import org.jspecify.annotations.Nullable;
+
+/** What differs between two states of a reference, in words. */
+public final class Comparison {
+  private static final double SAME_PLACE = 0.25;
+
+  private Comparison() {}
+
+  /**
+   * One difference.
+   *
+   * @param corner id of the corner
+   * @param kind the point that moved, or null for other things
+   * @param words "T5 braking 6 m later, from the 100 board + 14 m to the 100 board + 8 m"
+   */
+  public record Difference(String corner, @Nullable PointKind kind, String words) {}
+
+  /** Differences in driving order. Entries of corners that only one side has are said as such. */
+  public static List<Difference> between(
+      List<Corner> corners,
+      double lapLength,
+      ReferenceContent before,
+      ReferenceContent after,
+      Display units) {
+    List<Difference> out = new ArrayList<>();
+    for (Corner corner : corners) {
+      CornerEntry a = entry(before, corner.id());
+      CornerEntry b = entry(after, corner.id());
+      String name = "T" + corner.number();
+      if (a == null && b == null) {
+        continue;
+      }
+      if (a == null || b == null) {
+        out.add(
+            new Difference(
+                corner.id(), null, name + (a == null ? " added" : " left out")));
+        continue;
+      }
+      compare(out, name, lapLength, a, b, units);
+    }
+    return List.copyOf(out);
+  }
+
+  private static void compare(
+      List<Difference> out,
+      String name,
+      double lapLength,
+      CornerEntry a,
+      CornerEntry b,
+      Display units) {
+    String id = a.corner();
+    if (a.slowing() != b.slowing()) {
+      out.add(
+          new Difference(
+              id, null, name + " " + word(b.slowing()) + " instead of " + word(a.slowing())));
+    }
+    for (PointKind kind : PointKind.values()) {
+      CornerPoint p = a.point(kind).orElse(null);
+      CornerPoint q = b.point(kind).orElse(null);
+      if (p == null && q == null) {
+        continue;
+      }
+      if (p == null || q == null) {
+        out.add(
+            new Difference(
+                id, kind, name + " " + kind.word() + (p == null ? " added" : " left out")));
+        continue;
+      }
+      double moved = Math.IEEEremainder(q.station() - p.station(), lapLength);
+      if (Math.abs(moved) >= SAME_PLACE) {
+        out.add(
+            new Difference(
+                id,
+                kind,
+                name
+                    + " "
+                    + kind.word()
+                    + " "
+                    + units.length(moved)
+                    + (moved > 0 ? " later" : " sooner")
+                    + ", from "
+                    + place(p, units)
+                    + " to "
+                    + place(q, units)));
+      }
+    }
+    if (a.gear() != b.gear()) {
+      out.add(new Difference(id, null, name + " gear " + b.gear() + " instead of " + a.gear()));
+    }
+    share(out, id, name + " first effort", a.firstEffort(), b.firstEffort());
+    share(out, id, name + " first throttle", a.firstThrottle(), b.firstThrottle());
+    if (a.apexType() != b.apexType()) {
+      out.add(
+          new Difference(
+              id,
+              PointKind.APEX,
+              name + " apex " + word(b.apexType()) + " instead of " + word(a.apexType())));
+    }
+    if (!Objects.equals(a.note(), b.note())) {
+      out.add(
+          new Difference(
+              id,
+              null,
+              name
+                  + (b.note().isBlank()
+                      ? " note removed"
+                      : " note: “" + b.note().strip() + "”")));
+    }
+  }
+
+  private static void share(
+      List<Difference> out, String id, String what, double before, double after) {
+    if (Math.abs(before - after) > 0.004) {
+      out.add(
+          new Difference(
+              id,
+              null,
+              what
+                  + " "
+                  + Math.round(after * 100)
+                  + " % instead of "
+                  + Math.round(before * 100)
+                  + " %"));
+    }
+  }
+
+  private static String place(CornerPoint point, Display units) {
+    Tie tie = point.tie();
+    return tie == null
+        ? units.length(point.station())
+        : "the " + Sentence.brief(tie, units);
+  }
+
+  private static String word(Enum<?> value) {
+    return value.name().toLowerCase(Locale.ROOT);
+  }
+
+  private static @Nullable CornerEntry entry(ReferenceContent content, String corner) {
+    return content.corners().stream()
+        .filter(e -> e.corner().equals(corner))
+        .findFirst()
+        .orElse(null);
+  }
+}

@@ -1,0 +1,117 @@
+package marvek.core.reference;
+
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What the points of a corner lead to.
+ *
+ * @param braking the numbers under the braking marker; null where the brakes are not used
+ * @param arrivalSpeed m/s at the marker, or at turn-in without one
+ * @param arrivalGear gear there
+ * @param arrivalRevs revs per minute there
+ * @param minimumSpeed m/s at the slowest point
+ * @param minimumStation where that is
+ * @param exitSpeed m/s at the end of the stretch
+ * @param time seconds from the corner before to the braking for the next; null when it cannot be made
+ * @param lapEffect seconds against the computed best of this corner, positive is slower; null when the
+ *     corner cannot be made
+ * @param gears each gear at the slowest point
+ * @param profile the stretch, for drawing
+ * @param remarks what does not fit together, in plain words
+ */
+public record CornerAnswer(
+    @Nullable BrakingNumbers braking,
+    double arrivalSpeed,
+    int arrivalGear,
+    double arrivalRevs,
+    double minimumSpeed,
+    double minimumStation,
+    double exitSpeed,
+    @Nullable Double time,
+    @Nullable Double lapEffect,
+    List<GearChoice> gears,
+    Profile profile,
+    List<String> remarks) {
+
+  public CornerAnswer {
+    gears = List.copyOf(gears);
+    remarks = List.copyOf(remarks);
+  }
+
+  /**
+   * The numbers under a braking marker.
+   *
+   * @param makesIt whether full use of the vehicle gets it down to the corner's speed
+   * @param needMean m/s², mean deceleration from the marker to turn-in or the slowest point
+   * @param needPeak m/s², the largest on the way
+   * @param capability m/s², mean of what the vehicle can do over the same metres
+   * @param marginMetres by which braking could start later; negative: will not make it
+   * @param marginSeconds the same at the speed there
+   * @param limitStation the last place to brake
+   * @param sensitivity how the last place moves
+   */
+  public record BrakingNumbers(
+      boolean makesIt,
+      double needMean,
+      double needPeak,
+      double capability,
+      double marginMetres,
+      double marginSeconds,
+      double limitStation,
+      Sensitivity sensitivity) {}
+
+  /**
+   * Metres by which braking must start sooner.
+   *
+   * @param perKmh for 1 km/h more on arrival
+   * @param perPercentGrip for 1 % less grip
+   * @param perTenKilograms for 10 kg more
+   * @param perPercentGradient for 1 % more downhill
+   * @param perTenthSecond for a reaction 0.1 s later
+   */
+  public record Sensitivity(
+      double perKmh,
+      double perPercentGrip,
+      double perTenKilograms,
+      double perPercentGradient,
+      double perTenthSecond) {}
+
+  /**
+   * A gear for the slowest point.
+   *
+   * @param gear 1 is the lowest
+   * @param revsAtMinimum revs per minute at the slowest point
+   * @param revsAtFull revs per minute where the throttle is fully open
+   * @param safeDown fastest speed for the shift down into it, m/s
+   * @param usable false when it would pass the limit or fall off the torque curve
+   * @param cost seconds to the end of the stretch against the best gear
+   */
+  public record GearChoice(
+      int gear,
+      double revsAtMinimum,
+      double revsAtFull,
+      double safeDown,
+      boolean usable,
+      double cost) {}
+
+  /**
+   * The stretch at even steps.
+   *
+   * @param from station of the first value; it may lie before the start/finish line of the lap
+   * @param step metres between values
+   * @param speed m/s
+   * @param brake share of the greatest braking, 0 to 1
+   * @param throttle 0 to 1
+   * @param gear 1 is the lowest
+   * @param offset metres to the left of the centreline
+   */
+  public record Profile(
+      double from,
+      double step,
+      double[] speed,
+      double[] brake,
+      double[] throttle,
+      int[] gear,
+      double[] offset) {}
+}
