@@ -1,6 +1,7 @@
 package marvek.core.reference;
 
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import marvek.core.line.ApexType;
 
@@ -35,6 +36,10 @@ public record CornerEntry(
     String note) {
 
   public CornerEntry {
+    Objects.requireNonNull(corner, "corner");
+    Objects.requireNonNull(slowing, "slowing");
+    Objects.requireNonNull(apexType, "apexType");
+    Objects.requireNonNull(note, "note");
     points = List.copyOf(points);
   }
 

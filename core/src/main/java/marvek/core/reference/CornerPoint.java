@@ -1,5 +1,6 @@
 package marvek.core.reference;
 
+import java.util.Objects;
 import marvek.core.marker.Tie;
 import org.jspecify.annotations.Nullable;
 
@@ -10,4 +11,8 @@ import org.jspecify.annotations.Nullable;
  * @param station metres from the start/finish line
  * @param tie the landmark that it is found by, or null
  */
-public record CornerPoint(PointKind kind, double station, @Nullable Tie tie) {}
+public record CornerPoint(PointKind kind, double station, @Nullable Tie tie) {
+  public CornerPoint {
+    Objects.requireNonNull(kind, "kind");
+  }
+}

@@ -1,6 +1,7 @@
 package marvek.core.vehicle;
 
 import java.util.List;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -34,6 +35,15 @@ public record Vehicle(
     Brakes brakes,
     @Nullable Double leanLimit,
     @Nullable Boost boost) {
+
+  public Vehicle {
+    Objects.requireNonNull(kind, "kind");
+    Objects.requireNonNull(engine, "engine");
+    Objects.requireNonNull(gearbox, "gearbox");
+    Objects.requireNonNull(tyres, "tyres");
+    Objects.requireNonNull(aero, "aero");
+    Objects.requireNonNull(brakes, "brakes");
+  }
 
   /** Sorts of vehicle. */
   public enum Kind {
@@ -105,6 +115,7 @@ public record Vehicle(
       Drive drive) {
     public Gearbox {
       ratios = List.copyOf(ratios);
+      Objects.requireNonNull(drive, "drive");
     }
   }
 

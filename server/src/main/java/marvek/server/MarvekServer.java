@@ -1,0 +1,16 @@
+package marvek.server;
+
+import org.springframework.boot.SpringApplication;
+import org.springframework.boot.autoconfigure.SpringBootApplication;
+import org.springframework.boot.context.properties.ConfigurationPropertiesScan;
+import org.springframework.cache.annotation.EnableCaching;
+
+/** The server: HTTP API, persistence, and the interface's files. */
+@SpringBootApplication
+@EnableCaching
+@ConfigurationPropertiesScan
+public class MarvekServer {
+  public static void main(String[] args) {
+    SpringApplication.run(MarvekServer.class, args);
+  }
+}

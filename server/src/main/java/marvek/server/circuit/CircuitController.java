@@ -1,0 +1,304 @@
+package marvek.server.circuit;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.io.IOException;
+import java.time.DateTimeException;
+import java.time.ZoneId;
+import java.util.List;
+import java.util.Objects;
+import java.util.UUID;
+import marvek.core.circuit.Centreline;
+import marvek.core.circuit.CircuitReader;
+import marvek.core.circuit.Corner;
+import marvek.core.circuit.Outline;
+import marvek.core.circuit.OutlineFile;
+import marvek.core.circuit.Survey;
+import marvek.core.marker.Landmark;
+import marvek.server.access.Driver;
+import marvek.server.problem.Problem;
+import org.jspecify.annotations.Nullable;
+import org.springframework.core.io.ClassPathResource;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RequestPart;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.multipart.MultipartFile;
+
+/** Bring a circuit, look at it, keep it; its layouts and landmarks. */
+@RestController
+@RequestMapping("/api")
+class CircuitController {
+  private final Layouts layouts;
+
+  CircuitController(Layouts layouts) {
+    this.layouts = layouts;
+  }
+
+  /**
+   * A road for drawing, thinned to {@code step} metres.
+   *
+   * @param step metres between values
+   * @param x metres east
+   * @param y metres north
+   * @param heading radians from east
+   * @param curvature 1/m, positive left
+   * @param height metres
+   * @param right metres to the right edge
+   * @param left metres to the left edge
+   */
+  record RoadView(
+      double step,
+      double length,
+      double[] x,
+      double[] y,
+      double[] heading,
+      double[] curvature,
+      double[] height,
+      double[] right,
+      double[] left,
+      boolean hasHeight,
+      boolean hasWidth) {
+
+    static RoadView of(Centreline road, double about) {
+      int stride = Math.max(1, (int) Math.round(about / road.step()));
+      return new RoadView(
+          stride * road.step(),
+          road.length(),
+          thin(road.x(), stride, 100),
+          thin(road.y(), stride, 100),
+          thin(road.heading(), stride, 1e4),
+          thin(road.curvature(), stride, 1e6),
+          thin(road.height(), stride, 100),
+          thin(road.right(), stride, 100),
+          thin(road.left(), stride, 100),
+          road.hasHeight(),
+          road.hasWidth());
+    }
+
+    private static double[] thin(double[] values, int stride, double digits) {
+      double[] out = new double[(values.length + stride - 1) / stride];
+      for (int i = 0; i < out.length; i++) {
+        out[i] = Math.round(values[i * stride] * digits) / digits;
+      }
+      return out;
+    }
+  }
+
+  /** What an outline file gives. Place is "41.2° N, 8.6° W" for geographic files. */
+  record PreviewView(
+      RoadView road,
+      List<Corner> corners,
+      List<String> remarks,
+      double noise,
+      int points,
+      @Nullable String place) {}
+
+  record LayoutView(
+      LayoutSummary summary,
+      String zone,
+      List<Corner> corners,
+      List<String> remarks,
+      String source,
+      List<Landmark> landmarks) {}
+
+  record LandmarkRequest(
+      Landmark.@NotNull Kind kind,
+      @NotNull @Size(max = 60) String label,
+      double station,
+      boolean left,
+      @NotNull @Size(max = 20) String corner) {
+    Landmark landmark() {
+      return new Landmark("", kind, label.strip(), station, left, corner);
+    }
+  }
+
+  record NameRequest(@NotNull @Size(max = 60) String name) {}
+
+  @PostMapping(value = "/outlines/preview", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+  PreviewView preview(
+      @RequestPart MultipartFile file,
+      @RequestParam(defaultValue = "false") boolean reverse,
+      @RequestParam(defaultValue = "0") double start,
+      @RequestParam(defaultValue = "10") double width,
+      @RequestParam(defaultValue = "false") boolean bridges)
+      throws IOException {
+    Outline outline = OutlineFile.read(file.getBytes());
+    Survey survey =
+        CircuitReader.survey(outline, choices(reverse, start, width, bridges));
+    return new PreviewView(
+        RoadView.of(survey.centreline(), Math.max(2, survey.centreline().length() / 3000)),
+        survey.corners(),
+        survey.remarks(),
+        survey.noise(),
+        outline.size(),
+        place(outline));
+  }
+
+  @GetMapping("/outlines/samples/{name}")
+  ResponseEntity<ClassPathResource> sample(@PathVariable String name) {
+    String type =
+        switch (name) {
+          case "outline.geojson" -> "application/geo+json";
+          case "outline.gpx" -> "application/gpx+xml";
+          case "outline.csv" -> "text/csv";
+          default -> throw Problem.notFound("There is no such sample.");
+        };
+    return ResponseEntity.ok()
+        .header(
+            HttpHeaders.CONTENT_DISPOSITION,
+            ContentDisposition.attachment().filename(name).build().toString())
+        .contentType(MediaType.parseMediaType(type))
+        .body(new ClassPathResource("samples/" + name));
+  }
+
+  @PostMapping(value = "/layouts", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+  @ResponseStatus(HttpStatus.CREATED)
+  LayoutSummary save(
+      @AuthenticationPrincipal Driver driver,
+      @RequestPart MultipartFile file,
+      @RequestParam @NotBlank @Size(max = 100) String circuit,
+      @RequestParam(defaultValue = "Full") @Size(max = 100) String layout,
+      @RequestParam(defaultValue = "UTC") String zone,
+      @RequestParam(defaultValue = "false") boolean reverse,
+      @RequestParam(defaultValue = "0") double start,
+      @RequestParam(defaultValue = "10") double width,
+      @RequestParam(defaultValue = "false") boolean bridges)
+      throws IOException {
+    byte[] bytes = file.getBytes();
+    Survey survey =
+        CircuitReader.survey(
+            OutlineFile.read(bytes), choices(reverse, start, width, bridges));
+    String name = Objects.requireNonNullElse(file.getOriginalFilename(), "outline");
+    return LayoutSummary.of(
+        layouts.save(
+            driver.id(),
+            named(circuit, "circuit"),
+            named(layout, "layout"),
+            zone(zone),
+            survey,
+            name.length() > 200 ? name.substring(0, 200) : name,
+            bytes));
+  }
+
+  @GetMapping("/layouts")
+  List<LayoutSummary> all(@AuthenticationPrincipal Driver driver) {
+    return layouts.of(driver.id());
+  }
+
+  @GetMapping("/layouts/{id}")
+  LayoutView one(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
+    return view(layouts.get(driver.id(), id));
+  }
+
+  @GetMapping("/layouts/{id}/road")
+  ResponseEntity<RoadView> road(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @RequestParam(defaultValue = "2") double step) {
+    LayoutVersion layout = layouts.get(driver.id(), id);
+    return ResponseEntity.ok()
+        .eTag("\"" + id + "-" + step + "\"")
+        .header(HttpHeaders.CACHE_CONTROL, "private, max-age=86400")
+        .body(RoadView.of(layouts.road(layout), Math.max(1, step)));
+  }
+
+  @PutMapping("/layouts/{id}/corners/{corner}")
+  LayoutView rename(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @PathVariable String corner,
+      @Valid @RequestBody NameRequest body) {
+    return view(layouts.renameCorner(driver.id(), id, corner, body.name().strip()));
+  }
+
+  @PostMapping("/layouts/{id}/landmarks")
+  @ResponseStatus(HttpStatus.CREATED)
+  Landmark add(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @Valid @RequestBody LandmarkRequest body) {
+    return layouts.add(driver.id(), id, body.landmark());
+  }
+
+  @PutMapping("/landmarks/{id}")
+  Landmark change(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @Valid @RequestBody LandmarkRequest body) {
+    return layouts.change(driver.id(), id, body.landmark());
+  }
+
+  @DeleteMapping("/landmarks/{id}")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void remove(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
+    layouts.remove(driver.id(), id);
+  }
+
+  private LayoutView view(LayoutVersion layout) {
+    return new LayoutView(
+        LayoutSummary.of(layout),
+        layout.circuit().zone().getId(),
+        layout.corners(),
+        layout.remarks(),
+        layout.sourceName(),
+        layouts.landmarks(layout.id()));
+  }
+
+  private static CircuitReader.Choices choices(
+      boolean reverse, double start, double width, boolean bridges) {
+    if (!(width >= 3 && width <= 40)) {
+      throw Problem.bad("A road width of " + width + " m cannot be right.", "width",
+          "Give 3 to 40 m.");
+    }
+    if (!Double.isFinite(start)) {
+      throw Problem.bad("The start/finish line is nowhere.", "start", "Give metres along the lap.");
+    }
+    return new CircuitReader.Choices(reverse, start, width, bridges);
+  }
+
+  private static String named(String name, String field) {
+    if (name.isBlank()) {
+      throw Problem.bad("The " + field + " has no name.", field, "Give it one.");
+    }
+    return name.strip();
+  }
+
+  private static ZoneId zone(String zone) {
+    try {
+      return ZoneId.of(zone);
+    } catch (DateTimeException e) {
+      throw Problem.bad("There is no time zone " + zone + ".", "zone", "Use a name like UTC.");
+    }
+  }
+
+  private static @Nullable String place(Outline outline) {
+    if (!outline.geographic()) {
+      return null;
+    }
+    double lat = outline.y()[0];
+    double lon = outline.x()[0];
+    return String.format(
+        java.util.Locale.ROOT,
+        "%.3f° %s, %.3f° %s",
+        Math.abs(lat),
+        lat < 0 ? "S" : "N",
+        Math.abs(lon),
+        lon < 0 ? "W" : "E");
+  }
+}

@@ -1,0 +1,29 @@
+package marvek.server.circuit;
+
+import java.util.List;
+import java.util.Optional;
+import java.util.UUID;
+import org.springframework.data.jpa.repository.EntityGraph;
+import org.springframework.data.jpa.repository.JpaRepository;
+import org.springframework.data.jpa.repository.Query;
+
+interface LayoutVersions extends JpaRepository<LayoutVersion, UUID> {
+  @EntityGraph(attributePaths = "circuit")
+  Optional<LayoutVersion> findByIdAndOwnerId(UUID id, UUID ownerId);
+
+  @Query(
+      """
+      select new marvek.server.circuit.LayoutSummary(l.id, c.id, c.name, l.layoutName, l.number,
+        l.validFrom, l.length, l.cornerCount)
+      from LayoutVersion l join l.circuit c where l.ownerId = :owner
+      order by c.name, l.layoutName, l.number desc
+      """)
+  List<LayoutSummary> summaries(UUID owner);
+
+  @Query(
+      """
+      select coalesce(max(l.number), 0) from LayoutVersion l
+      where l.circuit.id = :circuit and l.layoutName = :layout
+      """)
+  int lastNumber(UUID circuit, String layout);
+}

@@ -1,0 +1,65 @@
+package marvek.server.problem;
+
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+
+/** A refusal in words: what is wrong, where, and what to do. */
+public final class Problem extends RuntimeException {
+  private static final long serialVersionUID = 1L;
+
+  private final HttpStatus status;
+  private final @Nullable String where;
+  private final String remedy;
+  private final transient @Nullable Object current;
+
+  private Problem(
+      HttpStatus status,
+      String what,
+      @Nullable String where,
+      String remedy,
+      @Nullable Object current) {
+    super(what);
+    this.status = status;
+    this.where = where;
+    this.remedy = remedy;
+    this.current = current;
+  }
+
+  public static Problem notFound(String what) {
+    return new Problem(
+        HttpStatus.NOT_FOUND, what, null, "It may have been removed; go back to the paddock.", null);
+  }
+
+  public static Problem bad(String what, @Nullable String where, String remedy) {
+    return new Problem(HttpStatus.UNPROCESSABLE_ENTITY, what, where, remedy, null);
+  }
+
+  /** Someone else was first; {@code current} is what stands now. */
+  public static Problem conflict(String what, String remedy, @Nullable Object current) {
+    return new Problem(HttpStatus.CONFLICT, what, null, remedy, current);
+  }
+
+  public static Problem tooMany(String what, String remedy) {
+    return new Problem(HttpStatus.TOO_MANY_REQUESTS, what, null, remedy, null);
+  }
+
+  public static Problem unauthorised(String what, String remedy) {
+    return new Problem(HttpStatus.UNAUTHORIZED, what, null, remedy, null);
+  }
+
+  HttpStatus status() {
+    return status;
+  }
+
+  @Nullable String where() {
+    return where;
+  }
+
+  String remedy() {
+    return remedy;
+  }
+
+  @Nullable Object current() {
+    return current;
+  }
+}

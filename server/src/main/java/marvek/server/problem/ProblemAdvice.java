@@ -1,0 +1,130 @@
+package marvek.server.problem;
+
+import java.util.Objects;
+import marvek.core.circuit.OutlineProblem;
+import marvek.core.reference.ReferenceProblem;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.dao.OptimisticLockingFailureException;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.HttpStatusCode;
+import org.springframework.http.ProblemDetail;
+import org.springframework.http.ResponseEntity;
+import org.springframework.http.converter.HttpMessageNotReadableException;
+import org.springframework.validation.FieldError;
+import org.springframework.web.bind.MethodArgumentNotValidException;
+import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.context.request.WebRequest;
+import org.springframework.web.multipart.MaxUploadSizeExceededException;
+import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
+
+/** Answers every refusal as RFC 9457 problem details with {@code where} and {@code remedy}. */
+@RestControllerAdvice
+class ProblemAdvice extends ResponseEntityExceptionHandler {
+  private static final Logger LOG = LoggerFactory.getLogger(ProblemAdvice.class);
+
+  @ExceptionHandler
+  ProblemDetail outline(OutlineProblem p) {
+    ProblemDetail detail =
+        detail(HttpStatus.UNPROCESSABLE_ENTITY, p.what(), p.where(), p.remedy());
+    detail.setProperty("kind", p.kind().name());
+    return detail;
+  }
+
+  @ExceptionHandler
+  ProblemDetail reference(ReferenceProblem p) {
+    return detail(HttpStatus.UNPROCESSABLE_ENTITY, p.what(), p.where(), p.remedy());
+  }
+
+  @ExceptionHandler
+  ProblemDetail problem(Problem p) {
+    ProblemDetail detail =
+        detail(p.status(), Objects.requireNonNullElse(p.getMessage(), ""), p.where(), p.remedy());
+    detail.setProperty("current", p.current());
+    return detail;
+  }
+
+  @ExceptionHandler
+  ProblemDetail locked(OptimisticLockingFailureException e) {
+    return detail(
+        HttpStatus.CONFLICT,
+        "Another window saved first.",
+        null,
+        "Reload to see what stands there, then make your change again.");
+  }
+
+  @ExceptionHandler
+  ProblemDetail bad(IllegalArgumentException e) {
+    return detail(
+        HttpStatus.UNPROCESSABLE_ENTITY,
+        Objects.requireNonNullElse(e.getMessage(), "That value cannot be used."),
+        null,
+        "Correct it and try again.");
+  }
+
+  @ExceptionHandler
+  ProblemDetail unexpected(Exception e) {
+    LOG.error("Unexpected failure", e);
+    return detail(
+        HttpStatus.INTERNAL_SERVER_ERROR,
+        "Something went wrong on the server.",
+        null,
+        "Nothing you typed is lost. Try again; if it comes back, the log says more.");
+  }
+
+  @Override
+  protected @Nullable ResponseEntity<Object> handleMethodArgumentNotValid(
+      MethodArgumentNotValidException e,
+      HttpHeaders headers,
+      HttpStatusCode status,
+      WebRequest request) {
+    FieldError field = e.getBindingResult().getFieldError();
+    String where = field == null ? null : field.getField();
+    String what =
+        field == null ? "A value does not fit." : "The " + field.getField() + " "
+            + field.getDefaultMessage() + ".";
+    return respond(HttpStatus.UNPROCESSABLE_ENTITY, what, where, "Correct it and try again.");
+  }
+
+  @Override
+  protected @Nullable ResponseEntity<Object> handleHttpMessageNotReadable(
+      HttpMessageNotReadableException e,
+      HttpHeaders headers,
+      HttpStatusCode status,
+      WebRequest request) {
+    return respond(
+        HttpStatus.BAD_REQUEST,
+        "The request cannot be read.",
+        null,
+        "Send JSON as /v3/api-docs describes it.");
+  }
+
+  @Override
+  protected @Nullable ResponseEntity<Object> handleMaxUploadSizeExceededException(
+      MaxUploadSizeExceededException e,
+      HttpHeaders headers,
+      HttpStatusCode status,
+      WebRequest request) {
+    return respond(
+        HttpStatus.PAYLOAD_TOO_LARGE,
+        "The file is larger than 12 MB.",
+        null,
+        "Bring one lap only, or thin the points to one a metre.");
+  }
+
+  private static ResponseEntity<Object> respond(
+      HttpStatus status, String what, @Nullable String where, String remedy) {
+    return ResponseEntity.status(status).body(detail(status, what, where, remedy));
+  }
+
+  private static ProblemDetail detail(
+      HttpStatus status, String what, @Nullable String where, String remedy) {
+    ProblemDetail detail = ProblemDetail.forStatusAndDetail(status, what);
+    detail.setProperty("where", where);
+    detail.setProperty("remedy", remedy);
+    return detail;
+  }
+}

@@ -1,0 +1,36 @@
+package marvek.server.reference;
+
+import marvek.core.circuit.Centreline;
+import marvek.core.lap.Conditions;
+import marvek.core.reference.Desk;
+import marvek.server.circuit.LayoutVersion;
+import marvek.server.circuit.Layouts;
+import org.springframework.cache.annotation.Cacheable;
+import org.springframework.stereotype.Component;
+
+/**
+ * Desks at hand. Each can be made again from the database by any server process; this only saves the
+ * time.
+ */
+@Component
+class Desks {
+  private final Layouts layouts;
+
+  Desks(Layouts layouts) {
+    this.layouts = layouts;
+  }
+
+  @Cacheable(
+      cacheNames = "desks",
+      key = "#reference.id().toString() + '/' + #reference.deskVersion()",
+      sync = true)
+  public Desk of(ReferenceRow reference, LayoutVersion layout) {
+    Centreline road = layouts.road(layout);
+    return Desk.onLine(
+        road,
+        layout.corners(),
+        reference.vehicleNumbers(),
+        Conditions.dryWarm(),
+        reference.lineOffsets());
+  }
+}

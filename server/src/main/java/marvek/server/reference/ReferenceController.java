@@ -1,0 +1,433 @@
+package marvek.server.reference;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import java.util.List;
+import java.util.Locale;
+import java.util.UUID;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import marvek.core.circuit.Corner;
+import marvek.core.marker.Landmark;
+import marvek.core.reference.Comparison;
+import marvek.core.reference.CornerAnswer;
+import marvek.core.reference.CornerEntry;
+import marvek.core.reference.Desk;
+import marvek.core.reference.Drafter;
+import marvek.core.reference.ReferenceContent;
+import marvek.core.reference.ReferenceCsv;
+import marvek.core.reference.ReferenceFile;
+import marvek.core.reference.Sentence;
+import marvek.core.units.Display;
+import marvek.server.access.Driver;
+import marvek.server.account.Accounts;
+import marvek.server.circuit.LayoutVersion;
+import org.jspecify.annotations.Nullable;
+import org.springframework.core.io.ClassPathResource;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RequestPart;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.multipart.MultipartFile;
+
+/** References: draft, answer, work on, save, compare, bring in and take out. */
+@RestController
+@RequestMapping("/api")
+class ReferenceController {
+  private final References references;
+  private final Accounts accounts;
+
+  ReferenceController(References references, Accounts accounts) {
+    this.references = references;
+    this.accounts = accounts;
+  }
+
+  record DraftRequest(
+      @NotNull UUID layoutId, @NotNull UUID vehicleId, @Nullable @Size(max = 100) String name) {}
+
+  record Created(UUID id) {}
+
+  /** A working copy; {@code version} must be given back when it is stored. */
+  record WorkingView(int version, ReferenceContent content) {}
+
+  record WorkingRequest(int version, @NotNull ReferenceContent content) {}
+
+  record SaveRequest(int version, @NotBlank @Size(max = 500) String reason) {}
+
+  record VersionRequest(int version) {}
+
+  /** The computed lap for drawing, at even steps of the centreline. */
+  record LapView(
+      double step,
+      double lapTime,
+      double[] speed,
+      double[] throttle,
+      double[] brake,
+      int[] gear,
+      double[] offset) {}
+
+  /** How a corner reads. */
+  record Words(String full, String pocket) {}
+
+  record ReferenceView(
+      UUID id,
+      String name,
+      UUID layoutId,
+      String circuit,
+      String layout,
+      int layoutVersion,
+      double length,
+      UUID vehicleId,
+      String vehicle,
+      boolean motorcycle,
+      int gears,
+      boolean vehicleChanged,
+      int revision,
+      boolean changed,
+      double lapTime,
+      List<Corner> corners,
+      List<Landmark> landmarks,
+      WorkingView working,
+      ReferenceContent draft,
+      @Nullable ReferenceContent saved,
+      List<Words> words) {}
+
+  record AnswerView(CornerEntry entry, CornerAnswer answer, Words words) {}
+
+  record RevisionSummary(
+      int number, int basedOn, String reason, double lapTime, Instant createdAt) {}
+
+  record RevisionView(
+      RevisionSummary summary, ReferenceContent content, List<Words> words) {}
+
+  record ComparisonView(
+      ReferenceContent before,
+      ReferenceContent after,
+      double lapTimeBefore,
+      double lapTimeAfter,
+      List<Comparison.Difference> differences) {}
+
+  @GetMapping("/references")
+  List<ReferenceSummary> all(@AuthenticationPrincipal Driver driver) {
+    return references.of(driver.id());
+  }
+
+  @PostMapping("/references")
+  @ResponseStatus(HttpStatus.CREATED)
+  Created draft(@AuthenticationPrincipal Driver driver, @Valid @RequestBody DraftRequest body) {
+    String name = body.name() == null ? "" : body.name();
+    return new Created(
+        references.draft(driver.id(), body.layoutId(), body.vehicleId(), name).id());
+  }
+
+  @GetMapping("/references/{id}")
+  ReferenceView one(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
+    return view(driver, references.open(driver.id(), id));
+  }
+
+  @GetMapping("/references/{id}/lap")
+  LapView lap(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @RequestParam(defaultValue = "2") double step) {
+    Desk desk = references.open(driver.id(), id).desk();
+    int stride = (int) Math.max(1, Math.round(Math.max(1, step) / desk.road().step()));
+    int n = (desk.road().size() + stride - 1) / stride;
+    double[][] columns = new double[4][n];
+    int[] gear = new int[n];
+    for (int i = 0; i < n; i++) {
+      int k = i * stride;
+      columns[0][i] = rounded(desk.lap().speed()[k]);
+      columns[1][i] = rounded(desk.lap().throttle()[k]);
+      columns[2][i] = rounded(desk.lap().brake()[k]);
+      columns[3][i] = rounded(desk.path().offset()[k]);
+      gear[i] = desk.lap().gear()[k];
+    }
+    return new LapView(
+        stride * desk.road().step(),
+        desk.lap().lapTime(),
+        columns[0],
+        columns[1],
+        columns[2],
+        gear,
+        columns[3]);
+  }
+
+  private static double rounded(double value) {
+    return Math.round(value * 1000) / 1000.0;
+  }
+
+  @PostMapping("/references/{id}/answer")
+  AnswerView answer(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @RequestBody CornerEntry entry) {
+    References.Opened opened = references.open(driver.id(), id);
+    References.Answered answered = references.answer(opened, entry);
+    return new AnswerView(
+        answered.entry(),
+        answered.answer(),
+        words(corner(opened.layout(), entry.corner()), answered.entry(), display(driver)));
+  }
+
+  @PutMapping("/references/{id}/working")
+  WorkingView work(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @Valid @RequestBody WorkingRequest body) {
+    return working(references.work(driver.id(), id, body.version(), body.content()));
+  }
+
+  /** Reads a reference from a JSON or CSV file onto this one, without storing it. */
+  @PostMapping(
+      value = "/references/{id}/read",
+      consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+  ReferenceContent read(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @RequestPart MultipartFile file)
+      throws IOException {
+    References.Opened opened = references.open(driver.id(), id);
+    byte[] bytes = file.getBytes();
+    String text = new String(bytes, StandardCharsets.UTF_8).strip();
+    ReferenceContent content =
+        text.startsWith("{")
+            ? ReferenceFile.read(bytes).content()
+            : ReferenceCsv.read(
+                text,
+                opened.layout().corners(),
+                opened.desk().road().length(),
+                opened.row().working());
+    return references.taken(opened, content);
+  }
+
+  /** Makes a new reference of a JSON file on the layout given. */
+  @PostMapping(
+      value = "/layouts/{layoutId}/references",
+      consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+  @ResponseStatus(HttpStatus.CREATED)
+  Created take(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID layoutId,
+      @RequestPart MultipartFile file)
+      throws IOException {
+    return new Created(
+        references.take(driver.id(), layoutId, ReferenceFile.read(file.getBytes())).id());
+  }
+
+  @PostMapping("/references/{id}/vehicle")
+  WorkingView takeVehicle(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
+    return working(references.takeVehicle(driver.id(), id));
+  }
+
+  @PostMapping("/references/{id}/revisions")
+  @ResponseStatus(HttpStatus.CREATED)
+  ReferenceView save(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @Valid @RequestBody SaveRequest body) {
+    references.save(driver.id(), id, body.version(), body.reason());
+    return one(driver, id);
+  }
+
+  @GetMapping("/references/{id}/revisions")
+  List<RevisionSummary> revisions(
+      @AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
+    references.open(driver.id(), id);
+    return references.revisions(driver.id(), id).stream()
+        .map(ReferenceController::summary)
+        .toList();
+  }
+
+  @GetMapping("/references/{id}/revisions/{number}")
+  RevisionView revision(
+      @AuthenticationPrincipal Driver driver, @PathVariable UUID id, @PathVariable int number) {
+    References.Opened opened = references.open(driver.id(), id);
+    Revision revision = references.revision(driver.id(), id, number);
+    return new RevisionView(
+        summary(revision),
+        revision.content(),
+        words(opened.layout(), revision.content(), display(driver)));
+  }
+
+  @PostMapping("/references/{id}/revisions/{number}/start")
+  ReferenceView startFrom(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @PathVariable int number,
+      @RequestBody VersionRequest body) {
+    references.startFrom(driver.id(), id, body.version(), number);
+    return one(driver, id);
+  }
+
+  /** Compares two revisions; 0 stands for the working copy. */
+  @GetMapping("/references/{id}/comparison")
+  ComparisonView compare(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @RequestParam int from,
+      @RequestParam int to) {
+    References.Opened opened = references.open(driver.id(), id);
+    ReferenceContent before = content(driver, opened, from);
+    ReferenceContent after = content(driver, opened, to);
+    return new ComparisonView(
+        before,
+        after,
+        lapTime(driver, opened, from),
+        lapTime(driver, opened, to),
+        Comparison.between(
+            opened.layout().corners(), opened.desk().road().length(), before, after,
+            display(driver)));
+  }
+
+  @GetMapping(value = "/references/{id}/export.json", produces = "application/json")
+  ResponseEntity<byte[]> exportJson(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @RequestParam(defaultValue = "0") int revision) {
+    References.Opened opened = references.open(driver.id(), id);
+    LayoutVersion layout = opened.layout();
+    Revision saved = revision == 0 ? null : references.revision(driver.id(), id, revision);
+    ReferenceView view = view(driver, opened);
+    ReferenceFile file =
+        new ReferenceFile(
+            ReferenceFile.FORMAT,
+            opened.row().name(),
+            ReferenceFile.key(
+                layout.circuit().name(), layout.number(), layout.length(), layout.corners()),
+            view.vehicle(),
+            saved == null ? opened.row().vehicleNumbers() : saved.vehicleNumbers(),
+            revision,
+            saved == null ? "" : saved.reason(),
+            saved == null ? null : saved.createdAt().toString(),
+            saved == null ? opened.row().working() : saved.content());
+    return download(file.write(), fileName(opened, revision) + ".json", "application/json");
+  }
+
+  @GetMapping(value = "/references/{id}/export.csv", produces = "text/csv")
+  ResponseEntity<byte[]> exportCsv(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @RequestParam(defaultValue = "0") int revision) {
+    References.Opened opened = references.open(driver.id(), id);
+    String csv =
+        ReferenceCsv.write(opened.layout().corners(), content(driver, opened, revision));
+    return download(
+        csv.getBytes(StandardCharsets.UTF_8),
+        fileName(opened, revision) + ".csv",
+        "text/csv;charset=UTF-8");
+  }
+
+  @GetMapping(value = "/schemas/reference-1", produces = "application/schema+json")
+  ClassPathResource schema() {
+    return new ClassPathResource("marvek/reference-1.schema.json");
+  }
+
+  private ReferenceContent content(Driver driver, References.Opened opened, int number) {
+    return number == 0
+        ? opened.row().working()
+        : references.revision(driver.id(), opened.row().id(), number).content();
+  }
+
+  private double lapTime(Driver driver, References.Opened opened, int number) {
+    return number == 0
+        ? opened.row().lapTime()
+        : references.revision(driver.id(), opened.row().id(), number).lapTime();
+  }
+
+  private ReferenceView view(Driver driver, References.Opened opened) {
+    ReferenceRow row = opened.row();
+    LayoutVersion layout = opened.layout();
+    ReferenceSummary summary =
+        references.of(driver.id()).stream()
+            .filter(s -> s.id().equals(row.id()))
+            .findFirst()
+            .orElseThrow();
+    return new ReferenceView(
+        row.id(),
+        row.name(),
+        layout.id(),
+        layout.circuit().name(),
+        layout.layoutName(),
+        layout.number(),
+        opened.desk().road().length(),
+        row.vehicleId(),
+        summary.vehicle(),
+        opened.desk().vehicle().leanLimit() != null,
+        opened.desk().vehicle().gears(),
+        summary.vehicleChanged(),
+        row.basedOnRevision(),
+        row.changed(),
+        row.lapTime(),
+        layout.corners(),
+        opened.landmarks(),
+        working(row),
+        Drafter.draft(opened.desk(), opened.landmarks()),
+        row.basedOnRevision() == 0
+            ? null
+            : references.revision(driver.id(), row.id(), row.basedOnRevision()).content(),
+        words(layout, row.working(), display(driver)));
+  }
+
+  private Display display(Driver driver) {
+    return accounts.findById(driver.id()).orElseThrow().display();
+  }
+
+  private static WorkingView working(ReferenceRow row) {
+    return new WorkingView(row.version(), row.working());
+  }
+
+  private static RevisionSummary summary(Revision r) {
+    return new RevisionSummary(r.number(), r.basedOn(), r.reason(), r.lapTime(), r.createdAt());
+  }
+
+  private static List<Words> words(
+      LayoutVersion layout, ReferenceContent content, Display display) {
+    var byId =
+        layout.corners().stream().collect(Collectors.toMap(Corner::id, Function.identity()));
+    return content.corners().stream()
+        .map(e -> words(byId.getOrDefault(e.corner(), layout.corners().get(0)), e, display))
+        .toList();
+  }
+
+  private static Words words(Corner corner, CornerEntry entry, Display display) {
+    return new Words(
+        Sentence.full(corner, entry, display), Sentence.pocket(corner, entry, display));
+  }
+
+  private static Corner corner(LayoutVersion layout, String id) {
+    return layout.corners().stream().filter(c -> c.id().equals(id)).findFirst().orElseThrow();
+  }
+
+  private static String fileName(References.Opened opened, int revision) {
+    String plain =
+        opened.row().name().toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-");
+    return plain + (revision == 0 ? "-working" : "-revision-" + revision);
+  }
+
+  private static ResponseEntity<byte[]> download(byte[] bytes, String name, String type) {
+    return ResponseEntity.ok()
+        .header(
+            HttpHeaders.CONTENT_DISPOSITION,
+            ContentDisposition.attachment().filename(name).build().toString())
+        .contentType(MediaType.parseMediaType(type))
+        .body(bytes);
+  }
+}

@@ -1,0 +1,72 @@
+package marvek.server.vehicle;
+
+import jakarta.persistence.Entity;
+import jakarta.persistence.Id;
+import jakarta.persistence.Table;
+import jakarta.persistence.Version;
+import java.time.Instant;
+import java.util.UUID;
+import marvek.core.vehicle.Vehicle;
+import org.hibernate.annotations.JdbcTypeCode;
+import org.hibernate.type.SqlTypes;
+
+/** A vehicle of somebody's own. */
+@Entity
+@Table(name = "vehicle")
+public class VehicleRow {
+  @Id private UUID id;
+  private UUID ownerId;
+  private String name;
+  private String basedOn;
+
+  @JdbcTypeCode(SqlTypes.JSON)
+  private Vehicle numbers;
+
+  @Version private int version;
+  private Instant createdAt;
+
+  @SuppressWarnings("NullAway.Init")
+  protected VehicleRow() {}
+
+  VehicleRow(UUID ownerId, String name, String basedOn, Vehicle numbers, Instant now) {
+    this.id = UUID.randomUUID();
+    this.ownerId = ownerId;
+    this.name = name;
+    this.basedOn = basedOn;
+    this.numbers = numbers;
+    this.createdAt = now;
+  }
+
+  public UUID id() {
+    return id;
+  }
+
+  public UUID ownerId() {
+    return ownerId;
+  }
+
+  public String name() {
+    return name;
+  }
+
+  public String basedOn() {
+    return basedOn;
+  }
+
+  public Vehicle numbers() {
+    return numbers;
+  }
+
+  public int version() {
+    return version;
+  }
+
+  public Instant createdAt() {
+    return createdAt;
+  }
+
+  void change(String newName, Vehicle newNumbers) {
+    name = newName;
+    numbers = newNumbers;
+  }
+}
