@@ -125,7 +125,7 @@ public class ReferenceRow {
     return RoadBytes.unpack(line)[0];
   }
 
-  int deskVersion() {
+  public int deskVersion() {
     return deskVersion;
   }
 
