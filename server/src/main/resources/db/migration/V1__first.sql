@@ -36,15 +36,20 @@ create table layout_version (
   valid_from date not null,
   length double precision not null,
   corner_count integer not null,
-  road bytea not null,
   corners jsonb not null,
   remarks jsonb not null,
   source_name varchar(200) not null,
-  source bytea not null,
   created_at timestamptz not null,
   unique (circuit_id, layout_name, number)
 );
 create index layout_version_by_owner on layout_version (owner_id);
+
+create table layout_road (
+  layout_version_id uuid primary key references layout_version (id),
+  owner_id uuid not null references account (id),
+  road bytea not null,
+  source bytea not null
+);
 
 create table landmark (
   id uuid primary key,

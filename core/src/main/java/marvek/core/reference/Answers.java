@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import marvek.core.lap.LapTrace;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
@@ -20,6 +21,8 @@ import marvek.core.vehicle.Vehicle;
 public final class Answers {
   private static final double LINE_REACH = 90;
   private static final double LOWEST_REVS_SHARE = 0.22;
+  // Enough for a drawing a screen wide.
+  private static final int PROFILE_VALUES = 600;
 
   private final Desk desk;
   private final int c;
@@ -298,6 +301,13 @@ public final class Answers {
     }
   }
 
+  /** Every so-manieth value, rounded to what a drawing can show. */
+  private static double[] thinned(double[] values, int stride) {
+    return IntStream.rangeClosed(0, (values.length - 1) / stride)
+        .mapToDouble(k -> Math.round(values[k * stride] * 1000) / 1000.0)
+        .toArray();
+  }
+
   private Profile profile(Path path, PlannedCorner plan, CornerEntry entry) {
     int n = desk.road().size();
     int[] gear = new int[count + 1];
@@ -325,8 +335,14 @@ public final class Answers {
       }
       gear[k] = held;
     }
-    double start = from * desk.road().step();
+    int stride = Math.max(1, (count + 1) / PROFILE_VALUES + 1);
     return new Profile(
-        start, desk.road().step(), plan.speed, plan.brakeShare, plan.throttle, gear, offset);
+        from * desk.road().step(),
+        stride * desk.road().step(),
+        thinned(plan.speed, stride),
+        thinned(plan.brakeShare, stride),
+        thinned(plan.throttle, stride),
+        IntStream.rangeClosed(0, count / stride).map(k -> gear[k * stride]).toArray(),
+        thinned(offset, stride));
   }
 }

@@ -74,7 +74,10 @@ public final class Drafter {
     int slowest = desk.slowest(c);
     List<CornerPoint> points = new ArrayList<>();
     double arrival = lap.speed()[desk.road().index(line.turnIn())];
-    int approachGear = lap.gear()[desk.road().index(line.turnIn())];
+    int approachGear =
+        slowing == Slowing.FLAT
+            ? lap.gear()[slowest]
+            : lap.gear()[desk.road().index(line.turnIn())];
     if (slowing == Slowing.BRAKE) {
       int start = brakeStart(slowest);
       double early = EARLY * lap.speed()[start];
@@ -119,7 +122,7 @@ public final class Drafter {
         approachGear,
         arrival,
         slowing == Slowing.BRAKE ? effort(arrival, lap.speed()[slowest]) : 0,
-        gear(slowest),
+        slowing == Slowing.FLAT ? lap.gear()[slowest] : gear(slowest),
         lap.speed()[slowest],
         line.type(),
         line.apexGap(),

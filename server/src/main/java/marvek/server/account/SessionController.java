@@ -71,7 +71,9 @@ class SessionController {
       Account.@NotNull Theme theme) {}
 
   @GetMapping("/session")
-  SessionView session(@AuthenticationPrincipal @Nullable Driver driver, CsrfToken csrf) {
+  SessionView session(
+      @AuthenticationPrincipal @Nullable Driver driver,
+      @io.swagger.v3.oas.annotations.Parameter(hidden = true) CsrfToken csrf) {
     csrf.getToken();
     return view(driver == null ? null : accounts.findById(driver.id()).orElse(null));
   }

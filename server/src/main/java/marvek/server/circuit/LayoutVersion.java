@@ -1,6 +1,5 @@
 package marvek.server.circuit;
 
-import jakarta.persistence.Basic;
 import jakarta.persistence.Entity;
 import jakarta.persistence.FetchType;
 import jakarta.persistence.Id;
@@ -15,7 +14,7 @@ import marvek.core.circuit.Survey;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
 
-/** One state of one way round a circuit. The road and the file it came from never change. */
+/** One state of one way round a circuit. Its road stands apart and never changes. */
 @Entity
 public class LayoutVersion {
   @Id private UUID id;
@@ -31,9 +30,6 @@ public class LayoutVersion {
   private double length;
   private int cornerCount;
 
-  @Basic(fetch = FetchType.LAZY)
-  private byte[] road;
-
   @JdbcTypeCode(SqlTypes.JSON)
   private List<Corner> corners;
 
@@ -41,7 +37,6 @@ public class LayoutVersion {
   private List<String> remarks;
 
   private String sourceName;
-  private byte[] source;
   private Instant createdAt;
 
   @SuppressWarnings("NullAway.Init")
@@ -54,7 +49,6 @@ public class LayoutVersion {
       LocalDate validFrom,
       Survey survey,
       String sourceName,
-      byte[] source,
       Instant now) {
     this.id = UUID.randomUUID();
     this.ownerId = circuit.ownerId();
@@ -64,11 +58,9 @@ public class LayoutVersion {
     this.validFrom = validFrom;
     this.length = survey.centreline().length();
     this.cornerCount = survey.corners().size();
-    this.road = RoadBytes.write(survey.centreline());
     this.corners = survey.corners();
     this.remarks = survey.remarks();
     this.sourceName = sourceName;
-    this.source = source;
     this.createdAt = now;
   }
 
@@ -104,10 +96,6 @@ public class LayoutVersion {
     return cornerCount;
   }
 
-  byte[] road() {
-    return road;
-  }
-
   public List<Corner> corners() {
     return corners;
   }
@@ -118,10 +106,6 @@ public class LayoutVersion {
 
   public String sourceName() {
     return sourceName;
-  }
-
-  byte[] source() {
-    return source;
   }
 
   public Instant createdAt() {

@@ -18,12 +18,19 @@ import org.springframework.transaction.annotation.Transactional;
 public class Layouts {
   private final Circuits circuits;
   private final LayoutVersions versions;
+  private final LayoutRoads roads;
   private final Landmarks landmarks;
   private final Clock clock;
 
-  Layouts(Circuits circuits, LayoutVersions versions, Landmarks landmarks, Clock clock) {
+  Layouts(
+      Circuits circuits,
+      LayoutVersions versions,
+      LayoutRoads roads,
+      Landmarks landmarks,
+      Clock clock) {
     this.circuits = circuits;
     this.versions = versions;
+    this.roads = roads;
     this.landmarks = landmarks;
     this.clock = clock;
   }
@@ -62,16 +69,18 @@ public class Layouts {
             .orElseGet(
                 () -> circuits.save(new Circuit(owner, circuitName, zone, clock.instant())));
     int number = versions.lastNumber(circuit.id(), layoutName) + 1;
-    return versions.save(
-        new LayoutVersion(
-            circuit,
-            layoutName,
-            number,
-            LocalDate.now(clock.withZone(zone)),
-            survey,
-            sourceName,
-            source,
-            clock.instant()));
+    LayoutVersion version =
+        versions.saveAndFlush(
+            new LayoutVersion(
+                circuit,
+                layoutName,
+                number,
+                LocalDate.now(clock.withZone(zone)),
+                survey,
+                sourceName,
+                clock.instant()));
+    roads.save(new LayoutRoad(version, survey.centreline(), source));
+    return version;
   }
 
   @Transactional
@@ -84,7 +93,7 @@ public class Layouts {
   /** The road of a version; it never changes, so it is kept at hand. */
   @Cacheable(cacheNames = "roads", key = "#layout.id()")
   public Centreline road(LayoutVersion layout) {
-    return RoadBytes.read(layout.road());
+    return roads.findById(layout.id()).orElseThrow().road();
   }
 
   @Transactional(readOnly = true)

@@ -1,0 +1,43 @@
+package marvek.server.circuit;
+
+import jakarta.persistence.Entity;
+import jakarta.persistence.Id;
+import java.util.UUID;
+import marvek.core.circuit.Centreline;
+import org.hibernate.annotations.Immutable;
+
+/** The road of a layout version and the file it came from; written once, read seldom. */
+@Entity
+@Immutable
+class LayoutRoad {
+  @Id private UUID layoutVersionId;
+  private UUID ownerId;
+  private byte[] road;
+  private byte[] source;
+
+  @SuppressWarnings("NullAway.Init")
+  protected LayoutRoad() {}
+
+  LayoutRoad(LayoutVersion layout, Centreline road, byte[] source) {
+    this.layoutVersionId = layout.id();
+    this.ownerId = layout.ownerId();
+    this.road = RoadBytes.write(road);
+    this.source = source;
+  }
+
+  UUID layoutVersionId() {
+    return layoutVersionId;
+  }
+
+  UUID ownerId() {
+    return ownerId;
+  }
+
+  Centreline road() {
+    return RoadBytes.read(road);
+  }
+
+  byte[] source() {
+    return source;
+  }
+}

@@ -1,0 +1,446 @@
+<script lang="ts">
+  import { scaleLinear } from 'd3-scale';
+  import type { AnswerView, Corner, CornerEntry, Landmark, PointKind, RoadView } from '../lib/api';
+  import { placeLabels, textWidth } from '../drawing/labels';
+  import { pathOf, sampleAt } from '../drawing/strip';
+  import { apart, POINTS, station, tieText } from '../lib/points';
+  import { inSpeed, metres, plain, speedUnit } from '../lib/units';
+  import FlagShape from './FlagShape.svelte';
+  import LandmarkShape from './LandmarkShape.svelte';
+
+  interface Props {
+    road: RoadView;
+    corner: Corner;
+    entry: CornerEntry;
+    answer?: AnswerView;
+    landmarks: Landmark[];
+    before?: CornerEntry | null;
+    readonly?: boolean;
+    height?: number;
+    held?: PointKind | null;
+    onmove?: (kind: PointKind, to: number) => void;
+    onnudge?: (kind: PointKind, by: number) => void;
+    onsettle?: () => void;
+    onhold?: (kind: PointKind | null) => void;
+    onlandmark?: (landmark: Landmark, to: number) => void;
+  }
+  let {
+    road,
+    corner,
+    entry,
+    answer,
+    landmarks,
+    before = null,
+    readonly = false,
+    height = 452,
+    held = null,
+    onmove,
+    onnudge,
+    onsettle,
+    onhold,
+    onlandmark,
+  }: Props = $props();
+
+  const ROWS = 3;
+  const ROW = 30;
+  const TOP = 36;
+  const WIDEST = 88;
+  const PADS = 10;
+  const AXIS = 18;
+  const SPEED = 62;
+  const GEARS = 24;
+
+  let width = $state(900);
+  let svg: SVGSVGElement;
+
+  const apex = $derived(corner.apexes[corner.apexes.length - 1] ?? corner.entry);
+  /** A station unrolled next to the apex, so that a corner across the line stays in one piece. */
+  const near = $derived((s: number) => apex + apart(apex, s, road.length));
+
+  const windowOf = (e: CornerEntry): [number, number] => {
+    const all = e.points.map((p) => near(p.station));
+    const first = Math.min(near(corner.entry), ...all);
+    const last = Math.max(near(corner.exit), ...all);
+    const lead = Math.max(45, Math.min(110, (last - first) * 0.28));
+    return [Math.floor((first - lead) / 10) * 10, Math.ceil((last + 35) / 10) * 10];
+  };
+  // The window holds still while a flag is dragged, and follows afterwards.
+  let frozen = $state<[number, number] | null>(null);
+  const domain = $derived(frozen ?? windowOf(entry));
+  const x = $derived(scaleLinear([domain[0], domain[1]], [PADS, width - PADS]));
+
+  const roadMiddle = TOP + WIDEST / 2;
+  const steps = $derived.by(() => {
+    const out: number[] = [];
+    for (let s = domain[0]; s <= domain[1]; s += Math.max(2, (domain[1] - domain[0]) / 240)) out.push(s);
+    out.push(domain[1]);
+    return out;
+  });
+  const widest = $derived(
+    Math.max(
+      ...steps.map(
+        (s) => sampleAt(road.left, road.step, road.length, s) + sampleAt(road.right, road.step, road.length, s),
+      ),
+    ),
+  );
+  const lateral = $derived(WIDEST / widest);
+  const y = $derived((offset: number) => roadMiddle - offset * lateral);
+  const leftEdge = $derived(
+    steps.map((s): [number, number] => [x(s), y(sampleAt(road.left, road.step, road.length, s))]),
+  );
+  const rightEdge = $derived(
+    steps.map((s): [number, number] => [x(s), y(-sampleAt(road.right, road.step, road.length, s))]),
+  );
+
+  const profile = $derived(answer?.answer.profile);
+  const profileFrom = $derived.by(() => {
+    if (!profile) return 0;
+    // The stretch may begin before the line: unroll it so that it ends near the apex.
+    let from = profile.from;
+    while (from > apex) from -= road.length;
+    while (from + road.length < apex && from + profile.step * profile.speed.length < apex) from += road.length;
+    return from;
+  });
+  const valueAt = $derived((values: number[], s: number): number | null => {
+    if (!profile) return null;
+    const k = (s - profileFrom) / profile.step;
+    const i = Math.floor(k);
+    if (i < 0 || i >= values.length - 1) return null;
+    const a = values[i] ?? 0;
+    return a + ((values[i + 1] ?? a) - a) * (k - i);
+  });
+  const curve = $derived((values: number[], toY: (v: number) => number): [number, number][] =>
+    steps.flatMap((s): [number, number][] => {
+      const v = valueAt(values, s);
+      return v === null ? [] : [[x(s), toY(v)]];
+    }),
+  );
+  const path = $derived(profile ? curve(profile.offset, y) : []);
+  const offsetAt = $derived((s: number) => (profile && valueAt(profile.offset, s)) ?? 0);
+
+  const labelTop = $derived(TOP + WIDEST + 38);
+  const axisY = $derived(labelTop + ROWS * ROW + 6);
+  const speedTop = $derived(axisY + AXIS);
+  const pedalTop = $derived(speedTop + SPEED + 4);
+  const gearTop = $derived(height - GEARS - 2);
+  const pedalMid = $derived(pedalTop + (gearTop - 6 - pedalTop) * 0.45);
+
+  const speeds = $derived(profile ? profile.speed : []);
+  const shown = $derived(steps.map((s) => valueAt(speeds, s)).filter((v): v is number => v !== null));
+  const speedY = $derived(
+    scaleLinear([Math.min(...shown, 200) * 0.92, Math.max(...shown, 1)], [speedTop + SPEED - 6, speedTop + 14]),
+  );
+  const speedLine = $derived(curve(speeds, speedY));
+
+  const flags = $derived(
+    entry.points.map((p) => {
+      const s = near(p.station);
+      const style = POINTS[p.kind];
+      const tie = tieText(p.tie, metres);
+      const extra =
+        p.kind === 'BRAKE'
+          ? ` · ${plain(entry.firstEffort * 100)} %`
+          : p.kind === 'FIRST_THROTTLE'
+            ? ` ${plain(entry.firstThrottle * 100)} %`
+            : p.kind === 'APEX'
+              ? `, ${entry.apexType.toLowerCase()}`
+              : '';
+      const title = style.word + (p.kind === 'BRAKE' ? '' : extra);
+      const detail = (tie ?? metres(p.station)) + (p.kind === 'BRAKE' ? extra : '');
+      return { kind: p.kind, s, station: p.station, title, detail, colour: style.colour };
+    }),
+  );
+  const placed = $derived(
+    placeLabels(
+      flags.map((f) => ({ x: x(f.s), width: Math.max(textWidth(f.title, 13), textWidth(f.detail)) })),
+      ROWS,
+      width - 4,
+    ),
+  );
+  const ghosts = $derived(
+    (before?.points ?? []).filter((p) => {
+      const now = station(entry, p.kind);
+      return now === undefined || Math.abs(apart(p.station, now, road.length)) >= 0.25;
+    }),
+  );
+  const seen = $derived(
+    landmarks.map((l) => ({ ...l, at: near(l.station) })).filter((l) => l.at > domain[0] + 2 && l.at < domain[1] - 2),
+  );
+  const ticks = $derived(x.ticks(Math.max(4, Math.floor(width / 110))));
+
+  const gearRuns = $derived.by(() => {
+    if (!profile) return [];
+    const runs: { gear: number; from: number; to: number }[] = [];
+    for (const s of steps) {
+      const i = Math.round((s - profileFrom) / profile.step);
+      const gear = profile.gear[i];
+      if (gear === undefined) continue;
+      const last = runs[runs.length - 1];
+      if (last && last.gear === gear) last.to = s;
+      else runs.push({ gear, from: last ? last.to : s, to: s });
+    }
+    return runs;
+  });
+  const topGear = $derived(Math.max(6, ...gearRuns.map((r) => r.gear)));
+  const limit = $derived(answer?.answer.braking ? near(answer.answer.braking.limitStation) : null);
+
+  function stationAt(clientX: number): number {
+    return x.invert(clientX - svg.getBoundingClientRect().left);
+  }
+
+  function drag(event: PointerEvent, from: number, move: (to: number) => void, done: (moved: boolean) => void) {
+    if (readonly || event.button !== 0) return;
+    event.preventDefault();
+    const target = event.currentTarget as SVGGElement;
+    target.focus();
+    target.setPointerCapture(event.pointerId);
+    frozen = domain;
+    const grip = stationAt(event.clientX) - from;
+    let wanted: number | null = null;
+    let frame = 0;
+    const onpointermove = (e: PointerEvent) => {
+      wanted = Math.round((stationAt(e.clientX) - grip) * 2) / 2;
+      frame ||= requestAnimationFrame(() => {
+        frame = 0;
+        if (wanted !== null) move(wanted);
+      });
+    };
+    const end = () => {
+      target.removeEventListener('pointermove', onpointermove);
+      target.removeEventListener('pointerup', end);
+      target.removeEventListener('pointercancel', end);
+      if (frame && wanted !== null) move(wanted);
+      cancelAnimationFrame(frame);
+      frozen = null;
+      done(wanted !== null);
+    };
+    target.addEventListener('pointermove', onpointermove);
+    target.addEventListener('pointerup', end);
+    target.addEventListener('pointercancel', end);
+  }
+
+  function onkeydown(event: KeyboardEvent, kind: PointKind) {
+    if (readonly) return;
+    const by = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
+    if (by) {
+      event.preventDefault();
+      onnudge?.(kind, by * (event.shiftKey ? 5 : 1));
+    } else if (event.key === 'Escape') {
+      (event.currentTarget as SVGGElement).blur();
+    }
+  }
+
+  let dragged = $state<{ id: string; at: number } | null>(null);
+  const landmarkAt = $derived((l: Landmark & { at: number }) => (dragged?.id === l.id ? dragged.at : l.at));
+
+  function dragLandmark(event: PointerEvent, l: Landmark & { at: number }) {
+    drag(
+      event,
+      l.at,
+      (to) => (dragged = { id: l.id, at: to }),
+      (moved) => {
+        if (moved && dragged) onlandmark?.(l, dragged.at);
+        dragged = null;
+      },
+    );
+  }
+
+  function landmarkKey(event: KeyboardEvent, l: Landmark & { at: number }) {
+    const by = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
+    if (by && !readonly) {
+      event.preventDefault();
+      onlandmark?.(l, l.at + by * (event.shiftKey ? 5 : 1));
+    }
+  }
+</script>
+
+<div bind:clientWidth={width} class="w-full">
+  <svg
+    bind:this={svg}
+    {width}
+    {height}
+    class="block touch-none select-none"
+    role="group"
+    aria-label="Corner {corner.number} unrolled"
+  >
+    <defs>
+      <pattern id="hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <path d="M0 0V6" stroke="var(--brake)" stroke-width="1.6" />
+      </pattern>
+      <clipPath id="strip-window"><rect x="0" y="0" {width} {height} /></clipPath>
+    </defs>
+    <path d={pathOf([...leftEdge, ...rightEdge.toReversed()], true)} fill="var(--road)" />
+    <rect
+      x={x(near(corner.entry))}
+      y={y(widest / 2)}
+      width={Math.max(0, x(near(corner.exit)) - x(near(corner.entry)))}
+      height={WIDEST}
+      fill="var(--road-quiet)"
+      opacity="0.55"
+    />
+    <text
+      x={x(near(corner.entry)) + 4}
+      y={corner.left ? y(widest / 2) + 13 : y(-widest / 2) - 5}
+      style="fill:var(--ink-soft)"
+    >
+      {corner.left ? '↰ bends left' : '↱ bends right'}
+    </text>
+    <path d={pathOf(leftEdge)} fill="none" stroke="var(--road-edge)" stroke-width="1.8" />
+    <path d={pathOf(rightEdge)} fill="none" stroke="var(--road-edge)" stroke-width="1.8" />
+
+    {#each seen as l (l.id)}
+      {@const at = landmarkAt(l)}
+      <g
+        transform="translate({x(at)} {l.left
+          ? y(sampleAt(road.left, road.step, road.length, at))
+          : y(-sampleAt(road.right, road.step, road.length, at))})"
+        role="slider"
+        tabindex={readonly ? -1 : 0}
+        aria-label="{l.label} {l.kind.toLowerCase()}"
+        aria-valuenow={Math.round(l.station)}
+        aria-valuetext={metres(l.station)}
+        class={readonly ? '' : 'cursor-ew-resize'}
+        data-landmark={l.label}
+        onpointerdown={(e) => dragLandmark(e, l)}
+        onkeydown={(e) => landmarkKey(e, l)}
+      >
+        <LandmarkShape landmark={l} />
+      </g>
+    {/each}
+
+    <path d={pathOf(path)} fill="none" stroke="var(--line)" stroke-width="2.5" clip-path="url(#strip-window)" />
+    {#if limit !== null && limit > domain[0] && limit < domain[1] && !readonly}
+      <path
+        d="M{x(limit)} {y(widest / 2)}V{y(-widest / 2)}"
+        stroke="var(--brake)"
+        stroke-width="1.5"
+        stroke-dasharray="3 3"
+      />
+      <text x={x(limit) + 4} y={y(0) + 4} style="fill:var(--brake);font-size:11px">last place to brake</text>
+    {/if}
+
+    <g>
+      <path d="M{PADS} {axisY}H{width - PADS}" stroke="var(--ink-soft)" />
+      {#each ticks as t (t)}
+        <path d="M{x(t)} {axisY - 4}v8" stroke="var(--ink-soft)" />
+        <text x={x(t)} y={axisY + 15} text-anchor="middle" style="fill:var(--ink-soft);font-size:11px">
+          {metres(((t % road.length) + road.length) % road.length)}
+        </text>
+      {/each}
+    </g>
+
+    {#if profile}
+      <path d={pathOf(speedLine)} fill="none" stroke="var(--ink)" stroke-width="1.8" />
+      {@const arrives = valueAt(speeds, flags.find((f) => f.kind === 'BRAKE')?.s ?? domain[0] + 5)}
+      {#if arrives !== null}
+        <text
+          x={Math.max(PADS, x(flags.find((f) => f.kind === 'BRAKE')?.s ?? domain[0]) - 30)}
+          y={speedY(arrives) - 5}
+          font-weight="700">{plain(inSpeed(arrives))}</text
+        >
+      {/if}
+      {@const low = answer ? near(answer.answer.minimumStation) : apex}
+      <text
+        x={x(low)}
+        y={Math.min(speedTop + SPEED + 2, speedY(valueAt(speeds, low) ?? 0) + 14)}
+        text-anchor="middle"
+        font-weight="700"
+      >
+        {plain(inSpeed(answer?.answer.minimumSpeed ?? 0))}
+        {speedUnit()}
+      </text>
+
+      {@const up = (v: number) => pedalMid - v * (pedalMid - pedalTop - 4)}
+      {@const down = (v: number) => pedalMid + v * (gearTop - 8 - pedalMid)}
+      {@const throttle = curve(profile.throttle, up)}
+      {@const brake = curve(profile.brake, down)}
+      {#if throttle.length > 1}
+        <path
+          d={pathOf(
+            [[throttle[0]?.[0] ?? 0, pedalMid], ...throttle, [throttle[throttle.length - 1]?.[0] ?? 0, pedalMid]],
+            true,
+          )}
+          fill="var(--throttle-fill)"
+          stroke="var(--throttle)"
+        />
+        <path
+          d={pathOf([[brake[0]?.[0] ?? 0, pedalMid], ...brake, [brake[brake.length - 1]?.[0] ?? 0, pedalMid]], true)}
+          fill="url(#hatch)"
+          stroke="var(--brake)"
+        />
+      {/if}
+      <text x={PADS + 4} y={pedalTop + 14} style="fill:var(--throttle)" font-weight="700">throttle</text>
+      <text x={PADS + 4} y={gearTop - 12} style="fill:var(--brake)" font-weight="700">brake</text>
+
+      {#each gearRuns as run (run.from)}
+        {@const h = 6 + ((GEARS - 8) * run.gear) / topGear}
+        {@const w = Math.max(0, x(run.to) - x(run.from) - 1)}
+        <rect x={x(run.from)} y={gearTop + GEARS - h} width={w} height={h} fill="var(--road-quiet)" />
+        {#if w > 9}
+          <text x={x(run.from) + w / 2} y={gearTop + GEARS - 3} text-anchor="middle" font-weight="700">{run.gear}</text>
+        {/if}
+      {/each}
+    {/if}
+
+    {#each ghosts as p (p.kind)}
+      {@const s = near(p.station)}
+      <g transform="translate({x(s)} {y(offsetAt(s))})" aria-hidden="true">
+        <FlagShape kind={p.kind} ghost left={corner.left} />
+      </g>
+      {@const now = station(entry, p.kind)}
+      {#if now !== undefined}
+        <path d="M{x(s)} {y(widest / 2) - 6}H{x(near(now))}" stroke={POINTS[p.kind].colour} stroke-width="2" />
+        <circle cx={x(near(now))} cy={y(widest / 2) - 6} r="3" fill={POINTS[p.kind].colour} />
+      {/if}
+    {/each}
+
+    {#each flags as f, i (f.kind)}
+      {@const at = placed[i] ?? { row: 0, x: 0 }}
+      {@const top = labelTop + at.row * ROW}
+      <g
+        role="slider"
+        tabindex={readonly ? -1 : 0}
+        aria-label={POINTS[f.kind].word}
+        aria-valuenow={Math.round(f.station)}
+        aria-valuetext="{f.title}, {f.detail}"
+        aria-disabled={readonly}
+        data-flag={f.kind}
+        data-station={f.station}
+        class={readonly ? '' : 'cursor-ew-resize'}
+        onpointerdown={(e) =>
+          drag(
+            e,
+            f.s,
+            (to) => onmove?.(f.kind, to),
+            () => onsettle?.(),
+          )}
+        onkeydown={(e) => onkeydown(e, f.kind)}
+        onfocus={() => onhold?.(f.kind)}
+        onblur={() => {
+          onhold?.(null);
+          onsettle?.();
+        }}
+      >
+        <path d="M{x(f.s)} {y(offsetAt(f.s))}V{top + 22}" stroke={f.colour} stroke-width="1.4" />
+        <rect
+          class="focus-ring"
+          x={at.x - 3}
+          y={top - 2}
+          width={Math.max(textWidth(f.title, 13), textWidth(f.detail)) + 4}
+          height="29"
+          rx="3"
+          fill="var(--color-base-200)"
+          fill-opacity="0.85"
+          stroke={held === f.kind ? f.colour : 'none'}
+          stroke-width="1.5"
+        />
+        <g transform="translate({x(f.s)} {y(offsetAt(f.s))})">
+          <rect x="-14" y="-14" width="28" height="28" fill="transparent" />
+          <FlagShape kind={f.kind} left={corner.left} />
+        </g>
+        <text x={at.x} y={top + 11} font-weight="700" style="fill:{f.colour};font-size:13px">{f.title}</text>
+        <text x={at.x} y={top + 24}>{f.detail}</text>
+      </g>
+    {/each}
+  </svg>
+</div>

@@ -1,0 +1,106 @@
+import createClient, { type Middleware } from 'openapi-fetch';
+import type { components, paths } from '../generated/api';
+
+type Schemas = components['schemas'];
+export type Corner = Schemas['Corner'];
+export type CornerEntry = Schemas['CornerEntry'];
+export type CornerPoint = Schemas['CornerPoint'];
+export type PointKind = CornerPoint['kind'];
+export type CornerAnswer = Schemas['CornerAnswer'];
+export type AnswerView = Schemas['AnswerView'];
+export type Landmark = Schemas['Landmark'];
+export type LapView = Schemas['LapView'];
+export type LayoutSummary = Schemas['LayoutSummary'];
+export type LayoutView = Schemas['LayoutView'];
+export type PaddockView = Schemas['PaddockView'];
+export type Person = Schemas['Person'];
+export type Preferences = Schemas['Preferences'];
+export type PreviewView = Schemas['PreviewView'];
+export type ReferenceContent = Schemas['ReferenceContent'];
+export type ReferenceSummary = Schemas['ReferenceSummary'];
+export type ReferenceView = Schemas['ReferenceView'];
+export type RevisionSummary = Schemas['RevisionSummary'];
+export type RoadView = Schemas['RoadView'];
+export type SessionView = Schemas['SessionView'];
+export type Vehicle = Schemas['Vehicle'];
+export type VehicleClass = Schemas['VehicleClass'];
+export type VehicleFigures = Schemas['VehicleFigures'];
+export type VehicleView = Schemas['VehicleView'];
+export type ComparisonView = Schemas['ComparisonView'];
+export type Words = Schemas['Words'];
+
+/** A refusal in words. */
+export class Problem extends Error {
+  constructor(
+    readonly status: number,
+    what: string,
+    readonly where: string | null,
+    readonly remedy: string,
+    readonly kind: string | null = null,
+    readonly current: unknown = null,
+  ) {
+    super(what);
+  }
+}
+
+function cookie(name: string): string | null {
+  const found = document.cookie.split('; ').find((c) => c.startsWith(name + '='));
+  return found ? decodeURIComponent(found.slice(name.length + 1)) : null;
+}
+
+const csrf: Middleware = {
+  onRequest({ request }) {
+    const token = cookie('XSRF-TOKEN');
+    if (token && request.method !== 'GET') request.headers.set('X-XSRF-TOKEN', token);
+    return request;
+  },
+};
+
+export const api = createClient<paths>({ baseUrl: '/' });
+api.use(csrf);
+
+type Answer<T> = { data?: T; error?: unknown; response: Response };
+
+function problem(status: number, body: unknown): Problem {
+  const p = (typeof body === 'object' && body !== null ? body : {}) as Record<string, unknown>;
+  const text = (key: string, otherwise: string) => (typeof p[key] === 'string' ? (p[key] as string) : otherwise);
+  return new Problem(
+    status,
+    text('detail', 'The server refused.'),
+    typeof p.where === 'string' ? p.where : null,
+    text('remedy', 'Try again.'),
+    typeof p.kind === 'string' ? p.kind : null,
+    p.current ?? null,
+  );
+}
+
+/** The answer of a call, or a Problem thrown. */
+export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
+  let answer: Answer<T>;
+  try {
+    answer = await call;
+  } catch {
+    throw new Problem(0, 'The server does not answer.', null, 'Check the connection; what you entered is kept here.');
+  }
+  if (!answer.response.ok) throw problem(answer.response.status, answer.error);
+  return answer.data as T;
+}
+
+/** Sends a form with a file, which the typed client has no shape for. */
+export async function sendForm<T>(path: string, fields: Record<string, string | File>): Promise<T> {
+  const body = new FormData();
+  for (const [name, value] of Object.entries(fields)) body.append(name, value);
+  let response: Response;
+  try {
+    response = await fetch(path, { method: 'POST', body, headers: { 'X-XSRF-TOKEN': cookie('XSRF-TOKEN') ?? '' } });
+  } catch {
+    throw new Problem(0, 'The server does not answer.', null, 'Check the connection; the file is still here.');
+  }
+  const answer: unknown = await response.json().catch(() => null);
+  if (!response.ok) throw problem(response.status, answer);
+  return answer as T;
+}
+
+export function asProblem(e: unknown): Problem {
+  return e instanceof Problem ? e : new Problem(0, String(e), null, 'Reload the page and try again.');
+}

@@ -1,0 +1,353 @@
+import {
+  api,
+  ask,
+  asProblem,
+  type AnswerView,
+  type CornerEntry,
+  type Landmark,
+  type LapView,
+  Problem,
+  type PointKind,
+  type ReferenceContent,
+  type ReferenceView,
+  type RoadView,
+} from './api';
+import { History } from './history';
+import { moved, station } from './points';
+
+interface Kept {
+  version: number;
+  content: ReferenceContent;
+}
+
+export interface Conflict {
+  mine: ReferenceContent;
+  theirs: ReferenceContent;
+  version: number;
+}
+
+const SAVE_AFTER = 700;
+
+/** A reference being worked on: its working copy, undo, answers, and keeping it safe. */
+export class Desk {
+  view = $state.raw<ReferenceView>() as ReferenceView;
+  road = $state.raw<RoadView>() as RoadView;
+  lap = $state.raw<LapView>() as LapView;
+  content = $state.raw<ReferenceContent>() as ReferenceContent;
+  answers = $state<Record<string, AnswerView>>({});
+  landmarks = $state.raw<Landmark[]>([]);
+  selected = $state('');
+  problem = $state.raw<Problem | null>(null);
+  conflict = $state.raw<Conflict | null>(null);
+  keeping = $state<'kept' | 'waiting' | 'offline'>('kept');
+  restored = $state(false);
+  steps = $state(0);
+
+  private history = new History<ReferenceContent>();
+  private version = 0;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private asking = false;
+  private askAgain: string | null = null;
+  private storing: Promise<void> | null = null;
+
+  static async open(id: string): Promise<Desk> {
+    const desk = new Desk();
+    const path = { path: { id } };
+    const [view, lap] = await Promise.all([
+      ask(api.GET('/api/references/{id}', { params: path })),
+      ask(api.GET('/api/references/{id}/lap', { params: path })),
+    ]);
+    desk.road = await ask(api.GET('/api/layouts/{id}/road', { params: { path: { id: view.layoutId } } }));
+    desk.lap = lap;
+    desk.take(view);
+    desk.restore();
+    await desk.select(view.corners[0]?.id ?? '');
+    return desk;
+  }
+
+  private take(view: ReferenceView) {
+    this.view = view;
+    this.landmarks = view.landmarks;
+    this.content = view.working.content;
+    this.version = view.working.version;
+  }
+
+  private get key() {
+    return `marvek.reference.${this.view.id}`;
+  }
+
+  /** What was edited but never reached the server comes back after a reload. */
+  private restore() {
+    const text = localStorage.getItem(this.key);
+    if (!text) return;
+    const kept = JSON.parse(text) as Kept;
+    if (kept.version === this.version) {
+      this.history.remember(this.content);
+      this.content = kept.content;
+      this.restored = true;
+      this.changed();
+    } else if (JSON.stringify(kept.content) === JSON.stringify(this.content)) {
+      localStorage.removeItem(this.key);
+    } else {
+      this.conflict = { mine: kept.content, theirs: this.content, version: this.version };
+    }
+  }
+
+  get entry(): CornerEntry | undefined {
+    return this.content.corners.find((e) => e.corner === this.selected);
+  }
+
+  get corner() {
+    return this.view.corners.find((c) => c.id === this.selected);
+  }
+
+  get answer(): AnswerView | undefined {
+    return this.answers[this.selected];
+  }
+
+  get canUndo() {
+    return this.steps >= 0 && this.history.canUndo;
+  }
+
+  get canRedo() {
+    return this.steps >= 0 && this.history.canRedo;
+  }
+
+  /** Corners whose entry differs from the revision that the work started from. */
+  get changes(): string[] {
+    const saved = this.view.saved;
+    return this.content.corners
+      .filter((e) => {
+        const before = saved?.corners.find((b) => b.corner === e.corner);
+        return JSON.stringify(before) !== JSON.stringify(e);
+      })
+      .map((e) => e.corner);
+  }
+
+  async select(corner: string) {
+    this.selected = corner;
+    if (!this.answers[corner]) await this.askFor(corner);
+  }
+
+  async step(by: number) {
+    const corners = this.view.corners;
+    const at = corners.findIndex((c) => c.id === this.selected);
+    const next = corners[(at + by + corners.length) % corners.length];
+    if (next) await this.select(next.id);
+  }
+
+  /** Changes the selected corner; changes with the same key in a row are one step of undo. */
+  edit(change: (entry: CornerEntry) => CornerEntry, key: string | null = null) {
+    const entry = this.entry;
+    if (!entry) return;
+    this.history.remember(this.content, key);
+    this.put(change(entry));
+    this.changed();
+    void this.askFor(entry.corner);
+  }
+
+  settle() {
+    this.history.settle();
+  }
+
+  move(kind: PointKind, to: number, key: string | null = null) {
+    this.edit((e) => moved(e, kind, to, this.view.length), key);
+  }
+
+  nudge(kind: PointKind, by: number) {
+    const at = this.entry && station(this.entry, kind);
+    if (at !== undefined) this.move(kind, at + by, `nudge ${this.selected} ${kind}`);
+  }
+
+  /** Changes how the corner is slowed for; points that the new way needs come from the draft. */
+  slowBy(way: CornerEntry['slowing']) {
+    const draft = this.view.draft.corners.find((e) => e.corner === this.selected);
+    const length = this.view.length;
+    this.edit((e) => {
+      const needs: PointKind[] =
+        way === 'BRAKE'
+          ? ['BRAKE', 'RELEASE', 'FIRST_THROTTLE', 'FULL_THROTTLE']
+          : way === 'LIFT'
+            ? ['FIRST_THROTTLE', 'FULL_THROTTLE']
+            : [];
+      const drops: PointKind[] =
+        way === 'FLAT'
+          ? ['BRAKE', 'RELEASE', 'FIRST_THROTTLE', 'FULL_THROTTLE']
+          : way === 'LIFT'
+            ? ['BRAKE', 'RELEASE']
+            : [];
+      const turnIn = station(e, 'TURN_IN') ?? 0;
+      const apex = station(e, 'APEX') ?? turnIn;
+      const usual: Partial<Record<PointKind, number>> = {
+        BRAKE: turnIn - 20,
+        RELEASE: apex,
+        FIRST_THROTTLE: apex + 2,
+        FULL_THROTTLE: apex + 20,
+      };
+      const kept = e.points.filter((p) => !drops.includes(p.kind));
+      const added = needs
+        .filter((kind) => !kept.some((p) => p.kind === kind))
+        .map((kind) => ({
+          kind,
+          station: (((draft && station(draft, kind)) ?? usual[kind] ?? apex) + length) % length,
+        }));
+      const effort = way === 'BRAKE' ? e.firstEffort || draft?.firstEffort || 0.3 : 0;
+      return { ...e, slowing: way, firstEffort: effort, points: [...kept, ...added] };
+    });
+  }
+
+  undo() {
+    this.travel(this.history.undo(this.content));
+  }
+
+  redo() {
+    this.travel(this.history.redo(this.content));
+  }
+
+  /** Takes other content as one step that can be undone. */
+  replace(content: ReferenceContent) {
+    this.history.remember(this.content);
+    this.travel(content);
+  }
+
+  private travel(content: ReferenceContent | null) {
+    if (!content) return;
+    const before = this.content;
+    this.content = content;
+    this.answers = {};
+    const other = content.corners.find((e, i) => e !== before.corners[i]);
+    if (other) this.selected = other.corner;
+    this.changed();
+    void this.askFor(this.selected);
+  }
+
+  private put(entry: CornerEntry) {
+    this.content = { corners: this.content.corners.map((e) => (e.corner === entry.corner ? entry : e)) };
+  }
+
+  /** Asks what the points lead to; while one question is out, only the latest waits. */
+  private async askFor(corner: string) {
+    if (this.asking) {
+      this.askAgain = corner;
+      return;
+    }
+    const entry = this.content.corners.find((e) => e.corner === corner);
+    if (!entry) return;
+    this.asking = true;
+    try {
+      const answer = await ask(
+        api.POST('/api/references/{id}/answer', { params: { path: { id: this.view.id } }, body: entry }),
+      );
+      this.answers[corner] = answer;
+      this.problem = null;
+      const now = this.content.corners.find((e) => e.corner === corner);
+      if (now === entry && JSON.stringify(answer.entry) !== JSON.stringify(entry)) {
+        this.put(answer.entry);
+        this.remember();
+      }
+    } catch (e) {
+      this.problem = asProblem(e);
+    } finally {
+      this.asking = false;
+      const again = this.askAgain;
+      this.askAgain = null;
+      if (again) void this.askFor(again);
+    }
+  }
+
+  private remember() {
+    const kept: Kept = { version: this.version, content: this.content };
+    localStorage.setItem(this.key, JSON.stringify(kept));
+  }
+
+  private changed() {
+    this.steps++;
+    this.remember();
+    this.keeping = 'waiting';
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.store(), SAVE_AFTER);
+  }
+
+  /** Stores the working copy now. */
+  async store(): Promise<void> {
+    clearTimeout(this.timer);
+    if (this.storing) await this.storing;
+    if (this.keeping === 'kept' || this.conflict) return;
+    this.storing = this.storeOnce();
+    await this.storing;
+    this.storing = null;
+  }
+
+  private async storeOnce() {
+    const sent = this.content;
+    try {
+      const stored = await ask(
+        api.PUT('/api/references/{id}/working', {
+          params: { path: { id: this.view.id } },
+          body: { version: this.version, content: sent },
+        }),
+      );
+      this.version = stored.version;
+      if (this.content === sent) {
+        this.keeping = 'kept';
+        localStorage.removeItem(this.key);
+      } else {
+        this.changed();
+      }
+    } catch (e) {
+      const problem = asProblem(e);
+      if (problem.status === 409 && problem.current) {
+        const current = problem.current as { version: number; content: ReferenceContent };
+        this.conflict = { mine: this.content, theirs: current.content, version: current.version };
+      } else if (problem.status === 0) {
+        this.keeping = 'offline';
+        this.timer = setTimeout(() => void this.store(), 4000);
+      } else {
+        this.problem = problem;
+      }
+    }
+  }
+
+  /** Ends a conflict with the content chosen, which becomes a step that can be undone. */
+  resolve(chosen: ReferenceContent) {
+    const conflict = this.conflict;
+    if (!conflict) return;
+    this.version = conflict.version;
+    this.conflict = null;
+    this.history.remember(this.content);
+    this.content = chosen;
+    this.answers = {};
+    this.changed();
+    void this.askFor(this.selected);
+  }
+
+  async save(reason: string) {
+    await this.store();
+    if (this.conflict) return;
+    const view = await ask(
+      api.POST('/api/references/{id}/revisions', {
+        params: { path: { id: this.view.id } },
+        body: { version: this.version, reason },
+      }),
+    );
+    this.take(view);
+  }
+
+  async takeVehicle() {
+    await this.store();
+    await ask(api.POST('/api/references/{id}/vehicle', { params: { path: { id: this.view.id } } }));
+    location.reload();
+  }
+
+  async moveLandmark(landmark: Landmark, to: number) {
+    const wrapped = ((to % this.view.length) + this.view.length) % this.view.length;
+    const body = { ...landmark, station: wrapped };
+    this.landmarks = this.landmarks.map((l) => (l.id === landmark.id ? body : l));
+    try {
+      await ask(api.PUT('/api/landmarks/{id}', { params: { path: { id: landmark.id } }, body }));
+      await this.askFor(this.selected);
+    } catch (e) {
+      this.problem = asProblem(e);
+    }
+  }
+}

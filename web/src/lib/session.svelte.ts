@@ -1,0 +1,30 @@
+import { api, ask, type Person, type Preferences } from './api';
+
+/** Who is signed in, and what they chose to read. */
+class Session {
+  person = $state<Person | null>(null);
+  demo = $state(false);
+  known = $state(false);
+
+  async load() {
+    this.take(await ask(api.GET('/api/session')));
+    this.known = true;
+  }
+
+  take(view: { person?: Person; demo: boolean }) {
+    this.person = view.person ?? null;
+    this.demo = view.demo;
+    document.documentElement.dataset.theme = this.person?.theme === 'DUSK' ? 'dusk' : 'paper';
+  }
+
+  async prefer(preferences: Preferences) {
+    this.take(await ask(api.PUT('/api/session/preferences', { body: preferences })));
+  }
+
+  async signOut() {
+    await ask(api.DELETE('/api/session'));
+    this.person = null;
+  }
+}
+
+export const session = new Session();
