@@ -69,14 +69,14 @@
       <dd data-effect>
         {answer.lapEffect === null || answer.lapEffect === undefined
           ? 'cannot be made'
-          : `${signed(answer.lapEffect, 3)} s on the computed best`}
+          : `${signed(answer.lapEffect, 3)} s on the best`}
       </dd>
       {#if braking && entry.slowing === 'BRAKE'}
         <dt>5 {speedUnit()} faster here</dt>
         <dd>{metres((braking.sensitivity.perKmh * 5 * 3.6) / (inSpeed(1) || 3.6))} sooner</dd>
         <dt>5 % less grip</dt>
         <dd>{metres(braking.sensitivity.perPercentGrip * 5)} sooner</dd>
-        <dt>0.1 s later on the brake</dt>
+        <dt>0.1 s late</dt>
         <dd>{metres(braking.sensitivity.perTenthSecond)} gone</dd>
       {/if}
     </dl>
@@ -88,7 +88,7 @@
 
 <section class="text-sm" aria-label="Choices">
   <div class="mb-1 flex items-center gap-2">
-    <span class="w-16">slow by</span>
+    <span class="sr-only">slow by</span>
     <div class="join" role="group" aria-label="Slow by">
       {#each ['BRAKE', 'LIFT', 'FLAT'] as const as way (way)}
         <button
@@ -102,7 +102,7 @@
     </div>
     {#if entry.slowing === 'BRAKE'}
       <label class="ml-auto flex items-center gap-1">
-        first effort
+        effort
         <input
           class="input input-xs w-14 text-right"
           type="number"

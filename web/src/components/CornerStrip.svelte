@@ -1,6 +1,6 @@
 <script lang="ts">
   import { scaleLinear } from 'd3-scale';
-  import type { AnswerView, Corner, CornerEntry, Landmark, PointKind, RoadView } from '../lib/api';
+  import type { AnswerView, Corner, CornerEntry, Landmark, LapView, PointKind, RoadView } from '../lib/api';
   import { placeLabels, textWidth } from '../drawing/labels';
   import { pathOf, sampleAt } from '../drawing/strip';
   import { apart, POINTS, station, tieText } from '../lib/points';
@@ -14,6 +14,7 @@
     entry: CornerEntry;
     answer?: AnswerView;
     landmarks: Landmark[];
+    lap?: LapView;
     before?: CornerEntry | null;
     readonly?: boolean;
     height?: number;
@@ -30,6 +31,7 @@
     entry,
     answer,
     landmarks,
+    lap,
     before = null,
     readonly = false,
     height = 452,
@@ -101,22 +103,25 @@
     while (from + road.length < apex && from + profile.step * profile.speed.length < apex) from += road.length;
     return from;
   });
-  const valueAt = $derived((values: number[], s: number): number | null => {
+  type Column = 'speed' | 'throttle' | 'brake' | 'offset';
+  /** What is planned here; beyond the stretch of this corner, what the computed lap does. */
+  const valueAt = $derived((column: Column, s: number): number | null => {
     if (!profile) return null;
+    const values = profile[column];
     const k = (s - profileFrom) / profile.step;
     const i = Math.floor(k);
-    if (i < 0 || i >= values.length - 1) return null;
+    if (i < 0 || i >= values.length - 1) return lap ? sampleAt(lap[column], lap.step, road.length, s) : null;
     const a = values[i] ?? 0;
     return a + ((values[i + 1] ?? a) - a) * (k - i);
   });
-  const curve = $derived((values: number[], toY: (v: number) => number): [number, number][] =>
+  const curve = $derived((column: Column, toY: (v: number) => number): [number, number][] =>
     steps.flatMap((s): [number, number][] => {
-      const v = valueAt(values, s);
+      const v = valueAt(column, s);
       return v === null ? [] : [[x(s), toY(v)]];
     }),
   );
-  const path = $derived(profile ? curve(profile.offset, y) : []);
-  const offsetAt = $derived((s: number) => (profile && valueAt(profile.offset, s)) ?? 0);
+  const path = $derived(profile ? curve('offset', y) : []);
+  const offsetAt = $derived((s: number) => valueAt('offset', s) ?? 0);
 
   const labelTop = $derived(TOP + WIDEST + 38);
   const axisY = $derived(labelTop + ROWS * ROW + 6);
@@ -125,12 +130,11 @@
   const gearTop = $derived(height - GEARS - 2);
   const pedalMid = $derived(pedalTop + (gearTop - 6 - pedalTop) * 0.45);
 
-  const speeds = $derived(profile ? profile.speed : []);
-  const shown = $derived(steps.map((s) => valueAt(speeds, s)).filter((v): v is number => v !== null));
+  const shown = $derived(steps.map((s) => valueAt('speed', s)).filter((v): v is number => v !== null));
   const speedY = $derived(
     scaleLinear([Math.min(...shown, 200) * 0.92, Math.max(...shown, 1)], [speedTop + SPEED - 6, speedTop + 14]),
   );
-  const speedLine = $derived(curve(speeds, speedY));
+  const speedLine = $derived(curve('speed', speedY));
 
   const flags = $derived(
     entry.points.map((p) => {
@@ -166,14 +170,16 @@
   const seen = $derived(
     landmarks.map((l) => ({ ...l, at: near(l.station) })).filter((l) => l.at > domain[0] + 2 && l.at < domain[1] - 2),
   );
-  const ticks = $derived(x.ticks(Math.max(4, Math.floor(width / 110))));
+  const ticks = $derived(x.ticks(Math.max(4, Math.floor(width / 110))).filter((t) => x(t) < width - 24 && x(t) > 22));
 
   const gearRuns = $derived.by(() => {
     if (!profile) return [];
     const runs: { gear: number; from: number; to: number }[] = [];
     for (const s of steps) {
       const i = Math.round((s - profileFrom) / profile.step);
-      const gear = profile.gear[i];
+      const gear =
+        profile.gear[i] ??
+        lap?.gear[Math.round((((s % road.length) + road.length) % road.length) / lap.step) % lap.gear.length];
       if (gear === undefined) continue;
       const last = runs[runs.length - 1];
       if (last && last.gear === gear) last.to = s;
@@ -280,7 +286,7 @@
     />
     <text
       x={x(near(corner.entry)) + 4}
-      y={corner.left ? y(widest / 2) + 13 : y(-widest / 2) - 5}
+      y={corner.left ? y(-widest / 2) - 5 : y(widest / 2) + 13}
       style="fill:var(--ink-soft)"
     >
       {corner.left ? '↰ bends left' : '↱ bends right'}
@@ -331,7 +337,7 @@
 
     {#if profile}
       <path d={pathOf(speedLine)} fill="none" stroke="var(--ink)" stroke-width="1.8" />
-      {@const arrives = valueAt(speeds, flags.find((f) => f.kind === 'BRAKE')?.s ?? domain[0] + 5)}
+      {@const arrives = valueAt('speed', flags.find((f) => f.kind === 'BRAKE')?.s ?? domain[0] + 5)}
       {#if arrives !== null}
         <text
           x={Math.max(PADS, x(flags.find((f) => f.kind === 'BRAKE')?.s ?? domain[0]) - 30)}
@@ -342,7 +348,7 @@
       {@const low = answer ? near(answer.answer.minimumStation) : apex}
       <text
         x={x(low)}
-        y={Math.min(speedTop + SPEED + 2, speedY(valueAt(speeds, low) ?? 0) + 14)}
+        y={Math.min(speedTop + SPEED + 2, speedY(valueAt('speed', low) ?? 0) + 14)}
         text-anchor="middle"
         font-weight="700"
       >
@@ -352,8 +358,8 @@
 
       {@const up = (v: number) => pedalMid - v * (pedalMid - pedalTop - 4)}
       {@const down = (v: number) => pedalMid + v * (gearTop - 8 - pedalMid)}
-      {@const throttle = curve(profile.throttle, up)}
-      {@const brake = curve(profile.brake, down)}
+      {@const throttle = curve('throttle', up)}
+      {@const brake = curve('brake', down)}
       {#if throttle.length > 1}
         <path
           d={pathOf(
@@ -395,6 +401,10 @@
     {/each}
 
     {#each flags as f, i (f.kind)}
+      {@const end = labelTop + (placed[i]?.row ?? 0) * ROW + 22}
+      <path d="M{x(f.s)} {y(offsetAt(f.s))}V{end}" stroke={f.colour} stroke-width="1.4" />
+    {/each}
+    {#each flags as f, i (f.kind)}
       {@const at = placed[i] ?? { row: 0, x: 0 }}
       {@const top = labelTop + at.row * ROW}
       <g
@@ -421,7 +431,6 @@
           onsettle?.();
         }}
       >
-        <path d="M{x(f.s)} {y(offsetAt(f.s))}V{top + 22}" stroke={f.colour} stroke-width="1.4" />
         <rect
           class="focus-ring"
           x={at.x - 3}

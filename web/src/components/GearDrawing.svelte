@@ -15,7 +15,8 @@
   const revs = $derived(scaleLinear([0, vehicle.engine.limitRevs * 1.05], [H1 - 22, 8]));
   const strongest = $derived(Math.max(...figures.points.map((p) => Math.max(p.drive, p.resistance)), 1));
   const force = $derived(scaleLinear([0, strongest * 1.08], [H2 - 24, 10]));
-  const ticks = $derived(x.ticks(8));
+  const shown = $derived(scaleLinear([0, inSpeed(top)], [PAD.left, width - PAD.right]));
+  const ticks = $derived(shown.ticks(8));
 </script>
 
 <div bind:clientWidth={width} class="w-full">
@@ -53,7 +54,7 @@
         />
         <text
           x={x((from + to) / 2)}
-          y={revs((vehicle.engine.shiftRevs * (from + to)) / 2 / gear.atShift) - 8}
+          y={revs((vehicle.engine.shiftRevs * (from + to)) / 2 / gear.atShift) + 18}
           text-anchor="middle"
           font-weight="700"
         >
@@ -73,7 +74,7 @@
       >shift</text
     >
     {#each ticks as t (t)}
-      <text x={x(t)} y={H1 - 5} text-anchor="middle" style="font-size:11px">{plain(inSpeed(t))}</text>
+      <text x={shown(t)} y={H1 - 5} text-anchor="middle" style="font-size:11px">{plain(t)}</text>
     {/each}
   </svg>
   <svg {width} height={H2} class="block" role="img" aria-label="Drive and resistance against speed">
@@ -105,10 +106,10 @@
       {plain(inSpeed(figures.topSpeed))}
       {speedUnit()}
     </text>
-    <text x={x(top * 0.22)} y={force(strongest * 0.9)} style="fill:var(--throttle)" font-weight="700">drive</text>
+    <text x={x(top * 0.1)} y={force(strongest * 0.35)} style="fill:var(--throttle)" font-weight="700">drive</text>
     <text
       x={x(top * 0.55)}
-      y={force((figures.points[Math.floor(figures.points.length * 0.6)]?.resistance ?? 0) * 0.9) - 6}
+      y={force((figures.points[Math.floor(figures.points.length * 0.6)]?.resistance ?? 0) * 1) - 12}
       style="fill:var(--sky)"
       font-weight="700"
     >
@@ -118,7 +119,7 @@
       <text x={PAD.left - 4} y={force(t) + 4} text-anchor="end" style="font-size:11px">{plain(t / 9.80665, 1)} g</text>
     {/each}
     {#each ticks as t (t)}
-      <text x={x(t)} y={H2 - 6} text-anchor="middle" style="font-size:11px">{plain(inSpeed(t))}</text>
+      <text x={shown(t)} y={H2 - 6} text-anchor="middle" style="font-size:11px">{plain(t)}</text>
     {/each}
   </svg>
 </div>

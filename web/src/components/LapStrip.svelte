@@ -15,9 +15,9 @@
   }
   let { road, corners, entries = [], landmarks = [], selected = '', changed = [], onselect }: Props = $props();
 
-  const HEIGHT = 128;
-  const MIDDLE = 52;
-  const SWING = 22;
+  const HEIGHT = 134;
+  const MIDDLE = 60;
+  const SWING = 20;
   const PAD = 14;
   let width = $state(1000);
 
@@ -87,9 +87,9 @@
     {#if box}
       <rect
         x={box.left}
-        y="20"
+        y="24"
         width={box.width}
-        height="76"
+        height="78"
         rx="4"
         fill="none"
         stroke="var(--ink)"

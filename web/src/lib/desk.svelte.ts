@@ -13,7 +13,7 @@ import {
   type RoadView,
 } from './api';
 import { History } from './history';
-import { moved, station } from './points';
+import { moved, sameDecisions, station } from './points';
 
 interface Kept {
   version: number;
@@ -119,7 +119,7 @@ export class Desk {
     return this.content.corners
       .filter((e) => {
         const before = saved?.corners.find((b) => b.corner === e.corner);
-        return JSON.stringify(before) !== JSON.stringify(e);
+        return !sameDecisions(before, e);
       })
       .map((e) => e.corner);
   }
@@ -243,7 +243,7 @@ export class Desk {
       const now = this.content.corners.find((e) => e.corner === corner);
       if (now === entry && JSON.stringify(answer.entry) !== JSON.stringify(entry)) {
         this.put(answer.entry);
-        this.remember();
+        this.changed();
       }
     } catch (e) {
       this.problem = asProblem(e);

@@ -25,6 +25,20 @@ export function moved(entry: CornerEntry, kind: PointKind, to: number, length: n
   return { ...entry, points: entry.points.map((p) => (p.kind === kind ? { ...p, station: wrapped } : p)) };
 }
 
+/** Whether two entries hold the same decisions; speeds that follow from them do not count. */
+export function sameDecisions(a: CornerEntry | undefined, b: CornerEntry | undefined): boolean {
+  if (!a || !b) return a === b;
+  return (
+    a.slowing === b.slowing &&
+    a.gear === b.gear &&
+    a.note === b.note &&
+    Math.abs(a.firstEffort - b.firstEffort) < 0.005 &&
+    Math.abs(a.firstThrottle - b.firstThrottle) < 0.005 &&
+    a.points.length === b.points.length &&
+    a.points.every((p) => Math.abs((station(b, p.kind) ?? Infinity) - p.station) < 0.25)
+  );
+}
+
 /** Metres from a to b the short way round. */
 export function apart(a: number, b: number, length: number): number {
   const ahead = (((b - a) % length) + length) % length;

@@ -13,8 +13,8 @@ describe('numbers as drivers read them', () => {
   });
 
   it('parts thousands', () => {
-    expect(plain(7450)).toBe('7\u2009450');
-    expect(plain(1234567)).toBe('1\u2009234\u2009567');
+    expect(plain(7450)).toBe('7\u202f450');
+    expect(plain(1234567)).toBe('1\u202f234\u202f567');
   });
 
   it('shows lap times in minutes, also across a rounding', () => {

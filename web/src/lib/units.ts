@@ -12,7 +12,7 @@ const speed = () => session.person?.speed ?? 'KMH';
 export function plain(value: number, digits = 0): string {
   const text = Math.abs(value).toFixed(digits);
   const [whole = '', part] = text.split('.');
-  const spaced = whole.replace(/\B(?=(\d{3})+$)/g, '\u2009');
+  const spaced = whole.replace(/\B(?=(\d{3})+$)/g, '\u202f');
   const zero = Number(text) === 0;
   return (value < 0 && !zero ? MINUS : '') + spaced + (part ? '.' + part : '');
 }

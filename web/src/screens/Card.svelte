@@ -76,7 +76,7 @@
                 <span class="text-lg font-bold">{corner?.number}</span>{corner?.left ? ' ↰' : ' ↱'}
                 <span class="block text-xs font-normal">{corner?.name}</span>
               </th>
-              <td class="font-bold">
+              <td class="font-bold whitespace-nowrap">
                 {e.slowing === 'BRAKE'
                   ? (tieText(tie, metres) ?? metres(station(e, 'BRAKE') ?? 0))
                   : e.slowing.toLowerCase()}

@@ -137,7 +137,7 @@
       onselect={(c) => desk?.select(c)}
     />
     {#if corner && entry}
-      <div class="grid grid-cols-[minmax(0,1fr)_288px] gap-5">
+      <div class="grid grid-cols-[minmax(0,1fr)_296px] gap-5">
         <section aria-label="Corner {corner.number}">
           <div class="border-base-300 flex items-center gap-3 border-t pt-1.5">
             <h1 class="text-xl font-bold">{corner.number}{corner.name ? ` · ${corner.name}` : ''}</h1>
@@ -181,8 +181,9 @@
             {entry}
             answer={desk.answer}
             landmarks={desk.landmarks}
+            lap={desk.lap}
             {held}
-            height={440}
+            height={472}
             onmove={(kind, to) => desk?.move(kind, to, `drag ${corner.id} ${kind}`)}
             onnudge={(kind, by) => desk?.nudge(kind, by)}
             onsettle={() => desk?.settle()}

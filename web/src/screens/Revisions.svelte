@@ -183,7 +183,7 @@
                 answer={answer.data}
                 landmarks={view.landmarks}
                 readonly
-                height={400}
+                height={490}
               />
             {/if}
           {/if}

@@ -76,7 +76,7 @@ public class References {
     VehicleRow vehicle = garage.get(owner, vehicleId);
     Desk desk = compute(layout, vehicle);
     List<Landmark> landmarks = layouts.placeFirst(layout, Drafter.boards(desk));
-    ReferenceContent draft = Drafter.draft(desk, landmarks);
+    ReferenceContent draft = refreshed(desk, landmarks, Drafter.draft(desk, landmarks));
     String called =
         name.isBlank() ? layout.circuit().name() + " · " + vehicle.name() : name.strip();
     return rows.save(

@@ -1,0 +1,52 @@
+import { describe, expect, it } from 'vitest';
+import type { CornerEntry } from './api';
+import { apart, moved, sameDecisions, station, tieText } from './points';
+
+const entry: CornerEntry = {
+  corner: 'c1',
+  slowing: 'BRAKE',
+  points: [
+    { kind: 'BRAKE', station: 4190 },
+    { kind: 'APEX', station: 60, tie: { landmark: 'l', spoken: 'the 50 board', past: -8.2 } },
+  ],
+  approachGear: 5,
+  approachSpeed: 60,
+  firstEffort: 0.9,
+  gear: 2,
+  minimumSpeed: 27,
+  apexType: 'LATE',
+  apexGap: 1,
+  firstThrottle: 0.4,
+  note: '',
+};
+const metres = (m: number) => `${Math.round(m)} m`;
+
+describe('points of a corner', () => {
+  it('moves one point, past the line too, and leaves the entry it was given alone', () => {
+    const later = moved(entry, 'BRAKE', 4205, 4200);
+    expect(station(later, 'BRAKE')).toBe(5);
+    expect(station(moved(entry, 'APEX', -5, 4200), 'APEX')).toBe(4195);
+    expect(station(entry, 'BRAKE')).toBe(4190);
+    expect(station(entry, 'EXIT')).toBeUndefined();
+  });
+
+  it('measures the short way round the lap', () => {
+    expect(apart(4190, 10, 4200)).toBe(20);
+    expect(apart(10, 4190, 4200)).toBe(-20);
+  });
+
+  it('says a tie with its side of the landmark', () => {
+    expect(tieText(entry.points[1]?.tie, metres)).toBe('50 board − 8 m');
+    expect(tieText({ spoken: 'the 100 board', past: 14 }, metres)).toBe('100 board + 14 m');
+    expect(tieText({ spoken: 'the 100 board', past: 0.1 }, metres)).toBe('100 board');
+    expect(tieText(null, metres)).toBeNull();
+  });
+
+  it('counts a moved point, a gear and a note as a change, a speed that follows not', () => {
+    expect(sameDecisions(entry, { ...entry, approachSpeed: 61, minimumSpeed: 26 })).toBe(true);
+    expect(sameDecisions(entry, moved(entry, 'BRAKE', 4191, 4200))).toBe(false);
+    expect(sameDecisions(entry, { ...entry, gear: 3 })).toBe(false);
+    expect(sameDecisions(entry, { ...entry, note: 'bumps' })).toBe(false);
+    expect(sameDecisions(undefined, entry)).toBe(false);
+  });
+});
