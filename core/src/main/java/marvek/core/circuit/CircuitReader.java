@@ -86,7 +86,7 @@ public final class CircuitReader {
     if (choices.startStation() != 0) {
       road = road.startingAt(choices.startStation());
     }
-    return new Survey(road, CornerFinder.find(road), List.copyOf(remarks), fit.noise);
+    return new Survey(road, CornerFinder.find(road, fit.noise), List.copyOf(remarks), fit.noise);
   }
 
   private static double[] chordLengths(Outline lap) {
@@ -185,8 +185,7 @@ public final class CircuitReader {
       return out;
     }
     PeriodicSpline spline =
-        PeriodicSpline.fit(
-            knots, period, values, PeriodicSpline.lambdaForWavelength(WIDTH_WAVE));
+        PeriodicSpline.fit(knots, period, values, PeriodicSpline.lambdaForWavelength(WIDTH_WAVE));
     double least = Arrays.stream(values).min().orElse(otherwise);
     double most = Arrays.stream(values).max().orElse(otherwise);
     for (int i = 0; i < out.length; i++) {
@@ -243,7 +242,9 @@ public final class CircuitReader {
       return Math.sqrt(sum / count);
     }
 
-    /** Scatter of one coordinate: the median third difference, which is blind to bends and slope. */
+    /**
+     * Scatter of one coordinate: the median third difference, which is blind to bends and slope.
+     */
     private static double scatter(List<double[]> columns) {
       int n = columns.get(0).length;
       double[] differences = new double[n * columns.size()];
@@ -251,8 +252,7 @@ public final class CircuitReader {
       for (double[] y : columns) {
         for (int i = 0; i < n; i++) {
           differences[k++] =
-              Math.abs(
-                  y[(i + 3) % n] - 3 * y[(i + 2) % n] + 3 * y[(i + 1) % n] - y[i]);
+              Math.abs(y[(i + 3) % n] - 3 * y[(i + 2) % n] + 3 * y[(i + 1) % n] - y[i]);
         }
       }
       Arrays.sort(differences);

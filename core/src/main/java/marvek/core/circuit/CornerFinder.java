@@ -7,34 +7,48 @@ import java.util.List;
  * Finds the corners of a road from its curvature, by hysteresis.
  *
  * <p>A bend starts where |κ| passes 1/550 and counts when it passes 1/330 and turns the road by 7°
- * or more. Neighbours of one direction join when the road between them straightens for less than
- * 25 m and less than 0.7 s at the speed of that bend; a change of direction always parts them. Two
- * maxima with a dip of a third between them are a double apex. Alternating corners closer than 30 m
- * or 0.8 s are a complex.
+ * or more. Neighbours of one direction join when the road between them straightens for less than 25
+ * m and less than 0.7 s at the speed of that bend; a change of direction always parts them. Two
+ * maxima with a dip of a third between them are a double apex where the road turns by 50° or more.
+ * Alternating corners closer than 30 m or 0.8 s are a complex.
  */
 public final class CornerFinder {
   private static final double BEND_STARTS = 1 / 550.0;
   private static final double BEND_COUNTS = 1 / 330.0;
   private static final double SMALLEST_ANGLE = Math.toRadians(7);
+  private static final double FAKED_OVER = 60;
   private static final double JOIN_LENGTH = 25;
   private static final double JOIN_TIME = 0.7;
   private static final double COMPLEX_LENGTH = 30;
   private static final double COMPLEX_TIME = 0.8;
   private static final double REAL_DIP = 0.67;
+  // A bend that turns less than this has no room for two apexes.
+  private static final double TWO_APEXES = Math.toRadians(50);
   // An ordinary grip and top speed, to turn lengths into times before a vehicle is known.
   private static final double USUAL_GRIP = 1.3 * 9.80665;
   private static final double USUAL_TOP = 60;
 
   private CornerFinder() {}
 
-  /** The corners in driving order, numbered from the start/finish line. */
+  /** The corners of an exactly known road. */
   public static List<Corner> find(Centreline road) {
+    return find(road, 0);
+  }
+
+  /**
+   * The corners in driving order, numbered from the start/finish line.
+   *
+   * @param scatter of the points that the road was fitted to, metres; a bend must turn the road by
+   *     more than such points could fake over 60 m
+   */
+  public static List<Corner> find(Centreline road, double scatter) {
+    double smallest = SMALLEST_ANGLE + 4 * scatter / FAKED_OVER;
     int straightest = straightest(road);
     List<int[]> spans = join(road, spans(road, straightest));
     List<Corner> corners = new ArrayList<>();
     for (int[] span : spans) {
       Corner corner = measure(road, span);
-      if (corner.angle() >= SMALLEST_ANGLE) {
+      if (corner.angle() >= smallest) {
         corners.add(corner);
       }
     }
@@ -105,7 +119,7 @@ public final class CornerFinder {
         peak = k;
       }
     }
-    List<Double> apexes = apexes(road, span);
+    List<Double> apexes = apexes(road, span, Math.abs(angle));
     double radius = 1 / Math.abs(curvature(road, peak));
     double turn = Math.abs(angle);
     return new Corner(
@@ -136,7 +150,7 @@ public final class CornerFinder {
   }
 
   /** The one or two greatest maxima that have a real dip between them. */
-  private static List<Double> apexes(Centreline road, int[] span) {
+  private static List<Double> apexes(Centreline road, int[] span, double turned) {
     int first = span[0];
     for (int k = span[0]; k <= span[1]; k++) {
       if (Math.abs(curvature(road, k)) > Math.abs(curvature(road, first))) {
@@ -151,9 +165,7 @@ public final class CornerFinder {
         double kappa = Math.abs(curvature(road, k));
         dip = Math.min(dip, kappa);
         boolean real =
-            dip < REAL_DIP * kappa
-                && kappa > BEND_COUNTS
-                && Math.abs(k - first) * road.step() > 15;
+            dip < REAL_DIP * kappa && kappa > BEND_COUNTS && Math.abs(k - first) * road.step() > 15;
         if (real && kappa > best) {
           best = kappa;
           second = k;
@@ -161,7 +173,7 @@ public final class CornerFinder {
       }
     }
     int middle = plateau(road, span, first);
-    if (second < 0) {
+    if (second < 0 || turned < TWO_APEXES) {
       return List.of(station(road, middle));
     }
     int other = plateau(road, span, second);
@@ -209,8 +221,17 @@ public final class CornerFinder {
           group > 0 && members == 2 && c.angle() < Math.toRadians(100) && c.radius() < 70;
       out.add(
           new Corner(
-              c.id(), c.number(), c.name(), c.left(), c.entry(), c.apexes(), c.exit(), c.radius(),
-              c.angle(), chicane ? CornerKind.CHICANE : c.kind(), group));
+              c.id(),
+              c.number(),
+              c.name(),
+              c.left(),
+              c.entry(),
+              c.apexes(),
+              c.exit(),
+              c.radius(),
+              c.angle(),
+              chicane ? CornerKind.CHICANE : c.kind(),
+              group));
     }
     return out;
   }
@@ -222,8 +243,17 @@ public final class CornerFinder {
       String number = Integer.toString(i + 1);
       out.add(
           new Corner(
-              "c" + number, number, c.name(), c.left(), c.entry(), c.apexes(), c.exit(),
-              c.radius(), c.angle(), c.kind(), c.complex()));
+              "c" + number,
+              number,
+              c.name(),
+              c.left(),
+              c.entry(),
+              c.apexes(),
+              c.exit(),
+              c.radius(),
+              c.angle(),
+              c.kind(),
+              c.complex()));
     }
     return out;
   }

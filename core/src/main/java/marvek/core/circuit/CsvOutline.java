@@ -36,6 +36,8 @@ final class CsvOutline {
             .fieldSeparator(delimiter)
             .commentStrategy(CommentStrategy.NONE)
             .skipEmptyLines(true)
+            .allowMissingFields(true)
+            .allowExtraFields(true)
             .ofCsvRecord(text)) {
       for (CsvRecord row : csv) {
         if (rows.size() > OutlineFile.MOST_POINTS) {
@@ -73,8 +75,7 @@ final class CsvOutline {
             number(rows.get(r), column[c], numbers.get(r), NAMES.get(c).get(0), decimalComma);
       }
     }
-    boolean geographic =
-        header && normal(rows.get(0)[column[0]]).startsWith("lon");
+    boolean geographic = header && normal(rows.get(0)[column[0]]).startsWith("lon");
     double @Nullable [] crossfall = values[5];
     return new Outline(
         geographic,
@@ -136,8 +137,9 @@ final class CsvOutline {
           "row 1",
           "Give x_m,y_m in metres, with a header row.");
     }
-    return new int[] {0, 1, width >= 4 ? 2 : -1, width >= 4 ? 3 : -1, width >= 5 ? 4 : -1,
-      width >= 6 ? 5 : -1};
+    return new int[] {
+      0, 1, width >= 4 ? 2 : -1, width >= 4 ? 3 : -1, width >= 5 ? 4 : -1, width >= 6 ? 5 : -1
+    };
   }
 
   private static boolean isWordNumber(String field) {

@@ -54,7 +54,8 @@ final class GeoJsonOutline {
       throw new OutlineProblem(
           UNREADABLE,
           "There is no LineString or Polygon in this JSON"
-              + (root.hasNonNull("type") ? "; its type is \"" + root.get("type").asText() + "\"."
+              + (root.hasNonNull("type")
+                  ? "; its type is \"" + root.get("type").asText() + "\"."
                   : "."),
           null,
           "Draw the circuit as one line in driving order and export it as GeoJSON.");
@@ -105,7 +106,14 @@ final class GeoJsonOutline {
       z[i] = point.path(2).asDouble();
     }
     return new Outline(
-        true, x, y, heights ? z : null, null, null, null, "point",
+        true,
+        x,
+        y,
+        heights ? z : null,
+        null,
+        null,
+        null,
+        "point",
         IntStream.rangeClosed(1, n).toArray());
   }
 }

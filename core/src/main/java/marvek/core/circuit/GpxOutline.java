@@ -124,14 +124,10 @@ final class GpxOutline {
     if (Math.abs(degrees) > most) {
       boolean swapped = "lat".equals(name) && Math.abs(degrees) <= 180;
       throw new OutlineProblem(
-          swapped
-              ? OutlineProblem.Kind.SWAPPED_COORDINATES
-              : OutlineProblem.Kind.OUT_OF_RANGE,
+          swapped ? OutlineProblem.Kind.SWAPPED_COORDINATES : OutlineProblem.Kind.OUT_OF_RANGE,
           "A " + name + " of " + value + " is out of range.",
           where,
-          swapped
-              ? "Longitude and latitude look swapped in this file."
-              : "Give WGS84 degrees.");
+          swapped ? "Longitude and latitude look swapped in this file." : "Give WGS84 degrees.");
     }
   }
 

@@ -34,8 +34,11 @@ public final class OutlineFile {
     if (content.length > MOST_BYTES) {
       throw new OutlineProblem(
           TOO_LARGE,
-          String.format(Locale.ROOT, "The file is %.1f MB; %d MB is the most.",
-              content.length / 1e6, MOST_BYTES / 1_000_000),
+          String.format(
+              Locale.ROOT,
+              "The file is %.1f MB; %d MB is the most.",
+              content.length / 1e6,
+              MOST_BYTES / 1_000_000),
           null,
           "Bring one lap only, or thin the points to one a metre.");
     }
@@ -69,8 +72,8 @@ public final class OutlineFile {
                 "Bring GeoJSON, GPX or CSV. If it is zipped, unpack it first.");
           }
         }
-        yield CsvOutline.read(new String(content, first, content.length - first,
-            StandardCharsets.UTF_8));
+        yield CsvOutline.read(
+            new String(content, first, content.length - first, StandardCharsets.UTF_8));
       }
     };
   }
@@ -154,16 +157,16 @@ public final class OutlineFile {
       if (Math.abs(crossfall[i]) > Math.toRadians(45)) {
         throw new OutlineProblem(
             OUT_OF_RANGE,
-            String.format(Locale.ROOT, "A crossfall of %.1f° cannot be right.",
-                Math.toDegrees(crossfall[i])),
+            String.format(
+                Locale.ROOT, "A crossfall of %.1f° cannot be right.", Math.toDegrees(crossfall[i])),
             o.where(i),
             "Give degrees, positive when the left edge is lower.");
       }
     }
   }
 
-  private static void checkWidth(Outline o, int i, double @org.jspecify.annotations.Nullable [] w,
-      String side) {
+  private static void checkWidth(
+      Outline o, int i, double @org.jspecify.annotations.Nullable [] w, String side) {
     if (w == null) {
       return;
     }

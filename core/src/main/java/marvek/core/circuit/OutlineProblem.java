@@ -37,7 +37,9 @@ public final class OutlineProblem extends RuntimeException {
     return kind;
   }
 
-  /** Row, point or station, as the driver would look for it in the file; null for the whole file. */
+  /**
+   * Row, point or station, as the driver would look for it in the file; null for the whole file.
+   */
   public @Nullable String where() {
     return where;
   }

@@ -40,8 +40,7 @@ public final class LapSimulator {
   }
 
   /** Joules that the boost spends in the lap. */
-  static double boostEnergy(
-      Path path, LapTrace trace, Vehicle vehicle, Conditions conditions) {
+  static double boostEnergy(Path path, LapTrace trace, Vehicle vehicle, Conditions conditions) {
     Limits limits = new Limits(vehicle, conditions, trace.boostBelow());
     double sum = 0;
     for (int i = 0; i < path.size(); i++) {
@@ -67,8 +66,7 @@ public final class LapSimulator {
     for (int round = 0; round < 4; round++) {
       forward(path, limits, corner, unbraked, slowest, n, begin);
       int last = slowest == 0 ? n - 1 : slowest - 1;
-      double back =
-          Math.min(corner[slowest], ahead(path, limits, last, slowest, unbraked[last]));
+      double back = Math.min(corner[slowest], ahead(path, limits, last, slowest, unbraked[last]));
       if (Math.abs(back - begin) < 1e-3) {
         break;
       }
@@ -168,8 +166,7 @@ public final class LapSimulator {
   }
 
   /** Speed at q after a share of full throttle from i, grip permitting. */
-  public static double ahead(
-      Path path, Limits limits, int i, int q, double v, double share) {
+  public static double ahead(Path path, Limits limits, int i, int q, double v, double share) {
     double ds = path.step()[i];
     double square = v * v;
     double first = drive(path, limits, i, v, share);
@@ -229,16 +226,6 @@ public final class LapSimulator {
       }
     }
     return new LapTrace(
-        speed,
-        time,
-        along,
-        across,
-        gear,
-        throttle,
-        brake,
-        corner,
-        unbraked,
-        t,
-        boostBelow);
+        speed, time, along, across, gear, throttle, brake, corner, unbraked, t, boostBelow);
   }
 }

@@ -4,11 +4,12 @@ import marvek.core.units.Units;
 import marvek.core.vehicle.Vehicle;
 
 /**
- * What a vehicle can do at a speed on a piece of road: tyre limits, drive, drag, braking. Tables are
- * made once for a vehicle and its conditions; every question after that is a few multiplications.
+ * What a vehicle can do at a speed on a piece of road: tyre limits, drive, drag, braking. Tables
+ * are made once for a vehicle and its conditions; every question after that is a few
+ * multiplications.
  *
- * <p>Accelerations are per unit mass, m/s². Grip uses up an ellipse: (aₓ/aₓ,max)² + (a_y/a_y,max)² ≤
- * 1.
+ * <p>Accelerations are per unit mass, m/s². Grip uses up an ellipse: (aₓ/aₓ,max)² + (a_y/a_y,max)²
+ * ≤ 1.
  */
 public final class Limits {
   /** No vehicle here is faster, m/s. */
@@ -63,8 +64,7 @@ public final class Limits {
     double across = vehicle.tyres().muY() * conditions.grip();
     muY = lean == null ? across : Math.min(across, Math.tan(lean));
     for (int i = 0; i < LOADS; i++) {
-      sensitivity[i] =
-          Math.pow(Math.max(i * LOAD_STEP, 0.05), -vehicle.tyres().loadSensitivity());
+      sensitivity[i] = Math.pow(Math.max(i * LOAD_STEP, 0.05), -vehicle.tyres().loadSensitivity());
     }
     double length = vehicle.wheelbase();
     transfer = vehicle.cogHeight() / length;
@@ -191,8 +191,8 @@ public final class Limits {
   /**
    * The speed at which the corner takes all the grip, m/s; {@link #FASTEST} where it never does.
    *
-   * <p>From μN = |v²κ cos φ − g sin φ sign κ| with N linear in v²; μ falls with N and is put in anew
-   * until it settles.
+   * <p>From μN = |v²κ cos φ − g sin φ sign κ| with N linear in v²; μ falls with N and is put in
+   * anew until it settles.
    */
   public double cornerSpeed(Path path, int i) {
     double kappa = Math.abs(path.curvature()[i]);
@@ -236,8 +236,7 @@ public final class Limits {
         v
             + (conditions.windSpeed() == 0
                 ? 0
-                : conditions.windSpeed()
-                    * Math.cos(conditions.windFrom() - path.heading()[i]));
+                : conditions.windSpeed() * Math.cos(conditions.windFrom() - path.heading()[i]));
     double gradient = path.gradient()[i];
     return drag * head * Math.abs(head)
         + vehicle.tyres().rolling() * load
@@ -258,7 +257,9 @@ public final class Limits {
   /** Drive that the driven tyres and the front wheel's wish to stay down allow, m/s². */
   public double traction(double load, double ellipse) {
     double mu = grip(muX, load) * ellipse;
-    double most = mu * driveShare / (1 + mu * driveTransfer) * load;
+    // With enough grip all the load moves to the driven rear axle; it cannot carry more than that.
+    double spread = 1 + mu * driveTransfer;
+    double most = mu * load * (spread > driveShare ? driveShare / spread : 1);
     return motorcycle ? Math.min(most, wheelie * load) : most;
   }
 

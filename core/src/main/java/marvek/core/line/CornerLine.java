@@ -17,12 +17,7 @@ import marvek.core.lap.Path;
  * @param type early, middle or late
  */
 public record CornerLine(
-    String corner,
-    double turnIn,
-    List<Double> apexes,
-    double exit,
-    double apexGap,
-    ApexType type) {
+    String corner, double turnIn, List<Double> apexes, double exit, double apexGap, ApexType type) {
 
   private static final double STEERING_SHARE = 0.3;
 
@@ -105,8 +100,7 @@ public record CornerLine(
         type(road, corner, last));
   }
 
-  private static double closest(
-      Centreline road, Path path, Corner corner, double from, double to) {
+  private static double closest(Centreline road, Path path, Corner corner, double from, double to) {
     int n = road.size();
     int first = (int) Math.ceil(from / road.step());
     int count = (int) Math.max(1, road.ahead(from, to) / road.step());
@@ -115,9 +109,7 @@ public record CornerLine(
     for (int k = first; k <= first + count; k++) {
       int i = Math.floorMod(k, n);
       double gap =
-          corner.left()
-              ? road.left()[i] - path.offset()[i]
-              : road.right()[i] + path.offset()[i];
+          corner.left() ? road.left()[i] - path.offset()[i] : road.right()[i] + path.offset()[i];
       if (gap < least - 1e-3) {
         least = gap;
         best = k;
@@ -128,9 +120,7 @@ public record CornerLine(
     while (end < first + count) {
       int i = Math.floorMod(end + 1, n);
       double gap =
-          corner.left()
-              ? road.left()[i] - path.offset()[i]
-              : road.right()[i] + path.offset()[i];
+          corner.left() ? road.left()[i] - path.offset()[i] : road.right()[i] + path.offset()[i];
       if (gap > least + 0.05) {
         break;
       }

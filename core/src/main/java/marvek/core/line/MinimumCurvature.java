@@ -9,7 +9,8 @@ import marvek.core.numeric.PeriodicSpline;
  *
  * <p>Points p = c + nN on the normals; the sum of squared second derivatives is quadratic in n and
  * is minimised within bounds, then once more with the spacing of the line found. Source of the
- * method: Braghin, Cheli, Melzi, Sabbioni, "Race driver model", Computers &amp; Structures 86 (2008).
+ * method: Braghin, Cheli, Melzi, Sabbioni, "Race driver model", Computers &amp; Structures 86
+ * (2008).
  */
 public final class MinimumCurvature {
   private static final double SPACING = 3;
@@ -62,10 +63,8 @@ public final class MinimumCurvature {
     }
     for (int k = 0; k < m; k++) {
       int q = (k + 1) % m;
-      double dx =
-          road.x()[at[q]] + from[q] * nx[q] - road.x()[at[k]] - from[k] * nx[k];
-      double dy =
-          road.y()[at[q]] + from[q] * ny[q] - road.y()[at[k]] - from[k] * ny[k];
+      double dx = road.x()[at[q]] + from[q] * nx[q] - road.x()[at[k]] - from[k] * nx[k];
+      double dy = road.y()[at[q]] + from[q] * ny[q] - road.y()[at[k]] - from[k] * ny[k];
       h[k] = Math.hypot(dx, dy);
     }
     double[] diagonal = new double[m];

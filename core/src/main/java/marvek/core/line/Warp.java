@@ -52,7 +52,6 @@ public final class Warp {
     double b = offset[Math.floorMod(i, n)];
     double c = offset[Math.floorMod(i + 1, n)];
     double d = offset[Math.floorMod(i + 2, n)];
-    return b
-        + 0.5 * t * (c - a + t * (2 * a - 5 * b + 4 * c - d + t * (3 * (b - c) + d - a)));
+    return b + 0.5 * t * (c - a + t * (2 * a - 5 * b + 4 * c - d + t * (3 * (b - c) + d - a)));
   }
 }

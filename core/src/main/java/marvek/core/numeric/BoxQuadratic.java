@@ -3,9 +3,9 @@ package marvek.core.numeric;
 /**
  * Minimises ½xᵀHx + cᵀx within lower ≤ x ≤ upper, where H has five cyclic diagonals.
  *
- * <p>A primal-dual interior-point method with Mehrotra's predictor and corrector (Nocedal &amp; Wright,
- * "Numerical Optimization", 2nd ed., ch. 16.6). Every step solves one banded system, so a whole lap
- * costs milliseconds.
+ * <p>A primal-dual interior-point method with Mehrotra's predictor and corrector (Nocedal &amp;
+ * Wright, "Numerical Optimization", 2nd ed., ch. 16.6). Every step solves one banded system, so a
+ * whole lap costs milliseconds.
  */
 public final class BoxQuadratic {
   private static final int MOST_STEPS = 60;

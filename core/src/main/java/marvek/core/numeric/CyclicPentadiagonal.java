@@ -1,9 +1,9 @@
 package marvek.core.numeric;
 
 /**
- * A symmetric positive definite matrix with five diagonals that wrap round: element (i, i+1) and (i,
- * i+2) are taken modulo n. It is what a closed curve gives when neighbours and next neighbours are
- * coupled.
+ * A symmetric positive definite matrix with five diagonals that wrap round: element (i, i+1) and
+ * (i, i+2) are taken modulo n. It is what a closed curve gives when neighbours and next neighbours
+ * are coupled.
  *
  * <p>Solved by eliminating the last two unknowns (a border of two columns) from a banded LDLᵀ
  * factorisation of the rest, so that time and memory grow with n.

@@ -7,8 +7,8 @@ import java.util.Arrays;
  *
  * <p>Minimises Σ wᵢ(yᵢ − g(uᵢ))² + λ∫g″² with weights equal to the local spacing, by the method of
  * Reinsch in the form of Green &amp; Silverman, "Nonparametric Regression and Generalized Linear
- * Models" (1994), ch. 2, closed on itself. λ has the unit u⁴; a wave of wavelength W is halved where
- * λ = (W/2π)⁴. λ = 0 interpolates.
+ * Models" (1994), ch. 2, closed on itself. λ has the unit u⁴; a wave of wavelength W is halved
+ * where λ = (W/2π)⁴. λ = 0 interpolates.
  */
 public final class PeriodicSpline {
   private final double[] u;
@@ -62,8 +62,7 @@ public final class PeriodicSpline {
                   + after * after / weight[q]);
       // Row i of Qᵀ touches p, i, q; row i+1 touches i, q, q+1.
       double afterNext = 1 / h[q];
-      next[i] +=
-          lambda * (centre * after / weight[i] + after * -(after + afterNext) / weight[q]);
+      next[i] += lambda * (centre * after / weight[i] + after * -(after + afterNext) / weight[q]);
       far[i] = lambda * after * afterNext / weight[q];
       right[i] = (y[q] - y[i]) * after - (y[i] - y[p]) * before;
     }
@@ -72,8 +71,7 @@ public final class PeriodicSpline {
     for (int i = 0; i < n; i++) {
       int p = (i + n - 1) % n;
       int q = (i + 1) % n;
-      double bend =
-          (second[q] - second[i]) / h[i] - (second[i] - second[p]) / h[p];
+      double bend = (second[q] - second[i]) / h[i] - (second[i] - second[p]) / h[p];
       value[i] = y[i] - lambda * bend / weight[i];
     }
     return new PeriodicSpline(u.clone(), period, value, second);

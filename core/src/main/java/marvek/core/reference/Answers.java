@@ -36,7 +36,9 @@ public final class Answers {
     int corners = desk.corners().size();
     int slowest = desk.slowest(c);
     int begin =
-        corners == 1 ? Math.floorMod(slowest - n / 2, n) : desk.slowest((c + corners - 1) % corners);
+        corners == 1
+            ? Math.floorMod(slowest - n / 2, n)
+            : desk.slowest((c + corners - 1) % corners);
     int length = Math.floorMod(slowest - begin, n);
     this.from = begin;
     this.count = length + onward(slowest);
@@ -70,13 +72,11 @@ public final class Answers {
     List<String> remarks = new ArrayList<>();
     Path path = path(entry, remarks);
     PlannedCorner.Steps steps = steps(entry);
-    PlannedCorner plan =
-        new PlannedCorner(path, desk.limits(), desk.lap(), from, count, steps);
+    PlannedCorner plan = new PlannedCorner(path, desk.limits(), desk.lap(), from, count, steps);
     PlannedCorner best = best();
     Vehicle vehicle = desk.vehicle();
     int arrivalStep = steps.brake() >= 0 ? steps.brake() : steps.turnIn();
-    double arrival =
-        steps.brake() >= 0 ? plan.unbrakedAt(arrivalStep) : plan.speed[arrivalStep];
+    double arrival = steps.brake() >= 0 ? plan.unbrakedAt(arrivalStep) : plan.speed[arrivalStep];
     int arrivalGear = desk.limits().bestGear(arrival);
     BrakingNumbers braking = steps.brake() < 0 ? null : braking(plan, steps, entry);
     order(entry, remarks);
@@ -192,8 +192,7 @@ public final class Answers {
     return new PlannedCorner.Steps(brake, turnIn, release, first, full, entry.firstThrottle());
   }
 
-  private BrakingNumbers braking(
-      PlannedCorner plan, PlannedCorner.Steps steps, CornerEntry entry) {
+  private BrakingNumbers braking(PlannedCorner plan, PlannedCorner.Steps steps, CornerEntry entry) {
     double limit = plan.limitStep(0);
     double margin = plan.metres(steps.brake(), limit);
     double[] need = plan.need(steps.turnIn() > steps.brake() + 10 ? steps.turnIn() : plan.slowest);
@@ -218,9 +217,7 @@ public final class Answers {
         new Limits(vehicle, desk.conditions().withGrip(desk.conditions().grip() * 0.99), boost);
     Limits heavy =
         new Limits(
-            vehicle,
-            desk.conditions().withExtraMass(desk.conditions().extraMass() + 10),
-            boost);
+            vehicle, desk.conditions().withExtraMass(desk.conditions().extraMass() + 10), boost);
     double[] steeper = path.gradient().clone();
     for (int i = 0; i < steeper.length; i++) {
       steeper[i] -= 0.01;
@@ -244,8 +241,7 @@ public final class Answers {
 
   private double sooner(
       PlannedCorner plan, double limit, Path path, Limits limits, CornerEntry entry) {
-    PlannedCorner other =
-        new PlannedCorner(path, limits, desk.lap(), from, count, steps(entry));
+    PlannedCorner other = new PlannedCorner(path, limits, desk.lap(), from, count, steps(entry));
     return plan.metres(other.limitStep(0), limit);
   }
 

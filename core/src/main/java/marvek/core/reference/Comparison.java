@@ -40,9 +40,7 @@ public final class Comparison {
         continue;
       }
       if (a == null || b == null) {
-        out.add(
-            new Difference(
-                corner.id(), null, name + (a == null ? " added" : " left out")));
+        out.add(new Difference(corner.id(), null, name + (a == null ? " added" : " left out")));
         continue;
       }
       compare(out, name, lapLength, a, b, units);
@@ -110,10 +108,7 @@ public final class Comparison {
           new Difference(
               id,
               null,
-              name
-                  + (b.note().isBlank()
-                      ? " note removed"
-                      : " note: “" + b.note().strip() + "”")));
+              name + (b.note().isBlank() ? " note removed" : " note: “" + b.note().strip() + "”")));
     }
   }
 
@@ -135,9 +130,7 @@ public final class Comparison {
 
   private static String place(CornerPoint point, Display units) {
     Tie tie = point.tie();
-    return tie == null
-        ? units.length(point.station())
-        : "the " + Sentence.brief(tie, units);
+    return tie == null ? units.length(point.station()) : "the " + Sentence.brief(tie, units);
   }
 
   private static String word(Enum<?> value) {

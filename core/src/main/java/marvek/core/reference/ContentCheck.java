@@ -65,8 +65,7 @@ public final class ContentCheck {
     }
   }
 
-  private static void within(
-      String where, String what, double value, double least, double most) {
+  private static void within(String where, String what, double value, double least, double most) {
     if (!(value >= least && value <= most)) {
       throw new ReferenceProblem(
           "The " + what + " (" + value + ") is out of range.",

@@ -13,9 +13,10 @@ import org.jspecify.annotations.Nullable;
  * @param minimumSpeed m/s at the slowest point
  * @param minimumStation where that is
  * @param exitSpeed m/s at the end of the stretch
- * @param time seconds from the corner before to the braking for the next; null when it cannot be made
- * @param lapEffect seconds against the computed best of this corner, positive is slower; null when the
- *     corner cannot be made
+ * @param time seconds from the corner before to the braking for the next; null when it cannot be
+ *     made
+ * @param lapEffect seconds against the computed best of this corner, positive is slower; null when
+ *     the corner cannot be made
  * @param gears each gear at the slowest point
  * @param profile the stretch, for drawing
  * @param remarks what does not fit together, in plain words

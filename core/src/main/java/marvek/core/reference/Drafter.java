@@ -13,8 +13,8 @@ import org.jspecify.annotations.Nullable;
 /** Proposes every point of every corner from the simulated lap. */
 public final class Drafter {
   /**
-   * A first draft brakes this much sooner than the computation could, seconds: start early and build
-   * up. Metres follow from the speed.
+   * A first draft brakes this much sooner than the computation could, seconds: start early and
+   * build up. Metres follow from the speed.
    */
   public static final double EARLY = 0.15;
 
@@ -43,8 +43,7 @@ public final class Drafter {
     for (int c = 0; c < count; c++) {
       if (drafter.slowing(c) == Slowing.BRAKE) {
         Corner before = desk.corners().get((c + count - 1) % count);
-        boards.addAll(
-            DistanceBoards.before(desk.road(), desk.corners().get(c), before, "board-"));
+        boards.addAll(DistanceBoards.before(desk.road(), desk.corners().get(c), before, "board-"));
       }
     }
     return List.copyOf(boards);
@@ -147,7 +146,8 @@ public final class Drafter {
   }
 
   private double opening(int i) {
-    double t = Math.max(desk.lap().throttle()[i], desk.lap().throttle()[(i + 3) % desk.road().size()]);
+    double t =
+        Math.max(desk.lap().throttle()[i], desk.lap().throttle()[(i + 3) % desk.road().size()]);
     return Math.max(0.1, Math.min(1, Math.round(t * 20) / 20.0));
   }
 
@@ -172,9 +172,10 @@ public final class Drafter {
       eased |= lap.unbraked()[i] - lap.speed()[i] > FLAT_WITHIN;
     }
     for (int k = 0; k < 12; k++) {
-      eased |= lap.throttle()[Math.floorMod(slowest + k, n)] < 0.8
-          && lap.speed()[Math.floorMod(slowest + k, n)]
-              > desk.lap().cornerSpeed()[Math.floorMod(slowest + k, n)] - 0.5;
+      eased |=
+          lap.throttle()[Math.floorMod(slowest + k, n)] < 0.8
+              && lap.speed()[Math.floorMod(slowest + k, n)]
+                  > desk.lap().cornerSpeed()[Math.floorMod(slowest + k, n)] - 0.5;
     }
     double lost = lap.speed()[brakeStart(slowest)] - lap.speed()[slowest];
     if (braked && lost >= WORTH_BRAKING) {
@@ -211,11 +212,7 @@ public final class Drafter {
     int count = desk.corners().size();
     double next = desk.lines().get((c + 1) % count).apexes().get(0);
     int most =
-        count == 1
-            ? n / 2
-            : Math.min(
-                n / 2,
-                Math.floorMod(desk.road().index(next) - slowest, n));
+        count == 1 ? n / 2 : Math.min(n / 2, Math.floorMod(desk.road().index(next) - slowest, n));
     int k = 1;
     while (k < most && desk.lap().brake()[(slowest + k) % n] <= BRAKE_COUNTS) {
       k++;

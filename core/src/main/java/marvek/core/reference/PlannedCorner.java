@@ -80,8 +80,8 @@ final class PlannedCorner {
   }
 
   /**
-   * Speed on arrival: the lap's own until it brakes for this corner, and full throttle from there, as
-   * if the corner were not coming.
+   * Speed on arrival: the lap's own until it brakes for this corner, and full throttle from there,
+   * as if the corner were not coming.
    */
   private double[] unbraked(LapTrace lap) {
     int start = slowest;
@@ -132,8 +132,7 @@ final class PlannedCorner {
       double b = slowing(k, guess, share);
       v[k] =
           Math.min(
-              corner[k],
-              Math.sqrt(v[k + 1] * v[k + 1] + Math.max(0, a + b) * path.step()[at(k)]));
+              corner[k], Math.sqrt(v[k + 1] * v[k + 1] + Math.max(0, a + b) * path.step()[at(k)]));
     }
     return v;
   }
@@ -145,8 +144,7 @@ final class PlannedCorner {
     if (k > release) {
       return drag + limits.vehicle().brakes().engineBraking();
     }
-    return drag
-        + share * limits.brakingMost(load, limits.ellipse(path, at(k), square, load));
+    return drag + share * limits.brakingMost(load, limits.ellipse(path, at(k), square, load));
   }
 
   private void drive() {
@@ -247,7 +245,9 @@ final class PlannedCorner {
     return 0;
   }
 
-  /** Mean and peak deceleration needed, and the mean of what there is, from marker to {@code to}. */
+  /**
+   * Mean and peak deceleration needed, and the mean of what there is, from marker to {@code to}.
+   */
   double[] need(int to) {
     int end = Math.max(brake + 1, Math.min(to, slowest));
     double target = Math.min(corner[slowest], unbraked[slowest]);
@@ -261,8 +261,7 @@ final class PlannedCorner {
       peak = Math.max(peak, slowing(k, planned[k], effort));
       can += slowing(k, planned[k], 1) * ds;
     }
-    double mean =
-        (unbraked[brake] * unbraked[brake] - planned[end] * planned[end]) / (2 * metres);
+    double mean = (unbraked[brake] * unbraked[brake] - planned[end] * planned[end]) / (2 * metres);
     return new double[] {mean, peak, can / metres};
   }
 
@@ -300,9 +299,7 @@ final class PlannedCorner {
       double drive = limits.vehicle().wheelForce(v, held) / limits.mass();
       double share = k < first ? 0 : opening(k);
       double a =
-          k < first
-              ? 0
-              : Math.min(share * drive, most) - limits.resistance(path, at(k), v, load);
+          k < first ? 0 : Math.min(share * drive, most) - limits.resistance(path, at(k), v, load);
       double ds = path.step()[at(k)];
       double next = Math.min(corner[k + 1], Math.sqrt(Math.max(1, square + 2 * a * ds)));
       seconds += 2 * ds / (v + next);

@@ -105,8 +105,12 @@ public final class ReferenceCsv {
         String number = fields.text("corner");
         Corner corner = byNumber.get(number);
         if (corner == null) {
-          throw fields.problem("corner", "There is no corner \"" + number + "\" here.",
-              "Use the numbers of this layout: " + String.join(", ", byNumber.keySet().stream().sorted().toList()) + ".");
+          throw fields.problem(
+              "corner",
+              "There is no corner \"" + number + "\" here.",
+              "Use the numbers of this layout: "
+                  + String.join(", ", byNumber.keySet().stream().sorted().toList())
+                  + ".");
         }
         if (!seen.add(number)) {
           throw fields.problem(
@@ -134,7 +138,10 @@ public final class ReferenceCsv {
   }
 
   private static CornerEntry entry(
-      Row fields, Corner corner, double length, @org.jspecify.annotations.Nullable CornerEntry old) {
+      Row fields,
+      Corner corner,
+      double length,
+      @org.jspecify.annotations.Nullable CornerEntry old) {
     List<CornerPoint> points = new ArrayList<>();
     for (PointKind kind : PointKind.values()) {
       String column = kind.name().toLowerCase(Locale.ROOT) + "_m";

@@ -4,6 +4,7 @@ import com.fasterxml.jackson.core.JsonLocation;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.JsonMappingException;
+import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import java.io.IOException;
@@ -84,13 +85,20 @@ public record ReferenceFile(
 
   /** Reads a file; throws {@link ReferenceProblem} with the place of what is wrong. */
   public static ReferenceFile read(byte[] content) {
-    ReferenceFile file;
     try {
-      file = JSON.readValue(content, ReferenceFile.class);
+      JsonNode tree = JSON.readTree(content);
+      if (!FORMAT.equals(tree.path("format").asText())) {
+        throw new ReferenceProblem(
+            "This is not a reference file.",
+            "format",
+            "Its first field must read \"format\": \"" + FORMAT + "\".");
+      }
+      return JSON.treeToValue(tree, ReferenceFile.class);
     } catch (JsonMappingException e) {
       String path =
           e.getPath().stream()
-              .map(r -> r.getFieldName() == null ? "[" + (r.getIndex() + 1) + "]" : r.getFieldName())
+              .map(
+                  r -> r.getFieldName() == null ? "[" + (r.getIndex() + 1) + "]" : r.getFieldName())
               .collect(Collectors.joining("."));
       throw new ReferenceProblem(
           "A value in the file does not fit.",
@@ -105,12 +113,5 @@ public record ReferenceFile(
     } catch (IOException e) {
       throw new IllegalStateException("reading from memory failed", e);
     }
-    if (file == null || !FORMAT.equals(file.format())) {
-      throw new ReferenceProblem(
-          "This is not a reference file.",
-          "format",
-          "Its first field must read \"format\": \"" + FORMAT + "\".");
-    }
-    return file;
   }
 }

@@ -48,8 +48,7 @@ public final class Refresh {
         e.note());
   }
 
-  private static @Nullable Tie tie(
-      Centreline road, List<Landmark> landmarks, CornerPoint point) {
+  private static @Nullable Tie tie(Centreline road, List<Landmark> landmarks, CornerPoint point) {
     Tie had = point.tie();
     if (had != null) {
       for (Landmark l : landmarks) {
@@ -65,7 +64,9 @@ public final class Refresh {
     return Tie.nearest(road, landmarks, point.station(), reach).orElse(null);
   }
 
-  /** Lap time in seconds if every corner is driven as answered: the computed lap plus the losses. */
+  /**
+   * Lap time in seconds if every corner is driven as answered: the computed lap plus the losses.
+   */
   public static double lapTime(LapTrace lap, List<CornerAnswer> answers) {
     double time = lap.lapTime();
     for (CornerAnswer a : answers) {

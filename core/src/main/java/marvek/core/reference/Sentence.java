@@ -15,7 +15,9 @@ public final class Sentence {
     "neutral", "first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth", "ninth",
     "tenth"
   };
-  private static final String[] COUNTS = {"", "one", "two", "three", "four", "five", "six", "seven"};
+  private static final String[] COUNTS = {
+    "", "one", "two", "three", "four", "five", "six", "seven"
+  };
 
   private Sentence() {}
 
@@ -27,8 +29,7 @@ public final class Sentence {
       case FLAT -> parts.add("flat in " + ordinal(e.approachGear()));
       case LIFT -> parts.add("lift to " + units.speed(e.minimumSpeed()));
       case BRAKE -> {
-        String where =
-            e.point(PointKind.BRAKE).map(p -> "brake" + place(p, units)).orElse("brake");
+        String where = e.point(PointKind.BRAKE).map(p -> "brake" + place(p, units)).orElse("brake");
         parts.add(
             where
                 + ", "
@@ -108,9 +109,7 @@ public final class Sentence {
   }
 
   private static String firmness(double effort) {
-    return effort >= 0.75
-        ? "hard"
-        : effort >= 0.45 ? "firm" : effort >= 0.2 ? "light" : "a touch";
+    return effort >= 0.75 ? "hard" : effort >= 0.45 ? "firm" : effort >= 0.2 ? "light" : "a touch";
   }
 
   private static Optional<String> release(CornerEntry e, Display units) {

@@ -40,8 +40,7 @@ public record Display(Speed speed, Length length) {
 
   /** "93 km/h" for a speed in m/s. */
   public String speed(double metresPerSecond) {
-    double shown =
-        speed == Speed.KMH ? Units.kmh(metresPerSecond) : Units.mph(metresPerSecond);
+    double shown = speed == Speed.KMH ? Units.kmh(metresPerSecond) : Units.mph(metresPerSecond);
     return Math.round(shown) + " " + speed.symbol;
   }
 
@@ -52,7 +51,6 @@ public record Display(Speed speed, Length length) {
 
   /** "7.4 m" for a length in metres, without a sign. */
   public String fineLength(double metres) {
-    return String.format(
-        Locale.ROOT, "%.1f %s", Math.abs(metres) / length.metres, length.symbol);
+    return String.format(Locale.ROOT, "%.1f %s", Math.abs(metres) / length.metres, length.symbol);
   }
 }

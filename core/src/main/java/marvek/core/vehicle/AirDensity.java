@@ -7,12 +7,14 @@ public final class AirDensity {
   private static final double SEA_PRESSURE = 101_325;
   private static final double LAPSE = 0.0065;
   private static final double EXPONENT = 5.255_88;
+  private static final double EARTH_RADIUS = 6_356_766;
 
   private AirDensity() {}
 
-  /** kg/m³ at an altitude in metres (below 11 000) in the standard atmosphere. */
+  /** kg/m³ at a geometric altitude in metres (below 11 000) in the standard atmosphere. */
   public static double atAltitude(double altitude) {
-    double ratio = 1 - LAPSE * altitude / SEA_TEMPERATURE;
+    double geopotential = EARTH_RADIUS * altitude / (EARTH_RADIUS + altitude);
+    double ratio = 1 - LAPSE * geopotential / SEA_TEMPERATURE;
     return of(SEA_PRESSURE * Math.pow(ratio, EXPONENT), SEA_TEMPERATURE * ratio);
   }
 

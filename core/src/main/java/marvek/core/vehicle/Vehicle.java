@@ -80,8 +80,7 @@ public record Vehicle(
         TorquePoint a = curve.get(i - 1);
         TorquePoint b = curve.get(i);
         if (revs <= b.revs()) {
-          return a.torque()
-              + (b.torque() - a.torque()) * (revs - a.revs()) / (b.revs() - a.revs());
+          return a.torque() + (b.torque() - a.torque()) * (revs - a.revs()) / (b.revs() - a.revs());
         }
       }
       return curve.get(curve.size() - 1).torque();

@@ -24,8 +24,9 @@ public final class VehicleCheck {
     c.within("cogHeight", v.cogHeight(), 0.1, 1.5, "m above the road");
     c.within("cogToFront", v.cogToFront(), 0.05, 5, "m behind the front axle");
     if (v.cogToFront() >= v.wheelbase()) {
-      c.add("cogToFront", "The centre of gravity must lie between the axles; give less than the"
-          + " wheelbase.");
+      c.add(
+          "cogToFront",
+          "The centre of gravity must lie between the axles; give less than the" + " wheelbase.");
     }
     c.within("tyres.muX", v.tyres().muX(), 0.1, 4, "as a share of load");
     c.within("tyres.muY", v.tyres().muY(), 0.1, 4, "as a share of load");
@@ -104,7 +105,11 @@ public final class VehicleCheck {
       if (!(value >= least && value <= most)) {
         add(
             field,
-            (plain(value) + " is out of range; give " + plain(least) + " to " + plain(most)
+            (plain(value)
+                    + " is out of range; give "
+                    + plain(least)
+                    + " to "
+                    + plain(most)
                     + (unit.isEmpty() ? "" : " " + unit))
                 + ".");
       }

@@ -9,8 +9,8 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.util.UUID;
 import marvek.core.units.Display;
-import marvek.server.access.Driver;
 import marvek.server.access.DemoSettings;
+import marvek.server.access.Driver;
 import marvek.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -53,7 +53,11 @@ class SessionController {
 
   /** A person and what they chose to read. */
   record Person(
-      UUID id, String name, String email, Display.Speed speed, Display.Length length,
+      UUID id,
+      String name,
+      String email,
+      Display.Speed speed,
+      Display.Length length,
       Account.Theme theme) {}
 
   record SignUpRequest(
@@ -66,9 +70,7 @@ class SessionController {
   record DemoRequest(@NotNull DemoSettings.Person person) {}
 
   record Preferences(
-      @NotNull Display.Speed speed,
-      @NotNull Display.Length length,
-      Account.@NotNull Theme theme) {}
+      @NotNull Display.Speed speed, @NotNull Display.Length length, Account.@NotNull Theme theme) {}
 
   @GetMapping("/session")
   SessionView session(
@@ -124,8 +126,7 @@ class SessionController {
 
   @PutMapping("/session/preferences")
   @Transactional
-  SessionView prefer(
-      @AuthenticationPrincipal Driver driver, @Valid @RequestBody Preferences body) {
+  SessionView prefer(@AuthenticationPrincipal Driver driver, @Valid @RequestBody Preferences body) {
     Account account = accounts.findById(driver.id()).orElseThrow();
     account.prefer(new Display(body.speed(), body.length()), body.theme());
     return view(account);

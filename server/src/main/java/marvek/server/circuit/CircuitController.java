@@ -139,8 +139,7 @@ class CircuitController {
       @RequestParam(defaultValue = "false") boolean bridges)
       throws IOException {
     Outline outline = OutlineFile.read(file.getBytes());
-    Survey survey =
-        CircuitReader.survey(outline, choices(reverse, start, width, bridges));
+    Survey survey = CircuitReader.survey(outline, choices(reverse, start, width, bridges));
     return new PreviewView(
         RoadView.of(survey.centreline(), Math.max(2, survey.centreline().length() / 3000)),
         survey.corners(),
@@ -182,8 +181,7 @@ class CircuitController {
       throws IOException {
     byte[] bytes = file.getBytes();
     Survey survey =
-        CircuitReader.survey(
-            OutlineFile.read(bytes), choices(reverse, start, width, bridges));
+        CircuitReader.survey(OutlineFile.read(bytes), choices(reverse, start, width, bridges));
     String name = Objects.requireNonNullElse(file.getOriginalFilename(), "outline");
     return LayoutSummary.of(
         layouts.save(
@@ -263,8 +261,8 @@ class CircuitController {
   private static CircuitReader.Choices choices(
       boolean reverse, double start, double width, boolean bridges) {
     if (!(width >= 3 && width <= 40)) {
-      throw Problem.bad("A road width of " + width + " m cannot be right.", "width",
-          "Give 3 to 40 m.");
+      throw Problem.bad(
+          "A road width of " + width + " m cannot be right.", "width", "Give 3 to 40 m.");
     }
     if (!Double.isFinite(start)) {
       throw Problem.bad("The start/finish line is nowhere.", "start", "Give metres along the lap.");

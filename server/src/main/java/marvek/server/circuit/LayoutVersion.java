@@ -120,8 +120,17 @@ public class LayoutVersion {
                 c ->
                     c.id().equals(corner)
                         ? new Corner(
-                            c.id(), c.number(), name, c.left(), c.entry(), c.apexes(), c.exit(),
-                            c.radius(), c.angle(), c.kind(), c.complex())
+                            c.id(),
+                            c.number(),
+                            name,
+                            c.left(),
+                            c.entry(),
+                            c.apexes(),
+                            c.exit(),
+                            c.radius(),
+                            c.angle(),
+                            c.kind(),
+                            c.complex())
                         : c)
             .toList();
   }

@@ -66,8 +66,7 @@ public class Layouts {
     Circuit circuit =
         circuits
             .findFirstByOwnerIdAndName(owner, circuitName)
-            .orElseGet(
-                () -> circuits.save(new Circuit(owner, circuitName, zone, clock.instant())));
+            .orElseGet(() -> circuits.save(new Circuit(owner, circuitName, zone, clock.instant())));
     int number = versions.lastNumber(circuit.id(), layoutName) + 1;
     LayoutVersion version =
         versions.saveAndFlush(

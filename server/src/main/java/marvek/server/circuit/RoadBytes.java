@@ -32,7 +32,18 @@ public final class RoadBytes {
   static Centreline read(byte[] bytes) {
     double[][] c = unpack(bytes);
     return new Centreline(
-        c[0][0], c[1], c[2], c[3], c[4], c[5], c[6], c[7], c[8], c[9], c[10], c[0][1] > 0,
+        c[0][0],
+        c[1],
+        c[2],
+        c[3],
+        c[4],
+        c[5],
+        c[6],
+        c[7],
+        c[8],
+        c[9],
+        c[10],
+        c[0][1] > 0,
         c[0][2] > 0);
   }
 

@@ -86,8 +86,7 @@ class DemoLoader implements ApplicationRunner {
     for (DemoSettings.Person person : DemoSettings.Person.values()) {
       signIn.signUp(person.email(), person.fullName(), UUID.randomUUID().toString());
     }
-    UUID driver =
-        accounts.findByEmail(DemoSettings.Person.DRIVER.email()).orElseThrow().id();
+    UUID driver = accounts.findByEmail(DemoSettings.Person.DRIVER.email()).orElseThrow().id();
     byte[] outline = outline();
     LayoutVersion layout =
         layouts.save(
@@ -95,8 +94,7 @@ class DemoLoader implements ApplicationRunner {
             "Falcoeira Ring",
             "Full",
             ZoneId.of("Europe/Lisbon"),
-            CircuitReader.survey(
-                OutlineFile.read(outline), CircuitReader.Choices.asItComes()),
+            CircuitReader.survey(OutlineFile.read(outline), CircuitReader.Choices.asItComes()),
             "falcoeira-ring.csv",
             outline);
     NAMES.forEach((corner, name) -> layouts.renameCorner(driver, layout.id(), corner, name));
@@ -162,11 +160,7 @@ class DemoLoader implements ApplicationRunner {
   private static CornerEntry moved(CornerEntry e, PointKind kind, double by) {
     List<CornerPoint> points =
         e.points().stream()
-            .map(
-                p ->
-                    p.kind() == kind
-                        ? new CornerPoint(p.kind(), p.station() + by, p.tie())
-                        : p)
+            .map(p -> p.kind() == kind ? new CornerPoint(p.kind(), p.station() + by, p.tie()) : p)
             .toList();
     return with(e, points, e.note());
   }

@@ -67,9 +67,7 @@ class PaddockController {
   }
 
   private static Step step(
-      List<LayoutSummary> layouts,
-      List<VehicleLine> vehicles,
-      @Nullable ReferenceSummary latest) {
+      List<LayoutSummary> layouts, List<VehicleLine> vehicles, @Nullable ReferenceSummary latest) {
     if (layouts.isEmpty()) {
       return Step.BRING_CIRCUIT;
     }

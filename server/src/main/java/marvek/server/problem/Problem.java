@@ -27,7 +27,11 @@ public final class Problem extends RuntimeException {
 
   public static Problem notFound(String what) {
     return new Problem(
-        HttpStatus.NOT_FOUND, what, null, "It may have been removed; go back to the paddock.", null);
+        HttpStatus.NOT_FOUND,
+        what,
+        null,
+        "It may have been removed; go back to the paddock.",
+        null);
   }
 
   public static Problem bad(String what, @Nullable String where, String remedy) {

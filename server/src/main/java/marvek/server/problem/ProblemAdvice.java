@@ -28,8 +28,7 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
 
   @ExceptionHandler
   ProblemDetail outline(OutlineProblem p) {
-    ProblemDetail detail =
-        detail(HttpStatus.UNPROCESSABLE_ENTITY, p.what(), p.where(), p.remedy());
+    ProblemDetail detail = detail(HttpStatus.UNPROCESSABLE_ENTITY, p.what(), p.where(), p.remedy());
     detail.setProperty("kind", p.kind().name());
     return detail;
   }
@@ -84,8 +83,9 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
     FieldError field = e.getBindingResult().getFieldError();
     String where = field == null ? null : field.getField();
     String what =
-        field == null ? "A value does not fit." : "The " + field.getField() + " "
-            + field.getDefaultMessage() + ".";
+        field == null
+            ? "A value does not fit."
+            : "The " + field.getField() + " " + field.getDefaultMessage() + ".";
     return respond(HttpStatus.UNPROCESSABLE_ENTITY, what, where, "Correct it and try again.");
   }
 

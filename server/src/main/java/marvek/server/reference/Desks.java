@@ -9,8 +9,8 @@ import org.springframework.cache.annotation.Cacheable;
 import org.springframework.stereotype.Component;
 
 /**
- * Desks at hand. Each can be made again from the database by any server process; this only saves the
- * time.
+ * Desks at hand. Each can be made again from the database by any server process; this only saves
+ * the time.
  */
 @Component
 class Desks {

@@ -114,8 +114,7 @@ class ReferenceController {
   record RevisionSummary(
       int number, int basedOn, String reason, double lapTime, Instant createdAt) {}
 
-  record RevisionView(
-      RevisionSummary summary, ReferenceContent content, List<Words> words) {}
+  record RevisionView(RevisionSummary summary, ReferenceContent content, List<Words> words) {}
 
   record ComparisonView(
       ReferenceContent before,
@@ -133,8 +132,7 @@ class ReferenceController {
   @ResponseStatus(HttpStatus.CREATED)
   Created draft(@AuthenticationPrincipal Driver driver, @Valid @RequestBody DraftRequest body) {
     String name = body.name() == null ? "" : body.name();
-    return new Created(
-        references.draft(driver.id(), body.layoutId(), body.vehicleId(), name).id());
+    return new Created(references.draft(driver.id(), body.layoutId(), body.vehicleId(), name).id());
   }
 
   @GetMapping("/references/{id}")
@@ -196,9 +194,7 @@ class ReferenceController {
   }
 
   /** Reads a reference from a JSON or CSV file onto this one, without storing it. */
-  @PostMapping(
-      value = "/references/{id}/read",
-      consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+  @PostMapping(value = "/references/{id}/read", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
   ReferenceContent read(
       @AuthenticationPrincipal Driver driver,
       @PathVariable UUID id,
@@ -248,8 +244,7 @@ class ReferenceController {
   }
 
   @GetMapping("/references/{id}/revisions")
-  List<RevisionSummary> revisions(
-      @AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
+  List<RevisionSummary> revisions(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
     references.open(driver.id(), id);
     return references.revisions(driver.id(), id).stream()
         .map(ReferenceController::summary)
@@ -293,7 +288,10 @@ class ReferenceController {
         lapTime(driver, opened, from),
         lapTime(driver, opened, to),
         Comparison.between(
-            opened.layout().corners(), opened.desk().road().length(), before, after,
+            opened.layout().corners(),
+            opened.desk().road().length(),
+            before,
+            after,
             display(driver)));
   }
 
@@ -327,8 +325,7 @@ class ReferenceController {
       @PathVariable UUID id,
       @RequestParam(defaultValue = "0") int revision) {
     References.Opened opened = references.open(driver.id(), id);
-    String csv =
-        ReferenceCsv.write(opened.layout().corners(), content(driver, opened, revision));
+    String csv = ReferenceCsv.write(opened.layout().corners(), content(driver, opened, revision));
     return download(
         csv.getBytes(StandardCharsets.UTF_8),
         fileName(opened, revision) + ".csv",
@@ -400,8 +397,7 @@ class ReferenceController {
 
   private static List<Words> words(
       LayoutVersion layout, ReferenceContent content, Display display) {
-    var byId =
-        layout.corners().stream().collect(Collectors.toMap(Corner::id, Function.identity()));
+    var byId = layout.corners().stream().collect(Collectors.toMap(Corner::id, Function.identity()));
     return content.corners().stream()
         .map(e -> words(byId.getOrDefault(e.corner(), layout.corners().get(0)), e, display))
         .toList();
@@ -417,8 +413,7 @@ class ReferenceController {
   }
 
   private static String fileName(References.Opened opened, int revision) {
-    String plain =
-        opened.row().name().toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-");
+    String plain = opened.row().name().toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-");
     return plain + (revision == 0 ? "-working" : "-revision-" + revision);
   }
 

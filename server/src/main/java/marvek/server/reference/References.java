@@ -104,8 +104,7 @@ public class References {
   public Answered answer(Opened opened, CornerEntry entry) {
     check(opened, new ReferenceContent(List.of(entry)));
     CornerAnswer answer = Answers.answer(opened.desk(), entry);
-    return new Answered(
-        Refresh.entry(opened.desk(), opened.landmarks(), entry, answer), answer);
+    return new Answered(Refresh.entry(opened.desk(), opened.landmarks(), entry, answer), answer);
   }
 
   /** Stores the working copy; refuses when another window was first. */
@@ -185,7 +184,13 @@ public class References {
     ReferenceContent content = refreshed(desk, landmarks, file.content());
     return rows.save(
         new ReferenceRow(
-            owner, layoutId, vehicle, file.name(), desk, content, time(desk, content),
+            owner,
+            layoutId,
+            vehicle,
+            file.name(),
+            desk,
+            content,
+            time(desk, content),
             clock.instant()));
   }
 

@@ -43,9 +43,7 @@ public class Garage {
     VehicleRow row = get(owner, id);
     if (row.version() != version) {
       throw Problem.conflict(
-          "Another window changed this vehicle.",
-          "Look at both, then save again.",
-          row.numbers());
+          "Another window changed this vehicle.", "Look at both, then save again.", row.numbers());
     }
     row.change(name.strip(), numbers);
     return rows.saveAndFlush(row);

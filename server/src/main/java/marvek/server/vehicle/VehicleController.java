@@ -49,8 +49,7 @@ class VehicleController {
       int version, @NotBlank @Size(max = 100) String name, @NotNull Vehicle numbers) {}
 
   /** Figures, or what stands in the way of them. */
-  record FiguresView(
-      @Nullable VehicleFigures figures, List<VehicleCheck.Finding> problems) {}
+  record FiguresView(@Nullable VehicleFigures figures, List<VehicleCheck.Finding> problems) {}
 
   @GetMapping("/vehicle-classes")
   List<VehicleClasses.VehicleClass> classes() {

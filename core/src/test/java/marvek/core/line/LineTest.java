@@ -1,0 +1,140 @@
+package marvek.core.line;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.Arrays;
+import java.util.List;
+import marvek.core.circuit.Centreline;
+import marvek.core.circuit.CircuitReader;
+import marvek.core.circuit.Corner;
+import marvek.core.circuit.OutlineFile;
+import marvek.core.circuit.Survey;
+import marvek.core.circuit.Tracks;
+import marvek.core.lap.Conditions;
+import marvek.core.lap.LapSimulator;
+import marvek.core.lap.LapTrace;
+import marvek.core.lap.Limits;
+import marvek.core.lap.Path;
+import marvek.core.vehicle.Vehicle;
+import marvek.core.vehicle.VehicleClasses;
+import org.junit.jupiter.api.Test;
+
+class LineTest {
+  private static final Vehicle GT = VehicleClasses.byId("cup-gt").vehicle();
+
+  private static Survey square(double width) {
+    return CircuitReader.survey(
+        OutlineFile.read(Tracks.square(260, 40, 4).csv()),
+        new CircuitReader.Choices(false, 0, width, false));
+  }
+
+  private static double bending(Path path) {
+    double sum = 0;
+    for (int i = 0; i < path.size(); i++) {
+      sum += path.curvature()[i] * path.curvature()[i] * path.step()[i];
+    }
+    return sum;
+  }
+
+  @Test
+  void theWidestArcIsThatOfPlaneGeometry() {
+    // R = (Ro − Ri cos ½θ)/(1 − cos ½θ): 90° between edges of 20 m and 32 m gives 60.971 m.
+    assertThat(WidestArc.radius(20, 32, Math.PI / 2)).isCloseTo(60.971, within(5e-4));
+    // Checked against its own meaning: the arc touches the outer edge's straights and the inner
+    // edge's middle.
+    double r = WidestArc.radius(20, 32, Math.PI / 2);
+    double centre = (r - 32) * Math.sqrt(2);
+    assertThat(r - centre).isCloseTo(20, within(1e-9));
+  }
+
+  @Test
+  void theLineStaysInItsRoomAndBendsLessThanAnyShiftOfIt() {
+    Centreline road = square(12).centreline();
+    Room room = Room.on(road, GT);
+    double[] offset = MinimumCurvature.offsets(road, room);
+    for (int i = 0; i < offset.length; i++) {
+      assertThat(offset[i]).isBetween(room.lower()[i] - 0.05, room.upper()[i] + 0.05);
+    }
+    double least = bending(Path.over(road, offset));
+    assertThat(least).isLessThan(0.75 * bending(Path.middle(road)));
+    for (double share : new double[] {0.6, 0.8, 0.9}) {
+      double[] less = Arrays.stream(offset).map(n -> n * share).toArray();
+      assertThat(bending(Path.over(road, less))).isGreaterThan(least);
+    }
+  }
+
+  @Test
+  void theLineRunsOutInOutAndComesNearTheWidestArc() {
+    Survey survey = square(12);
+    Centreline road = survey.centreline();
+    Path path = Path.over(road, MinimumCurvature.offsets(road, Room.on(road, GT)));
+    List<CornerLine> lines = CornerLine.all(road, path, survey.corners());
+    double usable = 12 - GT.width() - 2 * Room.MARGIN;
+    double arc = WidestArc.radius(40 - usable / 2, 40 + usable / 2, Math.PI / 2);
+    for (int c = 0; c < 4; c++) {
+      Corner corner = survey.corners().get(c);
+      CornerLine line = lines.get(c);
+      assertThat(path.offset()[road.index(line.apex())]).isGreaterThan(usable / 2 - 0.3);
+      assertThat(path.offset()[road.index(line.exit())]).isLessThan(0);
+      assertThat(Math.abs(road.apart(corner.apex(), line.apex()))).isLessThan(12);
+      assertThat(road.apart(line.turnIn(), line.apex())).isBetween(15.0, 90.0);
+      assertThat(line.type()).isEqualTo(ApexType.MIDDLE);
+      double tightest = 0;
+      for (int i = road.index(corner.entry()); i <= road.index(corner.exit()); i++) {
+        tightest = Math.max(tightest, path.curvature()[i]);
+      }
+      // Least bending is no single arc: it is tighter in the middle, and the bend's
+      // clothoids leave less room than the plain arcs of the formula.
+      assertThat(1 / tightest).isBetween(0.6 * arc, 1.02 * arc);
+    }
+  }
+
+  @Test
+  void tuningNeverMakesTheLapLonger() {
+    for (String id : List.of("cup-gt", "motorcycle-600", "small-hatch")) {
+      Survey survey = square(11);
+      Centreline road = survey.centreline();
+      Vehicle v = VehicleClasses.byId(id).vehicle();
+      Room room = Room.on(road, v);
+      double[] offset = MinimumCurvature.offsets(road, room);
+      LapTrace lap = LapSimulator.lap(Path.over(road, offset), v, Conditions.dryWarm());
+      double[] tuned =
+          LineTuner.tuned(
+              road,
+              room,
+              new Limits(v, Conditions.dryWarm(), lap.boostBelow()),
+              survey.corners(),
+              offset,
+              lap);
+      double after = LapSimulator.lap(Path.over(road, tuned), v, Conditions.dryWarm()).lapTime();
+      assertThat(after).as(id).isLessThanOrEqualTo(lap.lapTime() + 1e-3);
+      assertThat(lap.lapTime())
+          .as(id + " on the middle of the road")
+          .isLessThan(LapSimulator.lap(Path.middle(road), v, Conditions.dryWarm()).lapTime());
+    }
+  }
+
+  @Test
+  void aWarpMovesAFeatureAndFadesOut() {
+    Centreline road = square(12).centreline();
+    double[] offset = MinimumCurvature.offsets(road, Room.on(road, GT));
+    double apex = CornerLine.all(road, Path.over(road, offset), square(12).corners()).get(1).apex();
+    double[] later = Warp.shifted(road, offset, apex, 8, 80, 80);
+    int at = road.index(apex);
+    assertThat(later[at + 8]).isCloseTo(offset[at], within(0.05));
+    assertThat(later[at + 90]).isEqualTo(offset[at + 90]);
+    assertThat(later[at - 90]).isEqualTo(offset[at - 90]);
+  }
+
+  @Test
+  void aNarrowRoadStillHasALine() {
+    Centreline road =
+        CircuitReader.survey(
+                OutlineFile.read(Tracks.square(140, 12, 2).csv()),
+                new CircuitReader.Choices(false, 0, 3, false))
+            .centreline();
+    double[] offset = MinimumCurvature.offsets(road, Room.on(road, GT));
+    assertThat(Arrays.stream(offset).map(Math::abs).max().orElse(9)).isLessThan(0.6);
+  }
+}

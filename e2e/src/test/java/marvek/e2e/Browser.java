@@ -1,0 +1,209 @@
+package marvek.e2e;
+
+import java.nio.file.Path;
+import java.time.Duration;
+import java.util.List;
+import org.openqa.selenium.By;
+import org.openqa.selenium.Dimension;
+import org.openqa.selenium.JavascriptExecutor;
+import org.openqa.selenium.Keys;
+import org.openqa.selenium.StaleElementReferenceException;
+import org.openqa.selenium.WebElement;
+import org.openqa.selenium.chrome.ChromeDriver;
+import org.openqa.selenium.chrome.ChromeDriverService;
+import org.openqa.selenium.chrome.ChromeOptions;
+import org.openqa.selenium.interactions.Actions;
+import org.openqa.selenium.support.ui.WebDriverWait;
+
+/** Headless Chromium on the running server, with waiting built in. */
+final class Browser implements AutoCloseable {
+  private static final Duration PATIENCE = Duration.ofSeconds(20);
+
+  private final ChromeDriver driver;
+  private final String address;
+
+  Browser() {
+    String url = System.getenv("MARVEK_URL");
+    if (url == null) {
+      throw new IllegalStateException("MARVEK_URL is not set; ./marvek test sets it");
+    }
+    address = url;
+    ChromeOptions options = new ChromeOptions();
+    options.setBinary("/usr/bin/chromium");
+    options.addArguments(
+        "--headless=new",
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-quic",
+        "--no-first-run",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+        "--lang=en-GB",
+        "--hide-scrollbars",
+        "--window-size=1280,800");
+    ChromeDriverService service =
+        new ChromeDriverService.Builder()
+            .usingDriverExecutable(new java.io.File("/usr/bin/chromedriver"))
+            .build();
+    driver = new ChromeDriver(service, options);
+    resize(1280, 800);
+  }
+
+  /** Sets the size of the page itself. */
+  void resize(int width, int height) {
+    driver.manage().window().setSize(new Dimension(width, height));
+    long inner = (Long) run("return window.innerHeight");
+    driver.manage().window().setSize(new Dimension(width, height + (int) (height - inner)));
+  }
+
+  void open(String hash) {
+    driver.get(address + "/#" + hash);
+  }
+
+  void reload() {
+    driver.navigate().refresh();
+  }
+
+  void signInAsDemoDriver() {
+    driver.manage().deleteAllCookies();
+    driver.get(address + "/");
+    click("//button[.='Demo driver']");
+    find("//nav");
+  }
+
+  /** The element, when it is there and shown. XPath, or CSS where it starts with no slash. */
+  WebElement find(String where) {
+    return new WebDriverWait(driver, PATIENCE)
+        .ignoring(StaleElementReferenceException.class)
+        .withMessage("no " + where)
+        .until(
+            d ->
+                d.findElements(by(where)).stream()
+                    .filter(WebElement::isDisplayed)
+                    .findFirst()
+                    .orElse(null));
+  }
+
+  List<WebElement> all(String where) {
+    return driver.findElements(by(where));
+  }
+
+  private static By by(String where) {
+    return where.startsWith("/") || where.startsWith("(") ? By.xpath(where) : By.cssSelector(where);
+  }
+
+  void click(String where) {
+    new WebDriverWait(driver, PATIENCE)
+        .ignoring(org.openqa.selenium.ElementNotInteractableException.class)
+        .ignoring(StaleElementReferenceException.class)
+        .withMessage("cannot click " + where)
+        .until(
+            d -> {
+              find(where).click();
+              return true;
+            });
+  }
+
+  void fill(String where, String text) {
+    WebElement field = find(where);
+    field.sendKeys(Keys.chord(Keys.CONTROL, "a"), text);
+  }
+
+  void choose(String where, String value) {
+    new org.openqa.selenium.support.ui.Select(find(where)).selectByVisibleText(value);
+  }
+
+  void press(CharSequence... keys) {
+    new Actions(driver).sendKeys(keys).perform();
+  }
+
+  /** Gives a file to a hidden file field. */
+  void give(String where, Path file) {
+    driver.findElement(by(where)).sendKeys(file.toAbsolutePath().toString());
+  }
+
+  void drag(String where, int by) {
+    WebElement element = find(where);
+    new Actions(driver)
+        .moveToElement(element)
+        .clickAndHold()
+        .moveByOffset(by / 2, 0)
+        .moveByOffset(by - by / 2, 0)
+        .release()
+        .perform();
+  }
+
+  /** The text of an element, once it satisfies the check. */
+  String textWhen(String where, java.util.function.Predicate<String> check) {
+    return new WebDriverWait(driver, PATIENCE)
+        .ignoring(StaleElementReferenceException.class)
+        .withMessage(() -> "text of " + where + " stayed: " + shown(where))
+        .until(
+            d -> {
+              String text = shown(where);
+              return text != null && check.test(text) ? text : null;
+            });
+  }
+
+  private String shown(String where) {
+    return driver.findElements(by(where)).stream()
+        .findFirst()
+        .map(WebElement::getText)
+        .orElse(null);
+  }
+
+  String attributeWhen(String where, String name, java.util.function.Predicate<String> check) {
+    return new WebDriverWait(driver, PATIENCE)
+        .ignoring(StaleElementReferenceException.class)
+        .withMessage("attribute " + name + " of " + where)
+        .until(
+            d -> {
+              String value = find(where).getDomAttribute(name);
+              return value != null && check.test(value) ? value : null;
+            });
+  }
+
+  void waitFor(java.util.function.BooleanSupplier condition, String what) {
+    new WebDriverWait(driver, PATIENCE).withMessage(what).until(d -> condition.getAsBoolean());
+  }
+
+  Object run(String script, Object... arguments) {
+    return ((JavascriptExecutor) driver).executeScript(script, arguments);
+  }
+
+  String here() {
+    return String.valueOf(driver.getCurrentUrl());
+  }
+
+  /** Opens another window on the same session and goes there. */
+  String newWindow() {
+    String before = driver.getWindowHandle();
+    driver.switchTo().newWindow(org.openqa.selenium.WindowType.TAB);
+    return before;
+  }
+
+  void goTo(String window) {
+    driver.switchTo().window(window);
+  }
+
+  String window() {
+    return driver.getWindowHandle();
+  }
+
+  byte[] picture() {
+    return driver.getScreenshotAs(org.openqa.selenium.OutputType.BYTES);
+  }
+
+  /** The page as it would be printed on A4. */
+  byte[] print() {
+    var options = new org.openqa.selenium.print.PrintOptions();
+    options.setPageSize(new org.openqa.selenium.print.PageSize(29.7, 21.0));
+    return java.util.Base64.getDecoder().decode(driver.print(options).getContent());
+  }
+
+  @Override
+  public void close() {
+    driver.quit();
+  }
+}

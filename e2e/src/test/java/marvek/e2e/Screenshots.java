@@ -1,0 +1,77 @@
+package marvek.e2e;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.Test;
+
+/** Remakes docs/screenshots from the demo; run by {@code ./marvek screenshots}. */
+class Screenshots {
+  private static final Path SAMPLE = Path.of("../server/src/main/resources/samples/outline.gpx");
+
+  @Test
+  void take() throws IOException {
+    Path folder = Path.of(System.getProperty("marvek.screenshots"));
+    Files.createDirectories(folder);
+    try (Browser b = new Browser()) {
+      b.open("/");
+      b.find("//button[.='Demo driver']");
+      keep(b, folder, "sign-in");
+      b.signInAsDemoDriver();
+      b.find("[data-corner=c14]");
+      keep(b, folder, "paddock");
+      String id =
+          String.valueOf(
+              b.run(
+                  "const r = new XMLHttpRequest(); r.open('GET', '/api/paddock', false);"
+                      + " r.send(); return JSON.parse(r.responseText).reference;"));
+      b.open("/reference/" + id);
+      b.find("[data-margin]");
+      b.click("[data-corner=c4]");
+      b.textWhen("section h1", t -> t.contains("Poço"));
+      b.textWhen("[data-sentence]", t -> t.contains("100 board"));
+      keep(b, folder, "reference");
+      b.click("button[aria-label='Dusk look']");
+      b.find("button[aria-label='Paper look']");
+      b.click("[data-corner=c14]");
+      b.textWhen("section h1", t -> t.contains("Adega"));
+      b.textWhen("[data-sentence]", t -> t.contains("Patience"));
+      keep(b, folder, "reference-dusk");
+      b.click("button[aria-label='Paper look']");
+      b.find("button[aria-label='Dusk look']");
+      b.open("/revisions/" + id);
+      b.find("[data-differences] li");
+      b.choose("[aria-label='Compare from']", "revision 2");
+      b.choose("[aria-label='Compare to']", "revision 3");
+      b.click("//button[contains(., 'T12 braking')]");
+      b.find("[data-flag=BRAKE]");
+      keep(b, folder, "compare");
+      b.open("/survey");
+      b.find("//a[contains(., 'Falcoeira')]");
+      b.click("//li//a[contains(., 'Falcoeira')]");
+      b.find("//button[.='Draft the reference']");
+      keep(b, folder, "layout");
+      b.open("/survey/bring");
+      b.give("[data-outline]", SAMPLE);
+      b.find("[data-found='7']");
+      b.click("[data-found='3']");
+      keep(b, folder, "bring-a-circuit");
+      b.open("/vehicle");
+      b.find("//li[contains(., 'Cup GT')]");
+      keep(b, folder, "vehicles");
+      b.click("//li//a[contains(., 'Codorniz')]");
+      b.find("[data-top]");
+      keep(b, folder, "vehicle");
+      b.open("/card/" + id + "/3");
+      b.textWhen("article", t -> t.contains("Falcoeira"));
+      b.resize(1000, 1180);
+      keep(b, folder, "print-card");
+    }
+  }
+
+  private static void keep(Browser b, Path folder, String name) throws IOException {
+    b.run("return document.fonts.ready.then(() => true)");
+    b.run("document.activeElement && document.activeElement.blur()");
+    Files.write(folder.resolve(name + ".png"), b.picture());
+  }
+}

@@ -1,0 +1,56 @@
+package marvek.server;
+
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
+
+import com.tngtech.archunit.core.importer.ImportOption;
+import com.tngtech.archunit.junit.AnalyzeClasses;
+import com.tngtech.archunit.junit.ArchTest;
+import com.tngtech.archunit.lang.ArchRule;
+import jakarta.persistence.Entity;
+import org.springframework.data.repository.Repository;
+import org.springframework.web.bind.annotation.RestController;
+
+@AnalyzeClasses(packages = "marvek", importOptions = ImportOption.DoNotIncludeTests.class)
+class ArchitectureTest {
+  @ArchTest
+  static final ArchRule CORE_KNOWS_NO_SERVER =
+      noClasses()
+          .that()
+          .resideInAPackage("marvek.core..")
+          .should()
+          .dependOnClassesThat()
+          .resideInAnyPackage("marvek.server..", "org.springframework..", "jakarta..");
+
+  @ArchTest
+  static final ArchRule FEATURES_DEPEND_ONE_WAY =
+      slices().matching("marvek.server.(*)..").should().beFreeOfCycles();
+
+  @ArchTest
+  static final ArchRule REPOSITORIES_STAY_INSIDE_THEIR_FEATURE =
+      classes()
+          .that()
+          .areAssignableTo(Repository.class)
+          .and()
+          .doNotHaveSimpleName("Accounts")
+          .should()
+          .bePackagePrivate();
+
+  @ArchTest
+  static final ArchRule CONTROLLERS_ARE_NOBODYS_API =
+      classes().that().areAnnotatedWith(RestController.class).should().bePackagePrivate();
+
+  @ArchTest
+  static final ArchRule EVERY_ROW_HAS_AN_OWNER =
+      classes()
+          .that()
+          .areAnnotatedWith(Entity.class)
+          .and()
+          .resideOutsideOfPackage("marvek.server.account..")
+          .should(
+              com.tngtech.archunit.lang.conditions.ArchConditions.be(
+                  com.tngtech.archunit.base.DescribedPredicate.describe(
+                      "owned",
+                      c -> c.getFields().stream().anyMatch(f -> f.getName().equals("ownerId")))));
+}

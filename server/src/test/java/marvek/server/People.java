@@ -1,0 +1,146 @@
+package marvek.server;
+
+import static org.springframework.security.test.web.servlet.request.SecurityMockMvcRequestPostProcessors.csrf;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.multipart;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.put;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import jakarta.servlet.http.Cookie;
+import java.util.UUID;
+import org.springframework.boot.test.context.TestComponent;
+import org.springframework.http.MediaType;
+import org.springframework.mock.web.MockMultipartFile;
+import org.springframework.test.web.servlet.MockMvc;
+import org.springframework.test.web.servlet.MvcResult;
+import org.springframework.test.web.servlet.request.MockHttpServletRequestBuilder;
+
+/** People who use the server over HTTP, each with a session of their own. */
+@TestComponent
+public class People {
+  private final MockMvc web;
+  private final ObjectMapper json;
+
+  People(MockMvc web, ObjectMapper json) {
+    this.web = web;
+    this.json = json;
+  }
+
+  /** An answer: its status and body. */
+  public record Answer(int status, String text, JsonNode body, MvcResult result) {}
+
+  /** Somebody with a session. */
+  public final class Person {
+    private final Cookie session;
+
+    Person(Cookie session) {
+      this.session = session;
+    }
+
+    public Answer get(String path, Object... parts) {
+      return send(
+          org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get(path, parts));
+    }
+
+    public Answer post(String path, Object body, Object... parts) {
+      return send(
+          org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post(path, parts)
+              .contentType(MediaType.APPLICATION_JSON)
+              .content(text(body)));
+    }
+
+    public Answer put(String path, Object body, Object... parts) {
+      return send(
+          org.springframework.test.web.servlet.request.MockMvcRequestBuilders.put(path, parts)
+              .contentType(MediaType.APPLICATION_JSON)
+              .content(text(body)));
+    }
+
+    public Answer delete(String path, Object... parts) {
+      return send(
+          org.springframework.test.web.servlet.request.MockMvcRequestBuilders.delete(path, parts));
+    }
+
+    public Answer upload(String path, String fileName, byte[] content, String... fields) {
+      var request = multipart(path).file(new MockMultipartFile("file", fileName, null, content));
+      for (int i = 0; i < fields.length; i += 2) {
+        request.param(fields[i], fields[i + 1]);
+      }
+      return send(request);
+    }
+
+    private Answer send(MockHttpServletRequestBuilder request) {
+      return answer(request.cookie(session).with(csrf()));
+    }
+  }
+
+  /** Nobody in particular: no session. */
+  public Answer anonymously(MockHttpServletRequestBuilder request) {
+    return answer(request.with(csrf()));
+  }
+
+  /** A new person with an account of their own. */
+  public Person newcomer() {
+    String email = UUID.randomUUID() + "@example.org";
+    return entered(
+        answer(
+            post("/api/accounts")
+                .contentType(MediaType.APPLICATION_JSON)
+                .content(
+                    "{\"email\":\"" + email + "\",\"name\":\"N\",\"password\":\"long enough\"}")
+                .with(csrf())));
+  }
+
+  /** The demo's driver or coach. */
+  public Person demo(String who) {
+    return entered(
+        answer(
+            post("/api/session/demo")
+                .contentType(MediaType.APPLICATION_JSON)
+                .content("{\"person\":\"" + who + "\"}")
+                .with(csrf())));
+  }
+
+  private Person entered(Answer answer) {
+    Cookie cookie = answer.result().getResponse().getCookie("marvek");
+    if (cookie == null) {
+      throw new AssertionError("no session: " + answer.status() + " " + answer.text());
+    }
+    return new Person(cookie);
+  }
+
+  private Answer answer(MockHttpServletRequestBuilder request) {
+    try {
+      MvcResult result = web.perform(request).andReturn();
+      String text =
+          result.getResponse().getContentAsString(java.nio.charset.StandardCharsets.UTF_8);
+      String type = result.getResponse().getContentType();
+      boolean tree = type != null && type.contains("json") && !text.isEmpty();
+      return new Answer(
+          result.getResponse().getStatus(),
+          text,
+          tree ? json.readTree(text) : json.nullNode(),
+          result);
+    } catch (Exception e) {
+      throw new AssertionError(e);
+    }
+  }
+
+  private String text(Object body) {
+    try {
+      return body instanceof String s ? s : json.writeValueAsString(body);
+    } catch (com.fasterxml.jackson.core.JsonProcessingException e) {
+      throw new AssertionError(e);
+    }
+  }
+
+  MockHttpServletRequestBuilder getting(String path) {
+    return get(path);
+  }
+
+  MockHttpServletRequestBuilder putting(String path) {
+    return put(path);
+  }
+}
