@@ -444,7 +444,7 @@
           stroke-width="1.5"
         />
         <g transform="translate({x(f.s)} {y(offsetAt(f.s))})">
-          <rect x="-14" y="-14" width="28" height="28" fill="transparent" />
+          <rect x="-14" y="-14" width="28" height="28" fill="transparent" data-grip />
           <FlagShape kind={f.kind} left={corner.left} />
         </g>
         <text x={at.x} y={top + 11} font-weight="700" style="fill:{f.colour};font-size:13px">{f.title}</text>

@@ -3,5 +3,6 @@ export function typing(event: KeyboardEvent): boolean {
   const target = event.target as HTMLElement | null;
   if (!target) return false;
   if (target.closest('dialog[open]')) return true;
-  return target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName);
+  if (target instanceof HTMLInputElement) return !/^(file|checkbox|radio|button)$/.test(target.type);
+  return target.isContentEditable || /^(TEXTAREA|SELECT)$/.test(target.tagName);
 }

@@ -192,7 +192,7 @@
       </div>
       <div class="bg-base-100 border-base-300 max-h-[290px] overflow-y-auto rounded border">
         <table class="table-xs table" aria-label="Corners found">
-          <thead><tr><th>Corner</th><th>Way</th><th>Radius</th><th>Angle</th><th>Kind</th></tr></thead>
+          <thead><tr><th>Corner</th><th>From</th><th>Way</th><th>Radius</th><th>Angle</th><th>Kind</th></tr></thead>
           <tbody>
             {#each preview.corners as c (c.id)}
               <tr
@@ -201,6 +201,7 @@
                 data-found={c.number}
               >
                 <th scope="row">{c.number}</th>
+                <td>{metres(c.entry)}</td>
                 <td>{c.left ? 'left' : 'right'}</td>
                 <td>{metres(c.radius)}</td>
                 <td>{Math.round(degrees(c.angle))}°</td>

@@ -264,7 +264,7 @@
   {#if problem}<div class="mb-3"><ProblemBox {problem} /></div>{/if}
   {#if vehicle}
     {@const v = vehicle}
-    <form class="grid grid-cols-[minmax(0,1fr)_560px] gap-6" onsubmit={save}>
+    <form class="grid grid-cols-[minmax(0,1fr)_560px] gap-6" onsubmit={save} novalidate>
       <section class="grid content-start gap-2" aria-live="polite">
         {#if figures}
           <dl class="flex gap-8" data-figures={steps}>

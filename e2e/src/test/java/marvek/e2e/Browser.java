@@ -118,9 +118,19 @@ final class Browser implements AutoCloseable {
     new Actions(driver).sendKeys(keys).perform();
   }
 
+  /** Presses a key while another is held. */
+  void pressWith(Keys held, CharSequence key) {
+    new Actions(driver).keyDown(held).sendKeys(key).keyUp(held).perform();
+  }
+
   /** Gives a file to a hidden file field. */
   void give(String where, Path file) {
-    driver.findElement(by(where)).sendKeys(file.toAbsolutePath().toString());
+    String path = file.toAbsolutePath().normalize().toString();
+    new WebDriverWait(driver, PATIENCE)
+        .ignoring(StaleElementReferenceException.class)
+        .withMessage("no " + where)
+        .until(d -> d.findElements(by(where)).stream().findFirst().orElse(null))
+        .sendKeys(path);
   }
 
   void drag(String where, int by) {

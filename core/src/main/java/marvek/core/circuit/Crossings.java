@@ -46,7 +46,8 @@ final class Crossings {
           continue;
         }
         cross.computeIntersection(a, b, at(lap, j), at(lap, j + 1));
-        if (cross.isProper()) {
+        // A crossing in a point of the file shows on all the segments that end there.
+        if (cross.hasIntersection() && !known(found, i, j, n)) {
           found.add(new int[] {i, j});
         }
       }
@@ -83,6 +84,16 @@ final class Crossings {
       }
       remarks.add("A bridge is taken where the line crosses itself (" + where + ").");
     }
+  }
+
+  private static boolean known(List<int[]> found, int i, int j, int n) {
+    return found.stream()
+        .anyMatch(f -> near(f[0], i, n) && near(f[1], j, n));
+  }
+
+  private static boolean near(int a, int b, int n) {
+    int apart = Math.abs(a - b);
+    return Math.min(apart, n - apart) <= 1;
   }
 
   private static @Nullable Double clearance(Outline lap, int[] pair) {

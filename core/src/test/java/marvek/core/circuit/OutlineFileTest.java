@@ -209,6 +209,20 @@ class OutlineFileTest {
   }
 
   @Test
+  void seesACrossingThatFallsOnAPointOfTheFile() {
+    StringBuilder text = new StringBuilder("x_m,y_m\n");
+    for (String row : figureOfEight().lines().skip(1).toList()) {
+      String[] p = row.split(",");
+      text.append(Math.round(Double.parseDouble(p[0]) * 100) / 100.0)
+          .append(',')
+          .append(Math.round(Double.parseDouble(p[1]) * 100) / 100.0)
+          .append('\n');
+    }
+    assertThat(text.toString()).contains("\n0.0,0.0\n");
+    assertThat(refused(text.toString()).kind()).isEqualTo(Kind.CROSSES_ITSELF);
+  }
+
+  @Test
   void takesABridgeByItselfWhenHeightsTell() {
     String[] rows = figureOfEight().split("\n");
     StringBuilder text = new StringBuilder("x_m,y_m,z_m\n");
