@@ -32,12 +32,12 @@
     const xs = all.map((p) => p[0]);
     const ys = all.map((p) => p[1]);
     const span = Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys), 1);
-    const k = (size - 16) / span;
+    const k = (size - 30) / span;
     const cx = (Math.max(...xs) + Math.min(...xs)) / 2;
     const cy = (Math.max(...ys) + Math.min(...ys)) / 2;
     return (p: [number, number]): [number, number] => {
       const q = spin(p);
-      return [size / 2 + (q[0] - cx) * k, size / 2 - (q[1] - cy) * k];
+      return [size / 2 - 9 + (q[0] - cx) * k, size / 2 - (q[1] - cy) * k];
     };
   });
   const band = $derived(pathOf([...both.left, ...both.right.toReversed()].map(fit), true));
@@ -81,7 +81,7 @@
         <circle cx={at[0]} cy={at[1]} r="3.2" fill={POINTS[p.kind].colour} stroke="var(--color-base-200)" />
       {/if}
     {/each}
-    <g transform="translate({size - 14} 16) rotate({(-turn * 180) / Math.PI})">
+    <g transform="translate({size - 10} 16) rotate({(-turn * 180) / Math.PI})">
       <path d="M0 -9l3.2 10h-6.4z" fill="var(--ink-soft)" />
       <text y="11" text-anchor="middle" style="font-size:9px;fill:var(--ink-soft)">N</text>
     </g>

@@ -198,7 +198,7 @@
           <BrakePanel {desk} {entry} />
           <div class="flex items-center gap-2">
             <PlanInset road={desk.road} {corner} {entry} answer={desk.answer} size={112} />
-            <label class="grid flex-1 gap-0.5 self-stretch text-sm" for="note">
+            <label class="flex flex-1 flex-col gap-0.5 self-stretch text-sm" for="note">
               Note
               <textarea
                 id="note"

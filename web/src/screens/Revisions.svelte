@@ -183,7 +183,7 @@
                 answer={answer.data}
                 landmarks={view.landmarks}
                 readonly
-                height={490}
+                height={425}
               />
             {/if}
           {/if}

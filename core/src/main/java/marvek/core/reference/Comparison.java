@@ -20,7 +20,7 @@ public final class Comparison {
    *
    * @param corner id of the corner
    * @param kind the point that moved, or null for other things
-   * @param words "T5 braking 6 m later, from the 100 board + 14 m to the 100 board + 8 m"
+   * @param words "T5 braking 6 m later, from the 100 board + 14 m to + 8 m"
    */
   public record Difference(String corner, @Nullable PointKind kind, String words) {}
 
@@ -88,7 +88,7 @@ public final class Comparison {
                     + ", from "
                     + place(p, units)
                     + " to "
-                    + place(q, units)));
+                    + placeAfter(p, q, units)));
       }
     }
     if (a.gear() != b.gear()) {
@@ -131,6 +131,16 @@ public final class Comparison {
   private static String place(CornerPoint point, Display units) {
     Tie tie = point.tie();
     return tie == null ? units.length(point.station()) : "the " + Sentence.brief(tie, units);
+  }
+
+  /** The second place, without its landmark where that is the first's. */
+  private static String placeAfter(CornerPoint first, CornerPoint second, Display units) {
+    Tie a = first.tie();
+    Tie b = second.tie();
+    if (a != null && b != null && a.landmark().equals(b.landmark()) && Math.round(b.past()) != 0) {
+      return (b.past() > 0 ? "+ " : "− ") + units.length(b.past());
+    }
+    return place(second, units);
   }
 
   private static String word(Enum<?> value) {

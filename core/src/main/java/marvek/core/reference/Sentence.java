@@ -53,7 +53,9 @@ public final class Sentence {
     }
     parts.add(apexWord);
     if (e.slowing() != Slowing.FLAT) {
-      parts.add(units.speed(e.minimumSpeed()));
+      if (e.slowing() == Slowing.BRAKE) {
+        parts.add(units.speed(e.minimumSpeed()));
+      }
       if (e.point(PointKind.FULL_THROTTLE).isPresent()) {
         parts.add(
             (e.firstThrottle() < 0.95

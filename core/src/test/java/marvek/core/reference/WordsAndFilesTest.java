@@ -61,7 +61,7 @@ class WordsAndFilesTest {
             Display.METRIC);
     assertThat(found)
         .extracting(Comparison.Difference::words)
-        .containsExactly("T1 braking 6 m sooner, from the 100 board + 14 m to the 100 board + 8 m");
+        .containsExactly("T1 braking 6 m sooner, from the 100 board + 14 m to + 8 m");
     assertThat(
             Comparison.between(
                 gt.survey.corners(), gt.desk.road().length(), gt.draft, gt.draft, Display.METRIC))

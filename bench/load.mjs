@@ -1,0 +1,57 @@
+// Measures the running demo over HTTP: node bench/load.mjs http://127.0.0.1:8080
+// Every loop is bounded; nothing is changed but the demo driver's session.
+const base = process.argv[2] ?? 'http://127.0.0.1:8080';
+if (!/^http:\/\/(127\.0\.0\.1|localhost)(:|\/|$)/.test(base)) throw new Error('only this machine is measured');
+
+const jar = new Map();
+async function call(method, path, body) {
+  const headers = { cookie: [...jar].map(([k, v]) => `${k}=${v}`).join('; '), 'X-XSRF-TOKEN': jar.get('XSRF-TOKEN') ?? '' };
+  if (body) headers['content-type'] = 'application/json';
+  const response = await fetch(base + path, { method, headers, body: body && JSON.stringify(body) });
+  for (const line of response.headers.getSetCookie()) {
+    const [, name, value] = /^([^=]+)=([^;]*)/.exec(line);
+    jar.set(name, value);
+  }
+  const text = await response.text();
+  if (!response.ok) throw new Error(`${method} ${path}: ${response.status} ${text}`);
+  return text ? JSON.parse(text) : null;
+}
+
+const quantile = (sorted, q) => sorted[Math.min(sorted.length - 1, Math.floor(q * sorted.length))];
+async function measure(name, times, at, work) {
+  for (let i = 0; i < Math.min(60, times); i++) await work(i);
+  const took = [];
+  const lane = async (first) => {
+    for (let i = first; i < times; i += at) {
+      const start = performance.now();
+      await work(i);
+      took.push(performance.now() - start);
+    }
+  };
+  await Promise.all(Array.from({ length: at }, (_, k) => lane(k)));
+  took.sort((a, b) => a - b);
+  const row = { name, calls: times, at, p50: quantile(took, 0.5), p95: quantile(took, 0.95), most: took.at(-1) };
+  console.log(`${name.padEnd(34)} ${String(times).padStart(5)} × ${at}  p50 ${row.p50.toFixed(1)} ms  p95 ${row.p95.toFixed(1)} ms  most ${row.most.toFixed(1)} ms`);
+  return row;
+}
+
+await call('GET', '/api/session');
+await call('POST', '/api/session/demo', { person: 'DRIVER' });
+const paddock = await call('GET', '/api/paddock');
+const id = paddock.reference;
+const view = await call('GET', `/api/references/${id}`);
+const entry = view.working.content.corners[0];
+const dragged = (i) => ({
+  ...entry,
+  points: entry.points.map((p) => (p.kind === 'BRAKE' ? { ...p, station: p.station - 20 + (i % 40) / 2 } : p)),
+});
+
+const yardstick = await measure('yardstick: who is signed in', 600, 1, () => call('GET', '/api/session'));
+const drag = await measure('answer while dragging', 600, 1, (i) => call('POST', `/api/references/${id}/answer`, dragged(i)));
+await measure('answer while dragging, 4 at once', 400, 4, (i) => call('POST', `/api/references/${id}/answer`, dragged(i)));
+await measure('open a reference', 200, 1, () => call('GET', `/api/references/${id}`));
+await measure('paddock', 200, 1, () => call('GET', '/api/paddock'));
+const start = performance.now();
+await call('POST', '/api/references', { layoutId: view.layoutId, vehicleId: view.vehicleId, name: 'measured' });
+console.log(`draft of a new reference, once       ${(performance.now() - start).toFixed(0)} ms`);
+console.log(`dragging against the yardstick, p50  ${(drag.p50 / yardstick.p50).toFixed(1)} ×`);

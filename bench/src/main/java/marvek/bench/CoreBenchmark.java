@@ -1,0 +1,107 @@
+package marvek.bench;
+
+import java.util.Locale;
+import java.util.concurrent.TimeUnit;
+import marvek.core.circuit.CircuitReader;
+import marvek.core.circuit.Outline;
+import marvek.core.circuit.OutlineFile;
+import marvek.core.circuit.Survey;
+import marvek.core.lap.Conditions;
+import marvek.core.lap.LapSimulator;
+import marvek.core.lap.LapTrace;
+import marvek.core.lap.Path;
+import marvek.core.reference.Answers;
+import marvek.core.reference.CornerAnswer;
+import marvek.core.reference.CornerEntry;
+import marvek.core.reference.Desk;
+import marvek.core.reference.Drafter;
+import marvek.core.reference.ReferenceContent;
+import marvek.core.vehicle.Vehicle;
+import marvek.core.vehicle.VehicleClasses;
+import org.openjdk.jmh.annotations.Benchmark;
+import org.openjdk.jmh.annotations.BenchmarkMode;
+import org.openjdk.jmh.annotations.Fork;
+import org.openjdk.jmh.annotations.Measurement;
+import org.openjdk.jmh.annotations.Mode;
+import org.openjdk.jmh.annotations.OutputTimeUnit;
+import org.openjdk.jmh.annotations.Scope;
+import org.openjdk.jmh.annotations.Setup;
+import org.openjdk.jmh.annotations.State;
+import org.openjdk.jmh.annotations.Warmup;
+
+/**
+ * Times of the computation on a lap of 5 km, made up of bends of many radii. {@code copyArrays} is
+ * the yardstick of the run: the same number of values copied twenty times.
+ */
+@State(Scope.Benchmark)
+@BenchmarkMode(Mode.AverageTime)
+@OutputTimeUnit(TimeUnit.MILLISECONDS)
+@Warmup(iterations = 4, time = 1)
+@Measurement(iterations = 5, time = 1)
+@Fork(1)
+@SuppressWarnings("NullAway.Init")
+public class CoreBenchmark {
+  private byte[] file = new byte[0];
+  private Survey survey;
+  private Vehicle vehicle;
+  private Path path;
+  private Desk desk;
+  private CornerEntry entry;
+
+  @Setup
+  public void setUp() {
+    file = lap();
+    Outline outline = OutlineFile.read(file);
+    survey = CircuitReader.survey(outline, CircuitReader.Choices.asItComes());
+    vehicle = VehicleClasses.byId("cup-gt").vehicle();
+    desk = Desk.compute(survey.centreline(), survey.corners(), vehicle, Conditions.dryWarm());
+    path = desk.path();
+    entry = Drafter.draft(desk, Drafter.boards(desk)).corners().get(0);
+  }
+
+  /** A closed lap of about 5 km: a circle whose radius swings, 1000 points. */
+  private static byte[] lap() {
+    StringBuilder text = new StringBuilder("x_m,y_m\n");
+    for (int i = 0; i < 1000; i++) {
+      double a = 2 * Math.PI * i / 1000;
+      double r = 600 + 90 * Math.sin(7 * a) + 45 * Math.sin(12 * a + 1);
+      text.append(
+          String.format(Locale.ROOT, "%.3f,%.3f%n", r * Math.cos(a), r * Math.sin(a)));
+    }
+    return text.toString().getBytes(java.nio.charset.StandardCharsets.UTF_8);
+  }
+
+  @Benchmark
+  public double[] copyArrays() {
+    double[] from = path.curvature();
+    double[] to = from;
+    for (int i = 0; i < 20; i++) {
+      to = to.clone();
+      to[i] += 1;
+    }
+    return to;
+  }
+
+  @Benchmark
+  public LapTrace lapSimulation() {
+    return LapSimulator.lap(path, vehicle, Conditions.dryWarm());
+  }
+
+  @Benchmark
+  public Survey readCircuit() {
+    return CircuitReader.survey(OutlineFile.read(file), CircuitReader.Choices.asItComes());
+  }
+
+  @Benchmark
+  public ReferenceContent draftEverything() {
+    Survey fresh = readCircuit();
+    Desk made =
+        Desk.compute(fresh.centreline(), fresh.corners(), vehicle, Conditions.dryWarm());
+    return Drafter.draft(made, Drafter.boards(made));
+  }
+
+  @Benchmark
+  public CornerAnswer answerOneCorner() {
+    return Answers.answer(desk, entry);
+  }
+}
