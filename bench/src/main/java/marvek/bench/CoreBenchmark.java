@@ -65,8 +65,7 @@ public class CoreBenchmark {
     for (int i = 0; i < 1000; i++) {
       double a = 2 * Math.PI * i / 1000;
       double r = 600 + 90 * Math.sin(7 * a) + 45 * Math.sin(12 * a + 1);
-      text.append(
-          String.format(Locale.ROOT, "%.3f,%.3f%n", r * Math.cos(a), r * Math.sin(a)));
+      text.append(String.format(Locale.ROOT, "%.3f,%.3f%n", r * Math.cos(a), r * Math.sin(a)));
     }
     return text.toString().getBytes(java.nio.charset.StandardCharsets.UTF_8);
   }
@@ -95,8 +94,7 @@ public class CoreBenchmark {
   @Benchmark
   public ReferenceContent draftEverything() {
     Survey fresh = readCircuit();
-    Desk made =
-        Desk.compute(fresh.centreline(), fresh.corners(), vehicle, Conditions.dryWarm());
+    Desk made = Desk.compute(fresh.centreline(), fresh.corners(), vehicle, Conditions.dryWarm());
     return Drafter.draft(made, Drafter.boards(made));
   }
 

@@ -249,8 +249,7 @@ class MainPathTest {
     browser.signInAsDemoDriver();
     String id = reference();
     browser.open("/card/" + id + "/3");
-    browser.textWhen(
-        "article", t -> t.contains("Falcoeira Ring") && t.contains("150 board + "));
+    browser.textWhen("article", t -> t.contains("Falcoeira Ring") && t.contains("150 board + "));
     byte[] pdf = browser.print();
     String text = new String(pdf, StandardCharsets.ISO_8859_1);
     assertThat(text.split("/Type\\s*/Page[^s]", -1)).as("pages").hasSize(2);

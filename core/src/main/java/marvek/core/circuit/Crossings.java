@@ -87,8 +87,7 @@ final class Crossings {
   }
 
   private static boolean known(List<int[]> found, int i, int j, int n) {
-    return found.stream()
-        .anyMatch(f -> near(f[0], i, n) && near(f[1], j, n));
+    return found.stream().anyMatch(f -> near(f[0], i, n) && near(f[1], j, n));
   }
 
   private static boolean near(int a, int b, int n) {

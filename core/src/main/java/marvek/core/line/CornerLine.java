@@ -59,7 +59,12 @@ public record CornerLine(
         apexes.add(second);
       }
     } else {
-      apexes.add(closest(road, path, corner, corner.entry() - slack, corner.exit() + slack));
+      // A long bend may be touched on the inside in more than one place: look near its tightest.
+      double span = road.ahead(corner.entry(), corner.exit());
+      double reach = Math.max(slack + 10, 0.35 * span);
+      double from = Math.min(reach, road.ahead(corner.entry(), corner.apex()) + slack);
+      double to = Math.min(reach, road.ahead(corner.apex(), corner.exit()) + slack);
+      apexes.add(closest(road, path, corner, corner.apex() - from, corner.apex() + to));
     }
     double sign = corner.left() ? 1 : -1;
     double first = apexes.get(0);

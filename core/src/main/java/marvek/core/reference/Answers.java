@@ -136,7 +136,8 @@ public final class Answers {
             steps.release(),
             steps.first(),
             steps.full(),
-            steps.firstShare());
+            steps.firstShare(),
+            steps.exit());
     PlannedCorner late =
         new PlannedCorner(desk.path(), desk.limits(), desk.lap(), from, count, latest);
     return late.makesIt ? late : first;
@@ -184,12 +185,14 @@ public final class Answers {
     int brake = brakes ? entry.station(PointKind.BRAKE).map(this::step).orElse(-1) : -1;
     int apex = step(entry.station(PointKind.APEX).orElse(line.apex()));
     int release = entry.station(PointKind.RELEASE).map(this::step).orElse(apex);
+    int exit = step(entry.station(PointKind.EXIT).orElse(line.exit()));
     if (entry.slowing() == Slowing.FLAT) {
-      return new PlannedCorner.Steps(-1, turnIn, -1, 0, 0, 1);
+      return new PlannedCorner.Steps(-1, turnIn, -1, 0, 0, 1, exit);
     }
     int first = entry.station(PointKind.FIRST_THROTTLE).map(this::step).orElse(apex);
     int full = entry.station(PointKind.FULL_THROTTLE).map(this::step).orElse(count);
-    return new PlannedCorner.Steps(brake, turnIn, release, first, full, entry.firstThrottle());
+    return new PlannedCorner.Steps(
+        brake, turnIn, release, first, full, entry.firstThrottle(), exit);
   }
 
   private BrakingNumbers braking(PlannedCorner plan, PlannedCorner.Steps steps, CornerEntry entry) {

@@ -49,8 +49,10 @@ final class PlannedCorner {
    * @param first first throttle
    * @param full full throttle
    * @param firstShare share of throttle at first throttle
+   * @param exit where the corner is over
    */
-  record Steps(int brake, int turnIn, int release, int first, int full, double firstShare) {}
+  record Steps(
+      int brake, int turnIn, int release, int first, int full, double firstShare, int exit) {}
 
   PlannedCorner(Path path, Limits limits, LapTrace lap, int from, int count, Steps steps) {
     this.path = path;
@@ -102,12 +104,16 @@ final class PlannedCorner {
   }
 
   /**
-   * The step at which the corner first allows no more than its least, between turn-in and where the
-   * throttle is full. On a long even bend that is its beginning.
+   * The step at which the corner first allows no more than its least, between turn-in (or the
+   * braking, where that comes later) and where the throttle is full. On a long even bend that is
+   * its beginning.
    */
   private int slowest(Steps steps) {
-    int low = Math.max(0, Math.min(steps.turnIn(), count - 1));
-    int high = Math.min(count, Math.max(low + 1, Math.max(steps.full(), steps.first())));
+    int low = Math.max(0, Math.min(Math.max(steps.turnIn(), steps.brake() + 1), count - 1));
+    int high =
+        Math.min(
+            count,
+            Math.max(low + 1, Math.max(Math.min(steps.full(), steps.exit()), steps.first())));
     int best = low;
     for (int k = low; k <= high; k++) {
       if (corner[k] < corner[best]) {
