@@ -113,12 +113,12 @@ export class Desk {
     return this.steps >= 0 && this.history.canRedo;
   }
 
-  /** Corners whose entry differs from the revision that the work started from. */
+  /** Corners whose entry differs from the revision that the work started from, or else the draft. */
   get changes(): string[] {
-    const saved = this.view.saved;
+    const saved = this.view.saved ?? this.view.draft;
     return this.content.corners
       .filter((e) => {
-        const before = saved?.corners.find((b) => b.corner === e.corner);
+        const before = saved.corners.find((b) => b.corner === e.corner);
         return !sameDecisions(before, e);
       })
       .map((e) => e.corner);

@@ -257,7 +257,9 @@
       <h2 id="save-title" class="text-lg font-bold">Save a revision</h2>
       <p>
         {desk.changes.length === 0
-          ? 'Nothing differs from the last revision.'
+          ? desk.view.revision === 0
+            ? 'The draft as it was computed.'
+            : 'Nothing differs from the last revision.'
           : `Changed: ${desk.changes.map((c) => desk?.view.corners.find((k) => k.id === c)?.number).join(', ')}.`}
       </p>
       <label class="grid gap-1">
