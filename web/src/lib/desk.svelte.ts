@@ -27,6 +27,7 @@ export interface Conflict {
 }
 
 const SAVE_AFTER = 700;
+const REMEMBER_AFTER = 150;
 
 /** A reference being worked on: its working copy, undo, answers, and keeping it safe. */
 export class Desk {
@@ -46,6 +47,7 @@ export class Desk {
   private history = new History<ReferenceContent>();
   private version = 0;
   private timer: ReturnType<typeof setTimeout> | undefined;
+  private remembering: ReturnType<typeof setTimeout> | undefined;
   private asking = false;
   private askAgain: string | null = null;
   private storing: Promise<void> | null = null;
@@ -255,14 +257,18 @@ export class Desk {
     }
   }
 
+  /** Writes what is not stored yet into the browser, so that a reload finds it. */
   private remember() {
+    clearTimeout(this.remembering);
+    this.remembering = undefined;
     const kept: Kept = { version: this.version, content: this.content };
     localStorage.setItem(this.key, JSON.stringify(kept));
   }
 
   private changed() {
     this.steps++;
-    this.remember();
+    // Writing a whole reference at every move of the hand would cost frames.
+    this.remembering ??= setTimeout(() => this.remember(), REMEMBER_AFTER);
     this.keeping = 'waiting';
     clearTimeout(this.timer);
     this.timer = setTimeout(() => void this.store(), SAVE_AFTER);
@@ -271,6 +277,7 @@ export class Desk {
   /** Stores the working copy now. */
   async store(): Promise<void> {
     clearTimeout(this.timer);
+    if (this.remembering) this.remember();
     if (this.storing) await this.storing;
     if (this.keeping === 'kept' || this.conflict) return;
     this.storing = this.storeOnce();
