@@ -310,4 +310,65 @@ class MainPathTest {
     browser.click("//dialog[@open]//button[.='Close']");
     assertThat(browser.find("section h1").getText()).contains("Portão");
   }
+
+  @Test
+  void everythingOnACornerCanBeDoneByKeysAlone() {
+    signUp();
+    browser.open("/survey/bring");
+    browser.give("[data-outline]", SAMPLES.resolve("outline.gpx"));
+    browser.find("[data-found='7']");
+    browser.click("//button[.='Save as a layout']");
+    browser.choose("select[name=vehicle]", "Downforce prototype");
+    browser.click("//button[.='Draft the reference']");
+    browser.find("[data-margin]");
+    String apex = browser.find("[data-flag=APEX]").getDomAttribute("data-station");
+    browser.press("a");
+    browser.pressWith(Keys.SHIFT, Keys.ARROW_RIGHT);
+    browser.attributeWhen(
+        "[data-flag=APEX]",
+        "data-station",
+        v -> Math.abs(Double.parseDouble(v) - Double.parseDouble(apex) - 5) < 0.1);
+    assertThat(browser.find("[data-flag=APEX]").getDomAttribute("aria-valuetext"))
+        .startsWith("Apex");
+    browser.press(Keys.ESCAPE);
+    browser.press("4");
+    browser.attributeWhen("[data-gear='4']", "aria-pressed", v -> v.equals("true"));
+    browser.press("s");
+    browser.find("//dialog[@open]//h2[.='Save a revision']");
+    browser.press("By keys", Keys.TAB);
+    browser.press(Keys.ESCAPE);
+    browser.waitFor(() -> browser.all("dialog[open]").isEmpty(), "the dialog stays open");
+    browser.pressWith(Keys.CONTROL, "z");
+    browser.attributeWhen(
+        "[data-flag=APEX]",
+        "data-station",
+        v -> Math.abs(Double.parseDouble(v) - Double.parseDouble(apex) - 5) < 0.1);
+    browser.pressWith(Keys.CONTROL, "z");
+    browser.attributeWhen("[data-flag=APEX]", "data-station", v -> v.equals(apex));
+  }
+
+  @Test
+  void aCornerIsNamedTheLookIsKeptAndSigningOutClosesTheDoor() {
+    signUp();
+    browser.open("/survey/bring");
+    browser.give("[data-outline]", SAMPLES.resolve("outline.csv"));
+    browser.find("[data-found='7']");
+    browser.click("//button[.='Save as a layout']");
+    browser.fill("input[aria-label='Name of corner 2']", "The old mill");
+    browser.press(Keys.TAB);
+    browser.click("button[aria-label='Dusk look']");
+    browser.find("html[data-theme=dusk]");
+    browser.choose("#unit-length", "ft");
+    browser.textWhen("table tbody", t -> t.contains("ft"));
+    browser.reload();
+    browser.find("html[data-theme=dusk]");
+    browser.textWhen("table tbody", t -> t.contains("ft"));
+    assertThat(browser.find("input[aria-label='Name of corner 2']").getDomProperty("value"))
+        .isEqualTo("The old mill");
+    String here = browser.here();
+    browser.click("button[aria-label^='Sign out']");
+    browser.find("//h2[.='Sign in']");
+    browser.open(here.replaceFirst(".*#", ""));
+    browser.find("//h2[.='Sign in']");
+  }
 }

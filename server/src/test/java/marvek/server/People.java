@@ -1,10 +1,8 @@
 package marvek.server;
 
 import static org.springframework.security.test.web.servlet.request.SecurityMockMvcRequestPostProcessors.csrf;
-import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.multipart;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
-import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.put;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
@@ -134,13 +132,5 @@ public class People {
     } catch (com.fasterxml.jackson.core.JsonProcessingException e) {
       throw new AssertionError(e);
     }
-  }
-
-  MockHttpServletRequestBuilder getting(String path) {
-    return get(path);
-  }
-
-  MockHttpServletRequestBuilder putting(String path) {
-    return put(path);
   }
 }

@@ -1,7 +1,5 @@
 package marvek.core.units;
 
-import java.util.Locale;
-
 /**
  * What a driver chose to read: speeds and lengths in words and rounded numbers.
  *
@@ -47,10 +45,5 @@ public record Display(Speed speed, Length length) {
   /** "8 m" for a length in metres, without a sign. */
   public String length(double metres) {
     return Math.round(Math.abs(metres) / length.metres) + " " + length.symbol;
-  }
-
-  /** "7.4 m" for a length in metres, without a sign. */
-  public String fineLength(double metres) {
-    return String.format(Locale.ROOT, "%.1f %s", Math.abs(metres) / length.metres, length.symbol);
   }
 }

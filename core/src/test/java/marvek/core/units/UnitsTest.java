@@ -38,7 +38,6 @@ class UnitsTest {
     assertThat(imperial.speed(44.704)).isEqualTo("100 mph");
     assertThat(imperial.length(-30.48)).isEqualTo("100 ft");
     assertThat(Display.METRIC.speed(27.7778)).isEqualTo("100 km/h");
-    assertThat(Display.METRIC.fineLength(7.44)).isEqualTo("7.4 m");
     assertThat(new Display(Display.Speed.KMH, Display.Length.YD).length(9.144)).isEqualTo("10 yd");
   }
 }
