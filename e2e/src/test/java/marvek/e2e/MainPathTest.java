@@ -44,6 +44,14 @@ class MainPathTest {
     browser.find("//h1[.='Bring a circuit']");
   }
 
+  /** Saves one of the samples as a layout, and is on its page then. */
+  private static void bringSample(String name) {
+    browser.open("/survey/bring");
+    browser.give("[data-outline]", SAMPLES.resolve(name));
+    browser.find("[data-found='7']");
+    browser.click("//button[.='Save as a layout']");
+  }
+
   @Test
   void aNewcomerDraftsInThreeStepsAndRevises() throws IOException {
     signUp();
@@ -262,10 +270,7 @@ class MainPathTest {
   @Test
   void aFileOfTheReferenceComesBackAsOneStepOfUndo() throws IOException {
     signUp();
-    browser.open("/survey/bring");
-    browser.give("[data-outline]", SAMPLES.resolve("outline.csv"));
-    browser.find("[data-found='7']");
-    browser.click("//button[.='Save as a layout']");
+    bringSample("outline.csv");
     browser.choose("select[name=vehicle]", "600 cc motorcycle");
     browser.click("//button[.='Draft the reference']");
     browser.find("[data-margin]");
@@ -314,10 +319,7 @@ class MainPathTest {
   @Test
   void everythingOnACornerCanBeDoneByKeysAlone() {
     signUp();
-    browser.open("/survey/bring");
-    browser.give("[data-outline]", SAMPLES.resolve("outline.gpx"));
-    browser.find("[data-found='7']");
-    browser.click("//button[.='Save as a layout']");
+    bringSample("outline.gpx");
     browser.choose("select[name=vehicle]", "Downforce prototype");
     browser.click("//button[.='Draft the reference']");
     browser.find("[data-margin]");
@@ -350,10 +352,7 @@ class MainPathTest {
   @Test
   void aCornerIsNamedTheLookIsKeptAndSigningOutClosesTheDoor() {
     signUp();
-    browser.open("/survey/bring");
-    browser.give("[data-outline]", SAMPLES.resolve("outline.csv"));
-    browser.find("[data-found='7']");
-    browser.click("//button[.='Save as a layout']");
+    bringSample("outline.csv");
     browser.fill("input[aria-label='Name of corner 2']", "The old mill");
     browser.press(Keys.TAB);
     browser.click("button[aria-label='Dusk look']");

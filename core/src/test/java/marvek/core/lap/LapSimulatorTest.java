@@ -119,7 +119,7 @@ class LapSimulatorTest {
     // rounding; 6.56 m/s² is the one that meets all six within half a metre.
     double speed = Units.fromMph(mph);
     double distance = speed * speed / (2 * 6.56);
-    assertThat(distance).isCloseTo(metres, within(0.8));
+    assertThat(distance).isCloseTo(metres, within(0.5));
     Vehicle v = point(2, 4, 6.56, 1000, 0);
     assertThat(metresToStop(v, speed)).isCloseTo(distance, within(0.1));
   }

@@ -25,10 +25,9 @@ class UnitsTest {
   @ParameterizedTest
   @CsvSource({"50,80", "65,105", "80,130", "100,160", "125,200", "140,225", "160,255", "190,305"})
   void speedPairsThatDriversQuoteRoundToFive(double mph, long kmh) {
-    // Common practice, no source: pairs rounded to 5 km/h. 160 mph is 257.5 km/h, which drivers
-    // round down, so the pair is met within one step of 5.
+    // Common practice, no source: pairs rounded to 5 km/h.
     double exact = Units.kmh(Units.fromMph(mph));
-    assertThat((double) kmh).isCloseTo(exact, within(2.6));
+    assertThat(5 * Math.round(exact / 5)).isEqualTo(kmh);
     assertThat(Units.mph(Units.fromKmh(exact))).isCloseTo(mph, within(1e-9));
   }
 

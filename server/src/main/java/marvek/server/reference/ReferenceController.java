@@ -27,6 +27,7 @@ import marvek.core.units.Display;
 import marvek.server.access.Driver;
 import marvek.server.account.Accounts;
 import marvek.server.circuit.LayoutVersion;
+import marvek.server.vehicle.VehicleRow;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.ClassPathResource;
 import org.springframework.http.ContentDisposition;
@@ -303,14 +304,13 @@ class ReferenceController {
     References.Opened opened = references.open(driver.id(), id);
     LayoutVersion layout = opened.layout();
     Revision saved = revision == 0 ? null : references.revision(driver.id(), id, revision);
-    ReferenceView view = view(driver, opened);
     ReferenceFile file =
         new ReferenceFile(
             ReferenceFile.FORMAT,
             opened.row().name(),
             ReferenceFile.key(
                 layout.circuit().name(), layout.number(), layout.length(), layout.corners()),
-            view.vehicle(),
+            references.vehicle(driver.id(), opened).name(),
             saved == null ? opened.row().vehicleNumbers() : saved.vehicleNumbers(),
             revision,
             saved == null ? "" : saved.reason(),
@@ -352,11 +352,7 @@ class ReferenceController {
   private ReferenceView view(Driver driver, References.Opened opened) {
     ReferenceRow row = opened.row();
     LayoutVersion layout = opened.layout();
-    ReferenceSummary summary =
-        references.of(driver.id()).stream()
-            .filter(s -> s.id().equals(row.id()))
-            .findFirst()
-            .orElseThrow();
+    VehicleRow vehicle = references.vehicle(driver.id(), opened);
     return new ReferenceView(
         row.id(),
         row.name(),
@@ -366,10 +362,10 @@ class ReferenceController {
         layout.number(),
         opened.desk().road().length(),
         row.vehicleId(),
-        summary.vehicle(),
+        vehicle.name(),
         opened.desk().vehicle().leanLimit() != null,
         opened.desk().vehicle().gears(),
-        summary.vehicleChanged(),
+        vehicle.version() != row.vehicleVersion(),
         row.basedOnRevision(),
         row.changed(),
         row.lapTime(),

@@ -52,6 +52,12 @@ public class References {
   public record Opened(
       ReferenceRow row, LayoutVersion layout, List<Landmark> landmarks, Desk desk) {}
 
+  /** A reference's vehicle as it is now, which may have been edited since. */
+  @Transactional(readOnly = true)
+  VehicleRow vehicle(UUID owner, Opened opened) {
+    return garage.get(owner, opened.row().vehicleId());
+  }
+
   /** A corner after its points moved: brought into line, and what they lead to. */
   public record Answered(CornerEntry entry, CornerAnswer answer) {}
 
