@@ -3,9 +3,9 @@ package marvek.bench;
 import java.util.Locale;
 import java.util.concurrent.TimeUnit;
 import marvek.core.circuit.CircuitReader;
+import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Outline;
 import marvek.core.circuit.OutlineFile;
-import marvek.core.circuit.Survey;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.LapSimulator;
 import marvek.core.lap.LapTrace;
@@ -42,7 +42,7 @@ import org.openjdk.jmh.annotations.Warmup;
 @SuppressWarnings("NullAway.Init")
 public class CoreBenchmark {
   private byte[] file = new byte[0];
-  private Survey survey;
+  private CircuitReading survey;
   private Vehicle vehicle;
   private Path path;
   private Desk desk;
@@ -52,7 +52,7 @@ public class CoreBenchmark {
   public void setUp() {
     file = lap();
     Outline outline = OutlineFile.read(file);
-    survey = CircuitReader.survey(outline, CircuitReader.Choices.asItComes());
+    survey = CircuitReader.read(outline, CircuitReader.Choices.asItComes());
     vehicle = VehicleClasses.byId("cup-gt").vehicle();
     desk = Desk.compute(survey.centreline(), survey.corners(), vehicle, Conditions.dryWarm());
     path = desk.path();
@@ -87,13 +87,13 @@ public class CoreBenchmark {
   }
 
   @Benchmark
-  public Survey readCircuit() {
-    return CircuitReader.survey(OutlineFile.read(file), CircuitReader.Choices.asItComes());
+  public CircuitReading readCircuit() {
+    return CircuitReader.read(OutlineFile.read(file), CircuitReader.Choices.asItComes());
   }
 
   @Benchmark
   public ReferenceContent draftEverything() {
-    Survey fresh = readCircuit();
+    CircuitReading fresh = readCircuit();
     Desk made = Desk.compute(fresh.centreline(), fresh.corners(), vehicle, Conditions.dryWarm());
     return Drafter.draft(made, Drafter.boards(made));
   }

@@ -49,7 +49,7 @@ public final class CircuitReader {
    *
    * @throws OutlineProblem when the points make no circuit
    */
-  public static Survey survey(Outline outline, Choices choices) {
+  public static CircuitReading read(Outline outline, Choices choices) {
     List<String> remarks = new ArrayList<>();
     Outline lap = LapTrim.closedLap(outline.onPlane(), remarks);
     Crossings.check(lap, choices.bridges(), remarks);
@@ -86,7 +86,8 @@ public final class CircuitReader {
     if (choices.startStation() != 0) {
       road = road.startingAt(choices.startStation());
     }
-    return new Survey(road, CornerFinder.find(road, fit.noise), List.copyOf(remarks), fit.noise);
+    return new CircuitReading(
+        road, CornerFinder.find(road, fit.noise), List.copyOf(remarks), outline.plane(), fit.noise);
   }
 
   private static double[] chordLengths(Outline lap) {

@@ -16,6 +16,8 @@ import java.util.List;
  * @param angle change of heading, radians, positive
  * @param kind what sort of corner
  * @param complex number of the complex it belongs to, 0 for none
+ * @param uncounted true for a flat kink that the venue does not count: it has no number and no
+ *     entry in a reference
  */
 public record Corner(
     String id,
@@ -28,7 +30,24 @@ public record Corner(
     double radius,
     double angle,
     CornerKind kind,
-    int complex) {
+    int complex,
+    boolean uncounted) {
+
+  /** A corner that counts. */
+  public Corner(
+      String id,
+      String number,
+      String name,
+      boolean left,
+      double entry,
+      List<Double> apexes,
+      double exit,
+      double radius,
+      double angle,
+      CornerKind kind,
+      int complex) {
+    this(id, number, name, left, entry, apexes, exit, radius, angle, kind, complex, false);
+  }
 
   public Corner {
     apexes = List.copyOf(apexes);

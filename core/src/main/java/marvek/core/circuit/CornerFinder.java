@@ -136,7 +136,7 @@ public final class CornerFinder {
         0);
   }
 
-  private static CornerKind kind(double radius, double turn, int apexes) {
+  static CornerKind kind(double radius, double turn, int apexes) {
     if (apexes > 1) {
       return CornerKind.DOUBLE_APEX;
     }

@@ -1,6 +1,7 @@
 package marvek.core.circuit;
 
 import java.util.Arrays;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -51,12 +52,17 @@ public record Outline(
         Arrays.stream(keep).map(i -> number[i]).toArray());
   }
 
+  /** The plane that touches the ellipsoid at the middle of the points; null for metres. */
+  public @Nullable LocalPlane plane() {
+    return geographic ? LocalPlane.around(x, y) : null;
+  }
+
   /** The same points in metres on the plane that touches the ellipsoid at their middle. */
   public Outline onPlane() {
     if (!geographic) {
       return this;
     }
-    LocalPlane plane = LocalPlane.around(x, y);
+    LocalPlane plane = Objects.requireNonNull(plane());
     double[] east = new double[size()];
     double[] north = new double[size()];
     for (int i = 0; i < size(); i++) {

@@ -21,7 +21,9 @@ public final class LapSimulator {
   public static LapTrace lap(Path path, Vehicle vehicle, Conditions conditions) {
     Vehicle.Boost boost = vehicle.boost();
     LapTrace trace = lap(path, new Limits(vehicle, conditions), Double.MAX_VALUE);
-    if (boost == null || boostEnergy(path, trace, vehicle, conditions) <= boost.energyPerLap()) {
+    if (boost == null
+        || boostEnergy(path, trace, vehicle, conditions)
+            <= budget(path, trace, vehicle, conditions)) {
       return trace;
     }
     // A joule is worth most where the car is slow: spend from the slow end until it is used up.
@@ -30,13 +32,38 @@ public final class LapSimulator {
     for (int i = 0; i < BOOST_ROUNDS; i++) {
       double middle = (low + high) / 2;
       trace = lap(path, new Limits(vehicle, conditions, middle), middle);
-      if (boostEnergy(path, trace, vehicle, conditions) > boost.energyPerLap()) {
+      if (boostEnergy(path, trace, vehicle, conditions)
+          > budget(path, trace, vehicle, conditions)) {
         high = middle;
       } else {
         low = middle;
       }
     }
     return lap(path, new Limits(vehicle, conditions, low), low);
+  }
+
+  /**
+   * Joules that the boost may spend in the lap: what the rules or the store allow and, where
+   * braking refills it, no more than braking gives back, so that every lap can be driven like this
+   * one.
+   */
+  static double budget(Path path, LapTrace trace, Vehicle vehicle, Conditions conditions) {
+    Vehicle.Boost boost = vehicle.boost();
+    if (boost == null) {
+      return 0;
+    }
+    if (boost.recovery() <= 0) {
+      return boost.energyPerLap();
+    }
+    Limits limits = new Limits(vehicle, conditions, trace.boostBelow());
+    double braked = 0;
+    for (int i = 0; i < path.size(); i++) {
+      double v = trace.speed()[i];
+      double load = limits.load(path, i, v * v);
+      double wheels = trace.along()[i] + limits.resistance(path, i, v, load);
+      braked += Math.max(0, -wheels) * limits.mass() * path.step()[i];
+    }
+    return Math.min(boost.energyPerLap(), boost.recovery() * braked);
   }
 
   /** Joules that the boost spends in the lap. */
@@ -178,7 +205,7 @@ public final class LapSimulator {
   private static double drive(Path path, Limits limits, int i, double v, double share) {
     double square = v * v;
     double load = limits.load(path, i, square);
-    double most = limits.traction(load, limits.ellipse(path, i, square, load));
+    double most = limits.traction(load, limits.ellipse(path, i, square, load), path.grip()[i]);
     return Math.min(share * limits.engineDrive(v), most) - limits.resistance(path, i, v, load);
   }
 
@@ -222,7 +249,8 @@ public final class LapSimulator {
         boolean held = speed[q] >= unbraked[q] - 1e-6 && speed[q] < corner[q] - 1e-6;
         throttle[i] = held && wheels > 0.9 * full ? 1 : Math.min(1, wheels / Math.max(full, 0.1));
       } else {
-        brake[i] = Math.min(1, -wheels / Math.max(limits.brakingMost(load, 1), 0.1));
+        brake[i] =
+            Math.min(1, -wheels / Math.max(limits.brakingMost(load, 1, path.grip()[i]), 0.1));
       }
     }
     return new LapTrace(

@@ -171,7 +171,7 @@ public final class Limits {
     return Math.abs(c) < 0.3 ? c - c * c * c / 6 + c * c * c * c * c / 120 : Math.sin(c);
   }
 
-  private double grip(double mu, double load) {
+  private double mu(double mu, double load) {
     int k = (int) (load / (Units.G * LOAD_STEP));
     return mu * sensitivity[k < LOADS ? k : LOADS - 1];
   }
@@ -183,9 +183,13 @@ public final class Limits {
         square * path.curvature()[i] * cosFromSquare(c * c) - Units.G * sinCrossfall(path, i));
   }
 
-  /** Sideways acceleration that the tyres can give, m/s². */
-  public double sidewaysMost(double load) {
-    return grip(muY, load) * load;
+  /**
+   * Sideways acceleration that the tyres can give, m/s².
+   *
+   * @param ground what the ground leaves of the grip
+   */
+  public double sidewaysMost(double load, double ground) {
+    return ground * mu(muY, load) * load;
   }
 
   /**
@@ -209,7 +213,7 @@ public final class Limits {
     double load = flat;
     double square = fastest;
     for (int round = 0; round < 12; round++) {
-      double mu = grip(muY, load);
+      double mu = path.grip()[i] * mu(muY, load);
       double spare = kappa * cos - mu * rise;
       double next = spare <= 0 ? fastest : (mu * flat + Units.G * towards) / spare;
       next = Math.max(1, Math.min(fastest, next));
@@ -225,7 +229,7 @@ public final class Limits {
 
   /** What is left of the grip along when the corner takes its share, 0 to 1. */
   public double ellipse(Path path, int i, double square, double load) {
-    double most = sidewaysMost(load);
+    double most = sidewaysMost(load, path.grip()[i]);
     double share = most > 0 ? sideways(path, i, square) / most : 1;
     return share >= 1 ? 0 : Math.sqrt(1 - share * share);
   }
@@ -255,8 +259,8 @@ public final class Limits {
   }
 
   /** Drive that the driven tyres and the front wheel's wish to stay down allow, m/s². */
-  public double traction(double load, double ellipse) {
-    double mu = grip(muX, load) * ellipse;
+  public double traction(double load, double ellipse, double ground) {
+    double mu = ground * mu(muX, load) * ellipse;
     // With enough grip all the load moves to the driven rear axle; it cannot carry more than that.
     double spread = 1 + mu * driveTransfer;
     double most = mu * load * (spread > driveShare ? driveShare / spread : 1);
@@ -267,12 +271,12 @@ public final class Limits {
   public double driveMost(Path path, int i, double v) {
     double square = v * v;
     double load = load(path, i, square);
-    return Math.min(engineDrive(v), traction(load, ellipse(path, i, square, load)));
+    return Math.min(engineDrive(v), traction(load, ellipse(path, i, square, load), path.grip()[i]));
   }
 
   /** Most braking by the wheels with the grip left over, m/s², without drag or gradient. */
-  public double brakingMost(double load, double ellipse) {
-    double mu = grip(muX, load);
+  public double brakingMost(double load, double ellipse, double ground) {
+    double mu = ground * mu(muX, load);
     // The axle that locks first sets the most; load moves forward with the braking itself.
     double most = mu * load;
     if (motorcycle) {
@@ -292,6 +296,7 @@ public final class Limits {
   public double deceleration(Path path, int i, double v) {
     double square = v * v;
     double load = load(path, i, square);
-    return brakingMost(load, ellipse(path, i, square, load)) + resistance(path, i, v, load);
+    return brakingMost(load, ellipse(path, i, square, load), path.grip()[i])
+        + resistance(path, i, v, load);
   }
 }

@@ -13,6 +13,7 @@ import marvek.core.circuit.Centreline;
  * @param verticalCurvature 1/m, positive in a dip
  * @param crossfall radians, positive when the left is lower
  * @param heading radians, anticlockwise from east
+ * @param grip what the ground leaves of the tyres' grip under the path, 1 for good tarmac
  */
 public record Path(
     double[] offset,
@@ -21,7 +22,28 @@ public record Path(
     double[] gradient,
     double[] verticalCurvature,
     double[] crossfall,
-    double[] heading) {
+    double[] heading,
+    double[] grip) {
+
+  /** A path over good tarmac. */
+  public Path(
+      double[] offset,
+      double[] step,
+      double[] curvature,
+      double[] gradient,
+      double[] verticalCurvature,
+      double[] crossfall,
+      double[] heading) {
+    this(
+        offset,
+        step,
+        curvature,
+        gradient,
+        verticalCurvature,
+        crossfall,
+        heading,
+        Ground.good(offset.length).left());
+  }
 
   public int size() {
     return offset.length;
@@ -41,6 +63,11 @@ public record Path(
     return over(road, new double[road.size()]);
   }
 
+  /** The path with the given offsets on good tarmac. */
+  public static Path over(Centreline road, double[] offset) {
+    return over(road, offset, Ground.good(road.size()));
+  }
+
   /**
    * The path with the given offsets.
    *
@@ -48,8 +75,9 @@ public record Path(
    * aκ) − b(a′ − bκ)) / (a² + b²)^{3/2}; derivatives by central differences over the step.
    *
    * @param offset metres to the left at each station
+   * @param ground what the road leaves of the grip
    */
-  public static Path over(Centreline road, double[] offset) {
+  public static Path over(Centreline road, double[] offset, Ground ground) {
     int n = road.size();
     double h = road.step();
     double[] step = new double[n];
@@ -78,6 +106,7 @@ public record Path(
         road.gradient(),
         road.verticalCurvature(),
         road.crossfall(),
-        road.heading());
+        road.heading(),
+        ground.under(road, offset));
   }
 }

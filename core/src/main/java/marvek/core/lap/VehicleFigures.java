@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import marvek.core.units.Units;
 import marvek.core.vehicle.Vehicle;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Figures of a vehicle on a level, straight, dry road.
@@ -14,6 +15,10 @@ import marvek.core.vehicle.Vehicle;
  * @param stopTime seconds for it
  * @param toHundred seconds from standstill to 100 km/h, without slip of the clutch
  * @param points forces per mass against speed, for drawing
+ * @param pulls tractive force of each gear against speed
+ * @param envelopes what the tyres give in every direction at three speeds
+ * @param stops distance to standstill from several speeds
+ * @param motorcycle where its wheels lift; null for a car
  */
 public record VehicleFigures(
     List<GearSpeed> gears,
@@ -21,7 +26,11 @@ public record VehicleFigures(
     double stopDistance,
     double stopTime,
     double toHundred,
-    List<Point> points) {
+    List<Point> points,
+    List<GearPull> pulls,
+    List<Envelope> envelopes,
+    List<Stop> stops,
+    @Nullable MotorcycleLimits motorcycle) {
 
   private static final double STEP = 0.002;
 
@@ -47,6 +56,40 @@ public record VehicleFigures(
    */
   public record Point(
       double speed, double drive, double resistance, double braking, double cornering, int gear) {}
+
+  /**
+   * Tractive force of a gear.
+   *
+   * @param gear 1 is the lowest
+   * @param speed m/s, ascending
+   * @param force at the wheels, N
+   */
+  public record GearPull(int gear, double[] speed, double[] force) {}
+
+  /**
+   * The grip envelope at a speed, from full drive round one side to full braking.
+   *
+   * @param speed m/s
+   * @param along m/s², positive forwards
+   * @param across m/s², one side
+   */
+  public record Envelope(double speed, double[] along, double[] across) {}
+
+  /** Metres and seconds from a speed in m/s to standstill. */
+  public record Stop(double speed, double metres, double seconds) {}
+
+  /**
+   * Where a motorcycle's wheels lift, and how far it leans. Source: V. Cossalter, Motorcycle
+   * Dynamics: rear lifts at a/g = b/h, front at (p − b)/h, b from the front contact to the centre
+   * of gravity, p the wheelbase, h its height.
+   *
+   * @param frontLift acceleration at which the front wheel lifts, m/s²
+   * @param rearLift deceleration at which the rear wheel lifts, m/s²
+   * @param lean at the cornering limit at low speed, radians
+   * @param leanLimit largest lean, radians
+   */
+  public record MotorcycleLimits(
+      double frontLift, double rearLift, double lean, double leanLimit) {}
 
   /** Revs that a downshift may reach, as a share of the limit. */
   public static final double SAFE_DOWNSHIFT = 0.94;
@@ -80,16 +123,83 @@ public record VehicleFigures(
               drive,
               resistance,
               limits.deceleration(flat, 0, v),
-              limits.sidewaysMost(load),
+              limits.sidewaysMost(load, 1),
               limits.bestGear(v)));
     }
     return new VehicleFigures(
         List.copyOf(gears),
         topBetween(limits, flat, top),
-        stop(limits, flat)[0],
-        stop(limits, flat)[1],
+        stop(limits, flat, Units.fromKmh(100))[0],
+        stop(limits, flat, Units.fromKmh(100))[1],
         toHundred(limits, flat),
-        List.copyOf(points));
+        List.copyOf(points),
+        pulls(vehicle),
+        envelopes(limits, flat, top),
+        stops(limits, flat, top),
+        motorcycle(vehicle, limits));
+  }
+
+  private static List<GearPull> pulls(Vehicle vehicle) {
+    List<GearPull> pulls = new ArrayList<>();
+    int steps = 24;
+    for (int g = 1; g <= vehicle.gears(); g++) {
+      double from = vehicle.speed(vehicle.engine().curve().get(0).revs(), g);
+      double to = vehicle.speed(vehicle.engine().limitRevs(), g);
+      double[] speed = new double[steps + 1];
+      double[] force = new double[steps + 1];
+      for (int i = 0; i <= steps; i++) {
+        // A hair below the limit, where the engine still pulls.
+        speed[i] = from + (to * (1 - 1e-9) - from) * i / steps;
+        force[i] = vehicle.wheelForce(speed[i], g);
+      }
+      pulls.add(new GearPull(g, speed, force));
+    }
+    return List.copyOf(pulls);
+  }
+
+  private static List<Envelope> envelopes(Limits limits, Path flat, double top) {
+    List<Envelope> envelopes = new ArrayList<>();
+    int steps = 36;
+    for (double share : new double[] {0.3, 0.6, 0.9}) {
+      double v = Math.round(share * top);
+      double load = limits.load(flat, 0, v * v);
+      double resistance = limits.resistance(flat, 0, v, load);
+      double most = limits.sidewaysMost(load, 1);
+      double[] along = new double[steps + 1];
+      double[] across = new double[steps + 1];
+      for (int i = 0; i <= steps; i++) {
+        double angle = Math.PI * i / steps;
+        double left = Math.abs(Math.cos(angle));
+        across[i] = most * Math.sin(angle);
+        along[i] =
+            angle <= Math.PI / 2
+                ? Math.min(limits.engineDrive(v), limits.traction(load, left, 1)) - resistance
+                : -limits.brakingMost(load, left, 1) - resistance;
+      }
+      envelopes.add(new Envelope(v, along, across));
+    }
+    return List.copyOf(envelopes);
+  }
+
+  private static List<Stop> stops(Limits limits, Path flat, double top) {
+    List<Stop> stops = new ArrayList<>();
+    for (double v = 10; v < top; v += 5) {
+      double[] stop = stop(limits, flat, v);
+      stops.add(new Stop(v, stop[0], stop[1]));
+    }
+    return List.copyOf(stops);
+  }
+
+  private static @Nullable MotorcycleLimits motorcycle(Vehicle v, Limits limits) {
+    Double lean = v.leanLimit();
+    if (v.kind() != Vehicle.Kind.MOTORCYCLE || lean == null) {
+      return null;
+    }
+    return new MotorcycleLimits(
+        Units.G * (v.wheelbase() - v.cogToFront()) / v.cogHeight(),
+        Units.G * v.cogToFront() / v.cogHeight(),
+        Math.atan(limits.sidewaysMost(Units.G, 1) / Units.G),
+        lean);
   }
 
   private static double topBetween(Limits limits, Path flat, double from) {
@@ -107,9 +217,9 @@ public record VehicleFigures(
     return low;
   }
 
-  /** Distance and time from 100 km/h to standstill. */
-  private static double[] stop(Limits limits, Path flat) {
-    double v = Units.fromKmh(100);
+  /** Distance and time from a speed to standstill. */
+  private static double[] stop(Limits limits, Path flat, double from) {
+    double v = from;
     double distance = 0;
     double time = 0;
     while (v > 0) {

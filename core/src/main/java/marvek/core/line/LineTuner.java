@@ -3,6 +3,7 @@ package marvek.core.line;
 import java.util.List;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
+import marvek.core.lap.Ground;
 import marvek.core.lap.LapSimulator;
 import marvek.core.lap.LapTrace;
 import marvek.core.lap.Limits;
@@ -19,6 +20,7 @@ public final class LineTuner {
 
   private final Centreline road;
   private final Room room;
+  private final Ground ground;
   private final Limits limits;
   private final List<Corner> corners;
   private final LapTrace base;
@@ -27,12 +29,14 @@ public final class LineTuner {
   private LineTuner(
       Centreline road,
       Room room,
+      Ground ground,
       Limits limits,
       List<Corner> corners,
       double[] offset,
       LapTrace base) {
     this.road = road;
     this.room = room;
+    this.ground = ground;
     this.limits = limits;
     this.corners = corners;
     this.offset = offset;
@@ -48,12 +52,13 @@ public final class LineTuner {
   public static double[] tuned(
       Centreline road,
       Room room,
+      Ground ground,
       Limits limits,
       List<Corner> corners,
       double[] offset,
       LapTrace base) {
-    LineTuner tuner = new LineTuner(road, room, limits, corners, offset, base);
-    List<CornerLine> lines = CornerLine.all(road, Path.over(road, offset), corners);
+    LineTuner tuner = new LineTuner(road, room, ground, limits, corners, offset, base);
+    List<CornerLine> lines = CornerLine.all(road, Path.over(road, offset, ground), corners);
     for (int c = 0; c < corners.size(); c++) {
       tuner.one(c, lines.get(c).apex());
     }
@@ -141,6 +146,6 @@ public final class LineTuner {
     int steps = Math.max(2, (int) (length / road.step()));
     int end = Math.floorMod(i + steps, road.size());
     return LapSimulator.stretchTime(
-        Path.over(road, offsets), limits, i, steps, base.speed()[i], base.speed()[end]);
+        Path.over(road, offsets, ground), limits, i, steps, base.speed()[i], base.speed()[end]);
   }
 }

@@ -7,7 +7,7 @@ import marvek.core.circuit.Corner;
 
 /** Distance boards where a circuit usually has them: on the outside, counted to the corner. */
 public final class DistanceBoards {
-  private static final int[] DISTANCES = {300, 200, 150, 100, 50};
+  private static final List<Integer> USUAL = List.of(300, 200, 150, 100, 50);
   private static final double CLEAR_OF_CORNER = 15;
 
   private DistanceBoards() {}
@@ -24,18 +24,36 @@ public final class DistanceBoards {
         before.id().equals(corner.id())
             ? road.length() - 300
             : road.ahead(before.exit(), corner.entry());
+    List<Integer> fitting =
+        USUAL.stream().filter(distance -> distance <= straight - CLEAR_OF_CORNER).toList();
+    return set(road, corner, fitting, corner.entry(), !corner.left(), prefix);
+  }
+
+  /**
+   * A set of boards before a corner.
+   *
+   * @param distances metres written on them
+   * @param countedTo station that they count to
+   * @param left side on which they stand
+   * @param prefix start of each id
+   */
+  public static List<Landmark> set(
+      Centreline road,
+      Corner corner,
+      List<Integer> distances,
+      double countedTo,
+      boolean left,
+      String prefix) {
     List<Landmark> boards = new ArrayList<>();
-    for (int distance : DISTANCES) {
-      if (distance <= straight - CLEAR_OF_CORNER) {
-        boards.add(
-            new Landmark(
-                prefix + corner.id() + "-" + distance,
-                Landmark.Kind.BOARD,
-                Integer.toString(distance),
-                road.wrap(corner.entry() - distance),
-                !corner.left(),
-                corner.id()));
-      }
+    for (int distance : distances) {
+      boards.add(
+          new Landmark(
+              prefix + corner.id() + "-" + distance,
+              Landmark.Kind.BOARD,
+              Integer.toString(distance),
+              road.wrap(countedTo - distance),
+              left,
+              corner.id()));
     }
     return boards;
   }

@@ -1,5 +1,8 @@
 package marvek.core.marker;
 
+import java.time.Instant;
+import org.jspecify.annotations.Nullable;
+
 /**
  * A thing that the driver can see.
  *
@@ -9,31 +12,119 @@ package marvek.core.marker;
  * @param station metres from the start/finish line
  * @param left true when it stands on the left
  * @param corner id of the corner that it announces, or empty
+ * @param out metres outside the edge of the road on its side; negative on the road
+ * @param height of its top over the road, metres; for a shadow, of the thing that throws it
+ * @param permanence how it lasts
+ * @param readable false for a board whose writing cannot be read at speed: "the second board"
+ * @param noted when a shadow was where it is noted; null for anything else
+ * @param note in the driver's words
+ * @param photo id of a picture, or empty
  */
 public record Landmark(
-    String id, Kind kind, String label, double station, boolean left, String corner) {
+    String id,
+    Kind kind,
+    String label,
+    double station,
+    boolean left,
+    String corner,
+    double out,
+    double height,
+    Permanence permanence,
+    boolean readable,
+    @Nullable Instant noted,
+    String note,
+    String photo) {
 
-  /** Sorts of landmark. */
+  /** A landmark with what is usual for its kind. */
+  public Landmark(String id, Kind kind, String label, double station, boolean left, String corner) {
+    this(
+        id,
+        kind,
+        label,
+        station,
+        left,
+        corner,
+        kind.out,
+        kind.height,
+        kind.permanence,
+        true,
+        null,
+        "",
+        "");
+  }
+
+  /** How a landmark lasts. */
+  public enum Permanence {
+    FIXED("fixed"),
+    SEASONAL("changes with the season"),
+    MOVABLE("can be moved"),
+    LIGHT("depends on the light"),
+    SURFACE("comes and goes with the surface"),
+    FEEL("is felt, not seen");
+
+    private final String words;
+
+    Permanence(String words) {
+      this.words = words;
+    }
+
+    public String words() {
+      return words;
+    }
+  }
+
+  /** Sorts of landmark, with what is usual for them (common practice, no source). */
   public enum Kind {
-    BOARD("board"),
-    LINE("painted line"),
-    SEAM("seam"),
-    KERB("kerb"),
-    BARRIER("barrier end"),
-    POST("post"),
-    ROAD("access road"),
-    BRIDGE("bridge"),
-    TREE("tree"),
-    OTHER("mark");
+    BOARD("board", 3, 1.4, 1, Permanence.FIXED),
+    LINE("painted line", -1, 0, 0.5, Permanence.SURFACE),
+    SEAM("seam", -2, 0, 0.7, Permanence.FIXED),
+    KERB("kerb end", 0, 0.05, 1, Permanence.FIXED),
+    BARRIER("barrier end", 6, 1, 1, Permanence.FIXED),
+    POST("post", 4, 2, 1, Permanence.FIXED),
+    ROAD("access road", 4, 0, 2, Permanence.FIXED),
+    BRIDGE("bridge", 0, 6, 1.5, Permanence.FIXED),
+    TREE("tree", 12, 8, 2.5, Permanence.SEASONAL),
+    CREST("crest", -2, 0, 4, Permanence.FEEL),
+    SHADOW("shadow", -1, 8, 2, Permanence.LIGHT),
+    RUBBER("rubber", -3, 0, 4, Permanence.SURFACE),
+    CONE("cone", 1, 0.6, 1, Permanence.MOVABLE),
+    OTHER("mark", 3, 1, 2, Permanence.FIXED);
 
     private final String word;
+    private final double out;
+    private final double height;
+    private final double precision;
+    private final Permanence permanence;
 
-    Kind(String word) {
+    Kind(String word, double out, double height, double precision, Permanence permanence) {
       this.word = word;
+      this.out = out;
+      this.height = height;
+      this.precision = precision;
+      this.permanence = permanence;
     }
 
     public String word() {
       return word;
+    }
+
+    /** Metres outside the edge of the road where it usually stands. */
+    public double usualOut() {
+      return out;
+    }
+
+    /** Metres over the road. */
+    public double usualHeight() {
+      return height;
+    }
+
+    public Permanence usualPermanence() {
+      return permanence;
+    }
+
+    /** How closely a driver can say that it is beside them, metres. */
+    public double precision() {
+      return precision;
     }
   }
 

@@ -149,7 +149,7 @@ public final class Answers {
     offset = warped(offset, line.turnIn(), entry.station(PointKind.TURN_IN), remarks, "turn-in");
     offset = warped(offset, line.apex(), entry.station(PointKind.APEX), remarks, "apex");
     offset = warped(offset, line.exit(), entry.station(PointKind.EXIT), remarks, "exit");
-    return Path.over(desk.road(), offset);
+    return Path.over(desk.road(), offset, desk.ground());
   }
 
   private double[] warped(
@@ -233,7 +233,8 @@ public final class Answers {
             steeper,
             path.verticalCurvature(),
             path.crossfall(),
-            path.heading());
+            path.heading(),
+            path.grip());
     return new Sensitivity(
         plan.metres(plan.limitStep(1 / 3.6), limit),
         sooner(plan, limit, path, less, entry),

@@ -4,6 +4,7 @@ import java.util.List;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.lap.Conditions;
+import marvek.core.lap.Ground;
 import marvek.core.lap.LapSimulator;
 import marvek.core.lap.LapTrace;
 import marvek.core.lap.Limits;
@@ -20,6 +21,7 @@ import marvek.core.vehicle.Vehicle;
  *
  * @param road the road
  * @param corners its corners
+ * @param ground what the road leaves of the grip
  * @param conditions the day
  * @param path the line driven
  * @param limits what the vehicle can do
@@ -29,23 +31,34 @@ import marvek.core.vehicle.Vehicle;
 public record Desk(
     Centreline road,
     List<Corner> corners,
+    Ground ground,
     Conditions conditions,
     Path path,
     Limits limits,
     LapTrace lap,
     List<CornerLine> lines) {
 
-  /** Computes the line, tunes it and drives it. */
+  /** Computes the line on good tarmac, tunes it and drives it. */
   public static Desk compute(
       Centreline road, List<Corner> corners, Vehicle vehicle, Conditions conditions) {
+    return compute(road, corners, Ground.good(road.size()), vehicle, conditions);
+  }
+
+  /** Computes the line, tunes it and drives it. */
+  public static Desk compute(
+      Centreline road,
+      List<Corner> corners,
+      Ground ground,
+      Vehicle vehicle,
+      Conditions conditions) {
     Room room = Room.on(road, vehicle);
     double[] offset = MinimumCurvature.offsets(road, room);
-    LapTrace first = LapSimulator.lap(Path.over(road, offset), vehicle, conditions);
+    LapTrace first = LapSimulator.lap(Path.over(road, offset, ground), vehicle, conditions);
     Limits limits = new Limits(vehicle, conditions, first.boostBelow());
     if (!corners.isEmpty()) {
-      offset = LineTuner.tuned(road, room, limits, corners, offset, first);
+      offset = LineTuner.tuned(road, room, ground, limits, corners, offset, first);
     }
-    return onLine(road, corners, vehicle, conditions, offset);
+    return onLine(road, corners, ground, vehicle, conditions, offset);
   }
 
   /**
@@ -56,14 +69,16 @@ public record Desk(
   public static Desk onLine(
       Centreline road,
       List<Corner> corners,
+      Ground ground,
       Vehicle vehicle,
       Conditions conditions,
       double[] offset) {
-    Path path = Path.over(road, offset);
+    Path path = Path.over(road, offset, ground);
     LapTrace lap = LapSimulator.lap(path, vehicle, conditions);
     return new Desk(
         road,
         List.copyOf(corners),
+        ground,
         conditions,
         path,
         new Limits(vehicle, conditions, lap.boostBelow()),

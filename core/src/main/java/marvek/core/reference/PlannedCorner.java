@@ -150,7 +150,10 @@ final class PlannedCorner {
     if (k > release) {
       return drag + limits.vehicle().brakes().engineBraking();
     }
-    return drag + share * limits.brakingMost(load, limits.ellipse(path, at(k), square, load));
+    return drag
+        + share
+            * limits.brakingMost(
+                load, limits.ellipse(path, at(k), square, load), path.grip()[at(k)]);
   }
 
   private void drive() {
@@ -211,8 +214,11 @@ final class PlannedCorner {
 
   private double brakeUse(int k, double v) {
     double load = limits.load(path, at(k), v * v);
-    double most = limits.brakingMost(load, 1);
-    double use = effort * limits.brakingMost(load, limits.ellipse(path, at(k), v * v, load));
+    double most = limits.brakingMost(load, 1, path.grip()[at(k)]);
+    double use =
+        effort
+            * limits.brakingMost(
+                load, limits.ellipse(path, at(k), v * v, load), path.grip()[at(k)]);
     return most > 0 ? use / most : 0;
   }
 
@@ -301,7 +307,8 @@ final class PlannedCorner {
       }
       double square = v * v;
       double load = limits.load(path, at(k), square);
-      double most = limits.traction(load, limits.ellipse(path, at(k), square, load));
+      double most =
+          limits.traction(load, limits.ellipse(path, at(k), square, load), path.grip()[at(k)]);
       double drive = limits.vehicle().wheelForce(v, held) / limits.mass();
       double share = k < first ? 0 : opening(k);
       double a =

@@ -20,6 +20,8 @@ import org.jspecify.annotations.Nullable;
  * @param brakes braking
  * @param leanLimit largest lean of a motorcycle, radians; null for a car
  * @param boost electric boost; null without
+ * @param floor what meets a kerb; null to take what is usual for the kind and width
+ * @param fuel tank; null when fuel is not told apart from the mass
  */
 public record Vehicle(
     Kind kind,
@@ -34,7 +36,42 @@ public record Vehicle(
     Aero aero,
     Brakes brakes,
     @Nullable Double leanLimit,
-    @Nullable Boost boost) {
+    @Nullable Boost boost,
+    @Nullable Floor floor,
+    @Nullable Fuel fuel) {
+
+  /** A vehicle with the usual floor and no fuel told apart. */
+  public Vehicle(
+      Kind kind,
+      double mass,
+      double width,
+      double wheelbase,
+      double cogHeight,
+      double cogToFront,
+      Engine engine,
+      Gearbox gearbox,
+      Tyres tyres,
+      Aero aero,
+      Brakes brakes,
+      @Nullable Double leanLimit,
+      @Nullable Boost boost) {
+    this(
+        kind,
+        mass,
+        width,
+        wheelbase,
+        cogHeight,
+        cogToFront,
+        engine,
+        gearbox,
+        tyres,
+        aero,
+        brakes,
+        leanLimit,
+        boost,
+        null,
+        null);
+  }
 
   public Vehicle {
     Objects.requireNonNull(kind, "kind");
@@ -153,6 +190,35 @@ public record Vehicle(
    * @param recovery share of braking energy that is stored
    */
   public record Boost(double power, double energyPerLap, double recovery) {}
+
+  /**
+   * What a kerb meets, seen from the front; all in metres.
+   *
+   * @param rideHeight of the lowest part between the wheels over level ground
+   * @param width of the floor, symmetrical about the middle
+   * @param track between the middles of the tyres of an axle; 0 for a motorcycle
+   * @param tyreWidth of one tyre
+   */
+  public record Floor(double rideHeight, double width, double track, double tyreWidth) {}
+
+  /**
+   * Fuel, which {@link Vehicle#mass} includes.
+   *
+   * @param load in the tank when the vehicle has its mass, litres
+   * @param capacity of the tank, litres
+   * @param density kg per litre
+   */
+  public record Fuel(double load, double capacity, double density) {}
+
+  /** The floor, or what is usual for the kind and width: common practice, no source. */
+  public Floor floorOrUsual() {
+    if (floor != null) {
+      return floor;
+    }
+    return kind == Kind.MOTORCYCLE
+        ? new Floor(0.12, 0.3, 0, 0.19)
+        : new Floor(0.09, width - 0.5, width - 0.27, 0.25);
+  }
 
   /** Gears there are. */
   public int gears() {

@@ -37,6 +37,19 @@ public final class VehicleCheck {
     c.within("brakes.mostForce", v.brakes().mostForce(), 200, 200_000, "N");
     c.within("brakes.frontShare", v.brakes().frontShare(), 0.2, 1, "");
     c.within("brakes.engineBraking", v.brakes().engineBraking(), 0, 4, "m/s²");
+    Vehicle.Floor floor = v.floor();
+    if (floor != null) {
+      c.within("floor.rideHeight", floor.rideHeight(), 0.01, 0.6, "m");
+      c.within("floor.width", floor.width(), 0.1, v.width(), "m, no wider than the vehicle");
+      c.within("floor.track", floor.track(), 0, v.width(), "m between the middles of the tyres");
+      c.within("floor.tyreWidth", floor.tyreWidth(), 0.05, 0.6, "m");
+    }
+    Vehicle.Fuel fuel = v.fuel();
+    if (fuel != null) {
+      c.within("fuel.capacity", fuel.capacity(), 1, 300, "litres");
+      c.within("fuel.load", fuel.load(), 0, fuel.capacity(), "litres, no more than the tank holds");
+      c.within("fuel.density", fuel.density(), 0.6, 1.1, "kg per litre");
+    }
     gearbox(v, c);
     engine(v, c);
     Double lean = v.leanLimit();

@@ -17,7 +17,7 @@ class CircuitReaderTest {
 
   @Test
   void aCircleHasItsRadiusAndLengthEverywhere() {
-    Survey s = Tracks.every(5).arc(120, 360).survey();
+    CircuitReading s = Tracks.every(5).arc(120, 360).survey();
     assertThat(s.centreline().length()).isCloseTo(2 * Math.PI * 120, within(0.5));
     assertThat(Arrays.stream(s.centreline().curvature()).min().orElse(0))
         .isCloseTo(1 / 120.0, within(1e-4));
@@ -50,7 +50,7 @@ class CircuitReaderTest {
     assertThat(px).isCloseTo(0.7798934 * length, within(1e-4));
     assertThat(py).isCloseTo(0.4382591 * length, within(1e-4));
     // The same clothoid as the way into a bend: the fitted spline's curvature rises in proportion.
-    Survey s = Tracks.square(150, 80, 4).survey();
+    CircuitReading s = Tracks.square(150, 80, 4).survey();
     Centreline road = s.centreline();
     int entry = road.index(150);
     for (int k = 8; k < 26; k++) {
@@ -75,9 +75,9 @@ class CircuitReaderTest {
   @Test
   void geographicAndMetricFilesOfOneRoadAgree() {
     Tracks track = Tracks.square(200, 60, 5);
-    Survey metric = track.survey();
-    Survey geographic =
-        CircuitReader.survey(OutlineFile.read(track.geoJson()), CircuitReader.Choices.asItComes());
+    CircuitReading metric = track.survey();
+    CircuitReading geographic =
+        CircuitReader.read(OutlineFile.read(track.geoJson()), CircuitReader.Choices.asItComes());
     assertThat(geographic.centreline().length())
         .isCloseTo(metric.centreline().length(), within(0.05));
     assertThat(geographic.corners()).hasSameSizeAs(metric.corners());
@@ -85,7 +85,7 @@ class CircuitReaderTest {
 
   @Test
   void reversingMirrorsTheCornersAndTwiceChangesNothing() {
-    Survey there = Tracks.square(200, 60, 5).survey();
+    CircuitReading there = Tracks.square(200, 60, 5).survey();
     Centreline road = there.centreline();
     assertThat(there.corners()).hasSize(4).allMatch(Corner::left);
     assertThat(CornerFinder.find(road.reversed())).hasSize(4).noneMatch(Corner::left);
@@ -95,7 +95,7 @@ class CircuitReaderTest {
 
   @Test
   void movingTheStartRenumbersAndKeepsTheShape() {
-    Survey s = Tracks.square(200, 60, 5).survey();
+    CircuitReading s = Tracks.square(200, 60, 5).survey();
     Corner second = s.corners().get(1);
     Centreline moved = s.centreline().startingAt(s.corners().get(0).exit() + 20);
     Corner first = CornerFinder.find(moved).get(0);
@@ -107,7 +107,7 @@ class CircuitReaderTest {
 
   @Test
   void findsKindsOfCorner() {
-    Survey s =
+    CircuitReading s =
         Tracks.every(4)
             .straight(400)
             .bend(25, 170, 12)
@@ -140,7 +140,7 @@ class CircuitReaderTest {
 
   @Test
   void takesASmallKartTrack() {
-    Survey s = Tracks.square(140, 12, 2).survey();
+    CircuitReading s = Tracks.square(140, 12, 2).survey();
     assertThat(s.centreline().length()).isBetween(600.0, 800.0);
     assertThat(s.corners()).hasSize(4).allMatch(c -> c.radius() < 16);
   }
@@ -155,7 +155,7 @@ class CircuitReaderTest {
       }
       t.bend(120, 90, 40);
     }
-    Survey s = t.survey();
+    CircuitReading s = t.survey();
     assertThat(s.centreline().length()).isBetween(17_000.0, 23_000.0);
     assertThat(s.corners()).hasSize(52);
   }
@@ -163,9 +163,9 @@ class CircuitReaderTest {
   @Test
   void findsTheSameCornersInNoisyPositionsOfOneSecond() {
     // A lap recorded once a second at 10 to 30 m/s with 1.5 m of scatter: sensible, not exact.
-    Survey clean = Tracks.square(400, 60, 4).survey();
+    CircuitReading clean = Tracks.square(400, 60, 4).survey();
     for (long seed = 1; seed <= 5; seed++) {
-      Survey noisy = Tracks.square(400, 60, 20).noisy(1.5, seed).survey();
+      CircuitReading noisy = Tracks.square(400, 60, 20).noisy(1.5, seed).survey();
       assertThat(noisy.corners()).as("seed " + seed).hasSize(4).allMatch(Corner::left);
       for (int c = 0; c < 4; c++) {
         assertThat(noisy.corners().get(c).apex())
@@ -190,8 +190,8 @@ class CircuitReaderTest {
               150 * Math.cos(a) + stray,
               150 * Math.sin(a) + 0.05 * random.nextGaussian()));
     }
-    Survey s =
-        CircuitReader.survey(
+    CircuitReading s =
+        CircuitReader.read(
             OutlineFile.read(text.toString().getBytes(StandardCharsets.UTF_8)),
             CircuitReader.Choices.asItComes());
     assertThat(s.centreline().length()).isCloseTo(2 * Math.PI * 150, within(5.0));
@@ -209,7 +209,7 @@ class CircuitReaderTest {
       text.append(20 * Math.sin(a)).append('\n');
     }
     Centreline road =
-        CircuitReader.survey(
+        CircuitReader.read(
                 OutlineFile.read(text.toString().getBytes(StandardCharsets.UTF_8)),
                 CircuitReader.Choices.asItComes())
             .centreline();

@@ -30,8 +30,8 @@ class OutlineFileTest {
 
   private static OutlineProblem refused(String text) {
     try {
-      Survey survey =
-          CircuitReader.survey(
+      CircuitReading survey =
+          CircuitReader.read(
               OutlineFile.read(text.getBytes(UTF_8)), CircuitReader.Choices.asItComes());
       throw new AssertionError("taken, with " + survey.corners().size() + " corners");
     } catch (OutlineProblem p) {
@@ -214,8 +214,8 @@ class OutlineFileTest {
     OutlineProblem crossing = refused(text);
     assertThat(crossing.kind()).isEqualTo(Kind.CROSSES_ITSELF);
     assertThat(crossing.where()).contains("row");
-    Survey bridge =
-        CircuitReader.survey(
+    CircuitReading bridge =
+        CircuitReader.read(
             OutlineFile.read(text.getBytes(UTF_8)), new CircuitReader.Choices(false, 0, 10, true));
     assertThat(bridge.remarks()).anyMatch(r -> r.contains("bridge"));
     assertThat(bridge.corners()).hasSize(2);
@@ -243,8 +243,8 @@ class OutlineFileTest {
       double height = 6 * Math.sin(2 * Math.PI * i / rows.length);
       text.append(rows[i].strip()).append(',').append(height).append('\n');
     }
-    Survey survey =
-        CircuitReader.survey(
+    CircuitReading survey =
+        CircuitReader.read(
             OutlineFile.read(text.toString().getBytes(UTF_8)), CircuitReader.Choices.asItComes());
     assertThat(survey.corners()).hasSize(2);
   }

@@ -91,12 +91,12 @@ public final class Tracks {
     return text.append('}').toString().getBytes(StandardCharsets.UTF_8);
   }
 
-  public Survey survey() {
-    return CircuitReader.survey(OutlineFile.read(csv()), CircuitReader.Choices.asItComes());
+  public CircuitReading survey() {
+    return CircuitReader.read(OutlineFile.read(csv()), CircuitReader.Choices.asItComes());
   }
 
   /** Closes the lap far outside with two wide bends and two straights, then fits it. */
-  public Survey survey(double away) {
+  public CircuitReading survey(double away) {
     double[] home = points.get(0);
     double[] end = {x, y};
     double dir = heading;
@@ -119,7 +119,7 @@ public final class Tracks {
       }
       points.add(p);
     }
-    return CircuitReader.survey(
+    return CircuitReader.read(
         OutlineFile.read(csv()), new CircuitReader.Choices(false, 0, 10, true));
   }
 

@@ -160,7 +160,7 @@ class LapSimulatorTest {
     double b = v.cogToFront() / v.cogHeight();
     assertThat(most / Units.G).isCloseTo(b, within(0.005));
     double front = (v.wheelbase() - v.cogToFront()) / v.cogHeight();
-    assertThat(new Limits(grippy, STILL).traction(Units.G, 1) / Units.G)
+    assertThat(new Limits(grippy, STILL).traction(Units.G, 1, 1) / Units.G)
         .isCloseTo(front, within(1e-9));
   }
 

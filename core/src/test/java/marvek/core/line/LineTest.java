@@ -7,11 +7,12 @@ import java.util.Arrays;
 import java.util.List;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.CircuitReader;
+import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.OutlineFile;
-import marvek.core.circuit.Survey;
 import marvek.core.circuit.Tracks;
 import marvek.core.lap.Conditions;
+import marvek.core.lap.Ground;
 import marvek.core.lap.LapSimulator;
 import marvek.core.lap.LapTrace;
 import marvek.core.lap.Limits;
@@ -23,8 +24,8 @@ import org.junit.jupiter.api.Test;
 class LineTest {
   private static final Vehicle GT = VehicleClasses.byId("cup-gt").vehicle();
 
-  private static Survey square(double width) {
-    return CircuitReader.survey(
+  private static CircuitReading square(double width) {
+    return CircuitReader.read(
         OutlineFile.read(Tracks.square(260, 40, 4).csv()),
         new CircuitReader.Choices(false, 0, width, false));
   }
@@ -66,7 +67,7 @@ class LineTest {
 
   @Test
   void theLineRunsOutInOutAndComesNearTheWidestArc() {
-    Survey survey = square(12);
+    CircuitReading survey = square(12);
     Centreline road = survey.centreline();
     Path path = Path.over(road, MinimumCurvature.offsets(road, Room.on(road, GT)));
     List<CornerLine> lines = CornerLine.all(road, path, survey.corners());
@@ -93,7 +94,7 @@ class LineTest {
   @Test
   void tuningNeverMakesTheLapLonger() {
     for (String id : List.of("cup-gt", "motorcycle-600", "small-hatch")) {
-      Survey survey = square(11);
+      CircuitReading survey = square(11);
       Centreline road = survey.centreline();
       Vehicle v = VehicleClasses.byId(id).vehicle();
       Room room = Room.on(road, v);
@@ -103,6 +104,7 @@ class LineTest {
           LineTuner.tuned(
               road,
               room,
+              Ground.good(road.size()),
               new Limits(v, Conditions.dryWarm(), lap.boostBelow()),
               survey.corners(),
               offset,
@@ -130,7 +132,7 @@ class LineTest {
   @Test
   void aNarrowRoadStillHasALine() {
     Centreline road =
-        CircuitReader.survey(
+        CircuitReader.read(
                 OutlineFile.read(Tracks.square(140, 12, 2).csv()),
                 new CircuitReader.Choices(false, 0, 3, false))
             .centreline();

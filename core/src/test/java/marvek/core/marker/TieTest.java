@@ -5,15 +5,15 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import marvek.core.circuit.Centreline;
+import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Corner;
-import marvek.core.circuit.Survey;
 import marvek.core.circuit.Tracks;
 import marvek.core.reference.Sentence;
 import marvek.core.units.Display;
 import org.junit.jupiter.api.Test;
 
 class TieTest {
-  private static final Survey SURVEY = Tracks.square(300, 50, 5).survey();
+  private static final CircuitReading SURVEY = Tracks.square(300, 50, 5).survey();
   private static final Centreline ROAD = SURVEY.centreline();
 
   private static Landmark board(String label, double station) {

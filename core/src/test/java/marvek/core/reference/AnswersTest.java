@@ -9,9 +9,9 @@ import java.util.List;
 import java.util.Objects;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.CircuitReader;
+import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.OutlineFile;
-import marvek.core.circuit.Survey;
 import marvek.core.circuit.Tracks;
 import marvek.core.lap.Conditions;
 import marvek.core.marker.Landmark;
@@ -208,8 +208,8 @@ class AnswersTest {
   }
 
   private static Slowing slowing(String vehicle, double radius) {
-    Survey survey =
-        CircuitReader.survey(
+    CircuitReading survey =
+        CircuitReader.read(
             OutlineFile.read(Tracks.square(700, radius, 5).csv()),
             new CircuitReader.Choices(false, 100, 12, false));
     Desk desk =

@@ -2,8 +2,8 @@ package marvek.core.reference;
 
 import java.util.List;
 import marvek.core.circuit.CircuitReader;
+import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.OutlineFile;
-import marvek.core.circuit.Survey;
 import marvek.core.circuit.Tracks;
 import marvek.core.lap.Conditions;
 import marvek.core.marker.Landmark;
@@ -11,14 +11,14 @@ import marvek.core.vehicle.VehicleClasses;
 
 /** A lap of four bends after long straights, drafted for a vehicle class. */
 final class Example {
-  final Survey survey;
+  final CircuitReading survey;
   final Desk desk;
   final List<Landmark> boards;
   final ReferenceContent draft;
 
   private Example(String vehicle) {
     survey =
-        CircuitReader.survey(
+        CircuitReader.read(
             OutlineFile.read(Tracks.square(420, 45, 4).csv()),
             new CircuitReader.Choices(false, 200, 12, false));
     desk =

@@ -7,8 +7,8 @@ import java.util.Random;
 import java.util.stream.Stream;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.CircuitReader;
+import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.OutlineFile;
-import marvek.core.circuit.Survey;
 import marvek.core.circuit.Tracks;
 import marvek.core.lap.Conditions;
 import marvek.core.marker.Landmark;
@@ -76,9 +76,8 @@ class OddCircuitsTest {
   @ParameterizedTest(name = "{0}")
   @MethodSource("circuits")
   void getsASensibleDraft(String name, byte[] file, boolean reverse, String vehicle) {
-    Survey survey =
-        CircuitReader.survey(
-            OutlineFile.read(file), new CircuitReader.Choices(reverse, 30, 9, true));
+    CircuitReading survey =
+        CircuitReader.read(OutlineFile.read(file), new CircuitReader.Choices(reverse, 30, 9, true));
     assertThat(survey.corners()).as(name).isNotEmpty();
     Desk desk =
         Desk.compute(

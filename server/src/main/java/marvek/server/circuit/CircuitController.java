@@ -12,10 +12,10 @@ import java.util.Objects;
 import java.util.UUID;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.CircuitReader;
+import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.Outline;
 import marvek.core.circuit.OutlineFile;
-import marvek.core.circuit.Survey;
 import marvek.core.marker.Landmark;
 import marvek.server.access.Driver;
 import marvek.server.problem.Problem;
@@ -139,7 +139,7 @@ class CircuitController {
       @RequestParam(defaultValue = "false") boolean bridges)
       throws IOException {
     Outline outline = OutlineFile.read(file.getBytes());
-    Survey survey = CircuitReader.survey(outline, choices(reverse, start, width, bridges));
+    CircuitReading survey = CircuitReader.read(outline, choices(reverse, start, width, bridges));
     return new PreviewView(
         RoadView.of(survey.centreline(), Math.max(2, survey.centreline().length() / 3000)),
         survey.corners(),
@@ -180,8 +180,8 @@ class CircuitController {
       @RequestParam(defaultValue = "false") boolean bridges)
       throws IOException {
     byte[] bytes = file.getBytes();
-    Survey survey =
-        CircuitReader.survey(OutlineFile.read(bytes), choices(reverse, start, width, bridges));
+    CircuitReading survey =
+        CircuitReader.read(OutlineFile.read(bytes), choices(reverse, start, width, bridges));
     String name = Objects.requireNonNullElse(file.getOriginalFilename(), "outline");
     return LayoutSummary.of(
         layouts.save(

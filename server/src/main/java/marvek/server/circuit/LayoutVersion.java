@@ -9,8 +9,8 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.UUID;
+import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Corner;
-import marvek.core.circuit.Survey;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
 
@@ -47,7 +47,7 @@ public class LayoutVersion {
       String layoutName,
       int number,
       LocalDate validFrom,
-      Survey survey,
+      CircuitReading survey,
       String sourceName,
       Instant now) {
     this.id = UUID.randomUUID();

@@ -6,7 +6,7 @@ import java.time.ZoneId;
 import java.util.List;
 import java.util.UUID;
 import marvek.core.circuit.Centreline;
-import marvek.core.circuit.Survey;
+import marvek.core.circuit.CircuitReading;
 import marvek.core.marker.Landmark;
 import marvek.server.problem.Problem;
 import org.springframework.cache.annotation.Cacheable;
@@ -54,7 +54,7 @@ public class Layouts {
       String circuitName,
       String layoutName,
       ZoneId zone,
-      Survey survey,
+      CircuitReading survey,
       String sourceName,
       byte[] source) {
     if (survey.corners().isEmpty()) {

@@ -94,7 +94,7 @@ class DemoLoader implements ApplicationRunner {
             "Falcoeira Ring",
             "Full",
             ZoneId.of("Europe/Lisbon"),
-            CircuitReader.survey(OutlineFile.read(outline), CircuitReader.Choices.asItComes()),
+            CircuitReader.read(OutlineFile.read(outline), CircuitReader.Choices.asItComes()),
             "falcoeira-ring.csv",
             outline);
     NAMES.forEach((corner, name) -> layouts.renameCorner(driver, layout.id(), corner, name));

@@ -1,6 +1,7 @@
 package marvek.core.circuit;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What an outline gives when it is read as a circuit.
@@ -8,7 +9,12 @@ import java.util.List;
  * @param centreline the road
  * @param corners its corners in driving order
  * @param remarks what was mended or assumed on the way, in plain words
+ * @param plane where on the earth the metres lie; null for a file without degrees
  * @param noise estimated scatter of the points about the fitted line, metres
  */
-public record Survey(
-    Centreline centreline, List<Corner> corners, List<String> remarks, double noise) {}
+public record CircuitReading(
+    Centreline centreline,
+    List<Corner> corners,
+    List<String> remarks,
+    @Nullable LocalPlane plane,
+    double noise) {}

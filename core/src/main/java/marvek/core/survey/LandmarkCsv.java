@@ -1,0 +1,237 @@
+package marvek.core.survey;
+
+import de.siegmar.fastcsv.reader.CsvParseException;
+import de.siegmar.fastcsv.reader.CsvReader;
+import de.siegmar.fastcsv.reader.NamedCsvRecord;
+import de.siegmar.fastcsv.writer.CsvWriter;
+import de.siegmar.fastcsv.writer.LineDelimiter;
+import java.io.StringWriter;
+import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import marvek.core.circuit.Centreline;
+import marvek.core.circuit.LocalPlane;
+import marvek.core.marker.Landmark;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Landmarks as CSV (RFC 4180). Read by column names in any order; a row needs {@code kind} and
+ * either {@code station_m} or {@code longitude} and {@code latitude}.
+ */
+public final class LandmarkCsv {
+  private static final int MOST = 5000;
+  private static final String[] COLUMNS = {
+    "id",
+    "kind",
+    "label",
+    "station_m",
+    "side",
+    "out_m",
+    "height_m",
+    "permanence",
+    "readable",
+    "noted",
+    "corner",
+    "note",
+    "longitude",
+    "latitude"
+  };
+
+  private LandmarkCsv() {}
+
+  /** The file, UTF-8. */
+  public static byte[] write(
+      List<Landmark> landmarks, Centreline road, @Nullable LocalPlane plane) {
+    SurveyPlace place = new SurveyPlace(road, plane);
+    StringWriter out = new StringWriter();
+    try (CsvWriter csv = CsvWriter.builder().lineDelimiter(LineDelimiter.CRLF).build(out)) {
+      csv.writeRecord(COLUMNS);
+      for (Landmark l : landmarks) {
+        Optional<double[]> at = place.degrees(l.station(), l.left(), l.out());
+        Instant noted = l.noted();
+        csv.writeRecord(
+            l.id(),
+            l.kind().name().toLowerCase(Locale.ROOT),
+            l.label(),
+            Double.toString(l.station()),
+            l.left() ? "left" : "right",
+            Double.toString(l.out()),
+            Double.toString(l.height()),
+            l.permanence().name().toLowerCase(Locale.ROOT),
+            l.readable() ? "yes" : "no",
+            noted == null ? "" : noted.toString(),
+            l.corner(),
+            l.note(),
+            at.map(d -> Double.toString(d[0])).orElse(""),
+            at.map(d -> Double.toString(d[1])).orElse(""));
+      }
+    } catch (java.io.IOException e) {
+      throw new java.io.UncheckedIOException(e);
+    }
+    return out.toString().getBytes(StandardCharsets.UTF_8);
+  }
+
+  /**
+   * Reads a file. Rows without an id get one made of the row's number and the prefix.
+   *
+   * @throws SurveyProblem with row and column
+   */
+  public static List<Landmark> read(
+      byte[] content, Centreline road, @Nullable LocalPlane plane, String prefix) {
+    String text = new String(content, StandardCharsets.UTF_8);
+    if (text.startsWith("\uFEFF")) {
+      text = text.substring(1);
+    }
+    SurveyPlace place = new SurveyPlace(road, plane);
+    List<Landmark> landmarks = new ArrayList<>();
+    try (CsvReader<NamedCsvRecord> csv =
+        CsvReader.builder()
+            .fieldSeparator(separator(text))
+            .allowMissingFields(true)
+            .allowExtraFields(true)
+            .ofNamedCsvRecord(text)) {
+      for (NamedCsvRecord row : csv) {
+        if (landmarks.size() >= MOST) {
+          throw new SurveyProblem(
+              "The file holds more than " + MOST + " landmarks.", null, "Split it.");
+        }
+        landmarks.add(new Row(row, landmarks.size() + 2, road, place).landmark(prefix));
+      }
+    } catch (CsvParseException e) {
+      throw new SurveyProblem(
+          "The file is not a table: " + e.getMessage(), null, "Save it as CSV again.");
+    } catch (java.io.IOException e) {
+      throw new java.io.UncheckedIOException(e);
+    }
+    if (landmarks.isEmpty()) {
+      throw new SurveyProblem(
+          "The file holds no landmarks.",
+          "row 1",
+          "The first row names the columns: " + String.join(", ", COLUMNS) + ".");
+    }
+    return List.copyOf(landmarks);
+  }
+
+  private static char separator(String text) {
+    String head = text.lines().findFirst().orElse("");
+    return head.chars().filter(c -> c == ';').count() > head.chars().filter(c -> c == ',').count()
+        ? ';'
+        : ',';
+  }
+
+  private record Row(NamedCsvRecord fields, int number, Centreline road, SurveyPlace place) {
+    Landmark landmark(String prefix) {
+      Landmark.Kind kind = one(Landmark.Kind.class, "kind", null);
+      String id = text("id");
+      double station;
+      boolean left = !text("side").equalsIgnoreCase("right");
+      double out = number("out_m", kind.usualOut());
+      if (!text("station_m").isEmpty()) {
+        station = number("station_m", 0);
+      } else {
+        SurveyPlace.Beside beside = beside();
+        station = beside.station();
+        left = beside.left();
+        out = beside.out();
+      }
+      return new Landmark(
+          id.isEmpty() ? prefix + number : id,
+          kind,
+          text("label"),
+          station,
+          left,
+          text("corner"),
+          out,
+          number("height_m", kind.usualHeight()),
+          one(Landmark.Permanence.class, "permanence", kind.usualPermanence()),
+          !text("readable").equalsIgnoreCase("no"),
+          noted(),
+          text("note"),
+          "");
+    }
+
+    private SurveyPlace.Beside beside() {
+      if (text("longitude").isEmpty() || text("latitude").isEmpty()) {
+        throw problem("has no place", "station_m", "Give station_m, or longitude and latitude.");
+      }
+      double longitude = number("longitude", 0);
+      double latitude = number("latitude", 0);
+      if (Math.abs(latitude) > 90 || Math.abs(longitude) > 180) {
+        throw problem("lies off the earth", "longitude, latitude", "Give degrees, WGS84.");
+      }
+      SurveyPlace.Beside beside =
+          place
+              .beside(longitude, latitude)
+              .orElseThrow(
+                  () ->
+                      problem(
+                          "gives degrees, but the circuit's place on the earth is not known",
+                          "longitude, latitude",
+                          "Set the circuit's place first, or give station_m."));
+      if (Math.abs(beside.out()) > 500) {
+        throw problem(
+            "lies " + Math.round(beside.out()) + " m from the road",
+            "longitude, latitude",
+            "Check the place; 500 m is the most.");
+      }
+      return beside;
+    }
+
+    private String text(String column) {
+      return fields.findField(column).orElse("").strip();
+    }
+
+    private double number(String column, double otherwise) {
+      String text = text(column);
+      if (text.isEmpty()) {
+        return otherwise;
+      }
+      try {
+        double value = Double.parseDouble(text.replace(',', '.'));
+        if (Double.isFinite(value)) {
+          return value;
+        }
+      } catch (NumberFormatException e) {
+        // Said below, with the place.
+      }
+      throw problem("\"" + text + "\" is no number", column, "Write a number like 812.5.");
+    }
+
+    private @Nullable Instant noted() {
+      String text = text("noted");
+      try {
+        return text.isEmpty() ? null : Instant.parse(text);
+      } catch (DateTimeParseException e) {
+        throw problem("\"" + text + "\" is no time", "noted", "Write 2026-05-16T14:30:00Z.");
+      }
+    }
+
+    private <E extends Enum<E>> E one(Class<E> type, String column, @Nullable E otherwise) {
+      String text = text(column);
+      if (text.isEmpty() && otherwise != null) {
+        return otherwise;
+      }
+      for (E value : type.getEnumConstants()) {
+        if (value.name().equalsIgnoreCase(text)) {
+          return value;
+        }
+      }
+      String all =
+          Arrays.stream(type.getEnumConstants())
+              .map(v -> v.name().toLowerCase(Locale.ROOT))
+              .collect(Collectors.joining(", "));
+      throw problem("\"" + text + "\" is not known", column, "Give one of " + all + ".");
+    }
+
+    private SurveyProblem problem(String what, String column, String remedy) {
+      return new SurveyProblem(
+          "Row " + number + ": " + what + ".", "row " + number + ", " + column, remedy);
+    }
+  }
+}

@@ -1,0 +1,181 @@
+package marvek.core.survey;
+
+import io.jenetics.jpx.GPX;
+import io.jenetics.jpx.WayPoint;
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.time.Instant;
+import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import marvek.core.circuit.Centreline;
+import marvek.core.circuit.LocalPlane;
+import marvek.core.marker.Landmark;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Landmarks as waypoints of GPX 1.1: {@code name} is the label, {@code type} the kind, {@code desc}
+ * the note, and {@code cmt} holds what GPX has no element for as {@code key=value} pairs. A file
+ * from elsewhere needs no more than latitude, longitude and a name.
+ */
+public final class LandmarkGpx {
+  private static final int MOST = 5000;
+  private static final double FARTHEST = 500;
+
+  private LandmarkGpx() {}
+
+  /**
+   * The file.
+   *
+   * @param plane where on the earth the road lies; GPX has no other way to say it
+   */
+  public static byte[] write(List<Landmark> landmarks, Centreline road, LocalPlane plane) {
+    SurveyPlace place = new SurveyPlace(road, plane);
+    GPX.Builder gpx = GPX.builder("Marvek");
+    for (Landmark l : landmarks) {
+      double[] at = place.degrees(l.station(), l.left(), l.out()).orElseThrow();
+      Instant noted = l.noted();
+      String more =
+          "id="
+              + l.id()
+              + "; station="
+              + l.station()
+              + "; side="
+              + (l.left() ? "left" : "right")
+              + "; out="
+              + l.out()
+              + "; height="
+              + l.height()
+              + "; permanence="
+              + l.permanence()
+              + "; readable="
+              + (l.readable() ? "yes" : "no")
+              + (noted == null ? "" : "; noted=" + noted)
+              + "; corner="
+              + l.corner();
+      gpx.addWayPoint(
+          WayPoint.builder()
+              .lat(at[1])
+              .lon(at[0])
+              .name(l.label())
+              .type(l.kind().name().toLowerCase(Locale.ROOT))
+              .desc(l.note())
+              .cmt(more)
+              .build());
+    }
+    ByteArrayOutputStream out = new ByteArrayOutputStream();
+    try {
+      GPX.Writer.DEFAULT.write(gpx.build(), out);
+    } catch (IOException e) {
+      throw new java.io.UncheckedIOException(e);
+    }
+    return out.toByteArray();
+  }
+
+  /**
+   * Reads a file. XML with a document type is refused by the caller's reader of outlines and here.
+   *
+   * @throws SurveyProblem with the number of the waypoint
+   */
+  public static List<Landmark> read(
+      byte[] content, Centreline road, @Nullable LocalPlane plane, String prefix) {
+    if (plane == null) {
+      throw new SurveyProblem(
+          "The circuit's place on the earth is not known.",
+          null,
+          "Set its latitude and longitude first, or bring landmarks as CSV with station_m.");
+    }
+    String head =
+        new String(
+            content, 0, Math.min(content.length, 4096), java.nio.charset.StandardCharsets.UTF_8);
+    if (head.contains("<!DOCTYPE") || head.contains("<!ENTITY")) {
+      throw new SurveyProblem(
+          "The file declares a document type, which is not read.", "line 1", "Export it again.");
+    }
+    List<WayPoint> points;
+    try {
+      points =
+          GPX.Reader.of(GPX.Reader.Mode.LENIENT)
+              .read(new ByteArrayInputStream(content))
+              .getWayPoints();
+    } catch (IOException | RuntimeException e) {
+      throw new SurveyProblem(
+          "The file is not GPX, or breaks off.", null, "Export it as GPX 1.1 again.");
+    }
+    if (points.isEmpty()) {
+      throw new SurveyProblem(
+          "The file holds no waypoints.",
+          null,
+          "Tracks and routes are outlines; bring them there.");
+    }
+    if (points.size() > MOST) {
+      throw new SurveyProblem(
+          "The file holds more than " + MOST + " waypoints.", null, "Split it.");
+    }
+    SurveyPlace place = new SurveyPlace(road, plane);
+    List<Landmark> landmarks = new ArrayList<>();
+    for (int i = 0; i < points.size(); i++) {
+      landmarks.add(landmark(points.get(i), i + 1, place, prefix));
+    }
+    return List.copyOf(landmarks);
+  }
+
+  private static Landmark landmark(WayPoint w, int number, SurveyPlace place, String prefix) {
+    String where = "waypoint " + number;
+    SurveyPlace.Beside beside =
+        place.beside(w.getLongitude().doubleValue(), w.getLatitude().doubleValue()).orElseThrow();
+    if (Math.abs(beside.out()) > FARTHEST) {
+      throw new SurveyProblem(
+          String.format(
+              Locale.ROOT, "Waypoint %d lies %.0f m from the road.", number, beside.out()),
+          where,
+          "Remove it from the file; 500 m is the most.");
+    }
+    Map<String, String> more = pairs(w.getComment().orElse(""));
+    Landmark.Kind kind = Landmark.Kind.OTHER;
+    for (Landmark.Kind k : Landmark.Kind.values()) {
+      if (k.name().equalsIgnoreCase(w.getType().orElse(""))) {
+        kind = k;
+      }
+    }
+    String label = w.getName().orElse("");
+    boolean own = more.containsKey("station");
+    try {
+      return new Landmark(
+          more.getOrDefault("id", prefix + number),
+          kind,
+          label.isBlank() && kind == Landmark.Kind.OTHER ? "mark " + number : label,
+          own ? Double.parseDouble(more.get("station")) : beside.station(),
+          own ? !"right".equals(more.get("side")) : beside.left(),
+          more.getOrDefault("corner", ""),
+          own ? Double.parseDouble(more.getOrDefault("out", "0")) : beside.out(),
+          Double.parseDouble(more.getOrDefault("height", Double.toString(kind.usualHeight()))),
+          Landmark.Permanence.valueOf(
+              more.getOrDefault("permanence", kind.usualPermanence().name())),
+          !"no".equals(more.get("readable")),
+          more.containsKey("noted") ? Instant.parse(more.get("noted")) : null,
+          w.getDescription().orElse(""),
+          "");
+    } catch (IllegalArgumentException | DateTimeParseException e) {
+      throw new SurveyProblem(
+          "Waypoint " + number + " has a comment that cannot be read.",
+          where + ", cmt",
+          "Remove the comment, or export the landmarks again.");
+    }
+  }
+
+  private static Map<String, String> pairs(String comment) {
+    Map<String, String> pairs = new HashMap<>();
+    for (String part : comment.split(";")) {
+      int at = part.indexOf('=');
+      if (at > 0) {
+        pairs.put(part.substring(0, at).strip(), part.substring(at + 1).strip());
+      }
+    }
+    return pairs;
+  }
+}

@@ -1,0 +1,26 @@
+package marvek.core.survey;
+
+/**
+ * A place that matters for something else than steering by it.
+ *
+ * @param id stable name inside the layout version
+ * @param kind what it is for
+ * @param left true when it lies on the left
+ * @param from station, m
+ * @param to station where it ends, m; the same as {@code from} for a point
+ * @param label number or name
+ * @param note in the driver's words
+ */
+public record Place(
+    String id, Kind kind, boolean left, double from, double to, String label, String note) {
+
+  /** What a place is for. */
+  public enum Kind {
+    PIT_ENTRY,
+    PIT_EXIT,
+    MARSHAL_POST,
+    PASS,
+    DEFEND,
+    INSTRUMENTS
+  }
+}

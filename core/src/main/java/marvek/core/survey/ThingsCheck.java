@@ -1,0 +1,163 @@
+package marvek.core.survey;
+
+import java.util.Locale;
+import java.util.Set;
+import java.util.regex.Pattern;
+import marvek.core.marker.Landmark;
+import org.jspecify.annotations.Nullable;
+
+/** Refuses things that cannot lie along the road they are said to. */
+public final class ThingsCheck {
+  private static final Pattern ID = Pattern.compile("[A-Za-z0-9-]{1,60}");
+  private static final int LONGEST_NOTE = 1000;
+
+  private final Set<String> corners;
+  private final double length;
+  private String where = "";
+
+  private ThingsCheck(Set<String> corners, double length) {
+    this.corners = corners;
+    this.length = length;
+  }
+
+  /**
+   * Checks everything.
+   *
+   * @param corners ids there are
+   * @param length of the lap, metres
+   * @throws SurveyProblem naming the first thing and field that is wrong
+   */
+  public static void check(Things things, Set<String> corners, double length) {
+    ThingsCheck check = new ThingsCheck(corners, length);
+    things.landmarks().forEach(check::landmark);
+    things.kerbs().forEach(check::kerb);
+    things.zones().forEach(check::zone);
+    things.limits().forEach(check::limit);
+    things.places().forEach(check::place);
+  }
+
+  private void landmark(Landmark l) {
+    at(l.id(), l.spoken());
+    station("station", l.station());
+    words("label", l.label(), 60);
+    corner(l.corner());
+    within("metres outside the edge", l.out(), -30, 500);
+    within("height", l.height(), 0, 200);
+    words("note", l.note(), LONGEST_NOTE);
+    photo(l.photo());
+    if (l.kind() == Landmark.Kind.BOARD && l.label().isBlank()) {
+      throw problem("A board needs what is written on it.", "label", "Write 100, or its place.");
+    }
+  }
+
+  private void kerb(Kerb k) {
+    at(k.id(), "the kerb at " + Math.round(k.from()) + " m");
+    stretch(k.from(), k.to(), 1500);
+    corner(k.corner());
+    within("width", k.width(), 0.1, 6);
+    within("height", k.height(), 0, 0.6);
+    words("note", k.note(), LONGEST_NOTE);
+    photo(k.photo());
+  }
+
+  private void zone(Zone z) {
+    at(z.id(), z.kind().words() + " at " + Math.round(z.from()) + " m");
+    stretch(z.from(), z.to(), length);
+    within("severity", z.severity(), 1, 3);
+    Double grip = z.grip();
+    if (grip != null) {
+      within("grip left", grip, 0.1, 1.3);
+    }
+    words("note", z.note(), LONGEST_NOTE);
+    photo(z.photo());
+  }
+
+  private void limit(TrackLimit l) {
+    at(l.id(), "the limit at " + l.corner());
+    if (l.corner().isEmpty()) {
+      throw problem("A track limit belongs to a corner.", "corner", "Choose one.");
+    }
+    corner(l.corner());
+    within("wheels inside", l.wheelsInside(), 0, 4);
+    words("what belongs to the track", l.belongs(), LONGEST_NOTE);
+    words("what a breach costs", l.cost(), LONGEST_NOTE);
+    within("number of breaches", l.breaches().size(), 0, 500);
+    l.breaches().forEach(b -> words("note of a breach", b.note(), LONGEST_NOTE));
+  }
+
+  private void place(Place p) {
+    at(p.id(), "the place at " + Math.round(p.from()) + " m");
+    station("station", p.from());
+    station("end", p.to());
+    words("label", p.label(), 60);
+    words("note", p.note(), LONGEST_NOTE);
+  }
+
+  private void at(String id, String what) {
+    where = what;
+    if (!ID.matcher(id).matches()) {
+      throw problem("The id has other characters than letters, digits and -.", "id", "Correct it.");
+    }
+  }
+
+  private void station(String field, double s) {
+    if (!(s >= 0 && s < length)) {
+      throw problem(
+          String.format(Locale.ROOT, "%s m is off the lap.", plain(s)),
+          field,
+          String.format(Locale.ROOT, "Give metres from the line, 0 to %.0f.", Math.floor(length)));
+    }
+  }
+
+  private void stretch(double from, double to, double most) {
+    station("start", from);
+    station("end", to);
+    double span = ((to - from) % length + length) % length;
+    if (span < 0.5 || span > most) {
+      throw problem(
+          String.format(Locale.ROOT, "From %.0f to %.0f m makes no stretch.", from, to),
+          "end",
+          "The end must lie past the start in the direction of driving.");
+    }
+  }
+
+  private void corner(String id) {
+    if (!id.isEmpty() && !corners.contains(id)) {
+      throw problem("There is no corner " + id + " here.", "corner", "Choose another, or none.");
+    }
+  }
+
+  private void photo(String id) {
+    if (!id.isEmpty() && !ID.matcher(id).matches()) {
+      throw problem("There is no such picture.", "photo", "Take it again.");
+    }
+  }
+
+  private void words(String field, @Nullable String text, int most) {
+    if (text == null || text.length() > most) {
+      throw problem(
+          "The " + field + " is missing or longer than " + most + " characters.",
+          field,
+          "Shorten it.");
+    }
+  }
+
+  private void within(String field, double value, double least, double most) {
+    if (!(value >= least && value <= most)) {
+      throw problem(
+          plain(value) + " is out of range.",
+          field,
+          "Give " + plain(least) + " to " + plain(most) + ".");
+    }
+  }
+
+  private SurveyProblem problem(String message, String field, String remedy) {
+    return new SurveyProblem(message, where + ", " + field, remedy);
+  }
+
+  private static String plain(double value) {
+    return value == Math.rint(value) && Math.abs(value) < 1e9
+        ? Long.toString((long) value)
+        : Double.toString(value);
+  }
+}

@@ -1,0 +1,184 @@
+package marvek.core.vehicle;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What is set on a vehicle, with reasons.
+ *
+ * @param name of the sheet
+ * @param purpose what it is for
+ * @param settings in the order of the driver
+ * @param note in the driver's words
+ */
+public record SetupSheet(String name, Purpose purpose, List<Setting> settings, String note) {
+  public SetupSheet {
+    settings = List.copyOf(settings);
+  }
+
+  /** What a sheet is for. */
+  public enum Purpose {
+    DRY,
+    WET,
+    QUALIFYING,
+    RACE
+  }
+
+  /**
+   * One thing that is set.
+   *
+   * @param parameter id of {@link SetupParameter}, or "own:" and a name for one of the driver's own
+   * @param number value in the parameter's unit; null where it is words
+   * @param words value in words, or empty
+   * @param unit for a parameter of the driver's own
+   * @param reason why it is so
+   */
+  public record Setting(
+      String parameter, @Nullable Double number, String words, String unit, String reason) {}
+
+  /** The number set for a parameter, if any. */
+  Optional<Double> number(String parameter) {
+    return settings.stream()
+        .filter(s -> s.parameter().equals(parameter))
+        .map(Setting::number)
+        .filter(n -> n != null)
+        .findFirst();
+  }
+
+  /**
+   * A difference between two sheets.
+   *
+   * @param parameter id
+   * @param first setting of the first sheet, or null
+   * @param second setting of the second, or null
+   */
+  public record Difference(String parameter, @Nullable Setting first, @Nullable Setting second) {}
+
+  /** What differs, in the order of the first sheet and then what only the second has. */
+  public List<Difference> against(SetupSheet other) {
+    List<Difference> out = new ArrayList<>();
+    for (Setting s : settings) {
+      Setting o = other.find(s.parameter());
+      if (o == null || !sameValue(s, o)) {
+        out.add(new Difference(s.parameter(), s, o));
+      }
+    }
+    for (Setting o : other.settings) {
+      if (find(o.parameter()) == null) {
+        out.add(new Difference(o.parameter(), null, o));
+      }
+    }
+    return List.copyOf(out);
+  }
+
+  private @Nullable Setting find(String parameter) {
+    return settings.stream().filter(s -> s.parameter().equals(parameter)).findFirst().orElse(null);
+  }
+
+  private static boolean sameValue(Setting a, Setting b) {
+    Double x = a.number();
+    Double y = b.number();
+    boolean same = x == null || y == null ? Objects.equals(x, y) : Math.abs(x - y) < 1e-9;
+    return same && a.words().equals(b.words());
+  }
+
+  /** The vehicle with what the computation understands of the sheet. */
+  public Vehicle on(Vehicle v) {
+    Vehicle.Fuel fuel = v.fuel();
+    double mass = v.mass() + number("mass.ballast").orElse(0.0);
+    Optional<Double> litres = number("fuel.load");
+    if (litres.isPresent()) {
+      Vehicle.Fuel tank = fuel == null ? new Vehicle.Fuel(0, litres.get(), 0.75) : fuel;
+      mass += (litres.get() - tank.load()) * tank.density();
+      fuel =
+          new Vehicle.Fuel(litres.get(), Math.max(tank.capacity(), litres.get()), tank.density());
+    }
+    double grip = number("tyres.grip").orElse(100.0) / 100;
+    Vehicle.Floor floor = v.floorOrUsual();
+    Optional<Double> front = number("floor.front");
+    Optional<Double> rear = number("floor.rear");
+    if (front.isPresent() || rear.isPresent()) {
+      double low = Math.min(front.orElse(rear.orElse(0.0)), rear.orElse(front.orElse(0.0))) / 1000;
+      floor = new Vehicle.Floor(low, floor.width(), floor.track(), floor.tyreWidth());
+    }
+    List<Double> ratios = new ArrayList<>(v.gearbox().ratios());
+    for (int g = 0; g < ratios.size(); g++) {
+      ratios.set(g, number("gears." + (g + 1)).orElse(ratios.get(g)));
+    }
+    return new Vehicle(
+        v.kind(),
+        mass,
+        v.width(),
+        v.wheelbase(),
+        v.cogHeight(),
+        v.cogToFront(),
+        v.engine(),
+        new Vehicle.Gearbox(
+            ratios,
+            number("gears.final").orElse(v.gearbox().finalDrive()),
+            v.gearbox().rollingRadius(),
+            v.gearbox().efficiency(),
+            v.gearbox().shiftTime(),
+            v.gearbox().drive()),
+        new Vehicle.Tyres(
+            v.tyres().muX() * grip,
+            v.tyres().muY() * grip,
+            v.tyres().loadSensitivity(),
+            v.tyres().rolling()),
+        new Vehicle.Aero(
+            number("wings.drag").orElse(v.aero().cdA()),
+            number("wings.downforce").orElse(v.aero().clA())),
+        new Vehicle.Brakes(
+            v.brakes().mostForce(),
+            number("brakes.bias").map(b -> b / 100).orElse(v.brakes().frontShare()),
+            v.brakes().engineBraking()),
+        v.leanLimit(),
+        v.boost(),
+        floor,
+        fuel);
+  }
+
+  /** What cannot be on a sheet, each with the reason; empty when all is well. */
+  public List<VehicleCheck.Finding> problems(Vehicle v) {
+    List<VehicleCheck.Finding> found = new ArrayList<>();
+    List<String> seen = new ArrayList<>();
+    for (Setting s : settings) {
+      if (seen.contains(s.parameter())) {
+        found.add(new VehicleCheck.Finding(s.parameter(), "It stands on the sheet twice."));
+      }
+      seen.add(s.parameter());
+      Double number = s.number();
+      Optional<SetupParameter> known = SetupParameter.find(s.parameter());
+      boolean own = s.parameter().startsWith("own:") && s.parameter().length() > 4;
+      if (known.isEmpty() && !own) {
+        found.add(new VehicleCheck.Finding(s.parameter(), "There is no such parameter."));
+      } else if (known.isPresent() && number != null) {
+        SetupParameter p = known.get();
+        if (!(number >= p.least() && number <= p.most())) {
+          found.add(
+              new VehicleCheck.Finding(
+                  s.parameter(),
+                  p.label()
+                      + ": give "
+                      + plain(p.least())
+                      + " to "
+                      + plain(p.most())
+                      + (p.unit().isEmpty() ? "." : " " + p.unit() + ".")));
+        }
+      } else if (number != null && !Double.isFinite(number)) {
+        found.add(new VehicleCheck.Finding(s.parameter(), "Give a number."));
+      }
+    }
+    if (found.isEmpty()) {
+      found.addAll(VehicleCheck.problems(on(v)));
+    }
+    return List.copyOf(found);
+  }
+
+  private static String plain(double value) {
+    return value == Math.rint(value) ? Long.toString((long) value) : Double.toString(value);
+  }
+}
