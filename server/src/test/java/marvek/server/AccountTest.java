@@ -125,7 +125,8 @@ class AccountTest {
     People.Person person = people.newcomer();
     var kept =
         person.put(
-            "/api/session/preferences", Map.of("speed", "MPH", "length", "FT", "theme", "DUSK"));
+            "/api/session/preferences",
+            Map.of("speed", "MPH", "length", "FT", "theme", "DUSK", "corners", "NAMES"));
     assertThat(kept.status()).isEqualTo(200);
     assertThat(person.get("/api/session").body().path("person").path("speed").asText())
         .isEqualTo("MPH");
@@ -133,7 +134,7 @@ class AccountTest {
             person
                 .put(
                     "/api/session/preferences",
-                    Map.of("speed", "KNOTS", "length", "FT", "theme", "DUSK"))
+                    Map.of("speed", "KNOTS", "length", "FT", "theme", "DUSK", "corners", "NAMES"))
                 .status())
         .isEqualTo(400);
   }

@@ -7,6 +7,7 @@ import static org.springframework.test.web.servlet.request.MockMvcRequestBuilder
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import jakarta.servlet.http.Cookie;
+import java.util.Map;
 import java.util.UUID;
 import org.springframework.boot.test.context.TestComponent;
 import org.springframework.http.MediaType;
@@ -59,6 +60,19 @@ public class People {
     public Answer delete(String path, Object... parts) {
       return send(
           org.springframework.test.web.servlet.request.MockMvcRequestBuilders.delete(path, parts));
+    }
+
+    public Answer get(String path, Map<String, String> query, Object... parts) {
+      var request =
+          org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get(path, parts);
+      query.forEach(request::param);
+      return send(request);
+    }
+
+    public Answer replace(String path, byte[] content) {
+      return send(
+          multipart(org.springframework.http.HttpMethod.PUT, path)
+              .file(new MockMultipartFile("file", "picture", null, content)));
     }
 
     public Answer upload(String path, String fileName, byte[] content, String... fields) {

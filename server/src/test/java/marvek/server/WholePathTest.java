@@ -133,7 +133,7 @@ class WholePathTest {
     Made made = make();
     JsonNode view = open(made);
     assertThat(view.path("corners")).hasSize(7);
-    assertThat(view.path("landmarks")).isNotEmpty();
+    assertThat(view.path("things").path("landmarks")).isNotEmpty();
     assertThat(view.path("revision").asInt()).isZero();
     var first =
         made.person()
@@ -305,50 +305,17 @@ class WholePathTest {
   }
 
   @Test
-  void boardsCanBeMovedAndMarkersFollowInWords() {
-    Made made = make();
-    JsonNode view = open(made);
-    JsonNode entry = view.path("working").path("content").path("corners").path(0);
-    String id = "";
-    for (JsonNode p : entry.path("points")) {
-      if (p.path("kind").asText().equals("BRAKE")) {
-        id = p.path("tie").path("landmark").asText();
-      }
-    }
-    for (JsonNode l : view.path("landmarks")) {
-      if (l.path("id").asText().equals(id)) {
-        ObjectNode moved = l.deepCopy();
-        moved.put("station", l.path("station").asDouble() - 7);
-        assertThat(made.person().put("/api/landmarks/{id}", moved, id).status()).isEqualTo(200);
-        moved.put("station", -3);
-        assertThat(made.person().put("/api/landmarks/{id}", moved, id).status()).isEqualTo(422);
-      }
-    }
-    String before = view.path("words").path(0).path("full").asText();
-    var after = made.person().post("/api/references/{id}/answer", entry, made.reference());
-    assertThat(after.body().path("words").path("full").asText()).isNotEqualTo(before);
-  }
-
-  @Test
   void aStrangerGetsNothingOfIt() {
     Made made = make();
     JsonNode view = open(made);
     People.Person stranger = people.newcomer();
     JsonNode entry = view.path("working").path("content").path("corners").path(0);
-    Object landmark = view.path("landmarks").path(0);
-    String landmarkId = view.path("landmarks").path(0).path("id").asText();
     Map<String, Object> version = Map.of("version", 0);
     String r = made.reference();
     assertThat(
             new int[] {
               stranger.get("/api/layouts/{id}", made.layout()).status(),
               stranger.get("/api/layouts/{id}/road", made.layout()).status(),
-              stranger
-                  .put("/api/layouts/{id}/corners/c1", Map.of("name", "x"), made.layout())
-                  .status(),
-              stranger.post("/api/layouts/{id}/landmarks", landmark, made.layout()).status(),
-              stranger.put("/api/landmarks/{id}", landmark, landmarkId).status(),
-              stranger.delete("/api/landmarks/{id}", landmarkId).status(),
               stranger.get("/api/vehicles/{id}", made.vehicle()).status(),
               stranger
                   .put(

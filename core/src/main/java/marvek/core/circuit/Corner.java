@@ -57,4 +57,10 @@ public record Corner(
   public double apex() {
     return apexes.get(apexes.size() - 1);
   }
+
+  /** The same corner under another name. */
+  public Corner named(String other) {
+    return new Corner(
+        id, number, other, left, entry, apexes, exit, radius, angle, kind, complex, uncounted);
+  }
 }

@@ -27,6 +27,16 @@ public class Account {
 
   private Instant createdAt;
 
+  @Enumerated(EnumType.STRING)
+  private CornerWords cornerWords = CornerWords.NUMBERS;
+
+  /** What corners are called. */
+  public enum CornerWords {
+    NUMBERS,
+    NAMES,
+    BOTH
+  }
+
   /** How the interface looks. */
   public enum Theme {
     PAPER,
@@ -73,7 +83,12 @@ public class Account {
     return new Display(speedUnit, lengthUnit);
   }
 
-  void prefer(Display display, Theme look) {
+  public CornerWords cornerWords() {
+    return cornerWords;
+  }
+
+  void prefer(Display display, Theme look, CornerWords words) {
+    cornerWords = words;
     speedUnit = display.speed();
     lengthUnit = display.length();
     theme = look;

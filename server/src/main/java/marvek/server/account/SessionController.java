@@ -58,7 +58,8 @@ class SessionController {
       String email,
       Display.Speed speed,
       Display.Length length,
-      Account.Theme theme) {}
+      Account.Theme theme,
+      Account.CornerWords corners) {}
 
   record SignUpRequest(
       @NotBlank @Email @Size(max = 200) String email,
@@ -70,7 +71,10 @@ class SessionController {
   record DemoRequest(@NotNull DemoSettings.Person person) {}
 
   record Preferences(
-      @NotNull Display.Speed speed, @NotNull Display.Length length, Account.@NotNull Theme theme) {}
+      @NotNull Display.Speed speed,
+      @NotNull Display.Length length,
+      Account.@NotNull Theme theme,
+      Account.@NotNull CornerWords corners) {}
 
   @GetMapping("/session")
   SessionView session(
@@ -128,7 +132,7 @@ class SessionController {
   @Transactional
   SessionView prefer(@AuthenticationPrincipal Driver driver, @Valid @RequestBody Preferences body) {
     Account account = accounts.findById(driver.id()).orElseThrow();
-    account.prefer(new Display(body.speed(), body.length()), body.theme());
+    account.prefer(new Display(body.speed(), body.length()), body.theme(), body.corners());
     return view(account);
   }
 
@@ -158,7 +162,8 @@ class SessionController {
                 account.email(),
                 account.display().speed(),
                 account.display().length(),
-                account.theme()),
+                account.theme(),
+                account.cornerWords()),
         demo.demo());
   }
 }

@@ -1,8 +1,6 @@
 package marvek.server.circuit;
 
-import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
-import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.io.IOException;
 import java.time.DateTimeException;
@@ -16,7 +14,6 @@ import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.Outline;
 import marvek.core.circuit.OutlineFile;
-import marvek.core.marker.Landmark;
 import marvek.server.access.Driver;
 import marvek.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
@@ -27,12 +24,9 @@ import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
-import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
-import org.springframework.web.bind.annotation.PutMapping;
-import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RequestPart;
@@ -40,7 +34,7 @@ import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 import org.springframework.web.multipart.MultipartFile;
 
-/** Bring a circuit, look at it, keep it; its layouts and landmarks. */
+/** Bring a circuit, look at it, keep it. */
 @RestController
 @RequestMapping("/api")
 class CircuitController {
@@ -109,27 +103,6 @@ class CircuitController {
       int points,
       @Nullable String place) {}
 
-  record LayoutView(
-      LayoutSummary summary,
-      String zone,
-      List<Corner> corners,
-      List<String> remarks,
-      String source,
-      List<Landmark> landmarks) {}
-
-  record LandmarkRequest(
-      Landmark.@NotNull Kind kind,
-      @NotNull @Size(max = 60) String label,
-      double station,
-      boolean left,
-      @NotNull @Size(max = 20) String corner) {
-    Landmark landmark() {
-      return new Landmark("", kind, label.strip(), station, left, corner);
-    }
-  }
-
-  record NameRequest(@NotNull @Size(max = 60) String name) {}
-
   @PostMapping(value = "/outlines/preview", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
   PreviewView preview(
       @RequestPart MultipartFile file,
@@ -139,12 +112,12 @@ class CircuitController {
       @RequestParam(defaultValue = "false") boolean bridges)
       throws IOException {
     Outline outline = OutlineFile.read(file.getBytes());
-    CircuitReading survey = CircuitReader.read(outline, choices(reverse, start, width, bridges));
+    CircuitReading reading = CircuitReader.read(outline, choices(reverse, start, width, bridges));
     return new PreviewView(
-        RoadView.of(survey.centreline(), Math.max(2, survey.centreline().length() / 3000)),
-        survey.corners(),
-        survey.remarks(),
-        survey.noise(),
+        RoadView.of(reading.centreline(), Math.max(2, reading.centreline().length() / 3000)),
+        reading.corners(),
+        reading.remarks(),
+        reading.noise(),
         outline.size(),
         place(outline));
   }
@@ -180,7 +153,7 @@ class CircuitController {
       @RequestParam(defaultValue = "false") boolean bridges)
       throws IOException {
     byte[] bytes = file.getBytes();
-    CircuitReading survey =
+    CircuitReading reading =
         CircuitReader.read(OutlineFile.read(bytes), choices(reverse, start, width, bridges));
     String name = Objects.requireNonNullElse(file.getOriginalFilename(), "outline");
     return LayoutSummary.of(
@@ -189,7 +162,7 @@ class CircuitController {
             named(circuit, "circuit"),
             named(layout, "layout"),
             zone(zone),
-            survey,
+            reading,
             name.length() > 200 ? name.substring(0, 200) : name,
             bytes));
   }
@@ -197,11 +170,6 @@ class CircuitController {
   @GetMapping("/layouts")
   List<LayoutSummary> all(@AuthenticationPrincipal Driver driver) {
     return layouts.of(driver.id());
-  }
-
-  @GetMapping("/layouts/{id}")
-  LayoutView one(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
-    return view(layouts.get(driver.id(), id));
   }
 
   @GetMapping("/layouts/{id}/road")
@@ -214,48 +182,6 @@ class CircuitController {
         .eTag("\"" + id + "-" + step + "\"")
         .header(HttpHeaders.CACHE_CONTROL, "private, max-age=86400")
         .body(RoadView.of(layouts.road(layout), Math.max(1, step)));
-  }
-
-  @PutMapping("/layouts/{id}/corners/{corner}")
-  LayoutView rename(
-      @AuthenticationPrincipal Driver driver,
-      @PathVariable UUID id,
-      @PathVariable String corner,
-      @Valid @RequestBody NameRequest body) {
-    return view(layouts.renameCorner(driver.id(), id, corner, body.name().strip()));
-  }
-
-  @PostMapping("/layouts/{id}/landmarks")
-  @ResponseStatus(HttpStatus.CREATED)
-  Landmark add(
-      @AuthenticationPrincipal Driver driver,
-      @PathVariable UUID id,
-      @Valid @RequestBody LandmarkRequest body) {
-    return layouts.add(driver.id(), id, body.landmark());
-  }
-
-  @PutMapping("/landmarks/{id}")
-  Landmark change(
-      @AuthenticationPrincipal Driver driver,
-      @PathVariable UUID id,
-      @Valid @RequestBody LandmarkRequest body) {
-    return layouts.change(driver.id(), id, body.landmark());
-  }
-
-  @DeleteMapping("/landmarks/{id}")
-  @ResponseStatus(HttpStatus.NO_CONTENT)
-  void remove(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
-    layouts.remove(driver.id(), id);
-  }
-
-  private LayoutView view(LayoutVersion layout) {
-    return new LayoutView(
-        LayoutSummary.of(layout),
-        layout.circuit().zone().getId(),
-        layout.corners(),
-        layout.remarks(),
-        layout.sourceName(),
-        layouts.landmarks(layout.id()));
   }
 
   private static CircuitReader.Choices choices(

@@ -25,6 +25,18 @@ class LayoutRoad {
     this.source = source;
   }
 
+  private LayoutRoad(LayoutVersion layout, byte[] road, byte[] source) {
+    this.layoutVersionId = layout.id();
+    this.ownerId = layout.ownerId();
+    this.road = road;
+    this.source = source;
+  }
+
+  /** The same road for another version. */
+  LayoutRoad to(LayoutVersion version) {
+    return new LayoutRoad(version, road, source);
+  }
+
   UUID layoutVersionId() {
     return layoutVersionId;
   }

@@ -11,8 +11,10 @@ import java.util.List;
 import java.util.UUID;
 import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Corner;
+import marvek.core.circuit.LocalPlane;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
+import org.jspecify.annotations.Nullable;
 
 /** One state of one way round a circuit. Its road stands apart and never changes. */
 @Entity
@@ -38,6 +40,18 @@ public class LayoutVersion {
 
   private String sourceName;
   private Instant createdAt;
+  private @Nullable Double latitude;
+  private @Nullable Double longitude;
+  private double altitude;
+  private int cornersVersion = 1;
+
+  @JdbcTypeCode(SqlTypes.JSON)
+  private List<Change> changes = List.of();
+
+  private String reason = "";
+
+  /** A stretch that was changed on the ground, in metres from the line. */
+  public record Change(double from, double to, String what) {}
 
   @SuppressWarnings("NullAway.Init")
   protected LayoutVersion() {}
@@ -47,7 +61,7 @@ public class LayoutVersion {
       String layoutName,
       int number,
       LocalDate validFrom,
-      CircuitReading survey,
+      CircuitReading reading,
       String sourceName,
       Instant now) {
     this.id = UUID.randomUUID();
@@ -56,12 +70,41 @@ public class LayoutVersion {
     this.layoutName = layoutName;
     this.number = number;
     this.validFrom = validFrom;
-    this.length = survey.centreline().length();
-    this.cornerCount = survey.corners().size();
-    this.corners = survey.corners();
-    this.remarks = survey.remarks();
+    this.length = reading.centreline().length();
+    this.cornerCount = reading.corners().size();
+    this.corners = reading.corners();
+    this.remarks = reading.remarks();
     this.sourceName = sourceName;
     this.createdAt = now;
+    LocalPlane plane = reading.plane();
+    if (plane != null) {
+      latitude = plane.latitude();
+      longitude = plane.longitude();
+    }
+    double[] height = reading.centreline().height();
+    altitude = reading.centreline().hasHeight() ? height[0] : 0;
+  }
+
+  /** The version that follows another on the same road. */
+  LayoutVersion(
+      LayoutVersion before, LocalDate validFrom, String reason, List<Change> changes, Instant now) {
+    this.id = UUID.randomUUID();
+    this.ownerId = before.ownerId;
+    this.circuit = before.circuit;
+    this.layoutName = before.layoutName;
+    this.number = before.number + 1;
+    this.validFrom = validFrom;
+    this.length = before.length;
+    this.cornerCount = before.cornerCount;
+    this.corners = List.copyOf(before.corners);
+    this.remarks = List.copyOf(before.remarks);
+    this.sourceName = before.sourceName;
+    this.createdAt = now;
+    this.latitude = before.latitude;
+    this.longitude = before.longitude;
+    this.altitude = before.altitude;
+    this.changes = List.copyOf(changes);
+    this.reason = reason;
   }
 
   public UUID id() {
@@ -112,26 +155,44 @@ public class LayoutVersion {
     return createdAt;
   }
 
-  /** Gives a corner another name; its id stays. */
-  void rename(String corner, String name) {
-    corners =
-        corners.stream()
-            .map(
-                c ->
-                    c.id().equals(corner)
-                        ? new Corner(
-                            c.id(),
-                            c.number(),
-                            name,
-                            c.left(),
-                            c.entry(),
-                            c.apexes(),
-                            c.exit(),
-                            c.radius(),
-                            c.angle(),
-                            c.kind(),
-                            c.complex())
-                        : c)
-            .toList();
+  /** Corners that have a number and an entry in a reference. */
+  public List<Corner> counted() {
+    return corners.stream().filter(c -> !c.uncounted()).toList();
+  }
+
+  /** Rises with every change of the corners. */
+  public int cornersVersion() {
+    return cornersVersion;
+  }
+
+  /** What was changed on the ground since the version before. */
+  public List<Change> changes() {
+    return changes;
+  }
+
+  public String reason() {
+    return reason;
+  }
+
+  /** Where the metres of the road lie on the earth; null when nobody has said. */
+  public @Nullable LocalPlane plane() {
+    return latitude == null || longitude == null ? null : new LocalPlane(longitude, latitude);
+  }
+
+  /** Metres over the sea, as far as is known. */
+  public double altitude() {
+    return altitude;
+  }
+
+  void place(double newLatitude, double newLongitude, double newAltitude) {
+    latitude = newLatitude;
+    longitude = newLongitude;
+    altitude = newAltitude;
+  }
+
+  void rearrange(List<Corner> settled) {
+    corners = settled;
+    cornerCount = counted().size();
+    cornersVersion++;
   }
 }

@@ -1,15 +1,26 @@
 package marvek.server.circuit;
 
+import jakarta.persistence.LockModeType;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
 import org.springframework.data.jpa.repository.EntityGraph;
 import org.springframework.data.jpa.repository.JpaRepository;
+import org.springframework.data.jpa.repository.Lock;
 import org.springframework.data.jpa.repository.Query;
 
 interface LayoutVersions extends JpaRepository<LayoutVersion, UUID> {
   @EntityGraph(attributePaths = "circuit")
   Optional<LayoutVersion> findByIdAndOwnerId(UUID id, UUID ownerId);
+
+  @EntityGraph(attributePaths = "circuit")
+  Optional<LayoutVersion> findFirstByCircuitIdAndLayoutNameOrderByNumberDesc(
+      UUID circuitId, String layoutName);
+
+  @Lock(LockModeType.PESSIMISTIC_WRITE)
+  @Query(
+      "select l from LayoutVersion l join fetch l.circuit where l.id = :id and l.ownerId = :owner")
+  Optional<LayoutVersion> lockByIdAndOwnerId(UUID id, UUID owner);
 
   @Query(
       """

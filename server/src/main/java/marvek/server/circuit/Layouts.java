@@ -4,34 +4,27 @@ import java.time.Clock;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.List;
+import java.util.Optional;
 import java.util.UUID;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.CircuitReading;
-import marvek.core.marker.Landmark;
 import marvek.server.problem.Problem;
 import org.springframework.cache.annotation.Cacheable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Layout versions of one owner, with their landmarks. */
+/** Layout versions of one owner. */
 @Service
 public class Layouts {
   private final Circuits circuits;
   private final LayoutVersions versions;
   private final LayoutRoads roads;
-  private final Landmarks landmarks;
   private final Clock clock;
 
-  Layouts(
-      Circuits circuits,
-      LayoutVersions versions,
-      LayoutRoads roads,
-      Landmarks landmarks,
-      Clock clock) {
+  Layouts(Circuits circuits, LayoutVersions versions, LayoutRoads roads, Clock clock) {
     this.circuits = circuits;
     this.versions = versions;
     this.roads = roads;
-    this.landmarks = landmarks;
     this.clock = clock;
   }
 
@@ -47,17 +40,26 @@ public class Layouts {
         .orElseThrow(() -> Problem.notFound("There is no such layout among yours."));
   }
 
-  /** Saves a survey as the next version of a layout. */
+  /** The newest version of the same layout, when it is newer than this one. */
+  @Transactional(readOnly = true)
+  public Optional<LayoutVersion> newer(LayoutVersion layout) {
+    return versions
+        .findFirstByCircuitIdAndLayoutNameOrderByNumberDesc(
+            layout.circuit().id(), layout.layoutName())
+        .filter(l -> l.number() > layout.number());
+  }
+
+  /** Saves what was read from a file as the next version of a layout. */
   @Transactional
   public LayoutVersion save(
       UUID owner,
       String circuitName,
       String layoutName,
       ZoneId zone,
-      CircuitReading survey,
+      CircuitReading reading,
       String sourceName,
       byte[] source) {
-    if (survey.corners().isEmpty()) {
+    if (reading.corners().isEmpty()) {
       throw Problem.bad(
           "No corners were found on this outline.",
           null,
@@ -75,17 +77,10 @@ public class Layouts {
                 layoutName,
                 number,
                 LocalDate.now(clock.withZone(zone)),
-                survey,
+                reading,
                 sourceName,
                 clock.instant()));
-    roads.save(new LayoutRoad(version, survey.centreline(), source));
-    return version;
-  }
-
-  @Transactional
-  public LayoutVersion renameCorner(UUID owner, UUID layout, String corner, String name) {
-    LayoutVersion version = get(owner, layout);
-    version.rename(corner, name);
+    roads.save(new LayoutRoad(version, reading.centreline(), source));
     return version;
   }
 
@@ -95,54 +90,43 @@ public class Layouts {
     return roads.findById(layout.id()).orElseThrow().road();
   }
 
-  @Transactional(readOnly = true)
-  public List<Landmark> landmarks(UUID layout) {
-    return landmarks.findByLayoutVersionIdOrderByStation(layout).stream()
-        .map(LandmarkRow::landmark)
-        .toList();
-  }
-
-  /** Puts landmarks on a version that has none. */
+  /** The same road from a date on, with what has changed on it; the older version stays. */
   @Transactional
-  public List<Landmark> placeFirst(LayoutVersion layout, List<Landmark> first) {
-    if (!landmarks.existsByLayoutVersionId(layout.id())) {
-      landmarks.saveAll(first.stream().map(l -> new LandmarkRow(layout, l)).toList());
-      landmarks.flush();
+  LayoutVersion startVersion(
+      LayoutVersion from, LocalDate validFrom, String reason, List<LayoutVersion.Change> changes) {
+    for (LayoutVersion.Change c : changes) {
+      boolean onLap =
+          c.from() >= 0 && c.from() < from.length() && c.to() >= 0 && c.to() < from.length();
+      if (!onLap || c.what().length() > 500) {
+        throw Problem.bad(
+            "A changed stretch lies off the lap.",
+            "changes",
+            "Give metres from the line, 0 to " + Math.floor(from.length()) + ".");
+      }
     }
-    return landmarks(layout.id());
-  }
-
-  @Transactional
-  public Landmark add(UUID owner, UUID layout, Landmark landmark) {
-    LayoutVersion version = get(owner, layout);
-    return landmarks.save(new LandmarkRow(version, onRoad(version, landmark))).landmark();
-  }
-
-  @Transactional
-  public Landmark change(UUID owner, UUID id, Landmark landmark) {
-    LandmarkRow row = row(owner, id);
-    row.take(onRoad(get(owner, row.layoutVersionId()), landmark));
-    return row.landmark();
-  }
-
-  @Transactional
-  public void remove(UUID owner, UUID id) {
-    landmarks.delete(row(owner, id));
-  }
-
-  private LandmarkRow row(UUID owner, UUID id) {
-    return landmarks
-        .findByIdAndOwnerId(id, owner)
-        .orElseThrow(() -> Problem.notFound("There is no such landmark among yours."));
-  }
-
-  private static Landmark onRoad(LayoutVersion layout, Landmark l) {
-    if (!(l.station() >= 0 && l.station() < layout.length())) {
+    if (newer(from).isPresent()) {
       throw Problem.bad(
-          "The landmark lies off the lap.",
-          "station",
-          "Give metres from the line, 0 to " + Math.floor(layout.length()) + ".");
+          "There is a newer version of this layout already.",
+          "version",
+          "Open that one, and start the next from there.");
     }
-    return l;
+    if (validFrom.isBefore(from.validFrom())) {
+      throw Problem.bad(
+          "The new version would start before the one it follows.",
+          "from",
+          "Give " + from.validFrom() + " or a later date.");
+    }
+    LayoutVersion next =
+        versions.saveAndFlush(new LayoutVersion(from, validFrom, reason, changes, clock.instant()));
+    roads.save(roads.findById(from.id()).orElseThrow().to(next));
+    return next;
+  }
+
+  /** Says where on the earth a layout lies that came as metres. */
+  @Transactional
+  LayoutVersion place(UUID owner, UUID id, double latitude, double longitude, double altitude) {
+    LayoutVersion layout = get(owner, id);
+    layout.place(latitude, longitude, altitude);
+    return versions.saveAndFlush(layout);
   }
 }

@@ -9,17 +9,20 @@ import java.util.Map;
 import java.util.UUID;
 import java.util.function.Function;
 import marvek.core.circuit.CircuitReader;
+import marvek.core.circuit.Corner;
 import marvek.core.circuit.OutlineFile;
 import marvek.core.reference.CornerEntry;
 import marvek.core.reference.CornerPoint;
 import marvek.core.reference.PointKind;
 import marvek.core.reference.ReferenceContent;
+import marvek.core.survey.Things;
 import marvek.core.vehicle.VehicleClasses;
 import marvek.server.access.DemoSettings;
 import marvek.server.account.Accounts;
 import marvek.server.account.SignIn;
 import marvek.server.circuit.LayoutVersion;
 import marvek.server.circuit.Layouts;
+import marvek.server.circuit.SurveyBook;
 import marvek.server.reference.ReferenceRow;
 import marvek.server.reference.References;
 import marvek.server.vehicle.Garage;
@@ -56,6 +59,7 @@ class DemoLoader implements ApplicationRunner {
   private final Accounts accounts;
   private final SignIn signIn;
   private final Layouts layouts;
+  private final SurveyBook book;
   private final Garage garage;
   private final References references;
   private final TransactionTemplate transaction;
@@ -64,12 +68,14 @@ class DemoLoader implements ApplicationRunner {
       Accounts accounts,
       SignIn signIn,
       Layouts layouts,
+      SurveyBook book,
       Garage garage,
       References references,
       TransactionTemplate transaction) {
     this.accounts = accounts;
     this.signIn = signIn;
     this.layouts = layouts;
+    this.book = book;
     this.garage = garage;
     this.references = references;
     this.transaction = transaction;
@@ -97,11 +103,21 @@ class DemoLoader implements ApplicationRunner {
             CircuitReader.read(OutlineFile.read(outline), CircuitReader.Choices.asItComes()),
             "falcoeira-ring.csv",
             outline);
-    NAMES.forEach((corner, name) -> layouts.renameCorner(driver, layout.id(), corner, name));
+    name(driver, layout);
     VehicleRow gt = vehicle(driver, "Codorniz GT-C", "cup-gt");
     vehicle(driver, "Garça 600", "motorcycle-600");
     vehicle(driver, "Melro S3", "downforce-prototype");
     tellStory(driver, references.draft(driver, layout.id(), gt.id(), ""));
+  }
+
+  private void name(UUID driver, LayoutVersion layout) {
+    List<Corner> named =
+        layout.corners().stream().map(c -> c.named(NAMES.getOrDefault(c.id(), ""))).toList();
+    book.apply(
+        driver,
+        layout.id(),
+        new SurveyBook.Change(
+            UUID.randomUUID(), Things.none(), List.of(), Map.of(), named, layout.cornersVersion()));
   }
 
   private VehicleRow vehicle(UUID driver, String name, String basedOn) {
@@ -150,7 +166,7 @@ class DemoLoader implements ApplicationRunner {
   private void change(UUID driver, UUID id, Map<String, Function<CornerEntry, CornerEntry>> how) {
     References.Opened opened = references.open(driver, id);
     List<CornerEntry> entries = new ArrayList<>();
-    for (CornerEntry e : opened.row().working().corners()) {
+    for (CornerEntry e : opened.working().corners()) {
       Function<CornerEntry, CornerEntry> edit = how.get(e.corner());
       entries.add(edit == null ? e : references.answer(opened, edit.apply(e)).entry());
     }

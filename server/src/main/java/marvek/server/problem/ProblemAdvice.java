@@ -1,8 +1,10 @@
 package marvek.server.problem;
 
 import java.util.Objects;
+import marvek.core.circuit.CornerBook;
 import marvek.core.circuit.OutlineProblem;
 import marvek.core.reference.ReferenceProblem;
+import marvek.core.survey.SurveyProblem;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -36,6 +38,24 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
   @ExceptionHandler
   ProblemDetail reference(ReferenceProblem p) {
     return detail(HttpStatus.UNPROCESSABLE_ENTITY, p.what(), p.where(), p.remedy());
+  }
+
+  @ExceptionHandler
+  ProblemDetail survey(SurveyProblem p) {
+    return detail(
+        HttpStatus.UNPROCESSABLE_ENTITY,
+        Objects.requireNonNullElse(p.getMessage(), ""),
+        p.where(),
+        p.remedy());
+  }
+
+  @ExceptionHandler
+  ProblemDetail corner(CornerBook.CornerProblem p) {
+    return detail(
+        HttpStatus.UNPROCESSABLE_ENTITY,
+        Objects.requireNonNullElse(p.getMessage(), ""),
+        p.where(),
+        p.remedy());
   }
 
   @ExceptionHandler

@@ -3,6 +3,7 @@ package marvek.server.reference;
 import marvek.core.circuit.Centreline;
 import marvek.core.lap.Conditions;
 import marvek.core.reference.Desk;
+import marvek.core.survey.Zones;
 import marvek.server.circuit.LayoutVersion;
 import marvek.server.circuit.Layouts;
 import org.springframework.cache.annotation.Cacheable;
@@ -22,13 +23,16 @@ class Desks {
 
   @Cacheable(
       cacheNames = "desks",
-      key = "#reference.id().toString() + '/' + #reference.deskVersion()",
+      key =
+          "#reference.id().toString() + '/' + #reference.deskVersion() + '/' + #layout.id() + '/'"
+              + " + #layout.cornersVersion()",
       sync = true)
   public Desk of(ReferenceRow reference, LayoutVersion layout) {
     Centreline road = layouts.road(layout);
     return Desk.onLine(
         road,
-        layout.corners(),
+        layout.counted(),
+        Zones.ground(road, reference.ground()),
         reference.vehicleNumbers(),
         Conditions.dryWarm(),
         reference.lineOffsets());

@@ -13,20 +13,23 @@ import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import marvek.core.circuit.Corner;
-import marvek.core.marker.Landmark;
 import marvek.core.reference.Comparison;
 import marvek.core.reference.CornerAnswer;
 import marvek.core.reference.CornerEntry;
 import marvek.core.reference.Desk;
+import marvek.core.reference.Doubt;
 import marvek.core.reference.Drafter;
 import marvek.core.reference.ReferenceContent;
 import marvek.core.reference.ReferenceCsv;
 import marvek.core.reference.ReferenceFile;
 import marvek.core.reference.Sentence;
+import marvek.core.survey.Things;
 import marvek.core.units.Display;
+import marvek.core.vehicle.SetupSheet;
 import marvek.server.access.Driver;
 import marvek.server.account.Accounts;
 import marvek.server.circuit.LayoutVersion;
+import marvek.server.vehicle.SheetRow;
 import marvek.server.vehicle.VehicleRow;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.ClassPathResource;
@@ -87,6 +90,17 @@ class ReferenceController {
   /** How a corner reads. */
   record Words(String full, String pocket) {}
 
+  /**
+   * A reference as it is worked on.
+   *
+   * @param vehicleChanged whether vehicle, sheet or ground differ from what was computed on
+   * @param sheet name of the set-up sheet that it is proved on, or null
+   * @param otherSheetNext name of the sheet that is on the vehicle for the next session, when it is
+   *     another one
+   * @param doubts points to be confirmed since the layout changed
+   * @param ahead points that a newer layout version would put in doubt
+   * @param placed whether the circuit's place on the earth is known
+   */
   record ReferenceView(
       UUID id,
       String name,
@@ -104,11 +118,17 @@ class ReferenceController {
       boolean changed,
       double lapTime,
       List<Corner> corners,
-      List<Landmark> landmarks,
+      Things things,
       WorkingView working,
       ReferenceContent draft,
       @Nullable ReferenceContent saved,
-      List<Words> words) {}
+      List<Words> words,
+      @Nullable String sheet,
+      @Nullable String otherSheetNext,
+      List<Doubt> doubts,
+      List<Doubt> ahead,
+      boolean placed,
+      String zone) {}
 
   record AnswerView(CornerEntry entry, CornerAnswer answer, Words words) {}
 
@@ -208,10 +228,7 @@ class ReferenceController {
         text.startsWith("{")
             ? ReferenceFile.read(bytes).content()
             : ReferenceCsv.read(
-                text,
-                opened.layout().corners(),
-                opened.desk().road().length(),
-                opened.row().working());
+                text, opened.layout().counted(), opened.desk().road().length(), opened.working());
     return references.taken(opened, content);
   }
 
@@ -257,10 +274,10 @@ class ReferenceController {
       @AuthenticationPrincipal Driver driver, @PathVariable UUID id, @PathVariable int number) {
     References.Opened opened = references.open(driver.id(), id);
     Revision revision = references.revision(driver.id(), id, number);
+    ReferenceContent content =
+        References.fitting(opened.desk(), opened.things(), revision.content());
     return new RevisionView(
-        summary(revision),
-        revision.content(),
-        words(opened.layout(), revision.content(), display(driver)));
+        summary(revision), content, words(opened.layout(), content, display(driver)));
   }
 
   @PostMapping("/references/{id}/revisions/{number}/start")
@@ -309,13 +326,13 @@ class ReferenceController {
             ReferenceFile.FORMAT,
             opened.row().name(),
             ReferenceFile.key(
-                layout.circuit().name(), layout.number(), layout.length(), layout.corners()),
+                layout.circuit().name(), layout.number(), layout.length(), layout.counted()),
             references.vehicle(driver.id(), opened).name(),
             saved == null ? opened.row().vehicleNumbers() : saved.vehicleNumbers(),
             revision,
             saved == null ? "" : saved.reason(),
             saved == null ? null : saved.createdAt().toString(),
-            saved == null ? opened.row().working() : saved.content());
+            saved == null ? opened.working() : saved.content());
     return download(file.write(), fileName(opened, revision) + ".json", "application/json");
   }
 
@@ -325,7 +342,7 @@ class ReferenceController {
       @PathVariable UUID id,
       @RequestParam(defaultValue = "0") int revision) {
     References.Opened opened = references.open(driver.id(), id);
-    String csv = ReferenceCsv.write(opened.layout().corners(), content(driver, opened, revision));
+    String csv = ReferenceCsv.write(opened.layout().counted(), content(driver, opened, revision));
     return download(
         csv.getBytes(StandardCharsets.UTF_8),
         fileName(opened, revision) + ".csv",
@@ -339,8 +356,11 @@ class ReferenceController {
 
   private ReferenceContent content(Driver driver, References.Opened opened, int number) {
     return number == 0
-        ? opened.row().working()
-        : references.revision(driver.id(), opened.row().id(), number).content();
+        ? opened.working()
+        : References.fitting(
+            opened.desk(),
+            opened.things(),
+            references.revision(driver.id(), opened.row().id(), number).content());
   }
 
   private double lapTime(Driver driver, References.Opened opened, int number) {
@@ -353,6 +373,8 @@ class ReferenceController {
     ReferenceRow row = opened.row();
     LayoutVersion layout = opened.layout();
     VehicleRow vehicle = references.vehicle(driver.id(), opened);
+    SetupSheet sheet = row.sheet();
+    SheetRow next = references.nextSheet(driver.id(), vehicle);
     return new ReferenceView(
         row.id(),
         row.name(),
@@ -365,18 +387,27 @@ class ReferenceController {
         vehicle.name(),
         opened.desk().vehicle().leanLimit() != null,
         opened.desk().vehicle().gears(),
-        vehicle.version() != row.vehicleVersion(),
+        references.behind(driver.id(), opened, vehicle),
         row.basedOnRevision(),
         row.changed(),
         row.lapTime(),
-        layout.corners(),
-        opened.landmarks(),
-        working(row),
+        layout.counted(),
+        opened.things(),
+        new WorkingView(row.version(), opened.working()),
         Drafter.draft(opened.desk(), opened.landmarks()),
         row.basedOnRevision() == 0
             ? null
-            : references.revision(driver.id(), row.id(), row.basedOnRevision()).content(),
-        words(layout, row.working(), display(driver)));
+            : References.fitting(
+                opened.desk(),
+                opened.things(),
+                references.revision(driver.id(), row.id(), row.basedOnRevision()).content()),
+        words(layout, opened.working(), display(driver)),
+        sheet == null ? null : sheet.name(),
+        next == null || next.id().equals(row.sheetId()) ? null : next.sheet().name(),
+        row.doubts(),
+        references.ahead(opened),
+        layout.plane() != null,
+        layout.circuit().zone().getId());
   }
 
   private Display display(Driver driver) {

@@ -5,14 +5,20 @@ import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import jakarta.persistence.Version;
 import java.time.Instant;
+import java.util.List;
 import java.util.UUID;
+import java.util.function.Predicate;
 import marvek.core.reference.Desk;
+import marvek.core.reference.Doubt;
 import marvek.core.reference.ReferenceContent;
+import marvek.core.survey.Zone;
+import marvek.core.vehicle.SetupSheet;
 import marvek.core.vehicle.Vehicle;
 import marvek.server.circuit.RoadBytes;
-import marvek.server.vehicle.VehicleRow;
+import marvek.server.vehicle.SheetRow;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
+import org.jspecify.annotations.Nullable;
 
 /** A reference with its working copy. Revisions stand apart and never change. */
 @Entity
@@ -35,6 +41,18 @@ public class ReferenceRow {
   @JdbcTypeCode(SqlTypes.JSON)
   private ReferenceContent working;
 
+  @JdbcTypeCode(SqlTypes.JSON)
+  private List<Zone> ground = List.of();
+
+  private @Nullable UUID sheetId;
+  private int sheetVersion;
+
+  @JdbcTypeCode(SqlTypes.JSON)
+  private @Nullable SetupSheet sheet;
+
+  @JdbcTypeCode(SqlTypes.JSON)
+  private List<Doubt> doubts = List.of();
+
   private int basedOnRevision;
   private boolean changed;
 
@@ -48,8 +66,9 @@ public class ReferenceRow {
   ReferenceRow(
       UUID ownerId,
       UUID layoutVersionId,
-      VehicleRow vehicle,
+      Machine machine,
       String name,
+      List<Zone> ground,
       Desk desk,
       ReferenceContent draft,
       double lapTime,
@@ -57,22 +76,41 @@ public class ReferenceRow {
     this.id = UUID.randomUUID();
     this.ownerId = ownerId;
     this.layoutVersionId = layoutVersionId;
-    this.vehicleId = vehicle.id();
+    this.vehicleId = machine.vehicle().id();
     this.name = name;
     this.createdAt = now;
     this.working = draft;
     this.changed = true;
     this.changedAt = now;
     this.lapTime = lapTime;
-    sitAt(vehicle, desk);
+    sitAt(machine, ground, desk);
   }
 
-  /** Takes the numbers of the vehicle and the line computed with them. */
-  final void sitAt(VehicleRow vehicle, Desk desk) {
-    vehicleVersion = vehicle.version();
-    vehicleNumbers = vehicle.numbers();
+  /**
+   * Takes the numbers of the vehicle as it is set up, the ground, and the line computed on them.
+   */
+  final void sitAt(Machine machine, List<Zone> zones, Desk desk) {
+    vehicleVersion = machine.vehicle().version();
+    vehicleNumbers = machine.numbers();
+    SheetRow on = machine.sheet();
+    sheetId = on == null ? null : on.id();
+    sheetVersion = on == null ? 0 : on.version();
+    sheet = on == null ? null : on.sheet();
+    ground = zones;
     line = RoadBytes.pack(desk.path().offset());
     deskVersion++;
+  }
+
+  /** Goes over to a newer version of the layout; the points in doubt are to be confirmed. */
+  void moveTo(UUID newLayoutVersion, List<Doubt> inDoubt) {
+    layoutVersionId = newLayoutVersion;
+    doubts = inDoubt;
+    deskVersion++;
+  }
+
+  /** Takes points out of doubt. */
+  void confirm(Predicate<Doubt> sure) {
+    doubts = doubts.stream().filter(sure.negate()).toList();
   }
 
   void work(ReferenceContent content, double time, Instant now) {
@@ -135,6 +173,26 @@ public class ReferenceRow {
 
   public ReferenceContent working() {
     return working;
+  }
+
+  List<Zone> ground() {
+    return ground;
+  }
+
+  @Nullable UUID sheetId() {
+    return sheetId;
+  }
+
+  int sheetVersion() {
+    return sheetVersion;
+  }
+
+  @Nullable SetupSheet sheet() {
+    return sheet;
+  }
+
+  List<Doubt> doubts() {
+    return doubts;
   }
 
   int basedOnRevision() {

@@ -3,7 +3,9 @@ package marvek.server.reference;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.UUID;
+import marvek.core.circuit.Centreline;
 import marvek.core.lap.Conditions;
 import marvek.core.marker.Landmark;
 import marvek.core.reference.Answers;
@@ -11,15 +13,25 @@ import marvek.core.reference.ContentCheck;
 import marvek.core.reference.CornerAnswer;
 import marvek.core.reference.CornerEntry;
 import marvek.core.reference.Desk;
+import marvek.core.reference.Doubt;
 import marvek.core.reference.Drafter;
+import marvek.core.reference.PointKind;
 import marvek.core.reference.ReferenceContent;
 import marvek.core.reference.ReferenceFile;
 import marvek.core.reference.Refresh;
+import marvek.core.reference.Rejoin;
+import marvek.core.survey.Things;
+import marvek.core.survey.Zone;
+import marvek.core.survey.Zones;
 import marvek.server.circuit.LayoutVersion;
 import marvek.server.circuit.Layouts;
+import marvek.server.circuit.SurveyBook;
 import marvek.server.problem.Problem;
 import marvek.server.vehicle.Garage;
+import marvek.server.vehicle.SheetRow;
+import marvek.server.vehicle.Sheets;
 import marvek.server.vehicle.VehicleRow;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -29,7 +41,9 @@ public class References {
   private final ReferenceRows rows;
   private final Revisions revisions;
   private final Layouts layouts;
+  private final SurveyBook book;
   private final Garage garage;
+  private final Sheets sheets;
   private final Desks desks;
   private final Clock clock;
 
@@ -37,25 +51,44 @@ public class References {
       ReferenceRows rows,
       Revisions revisions,
       Layouts layouts,
+      SurveyBook book,
       Garage garage,
+      Sheets sheets,
       Desks desks,
       Clock clock) {
     this.rows = rows;
     this.revisions = revisions;
     this.layouts = layouts;
+    this.book = book;
     this.garage = garage;
+    this.sheets = sheets;
     this.desks = desks;
     this.clock = clock;
   }
 
-  /** A reference with what is needed to compute on it. */
+  /**
+   * A reference with what is needed to compute on it.
+   *
+   * @param working its working copy, in line with the corners that there are now
+   */
   public record Opened(
-      ReferenceRow row, LayoutVersion layout, List<Landmark> landmarks, Desk desk) {}
+      ReferenceRow row, LayoutVersion layout, Things things, Desk desk, ReferenceContent working) {
+    public List<Landmark> landmarks() {
+      return things.landmarks();
+    }
+  }
 
   /** A reference's vehicle as it is now, which may have been edited since. */
   @Transactional(readOnly = true)
   VehicleRow vehicle(UUID owner, Opened opened) {
     return garage.get(owner, opened.row().vehicleId());
+  }
+
+  /** The sheet that is on a vehicle for the next session, or null. */
+  @Transactional(readOnly = true)
+  @Nullable SheetRow nextSheet(UUID owner, VehicleRow vehicle) {
+    UUID next = vehicle.nextSheetId();
+    return next == null ? null : sheets.find(owner, next).orElse(null);
   }
 
   /** A corner after its points moved: brought into line, and what they lead to. */
@@ -72,7 +105,16 @@ public class References {
         rows.findByIdAndOwnerId(id, owner)
             .orElseThrow(() -> Problem.notFound("There is no such reference among yours."));
     LayoutVersion layout = layouts.get(owner, row.layoutVersionId());
-    return new Opened(row, layout, layouts.landmarks(layout.id()), desks.of(row, layout));
+    Desk desk = desks.of(row, layout);
+    Things things = book.found(layout.id()).things();
+    return new Opened(row, layout, things, desk, fitting(desk, things, row.working()));
+  }
+
+  /** Content with one entry for each corner of the desk; those the survey added are drafted. */
+  static ReferenceContent fitting(Desk desk, Things things, ReferenceContent content) {
+    return Rejoin.fits(desk.corners(), content)
+        ? content
+        : refreshed(desk, things.landmarks(), Rejoin.entries(desk, content));
   }
 
   /** Drafts a reference for a layout and a vehicle, and places boards where there are none. */
@@ -80,29 +122,80 @@ public class References {
   public ReferenceRow draft(UUID owner, UUID layoutId, UUID vehicleId, String name) {
     LayoutVersion layout = layouts.get(owner, layoutId);
     VehicleRow vehicle = garage.get(owner, vehicleId);
-    Desk desk = compute(layout, vehicle);
-    List<Landmark> landmarks = layouts.placeFirst(layout, Drafter.boards(desk));
+    UUID next = vehicle.nextSheetId();
+    Machine machine = new Machine(vehicle, next == null ? null : sheets.get(owner, next));
+    List<Zone> ground = ground(layout);
+    Desk desk = compute(layout, machine, ground);
+    List<Landmark> landmarks = book.placeFirst(layout, Drafter.boards(desk)).landmarks();
     ReferenceContent draft = refreshed(desk, landmarks, Drafter.draft(desk, landmarks));
     String called =
         name.isBlank() ? layout.circuit().name() + " · " + vehicle.name() : name.strip();
     return rows.save(
         new ReferenceRow(
-            owner, layoutId, vehicle, called, desk, draft, time(desk, draft), clock.instant()));
+            owner,
+            layoutId,
+            machine,
+            called,
+            ground,
+            desk,
+            draft,
+            time(desk, draft),
+            clock.instant()));
   }
 
-  private Desk compute(LayoutVersion layout, VehicleRow vehicle) {
+  private Desk compute(LayoutVersion layout, Machine machine, List<Zone> ground) {
+    Centreline road = layouts.road(layout);
     return Desk.compute(
-        layouts.road(layout), layout.corners(), vehicle.numbers(), Conditions.dryWarm());
+        road,
+        layout.counted(),
+        Zones.ground(road, ground),
+        machine.numbers(),
+        Conditions.dryWarm());
   }
 
-  /** Computes the line and numbers anew with the vehicle as it is now; the points stay. */
+  /** The zones of a layout that change the grip. */
+  private List<Zone> ground(LayoutVersion layout) {
+    return book.found(layout.id()).things().zones().stream().filter(Zone::counts).toList();
+  }
+
+  /** Whether the vehicle, its sheet or the ground differ from what the numbers were computed on. */
+  boolean behind(UUID owner, Opened opened, VehicleRow vehicle) {
+    ReferenceRow row = opened.row();
+    UUID sheetId = row.sheetId();
+    int sheetNow =
+        sheetId == null ? 0 : sheets.find(owner, sheetId).map(SheetRow::version).orElse(0);
+    return vehicle.version() != row.vehicleVersion()
+        || sheetNow != row.sheetVersion()
+        || !row.ground().equals(opened.things().zones().stream().filter(Zone::counts).toList());
+  }
+
+  /** Computes the line and numbers anew with vehicle, sheet and ground as they are now. */
   @Transactional
   public ReferenceRow takeVehicle(UUID owner, UUID id) {
+    ReferenceRow row = open(owner, id).row();
+    UUID sheet = row.sheetId();
+    return sit(owner, id, sheet == null ? null : sheets.find(owner, sheet).orElse(null));
+  }
+
+  /** Says on which sheet the reference is proved, and computes on it; null for none. */
+  @Transactional
+  public ReferenceRow proveOn(UUID owner, UUID id, @Nullable UUID sheetId) {
+    SheetRow sheet = sheetId == null ? null : sheets.get(owner, sheetId);
+    return sit(owner, id, sheet);
+  }
+
+  private ReferenceRow sit(UUID owner, UUID id, @Nullable SheetRow sheet) {
     Opened opened = open(owner, id);
     VehicleRow vehicle = garage.get(owner, opened.row().vehicleId());
-    Desk desk = compute(opened.layout(), vehicle);
-    opened.row().sitAt(vehicle, desk);
-    ReferenceContent content = refreshed(desk, opened.landmarks(), opened.row().working());
+    if (sheet != null && !sheet.vehicleId().equals(vehicle.id())) {
+      throw Problem.bad(
+          "The sheet belongs to another vehicle.", "sheet", "Choose one of this vehicle's.");
+    }
+    List<Zone> ground = ground(opened.layout());
+    Machine machine = new Machine(vehicle, sheet);
+    Desk desk = compute(opened.layout(), machine, ground);
+    opened.row().sitAt(machine, ground, desk);
+    ReferenceContent content = refreshed(desk, opened.landmarks(), opened.working());
     opened.row().work(content, time(desk, content), clock.instant());
     return rows.saveAndFlush(opened.row());
   }
@@ -119,8 +212,74 @@ public class References {
     Opened opened = open(owner, id);
     sameVersion(opened.row(), version);
     check(opened, content);
+    moved(opened, content);
     opened.row().work(content, time(opened.desk(), content), clock.instant());
     return rows.saveAndFlush(opened.row());
+  }
+
+  /** A point that was moved is no longer in doubt. */
+  private static void moved(Opened opened, ReferenceContent content) {
+    if (opened.row().doubts().isEmpty()) {
+      return;
+    }
+    opened
+        .row()
+        .confirm(
+            d ->
+                !station(opened.working(), d.corner(), d.kind())
+                    .equals(station(content, d.corner(), d.kind())));
+  }
+
+  private static Optional<Double> station(ReferenceContent content, String corner, PointKind kind) {
+    return content.corners().stream()
+        .filter(e -> e.corner().equals(corner))
+        .findFirst()
+        .flatMap(e -> e.station(kind));
+  }
+
+  /** Points that a newer version of the layout puts in doubt; empty when there is none newer. */
+  List<Doubt> ahead(Opened opened) {
+    return layouts.newer(opened.layout()).map(newer -> doubts(opened, newer)).orElse(List.of());
+  }
+
+  private List<Doubt> doubts(Opened opened, LayoutVersion newer) {
+    return Doubt.about(
+        opened.desk().road(),
+        opened.working(),
+        opened.landmarks(),
+        book.found(newer.id()).things().landmarks(),
+        newer.changes().stream().map(c -> new Doubt.Change(c.from(), c.to(), c.what())).toList());
+  }
+
+  /** Takes the reference over to the newest version of its layout. */
+  @Transactional
+  public ReferenceRow moveToNewest(UUID owner, UUID id) {
+    Opened opened = open(owner, id);
+    LayoutVersion newest =
+        layouts
+            .newer(opened.layout())
+            .orElseThrow(
+                () ->
+                    Problem.bad(
+                        "This is the newest version already.", "layout", "Nothing needs doing."));
+    if (Math.abs(newest.length() - opened.layout().length()) > 0.5) {
+      throw Problem.bad(
+          "The newest version is another road: its lap is of another length.",
+          "layout",
+          "Draft a new reference on it; this one stays as it is.");
+    }
+    List<Doubt> inDoubt = new ArrayList<>(opened.row().doubts());
+    doubts(opened, newest).stream().filter(d -> !inDoubt.contains(d)).forEach(inDoubt::add);
+    opened.row().moveTo(newest.id(), inDoubt);
+    return rows.saveAndFlush(opened.row());
+  }
+
+  /** Takes one point out of doubt. */
+  @Transactional
+  public ReferenceRow confirm(UUID owner, UUID id, String corner, PointKind kind) {
+    ReferenceRow row = open(owner, id).row();
+    row.confirm(d -> d.corner().equals(corner) && d.kind() == kind);
+    return rows.saveAndFlush(row);
   }
 
   /** Saves the working copy as the next revision. */
@@ -129,6 +288,9 @@ public class References {
     Opened opened = open(owner, id);
     ReferenceRow row = opened.row();
     sameVersion(row, version);
+    if (!opened.working().equals(row.working())) {
+      row.work(opened.working(), time(opened.desk(), opened.working()), clock.instant());
+    }
     int number = revisions.lastNumber(id) + 1;
     revisions.save(new Revision(row, number, reason.strip(), clock.instant()));
     row.saved(number);
@@ -141,7 +303,13 @@ public class References {
     Opened opened = open(owner, id);
     sameVersion(opened.row(), version);
     Revision revision = revision(owner, id, number);
-    opened.row().startFrom(number, revision.content(), revision.lapTime(), clock.instant());
+    opened
+        .row()
+        .startFrom(
+            number,
+            fitting(opened.desk(), opened.things(), revision.content()),
+            revision.lapTime(),
+            clock.instant());
     return rows.saveAndFlush(opened.row());
   }
 
@@ -169,7 +337,7 @@ public class References {
     LayoutVersion layout = layouts.get(owner, layoutId);
     boolean fits =
         Math.abs(layout.length() - file.layout().length()) < 0.01 * layout.length()
-            && layout.corners().size() == file.layout().corners().size();
+            && layout.cornerCount() == file.layout().corners().size();
     if (!fits) {
       throw Problem.bad(
           String.format(
@@ -178,22 +346,25 @@ public class References {
               file.layout().length(),
               file.layout().corners().size(),
               layout.length(),
-              layout.corners().size()),
+              layout.cornerCount()),
           "layout",
           "Choose the layout that the reference was made for, or bring that circuit first.");
     }
     VehicleRow vehicle = garage.add(owner, file.vehicleName(), "file", file.vehicle());
-    Desk desk = compute(layout, vehicle);
-    List<Landmark> landmarks = layouts.placeFirst(layout, Drafter.boards(desk));
+    Machine machine = new Machine(vehicle, null);
+    List<Zone> ground = ground(layout);
+    Desk desk = compute(layout, machine, ground);
+    List<Landmark> landmarks = book.placeFirst(layout, Drafter.boards(desk)).landmarks();
     ContentCheck.content(
-        layout.corners(), layout.length(), vehicle.numbers().gears(), file.content());
+        layout.counted(), layout.length(), vehicle.numbers().gears(), file.content());
     ReferenceContent content = refreshed(desk, landmarks, file.content());
     return rows.save(
         new ReferenceRow(
             owner,
             layoutId,
-            vehicle,
+            machine,
             file.name(),
+            ground,
             desk,
             content,
             time(desk, content),
@@ -202,7 +373,7 @@ public class References {
 
   private static void check(Opened opened, ReferenceContent content) {
     ContentCheck.content(
-        opened.layout().corners(),
+        opened.layout().counted(),
         opened.desk().road().length(),
         opened.desk().vehicle().gears(),
         content);

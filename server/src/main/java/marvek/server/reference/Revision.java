@@ -5,6 +5,7 @@ import jakarta.persistence.Id;
 import java.time.Instant;
 import java.util.UUID;
 import marvek.core.reference.ReferenceContent;
+import marvek.core.vehicle.SetupSheet;
 import marvek.core.vehicle.Vehicle;
 import org.hibernate.annotations.Immutable;
 import org.hibernate.annotations.JdbcTypeCode;
@@ -27,6 +28,7 @@ class Revision {
   @JdbcTypeCode(SqlTypes.JSON)
   private Vehicle vehicleNumbers;
 
+  private String sheetName = "";
   private double lapTime;
   private Instant createdAt;
 
@@ -42,6 +44,8 @@ class Revision {
     this.reason = reason;
     this.content = reference.working();
     this.vehicleNumbers = reference.vehicleNumbers();
+    SetupSheet sheet = reference.sheet();
+    this.sheetName = sheet == null ? "" : sheet.name();
     this.lapTime = reference.lapTime();
     this.createdAt = now;
   }
@@ -76,6 +80,11 @@ class Revision {
 
   Vehicle vehicleNumbers() {
     return vehicleNumbers;
+  }
+
+  /** Name of the set-up sheet that was on the vehicle, or empty. */
+  String sheetName() {
+    return sheetName;
   }
 
   double lapTime() {

@@ -8,6 +8,8 @@ import java.util.List;
 import java.util.UUID;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.VehicleFigures;
+import marvek.core.survey.Kerb;
+import marvek.core.survey.KerbClearance;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleCheck;
 import marvek.core.vehicle.VehicleClasses;
@@ -79,6 +81,16 @@ class VehicleController {
       @Valid @RequestBody ChangedVehicle body) {
     return VehicleView.of(
         garage.change(driver.id(), id, body.version(), body.name(), body.numbers()));
+  }
+
+  /** How far each kerb lets this vehicle's tyre go, in the order given. */
+  @PostMapping("/vehicles/{id}/clearances")
+  List<KerbClearance> clearances(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @RequestBody List<Kerb> kerbs) {
+    Vehicle vehicle = garage.get(driver.id(), id).numbers();
+    return kerbs.stream().limit(500).map(k -> KerbClearance.of(k, vehicle)).toList();
   }
 
   @PostMapping("/vehicles/figures")

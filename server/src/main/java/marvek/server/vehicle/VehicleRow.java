@@ -9,6 +9,7 @@ import java.util.UUID;
 import marvek.core.vehicle.Vehicle;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
+import org.jspecify.annotations.Nullable;
 
 /** A vehicle of somebody's own. */
 @Entity
@@ -24,6 +25,7 @@ public class VehicleRow {
 
   @Version private int version;
   private Instant createdAt;
+  private @Nullable UUID nextSheetId;
 
   @SuppressWarnings("NullAway.Init")
   protected VehicleRow() {}
@@ -63,6 +65,15 @@ public class VehicleRow {
 
   public Instant createdAt() {
     return createdAt;
+  }
+
+  /** The set-up sheet that is on it for the next session, or null. */
+  public @Nullable UUID nextSheetId() {
+    return nextSheetId;
+  }
+
+  void putOn(@Nullable UUID sheet) {
+    nextSheetId = sheet;
   }
 
   void change(String newName, Vehicle newNumbers) {

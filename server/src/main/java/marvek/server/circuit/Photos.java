@@ -1,0 +1,99 @@
+package marvek.server.circuit;
+
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.time.Clock;
+import java.util.Iterator;
+import java.util.Optional;
+import java.util.UUID;
+import javax.imageio.ImageIO;
+import javax.imageio.ImageReader;
+import javax.imageio.stream.ImageInputStream;
+import marvek.server.problem.Problem;
+import net.coobird.thumbnailator.Thumbnails;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Pictures of one owner. What is kept is drawn anew: turned upright, made small, told nothing. */
+@Service
+class Photos {
+  private static final int LONGER_SIDE = 1600;
+  private static final long MOST_PIXELS = 60_000_000L;
+
+  private final PhotoRows rows;
+  private final Layouts layouts;
+  private final Clock clock;
+
+  Photos(PhotoRows rows, Layouts layouts, Clock clock) {
+    this.rows = rows;
+    this.layouts = layouts;
+    this.clock = clock;
+  }
+
+  /** Keeps a picture; sent again under the same id, nothing happens. */
+  @Transactional
+  void keep(UUID owner, UUID layout, UUID id, byte[] file) {
+    LayoutVersion version = layouts.get(owner, layout);
+    Optional<Photo> there = rows.findById(id);
+    if (there.isPresent()) {
+      if (!there.get().ownerId().equals(owner)) {
+        throw Problem.bad("This id is taken.", "id", "Send the picture under another id.");
+      }
+      return;
+    }
+    rows.save(new Photo(id, version, redrawn(file), clock.instant()));
+  }
+
+  @Transactional(readOnly = true)
+  byte[] jpeg(UUID owner, UUID id) {
+    return rows.findByIdAndOwnerId(id, owner)
+        .orElseThrow(() -> Problem.notFound("There is no such picture among yours."))
+        .jpeg();
+  }
+
+  private static byte[] redrawn(byte[] file) {
+    try {
+      int[] size = size(file);
+      if ((long) size[0] * size[1] > MOST_PIXELS) {
+        throw Problem.bad(
+            "The picture has " + size[0] + " × " + size[1] + " pixels.",
+            "file",
+            "60 million are the most; make it smaller.");
+      }
+      ByteArrayOutputStream out = new ByteArrayOutputStream();
+      int longer = Math.min(LONGER_SIDE, Math.max(size[0], size[1]));
+      // Reading through the library turns the picture as its metadata say; writing drops them.
+      Thumbnails.of(new ByteArrayInputStream(file))
+          .size(longer, longer)
+          .imageType(BufferedImage.TYPE_INT_RGB)
+          .outputFormat("jpg")
+          .outputQuality(0.85)
+          .toOutputStream(out);
+      return out.toByteArray();
+    } catch (IOException | RuntimeException e) {
+      if (e instanceof Problem p) {
+        throw p;
+      }
+      throw Problem.bad(
+          "The file is not a picture that can be read.", "file", "Send JPEG, PNG, GIF or BMP.");
+    }
+  }
+
+  private static int[] size(byte[] file) throws IOException {
+    try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(file))) {
+      Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
+      if (!readers.hasNext()) {
+        throw new IOException("no picture");
+      }
+      ImageReader reader = readers.next();
+      try {
+        reader.setInput(in);
+        return new int[] {reader.getWidth(0), reader.getHeight(0)};
+      } finally {
+        reader.dispose();
+      }
+    }
+  }
+}

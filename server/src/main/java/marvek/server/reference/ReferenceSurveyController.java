@@ -1,0 +1,110 @@
+package marvek.server.reference;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import java.time.LocalDateTime;
+import java.util.List;
+import java.util.UUID;
+import marvek.core.circuit.LocalPlane;
+import marvek.core.circuit.Sight;
+import marvek.core.marker.MarkerJudge;
+import marvek.core.reference.Glances;
+import marvek.core.reference.MarkerReview;
+import marvek.core.reference.PointKind;
+import marvek.core.survey.KerbClearance;
+import marvek.core.survey.Place;
+import marvek.core.vehicle.Vehicle;
+import marvek.server.access.Driver;
+import marvek.server.circuit.LayoutVersion;
+import org.jspecify.annotations.Nullable;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What a survey means for a reference: its markers, kerbs, set-up and layout version. */
+@RestController
+@RequestMapping("/api/references/{id}")
+class ReferenceSurveyController {
+  private final References references;
+
+  ReferenceSurveyController(References references) {
+    this.references = references;
+  }
+
+  /** A kerb's clearance for the vehicle of the reference. */
+  record KerbView(String kerb, KerbClearance clearance) {}
+
+  record SheetRequest(@Nullable UUID sheet) {}
+
+  record PointRequest(@NotNull String corner, @NotNull PointKind kind) {}
+
+  /**
+   * Every marker judged.
+   *
+   * @param at hour on the circuit's clock, like 2026-05-16T10:30; without it the light is left out
+   * @param traffic whether another car is close ahead
+   */
+  @GetMapping("/markers")
+  MarkerReview markers(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @RequestParam(required = false) @Nullable LocalDateTime at,
+      @RequestParam(defaultValue = "false") boolean traffic) {
+    References.Opened opened = references.open(driver.id(), id);
+    LayoutVersion layout = opened.layout();
+    LocalPlane plane = layout.plane();
+    MarkerJudge.View view =
+        new MarkerJudge.View(
+            at == null ? null : at.atZone(layout.circuit().zone()).toInstant(),
+            plane == null
+                ? null
+                : new MarkerJudge.Spot(plane.latitude(), plane.longitude(), layout.altitude()),
+            traffic,
+            opened.desk().vehicle().kind() == Vehicle.Kind.MOTORCYCLE
+                ? Sight.EYE_MOTORCYCLE
+                : Sight.EYE_CAR);
+    return MarkerReview.of(opened.desk(), opened.working(), opened.things(), view);
+  }
+
+  @GetMapping("/kerbs")
+  List<KerbView> kerbs(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
+    References.Opened opened = references.open(driver.id(), id);
+    Vehicle vehicle = opened.desk().vehicle();
+    return opened.things().kerbs().stream()
+        .map(k -> new KerbView(k.id(), KerbClearance.of(k, vehicle)))
+        .toList();
+  }
+
+  /** Places where a straight lasts long enough to look at the instruments. */
+  @GetMapping("/glances")
+  List<Place> glances(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
+    return Glances.on(references.open(driver.id(), id).desk());
+  }
+
+  @PutMapping("/sheet")
+  void proveOn(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @RequestBody SheetRequest body) {
+    references.proveOn(driver.id(), id, body.sheet());
+  }
+
+  @PostMapping("/newest-layout")
+  void moveToNewest(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
+    references.moveToNewest(driver.id(), id);
+  }
+
+  @PostMapping("/confirmed")
+  void confirm(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @Valid @RequestBody PointRequest body) {
+    references.confirm(driver.id(), id, body.corner(), body.kind());
+  }
+}
