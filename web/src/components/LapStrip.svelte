@@ -11,9 +11,11 @@
     landmarks?: Landmark[];
     selected?: string;
     changed?: string[];
+    /** A stretch to frame instead of the selected corner. */
+    window?: [number, number];
     onselect?: (corner: string) => void;
   }
-  let { road, corners, entries = [], landmarks = [], selected = '', changed = [], onselect }: Props = $props();
+  let { road, corners, entries = [], landmarks = [], selected = '', changed = [], window, onselect }: Props = $props();
 
   const HEIGHT = 134;
   const MIDDLE = 60;
@@ -43,6 +45,11 @@
     return (c.entry + span / 2) % road.length;
   };
   const box = $derived.by(() => {
+    if (window) {
+      const [a, b] = window;
+      const wide = x((b - a + road.length) % road.length) - PAD;
+      return { left: x(a), width: Math.min(wide, x(road.length) - x(a) + 6) };
+    }
     const c = corners.find((k) => k.id === selected);
     if (!c) return null;
     const entry = entries.find((e) => e.corner === c.id);
@@ -75,9 +82,12 @@
         <path d="M0 -6l2.6 8h-5.2z" fill="var(--ink-soft)" transform="rotate({northFrom(road, s) + 90})" />
       </g>
     {/each}
-    {#each landmarks as l (l.id)}
-      <path d="M{x(l.station)} {y(l.station) + (l.left ? -7 : 7)}v{l.left ? -4 : 4}" stroke="var(--ink-soft)" />
-    {/each}
+    <path
+      d={landmarks
+        .map((l) => `M${x(l.station).toFixed(1)} ${(y(l.station) + (l.left ? -7 : 7)).toFixed(1)}v${l.left ? -4 : 4}`)
+        .join('')}
+      stroke="var(--ink-soft)"
+    />
     {#each entries as e (e.corner)}
       {@const at = e.slowing === 'BRAKE' ? station(e, 'BRAKE') : undefined}
       {#if at !== undefined}
@@ -118,7 +128,8 @@
           y={ty}
           text-anchor="middle"
           font-weight="700"
-          style={on ? 'fill: var(--color-base-100)' : undefined}>{c.number}</text
+          style={on ? 'fill: var(--color-base-100)' : c.uncounted ? 'fill: var(--ink-soft)' : undefined}
+          >{c.uncounted ? '·' : c.number}</text
         >
         {#if changed.includes(c.id)}<circle cx={x(s) + 14} cy={ty - 8} r="2.5" fill="var(--throttle)" />{/if}
       </g>

@@ -25,11 +25,17 @@
 
   async function prefer(change: Partial<Preferences>) {
     if (!person) return;
-    await session.prefer({ speed: person.speed, length: person.length, theme: person.theme, ...change });
+    await session.prefer({
+      speed: person.speed,
+      length: person.length,
+      theme: person.theme,
+      corners: person.corners,
+      ...change,
+    });
   }
 </script>
 
-<header class="no-print border-base-300 flex h-14 items-center gap-6 border-b px-5">
+<header class="no-print border-base-300 flex h-14 items-center gap-4 border-b px-5">
   <a href="#/" class="text-xl font-bold">Marvek</a>
   <nav aria-label="Way of work" class="relative flex-none">
     <span class="bg-base-300 absolute top-[9px] right-9 left-9 h-[3px]" aria-hidden="true"></span>
@@ -90,6 +96,17 @@
         <option value="M">m</option>
         <option value="FT">ft</option>
         <option value="YD">yd</option>
+      </select>
+      <label class="sr-only" for="corner-words">Corners by</label>
+      <select
+        id="corner-words"
+        class="select select-sm w-24"
+        value={person.corners}
+        onchange={(e) => prefer({ corners: e.currentTarget.value as Preferences['corners'] })}
+      >
+        <option value="NUMBERS">numbers</option>
+        <option value="NAMES">names</option>
+        <option value="BOTH">both</option>
       </select>
       <button
         class="btn btn-sm btn-square btn-ghost"

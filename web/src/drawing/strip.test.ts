@@ -14,6 +14,7 @@ const corner = (entry: number, exit: number, left: boolean): Corner => ({
   angle: 1.5,
   kind: 'BEND',
   complex: 0,
+  uncounted: false,
 });
 
 const road: RoadView = {

@@ -10,6 +10,23 @@ export type CornerAnswer = Schemas['CornerAnswer'];
 export type AnswerView = Schemas['AnswerView'];
 export type Landmark = Schemas['Landmark'];
 export type LapView = Schemas['LapView'];
+export type SettingDifference = Schemas['SettingDifference'];
+export type Doubt = Schemas['Doubt'];
+export type EffectView = Schemas['EffectView'];
+export type Judgement = Schemas['Judgement'];
+export type Kerb = Schemas['Kerb'];
+export type KerbClearance = Schemas['KerbClearance'];
+export type MarkerReview = Schemas['MarkerReview'];
+export type Place = Schemas['Place'];
+export type SetupParameter = Schemas['SetupParameter'];
+export type SetupSheet = Schemas['SetupSheet'];
+export type Setting = Schemas['Setting'];
+export type SheetView = Schemas['SheetView'];
+export type SunView = Schemas['SunView'];
+export type SurveyChange = Schemas['SurveyChange'];
+export type Things = Schemas['Things'];
+export type TrackLimit = Schemas['TrackLimit'];
+export type Zone = Schemas['Zone'];
 export type LayoutSummary = Schemas['LayoutSummary'];
 export type LayoutView = Schemas['LayoutView'];
 export type PaddockView = Schemas['PaddockView'];
@@ -99,6 +116,19 @@ export async function sendForm<T>(path: string, fields: Record<string, string | 
   const answer: unknown = await response.json().catch(() => null);
   if (!response.ok) throw problem(response.status, answer);
   return answer as T;
+}
+
+/** Sends a picture to the place that its id names. */
+export async function sendPhoto(path: string, file: Blob): Promise<void> {
+  const body = new FormData();
+  body.append('file', file, 'picture');
+  let response: Response;
+  try {
+    response = await fetch(path, { method: 'PUT', body, headers: { 'X-XSRF-TOKEN': cookie('XSRF-TOKEN') ?? '' } });
+  } catch {
+    throw new Problem(0, 'The server does not answer.', null, 'Check the connection; the picture is kept here.');
+  }
+  if (!response.ok) throw problem(response.status, await response.json().catch(() => null));
 }
 
 export function asProblem(e: unknown): Problem {

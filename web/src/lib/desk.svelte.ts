@@ -14,6 +14,7 @@ import {
 } from './api';
 import { History } from './history';
 import { moved, sameDecisions, station } from './points';
+import { newId, nothing } from './things';
 
 interface Kept {
   version: number;
@@ -69,7 +70,7 @@ export class Desk {
 
   private take(view: ReferenceView) {
     this.view = view;
-    this.landmarks = view.landmarks;
+    this.landmarks = view.things.landmarks;
     this.content = view.working.content;
     this.version = view.working.version;
   }
@@ -351,7 +352,12 @@ export class Desk {
     const body = { ...landmark, station: wrapped };
     this.landmarks = this.landmarks.map((l) => (l.id === landmark.id ? body : l));
     try {
-      await ask(api.PUT('/api/landmarks/{id}', { params: { path: { id: landmark.id } }, body }));
+      await ask(
+        api.POST('/api/layouts/{id}/survey', {
+          params: { path: { id: this.view.layoutId } },
+          body: { id: newId(), put: { ...nothing(), landmarks: [body] }, remove: [], expected: {} },
+        }),
+      );
       await this.askFor(this.selected);
     } catch (e) {
       this.problem = asProblem(e);

@@ -52,6 +52,7 @@ const corner = (id: string, number: string, at: number) => ({
   angle: 1.5,
   kind: 'BEND' as const,
   complex: 0,
+  uncounted: false,
 });
 
 let stored: { version: number; content: ReferenceContent };
@@ -77,7 +78,11 @@ function view(): ReferenceView {
     changed: false,
     lapTime: 90,
     corners: [corner('c1', '1', 340), corner('c2', '2', 1240)],
-    landmarks: [],
+    things: { landmarks: [], kerbs: [], zones: [], limits: [], places: [] },
+    doubts: [],
+    ahead: [],
+    placed: false,
+    zone: 'UTC',
     working: stored,
     draft: content,
     saved: content,

@@ -21,6 +21,7 @@ export const signed = (value: number, digits = 0): string =>
   (Number(value.toFixed(digits)) > 0 ? '+' : '') + plain(value, digits);
 
 export const inLength = (metres: number): number => metres / (METRES[length()] ?? 1);
+export const fromLength = (shown: number): number => shown * (METRES[length()] ?? 1);
 export const lengthUnit = (): string => SYMBOLS[length()] ?? 'm';
 export const metres = (value: number, digits = 0): string => `${plain(inLength(value), digits)} ${lengthUnit()}`;
 export const inSpeed = (ms: number): number => (speed() === 'MPH' ? ms / MPH : ms * 3.6);

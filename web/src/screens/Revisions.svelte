@@ -181,7 +181,7 @@
                 entry={after}
                 {before}
                 answer={answer.data}
-                landmarks={view.landmarks}
+                landmarks={view.things.landmarks}
                 readonly
                 height={425}
               />

@@ -10,7 +10,7 @@ import java.util.List;
  * @param spans in driving order
  * @param blind corners that cannot be seen in time
  */
-public record Relief(List<Span> spans, List<BlindEntry> blind) {
+public record Relief(List<ReliefSpan> spans, List<BlindEntry> blind) {
   private static final double CURVED = 1 / 1500.0;
   private static final double SHORTEST = 12;
   private static final double STEEP = Math.tan(Math.toRadians(2.3));
@@ -34,7 +34,7 @@ public record Relief(List<Span> spans, List<BlindEntry> blind) {
    * @param value least radius in metres of a crest or compression; steepest gradient, as a share,
    *     of a climb or descent (negative downhill)
    */
-  public record Span(Kind kind, double from, double to, double value) {}
+  public record ReliefSpan(Kind kind, double from, double to, double value) {}
 
   /**
    * A corner whose entry is hidden where it should be seen.
@@ -54,7 +54,7 @@ public record Relief(List<Span> spans, List<BlindEntry> blind) {
     if (!road.hasHeight()) {
       return new Relief(List.of(), List.of());
     }
-    List<Span> spans = new ArrayList<>();
+    List<ReliefSpan> spans = new ArrayList<>();
     runs(road, road.verticalCurvature(), -CURVED, Kind.CREST, spans);
     runs(road, road.verticalCurvature(), CURVED, Kind.COMPRESSION, spans);
     runs(road, road.gradient(), STEEP, Kind.CLIMB, spans);
@@ -72,7 +72,7 @@ public record Relief(List<Span> spans, List<BlindEntry> blind) {
   }
 
   private static void runs(
-      Centreline road, double[] values, double over, Kind kind, List<Span> spans) {
+      Centreline road, double[] values, double over, Kind kind, List<ReliefSpan> spans) {
     int n = road.size();
     double sign = Math.signum(over);
     int begin = 0;
@@ -90,7 +90,7 @@ public record Relief(List<Span> spans, List<BlindEntry> blind) {
         if ((k - start) * road.step() >= SHORTEST) {
           boolean bend = kind == Kind.CREST || kind == Kind.COMPRESSION;
           spans.add(
-              new Span(
+              new ReliefSpan(
                   kind,
                   road.wrap(start * road.step()),
                   road.wrap((k - 1) * road.step()),

@@ -23,7 +23,7 @@ import org.jspecify.annotations.Nullable;
  * @param bare corners with no good marker for braking or, where none is braked for, for turning in
  * @param all every landmark of the survey judged at its own place, in the survey's order
  */
-public record MarkerReview(List<Point> points, List<Bare> bare, List<Judgement> all) {
+public record MarkerReview(List<MarkedPoint> points, List<Bare> bare, List<Judgement> all) {
   private static final double REACH_BRAKING = 70;
   private static final double REACH_OTHERS = 25;
   private static final int CLEARLY_BETTER = 8;
@@ -40,7 +40,7 @@ public record MarkerReview(List<Point> points, List<Bare> bare, List<Judgement> 
    * @param judgement of it; null where the point is tied to nothing
    * @param better a clearly better landmark in reach, or null
    */
-  public record Point(
+  public record MarkedPoint(
       String corner,
       PointKind kind,
       String spoken,
@@ -96,7 +96,7 @@ public record MarkerReview(List<Point> points, List<Bare> bare, List<Judgement> 
     }
 
     MarkerReview review(ReferenceContent content) {
-      List<Point> points = new ArrayList<>();
+      List<MarkedPoint> points = new ArrayList<>();
       List<Bare> bare = new ArrayList<>();
       for (CornerEntry e : content.corners()) {
         PointKind needed =
@@ -104,7 +104,7 @@ public record MarkerReview(List<Point> points, List<Bare> bare, List<Judgement> 
                 ? PointKind.BRAKE
                 : PointKind.TURN_IN;
         for (CornerPoint p : e.points()) {
-          Point point = point(e, p);
+          MarkedPoint point = point(e, p);
           boolean counts = point.judgement() != null || p.kind() == needed;
           if (counts) {
             points.add(point);
@@ -121,14 +121,14 @@ public record MarkerReview(List<Point> points, List<Bare> bare, List<Judgement> 
       return new MarkerReview(List.copyOf(points), List.copyOf(bare), all);
     }
 
-    private static boolean hasGood(Point point) {
+    private static boolean hasGood(MarkedPoint point) {
       Judgement judgement = point.judgement();
       Better better = point.better();
       return (judgement != null && judgement.grade().compareTo(Grade.USABLE) <= 0)
           || (better != null && better.grade().compareTo(Grade.USABLE) <= 0);
     }
 
-    private Point point(CornerEntry e, CornerPoint p) {
+    private MarkedPoint point(CornerEntry e, CornerPoint p) {
       Tie tie = p.tie();
       Judgement now = null;
       double past = 0;
@@ -143,7 +143,7 @@ public record MarkerReview(List<Point> points, List<Bare> bare, List<Judgement> 
           now = judge.judge(landmark.get(), past, speed(p.station()), across(p.station()));
         }
       }
-      return new Point(e.corner(), p.kind(), spoken, past, now, better(p, now));
+      return new MarkedPoint(e.corner(), p.kind(), spoken, past, now, better(p, now));
     }
 
     private @Nullable Better better(CornerPoint p, @Nullable Judgement now) {

@@ -26,7 +26,7 @@ public record KerbClearance(
     double most,
     double wheelRise,
     double gap,
-    List<Point> section,
+    List<SectionPoint> section,
     Stance vehicle) {
 
   /** Share of the wheel's rise that the body follows. */
@@ -37,7 +37,7 @@ public record KerbClearance(
   private static final double BEHIND = 0.5;
 
   /** A point of a section: metres outwards from the kerb's inner edge, metres over the road. */
-  public record Point(double across, double up) {}
+  public record SectionPoint(double across, double up) {}
 
   /**
    * Where the vehicle stands in the section.
@@ -133,12 +133,12 @@ public record KerbClearance(
     return kerb.height() * kerb.profile().height(across / kerb.width());
   }
 
-  private static List<Point> section(Kerb kerb) {
-    List<Point> points = new ArrayList<>();
+  private static List<SectionPoint> section(Kerb kerb) {
+    List<SectionPoint> points = new ArrayList<>();
     int steps = 40;
     for (int i = 0; i <= steps; i++) {
       double x = kerb.width() * i / steps;
-      points.add(new Point(x, heightAt(kerb, x)));
+      points.add(new SectionPoint(x, heightAt(kerb, x)));
     }
     double back =
         switch (kerb.behind()) {
@@ -147,8 +147,8 @@ public record KerbClearance(
           case WALL -> 2.5 * Math.max(kerb.height(), 0.1);
           default -> 0;
         };
-    points.add(new Point(kerb.width(), back));
-    points.add(new Point(kerb.width() + BEHIND, back));
+    points.add(new SectionPoint(kerb.width(), back));
+    points.add(new SectionPoint(kerb.width() + BEHIND, back));
     return List.copyOf(points);
   }
 }

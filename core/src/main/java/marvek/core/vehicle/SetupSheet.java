@@ -55,20 +55,21 @@ public record SetupSheet(String name, Purpose purpose, List<Setting> settings, S
    * @param first setting of the first sheet, or null
    * @param second setting of the second, or null
    */
-  public record Difference(String parameter, @Nullable Setting first, @Nullable Setting second) {}
+  public record SettingDifference(
+      String parameter, @Nullable Setting first, @Nullable Setting second) {}
 
   /** What differs, in the order of the first sheet and then what only the second has. */
-  public List<Difference> against(SetupSheet other) {
-    List<Difference> out = new ArrayList<>();
+  public List<SettingDifference> against(SetupSheet other) {
+    List<SettingDifference> out = new ArrayList<>();
     for (Setting s : settings) {
       Setting o = other.find(s.parameter());
       if (o == null || !sameValue(s, o)) {
-        out.add(new Difference(s.parameter(), s, o));
+        out.add(new SettingDifference(s.parameter(), s, o));
       }
     }
     for (Setting o : other.settings) {
       if (find(o.parameter()) == null) {
-        out.add(new Difference(o.parameter(), null, o));
+        out.add(new SettingDifference(o.parameter(), null, o));
       }
     }
     return List.copyOf(out);

@@ -46,12 +46,12 @@ public class LayoutVersion {
   private int cornersVersion = 1;
 
   @JdbcTypeCode(SqlTypes.JSON)
-  private List<Change> changes = List.of();
+  private List<GroundChange> changes = List.of();
 
   private String reason = "";
 
   /** A stretch that was changed on the ground, in metres from the line. */
-  public record Change(double from, double to, String what) {}
+  public record GroundChange(double from, double to, String what) {}
 
   @SuppressWarnings("NullAway.Init")
   protected LayoutVersion() {}
@@ -87,7 +87,11 @@ public class LayoutVersion {
 
   /** The version that follows another on the same road. */
   LayoutVersion(
-      LayoutVersion before, LocalDate validFrom, String reason, List<Change> changes, Instant now) {
+      LayoutVersion before,
+      LocalDate validFrom,
+      String reason,
+      List<GroundChange> changes,
+      Instant now) {
     this.id = UUID.randomUUID();
     this.ownerId = before.ownerId;
     this.circuit = before.circuit;
@@ -166,7 +170,7 @@ public class LayoutVersion {
   }
 
   /** What was changed on the ground since the version before. */
-  public List<Change> changes() {
+  public List<GroundChange> changes() {
     return changes;
   }
 

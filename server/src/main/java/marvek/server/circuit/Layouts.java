@@ -93,8 +93,11 @@ public class Layouts {
   /** The same road from a date on, with what has changed on it; the older version stays. */
   @Transactional
   LayoutVersion startVersion(
-      LayoutVersion from, LocalDate validFrom, String reason, List<LayoutVersion.Change> changes) {
-    for (LayoutVersion.Change c : changes) {
+      LayoutVersion from,
+      LocalDate validFrom,
+      String reason,
+      List<LayoutVersion.GroundChange> changes) {
+    for (LayoutVersion.GroundChange c : changes) {
       boolean onLap =
           c.from() >= 0 && c.from() < from.length() && c.to() >= 0 && c.to() < from.length();
       if (!onLap || c.what().length() > 500) {

@@ -65,7 +65,7 @@ public class SurveyBook {
    * @param corners all corners, when they change; null otherwise
    * @param cornersVersion version of the corners as the sender saw them
    */
-  public record Change(
+  public record SurveyChange(
       @NotNull UUID id,
       @NotNull Things put,
       @NotNull List<String> remove,
@@ -96,7 +96,11 @@ public class SurveyBook {
   /** Starts a new version of a layout with everything found on the old one, ids and all. */
   @Transactional
   public LayoutVersion startVersion(
-      UUID owner, UUID id, LocalDate from, String reason, List<LayoutVersion.Change> changes) {
+      UUID owner,
+      UUID id,
+      LocalDate from,
+      String reason,
+      List<LayoutVersion.GroundChange> changes) {
     LayoutVersion before = layouts.get(owner, id);
     LayoutVersion next = layouts.startVersion(before, from, reason, changes);
     items.saveAll(
@@ -108,7 +112,7 @@ public class SurveyBook {
 
   /** Applies a change. */
   @Transactional
-  public LayoutVersion apply(UUID owner, UUID layoutId, Change change) {
+  public LayoutVersion apply(UUID owner, UUID layoutId, SurveyChange change) {
     // One change at a time on a layout, so that none is applied twice and none is lost.
     LayoutVersion layout =
         versions
@@ -149,7 +153,7 @@ public class SurveyBook {
     return layout;
   }
 
-  private void unseenChanges(Change change, Map<String, SurveyItem> there) {
+  private void unseenChanges(SurveyChange change, Map<String, SurveyItem> there) {
     Map<String, String> put = new HashMap<>();
     for (Entry e : entries(change.put())) {
       if (put.put(e.id(), text(e.thing())) != null) {

@@ -102,7 +102,7 @@ class SurveyController {
       Map<String, Integer> versions,
       Relief relief,
       @Nullable PlaceView place,
-      List<LayoutVersion.Change> changes,
+      List<LayoutVersion.GroundChange> changes,
       String reason,
       @Nullable LayoutSummary newer) {}
 
@@ -111,7 +111,7 @@ class SurveyController {
   record NewVersion(
       @NotNull LocalDate from,
       @NotNull @Size(max = 500) String reason,
-      @NotNull @Size(max = 50) List<LayoutVersion.Change> changes) {}
+      @NotNull @Size(max = 50) List<LayoutVersion.GroundChange> changes) {}
 
   /** A set of boards to propose. */
   record BoardsRequest(
@@ -153,7 +153,7 @@ class SurveyController {
   LayoutView change(
       @AuthenticationPrincipal Driver driver,
       @PathVariable UUID id,
-      @Valid @RequestBody SurveyBook.Change body) {
+      @Valid @RequestBody SurveyBook.SurveyChange body) {
     book.apply(driver.id(), id, body);
     return one(driver, id);
   }

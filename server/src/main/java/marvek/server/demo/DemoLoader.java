@@ -116,7 +116,7 @@ class DemoLoader implements ApplicationRunner {
     book.apply(
         driver,
         layout.id(),
-        new SurveyBook.Change(
+        new SurveyBook.SurveyChange(
             UUID.randomUUID(), Things.none(), List.of(), Map.of(), named, layout.cornersVersion()));
   }
 

@@ -120,7 +120,7 @@ class SheetController {
   }
 
   @GetMapping("/sheets/{id}/against/{other}")
-  List<SetupSheet.Difference> compare(
+  List<SetupSheet.SettingDifference> compare(
       @AuthenticationPrincipal Driver driver, @PathVariable UUID id, @PathVariable UUID other) {
     return sheets.get(driver.id(), id).sheet().against(sheets.get(driver.id(), other).sheet());
   }
