@@ -16,6 +16,7 @@
     '/survey': wrap({ asyncComponent: () => import('./screens/Survey.svelte') }),
     '/survey/bring': wrap({ asyncComponent: () => import('./screens/Bring.svelte') }),
     '/survey/:id': wrap({ asyncComponent: () => import('./screens/Layout.svelte') }),
+    '/walk/:id': wrap({ asyncComponent: () => import('./screens/Walk.svelte') }),
     '/vehicle': wrap({ asyncComponent: () => import('./screens/Garage.svelte') }),
     '/vehicle/:id': wrap({ asyncComponent: () => import('./screens/VehicleEditor.svelte') }),
     '/reference/:id': wrap({ asyncComponent: () => import('./screens/Reference.svelte') }),
@@ -51,7 +52,7 @@
   {:else if !session.person}
     <SignIn />
   {:else}
-    <TopLine />
+    {#if !router.location.startsWith('/walk')}<TopLine />{/if}
     <Router {routes} />
     <KeysHelp />
   {/if}

@@ -212,7 +212,7 @@
 
   {#each places as p (p.id + p.a)}
     {@const on = p.id === selected}
-    {@const py = y(edge(p.a, p.left)) + (p.left ? -14 : 14)}
+    {@const py = y(edge(p.a, p.left)) + (p.left ? -36 : 34)}
     {@const wide = Math.max(0, x(Math.min(p.b, domain[1])) - x(Math.max(p.a, domain[0])))}
     <g
       class={onpick ? 'cursor-pointer' : ''}
@@ -254,7 +254,7 @@
         />
       {/if}
       {#if words}
-        <text x={x(Math.max(p.a, domain[0])) + 4} y={py + (p.left ? -9 : 17)} style="font-size:10.5px">
+        <text x={x(Math.max(p.a, domain[0])) + 4} y={py + (p.left ? -6 : 13)} style="font-size:10.5px">
           {p.label || PLACES[p.kind]}
         </text>
       {/if}

@@ -474,7 +474,7 @@
               </text>
             {/if}
           {:else if w > 50}
-            <text x={x((a + b) / 2)} y={py - 9} text-anchor="middle" style="fill:var(--ink-soft);font-size:10px">
+            <text x={x((a + b) / 2)} y={py + 5} text-anchor="middle" style="fill:var(--ink-soft);font-size:10px">
               {r.value > 0 ? '▲' : '▼'}
               {Math.abs(r.value * 100).toFixed(1)} %
             </text>

@@ -16,7 +16,6 @@
   } from '../lib/things';
   import { fromLength, inLength, lengthUnit, metres } from '../lib/units';
   import { cornerWord } from '../lib/words';
-  import KerbSection from './KerbSection.svelte';
 
   interface Props {
     desk: SurveyDesk;
@@ -329,20 +328,16 @@
     {/if}
   </div>
   {#if kerb && clearance}
-    <div class="grid grid-cols-[minmax(0,1fr)_210px] items-center gap-3" aria-live="polite">
-      <KerbSection {kerb} {clearance} />
-      <p class="text-sm" data-clearance>
-        {#if clearance.reach === null || clearance.reach === undefined}
-          The floor clears it wherever the tyre goes: {Math.round(clearance.gap * 100)} cm at the least. The wheel rises
-          {Math.round(clearance.wheelRise * 100)} cm.
-        {:else}
-          <strong>{Math.round(clearance.reach * 100)} cm</strong> of tyre on it, then the floor touches. The wheel has
-          risen
-          {Math.round(clearance.wheelRise * 100)} cm.
-        {/if}
-        Standing still; speed and bounce leave less.
-      </p>
-    </div>
+    <p class="text-sm" aria-live="polite" data-clearance>
+      {#if clearance.reach === null || clearance.reach === undefined}
+        The floor clears it wherever the tyre goes: {Math.round(clearance.gap * 100)} cm at the least. The wheel rises
+        {Math.round(clearance.wheelRise * 100)} cm.
+      {:else}
+        The tyre may go <strong>{Math.round(clearance.reach * 100)} cm</strong> past the edge of the road, then the
+        floor touches. The wheel has risen {Math.round(clearance.wheelRise * 100)} cm.
+      {/if}
+      Standing still; speed and bounce leave less.
+    </p>
   {/if}
   {#if landmark && judgement}
     <p class="text-sm" aria-live="polite">

@@ -1,3 +1,4 @@
+import { forgetTheWalk } from './offline';
 import { api, ask, type Person, type Preferences } from './api';
 
 /** Who is signed in, and what they chose to read. */
@@ -23,6 +24,7 @@ class Session {
 
   async signOut() {
     await ask(api.DELETE('/api/session'));
+    await forgetTheWalk();
     this.person = null;
   }
 }

@@ -2,7 +2,7 @@
   import { createQuery } from '@tanstack/svelte-query';
   import { onDestroy, onMount } from 'svelte';
   import { push } from 'svelte-spa-router';
-  import { api, ask, asProblem, sendForm, type KerbClearance, type Problem } from '../lib/api';
+  import { api, ask, asProblem, sendForm, type Kerb, type KerbClearance, type Problem } from '../lib/api';
   import { here } from '../lib/here.svelte';
   import { typing } from '../lib/keys';
   import { SurveyDesk } from '../lib/survey.svelte';
@@ -10,6 +10,7 @@
   import { metres } from '../lib/units';
   import { cornerWord } from '../lib/words';
   import CornerEditor from '../components/CornerEditor.svelte';
+  import KerbSection from '../components/KerbSection.svelte';
   import LapStrip from '../components/LapStrip.svelte';
   import MarkerPanel from '../components/MarkerPanel.svelte';
   import ProblemBox from '../components/ProblemBox.svelte';
@@ -53,13 +54,20 @@
 
   onMount(async () => {
     await desk.open();
-    const first = desk.corners[0];
-    if (first && !selected) look(first.id);
     if (desk.view && references.data && !reference) tab = 'draft';
   });
   onDestroy(() => {
     desk.close();
     here.say('', '');
+  });
+
+  let begun = false;
+  $effect(() => {
+    const first = desk.corners[0];
+    if (begun || !road.data || !first) return;
+    begun = true;
+    look(first.id);
+    tab = 'markers';
   });
 
   const length = $derived(road.data?.length ?? 1);
@@ -112,6 +120,8 @@
     if (!sort || sort === 'corners') return null;
     return (desk.things[sort] as Thing[]).find((t) => t.id === selected) ?? null;
   });
+  const kerb = $derived(sort === 'kerbs' ? (thing as Kerb | null) : null);
+  const kerbClearance = $derived(kerb ? clearance[kerb.id] : undefined);
   const corner = $derived(sort === 'corners' ? (desk.corners.find((c) => c.id === selected) ?? null) : null);
   const inView = $derived(cornerAt(desk.corners, length, wrap(middle)));
 
@@ -450,18 +460,22 @@
         </div>
       </div>
       <section class="grid content-start gap-1" aria-label="Plan, sun and shadows">
-        <SunPlan
-          road={road.data}
-          things={desk.things}
-          corners={desk.corners}
-          sun={desk.view.place ? (sun.data ?? null) : null}
-          {middle}
-          {span}
-          {selected}
-          height={232}
-          onmove={(s) => (middle = s)}
-          onadd={tool.kind === 'landmark' ? addOnPlan : undefined}
-        />
+        {#if kerb && kerbClearance}
+          <KerbSection {kerb} clearance={kerbClearance} height={232} />
+        {:else}
+          <SunPlan
+            road={road.data}
+            things={desk.things}
+            corners={desk.corners}
+            sun={desk.view.place ? (sun.data ?? null) : null}
+            {middle}
+            {span}
+            {selected}
+            height={232}
+            onmove={(s) => (middle = s)}
+            onadd={tool.kind === 'landmark' ? addOnPlan : undefined}
+          />
+        {/if}
         <div class="flex items-center gap-2 text-sm">
           <input class="input input-sm w-34" type="date" aria-label="Date of the session" bind:value={date} />
           <input

@@ -29,6 +29,8 @@ public record MarkerReview(List<MarkedPoint> points, List<Bare> bare, List<Judge
   private static final int CLEARLY_BETTER = 8;
   private static final double AT_THE_LIMIT = 0.985;
   private static final double COUNTING = 0.15;
+  // A mark that may be missed by more than this serves for nothing, metres.
+  private static final double NO_USE = 20;
 
   /**
    * A point of the reference.
@@ -182,6 +184,7 @@ public record MarkerReview(List<MarkedPoint> points, List<Bare> bare, List<Judge
       }
       limiter(p, v).ifPresent(serves::add);
       counted(p, v).ifPresent(serves::add);
+      serves.removeIf(s -> s.precision() > NO_USE);
       serves.sort(Comparator.comparingDouble(Serves::precision));
       return List.copyOf(serves);
     }

@@ -127,7 +127,8 @@ public class Layouts {
 
   /** Says where on the earth a layout lies that came as metres. */
   @Transactional
-  LayoutVersion place(UUID owner, UUID id, double latitude, double longitude, double altitude) {
+  public LayoutVersion place(
+      UUID owner, UUID id, double latitude, double longitude, double altitude) {
     LayoutVersion layout = get(owner, id);
     layout.place(latitude, longitude, altitude);
     return versions.saveAndFlush(layout);

@@ -1,36 +1,29 @@
 package marvek.server.demo;
 
-import java.io.IOException;
-import java.io.UncheckedIOException;
-import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 import java.util.function.Function;
-import marvek.core.circuit.CircuitReader;
-import marvek.core.circuit.Corner;
-import marvek.core.circuit.OutlineFile;
 import marvek.core.reference.CornerEntry;
 import marvek.core.reference.CornerPoint;
 import marvek.core.reference.PointKind;
 import marvek.core.reference.ReferenceContent;
-import marvek.core.survey.Things;
+import marvek.core.vehicle.SetupSheet;
 import marvek.core.vehicle.VehicleClasses;
 import marvek.server.access.DemoSettings;
 import marvek.server.account.Accounts;
 import marvek.server.account.SignIn;
 import marvek.server.circuit.LayoutVersion;
-import marvek.server.circuit.Layouts;
-import marvek.server.circuit.SurveyBook;
 import marvek.server.reference.ReferenceRow;
 import marvek.server.reference.References;
 import marvek.server.vehicle.Garage;
+import marvek.server.vehicle.SheetRow;
+import marvek.server.vehicle.Sheets;
 import marvek.server.vehicle.VehicleRow;
 import org.springframework.boot.ApplicationArguments;
 import org.springframework.boot.ApplicationRunner;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
-import org.springframework.core.io.ClassPathResource;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -38,45 +31,27 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Component
 @ConditionalOnProperty("marvek.demo")
 class DemoLoader implements ApplicationRunner {
-  private static final String OUTLINE = "demo/falcoeira-ring.csv";
-  private static final Map<String, String> NAMES =
-      Map.ofEntries(
-          Map.entry("c1", "Portão"),
-          Map.entry("c2", "Lagar"),
-          Map.entry("c3", "Sobreira"),
-          Map.entry("c4", "Poço"),
-          Map.entry("c5", "Azenha"),
-          Map.entry("c6", "Comporta"),
-          Map.entry("c7", "Duas Voltas"),
-          Map.entry("c8", "Miradouro"),
-          Map.entry("c9", "Eira"),
-          Map.entry("c10", "Fonte"),
-          Map.entry("c11", "Pomar"),
-          Map.entry("c12", "Tanque"),
-          Map.entry("c13", "Ripa"),
-          Map.entry("c14", "Adega"));
-
   private final Accounts accounts;
   private final SignIn signIn;
-  private final Layouts layouts;
-  private final SurveyBook book;
+  private final DemoCircuits circuits;
   private final Garage garage;
+  private final Sheets sheets;
   private final References references;
   private final TransactionTemplate transaction;
 
   DemoLoader(
       Accounts accounts,
       SignIn signIn,
-      Layouts layouts,
-      SurveyBook book,
+      DemoCircuits circuits,
       Garage garage,
+      Sheets sheets,
       References references,
       TransactionTemplate transaction) {
     this.accounts = accounts;
     this.signIn = signIn;
-    this.layouts = layouts;
-    this.book = book;
+    this.circuits = circuits;
     this.garage = garage;
+    this.sheets = sheets;
     this.references = references;
     this.transaction = transaction;
   }
@@ -93,31 +68,80 @@ class DemoLoader implements ApplicationRunner {
       signIn.signUp(person.email(), person.fullName(), UUID.randomUUID().toString());
     }
     UUID driver = accounts.findByEmail(DemoSettings.Person.DRIVER.email()).orElseThrow().id();
-    byte[] outline = outline();
-    LayoutVersion layout =
-        layouts.save(
-            driver,
-            "Falcoeira Ring",
-            "Full",
-            ZoneId.of("Europe/Lisbon"),
-            CircuitReader.read(OutlineFile.read(outline), CircuitReader.Choices.asItComes()),
-            "falcoeira-ring.csv",
-            outline);
-    name(driver, layout);
     VehicleRow gt = vehicle(driver, "Codorniz GT-C", "cup-gt");
-    vehicle(driver, "Garça 600", "motorcycle-600");
+    VehicleRow motorcycle = vehicle(driver, "Garça 600", "motorcycle-600");
     vehicle(driver, "Melro S3", "downforce-prototype");
-    tellStory(driver, references.draft(driver, layout.id(), gt.id(), ""));
+    sheets(driver, gt, motorcycle);
+
+    LayoutVersion hill = circuits.bring(driver, DemoCircuits.SERRA);
+    circuits.survey(driver, hill, DemoCircuits.SERRA);
+    ReferenceRow ride = references.draft(driver, hill.id(), motorcycle.id(), "");
+    save(driver, ride.id(), "First draft from the outline and the walk, before riding.");
+
+    LayoutVersion ring = circuits.bring(driver, DemoCircuits.FALCOEIRA);
+    ReferenceRow drafted = references.draft(driver, ring.id(), gt.id(), "");
+    circuits.survey(driver, ring, DemoCircuits.FALCOEIRA);
+    references.takeVehicle(driver, drafted.id());
+    tellStory(driver, drafted);
   }
 
-  private void name(UUID driver, LayoutVersion layout) {
-    List<Corner> named =
-        layout.corners().stream().map(c -> c.named(NAMES.getOrDefault(c.id(), ""))).toList();
-    book.apply(
+  private void sheets(UUID driver, VehicleRow gt, VehicleRow motorcycle) {
+    SheetRow dry =
+        sheets.add(
+            driver,
+            gt.id(),
+            new SetupSheet(
+                "Dry, race",
+                SetupSheet.Purpose.DRY,
+                List.of(
+                    number("fuel.load", 60, "Forty minutes and a reserve"),
+                    number("pressure.cold.front", 145, "Comes up to 190 hot"),
+                    number("pressure.cold.rear", 140, "Comes up to 185 hot"),
+                    number("camber.front", -3.6, "Even wear across the tyre on Friday"),
+                    number("floor.front", 78, "Clears the kerb at 1"),
+                    number("floor.rear", 92, ""),
+                    number("brakes.bias", 65, "Rear moved into 4 with less"),
+                    number("wings.downforce", 1.15, ""),
+                    words("electronics.map", "2", "Full power")),
+                ""));
+    sheets.add(
         driver,
-        layout.id(),
-        new SurveyBook.SurveyChange(
-            UUID.randomUUID(), Things.none(), List.of(), Map.of(), named, layout.cornersVersion()));
+        gt.id(),
+        new SetupSheet(
+            "Wet",
+            SetupSheet.Purpose.WET,
+            List.of(
+                number("fuel.load", 60, ""),
+                number("tyres.grip", 78, "Treaded tyres on a good surface"),
+                number("pressure.cold.front", 170, "Opens the tread"),
+                number("floor.front", 86, "Standing water in 2"),
+                number("floor.rear", 98, ""),
+                number("brakes.bias", 61, "Less weight goes forward"),
+                number("wings.downforce", 1.4, "All the wing there is"),
+                number("wings.drag", 0.97, "The price of it"),
+                words("electronics.map", "5", "Softer")),
+            ""));
+    sheets.putOn(driver, gt.id(), dry.id());
+    sheets.add(
+        driver,
+        motorcycle.id(),
+        new SetupSheet(
+            "Hill, dry",
+            SetupSheet.Purpose.DRY,
+            List.of(
+                number("fuel.load", 8, "Two runs"),
+                number("pressure.cold.rear", 150, "Cold road under the trees"),
+                number("gears.final", 6.1, "Shorter: the top gear is never reached"),
+                words("electronics.wheelie", "2", "The brow after 9")),
+            ""));
+  }
+
+  private static SetupSheet.Setting number(String parameter, double value, String reason) {
+    return new SetupSheet.Setting(parameter, value, "", "", reason);
+  }
+
+  private static SetupSheet.Setting words(String parameter, String value, String reason) {
+    return new SetupSheet.Setting(parameter, null, value, "", reason);
   }
 
   private VehicleRow vehicle(UUID driver, String name, String basedOn) {
@@ -199,13 +223,5 @@ class DemoLoader implements ApplicationRunner {
         e.apexGap(),
         e.firstThrottle(),
         note);
-  }
-
-  private static byte[] outline() {
-    try (var in = new ClassPathResource(OUTLINE).getInputStream()) {
-      return in.readAllBytes();
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
   }
 }
