@@ -19,6 +19,7 @@
     '/walk/:id': wrap({ asyncComponent: () => import('./screens/Walk.svelte') }),
     '/vehicle': wrap({ asyncComponent: () => import('./screens/Garage.svelte') }),
     '/vehicle/:id': wrap({ asyncComponent: () => import('./screens/VehicleEditor.svelte') }),
+    '/sheets/:id': wrap({ asyncComponent: () => import('./screens/Sheets.svelte') }),
     '/reference/:id': wrap({ asyncComponent: () => import('./screens/Reference.svelte') }),
     '/revisions/:id': wrap({ asyncComponent: () => import('./screens/Revisions.svelte') }),
     '/card/:id/:revision': wrap({ asyncComponent: () => import('./screens/Card.svelte') }),

@@ -1,12 +1,23 @@
 <script lang="ts">
   import { scaleLinear } from 'd3-scale';
-  import type { AnswerView, Corner, CornerEntry, Landmark, LapView, PointKind, RoadView } from '../lib/api';
+  import type {
+    AnswerView,
+    Corner,
+    CornerEntry,
+    Judgement,
+    Landmark,
+    LapView,
+    PointKind,
+    RoadView,
+    Things,
+  } from '../lib/api';
   import { placeLabels, textWidth } from '../drawing/labels';
   import { pathOf, sampleAt } from '../drawing/strip';
   import { apart, POINTS, station, tieText } from '../lib/points';
   import { inSpeed, metres, plain, speedUnit } from '../lib/units';
   import FlagShape from './FlagShape.svelte';
   import LandmarkShape from './LandmarkShape.svelte';
+  import RoadThings from './RoadThings.svelte';
 
   interface Props {
     road: RoadView;
@@ -14,6 +25,12 @@
     entry: CornerEntry;
     answer?: AnswerView;
     landmarks: Landmark[];
+    things?: Things;
+    /** Metres of each kerb that the tyre may use. */
+    reach?: Record<string, number | null>;
+    /** Points that were set on an older version of the layout. */
+    doubts?: PointKind[];
+    grades?: Partial<Record<PointKind, Judgement['grade']>>;
     lap?: LapView;
     before?: CornerEntry | null;
     readonly?: boolean;
@@ -31,6 +48,10 @@
     entry,
     answer,
     landmarks,
+    things,
+    reach = {},
+    doubts = [],
+    grades = {},
     lap,
     before = null,
     readonly = false,
@@ -43,6 +64,7 @@
     onlandmark,
   }: Props = $props();
 
+  const GRADES: Record<Judgement['grade'], string> = { SOLID: '●', USABLE: '◐', WEAK: '○', NOT_TO_BE_RELIED_ON: '×' };
   const ROWS = 3;
   const ROW = 30;
   const TOP = 36;
@@ -149,8 +171,11 @@
             : p.kind === 'APEX'
               ? `, ${entry.apexType.toLowerCase()}`
               : '';
-      const title = style.word + (p.kind === 'BRAKE' ? '' : extra);
-      const detail = (tie ?? metres(p.station)) + (p.kind === 'BRAKE' ? extra : '');
+      const doubt = doubts.includes(p.kind) ? ' ?' : '';
+      const grade = grades[p.kind];
+      const title = style.word + (p.kind === 'BRAKE' ? '' : extra) + doubt;
+      const detail =
+        (tie ?? metres(p.station)) + (p.kind === 'BRAKE' ? extra : '') + (grade ? ` ${GRADES[grade]}` : '');
       return { kind: p.kind, s, station: p.station, title, detail, colour: style.colour };
     }),
   );
@@ -294,6 +319,9 @@
     <path d={pathOf(leftEdge)} fill="none" stroke="var(--road-edge)" stroke-width="1.8" />
     <path d={pathOf(rightEdge)} fill="none" stroke="var(--road-edge)" stroke-width="1.8" />
 
+    {#if things}
+      <RoadThings {road} {things} {near} {domain} {x} {y} {reach} words={false} />
+    {/if}
     {#each seen as l (l.id)}
       {@const at = landmarkAt(l)}
       <g

@@ -6,14 +6,21 @@
 
   let { vehicle, figures }: { vehicle: Vehicle; figures: VehicleFigures } = $props();
   let width = $state(640);
-  const H1 = 190;
-  const H2 = 200;
+  const H1 = 148;
+  const H2 = 168;
   const PAD = { left: 44, right: 14 };
 
   const top = $derived(Math.max(figures.topSpeed * 1.06, 20));
   const x = $derived(scaleLinear([0, top], [PAD.left, width - PAD.right]));
   const revs = $derived(scaleLinear([0, vehicle.engine.limitRevs * 1.05], [H1 - 22, 8]));
-  const strongest = $derived(Math.max(...figures.points.map((p) => Math.max(p.drive, p.resistance)), 1));
+  const most = $derived(vehicle.mass);
+  const strongest = $derived(
+    Math.max(
+      ...figures.points.map((p) => Math.max(p.drive, p.resistance) * most),
+      ...figures.pulls.flatMap((p) => p.force),
+      1,
+    ),
+  );
   const force = $derived(scaleLinear([0, strongest * 1.08], [H2 - 24, 10]));
   const shown = $derived(scaleLinear([0, inSpeed(top)], [PAD.left, width - PAD.right]));
   const ticks = $derived(shown.ticks(8));
@@ -77,12 +84,18 @@
       <text x={shown(t)} y={H1 - 5} text-anchor="middle" style="font-size:11px">{plain(t)}</text>
     {/each}
   </svg>
-  <svg {width} height={H2} class="block" role="img" aria-label="Drive and resistance against speed">
+  <svg
+    {width}
+    height={H2}
+    class="block"
+    role="img"
+    aria-label="Tractive force of each gear, and what resists, against speed"
+  >
     <path
       d={pathOf(
         [
           [x(figures.points[0]?.speed ?? 0), force(0)],
-          ...figures.points.map((p): [number, number] => [x(p.speed), force(p.drive)]),
+          ...figures.points.map((p): [number, number] => [x(p.speed), force(p.drive * most)]),
           [x(figures.points[figures.points.length - 1]?.speed ?? 0), force(0)],
         ],
         true,
@@ -90,33 +103,44 @@
       fill="var(--throttle-fill)"
     />
     <path
-      d={pathOf(figures.points.map((p) => [x(p.speed), force(p.drive)]))}
+      d={pathOf(figures.points.map((p) => [x(p.speed), force(p.drive * most)]))}
       fill="none"
       stroke="var(--throttle)"
       stroke-width="2"
     />
     <path
-      d={pathOf(figures.points.map((p) => [x(p.speed), force(p.resistance)]))}
+      d={pathOf(figures.points.map((p) => [x(p.speed), force(p.resistance * most)]))}
       fill="none"
       stroke="var(--sky)"
       stroke-width="2"
     />
+    {#each figures.pulls as pull (pull.gear)}
+      <path
+        d={pathOf(
+          pull.speed.map((v, i): [number, number] => [x(v), force(pull.force[i] ?? 0)]).filter(([px]) => px <= width),
+        )}
+        fill="none"
+        stroke="var(--ink)"
+        stroke-width="1"
+      />
+      <text x={x(pull.speed[8] ?? 0)} y={force(pull.force[8] ?? 0) - 4} style="font-size:10.5px">{pull.gear}</text>
+    {/each}
     <path d="M{x(figures.topSpeed)} 10V{force(0)}" stroke="var(--ink)" stroke-dasharray="3 3" />
     <text x={x(figures.topSpeed) - 5} y="22" text-anchor="end" font-weight="700">
       {plain(inSpeed(figures.topSpeed))}
       {speedUnit()}
     </text>
-    <text x={x(top * 0.1)} y={force(strongest * 0.35)} style="fill:var(--throttle)" font-weight="700">drive</text>
+    <text x={x(top * 0.1)} y={force(strongest * 0.35)} style="fill:var(--throttle)" font-weight="700">at the road</text>
     <text
       x={x(top * 0.55)}
-      y={force((figures.points[Math.floor(figures.points.length * 0.6)]?.resistance ?? 0) * 1) - 12}
+      y={force((figures.points[Math.floor(figures.points.length * 0.6)]?.resistance ?? 0) * most) - 12}
       style="fill:var(--sky)"
       font-weight="700"
     >
       air and rolling
     </text>
     {#each force.ticks(4) as t (t)}
-      <text x={PAD.left - 4} y={force(t) + 4} text-anchor="end" style="font-size:11px">{plain(t / 9.80665, 1)} g</text>
+      <text x={PAD.left - 4} y={force(t) + 4} text-anchor="end" style="font-size:11px">{plain(t / 1000, 1)} kN</text>
     {/each}
     {#each ticks as t (t)}
       <text x={shown(t)} y={H2 - 6} text-anchor="middle" style="font-size:11px">{plain(t)}</text>

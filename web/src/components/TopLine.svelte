@@ -12,7 +12,7 @@
   const stops = $derived([
     { name: 'Paddock', href: '#/', on: router.location === '/' },
     { name: 'Survey', href: '#/survey', on: router.location.startsWith('/survey') },
-    { name: 'Vehicle', href: '#/vehicle', on: router.location.startsWith('/vehicle') },
+    { name: 'Vehicle', href: '#/vehicle', on: /^\/(vehicle|sheets)/.test(router.location) },
     {
       name: 'Reference',
       href: latest ? `#/reference/${latest}` : null,

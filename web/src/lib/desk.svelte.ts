@@ -4,6 +4,7 @@ import {
   asProblem,
   type AnswerView,
   type CornerEntry,
+  type Judgement,
   type Landmark,
   type LapView,
   Problem,
@@ -38,6 +39,8 @@ export class Desk {
   content = $state.raw<ReferenceContent>() as ReferenceContent;
   answers = $state<Record<string, AnswerView>>({});
   landmarks = $state.raw<Landmark[]>([]);
+  reach = $state.raw<Record<string, number | null>>({});
+  grades = $state.raw<Record<string, Partial<Record<PointKind, Judgement['grade']>>>>({});
   selected = $state('');
   problem = $state.raw<Problem | null>(null);
   conflict = $state.raw<Conflict | null>(null);
@@ -64,8 +67,42 @@ export class Desk {
     desk.lap = lap;
     desk.take(view);
     desk.restore();
+    void desk.judge();
     await desk.select(view.corners[0]?.id ?? '');
     return desk;
+  }
+
+  /** What kerbs let this vehicle do, and how good the markers in use are, light left out. */
+  private async judge() {
+    const path = { params: { path: { id: this.view.id } } };
+    try {
+      const [kerbs, review] = await Promise.all([
+        ask(api.GET('/api/references/{id}/kerbs', path)),
+        ask(api.GET('/api/references/{id}/markers', path)),
+      ]);
+      this.reach = Object.fromEntries(kerbs.map((k) => [k.kerb, k.clearance.reach ?? null]));
+      const grades: Record<string, Partial<Record<PointKind, Judgement['grade']>>> = {};
+      for (const p of review.points) {
+        if (p.judgement) grades[p.corner] = { ...grades[p.corner], [p.kind]: p.judgement.grade };
+      }
+      this.grades = grades;
+    } catch {
+      // The reference can be worked on without them.
+    }
+  }
+
+  /** Takes what the server holds after something around the reference changed. */
+  async reload() {
+    const path = { path: { id: this.view.id } };
+    const [view, lap] = await Promise.all([
+      ask(api.GET('/api/references/{id}', { params: path })),
+      ask(api.GET('/api/references/{id}/lap', { params: path })),
+    ]);
+    this.lap = lap;
+    this.take(view);
+    this.answers = {};
+    void this.judge();
+    await this.askFor(this.selected);
   }
 
   private take(view: ReferenceView) {
@@ -344,7 +381,7 @@ export class Desk {
   async takeVehicle() {
     await this.store();
     await ask(api.POST('/api/references/{id}/vehicle', { params: { path: { id: this.view.id } } }));
-    location.reload();
+    await this.reload();
   }
 
   async moveLandmark(landmark: Landmark, to: number) {

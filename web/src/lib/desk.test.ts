@@ -81,6 +81,7 @@ function view(): ReferenceView {
     things: { landmarks: [], kerbs: [], zones: [], limits: [], places: [] },
     doubts: [],
     ahead: [],
+    newerLayout: false,
     placed: false,
     zone: 'UTC',
     working: stored,

@@ -10,6 +10,7 @@
   import ConflictDialog from '../components/ConflictDialog.svelte';
   import CornerStrip from '../components/CornerStrip.svelte';
   import LapStrip from '../components/LapStrip.svelte';
+  import ReferenceNotes from '../components/ReferenceNotes.svelte';
   import PlanInset from '../components/PlanInset.svelte';
   import ProblemBox from '../components/ProblemBox.svelte';
 
@@ -181,6 +182,10 @@
             {entry}
             answer={desk.answer}
             landmarks={desk.landmarks}
+            things={{ ...desk.view.things, landmarks: [] }}
+            reach={desk.reach}
+            doubts={desk.view.doubts.filter((d) => d.corner === corner.id).map((d) => d.kind)}
+            grades={desk.grades[corner.id]}
             lap={desk.lap}
             {held}
             height={472}
@@ -212,6 +217,7 @@
                 onblur={() => desk?.settle()}></textarea>
             </label>
           </div>
+          <ReferenceNotes {desk} corner={corner.id} />
           <p class="text-xs leading-tight">
             Computed with the vehicle's own numbers on a dry, warm track. An estimate: start early, build up.
           </p>
@@ -244,7 +250,7 @@
           </div>
           {#if desk.view.vehicleChanged}
             <button class="btn btn-sm" onclick={() => desk?.takeVehicle()}>
-              The vehicle was edited: compute anew
+              Vehicle, sheet or ground differ: compute anew
             </button>
           {/if}
         </aside>

@@ -5,8 +5,10 @@
   import { here } from '../lib/here.svelte';
   import { History } from '../lib/history';
   import { typing } from '../lib/keys';
-  import { degrees, metres, plain, speedText } from '../lib/units';
+  import { metres, plain, speedText } from '../lib/units';
+  import { complete, getField, groupsOf, withField } from '../lib/vehicleFields';
   import GearDrawing from '../components/GearDrawing.svelte';
+  import GripDrawing from '../components/GripDrawing.svelte';
   import ProblemBox from '../components/ProblemBox.svelte';
 
   let { params }: { params: { id: string } } = $props();
@@ -25,7 +27,7 @@
   onMount(async () => {
     try {
       const view = await ask(api.GET('/api/vehicles/{id}', { params: { path: { id: params.id } } }));
-      vehicle = view.numbers;
+      vehicle = complete(view.numbers);
       name = view.name;
       version = view.version;
       here.say(view.name, `from ${view.basedOn.replaceAll('-', ' ')}`, null);
@@ -96,164 +98,6 @@
     }
   }
 
-  interface Field {
-    label: string;
-    unit: string;
-    field: string;
-    step: number;
-    get: (v: Vehicle) => number;
-    set: (v: Vehicle, x: number) => Vehicle;
-  }
-  const groups: { title: string; fields: Field[] }[] = [
-    {
-      title: 'Body',
-      fields: [
-        f(
-          'Mass with driver and fuel',
-          'kg',
-          'mass',
-          5,
-          (v) => v.mass,
-          (v, mass) => ({ ...v, mass }),
-        ),
-        f(
-          'Width',
-          'm',
-          'width',
-          0.01,
-          (v) => v.width,
-          (v, width) => ({ ...v, width }),
-        ),
-        f(
-          'Wheelbase',
-          'm',
-          'wheelbase',
-          0.01,
-          (v) => v.wheelbase,
-          (v, wheelbase) => ({ ...v, wheelbase }),
-        ),
-        f(
-          'Centre of gravity, height',
-          'm',
-          'cogHeight',
-          0.01,
-          (v) => v.cogHeight,
-          (v, cogHeight) => ({ ...v, cogHeight }),
-        ),
-        f(
-          '… behind the front axle',
-          'm',
-          'cogToFront',
-          0.01,
-          (v) => v.cogToFront,
-          (v, cogToFront) => ({ ...v, cogToFront }),
-        ),
-      ],
-    },
-    {
-      title: 'Grip, air, brakes',
-      fields: [
-        f(
-          'Grip along',
-          '×',
-          'tyres.muX',
-          0.01,
-          (v) => v.tyres.muX,
-          (v, muX) => ({ ...v, tyres: { ...v.tyres, muX } }),
-        ),
-        f(
-          'Grip across',
-          '×',
-          'tyres.muY',
-          0.01,
-          (v) => v.tyres.muY,
-          (v, muY) => ({ ...v, tyres: { ...v.tyres, muY } }),
-        ),
-        f(
-          'Drag area',
-          'm²',
-          'aero.cdA',
-          0.01,
-          (v) => v.aero.cdA,
-          (v, cdA) => ({ ...v, aero: { ...v.aero, cdA } }),
-        ),
-        f(
-          'Downforce area',
-          'm²',
-          'aero.clA',
-          0.05,
-          (v) => v.aero.clA,
-          (v, clA) => ({ ...v, aero: { ...v.aero, clA } }),
-        ),
-        f(
-          'Most brake force',
-          'N',
-          'brakes.mostForce',
-          100,
-          (v) => v.brakes.mostForce,
-          (v, mostForce) => ({ ...v, brakes: { ...v.brakes, mostForce } }),
-        ),
-        f(
-          'Brakes at the front',
-          '%',
-          'brakes.frontShare',
-          1,
-          (v) => v.brakes.frontShare * 100,
-          (v, x) => ({ ...v, brakes: { ...v.brakes, frontShare: x / 100 } }),
-        ),
-      ],
-    },
-    {
-      title: 'Engine and gearbox',
-      fields: [
-        f(
-          'Shift at',
-          'revs',
-          'engine.shiftRevs',
-          50,
-          (v) => v.engine.shiftRevs,
-          (v, shiftRevs) => ({ ...v, engine: { ...v.engine, shiftRevs } }),
-        ),
-        f(
-          'Limit at',
-          'revs',
-          'engine.limitRevs',
-          50,
-          (v) => v.engine.limitRevs,
-          (v, limitRevs) => ({ ...v, engine: { ...v.engine, limitRevs } }),
-        ),
-        f(
-          'Final drive',
-          ': 1',
-          'gearbox.finalDrive',
-          0.05,
-          (v) => v.gearbox.finalDrive,
-          (v, finalDrive) => ({ ...v, gearbox: { ...v.gearbox, finalDrive } }),
-        ),
-        f(
-          'Rolling radius',
-          'm',
-          'gearbox.rollingRadius',
-          0.001,
-          (v) => v.gearbox.rollingRadius,
-          (v, rollingRadius) => ({ ...v, gearbox: { ...v.gearbox, rollingRadius } }),
-        ),
-        f(
-          'Shift takes',
-          's',
-          'gearbox.shiftTime',
-          0.01,
-          (v) => v.gearbox.shiftTime,
-          (v, shiftTime) => ({ ...v, gearbox: { ...v.gearbox, shiftTime } }),
-        ),
-      ],
-    },
-  ];
-
-  function f(label: string, unit: string, field: string, step: number, get: Field['get'], set: Field['set']): Field {
-    return { label, unit, field, step, get, set };
-  }
-
   const round = (x: number) => Math.round(x * 10000) / 10000;
   const finding = (field: string) => findings.find((x) => x.field === field)?.message;
 </script>
@@ -282,6 +126,7 @@
             </div>
           </dl>
           <GearDrawing vehicle={v} {figures} />
+          <GripDrawing {figures} />
           <table class="table-xs table w-auto" aria-label="Speed of each gear">
             <thead>
               <tr
@@ -331,8 +176,8 @@
           </div>
           <button class="btn btn-primary" disabled={!dirty || findings.length > 0}>{dirty ? 'Save' : 'Saved'}</button>
         </div>
-        <div class="grid grid-cols-2 gap-x-6 gap-y-3">
-          {#each groups as group (group.title)}
+        <div class="grid max-h-[610px] grid-cols-2 gap-x-6 gap-y-3 overflow-y-auto pr-2">
+          {#each groupsOf(v) as group (group.title)}
             <fieldset class="grid content-start gap-1">
               <legend class="mb-1 font-bold">{group.title}</legend>
               {#each group.fields as field (field.field)}
@@ -343,11 +188,11 @@
                     type="number"
                     step={field.step}
                     name={field.field}
-                    value={round(field.get(v))}
+                    value={round(getField(v, field.field) * field.scale)}
                     aria-invalid={!!finding(field.field)}
                     oninput={(e) => {
                       const x = e.currentTarget.valueAsNumber;
-                      if (Number.isFinite(x)) edit((old) => field.set(old, x), field.field);
+                      if (Number.isFinite(x)) edit((old) => withField(old, field.field, x / field.scale), field.field);
                     }}
                     onblur={() => history.settle()}
                   />
@@ -355,24 +200,6 @@
                 </label>
                 {#if finding(field.field)}<p class="text-error text-sm">{finding(field.field)}</p>{/if}
               {/each}
-              {#if group.title === 'Body' && v.leanLimit}
-                <label class="flex items-center gap-2 text-sm">
-                  <span class="flex-1">Lean at most</span>
-                  <input
-                    class="input input-sm w-24 text-right"
-                    type="number"
-                    step="1"
-                    name="leanLimit"
-                    value={Math.round(degrees(v.leanLimit))}
-                    oninput={(e) => {
-                      const x = e.currentTarget.valueAsNumber;
-                      if (Number.isFinite(x)) edit((old) => ({ ...old, leanLimit: (x * Math.PI) / 180 }), 'leanLimit');
-                    }}
-                    onblur={() => history.settle()}
-                  />
-                  <span class="w-8">°</span>
-                </label>
-              {/if}
             </fieldset>
           {/each}
           <fieldset class="grid content-start gap-1">
@@ -438,6 +265,7 @@
           </div>
           {#if finding('engine.curve')}<p class="text-error text-sm">{finding('engine.curve')}</p>{/if}
         </details>
+        <a class="link justify-self-start" href="#/sheets/{params.id}">Set-up sheets of this vehicle</a>
         <button type="button" class="btn btn-link justify-self-start px-0" onclick={() => push('/')}
           >Back to the paddock</button
         >

@@ -99,6 +99,7 @@ class ReferenceController {
    *     another one
    * @param doubts points to be confirmed since the layout changed
    * @param ahead points that a newer layout version would put in doubt
+   * @param newerLayout whether there is one
    * @param placed whether the circuit's place on the earth is known
    */
   record ReferenceView(
@@ -127,6 +128,7 @@ class ReferenceController {
       @Nullable String otherSheetNext,
       List<Doubt> doubts,
       List<Doubt> ahead,
+      boolean newerLayout,
       boolean placed,
       String zone) {}
 
@@ -406,6 +408,7 @@ class ReferenceController {
         next == null || next.id().equals(row.sheetId()) ? null : next.sheet().name(),
         row.doubts(),
         references.ahead(opened),
+        references.hasNewerLayout(opened),
         layout.plane() != null,
         layout.circuit().zone().getId());
   }

@@ -242,6 +242,10 @@ public class References {
     return layouts.newer(opened.layout()).map(newer -> doubts(opened, newer)).orElse(List.of());
   }
 
+  boolean hasNewerLayout(Opened opened) {
+    return layouts.newer(opened.layout()).isPresent();
+  }
+
   private List<Doubt> doubts(Opened opened, LayoutVersion newer) {
     return Doubt.about(
         opened.desk().road(),
