@@ -13,8 +13,9 @@
   const across = $derived(Math.max(...figures.envelopes.flatMap((e) => e.across)));
   const along = $derived(Math.max(...figures.envelopes.flatMap((e) => e.along), 2));
   const down = $derived(Math.min(...figures.envelopes.flatMap((e) => e.along)));
-  const k = $derived(Math.min((half - 60) / (2 * across), (H - 30) / (along - down)));
-  const cx = $derived(half / 2);
+  const k = $derived(Math.min((half * 0.62) / (2 * across), (H - 30) / (along - down)));
+  const cx = $derived(8 + across * k);
+  const beside = $derived(2 * cx + 4);
   const cy = $derived(14 + along * k);
   const DASH = ['', '6 3', '2 3'];
   const ring = (e: VehicleFigures['envelopes'][number]): [number, number][] => [
@@ -28,9 +29,9 @@
   const bike = $derived(figures.motorcycle);
 </script>
 
-<div bind:clientWidth={width} class="w-full">
+<div bind:clientWidth={width} class="w-full min-w-0 overflow-hidden">
   <svg {width} height={H} class="block" role="img" aria-label="Grip at three speeds, and metres to a stop">
-    <path d="M{cx} 6V{H - 6}M10 {cy}H{half}" stroke="var(--road-quiet)" />
+    <path d="M{cx} 6V{H - 6}M8 {cy}H{beside - 12}" stroke="var(--road-quiet)" />
     {#each figures.envelopes as e, i (e.speed)}
       <path
         d={pathOf(ring(e), true)}
@@ -40,25 +41,24 @@
         stroke-width="1.6"
         stroke-dasharray={DASH[i]}
       />
-      <text x={half - 4} y={H - 40 + i * 14} text-anchor="end" style="font-size:11px">
+      <text x={beside + 22} y={H - 40 + i * 14} style="font-size:11px">
         {speedText(e.speed)}: {g(Math.max(...e.across))} g
       </text>
-      <path d="M{half - 128} {H - 44 + i * 14}h22" stroke="var(--ink)" stroke-width="1.6" stroke-dasharray={DASH[i]} />
+      <path d="M{beside - 4} {H - 44 + i * 14}h22" stroke="var(--ink)" stroke-width="1.6" stroke-dasharray={DASH[i]} />
     {/each}
     <text x={cx + 4} y="12" style="font-size:11px">drive</text>
     <text x={cx + 4} y={H - 4} style="font-size:11px">brake</text>
-    <text x="10" y={cy - 4} style="font-size:11px">left</text>
     {#if bike}
       {#each [['front lifts', bike.frontLift], ['rear lifts', -bike.rearLift]] as const as [word, a] (word)}
         {@const py = cy - a * k}
         {#if py > 4 && py < H - 4}
-          <path d="M10 {py}H{half}" stroke="var(--turn)" stroke-dasharray="4 3" />
+          <path d="M8 {py}H{beside - 6}" stroke="var(--turn)" stroke-dasharray="4 3" />
         {/if}
-        <text x="10" y={Math.max(12, Math.min(H - 8, py - 3))} style="font-size:11px;fill:var(--turn)" data-lift={word}>
+        <text x={beside - 4} y={a > 0 ? 26 : 42} style="font-size:11px;fill:var(--turn)" data-lift={word}>
           {word} at {plain(Math.abs(a) / G, 2)} g
         </text>
       {/each}
-      <text x="10" y={cy + 14} style="font-size:11px" data-lean>
+      <text x={beside - 4} y="58" style="font-size:11px" data-lean>
         lean {Math.round(degrees(bike.lean))}° of {Math.round(degrees(bike.leanLimit))}°
       </text>
     {/if}

@@ -48,12 +48,12 @@
     {/if}
     {#if clearance.reach !== null && clearance.reach !== undefined}
       <path
-        d="M{px(clearance.reach)} {base - 60}V{base + 10}"
+        d="M{px(clearance.reach)} 20V{base + 10}"
         stroke="var(--turn)"
         stroke-dasharray="4 3"
         stroke-width="2"
       />
-      <text x={px(clearance.reach) + 4} y={base + 16} font-weight="700" style="fill:var(--turn)"
+      <text x={Math.min(px(clearance.reach) + 4, width - 150)} y="14" font-weight="700" style="fill:var(--turn)"
         >{cm(clearance.reach)} and no further</text
       >
     {/if}

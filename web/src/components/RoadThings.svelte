@@ -254,7 +254,7 @@
         />
       {/if}
       {#if words}
-        <text x={x(Math.max(p.a, domain[0])) + 4} y={py + (p.left ? -6 : 13)} style="font-size:10.5px">
+        <text x={x(Math.max(p.a, domain[0])) + 4} y={py + (p.left ? -6 : -4)} style="font-size:10.5px">
           {p.label || PLACES[p.kind]}
         </text>
       {/if}

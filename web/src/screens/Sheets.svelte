@@ -181,7 +181,7 @@
   }
   const said = (s: Setting | undefined) =>
     s
-      ? [s.number === undefined || s.number === null ? '' : `${plain(s.number, 2)} ${unit(s)}`, s.words]
+      ? [s.number === undefined || s.number === null ? '' : `${Math.round(s.number * 100) / 100} ${unit(s)}`, s.words]
           .join(' ')
           .trim()
       : '—';
@@ -363,7 +363,7 @@
             </form>
           </div>
         </section>
-        <section class="grid content-start gap-3" aria-live="polite">
+        <section class="grid min-w-0 grid-cols-[minmax(0,1fr)] content-start gap-3" aria-live="polite">
           {#if effect?.with}
             {@const a = effect.without}
             {@const b = effect.with}

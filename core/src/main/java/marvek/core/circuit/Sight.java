@@ -11,7 +11,7 @@ public final class Sight {
   /** Height of the eyes over the road on a motorcycle, tucked in (common practice, no source). */
   public static final double EYE_MOTORCYCLE = 1.1;
 
-  private static final double LINE_OF_SIGHT_STEP = 2;
+  private static final double LINE_OF_SIGHT_STEP = 1;
 
   private Sight() {}
 

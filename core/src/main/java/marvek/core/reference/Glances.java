@@ -12,7 +12,8 @@ public final class Glances {
   // Clear of the corner behind and of the braking ahead.
   private static final double SETTLE = 0.6;
   private static final double READY = 1.2;
-  private static final double STRAIGHT = 1.5;
+  // Crossing over along a straight takes less than this sideways, m/s².
+  private static final double STRAIGHT = 3;
 
   private Glances() {}
 
