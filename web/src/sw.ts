@@ -5,11 +5,13 @@ import { CacheFirst, NetworkFirst } from 'workbox-strategies';
 declare const self: ServiceWorkerGlobalScope;
 
 const CACHE = 'marvek-walk';
-const fresh = new NetworkFirst({ cacheName: CACHE, networkTimeoutSeconds: 4 });
+// The server's answers vary by who asks; here there is only one person, and signing out clears all.
+const matchOptions = { ignoreVary: true };
+const fresh = new NetworkFirst({ cacheName: CACHE, networkTimeoutSeconds: 4, matchOptions });
 
 // Files with a hash in their name never change; the page itself and the survey are asked for anew
 // whenever there is a connection.
-registerRoute(({ url }) => url.pathname.startsWith('/assets/'), new CacheFirst({ cacheName: CACHE }));
+registerRoute(({ url }) => url.pathname.startsWith('/assets/'), new CacheFirst({ cacheName: CACHE, matchOptions }));
 registerRoute(({ request }) => request.mode === 'navigate', fresh);
 registerRoute(
   ({ url, request }) =>
@@ -24,13 +26,16 @@ self.addEventListener('message', (event) => {
   const keep: unknown = (event.data as { keep?: unknown }).keep;
   if (!Array.isArray(keep)) return;
   event.waitUntil(
-    caches.open(CACHE).then((cache) =>
-      Promise.all(
-        keep
-          .filter((url): url is string => typeof url === 'string' && new URL(url).origin === self.location.origin)
-          .filter((url) => !/\/api\//.test(url) || /\/api\/(layouts|session)/.test(url))
-          .map((url) => cache.add(url).catch(() => undefined)),
-      ),
-    ),
+    caches
+      .open(CACHE)
+      .then((cache) =>
+        Promise.all(
+          keep
+            .filter((url): url is string => typeof url === 'string' && new URL(url).origin === self.location.origin)
+            .filter((url) => !/\/api\//.test(url) || /\/api\/(layouts|session)/.test(url))
+            .map((url) => cache.add(url).catch(() => undefined)),
+        ),
+      )
+      .then(() => event.ports[0]?.postMessage('kept')),
   );
 });

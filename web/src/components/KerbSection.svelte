@@ -47,12 +47,7 @@
       <text x="4" y={py(stance.floorAtRoad) - 5} style="font-size:11px">floor</text>
     {/if}
     {#if clearance.reach !== null && clearance.reach !== undefined}
-      <path
-        d="M{px(clearance.reach)} 20V{base + 10}"
-        stroke="var(--turn)"
-        stroke-dasharray="4 3"
-        stroke-width="2"
-      />
+      <path d="M{px(clearance.reach)} 20V{base + 10}" stroke="var(--turn)" stroke-dasharray="4 3" stroke-width="2" />
       <text x={Math.min(px(clearance.reach) + 4, width - 150)} y="14" font-weight="700" style="fill:var(--turn)"
         >{cm(clearance.reach)} and no further</text
       >

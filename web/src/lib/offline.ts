@@ -8,10 +8,22 @@ export async function keepForTheWalk(layout: string): Promise<void> {
       .getEntriesByType('resource')
       .map((e) => e.name)
       .filter((name) => name.startsWith(location.origin));
-    ready.active?.postMessage({
-      keep: [...new Set([`${location.origin}/`, `${location.origin}/api/session`, ...loaded])],
-      layout,
-    });
+    const channel = new MessageChannel();
+    channel.port1.onmessage = () => Object.assign(window, { marvekKept: true });
+    ready.active?.postMessage(
+      {
+        keep: [
+          ...new Set([
+            `${location.origin}/`,
+            `${location.origin}/api/session`,
+            `${location.origin}/api/layouts/${layout}`,
+            `${location.origin}/api/layouts/${layout}/road?step=2`,
+            ...loaded,
+          ]),
+        ],
+      },
+      [channel.port2],
+    );
   } catch {
     // Without it a walk still works while its page stays open.
   }

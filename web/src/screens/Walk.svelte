@@ -232,7 +232,9 @@
   {#if desk.problem}<div class="px-3"><ProblemBox problem={desk.problem} /></div>{/if}
   <p class="flex items-baseline gap-3 px-3">
     <strong class="text-2xl">{metres(wrap(station))}</strong>
-    <span class="flex-1">{corner ? `${inside ? 'in' : 'towards'} ${cornerWord(corner)}, ${corner.left ? 'left' : 'right'}` : ''}</span>
+    <span class="flex-1"
+      >{corner ? `${inside ? 'in' : 'towards'} ${cornerWord(corner)}, ${corner.left ? 'left' : 'right'}` : ''}</span
+    >
     {#if words}<span class="text-right text-sm">{words}</span>{/if}
   </p>
   <div class="min-h-0 flex-1" bind:clientWidth={width} bind:clientHeight={height}>

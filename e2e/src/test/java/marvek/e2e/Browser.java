@@ -23,10 +23,18 @@ final class Browser implements AutoCloseable {
   private final String address;
 
   Browser() {
+    this(server());
+  }
+
+  static String server() {
     String url = System.getenv("MARVEK_URL");
     if (url == null) {
       throw new IllegalStateException("MARVEK_URL is not set; ./marvek test sets it");
     }
+    return url;
+  }
+
+  Browser(String url) {
     address = url;
     ChromeOptions options = new ChromeOptions();
     options.setBinary("/usr/bin/chromium");
@@ -142,6 +150,33 @@ final class Browser implements AutoCloseable {
         .moveByOffset(by - by / 2, 0)
         .release()
         .perform();
+  }
+
+  /** Clicks inside an element, at pixels from its upper left corner. */
+  void clickIn(String where, int x, int y) {
+    dragIn(where, x, y, x);
+  }
+
+  /** Presses inside an element at one place and lets go at another of the same height. */
+  void dragIn(String where, int x, int y, int to) {
+    WebElement element = find(where);
+    int left = element.getSize().getWidth() / 2;
+    int top = element.getSize().getHeight() / 2;
+    Actions actions = new Actions(driver).moveToElement(element, x - left, y - top).clickAndHold();
+    if (to != x) {
+      actions.moveByOffset((to - x) / 2, 0).moveByOffset(to - x - (to - x) / 2, 0);
+    }
+    actions.release().perform();
+  }
+
+  /** Sets a field that a pointer would be slow at, like a slider, and says so to the page. */
+  void set(String where, String value) {
+    run(
+        "arguments[0].value = arguments[1];"
+            + "arguments[0].dispatchEvent(new Event('input', {bubbles: true}));"
+            + "arguments[0].dispatchEvent(new Event('change', {bubbles: true}));",
+        find(where),
+        value);
   }
 
   /** The text of an element, once it satisfies the check. */

@@ -44,7 +44,9 @@ public final class Glances {
   }
 
   private static boolean quiet(Desk desk, int i) {
-    return desk.lap().throttle()[i] > 0.98 && Math.abs(desk.lap().across()[i]) < STRAIGHT;
+    // Not yet braking; a shift lets the throttle go for a moment and is no reason to look away.
+    boolean free = desk.lap().speed()[i] > desk.lap().unbraked()[i] - 0.05;
+    return free && Math.abs(desk.lap().across()[i]) < STRAIGHT;
   }
 
   private static Place place(Desk desk, int start, int end, int number) {

@@ -136,15 +136,19 @@ class SurveyInUseTest {
         .anySatisfy(d -> assertThat(d.why()).contains("has gone"));
   }
 
+  private static Desk square(double straight) {
+    CircuitReading reading =
+        CircuitReader.read(
+            OutlineFile.read(Tracks.square(straight, 60, 4).csv()),
+            new CircuitReader.Choices(false, straight / 3, 12, false));
+    return Desk.compute(
+        reading.centreline(), reading.corners(), GT.desk.vehicle(), Conditions.dryWarm());
+  }
+
   @Test
   void longStraightsLetOneLookAtTheInstruments() {
-    assertThat(Glances.on(GT.desk)).as("420 m are too short").isEmpty();
-    CircuitReading large =
-        CircuitReader.read(
-            OutlineFile.read(Tracks.square(1100, 60, 4).csv()),
-            new CircuitReader.Choices(false, 300, 12, false));
-    Desk desk =
-        Desk.compute(large.centreline(), large.corners(), GT.desk.vehicle(), Conditions.dryWarm());
+    assertThat(Glances.on(square(110))).as("too short").isEmpty();
+    Desk desk = square(1100);
     List<Place> places = Glances.on(desk);
     assertThat(places).hasSize(4);
     for (Place p : places) {
