@@ -97,7 +97,7 @@ export function onRoad(
     }
     return { best, far: Math.sqrt(least) };
   };
-  const reach = Math.ceil(150 / road.step);
+  const reach = Math.ceil(60 / road.step);
   let found = around === null ? search(0, n) : search(Math.round(around / road.step) - reach, 2 * reach + 1);
   if (found.far > 60) found = search(0, n);
   if (found.far > 120) return null;

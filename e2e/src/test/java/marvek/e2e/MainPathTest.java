@@ -353,17 +353,19 @@ class MainPathTest {
   void aCornerIsNamedTheLookIsKeptAndSigningOutClosesTheDoor() {
     signUp();
     bringSample("outline.csv");
-    browser.fill("input[aria-label='Name of corner 2']", "The old mill");
-    browser.press(Keys.TAB);
+    String name = "[data-editor=corners] input[name=name]";
+    browser.click("[data-corner=c2]");
+    browser.fill(name, "The old mill" + Keys.TAB);
+    browser.find("main[data-waiting='0']");
     browser.click("button[aria-label='Dusk look']");
     browser.find("html[data-theme=dusk]");
     browser.choose("#unit-length", "ft");
-    browser.textWhen("table tbody", t -> t.contains("ft"));
+    browser.textWhen("[data-editor=corners] h2", t -> t.contains("ft radius"));
     browser.reload();
     browser.find("html[data-theme=dusk]");
-    browser.textWhen("table tbody", t -> t.contains("ft"));
-    assertThat(browser.find("input[aria-label='Name of corner 2']").getDomProperty("value"))
-        .isEqualTo("The old mill");
+    browser.click("[data-corner=c2]");
+    browser.textWhen("[data-editor=corners] h2", t -> t.contains("ft radius"));
+    assertThat(browser.find(name).getDomProperty("value")).isEqualTo("The old mill");
     String here = browser.here();
     browser.click("button[aria-label^='Sign out']");
     browser.find("//h2[.='Sign in']");

@@ -163,7 +163,7 @@ class SurveyPathTest {
     browser.fill("input[name=reason]", "new tarmac at 1");
     browser.click("//button[.='Start version 2']");
     browser.textWhen("header p", t -> t.contains("v2"));
-    browser.click("//nav//a[.='Reference']");
+    browser.click("//nav//a[contains(., 'Reference')]");
     browser.textWhen("[data-ahead]", t -> t.contains("new tarmac at 1"));
     browser.click("//button[.='Go over to it']");
     String doubts = browser.attributeWhen("[data-doubts]", "data-doubts", v -> true);
