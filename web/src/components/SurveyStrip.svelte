@@ -71,7 +71,7 @@
   const domain = $derived<[number, number]>([middle - span / 2, middle + span / 2]);
   const x = $derived(scaleLinear(domain, [PADS, width - PADS]));
   const roadMiddle = $derived(28 + (height - AXIS - 28) / 2);
-  const steps = $derived(Array.from({ length: 161 }, (_, i) => domain[0] + ((domain[1] - domain[0]) * i) / 160));
+  const steps = $derived(Array.from({ length: 81 }, (_, i) => domain[0] + ((domain[1] - domain[0]) * i) / 80));
   const widest = $derived(
     Math.max(...steps.map((s) => sampleAt(road.left, road.step, road.length, s))) +
       Math.max(...steps.map((s) => sampleAt(road.right, road.step, road.length, s))),

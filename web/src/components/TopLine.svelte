@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { createQuery } from '@tanstack/svelte-query';
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { LogOut, Moon, Sun } from '@lucide/svelte';
   import { router } from 'svelte-spa-router';
   import { api, ask, type Preferences } from '../lib/api';
@@ -7,6 +7,12 @@
   import { session } from '../lib/session.svelte';
 
   const paddock = createQuery(() => ({ queryKey: ['paddock'], queryFn: () => ask(api.GET('/api/paddock')) }));
+
+  const queries = useQueryClient();
+  // A reference drafted since must be one click away from wherever one goes next.
+  $effect(() => {
+    if (router.location && !latest) void queries.invalidateQueries({ queryKey: ['paddock'] });
+  });
 
   const latest = $derived(here.reference ?? paddock.data?.reference ?? null);
   const stops = $derived([

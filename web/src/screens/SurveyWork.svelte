@@ -123,6 +123,13 @@
   });
   const kerb = $derived(sort === 'kerbs' ? (thing as Kerb | null) : null);
   const kerbClearance = $derived(kerb ? clearance[kerb.id] : undefined);
+  // The plan follows when the strip comes to rest: drawn at every frame it would make the strip late.
+  let plan = $state({ middle: 0, span: 460 });
+  $effect(() => {
+    const next = { middle, span };
+    const timer = setTimeout(() => (plan = next), 120);
+    return () => clearTimeout(timer);
+  });
   const corner = $derived(sort === 'corners' ? (desk.corners.find((c) => c.id === selected) ?? null) : null);
   const inView = $derived(cornerAt(desk.corners, length, wrap(middle)));
 
@@ -469,8 +476,8 @@
             things={desk.things}
             corners={desk.corners}
             sun={desk.view.place ? (sun.data ?? null) : null}
-            {middle}
-            {span}
+            middle={plan.middle}
+            span={plan.span}
             {selected}
             height={232}
             onmove={(s) => (middle = s)}
