@@ -53,8 +53,6 @@
       >
     {/if}
     <text x={px(-ROAD) + 4} y={height - 6} style="font-size:11px">road</text>
-    <text x={width - 4} y={height - 6} text-anchor="end" style="font-size:11px"
-      >{cm(kerb.width)} wide, {cm(kerb.height)} high</text
-    >
+    <text x="4" y="14" style="font-size:11px">{cm(kerb.width)} wide, {cm(kerb.height)} high</text>
   </svg>
 </div>

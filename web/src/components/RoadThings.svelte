@@ -124,7 +124,7 @@
     </pattern>
   </defs>
 
-  {#each zones as z (z.id + z.a)}
+  {#each zones as z, i (z.id + z.a)}
     {@const pattern = ZONES[z.kind].ground ? z.kind : 'hazard'}
     {@const on = z.id === selected}
     {@const wall = z.kind === 'WALL' || z.kind === 'NO_RUN_OFF' || z.kind === 'LOOSE'}
@@ -162,7 +162,11 @@
       {@const at = Math.max(z.a, domain[0]) + Math.min(4, (z.b - z.a) / 3)}
       <text
         x={Math.max(12, x(at))}
-        y={z.side === 'RIGHT' ? y(edge(at, false)) - 6 : z.side === 'LEFT' ? y(edge(at, true)) + 13 : y(0) + 4}
+        y={z.side === 'RIGHT'
+          ? y(edge(at, false)) - 6
+          : z.side === 'LEFT'
+            ? y(edge(at, true)) + 13
+            : y(0) + 4 + ((i % 3) - 1) * 16}
         style="font-size:11px;paint-order:stroke;stroke:var(--road);stroke-width:3px"
         pointer-events="none"
       >
@@ -254,7 +258,11 @@
         />
       {/if}
       {#if words}
-        <text x={x(Math.max(p.a, domain[0])) + 4} y={py + (p.left ? -6 : -4)} style="font-size:10.5px">
+        <text
+          x={x(Math.max(p.a, domain[0])) + (p.kind === 'MARSHAL_POST' ? 12 : 4)}
+          y={py + (p.left ? -6 : -4)}
+          style="font-size:10.5px"
+        >
           {p.label || PLACES[p.kind]}
         </text>
       {/if}
