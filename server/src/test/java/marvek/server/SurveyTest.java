@@ -183,10 +183,78 @@ class SurveyTest {
     assertThat(send(change("zones", zone("DAMP", 10, 60).put("kind", "MUD"))).status())
         .isEqualTo(400);
     assertThat(send(change("landmarks", landmark("a", 5, "x").putNull("label"))).status())
-        .isEqualTo(422);
+        .isEqualTo(400);
     ObjectNode half = change("landmarks", landmark("good", 5, "x"), landmark("bad", -5, "x"));
     assertThat(send(half).status()).isEqualTo(422);
     assertThat(layout().path("things").path("landmarks")).isEmpty();
+  }
+
+  @Test
+  void hostileValuesAreRefusedAndNeverAFailure() {
+    String reference = drafted();
+    String vehicle =
+        person.get("/api/references/{id}", reference).body().path("vehicleId").asText();
+    ObjectNode[] hostile = {
+      change("landmarks", landmark("a", 5, "x").putNull("kind")),
+      change("landmarks", landmark("a", 5, "x").put("station", "NaN")),
+      change("landmarks", landmark("a", 5, "x").put("height", 1e308)),
+      change("landmarks", landmark("a", 5, "x").put("label", "x".repeat(5000))),
+      change("landmarks", landmark("a", 5, "x").put("noted", "yesterday")),
+      change("landmarks", landmark("a", 5, "x"), landmark("a", 9, "y")),
+      change("kerbs", kerb(100, 120).put("width", 1e308)),
+      change("zones", zone("DAMP", 10, 60).put("grip", -4)),
+      change("").putNull("put"),
+      change("").putNull("remove"),
+      change("").put("id", "not one"),
+    };
+    for (ObjectNode body : hostile) {
+      int status = send(body).status();
+      assertThat(status).as(body.toString()).isBetween(400, 422);
+    }
+    ObjectNode corners = change("");
+    corners.putArray("corners").addObject().put("id", "c1");
+    corners.put("cornersVersion", 1);
+    assertThat(send(corners).status()).isBetween(400, 422);
+    ObjectNode unseen = change("landmarks", landmark("a-9", 5, "x"));
+    unseen.withObject("/expected").putNull("a-9");
+    assertThat(send(unseen).status()).isLessThan(500);
+    assertThat(
+            person
+                .post(
+                    "/api/vehicles/{id}/clearances",
+                    List.of(kerb(1, 9).put("width", 1e308)),
+                    vehicle)
+                .status())
+        .isEqualTo(422);
+    for (String at : List.of("9999-01-01T00:00", "0001-01-01T00:00", "noon")) {
+      assertThat(person.get("/api/layouts/{id}/sun", Map.of("at", at), layout).status())
+          .as(at)
+          .isBetween(400, 422);
+      assertThat(person.get("/api/references/{id}/markers", Map.of("at", at), reference).status())
+          .as(at)
+          .isBetween(400, 422);
+    }
+    assertThat(
+            person
+                .post("/api/vehicles/{id}/sheets", "{\"name\":null,\"settings\":[]}", vehicle)
+                .status())
+        .isEqualTo(400);
+    assertThat(
+            person
+                .post(
+                    "/api/layouts/{id}/versions",
+                    Map.of("from", "9999-01-01", "reason", "x", "changes", List.of()),
+                    layout)
+                .status())
+        .isEqualTo(422);
+    assertThat(
+            person
+                .put(
+                    "/api/layouts/{id}/place",
+                    Map.of("latitude", 400, "longitude", 0, "altitude", 0),
+                    layout)
+                .status())
+        .isEqualTo(422);
   }
 
   @Test

@@ -1,6 +1,7 @@
 package marvek.core.circuit;
 
 import java.util.List;
+import java.util.Objects;
 
 /**
  * A corner of a layout.
@@ -50,6 +51,10 @@ public record Corner(
   }
 
   public Corner {
+    Objects.requireNonNull(id, "id");
+    Objects.requireNonNull(number, "number");
+    Objects.requireNonNull(name, "name");
+    Objects.requireNonNull(kind, "kind");
     apexes = List.copyOf(apexes);
   }
 

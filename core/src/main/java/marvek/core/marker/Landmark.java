@@ -1,6 +1,7 @@
 package marvek.core.marker;
 
 import java.time.Instant;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -34,6 +35,16 @@ public record Landmark(
     @Nullable Instant noted,
     String note,
     String photo) {
+
+  public Landmark {
+    Objects.requireNonNull(id, "id");
+    Objects.requireNonNull(kind, "kind");
+    Objects.requireNonNull(label, "label");
+    Objects.requireNonNull(corner, "corner");
+    Objects.requireNonNull(permanence, "permanence");
+    Objects.requireNonNull(note, "note");
+    Objects.requireNonNull(photo, "photo");
+  }
 
   /** A landmark with what is usual for its kind. */
   public Landmark(String id, Kind kind, String label, double station, boolean left, String corner) {

@@ -1,5 +1,7 @@
 package marvek.core.survey;
 
+import java.util.Objects;
+
 /**
  * A kerb.
  *
@@ -33,6 +35,17 @@ public record Kerb(
     Verdict verdict,
     String note,
     String photo) {
+
+  public Kerb {
+    Objects.requireNonNull(id, "id");
+    Objects.requireNonNull(corner, "corner");
+    Objects.requireNonNull(part, "part");
+    Objects.requireNonNull(profile, "profile");
+    Objects.requireNonNull(behind, "behind");
+    Objects.requireNonNull(verdict, "verdict");
+    Objects.requireNonNull(note, "note");
+    Objects.requireNonNull(photo, "photo");
+  }
 
   /** Where in a corner. */
   public enum Part {

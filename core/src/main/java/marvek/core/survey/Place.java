@@ -1,5 +1,7 @@
 package marvek.core.survey;
 
+import java.util.Objects;
+
 /**
  * A place that matters for something else than steering by it.
  *
@@ -13,6 +15,13 @@ package marvek.core.survey;
  */
 public record Place(
     String id, Kind kind, boolean left, double from, double to, String label, String note) {
+
+  public Place {
+    Objects.requireNonNull(id, "id");
+    Objects.requireNonNull(kind, "kind");
+    Objects.requireNonNull(label, "label");
+    Objects.requireNonNull(note, "note");
+  }
 
   /** What a place is for. */
   public enum Kind {

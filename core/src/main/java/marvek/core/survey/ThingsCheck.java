@@ -50,12 +50,21 @@ public final class ThingsCheck {
     }
   }
 
-  private void kerb(Kerb k) {
+  /** Checks the cross-section of a kerb alone, wherever it lies. */
+  public static void section(Kerb kerb) {
+    new ThingsCheck(Set.of(), 1).measures(kerb);
+  }
+
+  private void measures(Kerb k) {
     at(k.id(), "the kerb at " + Math.round(k.from()) + " m");
-    stretch(k.from(), k.to(), 1500);
-    corner(k.corner());
     within("width", k.width(), 0.1, 6);
     within("height", k.height(), 0, 0.6);
+  }
+
+  private void kerb(Kerb k) {
+    measures(k);
+    stretch(k.from(), k.to(), 1500);
+    corner(k.corner());
     words("note", k.note(), LONGEST_NOTE);
     photo(k.photo());
   }

@@ -2,6 +2,7 @@ package marvek.core.survey;
 
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Objects;
 
 /**
  * How far the organiser lets a vehicle go at one side of a corner. The rules of the event come
@@ -29,6 +30,12 @@ public record TrackLimit(
     List<Breach> breaches) {
 
   public TrackLimit {
+    Objects.requireNonNull(id, "id");
+    Objects.requireNonNull(corner, "corner");
+    Objects.requireNonNull(part, "part");
+    Objects.requireNonNull(line, "line");
+    Objects.requireNonNull(belongs, "belongs");
+    Objects.requireNonNull(cost, "cost");
     breaches = List.copyOf(breaches);
   }
 
@@ -42,5 +49,10 @@ public record TrackLimit(
   }
 
   /** An own breach. */
-  public record Breach(LocalDate on, String note) {}
+  public record Breach(LocalDate on, String note) {
+    public Breach {
+      Objects.requireNonNull(on, "on");
+      Objects.requireNonNull(note, "note");
+    }
+  }
 }

@@ -1,5 +1,6 @@
 package marvek.core.survey;
 
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -25,6 +26,14 @@ public record Zone(
     @Nullable Double grip,
     String note,
     String photo) {
+
+  public Zone {
+    Objects.requireNonNull(id, "id");
+    Objects.requireNonNull(kind, "kind");
+    Objects.requireNonNull(side, "side");
+    Objects.requireNonNull(note, "note");
+    Objects.requireNonNull(photo, "photo");
+  }
 
   /** Where across the road. */
   public enum Side {

@@ -16,6 +16,9 @@ import org.jspecify.annotations.Nullable;
  */
 public record SetupSheet(String name, Purpose purpose, List<Setting> settings, String note) {
   public SetupSheet {
+    Objects.requireNonNull(name, "name");
+    Objects.requireNonNull(purpose, "purpose");
+    Objects.requireNonNull(note, "note");
     settings = List.copyOf(settings);
   }
 
@@ -37,7 +40,14 @@ public record SetupSheet(String name, Purpose purpose, List<Setting> settings, S
    * @param reason why it is so
    */
   public record Setting(
-      String parameter, @Nullable Double number, String words, String unit, String reason) {}
+      String parameter, @Nullable Double number, String words, String unit, String reason) {
+    public Setting {
+      Objects.requireNonNull(parameter, "parameter");
+      Objects.requireNonNull(words, "words");
+      Objects.requireNonNull(unit, "unit");
+      Objects.requireNonNull(reason, "reason");
+    }
+  }
 
   /** The number set for a parameter, if any. */
   Optional<Double> number(String parameter) {

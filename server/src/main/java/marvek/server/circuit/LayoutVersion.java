@@ -7,11 +7,13 @@ import jakarta.persistence.JoinColumn;
 import jakarta.persistence.ManyToOne;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.util.List;
 import java.util.UUID;
 import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.LocalPlane;
+import marvek.server.problem.Problem;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
 import org.jspecify.annotations.Nullable;
@@ -186,6 +188,15 @@ public class LayoutVersion {
   /** Metres over the sea, as far as is known. */
   public double altitude() {
     return altitude;
+  }
+
+  /** The instant of an hour on the circuit's clock. */
+  public Instant instant(LocalDateTime at) {
+    if (at.getYear() < 1950 || at.getYear() > 2150) {
+      throw Problem.bad(
+          "The year " + at.getYear() + " is out of range.", "at", "Give 1950 to 2150.");
+    }
+    return at.atZone(circuit.zone()).toInstant();
   }
 
   void place(double newLatitude, double newLongitude, double newAltitude) {

@@ -107,6 +107,9 @@ public class Layouts {
             "Give metres from the line, 0 to " + Math.floor(from.length()) + ".");
       }
     }
+    if (validFrom.getYear() < 1900 || validFrom.getYear() > 2200) {
+      throw Problem.bad("This date is out of range.", "from", "Give a year from 1900 to 2200.");
+    }
     if (newer(from).isPresent()) {
       throw Problem.bad(
           "There is a newer version of this layout already.",

@@ -10,6 +10,7 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
@@ -166,7 +167,7 @@ public class SurveyBook {
             (id, version) -> {
               SurveyItem item = there.get(id);
               boolean same = item != null && same(item.body(), put.get(id));
-              if (item != null && item.version() != version && !same) {
+              if (item != null && !Objects.equals(item.version(), version) && !same) {
                 throw Problem.conflict(
                     "Another window changed the same thing.",
                     "What stands there now is shown; make your change again if it is still needed.",

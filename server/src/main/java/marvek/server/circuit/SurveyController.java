@@ -328,7 +328,7 @@ class SurveyController {
           "Set its latitude and longitude on the survey.");
     }
     var zone = layout.circuit().zone();
-    Instant time = at.atZone(zone).toInstant();
+    Instant time = layout.instant(at);
     SunPosition sun = SunPosition.at(time, plane.latitude(), plane.longitude(), layout.altitude());
     List<SunMoment> path =
         SunPosition.path(

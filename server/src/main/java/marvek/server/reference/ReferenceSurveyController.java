@@ -61,7 +61,7 @@ class ReferenceSurveyController {
     LocalPlane plane = layout.plane();
     MarkerJudge.View view =
         new MarkerJudge.View(
-            at == null ? null : at.atZone(layout.circuit().zone()).toInstant(),
+            at == null ? null : layout.instant(at),
             plane == null
                 ? null
                 : new MarkerJudge.Spot(plane.latitude(), plane.longitude(), layout.altitude()),

@@ -10,6 +10,7 @@ import marvek.core.lap.Conditions;
 import marvek.core.lap.VehicleFigures;
 import marvek.core.survey.Kerb;
 import marvek.core.survey.KerbClearance;
+import marvek.core.survey.ThingsCheck;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleCheck;
 import marvek.core.vehicle.VehicleClasses;
@@ -90,6 +91,7 @@ class VehicleController {
       @PathVariable UUID id,
       @RequestBody List<Kerb> kerbs) {
     Vehicle vehicle = garage.get(driver.id(), id).numbers();
+    kerbs.forEach(ThingsCheck::section);
     return kerbs.stream().limit(500).map(k -> KerbClearance.of(k, vehicle)).toList();
   }
 
