@@ -376,6 +376,7 @@ class ReferenceController {
     LayoutVersion layout = opened.layout();
     VehicleRow vehicle = references.vehicle(driver.id(), opened);
     SetupSheet sheet = row.sheet();
+    References.Ahead ahead = references.ahead(opened);
     SheetRow next = references.nextSheet(driver.id(), vehicle);
     return new ReferenceView(
         row.id(),
@@ -407,8 +408,8 @@ class ReferenceController {
         sheet == null ? null : sheet.name(),
         next == null || next.id().equals(row.sheetId()) ? null : next.sheet().name(),
         row.doubts(),
-        references.ahead(opened),
-        references.hasNewerLayout(opened),
+        ahead.doubts(),
+        ahead.newer(),
         layout.plane() != null,
         layout.circuit().zone().getId());
   }

@@ -237,13 +237,19 @@ public class References {
         .flatMap(e -> e.station(kind));
   }
 
-  /** Points that a newer version of the layout puts in doubt; empty when there is none newer. */
-  List<Doubt> ahead(Opened opened) {
-    return layouts.newer(opened.layout()).map(newer -> doubts(opened, newer)).orElse(List.of());
-  }
+  /**
+   * What a newer version of the layout would mean.
+   *
+   * @param newer whether there is one
+   * @param doubts points that it would put in doubt
+   */
+  record Ahead(boolean newer, List<Doubt> doubts) {}
 
-  boolean hasNewerLayout(Opened opened) {
-    return layouts.newer(opened.layout()).isPresent();
+  Ahead ahead(Opened opened) {
+    return layouts
+        .newer(opened.layout())
+        .map(newer -> new Ahead(true, doubts(opened, newer)))
+        .orElse(new Ahead(false, List.of()));
   }
 
   private List<Doubt> doubts(Opened opened, LayoutVersion newer) {
