@@ -242,6 +242,47 @@ class SurveyPathTest {
     landmarks(4);
   }
 
+  @Test
+  void theSameIsRecordedOnFootInThreeMinutes() {
+    String layout = bringCircuit();
+    browser.resize(390, 844);
+    browser.open("/walk/" + layout);
+    browser.find("[data-walk] svg");
+    Instant begun = Instant.now();
+    String[] kinds = {
+      "BOARD", "TREE", "POST", "SEAM", "BARRIER", "BRIDGE", "ROAD", "LINE", "CONE", "OTHER"
+    };
+    for (String kind : kinds) {
+      browser.click("//button[.='+10']");
+      walkedLandmark(kind);
+    }
+    for (int i = 0; i < 3; i++) {
+      browser.click("//button[.='Kerb']");
+      browser.click("[data-walk-profile=SERRATED]");
+      browser.click("//button[.='+10']");
+      browser.click("//button[contains(., 'It ends here')]");
+    }
+    for (int i = 0; i < 2; i++) {
+      browser.click("//button[.='Zone']");
+      browser.click("[data-walk-side=BOTH]");
+      browser.click("//button[.='+10']");
+      browser.click("//button[contains(., 'It ends here')]");
+    }
+    browser.textWhen("[data-sent]", t -> t.equals("all sent"));
+    assertThat(Duration.between(begun, Instant.now())).isLessThan(Duration.ofMinutes(3));
+    browser.resize(1280, 800);
+    browser.open("/survey/" + layout);
+    landmarks(10);
+    assertThat(
+            browser.run(
+                "const r = new XMLHttpRequest(); r.open('GET', '/api/layouts/' + arguments[0], false);"
+                    + " r.send(); const t = JSON.parse(r.responseText).things;"
+                    + " return [t.kerbs, t.zones].map((l) => l.map((k) => k.to - k.from).join());",
+                layout))
+        .as("each ends ten metres on from where it began")
+        .isEqualTo(java.util.List.of("10,10,10", "10,10"));
+  }
+
   private void walkedLandmark(String kind) {
     browser.click("//button[.='Landmark']");
     browser.click("[data-walk-kind=" + kind + "]");
