@@ -1,5 +1,5 @@
 import { api, ask, asProblem, Problem, sendPhoto, type Corner, type LayoutView, type Things } from './api';
-import { browserShelf, type Letter, type Shelf } from './outbox';
+import { browserShelf, letterId, type Letter, type Shelf } from './outbox';
 import { inverse, merges, touchedBy, withStep, type Step } from './steps';
 import { newId, nothing, type Sort, type Thing } from './things';
 
@@ -17,6 +17,8 @@ export const httpPost: Post = {
 };
 
 const RETRY = 4000;
+/** No answer, signed out, not allowed for now, too slow, too many. */
+const WAITS = [0, 401, 403, 408, 429];
 /** Stands among own things for the corners as a whole. */
 const CORNERS = '#corners';
 
@@ -31,12 +33,15 @@ export class SurveyDesk {
   waiting = $state(0);
   offline = $state(false);
   problem = $state<Problem | null>(null);
+  /** A change that the server refused because another was first; it can be made again. */
+  aside = $state.raw<Step | null>(null);
   steps = $state(0);
 
   private readonly past: Step[] = [];
   private readonly future: Step[] = [];
   private lastKey: string | null = null;
   private letters: Letter[] = [];
+  private done: string[] = [];
   private versions: Record<string, number> = {};
   private cornersVersion = 1;
   private sending = false;
@@ -164,11 +169,12 @@ export class SurveyDesk {
       merged.change.expected = { ...merged.change.expected, ...before.change.expected };
       merged.own = before.own;
       this.letters[this.letters.length - 1] = merged;
+      this.done.push(letterId(last));
     } else {
       this.letters.push(letter);
     }
     this.waiting = this.letters.length;
-    void this.shelf.write(this.layout, $state.snapshot(this.letters) as Letter[]).then(() => this.flush());
+    void this.keep().then(() => this.flush());
   }
 
   /** Sends what waits, in order; stops where the server does not answer and tries again later. */
@@ -179,16 +185,17 @@ export class SurveyDesk {
       let letter = this.letters[0];
       while (letter && !this.closed) {
         await this.deliver(letter);
-        this.letters.shift();
-        this.waiting = this.letters.length;
+        this.putAway();
         this.offline = false;
-        await this.shelf.write(this.layout, $state.snapshot(this.letters) as Letter[]);
+        await this.keep();
         letter = this.letters[0];
       }
     } catch (e) {
       const problem = asProblem(e);
-      if (problem.status === 0 || problem.status >= 500) {
+      if (WAITS.includes(problem.status) || problem.status >= 500) {
+        // Nothing is wrong with the change: it waits until somebody is signed in and answered again.
         this.offline = true;
+        if (problem.status !== 0) this.problem = problem;
         if (this.timer) clearTimeout(this.timer);
         this.timer = setTimeout(() => void this.flush(), RETRY);
       } else {
@@ -214,22 +221,45 @@ export class SurveyDesk {
     const later = this.letters.slice(1);
     this.take(view);
     for (const l of later) if (l.kind === 'change') this.show(l.change as unknown as Step);
-    this.problem = null;
+    if (!this.aside) this.problem = null;
   }
 
   /** A change that the server will not have is put aside with its words; the rest goes on. */
   private async refused(problem: Problem) {
-    this.letters.shift();
-    this.waiting = this.letters.length;
-    await this.shelf.write(this.layout, $state.snapshot(this.letters) as Letter[]);
+    const letter = this.putAway();
+    await this.keep();
     if (problem.status === 409 || problem.status === 404) {
       try {
         this.take(await this.post.load(this.layout));
+        for (const l of this.letters) if (l.kind === 'change') this.show(l.change as unknown as Step);
       } catch {
         // The words of the refusal matter more than those of a failing reload.
       }
+      if (problem.status === 409 && letter?.kind === 'change') {
+        const c = letter.change;
+        this.aside = { put: c.put, remove: c.remove, corners: c.corners ?? null };
+      }
     }
     this.problem = problem;
+  }
+
+  /** Makes the change that was refused once more, on what stands now. */
+  makeAgain() {
+    const step = this.aside;
+    this.aside = null;
+    this.problem = null;
+    if (step) this.apply(step);
+  }
+
+  private putAway(): Letter | undefined {
+    const letter = this.letters.shift();
+    if (letter) this.done.push(letterId(letter));
+    this.waiting = this.letters.length;
+    return letter;
+  }
+
+  private keep(): Promise<void> {
+    return this.shelf.write(this.layout, $state.snapshot(this.letters) as Letter[], [...this.done]);
   }
 
   private take(view: LayoutView) {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { Problem, type LayoutView, type Things } from './api';
-import type { Letter, Shelf } from './outbox';
+import { shelved, type Letter, type Shelf } from './outbox';
 import { inverse, touchedBy, withStep } from './steps';
 import { SurveyDesk, type Post } from './survey.svelte';
 import { newLandmark, newZone, nothing, type Thing } from './things';
@@ -86,8 +86,8 @@ class FakeShelf implements Shelf {
   async read() {
     return structuredClone(this.kept);
   }
-  async write(_: string, letters: Letter[]) {
-    this.kept = structuredClone(letters);
+  async write(_: string, letters: Letter[], done: string[]) {
+    this.kept = structuredClone(shelved(this.kept, letters, done));
   }
 }
 
@@ -200,7 +200,45 @@ describe('a survey being worked on', () => {
     await idle(desk);
     expect(desk.problem?.status).toBe(409);
     expect(desk.things.landmarks[0]?.station).toBe(77);
+    desk.makeAgain();
+    await idle(desk);
+    expect(desk.problem).toBeNull();
+    expect(server.things.landmarks[0]?.station).toBe(12);
     desk.close();
+  });
+
+  it('keeps what is to be sent when nobody is signed in, and says so', async () => {
+    const { desk, server, shelf } = await opened();
+    server.refuse = new Problem(401, 'You are not signed in.', null, 'Sign in first.');
+    desk.put('landmarks', [board(10)]);
+    await idle(desk);
+    expect(desk.problem?.remedy).toBe('Sign in first.');
+    expect(shelf.kept).toHaveLength(1);
+    await desk.flush();
+    expect(server.things.landmarks).toHaveLength(1);
+    expect(shelf.kept).toHaveLength(0);
+    desk.close();
+  });
+
+  it('leaves what another window has on the shelf', async () => {
+    const server = new FakeServer();
+    const shelf = new FakeShelf();
+    const { desk: one } = await opened(server, shelf);
+    const { desk: two } = await opened(server, shelf);
+    server.reachable = false;
+    one.put('landmarks', [board(10)]);
+    two.put('landmarks', [board(20)]);
+    one.put('landmarks', [board(30)]);
+    await new Promise((r) => setTimeout(r, 5));
+    expect(shelf.kept).toHaveLength(3);
+    one.close();
+    two.close();
+    server.reachable = true;
+    const { desk: again } = await opened(server, shelf);
+    await idle(again);
+    expect(server.things.landmarks.map((l) => l.station).sort()).toEqual([10, 20, 30]);
+    expect(shelf.kept).toEqual([]);
+    again.close();
   });
 
   it('keeps what was refused on the screen with the reason, so that it can be mended', async () => {

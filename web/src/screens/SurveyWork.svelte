@@ -330,7 +330,13 @@
 <svelte:window {onkeydown} ononline={() => void desk.flush()} />
 
 <main class="px-5 pb-3" data-waiting={desk.waiting} data-steps={desk.steps}>
-  {#if desk.problem}<div class="py-1"><ProblemBox problem={desk.problem} /></div>{/if}
+  {#if desk.problem}<div class="py-1">
+      <ProblemBox problem={desk.problem} />{#if desk.aside}<button
+          type="button"
+          class="btn btn-sm mt-1"
+          onclick={() => desk.makeAgain()}>Make my change all the same</button
+        >{/if}
+    </div>{/if}
   {#if problem}<div class="py-1"><ProblemBox {problem} /></div>{/if}
   {#if desk.view && road.data}
     <LapStrip

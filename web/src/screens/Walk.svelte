@@ -229,7 +229,13 @@
     </span>
   </header>
   {#if problem}<div class="px-3"><ProblemBox {problem} /></div>{/if}
-  {#if desk.problem}<div class="px-3"><ProblemBox problem={desk.problem} /></div>{/if}
+  {#if desk.problem}<div class="px-3">
+      <ProblemBox problem={desk.problem} />{#if desk.aside}<button
+          type="button"
+          class="btn btn-sm mt-1"
+          onclick={() => desk.makeAgain()}>Make my change all the same</button
+        >{/if}
+    </div>{/if}
   <p class="flex items-baseline gap-3 px-3">
     <strong class="text-2xl">{metres(wrap(station))}</strong>
     <span class="flex-1"
