@@ -9,10 +9,24 @@ import marvek.core.vehicle.AirDensity;
  * @param airDensity kg/m³
  * @param windSpeed m/s
  * @param windFrom direction the wind comes from, radians anticlockwise from east
- * @param extraMass fuel or ballast on top of the vehicle's mass, kg
+ * @param extraMass fuel or ballast on top of the vehicle's mass, kg; negative for less
+ * @param drag factor on the drag, below 1 in the air of a vehicle ahead
+ * @param downforce factor on the downforce, below 1 in the air of a vehicle ahead
  */
 public record Conditions(
-    double grip, double airDensity, double windSpeed, double windFrom, double extraMass) {
+    double grip,
+    double airDensity,
+    double windSpeed,
+    double windFrom,
+    double extraMass,
+    double drag,
+    double downforce) {
+
+  /** In free air. */
+  public Conditions(
+      double grip, double airDensity, double windSpeed, double windFrom, double extraMass) {
+    this(grip, airDensity, windSpeed, windFrom, extraMass, 1, 1);
+  }
 
   /** A warm, dry, still day at sea level in the standard atmosphere. */
   public static Conditions dryWarm() {
@@ -20,10 +34,10 @@ public record Conditions(
   }
 
   public Conditions withGrip(double factor) {
-    return new Conditions(factor, airDensity, windSpeed, windFrom, extraMass);
+    return new Conditions(factor, airDensity, windSpeed, windFrom, extraMass, drag, downforce);
   }
 
   public Conditions withExtraMass(double kg) {
-    return new Conditions(grip, airDensity, windSpeed, windFrom, kg);
+    return new Conditions(grip, airDensity, windSpeed, windFrom, kg, drag, downforce);
   }
 }

@@ -56,8 +56,9 @@ public final class Limits {
     this.conditions = conditions;
     this.boostBelow = boostBelow;
     mass = vehicle.mass() + conditions.extraMass();
-    downforce = 0.5 * conditions.airDensity() * vehicle.aero().clA() / mass;
-    drag = 0.5 * conditions.airDensity() * vehicle.aero().cdA() / mass;
+    double air = 0.5 * conditions.airDensity() / mass;
+    downforce = air * vehicle.aero().clA() * conditions.downforce();
+    drag = air * vehicle.aero().cdA() * conditions.drag();
     motorcycle = vehicle.kind() == Vehicle.Kind.MOTORCYCLE;
     muX = vehicle.tyres().muX() * conditions.grip();
     Double lean = vehicle.leanLimit();
@@ -232,6 +233,22 @@ public final class Limits {
     double most = sidewaysMost(load, path.grip()[i]);
     double share = most > 0 ? sideways(path, i, square) / most : 1;
     return share >= 1 ? 0 : Math.sqrt(1 - share * share);
+  }
+
+  /**
+   * Share of the grip that braking by the wheels and the turn ask for together; above 1 is more
+   * than there is.
+   *
+   * @param braking m/s² by the wheels, without drag or gradient
+   */
+  public double use(Path path, int i, double v, double braking) {
+    double square = v * v;
+    double load = load(path, i, square);
+    double ground = path.grip()[i];
+    double across = sidewaysMost(load, ground);
+    double along = brakingMost(load, 1, ground);
+    return Math.hypot(
+        across > 0 ? sideways(path, i, square) / across : 2, along > 0 ? braking / along : 2);
   }
 
   /** Drag, rolling resistance and gradient, m/s² against the motion. */

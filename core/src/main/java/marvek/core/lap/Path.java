@@ -49,6 +49,12 @@ public record Path(
     return offset.length;
   }
 
+  /** The same line with another share of grip under it. */
+  public Path withGrip(double[] share) {
+    return new Path(
+        offset, step, curvature, gradient, verticalCurvature, crossfall, heading, share);
+  }
+
   /** Length of the path in metres. */
   public double length() {
     double sum = 0;

@@ -30,19 +30,29 @@ public record CornerLine(
     return apexes.get(apexes.size() - 1);
   }
 
+  public CornerLine turningInAt(double station) {
+    return new CornerLine(corner, station, apexes, exit, apexGap, type);
+  }
+
   /** Reads every corner of a line. */
   public static List<CornerLine> all(Centreline road, Path path, List<Corner> corners) {
     List<CornerLine> out = new ArrayList<>();
     int count = corners.size();
     for (int c = 0; c < count; c++) {
-      Corner corner = corners.get(c);
-      Corner before = corners.get((c + count - 1) % count);
-      Corner after = corners.get((c + 1) % count);
-      double back = count == 1 ? 150 : road.ahead(before.apex(), corner.apexes().get(0));
-      double onward = count == 1 ? 150 : road.ahead(corner.apex(), after.apexes().get(0));
-      out.add(of(road, path, corner, Math.min(150, 0.75 * back), Math.min(150, 0.6 * onward)));
+      out.add(at(road, path, corners, c));
     }
     return List.copyOf(out);
+  }
+
+  /** Reads one corner of a line. */
+  public static CornerLine at(Centreline road, Path path, List<Corner> corners, int c) {
+    int count = corners.size();
+    Corner corner = corners.get(c);
+    Corner before = corners.get((c + count - 1) % count);
+    Corner after = corners.get((c + 1) % count);
+    double back = count == 1 ? 150 : road.ahead(before.apex(), corner.apexes().get(0));
+    double onward = count == 1 ? 150 : road.ahead(corner.apex(), after.apexes().get(0));
+    return of(road, path, corner, Math.min(150, 0.75 * back), Math.min(150, 0.6 * onward));
   }
 
   private static CornerLine of(

@@ -36,6 +36,24 @@ public final class Warp {
     return out;
   }
 
+  /**
+   * Returns offsets moved sideways at a place, fading out to both sides.
+   *
+   * @param by metres to the left
+   * @param reach metres to each side that are changed
+   */
+  public static double[] bumped(
+      Centreline road, double[] offset, double centre, double by, double reach) {
+    double[] out = offset.clone();
+    int from = (int) Math.ceil((centre - reach) / road.step());
+    int to = (int) Math.floor((centre + reach) / road.step());
+    for (int k = from; k <= to; k++) {
+      double share = Math.abs(k * road.step() - centre) / reach;
+      out[Math.floorMod(k, road.size())] += share >= 1 ? 0 : by * fade(share);
+    }
+    return out;
+  }
+
   /** From 1 to 0 with three smooth derivatives at both ends, so that curvature keeps no kink. */
   private static double fade(double share) {
     double t = 1 - share;

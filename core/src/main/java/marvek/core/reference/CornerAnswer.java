@@ -20,6 +20,12 @@ import org.jspecify.annotations.Nullable;
  * @param gears each gear at the slowest point
  * @param profile the stretch, for drawing
  * @param remarks what does not fit together, in plain words
+ * @param cornerTime seconds from 150 m before the computed line's turn-in to its exit; null when it
+ *     cannot be made
+ * @param tyreWork joules that the tyres turn into heat over the stretch
+ * @param pressing the brake under the planned shape; null where braking is scaled evenly
+ * @param shifts what the gears ask for
+ * @param exit what speed at the exit is worth
  */
 public record CornerAnswer(
     @Nullable BrakingNumbers braking,
@@ -33,7 +39,12 @@ public record CornerAnswer(
     @Nullable Double lapEffect,
     List<GearChoice> gears,
     Profile profile,
-    List<String> remarks) {
+    List<String> remarks,
+    @Nullable Double cornerTime,
+    double tyreWork,
+    @Nullable Pressing pressing,
+    Shifts shifts,
+    ExitWorth exit) {
 
   public CornerAnswer {
     gears = List.copyOf(gears);
@@ -79,6 +90,60 @@ public record CornerAnswer(
       double perTenthSecond) {}
 
   /**
+   * The brake under the planned shape.
+   *
+   * @param peak effort, share of the greatest straight-line braking at the marker
+   * @param turnIn effort there
+   * @param mid effort half way from turn-in to the release
+   * @param asks share of the grip asked for at the hardest place; above 1 is more than there is
+   * @param hardest station of that place
+   * @param excess m/s too fast at the slowest point, negative for slower than need be
+   */
+  public record Pressing(
+      double peak, double turnIn, double mid, double asks, double hardest, double excess) {}
+
+  /**
+   * What the gears ask for.
+   *
+   * @param down each downshift on the way in, in driving order
+   * @param first station of the first upshift on the way out, or null
+   * @param limiterCost seconds that holding the corner's gear to the limiter costs against
+   *     shifting, negative where it gains; null where no shift comes before the next braking
+   * @param shortShiftCost seconds that a shift at the driver's short-shift point costs; null
+   *     without one
+   */
+  public record Shifts(
+      List<Downshift> down,
+      @Nullable Double first,
+      @Nullable Double limiterCost,
+      @Nullable Double shortShiftCost) {
+    public Shifts {
+      down = List.copyOf(down);
+    }
+  }
+
+  /**
+   * A downshift.
+   *
+   * @param gear taken
+   * @param station where
+   * @param speed there, m/s
+   * @param revs after it, per minute
+   * @param safe whether they stay within what a downshift may reach
+   */
+  public record Downshift(int gear, double station, double speed, double revs, boolean safe) {}
+
+  /**
+   * What speed at the exit is worth.
+   *
+   * @param seconds won up to the next braking by 1 km/h more where full throttle begins
+   * @param atBraking m/s more that it still is there
+   * @param metres at the corner's lowest speed that the same seconds are: what may be lost before
+   * @param straight metres of full throttle that follow
+   */
+  public record ExitWorth(double seconds, double atBraking, double metres, double straight) {}
+
+  /**
    * A gear for the slowest point.
    *
    * @param gear 1 is the lowest
@@ -87,6 +152,7 @@ public record CornerAnswer(
    * @param safeDown fastest speed for the shift down into it, m/s
    * @param usable false when it would pass the limit or fall off the torque curve
    * @param cost seconds to the end of the stretch against the best gear
+   * @param lifts whether full throttle in it would lift a motorcycle's front wheel there
    */
   public record GearChoice(
       int gear,
@@ -94,7 +160,8 @@ public record CornerAnswer(
       double revsAtFull,
       double safeDown,
       boolean usable,
-      double cost) {}
+      double cost,
+      boolean lifts) {}
 
   /**
    * The stretch at even steps.
@@ -106,6 +173,7 @@ public record CornerAnswer(
    * @param throttle 0 to 1
    * @param gear 1 is the lowest
    * @param offset metres to the left of the centreline
+   * @param use share of the grip that braking and turning ask for
    */
   public record Profile(
       double from,
@@ -114,5 +182,6 @@ public record CornerAnswer(
       double[] brake,
       double[] throttle,
       int[] gear,
-      double[] offset) {}
+      double[] offset,
+      double[] use) {}
 }

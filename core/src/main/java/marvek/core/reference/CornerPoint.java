@@ -10,8 +10,20 @@ import org.jspecify.annotations.Nullable;
  * @param kind which
  * @param station metres from the start/finish line
  * @param tie the landmark that it is found by, or null
+ * @param sure how sure the driver is of it; null when not said
  */
-public record CornerPoint(PointKind kind, double station, @Nullable Tie tie) {
+public record CornerPoint(
+    PointKind kind, double station, @Nullable Tie tie, @Nullable Sureness sure) {
+
+  /** A point of which nobody has said how sure it is. */
+  public CornerPoint(PointKind kind, double station, @Nullable Tie tie) {
+    this(kind, station, tie, null);
+  }
+
+  public CornerPoint at(double other) {
+    return new CornerPoint(kind, other, tie, sure);
+  }
+
   public CornerPoint {
     Objects.requireNonNull(kind, "kind");
   }

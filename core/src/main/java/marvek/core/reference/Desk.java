@@ -86,6 +86,31 @@ public record Desk(
         CornerLine.all(road, path, corners));
   }
 
+  /** The same vehicle and day on another line. */
+  public Desk along(Path other) {
+    return new Desk(
+        road,
+        corners,
+        ground,
+        conditions,
+        other,
+        limits,
+        LapSimulator.lap(other, limits, lap.boostBelow()),
+        CornerLine.all(road, other, corners));
+  }
+
+  /** The same with another reading of one corner's line. */
+  Desk reading(int c, CornerLine line) {
+    List<CornerLine> read = new java.util.ArrayList<>(lines);
+    read.set(c, line);
+    return new Desk(road, corners, ground, conditions, path, limits, lap, List.copyOf(read));
+  }
+
+  /** The same line and vehicle on another day. */
+  public Desk on(Conditions day) {
+    return onLine(road, corners, ground, vehicle(), day, path.offset());
+  }
+
   public Vehicle vehicle() {
     return limits.vehicle();
   }

@@ -1,6 +1,7 @@
 package marvek.core.reference;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import marvek.core.circuit.Corner;
 import marvek.core.lap.LapTrace;
@@ -110,10 +111,7 @@ public final class Drafter {
     }
     points.add(point(PointKind.EXIT, line.exit(), NEAR));
     double from = line.turnIn() - 200;
-    points.sort(
-        (a, b) ->
-            Double.compare(
-                desk.road().ahead(from, a.station()), desk.road().ahead(from, b.station())));
+    points.sort(Comparator.comparingDouble(p -> desk.road().ahead(from, p.station())));
     return new CornerEntry(
         corner.id(),
         slowing,

@@ -4,6 +4,9 @@ import marvek.core.lap.LapSimulator;
 import marvek.core.lap.LapTrace;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
+import marvek.core.technique.Pedals;
+import marvek.core.technique.TyreWork;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A corner driven as planned: full throttle to the marker, brakes to the release, rolling to first
@@ -12,12 +15,22 @@ import marvek.core.lap.Path;
  *
  * <p>Braking is scaled evenly so that it just meets the corner's speed: a marker set early gives
  * lighter, longer braking. Where even all there is does not suffice, the corner cannot be made.
+ *
+ * <p>With a shape of the pedals the brake follows that shape instead, as a share of the greatest
+ * straight-line braking at the marker. Its peak is the least that lets the tyres hold the corner
+ * from turn-in to the release, or what the driver set. What it asks of the tyres together with the turn is {@link #use}; above 1 it asks
+ * more than there is.
  */
 final class PlannedCorner {
   private static final int BISECTIONS = 24;
   private static final double MOST_EFFORT = 3;
+  private static final double MOST_PEAK = 1.6;
+  private static final int PEAK_BISECTIONS = 14;
   private static final double BRAKE_COUNTS = 0.06;
   private static final double EVEN = 1.012;
+
+  /** Asking this much of the grip still counts as made: the model is no finer. */
+  static final double TOLERATED = 1.03;
 
   private final Path path;
   private final Limits limits;
@@ -29,13 +42,18 @@ final class PlannedCorner {
   private final int first;
   private final int full;
   private final double firstShare;
+  private final int turnIn;
+  private final @Nullable Pedals pedals;
+  private final int end;
   private final double[] corner;
   private final double[] unbraked;
 
   final double[] speed;
   final double[] brakeShare;
   final double[] throttle;
-  final int slowest;
+  final double[] use;
+  final double[] wheels;
+  int slowest;
   double effort;
   boolean makesIt = true;
   double time;
@@ -50,9 +68,25 @@ final class PlannedCorner {
    * @param full full throttle
    * @param firstShare share of throttle at first throttle
    * @param exit where the corner is over
+   * @param pedals shape, or null for braking scaled evenly
    */
   record Steps(
-      int brake, int turnIn, int release, int first, int full, double firstShare, int exit) {}
+      int brake,
+      int turnIn,
+      int release,
+      int first,
+      int full,
+      double firstShare,
+      int exit,
+      @Nullable Pedals pedals) {
+    Steps withBrake(int other) {
+      return new Steps(other, turnIn, release, first, full, firstShare, exit, pedals);
+    }
+
+    Steps withPedals(@Nullable Pedals other) {
+      return new Steps(brake, turnIn, release, first, full, firstShare, exit, other);
+    }
+  }
 
   PlannedCorner(Path path, Limits limits, LapTrace lap, int from, int count, Steps steps) {
     this.path = path;
@@ -62,19 +96,29 @@ final class PlannedCorner {
     this.count = count;
     this.brake = steps.brake();
     this.firstShare = steps.firstShare();
+    this.turnIn = steps.turnIn();
+    this.pedals = steps.brake() < 0 ? null : steps.pedals();
     corner = new double[count + 1];
     for (int k = 0; k <= count; k++) {
       corner[k] = limits.cornerSpeed(path, at(k));
     }
     slowest = slowest(steps);
     unbraked = unbraked(lap);
-    this.release = brake < 0 ? -1 : Math.min(Math.max(steps.release(), brake + 1), slowest);
+    int letGo = Math.min(count - 1, Math.max(steps.release(), brake + 1));
+    this.release = brake < 0 ? -1 : pedals == null ? Math.min(letGo, slowest) : letGo;
+    this.end = pedals == null ? slowest : Math.max(slowest, release);
     this.first = Math.max(steps.first(), brake < 0 ? 0 : brake + 1);
     this.full = Math.max(steps.full(), first);
     speed = new double[count + 1];
     brakeShare = new double[count + 1];
     throttle = new double[count + 1];
+    use = new double[count + 1];
+    wheels = new double[count + 1];
     drive();
+    ask();
+    if (pedals != null) {
+      slowest = lowest();
+    }
   }
 
   private int at(int k) {
@@ -158,7 +202,10 @@ final class PlannedCorner {
 
   private void drive() {
     double target = Math.min(corner[slowest], unbraked[slowest]);
-    if (brake >= 0 && brake < slowest) {
+    double[] shaped = null;
+    if (pedals != null && brake < slowest) {
+      shaped = shaped(pedals, target);
+    } else if (brake >= 0 && brake < slowest) {
       double arrival = unbraked[brake];
       if (envelope(1, brake, target)[brake] < arrival - 1e-6) {
         makesIt = false;
@@ -171,9 +218,12 @@ final class PlannedCorner {
     speed[0] = unbraked[0];
     double opened = 0;
     for (int k = 0; k < count; k++) {
-      boolean braking = brake >= 0 && k >= brake && k < slowest;
+      boolean braking = brake >= 0 && k >= brake && k < end;
       double next;
-      if (braking) {
+      if (braking && shaped != null) {
+        next = shaped[k + 1];
+        brakeShare[k] = effort * pressure(k);
+      } else if (braking) {
         next = Math.min(planned[k + 1], unbraked[k + 1]);
         brakeShare[k] = k <= release ? Math.min(1, brakeUse(k, speed[k])) : 0;
       } else if (k < first && (brake >= 0 || k >= slowest)) {
@@ -186,7 +236,7 @@ final class PlannedCorner {
         next = LapSimulator.ahead(path, limits, at(k), at(k + 1), speed[k], opened);
         throttle[k] = opened;
       }
-      speed[k + 1] = Math.min(next, corner[k + 1]);
+      speed[k + 1] = braking && shaped != null ? next : Math.min(next, corner[k + 1]);
     }
     throttle[count] = throttle[count - 1];
     if (brake < 0) {
@@ -195,6 +245,139 @@ final class PlannedCorner {
     for (int k = 0; k < count; k++) {
       time += 2 * path.step()[at(k)] / (speed[k] + speed[k + 1]);
     }
+  }
+
+  /** Speeds from the marker to the slowest point under the shape of the pedals. */
+  private double[] shaped(Pedals shape, double target) {
+    double arrival = unbraked[brake];
+    Double set = shape.peak();
+    if (set != null) {
+      effort = set;
+    } else {
+      double low = 0;
+      double high = MOST_PEAK;
+      for (int i = 0; i < PEAK_BISECTIONS; i++) {
+        double middle = (low + high) / 2;
+        if (holds(middle, under(middle, arrival))) {
+          high = middle;
+        } else {
+          low = middle;
+        }
+      }
+      effort = high;
+    }
+    double[] v = under(effort, arrival);
+    if (v[slowest] > target * 1.01 + 0.05) {
+      makesIt = false;
+    }
+    return v;
+  }
+
+  /** Whether the tyres hold turn and trailing brake together, from turn-in to the release. */
+  private boolean holds(double peak, double[] v) {
+    double most = straightMost(brake, unbraked[brake]);
+    for (int k = Math.max(brake, Math.min(turnIn, slowest)); k <= end; k++) {
+      if (limits.use(path, at(k), v[k], peak * pressure(k) * most) > 1 + 1e-4) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  private int lowest() {
+    int low = Math.max(brake, Math.min(turnIn, end));
+    for (int k = low; k <= Math.max(end, Math.min(count, full)); k++) {
+      if (speed[k] < speed[low] - 1e-9) {
+        low = k;
+      }
+    }
+    return low;
+  }
+
+  private double[] under(double peak, double arrival) {
+    double[] v = new double[count + 1];
+    v[brake] = arrival;
+    double most = straightMost(brake, arrival);
+    for (int k = brake; k < end; k++) {
+      double ds = path.step()[at(k)];
+      double square = v[k] * v[k];
+      double first = slowed(k, v[k], peak * most);
+      double guess = Math.sqrt(Math.max(1, square - 2 * first * ds));
+      double second = slowed(k + 1, guess, peak * most);
+      v[k + 1] = Math.sqrt(Math.max(1, square - (first + second) * ds));
+    }
+    return v;
+  }
+
+  /**
+   * Deceleration under the shape, m/s²; the brakes give no more than locking in a straight line.
+   */
+  private double slowed(int k, double v, double peak) {
+    double load = limits.load(path, at(k), v * v);
+    double drag = limits.resistance(path, at(k), v, load);
+    double pressed = pressure(k);
+    return pressed > 0
+        ? drag + Math.min(peak * pressed, limits.brakingMost(load, 1, path.grip()[at(k)]))
+        : drag + limits.vehicle().brakes().engineBraking();
+  }
+
+  double straightMost(int k, double v) {
+    return limits.brakingMost(limits.load(path, at(k), v * v), 1, path.grip()[at(k)]);
+  }
+
+  private double pressure(int k) {
+    return pedals == null ? 0 : pedals.brake(k - brake, turnIn - brake, release - brake);
+  }
+
+  /** What the plan asks of the tyres, and at the wheels, along the whole stretch. */
+  private void ask() {
+    double most = pedals == null || brake < 0 ? 0 : straightMost(brake, unbraked[brake]);
+    double asked = 0;
+    for (int k = 0; k < count; k++) {
+      double v = speed[k];
+      double along = (speed[k + 1] * speed[k + 1] - v * v) / (2 * path.step()[at(k)]);
+      double load = limits.load(path, at(k), v * v);
+      wheels[k] = along + limits.resistance(path, at(k), v, load);
+      boolean pressing = pedals != null && k >= brake && k < end;
+      double braking = pressing ? effort * pressure(k) * most : Math.max(0, -wheels[k]);
+      use[k] = limits.use(path, at(k), v, braking);
+      if (pressing) {
+        asked = Math.max(asked, use[k]);
+      }
+    }
+    use[count] = use[count - 1];
+    if (pedals != null && asked > TOLERATED) {
+      makesIt = false;
+    }
+  }
+
+  /** Joules that the tyres turn into heat from one step to another. */
+  double tyreWork(int first, int last) {
+    double sum = 0;
+    for (int k = first; k < last; k++) {
+      sum += TyreWork.step(limits, path, at(k), speed[k], wheels[k]);
+    }
+    return sum;
+  }
+
+  /** Seconds from one step to another. */
+  double seconds(int first, int last) {
+    double sum = 0;
+    for (int k = first; k < last; k++) {
+      sum += 2 * path.step()[at(k)] / (speed[k] + speed[k + 1]);
+    }
+    return sum;
+  }
+
+  /** Step at which braking asks most of the grip, between marker and slowest point. */
+  int hardest() {
+    int worst = brake;
+    for (int k = brake; k < end; k++) {
+      if (use[k] > use[worst]) {
+        worst = k;
+      }
+    }
+    return worst;
   }
 
   /** Without brakes the throttle is eased in time: backwards from every place that asks for it. */
@@ -226,7 +409,8 @@ final class PlannedCorner {
     if (k >= full || full <= first) {
       return 1;
     }
-    return firstShare + (1 - firstShare) * (k - first) / (full - first);
+    double way = (k - first) / (double) (full - first);
+    return pedals == null ? firstShare + (1 - firstShare) * way : pedals.throttle(firstShare, way);
   }
 
   private double effort(double low, double high, double arrival, double target) {
@@ -263,18 +447,27 @@ final class PlannedCorner {
   double[] need(int to) {
     int end = Math.max(brake + 1, Math.min(to, slowest));
     double target = Math.min(corner[slowest], unbraked[slowest]);
-    double[] planned = envelope(effort, brake, target);
+    double[] planned = pedals == null ? envelope(effort, brake, target) : speed;
     double metres = 0;
     double peak = 0;
     double can = 0;
     for (int k = brake; k < end; k++) {
       double ds = path.step()[at(k)];
       metres += ds;
-      peak = Math.max(peak, slowing(k, planned[k], effort));
+      peak =
+          Math.max(
+              peak,
+              pedals == null
+                  ? slowing(k, planned[k], effort)
+                  : (planned[k] * planned[k] - planned[k + 1] * planned[k + 1]) / (2 * ds));
       can += slowing(k, planned[k], 1) * ds;
     }
     double mean = (unbraked[brake] * unbraked[brake] - planned[end] * planned[end]) / (2 * metres);
     return new double[] {mean, peak, can / metres};
+  }
+
+  double cornerAt(int k) {
+    return corner[k];
   }
 
   double unbrakedAt(int k) {
@@ -294,30 +487,62 @@ final class PlannedCorner {
     return sign * sum;
   }
 
-  /** Seconds from the slowest point to the end in a gear held until its shift, against the best. */
-  double exitTime(int gear) {
+  /**
+   * Seconds from the slowest point to the end of the stretch.
+   *
+   * @param gear at the slowest point
+   * @param last the highest gear that is shifted up to; a gear that may not be left runs into the
+   *     limiter
+   * @param shortShift step at which one shift is made early, or -1
+   */
+  double exitTime(int gear, int last, int shortShift) {
     double v = speed[slowest];
     double seconds = 0;
+    double without = 0;
     int held = gear;
-    int shiftable = limits.vehicle().gears();
     double shiftRevs = limits.vehicle().engine().shiftRevs();
+    double top = limits.vehicle().speed(limits.vehicle().engine().limitRevs(), last);
     for (int k = slowest; k < count; k++) {
-      while (held < shiftable && limits.vehicle().revs(v, held) > shiftRevs) {
+      while (held < last && (limits.vehicle().revs(v, held) > shiftRevs || k == shortShift)) {
         held++;
+        without = limits.vehicle().gearbox().shiftTime();
+        if (k == shortShift) {
+          break;
+        }
       }
       double square = v * v;
       double load = limits.load(path, at(k), square);
       double most =
           limits.traction(load, limits.ellipse(path, at(k), square, load), path.grip()[at(k)]);
+      double ds = path.step()[at(k)];
       double drive = limits.vehicle().wheelForce(v, held) / limits.mass();
-      double share = k < first ? 0 : opening(k);
+      double pulling = Math.max(0, 1 - without * v / ds);
+      without = Math.max(0, without - ds / v);
+      double share = k < first ? 0 : opening(k) * pulling;
       double a =
           k < first ? 0 : Math.min(share * drive, most) - limits.resistance(path, at(k), v, load);
-      double ds = path.step()[at(k)];
       double next = Math.min(corner[k + 1], Math.sqrt(Math.max(1, square + 2 * a * ds)));
+      if (held == last) {
+        next = Math.min(next, Math.max(top, 1));
+      }
       seconds += 2 * ds / (v + next);
       v = next;
     }
     return seconds;
+  }
+
+  /** The step at which the revs first reach the shift after the slowest point, or -1. */
+  int firstShift(int gear) {
+    double revs = limits.vehicle().engine().shiftRevs();
+    for (int k = slowest; k < count; k++) {
+      if (limits.vehicle().revs(speed[k], gear) > revs) {
+        return k;
+      }
+    }
+    return -1;
+  }
+
+  int release() {
+    return release;
   }
 }

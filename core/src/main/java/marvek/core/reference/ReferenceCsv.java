@@ -144,24 +144,44 @@ public final class ReferenceCsv {
       @org.jspecify.annotations.Nullable CornerEntry old) {
     List<CornerPoint> points = new ArrayList<>();
     for (PointKind kind : PointKind.values()) {
+      if (!kind.drafted()) {
+        continue;
+      }
       String column = kind.name().toLowerCase(Locale.ROOT) + "_m";
       if (!fields.text(column).isEmpty()) {
         points.add(new CornerPoint(kind, fields.number(column, 0, length), null));
       }
     }
-    return new CornerEntry(
-        corner.id(),
-        fields.word("slowing", Slowing.class),
-        points,
-        (int) fields.number("approach_gear", 1, 10),
-        Units.fromKmh(fields.number("approach_kmh", 0, 470)),
-        fields.number("first_effort_pct", 0, 100) / 100,
-        (int) fields.number("gear", 1, 10),
-        Units.fromKmh(fields.number("minimum_kmh", 0, 470)),
-        fields.word("apex_type", ApexType.class),
-        old == null ? 1 : old.apexGap(),
-        fields.number("first_throttle_pct", 0, 100) / 100,
-        fields.text("note"));
+    CornerEntry read =
+        new CornerEntry(
+            corner.id(),
+            fields.word("slowing", Slowing.class),
+            points,
+            (int) fields.number("approach_gear", 1, 10),
+            Units.fromKmh(fields.number("approach_kmh", 0, 470)),
+            fields.number("first_effort_pct", 0, 100) / 100,
+            (int) fields.number("gear", 1, 10),
+            Units.fromKmh(fields.number("minimum_kmh", 0, 470)),
+            fields.word("apex_type", ApexType.class),
+            old == null ? 1 : old.apexGap(),
+            fields.number("first_throttle_pct", 0, 100) / 100,
+            fields.text("note"));
+    if (old == null) {
+      return read;
+    }
+    // A table holds the points and numbers; what it has no column for stays as it is.
+    old.points().stream().filter(p -> !p.kind().drafted()).forEach(points::add);
+    return old.copy()
+        .slowing(read.slowing())
+        .points(points)
+        .approach(read.approachGear(), read.approachSpeed())
+        .firstEffort(read.firstEffort())
+        .gear(read.gear())
+        .minimumSpeed(read.minimumSpeed())
+        .apex(read.apexType(), read.apexGap())
+        .firstThrottle(read.firstThrottle())
+        .note(read.note())
+        .done();
   }
 
   private static String station(CornerEntry e, PointKind kind) {

@@ -28,24 +28,24 @@ public final class Refresh {
     double origin = road.wrap(corner.apexes().get(0) - road.length() / 2);
     List<CornerPoint> points =
         e.points().stream()
-            .map(p -> new CornerPoint(p.kind(), road.wrap(p.station()), tie(road, landmarks, p)))
+            .map(
+                p ->
+                    new CornerPoint(
+                        p.kind(), road.wrap(p.station()), tie(road, landmarks, p), p.sure()))
             .sorted(
                 Comparator.<CornerPoint>comparingDouble(p -> road.ahead(origin, p.station()))
                     .thenComparing(CornerPoint::kind))
             .toList();
-    return new CornerEntry(
-        e.corner(),
-        e.slowing(),
-        points,
-        answer.arrivalGear(),
-        answer.arrivalSpeed(),
-        e.firstEffort(),
-        e.gear(),
-        answer.minimumSpeed(),
-        e.apexType(),
-        e.apexGap(),
-        e.firstThrottle(),
-        e.note());
+    CornerAnswer.Pressing pressing = answer.pressing();
+    return e.copy()
+        .points(points)
+        .approach(answer.arrivalGear(), answer.arrivalSpeed())
+        .firstEffort(
+            pressing == null
+                ? e.firstEffort()
+                : Math.min(1, Math.round(pressing.peak() * 100) / 100.0))
+        .minimumSpeed(answer.minimumSpeed())
+        .done();
   }
 
   private static @Nullable Tie tie(Centreline road, List<Landmark> landmarks, CornerPoint point) {
@@ -60,7 +60,8 @@ public final class Refresh {
         }
       }
     }
-    double reach = point.kind() == PointKind.BRAKE ? REACH : NEAR;
+    boolean braking = point.kind() == PointKind.BRAKE || point.kind().marksBraking();
+    double reach = braking ? REACH : NEAR;
     return Tie.nearest(road, landmarks, point.station(), reach).orElse(null);
   }
 

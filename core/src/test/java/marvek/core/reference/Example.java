@@ -51,19 +51,7 @@ final class Example {
   }
 
   static CornerEntry with(CornerEntry e, List<CornerPoint> points, int gear, String note) {
-    return new CornerEntry(
-        e.corner(),
-        e.slowing(),
-        points,
-        e.approachGear(),
-        e.approachSpeed(),
-        e.firstEffort(),
-        gear,
-        e.minimumSpeed(),
-        e.apexType(),
-        e.apexGap(),
-        e.firstThrottle(),
-        note);
+    return e.copy().points(points).gear(gear).note(note).done();
   }
 
   CornerAnswer answer(CornerEntry e) {

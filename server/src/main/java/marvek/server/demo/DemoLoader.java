@@ -6,7 +6,6 @@ import java.util.Map;
 import java.util.UUID;
 import java.util.function.Function;
 import marvek.core.reference.CornerEntry;
-import marvek.core.reference.CornerPoint;
 import marvek.core.reference.PointKind;
 import marvek.core.reference.ReferenceContent;
 import marvek.core.vehicle.SetupSheet;
@@ -198,30 +197,10 @@ class DemoLoader implements ApplicationRunner {
   }
 
   private static CornerEntry moved(CornerEntry e, PointKind kind, double by) {
-    List<CornerPoint> points =
-        e.points().stream()
-            .map(p -> p.kind() == kind ? new CornerPoint(p.kind(), p.station() + by, p.tie()) : p)
-            .toList();
-    return with(e, points, e.note());
+    return e.copy().moved(kind, e.station(kind).orElse(0.0) + by).done();
   }
 
   private static CornerEntry noted(CornerEntry e, String note) {
-    return with(e, e.points(), note);
-  }
-
-  private static CornerEntry with(CornerEntry e, List<CornerPoint> points, String note) {
-    return new CornerEntry(
-        e.corner(),
-        e.slowing(),
-        points,
-        e.approachGear(),
-        e.approachSpeed(),
-        e.firstEffort(),
-        e.gear(),
-        e.minimumSpeed(),
-        e.apexType(),
-        e.apexGap(),
-        e.firstThrottle(),
-        note);
+    return e.copy().note(note).done();
   }
 }

@@ -1,0 +1,89 @@
+package marvek.core.reference;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import marvek.core.circuit.Centreline;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Carries a driver's own corner over to other circumstances: each point is the driver's plus what
+ * the model says has changed.
+ */
+public final class Carried {
+  private Carried() {}
+
+  /**
+   * The corner under the new circumstances.
+   *
+   * @param own as the driver has it
+   * @param was the model's draft where it was proved
+   * @param is the model's draft where it is wanted
+   * @param grain metres to which a change is rounded: what a person can use
+   * @param gears of the vehicle
+   * @param sure what is said of every point, or null to leave it
+   */
+  public static CornerEntry entry(
+      Centreline road,
+      CornerEntry own,
+      CornerEntry was,
+      CornerEntry is,
+      double grain,
+      int gears,
+      @Nullable Sureness sure) {
+    Slowing slowing = own.slowing() == was.slowing() ? is.slowing() : own.slowing();
+    List<CornerPoint> points = new ArrayList<>();
+    for (CornerPoint p : own.points()) {
+      boolean needless =
+          p.kind().drafted() && was.point(p.kind()).isPresent() && is.point(p.kind()).isEmpty();
+      if (needless && slowing != own.slowing()) {
+        continue;
+      }
+      double by = moved(road, p.kind(), was, is, grain);
+      Sureness now = sure == null ? p.sure() : sure;
+      points.add(new CornerPoint(p.kind(), road.wrap(p.station() + by), p.tie(), now));
+    }
+    for (CornerPoint p : is.points()) {
+      boolean isNew = points.stream().noneMatch(q -> q.kind() == p.kind());
+      if (isNew && was.point(p.kind()).isEmpty()) {
+        points.add(new CornerPoint(p.kind(), p.station(), null, sure));
+      }
+    }
+    double origin = is.station(PointKind.APEX).orElse(0.0) - road.length() / 2;
+    points.sort(
+        Comparator.<CornerPoint>comparingDouble(p -> road.ahead(origin, p.station()))
+            .thenComparing(CornerPoint::kind));
+    return own.copy()
+        .slowing(slowing)
+        .points(points)
+        .gear(Math.max(1, Math.min(gears, own.gear() + is.gear() - was.gear())))
+        .firstEffort(share(own.firstEffort() + is.firstEffort() - was.firstEffort()))
+        .firstThrottle(share(own.firstThrottle() + is.firstThrottle() - was.firstThrottle()))
+        .apex(
+            own.apexType() == was.apexType() ? is.apexType() : own.apexType(),
+            own.apexGap() + is.apexGap() - was.apexGap())
+        .done();
+  }
+
+  private static double share(double value) {
+    return Math.max(0, Math.min(1, Math.round(value * 100) / 100.0));
+  }
+
+  private static double moved(
+      Centreline road, PointKind kind, CornerEntry was, CornerEntry is, double grain) {
+    PointKind leads =
+        switch (kind) {
+          case BUILD_UP, TARGET, BACK_UP, DOWNSHIFT -> PointKind.BRAKE;
+          case FIRST_APEX -> PointKind.APEX;
+          case SHORT_SHIFT -> PointKind.FULL_THROTTLE;
+          default -> kind;
+        };
+    Optional<Double> before = was.station(leads);
+    Optional<Double> after = is.station(leads);
+    if (before.isEmpty() || after.isEmpty()) {
+      return 0;
+    }
+    return Math.rint(road.apart(before.get(), after.get()) / grain) * grain;
+  }
+}

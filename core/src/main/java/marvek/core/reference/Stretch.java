@@ -1,0 +1,157 @@
+package marvek.core.reference;
+
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import marvek.core.lap.Limits;
+import marvek.core.lap.Path;
+import marvek.core.line.CornerLine;
+import marvek.core.line.Warp;
+import marvek.core.survey.Things;
+import marvek.core.technique.SchoolLine;
+
+/**
+ * The stretch of road that a corner is planned on: from the slowest point of the corner before to
+ * the braking for the next one.
+ */
+final class Stretch {
+  static final double LINE_REACH = 90;
+
+  final Desk desk;
+  final Things things;
+  final int c;
+  final int from;
+  final int count;
+
+  /**
+   * The stretch of a corner.
+   *
+   * @param things of the survey, for kerbs and limits
+   * @param c place of the corner in the list
+   */
+  Stretch(Desk desk, Things things, int c) {
+    this.desk = desk;
+    this.things = things;
+    this.c = c;
+    int n = desk.road().size();
+    int corners = desk.corners().size();
+    int slowest = desk.slowest(c);
+    int begin =
+        corners == 1
+            ? Math.floorMod(slowest - n / 2, n)
+            : desk.slowest((c + corners - 1) % corners);
+    this.from = begin;
+    this.count = Math.floorMod(slowest - begin, n) + onward(slowest);
+  }
+
+  /** Steps from the slowest point to the braking for the next corner. */
+  private int onward(int slowest) {
+    int n = desk.road().size();
+    int corners = desk.corners().size();
+    double next = desk.lines().get((c + 1) % corners).apexes().get(0);
+    int most =
+        corners == 1 ? n / 2 - 2 : Math.max(8, Math.floorMod(desk.road().index(next) - slowest, n));
+    int k = Math.min(8, most);
+    while (k < most && desk.lap().brake()[(slowest + k) % n] < 0.06) {
+      k++;
+    }
+    return k;
+  }
+
+  double station(double step) {
+    return desk.road().wrap((from + step) * desk.road().step());
+  }
+
+  int step(double station) {
+    int n = desk.road().size();
+    int k = Math.floorMod(desk.road().index(station) - from, n);
+    // A little before the stretch is the start of it, not its end a lap later.
+    return k > count ? (k > count + (n - count) / 2 ? 0 : count) : k;
+  }
+
+  /** The line of the lap, or the one that the schools chosen ask for. */
+  SchoolLine line(CornerEntry entry) {
+    return SchoolLine.bends(entry.schools())
+        ? SchoolLine.of(
+            new SchoolLine.Setting(desk.road(), desk.ground(), desk.vehicle(), things),
+            desk.corners(),
+            desk.path(),
+            desk.lines(),
+            c,
+            entry.schools(),
+            entry.givenAway())
+        : new SchoolLine(desk.path(), desk.lines().get(c));
+  }
+
+  /** The line bent so that it turns in, touches and leaves where the entry says. */
+  Path path(CornerEntry entry, SchoolLine along, List<String> remarks) {
+    CornerLine line = along.line();
+    double[] offset = along.path().offset();
+    double[] was = offset;
+    offset = warped(offset, line.turnIn(), entry.station(PointKind.TURN_IN), remarks, "turn-in");
+    if (line.apexes().size() > 1) {
+      offset =
+          warped(
+              offset,
+              line.apexes().get(0),
+              entry.station(PointKind.FIRST_APEX),
+              remarks,
+              "first apex");
+    }
+    offset = warped(offset, line.apex(), entry.station(PointKind.APEX), remarks, "apex");
+    offset = warped(offset, line.exit(), entry.station(PointKind.EXIT), remarks, "exit");
+    if (Math.abs(entry.apexOff()) > 0.01) {
+      double outwards = desk.corners().get(c).left() ? -entry.apexOff() : entry.apexOff();
+      double at = entry.station(PointKind.APEX).orElse(line.apex());
+      offset = Warp.bumped(desk.road(), offset, at, outwards, LINE_REACH);
+    }
+    if (offset == was) {
+      return along.path();
+    }
+    Path bent = Path.over(desk.road(), offset, desk.ground());
+    return along.path() == desk.path() ? bent : bent.withGrip(along.path().grip());
+  }
+
+  private double[] warped(
+      double[] offset, double was, Optional<Double> now, List<String> remarks, String what) {
+    double shift = now.map(s -> desk.road().apart(was, s)).orElse(0.0);
+    if (Math.abs(shift) < 1) {
+      return offset;
+    }
+    double most = 0.2 * LINE_REACH;
+    if (Math.abs(shift) > most) {
+      remarks.add(
+          String.format(
+              Locale.ROOT,
+              "The line follows the %s by %.0f m; %.0f m is more than one corner can give.",
+              what,
+              most,
+              Math.abs(shift)));
+    }
+    return Warp.shifted(desk.road(), offset, was, shift, LINE_REACH, LINE_REACH);
+  }
+
+  PlannedCorner.Steps steps(CornerEntry entry, CornerLine line) {
+    int turnIn = step(entry.station(PointKind.TURN_IN).orElse(line.turnIn()));
+    boolean brakes = entry.slowing() == Slowing.BRAKE;
+    int brake = brakes ? entry.station(PointKind.BRAKE).map(this::step).orElse(-1) : -1;
+    int apex = step(entry.station(PointKind.APEX).orElse(line.apex()));
+    int release = entry.station(PointKind.RELEASE).map(this::step).orElse(apex);
+    int exit = step(entry.station(PointKind.EXIT).orElse(line.exit()));
+    if (entry.slowing() == Slowing.FLAT) {
+      return new PlannedCorner.Steps(-1, turnIn, -1, 0, 0, 1, exit, null);
+    }
+    int first = entry.station(PointKind.FIRST_THROTTLE).map(this::step).orElse(apex);
+    int full = entry.station(PointKind.FULL_THROTTLE).map(this::step).orElse(count);
+    return new PlannedCorner.Steps(
+        brake, turnIn, release, first, full, entry.firstThrottle(), exit, entry.pedals());
+  }
+
+  PlannedCorner plan(Path path, PlannedCorner.Steps steps) {
+    return plan(path, desk.limits(), steps);
+  }
+
+  PlannedCorner plan(Path path, Limits limits, PlannedCorner.Steps steps) {
+    return new PlannedCorner(path, limits, desk.lap(), from, count, steps);
+  }
+}

@@ -1,0 +1,24 @@
+package marvek.core.technique;
+
+/** What practitioners answer in different ways, corner by corner. */
+public enum Question {
+  BRAKE_SHAPE("brake shape"),
+  RELEASE("release"),
+  LINE("long corner"),
+  APEX("apex"),
+  GEAR("gear"),
+  SHIFT("before the next corner"),
+  LINKED("linked corners"),
+  KERBS("kerbs"),
+  LIGHT("shadows as markers");
+
+  private final String words;
+
+  Question(String words) {
+    this.words = words;
+  }
+
+  public String words() {
+    return words;
+  }
+}

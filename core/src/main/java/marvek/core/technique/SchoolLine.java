@@ -1,0 +1,396 @@
+package marvek.core.technique;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import marvek.core.circuit.Centreline;
+import marvek.core.circuit.Corner;
+import marvek.core.lap.Ground;
+import marvek.core.lap.Path;
+import marvek.core.line.CornerLine;
+import marvek.core.line.MinimumCurvature;
+import marvek.core.line.Room;
+import marvek.core.survey.Kerb;
+import marvek.core.survey.KerbClearance;
+import marvek.core.survey.Things;
+import marvek.core.survey.TrackLimit;
+import marvek.core.vehicle.Vehicle;
+
+/**
+ * The line that the schools chosen for a corner ask for: the one of least bending that passes where
+ * they want it, leaving and joining the lap's own line on the straights before and after.
+ *
+ * @param path the whole lap, changed near the corner
+ * @param line what it does in the corner
+ */
+public record SchoolLine(Path path, CornerLine line) {
+  private static final double PIN = 0.03;
+  private static final double LATE = 0.66;
+  private static final double EARLY = 0.34;
+  private static final double ONE_LATE = 0.74;
+  private static final double WIDE_BETWEEN = 0.35;
+  private static final double TIGHT_BAND = 0.5;
+  private static final double KEEP_AWAY = 0.6;
+  private static final double RUN_UP = 110;
+  private static final double DEEPEST = 2.5;
+  private static final double NEAR_CORNER = 15;
+  // Grip on a kerb and share of the load on the wheels that use it (common practice, no source).
+  private static final double INNER_LOAD = 0.3;
+  private static final double OUTER_LOAD = 0.65;
+
+  /** What a line is laid over. */
+  public record Setting(Centreline road, Ground ground, Vehicle vehicle, Things things) {}
+
+  /** Whether any of the choices changes the line. */
+  public static boolean bends(List<School> schools) {
+    return schools.stream()
+        .anyMatch(
+            s ->
+                switch (s.question()) {
+                  case LINE, APEX, LINKED, KERBS -> true;
+                  default -> false;
+                });
+  }
+
+  /**
+   * Lays the line.
+   *
+   * @param base the lap's own line
+   * @param lines what it does in each corner
+   * @param c place of the corner in the list
+   * @param givenAway how much of a linked corner is given away, 0 to 1: the bending that the line
+   *     takes on there counts for less and less against that in the others
+   */
+  public static SchoolLine of(
+      Setting on,
+      List<Corner> corners,
+      Path base,
+      List<CornerLine> lines,
+      int c,
+      List<School> schools,
+      double givenAway) {
+    Builder builder = new Builder(on, corners, base, lines, c);
+    for (School school : schools) {
+      builder.take(school, givenAway);
+    }
+    return builder.lay();
+  }
+
+  /** First and last place in the list of the complex that a corner belongs to. */
+  public static int[] complex(List<Corner> corners, int c) {
+    int group = corners.get(c).complex();
+    int first = c;
+    int last = c;
+    while (group != 0 && first > 0 && corners.get(first - 1).complex() == group) {
+      first--;
+    }
+    while (group != 0 && last + 1 < corners.size() && corners.get(last + 1).complex() == group) {
+      last++;
+    }
+    return new int[] {first, last};
+  }
+
+  /**
+   * Places in the list of the corners that a way of linking gives away; empty outside complexes.
+   */
+  public static List<Integer> givenAway(List<Corner> corners, int c, School school) {
+    int[] ends = complex(corners, c);
+    int count = ends[1] - ends[0] + 1;
+    if (count < 2) {
+      return List.of();
+    }
+    return switch (school) {
+      case GIVE_FIRST -> List.of(ends[0]);
+      case GIVE_SECOND -> List.of(ends[1]);
+      // Of two, each gives a little.
+      case GIVE_MIDDLE -> count == 2 ? List.of(ends[0], ends[1]) : List.of(ends[0] + count / 2);
+      default -> List.of();
+    };
+  }
+
+  /** Station at which a corner has turned through a share of its angle. */
+  public static double turned(Centreline road, Corner corner, double share) {
+    int first = road.index(corner.entry());
+    int count = (int) Math.max(1, road.ahead(corner.entry(), corner.exit()) / road.step());
+    double whole = 0;
+    for (int k = 0; k <= count; k++) {
+      whole += Math.abs(road.curvature()[Math.floorMod(first + k, road.size())]);
+    }
+    double sum = 0;
+    for (int k = 0; k <= count; k++) {
+      sum += Math.abs(road.curvature()[Math.floorMod(first + k, road.size())]);
+      if (sum >= share * whole) {
+        return road.wrap((first + k) * road.step());
+      }
+    }
+    return corner.exit();
+  }
+
+  /** Metres past the kerb's inner edge that a tyre may use, by floor, verdict and limits. */
+  public static double allowed(Kerb kerb, Vehicle vehicle, Things things) {
+    if (kerb.verdict() == Kerb.Verdict.KEEP_OFF || limited(kerb, things)) {
+      return 0;
+    }
+    Double reach = KerbClearance.of(kerb, vehicle).reach();
+    double most = reach == null ? kerb.width() : Math.min(reach, kerb.width());
+    return kerb.verdict() == Kerb.Verdict.TOUCH ? Math.min(most, 0.3) : most;
+  }
+
+  private static boolean limited(Kerb kerb, Things things) {
+    return things.limits().stream()
+        .anyMatch(
+            l ->
+                l.corner().equals(kerb.corner())
+                    && l.part() == kerb.part()
+                    && l.left() == kerb.left()
+                    && l.wheelsInside() > 0
+                    && (l.line() == TrackLimit.Line.WHITE_LINE
+                        || l.line() == TrackLimit.Line.KERB_INNER));
+  }
+
+  /** Share of the grip that a kerb leaves to the tyres on it. */
+  static double grip(Kerb kerb, double weather) {
+    double dry =
+        switch (kerb.profile()) {
+          case FLAT -> 0.97;
+          case RAMP -> 0.95;
+          case CROWN -> 0.88;
+          case SERRATED -> 0.85;
+          case SAUSAGE, STEP -> 0.75;
+        };
+    return weather < 0.9 && kerb.slippery() ? 0.6 * dry : dry;
+  }
+
+  private static final class Builder {
+    private final Setting on;
+    private final Centreline road;
+    private final List<Corner> corners;
+    private final Path base;
+    private final List<CornerLine> lines;
+    private final int c;
+    private final double[] lower;
+    private final double[] upper;
+    private final double[] weight;
+    private int first;
+    private int last;
+
+    Builder(Setting on, List<Corner> corners, Path base, List<CornerLine> lines, int c) {
+      this.on = on;
+      this.road = on.road();
+      this.corners = corners;
+      this.base = base;
+      this.lines = lines;
+      this.c = c;
+      Room room = Room.on(road, on.vehicle());
+      lower = room.lower().clone();
+      upper = room.upper().clone();
+      weight = new double[road.size()];
+      Arrays.fill(weight, 1);
+      first = c;
+      last = c;
+    }
+
+    void take(School school, double givenAway) {
+      Corner corner = corners.get(c);
+      switch (school) {
+        case TWO_APEXES -> {
+          double one = corner.apexes().size() == 2 ? corner.apexes().get(0) : share(0.24);
+          double two = corner.apexes().size() == 2 ? corner.apexes().get(1) : share(0.78);
+          pin(corner, one, 0);
+          pin(corner, two, 0);
+          double middle = one + road.ahead(one, two) / 2;
+          away(corner, middle - 4, middle + 4, WIDE_BETWEEN * width(middle));
+        }
+        case ONE_LATE_APEX -> {
+          pin(corner, share(ONE_LATE), 0);
+          away(corner, corner.entry(), share(0.45), 0.45 * width(share(0.3)));
+        }
+        case TIGHT -> band(corner, share(0.12), share(0.88));
+        case LATE_APEX -> {
+          pin(corner, share(LATE), 0);
+          away(corner, corner.entry(), share(0.5), KEEP_AWAY);
+        }
+        case EARLY_APEX -> {
+          pin(corner, share(EARLY), 0);
+          away(corner, share(0.5), corner.exit(), KEEP_AWAY);
+        }
+        case GIVE_FIRST, GIVE_SECOND, GIVE_MIDDLE -> {
+          List<Integer> given = SchoolLine.givenAway(corners, c, school);
+          int[] ends = complex(corners, c);
+          first = ends[0];
+          last = ends[1];
+          for (int k = first; k <= last; k++) {
+            if (given.contains(k)) {
+              Corner linked = corners.get(k);
+              double less = Math.pow(10, -DEEPEST * Math.max(0, Math.min(1, givenAway)));
+              each(
+                  linked.entry() - NEAR_CORNER,
+                  linked.exit() + NEAR_CORNER,
+                  i -> weight[i] = less);
+            }
+          }
+        }
+        case ALL_KERBS -> on.things().kerbs().forEach(this::open);
+        default -> {
+          // The others leave the line alone.
+        }
+      }
+    }
+
+    private double share(double turned) {
+      return turned(road, corners.get(c), turned);
+    }
+
+    private double width(double station) {
+      int i = road.index(station);
+      return Math.max(0.5, upper[i] - lower[i]);
+    }
+
+    /** Holds the line a stated distance off the inside of a corner at a station. */
+    private void pin(Corner corner, double station, double gap) {
+      int at = road.index(station);
+      for (int k = -1; k <= 1; k++) {
+        int i = Math.floorMod(at + k, road.size());
+        double room = Math.max(0, Math.min(gap, upper[i] - lower[i] - 2 * PIN));
+        if (corner.left()) {
+          double target = upper[i] - room;
+          lower[i] = Math.max(lower[i], target - PIN);
+          upper[i] = target;
+        } else {
+          double target = lower[i] + room;
+          upper[i] = Math.min(upper[i], target + PIN);
+          lower[i] = target;
+        }
+      }
+    }
+
+    /** Keeps the line at least a distance off the inside. */
+    private void away(Corner corner, double from, double to, double least) {
+      each(
+          from,
+          to,
+          i -> {
+            double room = Math.max(0, Math.min(least, upper[i] - lower[i] - 2 * PIN));
+            if (corner.left()) {
+              upper[i] -= room;
+            } else {
+              lower[i] += room;
+            }
+          });
+    }
+
+    /** Keeps the line within a narrow band along the inside. */
+    private void band(Corner corner, double from, double to) {
+      each(
+          from,
+          to,
+          i -> {
+            if (corner.left()) {
+              lower[i] = Math.max(lower[i], upper[i] - TIGHT_BAND);
+            } else {
+              upper[i] = Math.min(upper[i], lower[i] + TIGHT_BAND);
+            }
+          });
+    }
+
+    private void open(Kerb kerb) {
+      double reach = allowed(kerb, on.vehicle(), on.things());
+      if (reach <= 0) {
+        return;
+      }
+      double more = reach + Room.MARGIN;
+      each(
+          kerb.from(),
+          kerb.to(),
+          i -> {
+            if (kerb.left()) {
+              upper[i] += more;
+            } else {
+              lower[i] -= more;
+            }
+          });
+    }
+
+    private void each(double from, double to, java.util.function.IntConsumer what) {
+      int start = road.index(from);
+      int count = (int) (road.ahead(from, to) / road.step());
+      for (int k = 0; k <= count; k++) {
+        what.accept(Math.floorMod(start + k, road.size()));
+      }
+    }
+
+    SchoolLine lay() {
+      int count = corners.size();
+      Corner head = corners.get(first);
+      Corner tail = corners.get(last);
+      double back = RUN_UP;
+      double onward = RUN_UP;
+      if (count > last - first + 1) {
+        Corner before = corners.get((first + count - 1) % count);
+        Corner after = corners.get((last + 1) % count);
+        back = Math.min(RUN_UP, 0.7 * road.ahead(before.apex(), head.entry()));
+        onward = Math.min(RUN_UP, 0.7 * road.ahead(tail.exit(), after.apexes().get(0)));
+      }
+      double from = head.entry() - back;
+      double metres =
+          Math.min(back + road.ahead(head.entry(), tail.exit()) + onward, road.length() - 30);
+      double[] offset =
+          MinimumCurvature.between(
+              road,
+              new Room(lower, upper),
+              base.offset(),
+              (int) Math.round(from / road.step()),
+              (int) (metres / road.step()),
+              weight);
+      Path path = onKerbs(Path.over(road, offset, on.ground()));
+      return new SchoolLine(path, turningIn(path, CornerLine.at(road, path, corners, c)));
+    }
+
+    /**
+     * A line that is forced wide bends more than once: its turn-in is where it first bends, not the
+     * last place before the apex.
+     */
+    private CornerLine turningIn(Path path, CornerLine line) {
+      Corner corner = corners.get(c);
+      double start = corner.entry() - 30;
+      int span = (int) (road.ahead(start, line.apex()) / road.step());
+      double sign = corner.left() ? 1 : -1;
+      int head = road.index(start);
+      double peak = 0;
+      for (int k = 0; k <= span; k++) {
+        peak = Math.max(peak, sign * path.curvature()[Math.floorMod(head + k, road.size())]);
+      }
+      for (int k = 0; k < span; k++) {
+        int i = Math.floorMod(head + k, road.size());
+        if (sign * path.curvature()[i] > 0.3 * peak) {
+          double at = i * road.step();
+          return road.apart(line.turnIn(), at) < -5 ? line.turningInAt(at) : line;
+        }
+      }
+      return line;
+    }
+
+    /** The path with the grip that kerbs leave where its wheels are on them. */
+    private Path onKerbs(Path path) {
+      double half = on.vehicle().width() / 2;
+      double[] grip = path.grip().clone();
+      for (Kerb kerb : on.things().kerbs()) {
+        Optional<Corner> corner =
+            corners.stream().filter(k -> k.id().equals(kerb.corner())).findFirst();
+        boolean inside = corner.map(k -> k.left() == kerb.left()).orElse(false);
+        double load = inside ? INNER_LOAD : OUTER_LOAD;
+        each(
+            kerb.from(),
+            kerb.to(),
+            i -> {
+              double edge = kerb.left() ? road.left()[i] : road.right()[i];
+              double out = (kerb.left() ? path.offset()[i] : -path.offset()[i]) + half;
+              if (out > edge + 0.05) {
+                grip[i] *= 1 - load * (1 - SchoolLine.grip(kerb, grip[i]));
+              }
+            });
+      }
+      return path.withGrip(grip);
+    }
+  }
+}

@@ -1,0 +1,54 @@
+package marvek.server.demo;
+
+import com.fasterxml.jackson.databind.DeserializationFeature;
+import com.fasterxml.jackson.databind.json.JsonMapper;
+import com.fasterxml.jackson.datatype.jsr310.JavaTimeModule;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.util.List;
+import marvek.core.circuit.CircuitReader;
+import marvek.core.circuit.CircuitReading;
+import marvek.core.circuit.OutlineFile;
+import marvek.core.lap.Conditions;
+import marvek.core.reference.CornerEntry;
+import marvek.core.reference.Desk;
+import marvek.core.reference.Drafter;
+import marvek.core.survey.Things;
+import marvek.core.survey.Zone;
+import marvek.core.survey.Zones;
+import marvek.core.vehicle.VehicleClasses;
+import org.springframework.core.io.ClassPathResource;
+
+/** A demo circuit with its survey, drafted for a vehicle class, without a database. */
+record DemoDesk(Desk desk, Things things, List<CornerEntry> draft) {
+  static DemoDesk of(String circuit, String vehicle) {
+    try (var outline = new ClassPathResource("demo/" + circuit + ".csv").getInputStream();
+        var found = new ClassPathResource("demo/" + circuit + "-things.json").getInputStream()) {
+      CircuitReading reading =
+          CircuitReader.read(
+              OutlineFile.read(outline.readAllBytes()), CircuitReader.Choices.asItComes());
+      Things things =
+          JsonMapper.builder()
+              .addModule(new JavaTimeModule())
+              .disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+              .build()
+              .readValue(found, Things.class);
+      Desk desk =
+          Desk.compute(
+              reading.centreline(),
+              reading.corners(),
+              Zones.ground(
+                  reading.centreline(),
+                  things.zones().stream().filter(Zone::counts).toList()),
+              VehicleClasses.byId(vehicle).vehicle(),
+              Conditions.dryWarm());
+      return new DemoDesk(desk, things, Drafter.draft(desk, things.landmarks()).corners());
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  CornerEntry entry(String corner) {
+    return draft.get(desk.indexOf(corner));
+  }
+}
