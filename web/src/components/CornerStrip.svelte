@@ -4,9 +4,11 @@
     AnswerView,
     Corner,
     CornerEntry,
+    Detail,
     Judgement,
     Landmark,
     LapView,
+    Pedals,
     PointKind,
     RoadView,
     Things,
@@ -17,7 +19,9 @@
   import { inSpeed, metres, plain, speedUnit } from '../lib/units';
   import FlagShape from './FlagShape.svelte';
   import LandmarkShape from './LandmarkShape.svelte';
+  import PedalLane from './PedalLane.svelte';
   import RoadThings from './RoadThings.svelte';
+  import StripNotes from './StripNotes.svelte';
 
   interface Props {
     road: RoadView;
@@ -41,6 +45,10 @@
     onsettle?: () => void;
     onhold?: (kind: PointKind | null) => void;
     onlandmark?: (landmark: Landmark, to: number) => void;
+    onpedals?: (pedals: Pedals, settle: boolean) => void;
+    onpick?: (detail: Detail | null) => void;
+    /** The same corner otherwise, drawn behind: its line and speed. */
+    under?: AnswerView | null;
   }
   let {
     road,
@@ -62,6 +70,9 @@
     onsettle,
     onhold,
     onlandmark,
+    onpedals,
+    onpick,
+    under = null,
   }: Props = $props();
 
   const GRADES: Record<Judgement['grade'], string> = { SOLID: '●', USABLE: '◐', WEAK: '○', NOT_TO_BE_RELIED_ON: '×' };
@@ -143,6 +154,32 @@
     }),
   );
   const path = $derived(profile ? curve('offset', y) : []);
+  const asked = $derived(
+    profile && answer?.answer.pressing
+      ? steps.flatMap((s) => {
+          const i = Math.round((s - profileFrom) / profile.step);
+          const v = profile.use[i];
+          const from = near(station(entry, 'BRAKE') ?? 0);
+          const to = near(station(entry, 'RELEASE') ?? 0);
+          return v === undefined || s < from || s > to ? [] : [{ s, v }];
+        })
+      : [],
+  );
+  /** Line and speed of the same corner otherwise. */
+  const behind = $derived.by(() => {
+    const p = under?.answer.profile;
+    if (!p) return null;
+    const line: [number, number][] = [];
+    const speed: [number, number][] = [];
+    p.speed.forEach((v, k) => {
+      const s = near((p.from + k * p.step + road.length) % road.length);
+      if (s < domain[0] || s > domain[1]) return;
+      line.push([x(s), y(p.offset[k] ?? 0)]);
+      speed.push([x(s), speedY(v)]);
+    });
+    const byX = (a: [number, number], b: [number, number]) => a[0] - b[0];
+    return { line: line.sort(byX), speed: speed.sort(byX) };
+  });
   const offsetAt = $derived((s: number) => valueAt('offset', s) ?? 0);
 
   const labelTop = $derived(TOP + WIDEST + 38);
@@ -171,12 +208,13 @@
             : p.kind === 'APEX'
               ? `, ${entry.apexType.toLowerCase()}`
               : '';
-      const doubt = doubts.includes(p.kind) ? ' ?' : '';
+      const unsure = p.sure === 'UNSURE' || p.sure === 'CARRIED';
+      const doubt = doubts.includes(p.kind) || unsure ? ' ?' : '';
       const grade = grades[p.kind];
       const title = style.word + (p.kind === 'BRAKE' ? '' : extra) + doubt;
       const detail =
         (tie ?? metres(p.station)) + (p.kind === 'BRAKE' ? extra : '') + (grade ? ` ${GRADES[grade]}` : '');
-      return { kind: p.kind, s, station: p.station, title, detail, colour: style.colour };
+      return { kind: p.kind, s, station: p.station, title, detail, colour: style.colour, unsure };
     }),
   );
   const placed = $derived(
@@ -319,6 +357,7 @@
     <path d={pathOf(leftEdge)} fill="none" stroke="var(--road-edge)" stroke-width="1.8" />
     <path d={pathOf(rightEdge)} fill="none" stroke="var(--road-edge)" stroke-width="1.8" />
 
+    <StripNotes {x} {near} {domain} {corner} {entry} {width} {onpick} />
     {#if things}
       <RoadThings {road} {things} {near} {domain} {x} {y} {reach} words={false} />
     {/if}
@@ -342,6 +381,17 @@
       </g>
     {/each}
 
+    {#if behind}
+      <path
+        d={pathOf(behind.line)}
+        fill="none"
+        stroke="var(--ink-soft)"
+        stroke-width="1.6"
+        stroke-dasharray="5 4"
+        data-under
+      />
+      <path d={pathOf(behind.speed)} fill="none" stroke="var(--ink-soft)" stroke-width="1.4" stroke-dasharray="5 4" />
+    {/if}
     <path d={pathOf(path)} fill="none" stroke="var(--line)" stroke-width="2.5" clip-path="url(#strip-window)" />
     {#if limit !== null && limit > domain[0] && limit < domain[1] && !readonly}
       <path
@@ -384,27 +434,21 @@
         {speedUnit()}
       </text>
 
-      {@const up = (v: number) => pedalMid - v * (pedalMid - pedalTop - 4)}
-      {@const down = (v: number) => pedalMid + v * (gearTop - 8 - pedalMid)}
-      {@const throttle = curve('throttle', up)}
-      {@const brake = curve('brake', down)}
-      {#if throttle.length > 1}
-        <path
-          d={pathOf(
-            [[throttle[0]?.[0] ?? 0, pedalMid], ...throttle, [throttle[throttle.length - 1]?.[0] ?? 0, pedalMid]],
-            true,
-          )}
-          fill="var(--throttle-fill)"
-          stroke="var(--throttle)"
-        />
-        <path
-          d={pathOf([[brake[0]?.[0] ?? 0, pedalMid], ...brake, [brake[brake.length - 1]?.[0] ?? 0, pedalMid]], true)}
-          fill="url(#hatch)"
-          stroke="var(--brake)"
-        />
-      {/if}
-      <text x={PADS + 4} y={pedalTop + 14} style="fill:var(--throttle)" font-weight="700">throttle</text>
-      <text x={PADS + 4} y={gearTop - 12} style="fill:var(--brake)" font-weight="700">brake</text>
+      <PedalLane
+        {x}
+        {near}
+        {entry}
+        {answer}
+        throttle={curve('throttle', (v) => pedalMid - v * (pedalMid - pedalTop - 4))}
+        brake={curve('brake', (v) => pedalMid + Math.min(1.15, v) * (gearTop - 8 - pedalMid))}
+        use={asked}
+        top={pedalTop + 4}
+        middle={pedalMid}
+        bottom={gearTop - 8}
+        left={PADS + 4}
+        {readonly}
+        {onpedals}
+      />
 
       {#each gearRuns as run (run.from)}
         {@const h = 6 + ((GEARS - 8) * run.gear) / topGear}
@@ -468,8 +512,10 @@
           rx="3"
           fill="var(--color-base-200)"
           fill-opacity="0.85"
-          stroke={held === f.kind ? f.colour : 'none'}
+          stroke={held === f.kind || f.unsure ? f.colour : 'none'}
           stroke-width="1.5"
+          stroke-dasharray={f.unsure && held !== f.kind ? '3 3' : undefined}
+          data-unsure={f.unsure ? '' : undefined}
         />
         <g transform="translate({x(f.s)} {y(offsetAt(f.s))})">
           <rect x="-14" y="-14" width="28" height="28" fill="transparent" data-grip />

@@ -22,7 +22,7 @@
     {
       name: 'Reference',
       href: latest ? `#/reference/${latest}` : null,
-      on: router.location.startsWith('/reference') || router.location.startsWith('/card'),
+      on: /^\/(reference|card|whole)/.test(router.location),
     },
     { name: 'Revisions', href: latest ? `#/revisions/${latest}` : null, on: router.location.startsWith('/revisions') },
   ]);

@@ -45,6 +45,24 @@ export type VehicleFigures = Schemas['VehicleFigures'];
 export type VehicleView = Schemas['VehicleView'];
 export type ComparisonView = Schemas['ComparisonView'];
 export type Words = Schemas['Words'];
+export type Catalogue = Schemas['Catalogue'];
+export type Compared = Schemas['Compared'];
+export type Outcome = Schemas['Outcome'];
+export type Compromise = Schemas['Compromise'];
+export type Question = Compared['question'];
+export type School = Schemas['SchoolWords']['school'];
+export type Detail = Schemas['DetailWords']['detail'];
+export type DetailWords = Schemas['DetailWords'];
+export type Hazards = Schemas['Hazards'];
+export type KerbUse = Schemas['KerbUse'];
+export type OverviewView = Schemas['OverviewView'];
+export type Pedals = Schemas['Pedals'];
+export type RemarkView = Schemas['RemarkView'];
+export type SharedWith = Schemas['SharedWith'];
+export type Sureness = Schemas['SurenessWords']['sure'];
+export type Variant = Schemas['Variant'];
+export type VariantView = Schemas['VariantView'];
+export type Warning = Schemas['Warning'];
 
 /** A refusal in words. */
 export class Problem extends Error {

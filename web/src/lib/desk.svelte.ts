@@ -12,7 +12,11 @@ import {
   type ReferenceContent,
   type ReferenceView,
   type RoadView,
+  type School,
+  type Variant,
+  type VariantView,
 } from './api';
+import { catalogue } from './catalogue.svelte';
 import { History } from './history';
 import { moved, sameDecisions, station } from './points';
 import { newId, nothing } from './things';
@@ -47,6 +51,11 @@ export class Desk {
   keeping = $state<'kept' | 'waiting' | 'offline'>('kept');
   restored = $state(false);
   steps = $state(0);
+  /** Id of the variant that is worked on, or empty for the reference itself. */
+  day = $state('');
+  dayViews = $state<Record<string, VariantView>>({});
+  /** Whether the server was asked for something that takes a while. */
+  busy = $state(false);
 
   private history = new History<ReferenceContent>();
   private version = 0;
@@ -63,7 +72,8 @@ export class Desk {
       ask(api.GET('/api/references/{id}', { params: path })),
       ask(api.GET('/api/references/{id}/lap', { params: path })),
     ]);
-    desk.road = await ask(api.GET('/api/layouts/{id}/road', { params: { path: { id: view.layoutId } } }));
+    desk.road = await ask(api.GET('/api/references/{id}/road', { params: path }));
+    void catalogue.load().catch(() => undefined);
     desk.lap = lap;
     desk.take(view);
     desk.restore();
@@ -118,6 +128,7 @@ export class Desk {
 
   /** What was edited but never reached the server comes back after a reload. */
   private restore() {
+    if (!this.mine) return;
     const text = localStorage.getItem(this.key);
     if (!text) return;
     const kept = JSON.parse(text) as Kept;
@@ -133,8 +144,38 @@ export class Desk {
     }
   }
 
-  get entry(): CornerEntry | undefined {
+  /** The selected corner as the reference itself has it. */
+  get base(): CornerEntry | undefined {
     return this.content.corners.find((e) => e.corner === this.selected);
+  }
+
+  /** The selected corner on the day that is worked on. */
+  get entry(): CornerEntry | undefined {
+    return this.day ? (this.dayView?.adjusted.entry ?? this.base) : this.base;
+  }
+
+  get variant(): Variant | undefined {
+    return this.content.variants.find((v) => v.id === this.day);
+  }
+
+  get dayView(): VariantView | undefined {
+    return this.day ? this.dayViews[this.selected] : undefined;
+  }
+
+  /** Whether edits are kept: only the driver's own are. */
+  get mine() {
+    return this.view.role === 'OWNER';
+  }
+
+  /** Whether flags can be moved: the driver works, a coach tries a proposal. */
+  get movable() {
+    return this.view.role !== 'VIEWER';
+  }
+
+  /** Corners that a coach has tried otherwise than the driver has them. */
+  get tried(): boolean {
+    const stored = this.view.working.content.corners.find((e) => e.corner === this.selected);
+    return !this.mine && !sameDecisions(stored, this.base);
   }
 
   get corner() {
@@ -142,7 +183,7 @@ export class Desk {
   }
 
   get answer(): AnswerView | undefined {
-    return this.answers[this.selected];
+    return this.day ? this.dayView?.answer : this.answers[this.selected];
   }
 
   get canUndo() {
@@ -167,6 +208,126 @@ export class Desk {
   async select(corner: string) {
     this.selected = corner;
     if (!this.answers[corner]) await this.askFor(corner);
+    if (this.day && !this.dayViews[corner]) await this.askDay();
+  }
+
+  /** Goes to a variant, or back to the reference itself. */
+  async go(day: string) {
+    this.day = day;
+    this.dayViews = {};
+    if (day) await this.askDay();
+  }
+
+  /** Puts a variant in, in place of the one with its id. */
+  putVariant(variant: Variant, key: string | null = null) {
+    this.history.remember(this.content, key);
+    const others = this.content.variants.filter((v) => v.id !== variant.id);
+    const at = this.content.variants.findIndex((v) => v.id === variant.id);
+    const variants =
+      at < 0 ? [...others, variant] : this.content.variants.map((v) => (v.id === variant.id ? variant : v));
+    this.content = { ...this.content, variants };
+    this.changed();
+    if (this.day === variant.id) {
+      this.dayViews = {};
+      void this.askDay();
+    }
+  }
+
+  dropVariant(id: string) {
+    this.history.remember(this.content);
+    if (this.day === id) this.day = '';
+    this.content = { ...this.content, variants: this.content.variants.filter((v) => v.id !== id) };
+    this.changed();
+  }
+
+  private dayAsking = false;
+  private dayNext: CornerEntry | null | undefined;
+
+  /** Asks for the corner on its day, with an edit or without; only the latest edit waits. */
+  private async askDay(edited: CornerEntry | null = null) {
+    const variant = this.variant;
+    const base = this.base;
+    if (!variant || !base) return;
+    if (this.dayAsking) {
+      this.dayNext = edited;
+      return;
+    }
+    this.dayAsking = true;
+    const day = this.day;
+    try {
+      const view = await ask(
+        api.POST('/api/references/{id}/variants/answer', {
+          params: { path: { id: this.view.id } },
+          body: edited ? { variant, entry: base, edited } : { variant, entry: base },
+        }),
+      );
+      this.problem = null;
+      if (this.day === day) {
+        this.dayViews[base.corner] = view;
+        if (edited && JSON.stringify(view.variant) !== JSON.stringify(variant)) {
+          this.content = {
+            ...this.content,
+            variants: this.content.variants.map((v) => (v.id === day ? view.variant : v)),
+          };
+          this.changed();
+        }
+      }
+    } catch (e) {
+      this.problem = asProblem(e);
+    } finally {
+      this.dayAsking = false;
+      const next = this.dayNext;
+      this.dayNext = undefined;
+      if (next !== undefined) void this.askDay(next);
+    }
+  }
+
+  /** Takes a school's answer: the entries that it changes are one step of undo. */
+  async takeSchool(school: School) {
+    this.busy = true;
+    try {
+      const changed = await ask(
+        api.POST('/api/references/{id}/choices/taken', {
+          params: { path: { id: this.view.id } },
+          body: { entries: this.content.corners, corner: this.selected, school },
+        }),
+      );
+      this.history.remember(this.content);
+      this.content = {
+        ...this.content,
+        corners: this.content.corners.map((e) => changed.find((c) => c.corner === e.corner) ?? e),
+      };
+      for (const e of changed) delete this.answers[e.corner];
+      this.problem = null;
+      this.changed();
+      await this.askFor(this.selected);
+    } catch (e) {
+      this.problem = asProblem(e);
+    } finally {
+      this.busy = false;
+    }
+  }
+
+  /** Takes content that the server stored for us, as a step that can be undone. */
+  stored(working: { version: number; content: ReferenceContent }) {
+    this.history.remember(this.content);
+    this.version = working.version;
+    this.content = working.content;
+    this.answers = {};
+    this.dayViews = {};
+    this.steps++;
+    void this.askFor(this.selected);
+  }
+
+  get workingVersion() {
+    return this.version;
+  }
+
+  /** Gives up what a coach has tried. */
+  giveUp() {
+    this.content = this.view.working.content;
+    this.answers = {};
+    void this.askFor(this.selected);
   }
 
   async step(by: number) {
@@ -179,8 +340,15 @@ export class Desk {
   /** Changes the selected corner; changes with the same key in a row are one step of undo. */
   edit(change: (entry: CornerEntry) => CornerEntry, key: string | null = null) {
     const entry = this.entry;
-    if (!entry) return;
+    if (!entry || !this.movable) return;
     this.history.remember(this.content, key);
+    if (this.day) {
+      const view = this.dayView;
+      const edited = change(entry);
+      if (view) this.dayViews[entry.corner] = { ...view, adjusted: { ...view.adjusted, entry: edited } };
+      void this.askDay(edited);
+      return;
+    }
     this.put(change(entry));
     this.changed();
     void this.askFor(entry.corner);
@@ -255,14 +423,20 @@ export class Desk {
     const before = this.content;
     this.content = content;
     this.answers = {};
+    this.dayViews = {};
+    if (this.day && !this.variant) this.day = '';
     const other = content.corners.find((e, i) => e !== before.corners[i]);
     if (other) this.selected = other.corner;
     this.changed();
     void this.askFor(this.selected);
+    if (this.day) void this.askDay();
   }
 
   private put(entry: CornerEntry) {
-    this.content = { corners: this.content.corners.map((e) => (e.corner === entry.corner ? entry : e)) };
+    this.content = {
+      ...this.content,
+      corners: this.content.corners.map((e) => (e.corner === entry.corner ? entry : e)),
+    };
   }
 
   /** Asks what the points lead to; while one question is out, only the latest waits. */
@@ -305,6 +479,8 @@ export class Desk {
 
   private changed() {
     this.steps++;
+    // What a coach tries is not kept: it is proposed, or given up.
+    if (!this.mine) return;
     // Writing a whole reference at every move of the hand would cost frames.
     this.remembering ??= setTimeout(() => this.remember(), REMEMBER_AFTER);
     this.keeping = 'waiting';
@@ -317,7 +493,7 @@ export class Desk {
     clearTimeout(this.timer);
     if (this.remembering) this.remember();
     if (this.storing) await this.storing;
-    if (this.keeping === 'kept' || this.conflict) return;
+    if (this.keeping === 'kept' || this.conflict || !this.mine) return;
     this.storing = this.storeOnce();
     await this.storing;
     this.storing = null;

@@ -36,10 +36,15 @@ function entry(corner: string, brake: number): CornerEntry {
     apexGap: 1,
     firstThrottle: 0.4,
     note: '',
+    schools: [],
+    givenAway: 0,
+    apexOff: 0,
+    details: {},
+    kerbs: [],
   };
 }
 
-const content: ReferenceContent = { corners: [entry('c1', 300), entry('c2', 1200)] };
+const content: ReferenceContent = { corners: [entry('c1', 300), entry('c2', 1200)], variants: [] };
 const corner = (id: string, number: string, at: number) => ({
   id,
   number,
@@ -63,6 +68,7 @@ let puts: number;
 function view(): ReferenceView {
   return {
     id: 'r1',
+    role: 'OWNER',
     name: 'R',
     layoutId: 'l1',
     circuit: 'Ring',
@@ -183,7 +189,7 @@ describe('working on a reference', () => {
 
   it('shows both sides of a conflict and takes what is chosen as a step that can be undone', async () => {
     const desk = await Desk.open('r1');
-    conflict = { corners: [entry('c1', 300), entry('c2', 1190)] };
+    conflict = { corners: [entry('c1', 300), entry('c2', 1190)], variants: [] };
     desk.nudge('BRAKE', 5);
     await vi.advanceTimersByTimeAsync(1000);
     expect(desk.conflict?.theirs).toEqual(conflict);

@@ -18,6 +18,11 @@ const entry: CornerEntry = {
   apexGap: 1,
   firstThrottle: 0.4,
   note: '',
+  schools: [],
+  givenAway: 0,
+  apexOff: 0,
+  details: {},
+  kerbs: [],
 };
 const metres = (m: number) => `${Math.round(m)} m`;
 

@@ -6,11 +6,17 @@ export interface PointStyle {
 }
 
 export const POINTS: Record<PointKind, PointStyle> = {
+  BUILD_UP: { word: 'Build-up', colour: 'var(--brake)' },
   BRAKE: { word: 'Brake', colour: 'var(--brake)' },
+  TARGET: { word: 'Target', colour: 'var(--brake)' },
+  BACK_UP: { word: 'Back-up', colour: 'var(--brake)' },
+  DOWNSHIFT: { word: 'Shift down', colour: 'var(--ink)' },
   TURN_IN: { word: 'Turn-in', colour: 'var(--turn)' },
   RELEASE: { word: 'Release', colour: 'var(--brake)' },
+  FIRST_APEX: { word: 'First apex', colour: 'var(--ink)' },
   APEX: { word: 'Apex', colour: 'var(--ink)' },
   FIRST_THROTTLE: { word: 'Throttle', colour: 'var(--throttle)' },
+  SHORT_SHIFT: { word: 'Shift up', colour: 'var(--ink)' },
   FULL_THROTTLE: { word: 'Full', colour: 'var(--throttle)' },
   EXIT: { word: 'Exit', colour: 'var(--ink)' },
 };
@@ -35,8 +41,30 @@ export function sameDecisions(a: CornerEntry | undefined, b: CornerEntry | undef
     Math.abs(a.firstEffort - b.firstEffort) < 0.005 &&
     Math.abs(a.firstThrottle - b.firstThrottle) < 0.005 &&
     a.points.length === b.points.length &&
-    a.points.every((p) => Math.abs((station(b, p.kind) ?? Infinity) - p.station) < 0.25)
+    a.points.every((p) => {
+      const q = b.points.find((o) => o.kind === p.kind);
+      return q && Math.abs(q.station - p.station) < 0.25 && (q.sure ?? null) === (p.sure ?? null);
+    }) &&
+    alike(a.schools, b.schools) &&
+    alike(a.details, b.details) &&
+    alike(a.kerbs, b.kerbs) &&
+    alike(a.pedals, b.pedals) &&
+    alike(a.wording, b.wording) &&
+    (a.priority ?? null) === (b.priority ?? null) &&
+    Math.abs(a.givenAway - b.givenAway) < 0.005 &&
+    Math.abs(a.apexOff - b.apexOff) < 0.02
   );
+}
+
+const alike = (a: unknown, b: unknown) => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
+
+/** The entry with a point added, or without one that it has. */
+export function toggled(entry: CornerEntry, kind: PointKind, at: number): CornerEntry {
+  const has = entry.points.some((p) => p.kind === kind);
+  return {
+    ...entry,
+    points: has ? entry.points.filter((p) => p.kind !== kind) : [...entry.points, { kind, station: at }],
+  };
 }
 
 /** Metres from a to b the short way round. */

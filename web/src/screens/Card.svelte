@@ -4,10 +4,12 @@
   import { api, ask, asProblem } from '../lib/api';
   import { here } from '../lib/here.svelte';
   import { station, tieText } from '../lib/points';
+  import { cornerWord } from '../lib/words';
   import { inSpeed, lapTime, metres, plain, speedUnit } from '../lib/units';
   import ProblemBox from '../components/ProblemBox.svelte';
 
   let { params }: { params: { id: string; revision: string } } = $props();
+  let how = $state<'pocket' | 'line' | 'full'>('line');
 
   const card = createQuery(() => ({
     queryKey: ['card', params.id, params.revision],
@@ -51,6 +53,15 @@
   {:else}
     <div class="no-print mb-3 flex items-center justify-between">
       <a class="link" href="#/reference/{data.reference.id}">Back to the reference</a>
+      <div class="join" role="group" aria-label="How much is printed">
+        {#each ['pocket', 'line', 'full'] as const as length (length)}
+          <button
+            class={['btn btn-sm join-item', how === length ? 'btn-active' : '']}
+            aria-pressed={how === length}
+            onclick={() => (how = length)}>{length}</button
+          >
+        {/each}
+      </div>
       <button class="btn btn-primary btn-sm" onclick={() => print()}><Printer class="size-4" /> Print</button>
     </div>
     <article class="card-paper">
@@ -59,37 +70,47 @@
         <p class="text-sm">computed {lapTime(data.lap)}</p>
       </header>
       <p class="mb-2 text-sm">{data.title}</p>
-      <table>
-        <thead>
-          <tr>
-            <th>Corner</th><th>Brake</th><th class="n">%</th><th class="n">{speedUnit()}</th><th>Gears</th><th class="n"
-              >Low</th
-            ><th>How</th>
-          </tr>
-        </thead>
-        <tbody>
+      {#if how === 'pocket'}
+        <ol class="pocket">
           {#each data.content.corners as e, i (e.corner)}
             {@const corner = data.reference.corners.find((c) => c.id === e.corner)}
-            {@const tie = e.points.find((p) => p.kind === 'BRAKE')?.tie}
-            <tr>
-              <th scope="row">
-                <span class="text-lg font-bold">{corner?.number}</span>{corner?.left ? ' ↰' : ' ↱'}
-                <span class="block text-xs font-normal">{corner?.name}</span>
-              </th>
-              <td class="font-bold whitespace-nowrap">
-                {e.slowing === 'BRAKE'
-                  ? (tieText(tie, metres) ?? metres(station(e, 'BRAKE') ?? 0))
-                  : e.slowing.toLowerCase()}
-              </td>
-              <td class="n">{e.slowing === 'BRAKE' ? plain(e.firstEffort * 100) : ''}</td>
-              <td class="n">{plain(inSpeed(e.approachSpeed))}</td>
-              <td class="whitespace-nowrap">{e.approachGear === e.gear ? e.gear : `${e.approachGear} → ${e.gear}`}</td>
-              <td class="n font-bold">{plain(inSpeed(e.minimumSpeed))}</td>
-              <td class="how">{data.words[i]?.full}</td>
-            </tr>
+            <li><strong>{corner ? cornerWord(corner) : e.corner}</strong> {data.words[i]?.pocket}</li>
           {/each}
-        </tbody>
-      </table>
+        </ol>
+      {:else}
+        <table>
+          <thead>
+            <tr>
+              <th>Corner</th><th>Brake</th><th class="n">%</th><th class="n">{speedUnit()}</th><th>Gears</th><th
+                class="n">Low</th
+              ><th>How</th>
+            </tr>
+          </thead>
+          <tbody>
+            {#each data.content.corners as e, i (e.corner)}
+              {@const corner = data.reference.corners.find((c) => c.id === e.corner)}
+              {@const tie = e.points.find((p) => p.kind === 'BRAKE')?.tie}
+              <tr>
+                <th scope="row">
+                  <span class="text-lg font-bold">{corner?.number}</span>{corner?.left ? ' ↰' : ' ↱'}
+                  <span class="block text-xs font-normal">{corner?.name}</span>
+                </th>
+                <td class="font-bold whitespace-nowrap">
+                  {e.slowing === 'BRAKE'
+                    ? (tieText(tie, metres) ?? metres(station(e, 'BRAKE') ?? 0))
+                    : e.slowing.toLowerCase()}
+                </td>
+                <td class="n">{e.slowing === 'BRAKE' ? plain(e.firstEffort * 100) : ''}</td>
+                <td class="n">{plain(inSpeed(e.approachSpeed))}</td>
+                <td class="whitespace-nowrap">{e.approachGear === e.gear ? e.gear : `${e.approachGear} → ${e.gear}`}</td
+                >
+                <td class="n font-bold">{plain(inSpeed(e.minimumSpeed))}</td>
+                <td class="how">{how === 'full' ? data.words[i]?.full : data.words[i]?.own || data.words[i]?.line}</td>
+              </tr>
+            {/each}
+          </tbody>
+        </table>
+      {/if}
       <p class="mt-2 text-xs">
         Computed markers are estimates: start early and build up. The organiser's rules, flags and instructors come
         first. Not for use while driving.
@@ -115,6 +136,16 @@
     padding: 2px 8px 2px 0;
     border-bottom: 1px solid #999;
     line-height: 1.2;
+  }
+  .pocket {
+    columns: 2;
+    column-gap: 28px;
+    font-size: 17px;
+    line-height: 1.5;
+  }
+  .pocket li {
+    border-bottom: 1px solid #999;
+    break-inside: avoid;
   }
   .n {
     text-align: right;

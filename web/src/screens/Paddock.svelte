@@ -127,6 +127,27 @@
 
     <div class="grid gap-5 lg:grid-cols-[2fr_1fr]">
       <section>
+        {#if view.shared.length}
+          <h2 class="mb-2 font-bold">Open to you</h2>
+          <ul class="mb-4 grid gap-2">
+            {#each view.shared as r (r.id)}
+              <li
+                class="bg-base-100 border-base-300 flex items-center gap-4 rounded border px-4 py-2"
+                data-shared-reference
+              >
+                <a class="min-w-0 flex-1" href="#/reference/{r.id}">
+                  <span class="font-semibold">{r.driver}</span> · {r.circuit} · {r.vehicle}
+                  <span class="block text-sm">
+                    {r.revision === 0 ? 'draft, no revision' : `revision ${r.revision}`} · you are its {r.role.toLowerCase()}{r.openRemarks
+                      ? ` · ${r.openRemarks} ${r.openRemarks === 1 ? 'remark' : 'remarks'} not decided`
+                      : ''}
+                  </span>
+                </a>
+                <span class="text-lg font-semibold" title="computed lap">{lapTime(r.lapTime)}</span>
+              </li>
+            {/each}
+          </ul>
+        {/if}
         <h2 class="mb-2 font-bold">References</h2>
         {#if view.references.length === 0}
           <p class="mb-3">None yet.</p>

@@ -1,7 +1,16 @@
 <script lang="ts">
   import { onDestroy, onMount } from 'svelte';
   import { ChevronLeft, ChevronRight, Redo2, Undo2 } from '@lucide/svelte';
-  import { asProblem, sendForm, type PointKind, type Problem, type ReferenceContent } from '../lib/api';
+  import {
+    asProblem,
+    sendForm,
+    type Detail,
+    type Pedals,
+    type PointKind,
+    type Problem,
+    type ReferenceContent,
+  } from '../lib/api';
+  import { catalogue } from '../lib/catalogue.svelte';
   import { Desk } from '../lib/desk.svelte';
   import { here } from '../lib/here.svelte';
   import { typing } from '../lib/keys';
@@ -11,6 +20,12 @@
   import CornerStrip from '../components/CornerStrip.svelte';
   import LapStrip from '../components/LapStrip.svelte';
   import ReferenceNotes from '../components/ReferenceNotes.svelte';
+  import CopyDialog from '../components/CopyDialog.svelte';
+  import DaysPanel from '../components/DaysPanel.svelte';
+  import EntryPanel from '../components/EntryPanel.svelte';
+  import GearPanel from '../components/GearPanel.svelte';
+  import RemarksPanel from '../components/RemarksPanel.svelte';
+  import WaysPanel from '../components/WaysPanel.svelte';
   import PlanInset from '../components/PlanInset.svelte';
   import ProblemBox from '../components/ProblemBox.svelte';
 
@@ -19,6 +34,30 @@
   let desk = $state.raw<Desk | null>(null);
   let problem = $state<Problem | null>(null);
   let held = $state<PointKind | null>(null);
+  const SHEETS = [
+    { id: 'marker', word: 'Marker', key: 'm' },
+    { id: 'ways', word: 'Ways', key: 'w' },
+    { id: 'gears', word: 'Gears', key: 'q' },
+    { id: 'more', word: 'More', key: 'o' },
+    { id: 'days', word: 'Days', key: 'd' },
+    { id: 'remarks', word: 'Remarks', key: 'n' },
+  ] as const;
+  type Sheet = (typeof SHEETS)[number]['id'];
+  let sheet = $state<Sheet>('marker');
+  let picked = $state<Detail | null>(null);
+  const LENGTHS = ['pocket', 'line', 'full'] as const;
+  let said = $state<(typeof LENGTHS)[number]>('line');
+  let copying = $state(false);
+
+  function pedals(shape: Pedals, settle: boolean) {
+    desk?.edit((e) => ({ ...e, pedals: shape }), `pedals ${desk.selected}`);
+    if (settle) desk?.settle();
+  }
+  function pick(detail: Detail | null) {
+    sheet = 'more';
+    picked = detail;
+  }
+
   let saving = $state<HTMLDialogElement>();
   let reason = $state('');
   let busy = $state(false);
@@ -37,9 +76,9 @@
     const v = desk.view;
     here.say(
       `${v.circuit} ${v.layout} v${v.layoutVersion} · ${v.vehicle}`,
-      `${v.revision === 0 ? 'draft' : `after revision ${v.revision}`} · ${desk.changes.length} ${
+      `${v.driver ? `${v.driver}'s · ` : ''}${v.revision === 0 ? 'draft' : `after revision ${v.revision}`} · ${desk.changes.length} ${
         desk.changes.length === 1 ? 'corner' : 'corners'
-      } changed · dry, warm`,
+      } changed · ${desk.variant ? 'another day' : 'dry, warm'}`,
       v.id,
     );
   });
@@ -71,8 +110,9 @@
     if (command) return;
     if (event.key === '[') void desk.step(-1);
     else if (event.key === ']') void desk.step(1);
-    else if (event.key === 's') openSave(event);
+    else if (event.key === 's' && desk.mine) openSave(event);
     else if (/^[1-9]$/.test(event.key) && Number(event.key) <= desk.view.gears) setGear(Number(event.key));
+    else if (SHEETS.some((t) => t.key === event.key)) sheet = SHEETS.find((t) => t.key === event.key)?.id ?? sheet;
     else if (KEYS[event.key]) document.querySelector<SVGGElement>(`[data-flag=${KEYS[event.key]}]`)?.focus();
   }
 
@@ -146,8 +186,16 @@
               {corner.left ? 'left' : 'right'}, {Math.round(degrees(corner.angle))}°, radius {metres(corner.radius)},
               {corner.kind.toLowerCase().replace('_', ' ')}
             </p>
+            {#if desk.variant}<span class="bg-base-300 rounded px-2 text-sm font-semibold" data-day
+                >{desk.variant.name ||
+                  (catalogue.all?.variants.find((k) => k.kind === desk?.variant?.kind)?.words ?? '')}</span
+              >{/if}
             <span class="text-sm" role="status">
-              {desk.keeping === 'kept' ? 'kept' : desk.keeping === 'waiting' ? 'keeping…' : 'no connection; kept here'}
+              {#if !desk.mine}{desk.tried ? 'tried, not kept' : 'to read'}{:else}{desk.keeping === 'kept'
+                  ? 'kept'
+                  : desk.keeping === 'waiting'
+                    ? 'keeping…'
+                    : 'no connection; kept here'}{/if}
             </span>
             <div class="join">
               <button
@@ -188,6 +236,11 @@
             grades={desk.grades[corner.id]}
             lap={desk.lap}
             {held}
+            readonly={!desk.movable}
+            before={desk.day ? (desk.base ?? null) : null}
+            under={desk.day ? (desk.answers[desk.selected] ?? null) : null}
+            onpedals={pedals}
+            onpick={pick}
             height={472}
             onmove={(kind, to) => desk?.move(kind, to, `drag ${corner.id} ${kind}`)}
             onnudge={(kind, by) => desk?.nudge(kind, by)}
@@ -195,29 +248,79 @@
             onhold={(kind) => (held = kind)}
             onlandmark={(landmark, to) => desk?.moveLandmark(landmark, to)}
           />
-          <div class="bg-base-100 border-base-300 mt-1 min-h-[64px] rounded border px-4 py-2" aria-live="polite">
-            <p data-sentence>{desk.answer?.words.full ?? ''}</p>
+          <div
+            class="bg-base-100 border-base-300 mt-1 flex min-h-[64px] gap-3 rounded border px-4 py-2"
+            aria-live="polite"
+          >
+            <p class="max-h-[76px] flex-1 overflow-y-auto leading-snug" data-sentence>
+              {#if said === 'line' && desk.answer?.words.own}{desk.answer.words.own}{:else}{desk.answer?.words[said] ??
+                  ''}{/if}
+              {#if said === 'line' && desk.answer?.words.due}
+                <strong style="color:var(--turn)">The points have changed since you wrote this.</strong>
+              {/if}
+            </p>
+            <div class="join join-vertical self-start" role="group" aria-label="How much is said">
+              {#each LENGTHS as length (length)}
+                <button
+                  class={['btn btn-xs join-item h-5 min-h-5', said === length ? 'btn-primary' : '']}
+                  aria-pressed={said === length}
+                  onclick={() => (said = length)}>{length}</button
+                >
+              {/each}
+            </div>
           </div>
         </section>
         <aside class="border-base-300 flex flex-col gap-2 border-l pl-5">
-          <BrakePanel {desk} {entry} />
-          <div class="flex items-center gap-2">
-            <PlanInset road={desk.road} {corner} {entry} answer={desk.answer} size={112} />
-            <label class="flex flex-1 flex-col gap-0.5 self-stretch text-sm" for="note">
-              Note
-              <textarea
-                id="note"
-                class="textarea min-h-0 w-full flex-1 resize-none leading-tight"
-                maxlength="2000"
-                value={entry.note}
-                oninput={(e) => {
-                  const note = e.currentTarget.value;
-                  desk?.edit((old) => ({ ...old, note }), `note ${corner.id}`);
-                }}
-                onblur={() => desk?.settle()}></textarea>
-            </label>
+          <div
+            class="flex flex-wrap gap-x-2.5 border-b border-[var(--ink-soft)]"
+            role="tablist"
+            aria-label="About this corner"
+          >
+            {#each SHEETS as t (t.id)}
+              <button
+                role="tab"
+                aria-selected={sheet === t.id}
+                class={['pb-0.5 text-sm', sheet === t.id ? 'border-b-2 border-[var(--ink)] font-bold' : '']}
+                data-tab={t.id}
+                onclick={() => ((sheet = t.id), (picked = null))}
+                >{t.word}{#if t.id === 'days' && desk.content.variants.length}<sup>{desk.content.variants.length}</sup
+                  >{/if}</button
+              >
+            {/each}
           </div>
-          <ReferenceNotes {desk} corner={corner.id} />
+          <div class="grid max-h-[548px] content-start gap-2 overflow-x-hidden overflow-y-auto pr-1" role="tabpanel">
+            {#if sheet === 'marker'}
+              <BrakePanel {desk} {entry} />
+              <div class="flex items-center gap-2">
+                <PlanInset road={desk.road} {corner} {entry} answer={desk.answer} size={112} />
+                <label class="flex flex-1 flex-col gap-0.5 self-stretch text-sm" for="note">
+                  Note
+                  <textarea
+                    id="note"
+                    class="textarea min-h-0 w-full flex-1 resize-none leading-tight"
+                    maxlength="2000"
+                    disabled={!desk.movable}
+                    value={entry.note}
+                    oninput={(e) => {
+                      const note = e.currentTarget.value;
+                      desk?.edit((old) => ({ ...old, note }), `note ${corner.id}`);
+                    }}
+                    onblur={() => desk?.settle()}></textarea>
+                </label>
+              </div>
+              {#if desk.mine}<ReferenceNotes {desk} corner={corner.id} />{/if}
+            {:else if sheet === 'ways'}
+              <WaysPanel {desk} />
+            {:else if sheet === 'gears'}
+              <GearPanel {desk} {entry} />
+            {:else if sheet === 'more'}
+              <EntryPanel {desk} {entry} {picked} />
+            {:else if sheet === 'days'}
+              <DaysPanel {desk} />
+            {:else}
+              <RemarksPanel {desk} />
+            {/if}
+          </div>
           <p class="text-xs leading-tight">
             Computed with the vehicle's own numbers on a dry, warm track. An estimate: start early, build up.
           </p>
@@ -227,28 +330,36 @@
               >{/if}
             <details class="dropdown dropdown-top dropdown-end">
               <summary class="btn btn-sm">File</summary>
-              <ul class="menu dropdown-content bg-base-100 border-base-300 z-10 mb-1 w-52 rounded border">
+              <ul class="menu dropdown-content bg-base-100 border-base-300 z-10 mb-1 w-56 rounded border">
+                <li><a href="#/whole/{desk.view.id}">The whole lap in one table</a></li>
                 <li><a href="#/card/{desk.view.id}/0">Print the card</a></li>
                 <li><a href="/api/references/{desk.view.id}/export.json" download>Save as JSON</a></li>
                 <li><a href="/api/references/{desk.view.id}/export.csv" download>Save as CSV</a></li>
-                <li>
-                  <label>
-                    Bring JSON or CSV
-                    <input
-                      type="file"
-                      class="sr-only"
-                      data-bring
-                      accept=".json,.csv"
-                      onchange={(e) => bring(e.currentTarget.files)}
-                    />
-                  </label>
-                </li>
-                <li><button onclick={() => desk?.replace(desk.view.draft)}>Take the computed draft</button></li>
+                {#if desk.mine}
+                  <li><button onclick={() => (copying = true)}>Copy to another vehicle…</button></li>
+                  <li>
+                    <label>
+                      Bring JSON or CSV
+                      <input
+                        type="file"
+                        class="sr-only"
+                        data-bring
+                        accept=".json,.csv"
+                        onchange={(e) => bring(e.currentTarget.files)}
+                      />
+                    </label>
+                  </li>
+                  <li>
+                    <button onclick={() => desk?.replace({ ...desk.view.draft, variants: desk.content.variants })}
+                      >Take the computed draft</button
+                    >
+                  </li>
+                {/if}
               </ul>
             </details>
-            <button class="btn btn-primary btn-sm" onclick={openSave}>Save revision…</button>
+            {#if desk.mine}<button class="btn btn-primary btn-sm" onclick={openSave}>Save revision…</button>{/if}
           </div>
-          {#if desk.view.vehicleChanged}
+          {#if desk.view.vehicleChanged && desk.mine}
             <button class="btn btn-sm" onclick={() => desk?.takeVehicle()}>
               Vehicle, sheet or ground differ: compute anew
             </button>
@@ -284,5 +395,6 @@
       </div>
     </form>
   </dialog>
+  {#if copying}<CopyDialog {desk} onclose={() => (copying = false)} />{/if}
   {#if desk.conflict}<ConflictDialog {desk} conflict={desk.conflict} />{/if}
 {/if}

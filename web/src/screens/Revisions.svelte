@@ -15,7 +15,7 @@
     queryKey: ['reference', params.id],
     queryFn: async () => {
       const view = await ask(api.GET('/api/references/{id}', { params: path }));
-      const road = await ask(api.GET('/api/layouts/{id}/road', { params: { path: { id: view.layoutId } } }));
+      const road = await ask(api.GET('/api/references/{id}/road', { params: path }));
       return { view, road };
     },
   }));

@@ -214,7 +214,7 @@ class WholePathTest {
     assertThat(answer.status()).isEqualTo(200);
     JsonNode braking = answer.body().path("answer").path("braking");
     assertThat(braking.path("marginMetres").asDouble()).isGreaterThan(15);
-    assertThat(answer.body().path("words").path("full").asText()).startsWith("Brake ");
+    assertThat(answer.body().path("words").path("line").asText()).startsWith("Brake ");
     assertThat(open(made).path("working")).isEqualTo(before.path("working"));
     ObjectNode hostile = entry.deepCopy();
     hostile.put("gear", 99);

@@ -34,7 +34,8 @@ public final class MinimumCurvature {
     double[] even = new double[m];
     Arrays.fill(even, 1);
     for (int round = 0; round < ROUNDS; round++) {
-      offset = solve(road, at, offset, picked(room.lower(), at), picked(room.upper(), at), even, true);
+      offset =
+          solve(road, at, offset, picked(room.lower(), at), picked(room.upper(), at), even, true);
     }
     double[] u = new double[m];
     for (int k = 0; k < m; k++) {
@@ -58,10 +59,11 @@ public final class MinimumCurvature {
    * @param offset of the line to leave and join
    * @param from index of the first station; the stretch may run over the start/finish line
    * @param count steps of the stretch
-   * @param weight of the bending at each station of the road, 1 for plain least bending: where it is
-   *     less the line may bend more, in favour of the rest
+   * @param weight of the bending at each station of the road, 1 for plain least bending: where it
+   *     is less the line may bend more, in favour of the rest
    */
-  public static double[] between(Centreline road, Room room, double[] offset, int from, int count, double[] weight) {
+  public static double[] between(
+      Centreline road, Room room, double[] offset, int from, int count, double[] weight) {
     int stride = Math.max(1, (int) Math.round(SPACING / road.step()));
     int m = count / stride + 1;
     int[] at = new int[m];
@@ -131,7 +133,13 @@ public final class MinimumCurvature {
   }
 
   private static double[] solve(
-      Centreline road, int[] at, double[] from, double[] lower, double[] upper, double[] weight, boolean closed) {
+      Centreline road,
+      int[] at,
+      double[] from,
+      double[] lower,
+      double[] upper,
+      double[] weight,
+      boolean closed) {
     int m = at.length;
     double[] nx = new double[m];
     double[] ny = new double[m];

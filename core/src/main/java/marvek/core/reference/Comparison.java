@@ -6,6 +6,7 @@ import java.util.Locale;
 import java.util.Objects;
 import marvek.core.circuit.Corner;
 import marvek.core.marker.Tie;
+import marvek.core.technique.School;
 import marvek.core.units.Display;
 import org.jspecify.annotations.Nullable;
 
@@ -18,7 +19,7 @@ public final class Comparison {
   /**
    * One difference.
    *
-   * @param corner id of the corner
+   * @param corner id of the corner, or empty for the whole reference
    * @param kind the point that moved, or null for other things
    * @param words "T5 braking 6 m later, from the 100 board + 14 m to + 8 m"
    */
@@ -45,7 +46,26 @@ public final class Comparison {
       }
       compare(out, name, lapLength, a, b, units);
     }
+    variants(out, before, after);
     return List.copyOf(out);
+  }
+
+  private static void variants(
+      List<Difference> out, ReferenceContent before, ReferenceContent after) {
+    for (Variant v : after.variants()) {
+      Variant was =
+          before.variants().stream().filter(x -> x.id().equals(v.id())).findFirst().orElse(null);
+      if (was == null) {
+        out.add(new Difference("", null, "Variant \"" + v.called() + "\" added"));
+      } else if (!was.equals(v)) {
+        out.add(new Difference("", null, "Variant \"" + v.called() + "\" changed"));
+      }
+    }
+    for (Variant v : before.variants()) {
+      if (after.variants().stream().noneMatch(x -> x.id().equals(v.id()))) {
+        out.add(new Difference("", null, "Variant \"" + v.called() + "\" left out"));
+      }
+    }
   }
 
   private static void compare(
@@ -103,12 +123,79 @@ public final class Comparison {
               PointKind.APEX,
               name + " apex " + word(b.apexType()) + " instead of " + word(a.apexType())));
     }
+    beyondPoints(out, name, a, b);
     if (!Objects.equals(a.note(), b.note())) {
       out.add(
           new Difference(
               id,
               null,
               name + (b.note().isBlank() ? " note removed" : " note: “" + b.note().strip() + "”")));
+    }
+  }
+
+  private static void beyondPoints(
+      List<Difference> out, String name, CornerEntry a, CornerEntry b) {
+    String id = a.corner();
+    for (School s : b.schools()) {
+      if (!a.schools().contains(s)) {
+        out.add(new Difference(id, null, name + " " + s.question().words() + ": " + s.words()));
+      }
+    }
+    for (School s : a.schools()) {
+      if (School.chosen(b.schools(), s.question()).isEmpty()) {
+        out.add(new Difference(id, null, name + " " + s.question().words() + " left open again"));
+      }
+    }
+    if (a.schools().equals(b.schools()) && Math.abs(a.givenAway() - b.givenAway()) > 0.004) {
+      share(out, id, name + " given away", a.givenAway(), b.givenAway());
+    }
+    if (Math.abs(a.apexOff() - b.apexOff()) > 0.02) {
+      out.add(
+          new Difference(
+              id,
+              PointKind.APEX,
+              String.format(
+                  Locale.ROOT,
+                  "%s apex %.1f m %s the inside",
+                  name,
+                  Math.abs(b.apexOff() - a.apexOff()),
+                  b.apexOff() > a.apexOff() ? "further off" : "closer to")));
+    }
+    if (!Objects.equals(a.pedals(), b.pedals())) {
+      out.add(new Difference(id, null, name + " another shape of the pedals"));
+    }
+    for (Detail d : Detail.values()) {
+      if (!a.detail(d).equals(b.detail(d))) {
+        out.add(
+            new Difference(
+                id,
+                null,
+                name
+                    + " "
+                    + d.words()
+                    + (b.detail(d).isBlank() ? " removed" : ": “" + b.detail(d).strip() + "”")));
+      }
+    }
+    if (!a.kerbs().equals(b.kerbs())) {
+      out.add(new Difference(id, null, name + " other use of the kerbs"));
+    }
+    for (PointKind kind : PointKind.values()) {
+      Sureness was = a.point(kind).map(CornerPoint::sure).orElse(null);
+      Sureness is = b.point(kind).map(CornerPoint::sure).orElse(null);
+      if (was != is && is != null && a.point(kind).isPresent()) {
+        out.add(new Difference(id, kind, name + " " + kind.word() + ": " + is.words()));
+      }
+    }
+    if (!Objects.equals(a.priority(), b.priority())) {
+      Integer place = b.priority();
+      out.add(
+          new Difference(
+              id,
+              null,
+              name + (place == null ? " placed as computed" : " placed number " + place)));
+    }
+    if (!Objects.equals(a.wording(), b.wording())) {
+      out.add(new Difference(id, null, name + " other words"));
     }
   }
 

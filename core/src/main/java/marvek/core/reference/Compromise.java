@@ -139,8 +139,7 @@ public record Compromise(List<String> corners, List<String> given, List<Step> st
         }
       }
       double exit = lap.speed()[desk.road().index(desk.corners().get(last).exit())];
-      return new Step(
-          share, metres, seconds, lost, nothing.seconds - seconds + lost, exit);
+      return new Step(share, metres, seconds, lost, nothing.seconds - seconds + lost, exit);
     }
 
     private double between(double from, double to) {

@@ -18,8 +18,8 @@ import org.jspecify.annotations.Nullable;
  *
  * <p>With a shape of the pedals the brake follows that shape instead, as a share of the greatest
  * straight-line braking at the marker. Its peak is the least that lets the tyres hold the corner
- * from turn-in to the release, or what the driver set. What it asks of the tyres together with the turn is {@link #use}; above 1 it asks
- * more than there is.
+ * from turn-in to the release, or what the driver set. What it asks of the tyres together with the
+ * turn is {@link #use}; above 1 it asks more than there is.
  */
 final class PlannedCorner {
   private static final int BISECTIONS = 24;

@@ -42,7 +42,13 @@ public final class ReferenceCsv {
           "first_throttle_pct",
           "full_throttle_m",
           "exit_m",
-          "note");
+          "note",
+          "build_up_m",
+          "target_m",
+          "back_up_m",
+          "downshift_m",
+          "first_apex_m",
+          "short_shift_m");
 
   private ReferenceCsv() {}
 
@@ -75,7 +81,13 @@ public final class ReferenceCsv {
             round(e.firstThrottle() * 100),
             station(e, PointKind.FULL_THROTTLE),
             station(e, PointKind.EXIT),
-            e.note());
+            e.note(),
+            station(e, PointKind.BUILD_UP),
+            station(e, PointKind.TARGET),
+            station(e, PointKind.BACK_UP),
+            station(e, PointKind.DOWNSHIFT),
+            station(e, PointKind.FIRST_APEX),
+            station(e, PointKind.SHORT_SHIFT));
       }
     } catch (IOException e) {
       throw new IllegalStateException("writing to memory failed", e);
@@ -134,7 +146,7 @@ public final class ReferenceCsv {
         out.add(entry);
       }
     }
-    return new ReferenceContent(out);
+    return present.with(out);
   }
 
   private static CornerEntry entry(
@@ -144,10 +156,8 @@ public final class ReferenceCsv {
       @org.jspecify.annotations.Nullable CornerEntry old) {
     List<CornerPoint> points = new ArrayList<>();
     for (PointKind kind : PointKind.values()) {
-      if (!kind.drafted()) {
-        continue;
-      }
-      String column = kind.name().toLowerCase(Locale.ROOT) + "_m";
+
+      String column = column(kind);
       if (!fields.text(column).isEmpty()) {
         points.add(new CornerPoint(kind, fields.number(column, 0, length), null));
       }
@@ -169,8 +179,10 @@ public final class ReferenceCsv {
     if (old == null) {
       return read;
     }
-    // A table holds the points and numbers; what it has no column for stays as it is.
-    old.points().stream().filter(p -> !p.kind().drafted()).forEach(points::add);
+    // What the table has no column for stays as it is.
+    old.points().stream()
+        .filter(p -> !p.kind().drafted() && !fields.has(column(p.kind())))
+        .forEach(points::add);
     return old.copy()
         .slowing(read.slowing())
         .points(points)
@@ -184,6 +196,10 @@ public final class ReferenceCsv {
         .done();
   }
 
+  private static String column(PointKind kind) {
+    return kind.name().toLowerCase(Locale.ROOT) + "_m";
+  }
+
   private static String station(CornerEntry e, PointKind kind) {
     return e.station(kind).map(ReferenceCsv::round).orElse("");
   }
@@ -193,6 +209,10 @@ public final class ReferenceCsv {
   }
 
   private record Row(NamedCsvRecord row) {
+    boolean has(String column) {
+      return row.findField(column).isPresent();
+    }
+
     String text(String column) {
       return row.findField(column).map(String::strip).orElse("");
     }

@@ -37,13 +37,11 @@ public final class Refresh {
                     .thenComparing(CornerPoint::kind))
             .toList();
     CornerAnswer.Pressing pressing = answer.pressing();
+    Double peak = pressing == null ? null : pressing.peak();
     return e.copy()
         .points(points)
         .approach(answer.arrivalGear(), answer.arrivalSpeed())
-        .firstEffort(
-            pressing == null
-                ? e.firstEffort()
-                : Math.min(1, Math.round(pressing.peak() * 100) / 100.0))
+        .firstEffort(peak == null ? e.firstEffort() : Math.min(1, Math.round(peak * 100) / 100.0))
         .minimumSpeed(answer.minimumSpeed())
         .done();
   }

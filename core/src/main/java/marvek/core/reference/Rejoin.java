@@ -29,6 +29,6 @@ public final class Rejoin {
       CornerEntry entry = had.get(desk.corners().get(c).id());
       entries.add(entry == null ? Drafter.entry(desk, c) : entry);
     }
-    return new ReferenceContent(entries);
+    return content.with(entries);
   }
 }

@@ -7,9 +7,15 @@ import java.util.Optional;
 import marvek.core.circuit.Corner;
 import marvek.core.line.ApexType;
 import marvek.core.marker.Tie;
+import marvek.core.technique.Pedals;
+import marvek.core.technique.Question;
+import marvek.core.technique.School;
 import marvek.core.units.Display;
 
-/** Says a corner in plain words, in the driver's units. */
+/**
+ * Says a corner in plain words, in the driver's units, at three lengths: for the pocket, in one
+ * line, and in full.
+ */
 public final class Sentence {
   private static final String[] ORDINALS = {
     "neutral", "first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth", "ninth",
@@ -21,28 +27,41 @@ public final class Sentence {
 
   private Sentence() {}
 
-  /** The whole corner as one sentence or two. */
-  public static String full(Corner corner, CornerEntry e, Display units) {
+  /**
+   * Own words in place of the computed ones, and whether they are due for another look.
+   *
+   * @param full everything the entry holds
+   * @param line the corner in one line
+   * @param pocket marker, gear and one word
+   * @param own the driver's own line, or empty
+   * @param due whether the points have changed since the driver wrote it
+   * @param plain the line in metres and km/h, which own words are kept with
+   */
+  public record Words(
+      String full, String line, String pocket, String own, boolean due, String plain) {}
+
+  /** A corner at all three lengths. */
+  public static Words words(Corner corner, CornerEntry e, Speech speech) {
+        Wording own = e.wording();
+    String plain = line(corner, e, Speech.PLAIN);
+    return new Words(full(corner, e, speech),
+        line(corner, e, speech),
+        pocket(corner, e, speech),
+        own == null ? "" : own.text(),
+        own != null && !own.about().equals(plain),
+        plain);
+  }
+
+  /** The corner in one line: marker, effort, gears, hands, release, apex, speed and throttle. */
+  public static String line(Corner corner, CornerEntry e, Speech speech) {
+    Display units = speech.units();
     List<String> parts = new ArrayList<>();
-    String apexWord = apex(corner, e);
     switch (e.slowing()) {
       case FLAT -> parts.add("flat in " + ordinal(e.approachGear()));
       case LIFT -> parts.add("lift to " + units.speed(e.minimumSpeed()));
       case BRAKE -> {
-        String where = e.point(PointKind.BRAKE).map(p -> "brake" + place(p, units)).orElse("brake");
-        parts.add(
-            where
-                + ", "
-                + firmness(e.firstEffort())
-                + " ("
-                + Math.round(e.firstEffort() * 100)
-                + " %)");
-        int down = e.approachGear() - e.gear();
-        if (down > 0) {
-          parts.add(count(down) + " down to " + ordinal(e.gear()));
-        } else {
-          parts.add("stay in " + ordinal(e.gear()));
-        }
+        parts.add(brake(e, units));
+        parts.add(gears(e));
       }
     }
     e.point(PointKind.TURN_IN)
@@ -51,28 +70,288 @@ public final class Sentence {
     if (e.slowing() == Slowing.BRAKE) {
       release(e, units).ifPresent(parts::add);
     }
-    parts.add(apexWord);
-    if (e.slowing() != Slowing.FLAT) {
+    parts.add(apex(corner, e));
+    if (e.slowing() == Slowing.BRAKE) {
+      parts.add(units.speed(e.minimumSpeed()));
+    }
+    throttle(e, units).ifPresent(parts::add);
+    return sentence(parts) + withNote(e);
+  }
+
+  private static String brake(CornerEntry e, Display units) {
+    String where = e.point(PointKind.BRAKE).map(p -> "brake" + place(p, units)).orElse("brake");
+    return where
+        + ", "
+        + firmness(e.firstEffort())
+        + " ("
+        + Math.round(e.firstEffort() * 100)
+        + " %)";
+  }
+
+  private static String gears(CornerEntry e) {
+    int down = e.approachGear() - e.gear();
+    return down > 0
+        ? count(down) + " down to " + ordinal(e.gear())
+        : "stay in " + ordinal(e.gear());
+  }
+
+  private static Optional<String> throttle(CornerEntry e, Display units) {
+    if (e.slowing() == Slowing.FLAT || e.point(PointKind.FULL_THROTTLE).isEmpty()) {
+      return Optional.empty();
+    }
+    return Optional.of(
+        (e.firstThrottle() < 0.95
+                ? Math.round(e.firstThrottle() * 100) + " % throttle "
+                : "throttle ")
+            + fromApex(e, PointKind.FIRST_THROTTLE, units)
+            + ", all of it "
+            + fromApex(e, PointKind.FULL_THROTTLE, units));
+  }
+
+  private static String withNote(CornerEntry e) {
+    return e.note().isBlank() ? "" : " " + stopped(sentenceCase(e.note().strip()));
+  }
+
+  /** Everything that the entry holds, phase by phase. */
+  public static String full(Corner corner, CornerEntry e, Speech speech) {
+    return new Telling(corner, e, speech).tell();
+  }
+
+  private static final class Telling {
+    private final Corner corner;
+    private final CornerEntry e;
+    private final Display units;
+    private final String called;
+    private final List<String> sentences = new ArrayList<>();
+
+    Telling(Corner corner, CornerEntry e, Speech speech) {
+      this.corner = corner;
+      this.e = e;
+      this.units = speech.units();
+      this.called = speech.corner(corner);
+    }
+
+    String tell() {
+      approach();
       if (e.slowing() == Slowing.BRAKE) {
-        parts.add(units.speed(e.minimumSpeed()));
+        braking();
+        shifting();
       }
-      if (e.point(PointKind.FULL_THROTTLE).isPresent()) {
-        parts.add(
-            (e.firstThrottle() < 0.95
-                    ? Math.round(e.firstThrottle() * 100) + " % throttle "
-                    : "throttle ")
-                + fromApex(e, PointKind.FIRST_THROTTLE, units)
-                + ", all of it "
-                + fromApex(e, PointKind.FULL_THROTTLE, units));
+      turning();
+      if (e.slowing() == Slowing.BRAKE) {
+        letGo();
+      }
+      touching();
+      kerbs();
+      opening();
+      leaving();
+      trouble();
+      racing();
+      riding();
+      doubting();
+      String text = called + ": " + String.join(" ", sentences);
+      return text + withNote(e);
+    }
+
+    private void say(List<String> parts) {
+      List<String> said = parts.stream().filter(p -> !p.isBlank()).toList();
+      if (!said.isEmpty()) {
+        sentences.add(sentence(said));
       }
     }
-    String text = String.join("; ", parts);
-    String note = e.note().isBlank() ? "" : " " + sentenceCase(e.note().strip());
-    return sentenceCase(text) + "." + (note.isEmpty() || note.endsWith(".") ? note : note + ".");
+
+    private String detail(Detail d, String before) {
+      String said = e.detail(d).strip();
+      return said.isEmpty() ? "" : before + said;
+    }
+
+    private void approach() {
+      String start =
+          switch (e.slowing()) {
+            case FLAT -> "flat in " + ordinal(e.approachGear());
+            case LIFT -> "lift to " + units.speed(e.minimumSpeed());
+            case BRAKE ->
+                "arrive at " + units.speed(e.approachSpeed()) + " in " + ordinal(e.approachGear());
+          };
+      say(
+          List.of(
+              start,
+              detail(Detail.APPROACH_SIDE, "on the "),
+              detail(Detail.PREPARE, "from the corner before: ")));
+    }
+
+    private void braking() {
+      List<String> parts = new ArrayList<>();
+      parts.add(brake(e, units));
+      chosen(Question.BRAKE_SHAPE).ifPresent(parts::add);
+      parts.add(detail(Detail.BRAKING_WHILE, ""));
+      parts.add(detail(Detail.BRAKING_SIDE, "on the "));
+      parts.add(detail(Detail.BUMPS, "bumps: "));
+      parts.add(detail(Detail.FRONT_SHARE, "front brake, % of all: "));
+      marker(PointKind.BACK_UP, "if it is hidden").ifPresent(parts::add);
+      marker(PointKind.BUILD_UP, "build up from").ifPresent(parts::add);
+      marker(PointKind.TARGET, "towards").ifPresent(parts::add);
+      chosen(Question.LIGHT).ifPresent(w -> parts.add("shadows as markers " + w));
+      say(parts);
+    }
+
+    private Optional<String> marker(PointKind kind, String before) {
+      return e.point(kind)
+          .map(
+              p ->
+                  before
+                      + " "
+                      + (p.tie() == null ? units.length(p.station()) : brief(p.tie(), units)));
+    }
+
+    private Optional<String> chosen(Question question) {
+      return School.chosen(e.schools(), question).map(School::words);
+    }
+
+    private void shifting() {
+      List<String> parts = new ArrayList<>();
+      parts.add(gears(e));
+      marker(PointKind.DOWNSHIFT, "the first shift at").ifPresent(parts::add);
+      chosen(Question.GEAR).ifPresent(parts::add);
+      parts.add(detail(Detail.FOOTWORK, ""));
+      say(parts);
+    }
+
+    private void turning() {
+      List<String> parts = new ArrayList<>();
+      e.point(PointKind.TURN_IN).ifPresent(p -> parts.add("turn in" + place(p, units)));
+      parts.add(detail(Detail.HANDS, "hands "));
+      parts.add(detail(Detail.AIM, "look at "));
+      say(parts);
+    }
+
+    private void letGo() {
+      List<String> parts = new ArrayList<>();
+      release(e, units).ifPresent(parts::add);
+      Pedals pedals = e.pedals();
+      if (pedals != null) {
+        parts.add(
+            Math.round(pedals.trail() * e.firstEffort() * 100)
+                + " % left at turn-in, "
+                + Math.round(pedals.trail() * e.firstEffort() * 50)
+                + " % half way");
+      }
+      if (e.detail(Detail.COAST).equals("yes")) {
+        parts.add("then roll on purpose");
+      }
+      say(parts);
+    }
+
+    private void touching() {
+      List<String> parts = new ArrayList<>();
+      chosen(Question.LINE).ifPresent(parts::add);
+      e.point(PointKind.FIRST_APEX).ifPresent(p -> parts.add("first apex" + place(p, units)));
+      parts.add(apex(corner, e));
+      parts.add(units.length(Math.max(0, e.apexGap())) + " off the inside edge");
+      parts.add("lowest " + units.speed(e.minimumSpeed()));
+      chosen(Question.LINKED).ifPresent(parts::add);
+      say(parts);
+    }
+
+    private void kerbs() {
+      List<String> parts = new ArrayList<>();
+      for (KerbUse use : e.kerbs()) {
+        StringBuilder part = new StringBuilder();
+        part.append(use.part().name().toLowerCase(Locale.ROOT)).append(" kerb: ");
+        part.append(use.how().name().toLowerCase(Locale.ROOT).replace('_', ' '));
+        Double join = use.join();
+        Double leave = use.leave();
+        if (join != null) {
+          part.append(", join at ").append(units.length(join));
+        }
+        if (leave != null) {
+          part.append(", leave at ").append(units.length(leave));
+        }
+        if (!use.why().isBlank()) {
+          part.append(" (").append(use.why().strip()).append(')');
+        }
+        parts.add(part.toString());
+      }
+      chosen(Question.KERBS).ifPresent(w -> parts.add("kerbs: " + w));
+      say(parts);
+    }
+
+    private void opening() {
+      List<String> parts = new ArrayList<>();
+      Sentence.throttle(e, units).ifPresent(parts::add);
+      parts.add(detail(Detail.CUE, "when "));
+      Pedals pedals = e.pedals();
+      if (pedals != null && pedals.maintain() > 0.05) {
+        parts.add("hold it before you open it");
+      }
+      parts.add(detail(Detail.PATIENCE, ""));
+      marker(PointKind.SHORT_SHIFT, "short shift at").ifPresent(parts::add);
+      chosen(Question.SHIFT).ifPresent(parts::add);
+      say(parts);
+    }
+
+    private void leaving() {
+      say(
+          List.of(
+              detail(Detail.EXIT_AIM, "let it run to "),
+              detail(Detail.NEXT_NEEDS, "the next corner needs "),
+              detail(Detail.LIMIT, "limit: ")));
+    }
+
+    private void trouble() {
+      say(
+          List.of(
+              detail(Detail.HAZARD, "mind: "),
+              detail(Detail.MISTAKE, "a mistake looks like "),
+              detail(Detail.ESCAPE, "if it goes wrong: ")));
+    }
+
+    private void racing() {
+      say(
+          List.of(
+              switch (e.detail(Detail.OVERTAKE)) {
+                case "pass" -> "pass here";
+                case "defend" -> "defend here";
+                case "neither" -> "neither pass nor defend";
+                default -> "";
+              },
+              detail(Detail.RACE_LINE, ""),
+              detail(Detail.GLANCE, "instruments: "),
+              detail(Detail.BREATHE, "breathe ")));
+    }
+
+    private void riding() {
+      say(
+          List.of(
+              detail(Detail.BODY, "body: "),
+              detail(Detail.WHEEL_CARE, ""),
+              detail(Detail.KNEE, "knee: ")));
+    }
+
+    private void doubting() {
+      List<String> unsure =
+          e.points().stream()
+              .filter(p -> p.sure() == Sureness.UNSURE || p.sure() == Sureness.CARRIED)
+              .map(p -> p.kind().word())
+              .toList();
+      if (!unsure.isEmpty()) {
+        sentences.add("Not sure of: " + String.join(", ", unsure) + ".");
+      }
+    }
+  }
+
+  private static String sentence(List<String> parts) {
+    return stopped(
+        sentenceCase(String.join("; ", parts.stream().filter(p -> !p.isBlank()).toList())));
+  }
+
+  private static String stopped(String text) {
+    return text.endsWith(".") ? text : text + ".";
   }
 
   /** Marker, gear and one word, for a pocket card. */
-  public static String pocket(Corner corner, CornerEntry e, Display units) {
+  public static String pocket(Corner corner, CornerEntry e, Speech speech) {
+    Display units = speech.units();
     String marker =
         switch (e.slowing()) {
           case FLAT -> "flat";

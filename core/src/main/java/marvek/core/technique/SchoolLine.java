@@ -224,9 +224,7 @@ public record SchoolLine(Path path, CornerLine line) {
               Corner linked = corners.get(k);
               double less = Math.pow(10, -DEEPEST * Math.max(0, Math.min(1, givenAway)));
               each(
-                  linked.entry() - NEAR_CORNER,
-                  linked.exit() + NEAR_CORNER,
-                  i -> weight[i] = less);
+                  linked.entry() - NEAR_CORNER, linked.exit() + NEAR_CORNER, i -> weight[i] = less);
             }
           }
         }

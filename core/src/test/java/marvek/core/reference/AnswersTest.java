@@ -7,6 +7,7 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Objects;
+import java.util.stream.Stream;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.CircuitReader;
 import marvek.core.circuit.CircuitReading;
@@ -17,7 +18,6 @@ import marvek.core.lap.Conditions;
 import marvek.core.marker.Landmark;
 import marvek.core.reference.CornerAnswer.BrakingNumbers;
 import marvek.core.vehicle.VehicleClasses;
-import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -50,7 +50,9 @@ class AnswersTest {
     Centreline road = example.desk.road();
     for (CornerEntry e : example.draft.corners()) {
       assertThat(e.slowing()).isEqualTo(Slowing.BRAKE);
-      assertThat(e.points()).extracting(CornerPoint::kind).containsAll(Stream.of(PointKind.values()).filter(PointKind::drafted).toList());
+      assertThat(e.points())
+          .extracting(CornerPoint::kind)
+          .containsAll(Stream.of(PointKind.values()).filter(PointKind::drafted).toList());
       double brake = e.station(PointKind.BRAKE).orElseThrow();
       double apex = e.station(PointKind.APEX).orElseThrow();
       double exit = e.station(PointKind.EXIT).orElseThrow();

@@ -93,16 +93,18 @@ class WordsAndFilesTest {
   @Test
   void theSentenceSpeaksTheDriversUnits() {
     CornerEntry e = placed(8);
-    String metric = Sentence.full(gt.survey.corners().get(0), e, Display.METRIC);
+    String metric = Sentence.line(gt.survey.corners().get(0), e, Speech.PLAIN);
     assertThat(metric).startsWith("Brake 8 m past the 100 board, hard (").endsWith(".");
     assertThat(metric).contains("km/h").contains("down to");
     String imperial =
-        Sentence.full(
-            gt.survey.corners().get(0), e, new Display(Display.Speed.MPH, Display.Length.FT));
+        Sentence.line(
+            gt.survey.corners().get(0),
+            e,
+            new Speech(new Display(Display.Speed.MPH, Display.Length.FT), Speech.Call.NUMBERS));
     assertThat(imperial).startsWith("Brake 26 ft past the 100 board").contains("mph");
-    assertThat(Sentence.full(gt.survey.corners().get(0), placed(0), Display.METRIC))
+    assertThat(Sentence.line(gt.survey.corners().get(0), placed(0), Speech.PLAIN))
         .startsWith("Brake at the 100 board");
-    assertThat(Sentence.pocket(gt.survey.corners().get(0), placed(-5), Display.METRIC))
+    assertThat(Sentence.pocket(gt.survey.corners().get(0), placed(-5), Speech.PLAIN))
         .startsWith("100 board − 5 m · " + e.gear() + " · ");
   }
 
@@ -162,9 +164,9 @@ class WordsAndFilesTest {
       CornerEntry b = back.corners().get(c);
       assertThat(b.gear()).isEqualTo(a.gear());
       assertThat(b.firstEffort()).isCloseTo(a.firstEffort(), within(0.001));
-      for (PointKind kind : PointKind.values()) {
-        assertThat(b.station(kind).orElseThrow())
-            .isCloseTo(a.station(kind).orElseThrow(), within(0.051));
+      assertThat(b.points()).hasSameSizeAs(a.points());
+      for (CornerPoint point : a.points()) {
+        assertThat(b.station(point.kind()).orElseThrow()).isCloseTo(point.station(), within(0.051));
       }
     }
   }

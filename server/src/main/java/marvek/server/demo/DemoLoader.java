@@ -7,7 +7,6 @@ import java.util.UUID;
 import java.util.function.Function;
 import marvek.core.reference.CornerEntry;
 import marvek.core.reference.PointKind;
-import marvek.core.reference.ReferenceContent;
 import marvek.core.vehicle.SetupSheet;
 import marvek.core.vehicle.VehicleClasses;
 import marvek.server.access.DemoSettings;
@@ -193,7 +192,7 @@ class DemoLoader implements ApplicationRunner {
       Function<CornerEntry, CornerEntry> edit = how.get(e.corner());
       entries.add(edit == null ? e : references.answer(opened, edit.apply(e)).entry());
     }
-    references.work(driver, id, opened.row().version(), new ReferenceContent(entries));
+    references.work(driver, id, opened.row().version(), opened.working().with(entries));
   }
 
   private static CornerEntry moved(CornerEntry e, PointKind kind, double by) {

@@ -7,6 +7,7 @@ import marvek.server.circuit.LayoutSummary;
 import marvek.server.circuit.Layouts;
 import marvek.server.reference.ReferenceSummary;
 import marvek.server.reference.References;
+import marvek.server.reference.SharedReference;
 import marvek.server.vehicle.Garage;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -45,13 +46,15 @@ class PaddockController {
    *
    * @param step what is due
    * @param reference that it is about, if any
+   * @param shared references of others that are open to this person
    */
   record PaddockView(
       Step step,
       @Nullable UUID reference,
       List<LayoutSummary> layouts,
       List<VehicleLine> vehicles,
-      List<ReferenceSummary> references) {}
+      List<ReferenceSummary> references,
+      List<SharedReference> shared) {}
 
   @GetMapping
   PaddockView paddock(@AuthenticationPrincipal Driver driver) {
@@ -63,7 +66,12 @@ class PaddockController {
     List<ReferenceSummary> all = references.of(driver.id());
     ReferenceSummary latest = all.isEmpty() ? null : all.get(0);
     return new PaddockView(
-        step(mine, vehicles, latest), latest == null ? null : latest.id(), mine, vehicles, all);
+        step(mine, vehicles, latest),
+        latest == null ? null : latest.id(),
+        mine,
+        vehicles,
+        all,
+        references.sharedWith(driver.id()));
   }
 
   private static Step step(

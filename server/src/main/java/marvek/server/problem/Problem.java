@@ -43,6 +43,11 @@ public final class Problem extends RuntimeException {
     return new Problem(HttpStatus.CONFLICT, what, null, remedy, current);
   }
 
+  /** Known to them, but not theirs to do. */
+  public static Problem forbidden(String what, String remedy) {
+    return new Problem(HttpStatus.FORBIDDEN, what, null, remedy, null);
+  }
+
   public static Problem tooMany(String what, String remedy) {
     return new Problem(HttpStatus.TOO_MANY_REQUESTS, what, null, remedy, null);
   }

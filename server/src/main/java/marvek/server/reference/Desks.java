@@ -3,6 +3,8 @@ package marvek.server.reference;
 import marvek.core.circuit.Centreline;
 import marvek.core.lap.Conditions;
 import marvek.core.reference.Desk;
+import marvek.core.reference.Variant;
+import marvek.core.reference.Variants;
 import marvek.core.survey.Zones;
 import marvek.server.circuit.LayoutVersion;
 import marvek.server.circuit.Layouts;
@@ -36,5 +38,16 @@ class Desks {
         reference.vehicleNumbers(),
         Conditions.dryWarm(),
         reference.lineOffsets());
+  }
+
+  /** The desk of a reference on the day of a variant. */
+  @Cacheable(
+      cacheNames = "desks",
+      key =
+          "#reference.id().toString() + '/' + #reference.deskVersion() + '/' + #layout.id() + '/'"
+              + " + #layout.cornersVersion() + '/' + #day.toString()",
+      sync = true)
+  public Desk on(ReferenceRow reference, LayoutVersion layout, Desk base, Variant.Day day) {
+    return Variants.desk(base, day);
   }
 }

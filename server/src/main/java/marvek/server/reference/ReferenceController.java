@@ -10,25 +10,26 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
 import java.util.UUID;
-import java.util.function.Function;
-import java.util.stream.Collectors;
 import marvek.core.circuit.Corner;
 import marvek.core.reference.Comparison;
+import marvek.core.reference.Consistency;
 import marvek.core.reference.CornerAnswer;
 import marvek.core.reference.CornerEntry;
 import marvek.core.reference.Desk;
 import marvek.core.reference.Doubt;
 import marvek.core.reference.Drafter;
+import marvek.core.reference.Hazards;
 import marvek.core.reference.ReferenceContent;
 import marvek.core.reference.ReferenceCsv;
 import marvek.core.reference.ReferenceFile;
 import marvek.core.reference.Sentence;
 import marvek.core.survey.Things;
-import marvek.core.units.Display;
 import marvek.core.vehicle.SetupSheet;
 import marvek.server.access.Driver;
 import marvek.server.account.Accounts;
 import marvek.server.circuit.LayoutVersion;
+import marvek.server.circuit.RoadView;
+import marvek.server.sharing.Role;
 import marvek.server.vehicle.SheetRow;
 import marvek.server.vehicle.VehicleRow;
 import org.jspecify.annotations.Nullable;
@@ -57,10 +58,12 @@ import org.springframework.web.multipart.MultipartFile;
 class ReferenceController {
   private final References references;
   private final Accounts accounts;
+  private final Speaking speaking;
 
-  ReferenceController(References references, Accounts accounts) {
+  ReferenceController(References references, Accounts accounts, Speaking speaking) {
     this.references = references;
     this.accounts = accounts;
+    this.speaking = speaking;
   }
 
   record DraftRequest(
@@ -87,9 +90,6 @@ class ReferenceController {
       int[] gear,
       double[] offset) {}
 
-  /** How a corner reads. */
-  record Words(String full, String pocket) {}
-
   /**
    * A reference as it is worked on.
    *
@@ -101,6 +101,8 @@ class ReferenceController {
    * @param ahead points that a newer layout version would put in doubt
    * @param newerLayout whether there is one
    * @param placed whether the circuit's place on the earth is known
+   * @param role of the person who looks
+   * @param driver whose reference it is, when it is somebody else's
    */
   record ReferenceView(
       UUID id,
@@ -123,21 +125,30 @@ class ReferenceController {
       WorkingView working,
       ReferenceContent draft,
       @Nullable ReferenceContent saved,
-      List<Words> words,
+      List<Sentence.Words> words,
       @Nullable String sheet,
       @Nullable String otherSheetNext,
       List<Doubt> doubts,
       List<Doubt> ahead,
       boolean newerLayout,
       boolean placed,
-      String zone) {}
+      String zone,
+      Role role,
+      @Nullable String driver) {}
 
-  record AnswerView(CornerEntry entry, CornerAnswer answer, Words words) {}
+  /** What an entry leads to, what the survey warns of there, and what does not go together. */
+  record AnswerView(
+      CornerEntry entry,
+      CornerAnswer answer,
+      Sentence.Words words,
+      Hazards hazards,
+      List<Consistency.Warning> warnings) {}
 
   record RevisionSummary(
       int number, int basedOn, String reason, double lapTime, Instant createdAt) {}
 
-  record RevisionView(RevisionSummary summary, ReferenceContent content, List<Words> words) {}
+  record RevisionView(
+      RevisionSummary summary, ReferenceContent content, List<Sentence.Words> words) {}
 
   record ComparisonView(
       ReferenceContent before,
@@ -160,7 +171,20 @@ class ReferenceController {
 
   @GetMapping("/references/{id}")
   ReferenceView one(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
-    return view(driver, references.open(driver.id(), id));
+    return view(driver, references.read(driver.id(), id));
+  }
+
+  /** The road under a reference, for whoever may read it. */
+  @GetMapping("/references/{id}/road")
+  ResponseEntity<RoadView> road(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @RequestParam(defaultValue = "2") double step) {
+    References.Opened opened = references.read(driver.id(), id);
+    return ResponseEntity.ok()
+        .eTag("\"" + opened.layout().id() + "-" + step + "\"")
+        .header(HttpHeaders.CACHE_CONTROL, "private, no-cache")
+        .body(RoadView.of(opened.desk().road(), Math.max(1, step)));
   }
 
   @GetMapping("/references/{id}/lap")
@@ -168,7 +192,7 @@ class ReferenceController {
       @AuthenticationPrincipal Driver driver,
       @PathVariable UUID id,
       @RequestParam(defaultValue = "2") double step) {
-    Desk desk = references.open(driver.id(), id).desk();
+    Desk desk = references.read(driver.id(), id).desk();
     int stride = (int) Math.max(1, Math.round(Math.max(1, step) / desk.road().step()));
     int n = (desk.road().size() + stride - 1) / stride;
     double[][] columns = new double[4][n];
@@ -200,12 +224,8 @@ class ReferenceController {
       @AuthenticationPrincipal Driver driver,
       @PathVariable UUID id,
       @RequestBody CornerEntry entry) {
-    References.Opened opened = references.open(driver.id(), id);
-    References.Answered answered = references.answer(opened, entry);
-    return new AnswerView(
-        answered.entry(),
-        answered.answer(),
-        words(corner(opened.layout(), entry.corner()), answered.entry(), display(driver)));
+    References.Opened opened = references.read(driver.id(), id);
+    return speaking.answer(opened, references.answer(opened, entry), driver);
   }
 
   @PutMapping("/references/{id}/working")
@@ -265,21 +285,19 @@ class ReferenceController {
 
   @GetMapping("/references/{id}/revisions")
   List<RevisionSummary> revisions(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
-    references.open(driver.id(), id);
-    return references.revisions(driver.id(), id).stream()
-        .map(ReferenceController::summary)
-        .toList();
+    UUID owner = references.read(driver.id(), id).row().ownerId();
+    return references.revisions(owner, id).stream().map(ReferenceController::summary).toList();
   }
 
   @GetMapping("/references/{id}/revisions/{number}")
   RevisionView revision(
       @AuthenticationPrincipal Driver driver, @PathVariable UUID id, @PathVariable int number) {
-    References.Opened opened = references.open(driver.id(), id);
-    Revision revision = references.revision(driver.id(), id, number);
+    References.Opened opened = references.read(driver.id(), id);
+    Revision revision = references.revision(opened.row().ownerId(), id, number);
     ReferenceContent content =
         References.fitting(opened.desk(), opened.things(), revision.content());
     return new RevisionView(
-        summary(revision), content, words(opened.layout(), content, display(driver)));
+        summary(revision), content, speaking.words(opened.layout(), content, driver));
   }
 
   @PostMapping("/references/{id}/revisions/{number}/start")
@@ -299,20 +317,20 @@ class ReferenceController {
       @PathVariable UUID id,
       @RequestParam int from,
       @RequestParam int to) {
-    References.Opened opened = references.open(driver.id(), id);
-    ReferenceContent before = content(driver, opened, from);
-    ReferenceContent after = content(driver, opened, to);
+    References.Opened opened = references.read(driver.id(), id);
+    ReferenceContent before = content(opened, from);
+    ReferenceContent after = content(opened, to);
     return new ComparisonView(
         before,
         after,
-        lapTime(driver, opened, from),
-        lapTime(driver, opened, to),
+        lapTime(opened, from),
+        lapTime(opened, to),
         Comparison.between(
             opened.layout().corners(),
             opened.desk().road().length(),
             before,
             after,
-            display(driver)));
+            speaking.units(driver)));
   }
 
   @GetMapping(value = "/references/{id}/export.json", produces = "application/json")
@@ -320,16 +338,17 @@ class ReferenceController {
       @AuthenticationPrincipal Driver driver,
       @PathVariable UUID id,
       @RequestParam(defaultValue = "0") int revision) {
-    References.Opened opened = references.open(driver.id(), id);
+    References.Opened opened = references.read(driver.id(), id);
     LayoutVersion layout = opened.layout();
-    Revision saved = revision == 0 ? null : references.revision(driver.id(), id, revision);
+    Revision saved =
+        revision == 0 ? null : references.revision(opened.row().ownerId(), id, revision);
     ReferenceFile file =
         new ReferenceFile(
             ReferenceFile.FORMAT,
             opened.row().name(),
             ReferenceFile.key(
                 layout.circuit().name(), layout.number(), layout.length(), layout.counted()),
-            references.vehicle(driver.id(), opened).name(),
+            references.vehicle(opened).name(),
             saved == null ? opened.row().vehicleNumbers() : saved.vehicleNumbers(),
             revision,
             saved == null ? "" : saved.reason(),
@@ -343,8 +362,8 @@ class ReferenceController {
       @AuthenticationPrincipal Driver driver,
       @PathVariable UUID id,
       @RequestParam(defaultValue = "0") int revision) {
-    References.Opened opened = references.open(driver.id(), id);
-    String csv = ReferenceCsv.write(opened.layout().counted(), content(driver, opened, revision));
+    References.Opened opened = references.read(driver.id(), id);
+    String csv = ReferenceCsv.write(opened.layout().counted(), content(opened, revision));
     return download(
         csv.getBytes(StandardCharsets.UTF_8),
         fileName(opened, revision) + ".csv",
@@ -356,28 +375,28 @@ class ReferenceController {
     return new ClassPathResource("marvek/reference-1.schema.json");
   }
 
-  private ReferenceContent content(Driver driver, References.Opened opened, int number) {
+  private ReferenceContent content(References.Opened opened, int number) {
     return number == 0
         ? opened.working()
         : References.fitting(
             opened.desk(),
             opened.things(),
-            references.revision(driver.id(), opened.row().id(), number).content());
+            references.revision(opened.row().ownerId(), opened.row().id(), number).content());
   }
 
-  private double lapTime(Driver driver, References.Opened opened, int number) {
+  private double lapTime(References.Opened opened, int number) {
     return number == 0
         ? opened.row().lapTime()
-        : references.revision(driver.id(), opened.row().id(), number).lapTime();
+        : references.revision(opened.row().ownerId(), opened.row().id(), number).lapTime();
   }
 
   private ReferenceView view(Driver driver, References.Opened opened) {
     ReferenceRow row = opened.row();
     LayoutVersion layout = opened.layout();
-    VehicleRow vehicle = references.vehicle(driver.id(), opened);
+    VehicleRow vehicle = references.vehicle(opened);
     SetupSheet sheet = row.sheet();
     References.Ahead ahead = references.ahead(opened);
-    SheetRow next = references.nextSheet(driver.id(), vehicle);
+    SheetRow next = references.nextSheet(opened, vehicle);
     return new ReferenceView(
         row.id(),
         row.name(),
@@ -390,7 +409,7 @@ class ReferenceController {
         vehicle.name(),
         opened.desk().vehicle().leanLimit() != null,
         opened.desk().vehicle().gears(),
-        references.behind(driver.id(), opened, vehicle),
+        references.behind(opened, vehicle),
         row.basedOnRevision(),
         row.changed(),
         row.lapTime(),
@@ -403,19 +422,17 @@ class ReferenceController {
             : References.fitting(
                 opened.desk(),
                 opened.things(),
-                references.revision(driver.id(), row.id(), row.basedOnRevision()).content()),
-        words(layout, opened.working(), display(driver)),
+                references.revision(row.ownerId(), row.id(), row.basedOnRevision()).content()),
+        speaking.words(layout, opened.working(), driver),
         sheet == null ? null : sheet.name(),
         next == null || next.id().equals(row.sheetId()) ? null : next.sheet().name(),
         row.doubts(),
         ahead.doubts(),
         ahead.newer(),
         layout.plane() != null,
-        layout.circuit().zone().getId());
-  }
-
-  private Display display(Driver driver) {
-    return accounts.findById(driver.id()).orElseThrow().display();
+        layout.circuit().zone().getId(),
+        opened.role(),
+        opened.role() == Role.OWNER ? null : accounts.findById(row.ownerId()).orElseThrow().name());
   }
 
   private static WorkingView working(ReferenceRow row) {
@@ -424,23 +441,6 @@ class ReferenceController {
 
   private static RevisionSummary summary(Revision r) {
     return new RevisionSummary(r.number(), r.basedOn(), r.reason(), r.lapTime(), r.createdAt());
-  }
-
-  private static List<Words> words(
-      LayoutVersion layout, ReferenceContent content, Display display) {
-    var byId = layout.corners().stream().collect(Collectors.toMap(Corner::id, Function.identity()));
-    return content.corners().stream()
-        .map(e -> words(byId.getOrDefault(e.corner(), layout.corners().get(0)), e, display))
-        .toList();
-  }
-
-  private static Words words(Corner corner, CornerEntry entry, Display display) {
-    return new Words(
-        Sentence.full(corner, entry, display), Sentence.pocket(corner, entry, display));
-  }
-
-  private static Corner corner(LayoutVersion layout, String id) {
-    return layout.corners().stream().filter(c -> c.id().equals(id)).findFirst().orElseThrow();
   }
 
   private static String fileName(References.Opened opened, int revision) {

@@ -22,4 +22,20 @@ interface ReferenceRows extends JpaRepository<ReferenceRow, UUID> {
       order by r.changedAt desc
       """)
   List<ReferenceSummary> summaries(UUID owner);
+
+  @Query(
+      """
+      select new marvek.server.reference.SharedReference(r.id, r.name, c.name, v.name, a.name,
+        s.role, r.lapTime, r.basedOnRevision,
+        (select count(m) from Remark m where m.referenceId = r.id and m.state = 'OPEN'))
+      from Share s
+        join ReferenceRow r on r.id = s.referenceId
+        join LayoutVersion l on l.id = r.layoutVersionId
+        join l.circuit c
+        join VehicleRow v on v.id = r.vehicleId
+        join Account a on a.id = r.ownerId
+      where s.personId = :person
+      order by r.changedAt desc
+      """)
+  List<SharedReference> sharedWith(UUID person);
 }

@@ -56,25 +56,30 @@ class ReferenceSurveyController {
       @PathVariable UUID id,
       @RequestParam(required = false) @Nullable LocalDateTime at,
       @RequestParam(defaultValue = "false") boolean traffic) {
-    References.Opened opened = references.open(driver.id(), id);
+    References.Opened opened = references.read(driver.id(), id);
+    return MarkerReview.of(
+        opened.desk(), opened.working(), opened.things(), view(opened, at, traffic));
+  }
+
+  /** From where and when the driver looks. */
+  static MarkerJudge.View view(
+      References.Opened opened, @Nullable LocalDateTime at, boolean traffic) {
     LayoutVersion layout = opened.layout();
     LocalPlane plane = layout.plane();
-    MarkerJudge.View view =
-        new MarkerJudge.View(
-            at == null ? null : layout.instant(at),
-            plane == null
-                ? null
-                : new MarkerJudge.Spot(plane.latitude(), plane.longitude(), layout.altitude()),
-            traffic,
-            opened.desk().vehicle().kind() == Vehicle.Kind.MOTORCYCLE
-                ? Sight.EYE_MOTORCYCLE
-                : Sight.EYE_CAR);
-    return MarkerReview.of(opened.desk(), opened.working(), opened.things(), view);
+    return new MarkerJudge.View(
+        at == null ? null : layout.instant(at),
+        plane == null
+            ? null
+            : new MarkerJudge.Spot(plane.latitude(), plane.longitude(), layout.altitude()),
+        traffic,
+        opened.desk().vehicle().kind() == Vehicle.Kind.MOTORCYCLE
+            ? Sight.EYE_MOTORCYCLE
+            : Sight.EYE_CAR);
   }
 
   @GetMapping("/kerbs")
   List<KerbView> kerbs(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
-    References.Opened opened = references.open(driver.id(), id);
+    References.Opened opened = references.read(driver.id(), id);
     Vehicle vehicle = opened.desk().vehicle();
     return opened.things().kerbs().stream()
         .map(k -> new KerbView(k.id(), KerbClearance.of(k, vehicle)))
@@ -84,7 +89,7 @@ class ReferenceSurveyController {
   /** Places where a straight lasts long enough to look at the instruments. */
   @GetMapping("/glances")
   List<Place> glances(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
-    return Glances.on(references.open(driver.id(), id).desk());
+    return Glances.on(references.read(driver.id(), id).desk());
   }
 
   @PutMapping("/sheet")

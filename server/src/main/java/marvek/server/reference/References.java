@@ -6,9 +6,11 @@ import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
 import marvek.core.circuit.Centreline;
+import marvek.core.circuit.Corner;
 import marvek.core.lap.Conditions;
 import marvek.core.marker.Landmark;
 import marvek.core.reference.Answers;
+import marvek.core.reference.Carried;
 import marvek.core.reference.ContentCheck;
 import marvek.core.reference.CornerAnswer;
 import marvek.core.reference.CornerEntry;
@@ -20,6 +22,7 @@ import marvek.core.reference.ReferenceContent;
 import marvek.core.reference.ReferenceFile;
 import marvek.core.reference.Refresh;
 import marvek.core.reference.Rejoin;
+import marvek.core.reference.Sureness;
 import marvek.core.survey.Things;
 import marvek.core.survey.Zone;
 import marvek.core.survey.Zones;
@@ -27,6 +30,8 @@ import marvek.server.circuit.LayoutVersion;
 import marvek.server.circuit.Layouts;
 import marvek.server.circuit.SurveyBook;
 import marvek.server.problem.Problem;
+import marvek.server.sharing.Role;
+import marvek.server.sharing.Sharing;
 import marvek.server.vehicle.Garage;
 import marvek.server.vehicle.SheetRow;
 import marvek.server.vehicle.Sheets;
@@ -45,6 +50,7 @@ public class References {
   private final Garage garage;
   private final Sheets sheets;
   private final Desks desks;
+  private final Sharing sharing;
   private final Clock clock;
 
   References(
@@ -55,6 +61,7 @@ public class References {
       Garage garage,
       Sheets sheets,
       Desks desks,
+      Sharing sharing,
       Clock clock) {
     this.rows = rows;
     this.revisions = revisions;
@@ -63,6 +70,7 @@ public class References {
     this.garage = garage;
     this.sheets = sheets;
     this.desks = desks;
+    this.sharing = sharing;
     this.clock = clock;
   }
 
@@ -70,9 +78,15 @@ public class References {
    * A reference with what is needed to compute on it.
    *
    * @param working its working copy, in line with the corners that there are now
+   * @param role of the person who opened it
    */
   public record Opened(
-      ReferenceRow row, LayoutVersion layout, Things things, Desk desk, ReferenceContent working) {
+      ReferenceRow row,
+      LayoutVersion layout,
+      Things things,
+      Desk desk,
+      ReferenceContent working,
+      Role role) {
     public List<Landmark> landmarks() {
       return things.landmarks();
     }
@@ -80,15 +94,15 @@ public class References {
 
   /** A reference's vehicle as it is now, which may have been edited since. */
   @Transactional(readOnly = true)
-  VehicleRow vehicle(UUID owner, Opened opened) {
-    return garage.get(owner, opened.row().vehicleId());
+  VehicleRow vehicle(Opened opened) {
+    return garage.get(opened.row().ownerId(), opened.row().vehicleId());
   }
 
   /** The sheet that is on a vehicle for the next session, or null. */
   @Transactional(readOnly = true)
-  @Nullable SheetRow nextSheet(UUID owner, VehicleRow vehicle) {
+  @Nullable SheetRow nextSheet(Opened opened, VehicleRow vehicle) {
     UUID next = vehicle.nextSheetId();
-    return next == null ? null : sheets.find(owner, next).orElse(null);
+    return next == null ? null : sheets.find(opened.row().ownerId(), next).orElse(null);
   }
 
   /** A corner after its points moved: brought into line, and what they lead to. */
@@ -99,22 +113,53 @@ public class References {
     return rows.summaries(owner);
   }
 
+  /** References of others that are open to somebody. */
+  @Transactional(readOnly = true)
+  public List<SharedReference> sharedWith(UUID person) {
+    return rows.sharedWith(person);
+  }
+
+  /** Opens a reference of one's own, to work on it. */
   @Transactional(readOnly = true)
   public Opened open(UUID owner, UUID id) {
     ReferenceRow row =
         rows.findByIdAndOwnerId(id, owner)
+            .orElseThrow(
+                () ->
+                    sharing.given(id, owner).isPresent()
+                        ? Problem.forbidden(
+                            "This reference is its driver's to change.",
+                            "Pin a remark or a proposal to it instead.")
+                        : Problem.notFound("There is no such reference among yours."));
+    return opened(row, Role.OWNER);
+  }
+
+  /** Opens a reference of one's own, or one that is open to this person, to read it. */
+  @Transactional(readOnly = true)
+  public Opened read(UUID person, UUID id) {
+    Optional<ReferenceRow> own = rows.findByIdAndOwnerId(id, person);
+    if (own.isPresent()) {
+      return opened(own.get(), Role.OWNER);
+    }
+    Role role =
+        sharing
+            .given(id, person)
             .orElseThrow(() -> Problem.notFound("There is no such reference among yours."));
-    LayoutVersion layout = layouts.get(owner, row.layoutVersionId());
+    return opened(rows.findById(id).orElseThrow(), role);
+  }
+
+  private Opened opened(ReferenceRow row, Role role) {
+    LayoutVersion layout = layouts.get(row.ownerId(), row.layoutVersionId());
     Desk desk = desks.of(row, layout);
     Things things = book.found(layout.id()).things();
-    return new Opened(row, layout, things, desk, fitting(desk, things, row.working()));
+    return new Opened(row, layout, things, desk, fitting(desk, things, row.working()), role);
   }
 
   /** Content with one entry for each corner of the desk; those the survey added are drafted. */
   static ReferenceContent fitting(Desk desk, Things things, ReferenceContent content) {
     return Rejoin.fits(desk.corners(), content)
         ? content
-        : refreshed(desk, things.landmarks(), Rejoin.entries(desk, content));
+        : refreshed(desk, things, Rejoin.entries(desk, content));
   }
 
   /** Drafts a reference for a layout and a vehicle, and places boards where there are none. */
@@ -126,8 +171,8 @@ public class References {
     Machine machine = new Machine(vehicle, next == null ? null : sheets.get(owner, next));
     List<Zone> ground = ground(layout);
     Desk desk = compute(layout, machine, ground);
-    List<Landmark> landmarks = book.placeFirst(layout, Drafter.boards(desk)).landmarks();
-    ReferenceContent draft = refreshed(desk, landmarks, Drafter.draft(desk, landmarks));
+    Things things = book.placeFirst(layout, Drafter.boards(desk));
+    ReferenceContent draft = refreshed(desk, things, Drafter.draft(desk, things.landmarks()));
     String called =
         name.isBlank() ? layout.circuit().name() + " · " + vehicle.name() : name.strip();
     return rows.save(
@@ -139,7 +184,7 @@ public class References {
             ground,
             desk,
             draft,
-            time(desk, draft),
+            time(desk, things, draft),
             clock.instant()));
   }
 
@@ -159,11 +204,11 @@ public class References {
   }
 
   /** Whether the vehicle, its sheet or the ground differ from what the numbers were computed on. */
-  boolean behind(UUID owner, Opened opened, VehicleRow vehicle) {
+  boolean behind(Opened opened, VehicleRow vehicle) {
     ReferenceRow row = opened.row();
     UUID sheetId = row.sheetId();
     int sheetNow =
-        sheetId == null ? 0 : sheets.find(owner, sheetId).map(SheetRow::version).orElse(0);
+        sheetId == null ? 0 : sheets.find(row.ownerId(), sheetId).map(SheetRow::version).orElse(0);
     return vehicle.version() != row.vehicleVersion()
         || sheetNow != row.sheetVersion()
         || !row.ground().equals(opened.things().zones().stream().filter(Zone::counts).toList());
@@ -195,14 +240,14 @@ public class References {
     Machine machine = new Machine(vehicle, sheet);
     Desk desk = compute(opened.layout(), machine, ground);
     opened.row().sitAt(machine, ground, desk);
-    ReferenceContent content = refreshed(desk, opened.landmarks(), opened.working());
-    opened.row().work(content, time(desk, content), clock.instant());
+    ReferenceContent content = refreshed(desk, opened.things(), opened.working());
+    opened.row().work(content, time(desk, opened.things(), content), clock.instant());
     return rows.saveAndFlush(opened.row());
   }
 
   public Answered answer(Opened opened, CornerEntry entry) {
     check(opened, new ReferenceContent(List.of(entry)));
-    CornerAnswer answer = Answers.answer(opened.desk(), entry);
+    CornerAnswer answer = Answers.answer(opened.desk(), opened.things(), entry);
     return new Answered(Refresh.entry(opened.desk(), opened.landmarks(), entry, answer), answer);
   }
 
@@ -213,7 +258,7 @@ public class References {
     sameVersion(opened.row(), version);
     check(opened, content);
     moved(opened, content);
-    opened.row().work(content, time(opened.desk(), content), clock.instant());
+    opened.row().work(content, time(opened.desk(), opened.things(), content), clock.instant());
     return rows.saveAndFlush(opened.row());
   }
 
@@ -299,7 +344,10 @@ public class References {
     ReferenceRow row = opened.row();
     sameVersion(row, version);
     if (!opened.working().equals(row.working())) {
-      row.work(opened.working(), time(opened.desk(), opened.working()), clock.instant());
+      row.work(
+          opened.working(),
+          time(opened.desk(), opened.things(), opened.working()),
+          clock.instant());
     }
     int number = revisions.lastNumber(id) + 1;
     revisions.save(new Revision(row, number, reason.strip(), clock.instant()));
@@ -338,7 +386,65 @@ public class References {
   /** Content from a file, tied to the landmarks here and brought into line. */
   ReferenceContent taken(Opened opened, ReferenceContent content) {
     check(opened, content);
-    return refreshed(opened.desk(), opened.landmarks(), content);
+    return refreshed(opened.desk(), opened.things(), content);
+  }
+
+  /**
+   * Copies a reference to another vehicle, set-up or layout version. Each point is the driver's own
+   * plus what the computation says the other circumstances change, and is marked as not proved.
+   *
+   * @param sheetId set-up sheet of that vehicle, or null
+   */
+  @Transactional
+  public ReferenceRow copy(
+      UUID owner, UUID id, UUID layoutId, UUID vehicleId, @Nullable UUID sheetId, String name) {
+    Opened from = open(owner, id);
+    LayoutVersion layout = layouts.get(owner, layoutId);
+    VehicleRow vehicle = garage.get(owner, vehicleId);
+    SheetRow sheet = sheetId == null ? null : sheets.get(owner, sheetId);
+    if (sheet != null && !sheet.vehicleId().equals(vehicle.id())) {
+      throw Problem.bad(
+          "The sheet belongs to another vehicle.", "sheet", "Choose one of this vehicle's.");
+    }
+    List<String> there = layout.counted().stream().map(Corner::id).toList();
+    List<String> here = from.layout().counted().stream().map(Corner::id).toList();
+    if (!there.equals(here)
+        || Math.abs(layout.length() - from.layout().length()) > 0.01 * layout.length()) {
+      throw Problem.bad(
+          "That layout has other corners.",
+          "layout",
+          "Choose a version of the same road, or draft a new reference there.");
+    }
+    List<Zone> ground = ground(layout);
+    Machine machine = new Machine(vehicle, sheet);
+    Desk desk = compute(layout, machine, ground);
+    Things things = book.placeFirst(layout, Drafter.boards(desk));
+    List<CornerEntry> was = Drafter.draft(from.desk(), from.landmarks()).corners();
+    List<CornerEntry> is = Drafter.draft(desk, things.landmarks()).corners();
+    List<CornerEntry> entries = new ArrayList<>();
+    for (int c = 0; c < is.size(); c++) {
+      entries.add(
+          Carried.entry(
+              desk.road(),
+              from.working().corners().get(c),
+              was.get(c),
+              is.get(c),
+              0.5,
+              machine.numbers().gears(),
+              Sureness.CARRIED));
+    }
+    ReferenceContent content = refreshed(desk, things, from.working().with(entries));
+    return rows.save(
+        new ReferenceRow(
+            owner,
+            layoutId,
+            machine,
+            name.isBlank() ? layout.circuit().name() + " · " + vehicle.name() : name.strip(),
+            ground,
+            desk,
+            content,
+            time(desk, things, content),
+            clock.instant()));
   }
 
   /** Makes a new reference of a file, on a layout that has the same corners. */
@@ -364,10 +470,10 @@ public class References {
     Machine machine = new Machine(vehicle, null);
     List<Zone> ground = ground(layout);
     Desk desk = compute(layout, machine, ground);
-    List<Landmark> landmarks = book.placeFirst(layout, Drafter.boards(desk)).landmarks();
+    Things things = book.placeFirst(layout, Drafter.boards(desk));
     ContentCheck.content(
         layout.counted(), layout.length(), vehicle.numbers().gears(), file.content());
-    ReferenceContent content = refreshed(desk, landmarks, file.content());
+    ReferenceContent content = refreshed(desk, things, file.content());
     return rows.save(
         new ReferenceRow(
             owner,
@@ -377,11 +483,11 @@ public class References {
             ground,
             desk,
             content,
-            time(desk, content),
+            time(desk, things, content),
             clock.instant()));
   }
 
-  private static void check(Opened opened, ReferenceContent content) {
+  static void check(Opened opened, ReferenceContent content) {
     ContentCheck.content(
         opened.layout().counted(),
         opened.desk().road().length(),
@@ -389,18 +495,17 @@ public class References {
         content);
   }
 
-  private static ReferenceContent refreshed(
-      Desk desk, List<Landmark> landmarks, ReferenceContent content) {
+  private static ReferenceContent refreshed(Desk desk, Things things, ReferenceContent content) {
     List<CornerEntry> entries = new ArrayList<>();
     for (CornerEntry e : content.corners()) {
-      entries.add(Refresh.entry(desk, landmarks, e, Answers.answer(desk, e)));
+      entries.add(Refresh.entry(desk, things.landmarks(), e, Answers.answer(desk, things, e)));
     }
-    return new ReferenceContent(entries);
+    return content.with(entries);
   }
 
-  private static double time(Desk desk, ReferenceContent content) {
+  private static double time(Desk desk, Things things, ReferenceContent content) {
     return Refresh.lapTime(
-        desk.lap(), content.corners().stream().map(e -> Answers.answer(desk, e)).toList());
+        desk.lap(), content.corners().stream().map(e -> Answers.answer(desk, things, e)).toList());
   }
 
   private static void sameVersion(ReferenceRow row, int version) {

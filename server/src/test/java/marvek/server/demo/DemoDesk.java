@@ -38,8 +38,7 @@ record DemoDesk(Desk desk, Things things, List<CornerEntry> draft) {
               reading.centreline(),
               reading.corners(),
               Zones.ground(
-                  reading.centreline(),
-                  things.zones().stream().filter(Zone::counts).toList()),
+                  reading.centreline(), things.zones().stream().filter(Zone::counts).toList()),
               VehicleClasses.byId(vehicle).vehicle(),
               Conditions.dryWarm());
       return new DemoDesk(desk, things, Drafter.draft(desk, things.landmarks()).corners());

@@ -1,0 +1,170 @@
+package marvek.server.reference;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.UUID;
+import marvek.core.reference.Answers;
+import marvek.core.reference.Consistency;
+import marvek.core.reference.CornerAnswer;
+import marvek.core.reference.CornerEntry;
+import marvek.core.reference.Detail;
+import marvek.core.reference.Hazards;
+import marvek.core.reference.PointKind;
+import marvek.core.reference.Sentence;
+import marvek.core.reference.Sureness;
+import marvek.core.reference.Variant;
+import marvek.core.reference.Worth;
+import marvek.core.technique.Question;
+import marvek.core.technique.School;
+import marvek.server.access.Driver;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** A whole reference at a glance, the words that entries are made of, and copies. */
+@RestController
+@RequestMapping("/api")
+class OverviewController {
+  private final References references;
+  private final Speaking speaking;
+
+  OverviewController(References references, Speaking speaking) {
+    this.references = references;
+    this.speaking = speaking;
+  }
+
+  /** A corner in the table. */
+  record CornerLineView(
+      CornerEntry entry,
+      Sentence.Words words,
+      @Nullable Double marginMetres,
+      @Nullable Double effect,
+      double revs,
+      double asks,
+      Hazards hazards) {}
+
+  /**
+   * The whole lap.
+   *
+   * @param worth corners in the order in which they are worth working on
+   * @param warnings what does not go together
+   * @param unsure points that the driver is unsure of or has not proved, as "4 braking"
+   */
+  record OverviewView(
+      List<CornerLineView> corners,
+      List<Worth> worth,
+      List<Consistency.Warning> warnings,
+      List<String> unsure) {}
+
+  /** A school as it is called. */
+  record SchoolWords(School school, Question question, String words) {}
+
+  record QuestionWords(Question question, String words) {}
+
+  record DetailWords(
+      Detail detail, Detail.Phase phase, String words, boolean motorcycle, List<String> choices) {}
+
+  record KindWords(PointKind kind, String words, boolean drafted) {}
+
+  record VariantKind(Variant.Kind kind, String words, Variant.Day usual) {}
+
+  record SurenessWords(Sureness sure, String words, boolean standsOut) {}
+
+  /** What entries are made of, in words. */
+  record Catalogue(
+      List<QuestionWords> questions,
+      List<SchoolWords> schools,
+      List<DetailWords> details,
+      List<KindWords> kinds,
+      List<VariantKind> variants,
+      List<SurenessWords> sureness) {}
+
+  record CopyRequest(
+      @NotNull UUID layoutId,
+      @NotNull UUID vehicleId,
+      @Nullable UUID sheetId,
+      @Nullable @Size(max = 100) String name) {}
+
+  @GetMapping("/catalogue")
+  Catalogue catalogue() {
+    return new Catalogue(
+        Arrays.stream(Question.values()).map(q -> new QuestionWords(q, q.words())).toList(),
+        Arrays.stream(School.values())
+            .map(s -> new SchoolWords(s, s.question(), s.words()))
+            .toList(),
+        Arrays.stream(Detail.values())
+            .map(d -> new DetailWords(d, d.phase(), d.words(), d.motorcycle(), d.choices()))
+            .toList(),
+        Arrays.stream(PointKind.values())
+            .map(k -> new KindWords(k, k.word(), k.drafted()))
+            .toList(),
+        Arrays.stream(Variant.Kind.values())
+            .map(k -> new VariantKind(k, k.words(), k.usual()))
+            .toList(),
+        Arrays.stream(Sureness.values())
+            .map(s -> new SurenessWords(s, s.words(), s.standsOut()))
+            .toList());
+  }
+
+  @GetMapping("/references/{id}/overview")
+  OverviewView overview(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
+    References.Opened opened = references.read(driver.id(), id);
+    List<CornerEntry> entries = opened.working().corners();
+    List<Sentence.Words> words = speaking.words(opened.layout(), opened.working(), driver);
+    List<CornerLineView> corners = new ArrayList<>();
+    List<CornerAnswer> answers = new ArrayList<>();
+    List<Consistency.Warning> warnings = new ArrayList<>();
+    List<String> unsure = new ArrayList<>();
+    var speech = speaking.speech(driver);
+    for (int i = 0; i < entries.size(); i++) {
+      CornerEntry e = entries.get(i);
+      CornerAnswer a = Answers.answer(opened.desk(), opened.things(), e);
+      answers.add(a);
+      CornerAnswer.BrakingNumbers braking = a.braking();
+      CornerAnswer.Pressing pressing = a.pressing();
+      corners.add(
+          new CornerLineView(
+              e,
+              words.get(i),
+              braking == null ? null : braking.marginMetres(),
+              a.lapEffect(),
+              opened.desk().vehicle().revs(a.minimumSpeed(), Math.max(1, e.gear())),
+              pressing == null ? 0 : pressing.asks(),
+              Hazards.of(opened.desk(), opened.things(), e)));
+      warnings.addAll(Consistency.corner(opened.desk(), opened.things(), e, a));
+      String called = speech.corner(opened.desk().corners().get(opened.desk().indexOf(e.corner())));
+      e.points().stream()
+          .filter(
+              p -> {
+                Sureness sure = p.sure();
+                return sure != null && sure.standsOut();
+              })
+          .forEach(p -> unsure.add(called + " " + p.kind().word()));
+    }
+    return new OverviewView(corners, Worth.order(entries, answers), warnings, unsure);
+  }
+
+  @PostMapping("/references/{id}/copies")
+  @ResponseStatus(HttpStatus.CREATED)
+  ReferenceController.Created copy(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @Valid @RequestBody CopyRequest body) {
+    String name = body.name() == null ? "" : body.name();
+    return new ReferenceController.Created(
+        references
+            .copy(driver.id(), id, body.layoutId(), body.vehicleId(), body.sheetId(), name)
+            .id());
+  }
+}

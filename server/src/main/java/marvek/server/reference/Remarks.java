@@ -1,0 +1,122 @@
+package marvek.server.reference;
+
+import java.time.Clock;
+import java.util.List;
+import java.util.UUID;
+import marvek.core.reference.CornerEntry;
+import marvek.core.reference.PointKind;
+import marvek.core.reference.ReferenceContent;
+import marvek.server.problem.Problem;
+import marvek.server.sharing.Role;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Remarks on a reference: made by a coach, decided by the driver. */
+@Service
+class Remarks {
+  private static final int MOST_OPEN = 200;
+
+  private final RemarkRows rows;
+  private final References references;
+  private final Clock clock;
+
+  Remarks(RemarkRows rows, References references, Clock clock) {
+    this.rows = rows;
+    this.references = references;
+    this.clock = clock;
+  }
+
+  @Transactional(readOnly = true)
+  public List<RemarkRows.Signed> on(UUID person, UUID reference) {
+    references.read(person, reference);
+    return rows.signed(reference);
+  }
+
+  /** Pins a remark; a driver may pin one as well, as a note to be decided later. */
+  @Transactional
+  public Remark pin(
+      UUID person,
+      UUID reference,
+      String corner,
+      @Nullable PointKind kind,
+      String text,
+      @Nullable CornerEntry proposed) {
+    References.Opened opened = references.read(person, reference);
+    if (opened.role() == Role.VIEWER) {
+      throw Problem.forbidden(
+          "You may read this reference, not remark on it.", "Ask its driver to make you a coach.");
+    }
+    CornerEntry was =
+        opened.working().corners().stream()
+            .filter(e -> e.corner().equals(corner))
+            .findFirst()
+            .orElseThrow(
+                () ->
+                    Problem.bad(
+                        "There is no corner " + corner + ".", "corner", "Choose one of this lap."));
+    if (proposed != null) {
+      if (!proposed.corner().equals(corner)) {
+        throw Problem.bad(
+            "The proposal is for another corner.", "proposed", "Propose for the corner itself.");
+      }
+      References.check(opened, new ReferenceContent(List.of(proposed)));
+    }
+    if (rows.countByReferenceIdAndAuthorIdAndState(reference, person, Remark.State.OPEN)
+        >= MOST_OPEN) {
+      throw Problem.bad(
+          "You have " + MOST_OPEN + " remarks open here.", null, "Wait until some are decided.");
+    }
+    return rows.save(
+        new Remark(
+            opened.row(), person, corner, kind, text.strip(), was, proposed, clock.instant()));
+  }
+
+  /** Takes one's own remark back while it is open. */
+  @Transactional
+  public void takeBack(UUID person, UUID reference, UUID id) {
+    references.read(person, reference);
+    Remark remark = found(reference, id);
+    if (!remark.authorId().equals(person)) {
+      throw Problem.forbidden("The remark is somebody else's.", "Decline it instead.");
+    }
+    if (remark.state() != Remark.State.OPEN) {
+      throw Problem.bad("It has been decided already.", null, "Pin another one.");
+    }
+    rows.delete(remark);
+  }
+
+  /**
+   * The driver's decision. An accepted proposal becomes part of the working copy; a revision is
+   * still the driver's to save.
+   *
+   * @param version of the working copy
+   */
+  @Transactional
+  public ReferenceRow decide(UUID owner, UUID reference, UUID id, boolean accepted, int version) {
+    References.Opened opened = references.open(owner, reference);
+    Remark remark = found(reference, id);
+    if (remark.state() != Remark.State.OPEN) {
+      throw Problem.bad("It has been decided already.", null, "Open the reference again.");
+    }
+    remark.decide(accepted, clock.instant());
+    CornerEntry proposed = remark.proposed();
+    if (!accepted || proposed == null) {
+      return opened.row();
+    }
+    List<CornerEntry> entries =
+        opened.working().corners().stream()
+            .map(
+                e ->
+                    e.corner().equals(proposed.corner())
+                        ? references.answer(opened, proposed).entry()
+                        : e)
+            .toList();
+    return references.work(owner, reference, version, opened.working().with(entries));
+  }
+
+  private Remark found(UUID reference, UUID id) {
+    return rows.findByIdAndReferenceId(id, reference)
+        .orElseThrow(() -> Problem.notFound("There is no such remark."));
+  }
+}

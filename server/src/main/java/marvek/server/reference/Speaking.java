@@ -1,0 +1,68 @@
+package marvek.server.reference;
+
+import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import marvek.core.circuit.Corner;
+import marvek.core.reference.Consistency;
+import marvek.core.reference.CornerAnswer;
+import marvek.core.reference.CornerEntry;
+import marvek.core.reference.Desk;
+import marvek.core.reference.Hazards;
+import marvek.core.reference.ReferenceContent;
+import marvek.core.reference.Sentence;
+import marvek.core.reference.Speech;
+import marvek.core.survey.Things;
+import marvek.core.units.Display;
+import marvek.server.access.Driver;
+import marvek.server.account.Account;
+import marvek.server.account.Accounts;
+import marvek.server.circuit.LayoutVersion;
+import org.springframework.stereotype.Component;
+
+/** Says corners as the person who looks likes them said. */
+@Component
+class Speaking {
+  private final Accounts accounts;
+
+  Speaking(Accounts accounts) {
+    this.accounts = accounts;
+  }
+
+  Display units(Driver driver) {
+    return accounts.findById(driver.id()).orElseThrow().display();
+  }
+
+  Speech speech(Driver driver) {
+    Account account = accounts.findById(driver.id()).orElseThrow();
+    return new Speech(account.display(), Speech.Call.valueOf(account.cornerWords().name()));
+  }
+
+  List<Sentence.Words> words(LayoutVersion layout, ReferenceContent content, Driver driver) {
+    Map<String, Corner> byId =
+        layout.corners().stream().collect(Collectors.toMap(Corner::id, Function.identity()));
+    Speech speech = speech(driver);
+    return content.corners().stream()
+        .map(e -> Sentence.words(byId.getOrDefault(e.corner(), layout.corners().get(0)), e, speech))
+        .toList();
+  }
+
+  ReferenceController.AnswerView answer(
+      References.Opened opened, References.Answered answered, Driver driver) {
+    return answer(opened.desk(), opened.things(), answered, driver);
+  }
+
+  ReferenceController.AnswerView answer(
+      Desk desk, Things things, References.Answered answered, Driver driver) {
+    CornerEntry entry = answered.entry();
+    CornerAnswer answer = answered.answer();
+    Corner corner = desk.corners().get(desk.indexOf(entry.corner()));
+    return new ReferenceController.AnswerView(
+        entry,
+        answer,
+        Sentence.words(corner, entry, speech(driver)),
+        Hazards.of(desk, things, entry),
+        Consistency.corner(desk, things, entry, answer));
+  }
+}

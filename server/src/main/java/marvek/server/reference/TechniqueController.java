@@ -1,0 +1,127 @@
+package marvek.server.reference;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.DecimalMax;
+import jakarta.validation.constraints.DecimalMin;
+import jakarta.validation.constraints.NotNull;
+import java.time.LocalDateTime;
+import java.util.List;
+import java.util.UUID;
+import marvek.core.reference.Choices;
+import marvek.core.reference.Compromise;
+import marvek.core.reference.CornerEntry;
+import marvek.core.reference.ReferenceContent;
+import marvek.core.technique.Question;
+import marvek.core.technique.School;
+import marvek.core.technique.SchoolLine;
+import marvek.server.access.Driver;
+import marvek.server.problem.Problem;
+import org.jspecify.annotations.Nullable;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Questions on which practitioners differ: which arise, what each answer costs, and taking one. */
+@RestController
+@RequestMapping("/api/references/{id}")
+class TechniqueController {
+  private final References references;
+
+  TechniqueController(References references) {
+    this.references = references;
+  }
+
+  /**
+   * A question put to a corner as it is planned.
+   *
+   * @param at hour on the circuit's clock, for shadows; null leaves the light out
+   */
+  record ChoiceRequest(
+      @NotNull CornerEntry entry, @NotNull Question question, @Nullable LocalDateTime at) {}
+
+  /** An answer taken, with all entries of the reference as they are now. */
+  record ChosenRequest(
+      @NotNull List<CornerEntry> entries, @NotNull String corner, @NotNull School school) {}
+
+  /** How much of which linked corner may be given away, 0 to 1. */
+  record CompromiseRequest(
+      @NotNull String corner,
+      @NotNull School school,
+      @DecimalMin("0") @DecimalMax("1") double most) {}
+
+  @PostMapping("/choices/arising")
+  List<Question> arising(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @RequestBody CornerEntry entry) {
+    References.Opened opened = checked(driver, id, List.of(entry));
+    return Choices.arising(opened.desk(), opened.things(), entry);
+  }
+
+  @PostMapping("/choices")
+  Choices.Compared compare(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @Valid @RequestBody ChoiceRequest body) {
+    References.Opened opened = checked(driver, id, List.of(body.entry()));
+    return Choices.compare(
+        opened.desk(),
+        opened.things(),
+        body.entry(),
+        body.question(),
+        ReferenceSurveyController.view(opened, body.at(), false));
+  }
+
+  /** The entries that change when an answer is taken; nothing is stored. */
+  @PostMapping("/choices/taken")
+  List<CornerEntry> take(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @Valid @RequestBody ChosenRequest body) {
+    References.Opened opened = checked(driver, id, body.entries());
+    known(opened, body.corner());
+    List<CornerEntry> changed =
+        Choices.choose(
+            opened.desk(), opened.things(), body.entries(), body.corner(), body.school());
+    if (changed.isEmpty()) {
+      throw Problem.bad(
+          "\"" + body.school().words() + "\" cannot be followed here.",
+          body.corner(),
+          "Choose another answer.");
+    }
+    return changed.stream().map(e -> references.answer(opened, e).entry()).toList();
+  }
+
+  @PostMapping("/compromise")
+  Compromise compromise(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @Valid @RequestBody CompromiseRequest body) {
+    References.Opened opened = references.read(driver.id(), id);
+    int c = known(opened, body.corner());
+    if (SchoolLine.givenAway(opened.desk().corners(), c, body.school()).isEmpty()) {
+      throw Problem.bad(
+          "This corner is not linked to another.",
+          body.corner(),
+          "Link corners to a complex in the survey.");
+    }
+    return Compromise.of(opened.desk(), opened.things(), c, body.school(), body.most());
+  }
+
+  private References.Opened checked(Driver driver, UUID id, List<CornerEntry> entries) {
+    References.Opened opened = references.read(driver.id(), id);
+    References.check(opened, new ReferenceContent(entries));
+    return opened;
+  }
+
+  private static int known(References.Opened opened, String corner) {
+    try {
+      return opened.desk().indexOf(corner);
+    } catch (IllegalArgumentException e) {
+      throw Problem.bad("There is no corner " + corner + ".", "corner", "Choose one of this lap.");
+    }
+  }
+}

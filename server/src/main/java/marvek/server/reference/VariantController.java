@@ -1,0 +1,147 @@
+package marvek.server.reference;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.UUID;
+import marvek.core.reference.Answers;
+import marvek.core.reference.ContentCheck;
+import marvek.core.reference.CornerEntry;
+import marvek.core.reference.Desk;
+import marvek.core.reference.ReferenceContent;
+import marvek.core.reference.Refresh;
+import marvek.core.reference.Variant;
+import marvek.core.reference.Variants;
+import marvek.server.access.Driver;
+import org.jspecify.annotations.Nullable;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** A reference on other days. Nothing is stored here: variants are part of the working copy. */
+@RestController
+@RequestMapping("/api/references/{id}/variants")
+class VariantController {
+  private final References references;
+  private final Desks desks;
+  private final Speaking speaking;
+
+  VariantController(References references, Desks desks, Speaking speaking) {
+    this.references = references;
+    this.desks = desks;
+    this.speaking = speaking;
+  }
+
+  /**
+   * A corner asked for on another day.
+   *
+   * @param entry as it is in the reference
+   * @param edited as the driver wants it on that day; null to have what is held now
+   */
+  record VariantRequest(
+      @NotNull Variant variant, @NotNull CornerEntry entry, @Nullable CornerEntry edited) {}
+
+  /**
+   * A corner on another day.
+   *
+   * @param variant with what is set by hand after the edit
+   * @param adjusted the corner then, what is proposed, and why
+   * @param answer what it leads to on that day
+   * @param lapTime of that day on the same line, seconds
+   */
+  record VariantView(
+      Variant variant,
+      Variants.Adjusted adjusted,
+      ReferenceController.AnswerView answer,
+      double lapTime) {}
+
+  /** All corners on another day. */
+  record VariantLap(double lapTime, List<Variants.Adjusted> corners) {}
+
+  record VariantLapRequest(@NotNull Variant variant, @NotNull List<CornerEntry> entries) {}
+
+  @PostMapping("/answer")
+  VariantView answer(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @Valid @RequestBody VariantRequest body) {
+    References.Opened opened = references.read(driver.id(), id);
+    CornerEntry edited = body.edited();
+    check(
+        opened,
+        body.variant(),
+        edited == null ? List.of(body.entry()) : List.of(edited),
+        body.entry());
+    Desk then = desks.on(opened.row(), opened.layout(), opened.desk(), body.variant().day());
+    Variant variant =
+        edited == null
+            ? body.variant()
+            : edited(opened, then, body.variant(), body.entry(), edited);
+    Variants.Adjusted adjusted =
+        Variants.adjust(opened.desk(), then, variant, body.entry(), speaking.units(driver));
+    var answer = Answers.answer(then, opened.things(), adjusted.entry());
+    var answered =
+        new References.Answered(
+            Refresh.entry(then, opened.landmarks(), adjusted.entry(), answer), answer);
+    return new VariantView(
+        variant,
+        new Variants.Adjusted(
+            answered.entry(), adjusted.proposed(), adjusted.changes(), adjusted.byHand()),
+        speaking.answer(then, opened.things(), answered, driver),
+        then.lap().lapTime());
+  }
+
+  @PostMapping("/lap")
+  VariantLap lap(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @Valid @RequestBody VariantLapRequest body) {
+    References.Opened opened = references.read(driver.id(), id);
+    check(opened, body.variant(), body.entries(), null);
+    Desk then = desks.on(opened.row(), opened.layout(), opened.desk(), body.variant().day());
+    var units = speaking.units(driver);
+    return new VariantLap(
+        then.lap().lapTime(),
+        body.entries().stream()
+            .map(e -> Variants.adjust(opened.desk(), then, body.variant(), e, units))
+            .toList());
+  }
+
+  private static void check(
+      References.Opened opened,
+      Variant variant,
+      List<CornerEntry> entries,
+      @Nullable CornerEntry other) {
+    References.check(opened, new ReferenceContent(entries));
+    if (other != null) {
+      References.check(opened, new ReferenceContent(List.of(other)));
+    }
+    ContentCheck.variant(
+        opened.layout().counted(),
+        opened.desk().road().length(),
+        opened.desk().vehicle().gears(),
+        variant);
+  }
+
+  private static Variant edited(
+      References.Opened opened, Desk then, Variant variant, CornerEntry entry, CornerEntry edited) {
+    Variants.Adjusted without =
+        Variants.adjust(
+            opened.desk(),
+            then,
+            new Variant(variant.id(), variant.kind(), variant.name(), variant.day(), List.of()),
+            entry,
+            marvek.core.units.Display.METRIC);
+    Optional<Variant.ByHand> hand =
+        Variants.byHand(opened.desk().road().length(), without.proposed(), edited);
+    List<Variant.ByHand> entries = new ArrayList<>(variant.entries());
+    entries.removeIf(h -> h.corner().equals(entry.corner()));
+    hand.ifPresent(entries::add);
+    return new Variant(variant.id(), variant.kind(), variant.name(), variant.day(), entries);
+  }
+}
