@@ -112,12 +112,53 @@
           value={Math.round(entry.firstEffort * 100)}
           onchange={(e) => {
             const share = Math.max(0.05, Math.min(1, e.currentTarget.valueAsNumber / 100 || entry.firstEffort));
-            desk.edit((old) => ({ ...old, firstEffort: share }));
+            desk.edit((old) => ({
+              ...old,
+              firstEffort: share,
+              pedals: old.pedals ? { ...old.pedals, peak: share } : old.pedals,
+            }));
           }}
         />%
       </label>
     {/if}
   </div>
+  {#if entry.slowing === 'BRAKE'}
+    <p class="mb-1 flex flex-wrap items-center gap-x-2 text-xs" data-shape>
+      {#if entry.pedals}
+        <span class="flex-1">
+          {entry.pedals.peak == null
+            ? `shape of the pedals: peak ${plain((answer?.pressing?.peak ?? 0) * 100)} % just makes it`
+            : `peak set to ${plain(entry.pedals.peak * 100)} %`}{answer?.pressing
+            ? `, asks ${plain(answer.pressing.asks * 100)} % of the grip`
+            : ''}
+        </span>
+        {#if entry.pedals.peak != null}
+          <button
+            class="link"
+            onclick={() =>
+              desk.edit((e) => ({ ...e, pedals: e.pedals ? { ...e.pedals, peak: undefined } : undefined }))}
+            >let the peak follow</button
+          >
+        {/if}
+        <button
+          class="link"
+          onclick={() =>
+            desk.edit((e) => ({
+              ...e,
+              pedals: undefined,
+              schools: e.schools.filter((s) => s !== 'FRONT_LOADED' && s !== 'PROGRESSIVE'),
+            }))}>no shape</button
+        >
+      {:else}
+        <span class="flex-1">No shape planned: the brake follows the grip, as no foot quite can.</span>
+        <button
+          class="link"
+          onclick={() => desk.edit((e) => ({ ...e, pedals: { rise: 0.06, hold: 0.5, trail: 0.6, maintain: 0 } }))}
+          >plan one</button
+        >
+      {/if}
+    </p>
+  {/if}
   <svg width={W} height="58" class="block" role="group" aria-label="Gear at the slowest point">
     {#each usable as c, i (c.gear)}
       {@const w = Math.min(66, W / Math.max(usable.length, 4))}

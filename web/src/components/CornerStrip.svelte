@@ -78,7 +78,8 @@
   const GRADES: Record<Judgement['grade'], string> = { SOLID: '●', USABLE: '◐', WEAK: '○', NOT_TO_BE_RELIED_ON: '×' };
   const ROWS = 3;
   const ROW = 30;
-  const TOP = 36;
+  // Notes stand in two rows above the road.
+  const TOP = $derived(Object.keys(entry.details).length || entry.kerbs.length ? 62 : 36);
   const WIDEST = 88;
   const PADS = 10;
   const AXIS = 18;
@@ -104,7 +105,7 @@
   const domain = $derived(frozen ?? windowOf(entry));
   const x = $derived(scaleLinear([domain[0], domain[1]], [PADS, width - PADS]));
 
-  const roadMiddle = TOP + WIDEST / 2;
+  const roadMiddle = $derived(TOP + WIDEST / 2);
   const steps = $derived.by(() => {
     const out: number[] = [];
     for (let s = domain[0]; s <= domain[1]; s += Math.max(2, (domain[1] - domain[0]) / 240)) out.push(s);

@@ -31,6 +31,11 @@
   const drop = (detail: string) =>
     desk.edit((e) => ({ ...e, details: Object.fromEntries(Object.entries(e.details).filter(([d]) => d !== detail)) }));
 
+  /** What was just added, or picked on the drawing, is typed into at once. */
+  function reached(node: HTMLInputElement, detail: Detail) {
+    if (wanted === detail) node.focus();
+  }
+
   function usual(kind: PointKind): number {
     const brake = station(entry, 'BRAKE') ?? station(entry, 'TURN_IN') ?? 0;
     const at: Partial<Record<PointKind, number>> = {
@@ -129,12 +134,11 @@
             {#each d.choices as c (c)}<option value={c}>{c}</option>{/each}
           </select>
         {:else}
-          <!-- svelte-ignore a11y_autofocus -->
           <input
             class="input input-xs w-full"
             maxlength="300"
             {value}
-            autofocus={wanted === d.detail}
+            use:reached={d.detail}
             oninput={(e) => say(d.detail, e.currentTarget.value)}
             onblur={() => desk.settle()}
           />
@@ -148,9 +152,9 @@
 
   {#each entry.kerbs as k, i (i)}
     <div class="flex flex-wrap items-center gap-1" data-kerb-use={k.part}>
-      <span class="text-xs">{k.part.toLowerCase()} kerb</span>
+      <span class="w-9 text-xs">{k.part.toLowerCase()}</span>
       <select
-        class="select select-xs w-28"
+        class="select select-xs w-24"
         aria-label="How"
         value={k.how}
         onchange={(e) => kerb(i, { how: e.currentTarget.value as KerbUse['how'] })}
@@ -161,7 +165,7 @@
       </select>
       {#each ['join', 'leave'] as const as end (end)}
         <input
-          class="input input-xs w-16"
+          class="input input-xs w-12 px-1"
           type="number"
           placeholder={end}
           aria-label="{end} at, {lengthUnit()}"

@@ -14,7 +14,7 @@
   });
   const W = 276;
   const L = 22;
-  const R = 60;
+  const R = 92;
   const x = $derived((revs: number) => L + (Math.max(0, Math.min(1.12 * limit, revs)) / (1.12 * limit)) * (W - L - R));
   const round = (revs: number) => plain(Math.round(revs / 10) * 10);
   const worth = $derived(answer?.exit);
@@ -86,11 +86,10 @@
     <dl class="grid grid-cols-[auto_1fr] gap-x-3 [&>dd]:text-right [&>dt]:opacity-80">
       <dt>shifts down</dt>
       <dd data-downshifts>
-        {answer.shifts.down.length === 0
-          ? 'none'
-          : answer.shifts.down
-              .map((d) => `${d.gear} at ${metres(d.station)}${d.safe ? '' : ', too early'}`)
-              .join(' · ')}
+        {#if answer.shifts.down.length === 0}none{/if}
+        {#each answer.shifts.down as d (d.gear)}
+          <span class="block">{d.gear} at {metres(d.station)}, {speedText(d.speed)}{d.safe ? '' : ', too early'}</span>
+        {/each}
       </dd>
       {#if answer.shifts.limiterCost != null}
         <dt>holding gear {entry.gear} to the limiter</dt>

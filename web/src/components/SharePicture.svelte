@@ -2,7 +2,7 @@
   import { api, ask, asProblem, type Compromise, type Problem, type School } from '../lib/api';
   import { catalogue } from '../lib/catalogue.svelte';
   import type { Desk } from '../lib/desk.svelte';
-  import { metres, plain, signed } from '../lib/units';
+  import { metres, signed } from '../lib/units';
   import { pathOf } from '../drawing/strip';
   import ProblemBox from './ProblemBox.svelte';
 
@@ -38,7 +38,7 @@
   const low = $derived(Math.min(...(picture?.steps ?? []).map((s) => s.seconds - nothing), -0.02));
   const high = $derived(Math.min(0.6, Math.max(...(picture?.steps ?? []).map((s) => s.seconds - nothing), 0.02)));
   const x = (given: number) => 26 + given * (W - 34);
-  const y = (by: number) => 12 + ((high - Math.min(high, by)) / (high - low)) * (H - 30);
+  const y = (by: number) => 12 + ((high - Math.min(high, by)) / (high - low)) * (H - 44);
   const shown = $derived(at ?? (mine === way ? (base?.givenAway ?? 0) : 0));
   const step = $derived(
     picture?.steps.reduce((a, b) => (Math.abs(b.given - shown) < Math.abs(a.given - shown) ? b : a)),
@@ -93,7 +93,12 @@
       <path d="M26 {y(0)}H{W - 8}" stroke="var(--ink-soft)" stroke-dasharray="3 3" />
       <path d="M26 8V{H - 16}" stroke="var(--ink-soft)" />
       <text x="22" y={y(0) + 4} text-anchor="end" style="font-size:11px">0</text>
-      <text x="22" y={y(low) + 4} text-anchor="end" style="font-size:11px">{plain(low, 1)}</text>
+      <text
+        x={x(picture.best.given) + (picture.best.given > 0.7 ? -8 : 8)}
+        y={y(picture.best.seconds - nothing) + 14}
+        text-anchor={picture.best.given > 0.7 ? 'end' : 'start'}
+        style="font-size:11px">best {signed(picture.best.seconds - nothing, 2)} s</text
+      >
       <path
         d={pathOf(picture.steps.map((s): [number, number] => [x(s.given), y(s.seconds - nothing)]))}
         fill="none"

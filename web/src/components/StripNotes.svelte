@@ -29,8 +29,8 @@
     EXIT: { kind: 'EXIT', off: 0 },
     HAZARDS: { kind: 'EXIT', off: -30 },
   };
-  const LONGEST = 26;
-  const shortened = (text: string) => (text.length > LONGEST ? text.slice(0, LONGEST - 1).trimEnd() + '…' : text);
+  const longest = $derived(Object.keys(entry.details).length + entry.kerbs.length > 8 ? 15 : 28);
+  const shortened = (text: string) => (text.length > longest ? text.slice(0, longest - 1).trimEnd() + '…' : text);
 
   const kerbWords: Record<string, string> = {
     KEEP_OFF: 'keep off',
@@ -48,8 +48,8 @@
         const place = PLACE[words?.phase ?? 'EXIT'] ?? { kind: 'EXIT' as PointKind, off: 0 };
         const s = near((station(entry, place.kind) ?? corner.apexes[0] ?? corner.entry) + place.off);
         const free = !words?.choices.length;
-        const full = free ? text : `${words?.words ?? detail}: ${text}`;
-        return { id: detail, s, text: shortened(full), full: `${words?.words ?? detail}: ${text}` };
+        const told = free || longest < 20 ? text : `${words?.words ?? detail}: ${text}`;
+        return { id: detail, s, text: shortened(told), full: `${words?.words ?? detail}: ${text}` };
       });
     for (const k of entry.kerbs) {
       const s =
@@ -57,12 +57,18 @@
       all.push({
         id: `kerb-${k.part}`,
         s: near(s),
-        text: `${k.part.toLowerCase()} kerb: ${kerbWords[k.how] ?? k.how}`,
+        text: `${longest < 20 ? '' : `${k.part.toLowerCase()} kerb: `}${kerbWords[k.how] ?? k.how}`,
         full: `${k.part.toLowerCase()} kerb: ${kerbWords[k.how] ?? k.how}${k.why ? `, ${k.why}` : ''}`,
       });
     }
     return all.filter((n) => n.s > domain[0] - 40 && n.s < domain[1] + 40).sort((a, b) => a.s - b.s);
   });
+  const room = $derived(width - 70);
+  const fits = (i: number) => {
+    const at = placed[i];
+    return !!at && at.x + textWidth(notes[i]?.text ?? '', 11) < room;
+  };
+  const hidden = $derived(notes.filter((_, i) => !fits(i)));
   const placed = $derived(
     placeLabels(
       notes.map((n) => ({
@@ -70,24 +76,39 @@
         width: textWidth(n.text, 11) + 8,
       })),
       2,
-      width - 6,
+      width + 4000,
     ),
   );
 </script>
 
 {#each notes as n, i (n.id)}
   {@const at = placed[i] ?? { row: 0, x: 0 }}
+  {#if fits(i)}
+    <g
+      role="button"
+      tabindex="-1"
+      aria-label={n.full}
+      class="cursor-pointer"
+      data-note={n.id}
+      onclick={() => onpick?.(n.id.startsWith('kerb') ? null : (n.id as Detail))}
+      onkeydown={() => undefined}
+    >
+      <title>{n.full}</title>
+      <path d="M{at.x + 1.5} {4 + at.row * 15}v11" stroke="var(--ink-soft)" stroke-width="3" />
+      <text x={at.x + 6} y={13 + at.row * 15} style="font-size:11px;fill:var(--ink)">{n.text}</text>
+    </g>
+  {/if}
+{/each}
+{#if hidden.length}
   <g
     role="button"
     tabindex="-1"
-    aria-label={n.full}
+    aria-label="{hidden.length} more notes"
     class="cursor-pointer"
-    data-note={n.id}
-    onclick={() => onpick?.(n.id.startsWith('kerb') ? null : (n.id as Detail))}
+    onclick={() => onpick?.(null)}
     onkeydown={() => undefined}
   >
-    <title>{n.full}</title>
-    <path d="M{at.x + 1.5} {4 + at.row * 15}v11" stroke="var(--ink-soft)" stroke-width="3" />
-    <text x={at.x + 6} y={13 + at.row * 15} style="font-size:11px;fill:var(--ink)">{n.text}</text>
+    <title>{hidden.map((n) => n.full).join('\n')}</title>
+    <text x={width - 60} y="13" style="font-size:11px" font-weight="700">{hidden.length} more</text>
   </g>
-{/each}
+{/if}

@@ -91,7 +91,7 @@
     {@const mine = chosen(q)}
     <div class={['border-base-300 border-t pt-1', open === q ? 'pb-1' : '']} data-question={q}>
       <button class="flex w-full items-baseline gap-2 text-left" aria-expanded={open === q} onclick={() => compare(q)}>
-        <strong class="capitalize">{catalogue.question(q)}</strong>
+        <strong class="first-letter:uppercase inline-block">{catalogue.question(q)}</strong>
         <span class="min-w-0 flex-1 truncate text-right">{mine ? catalogue.school(mine) : 'left open'}</span>
       </button>
       {#if open === q}
@@ -154,7 +154,7 @@
                 ? 'Time over all linked corners up to the one after, against now.'
                 : `To the next braking, against now, at the same margin${
                     compared.now.marginSeconds ? ` of ${plain(compared.now.marginSeconds, 2)} s` : ''
-                  }. Filled bars gain.`}
+                  }. Filled bars gain.${q === 'BRAKE_SHAPE' && !mine ? ' Left open, the brake follows the grip exactly.' : ''}`}
           </p>
         {/if}
       {/if}

@@ -56,7 +56,7 @@
       <div class="join" role="group" aria-label="How much is printed">
         {#each ['pocket', 'line', 'full'] as const as length (length)}
           <button
-            class={['btn btn-sm join-item', how === length ? 'btn-active' : '']}
+            class={['btn btn-sm join-item', how === length ? 'btn-primary' : '']}
             aria-pressed={how === length}
             onclick={() => (how = length)}>{length}</button
           >

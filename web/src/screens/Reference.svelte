@@ -234,7 +234,7 @@
             reach={desk.reach}
             doubts={desk.view.doubts.filter((d) => d.corner === corner.id).map((d) => d.kind)}
             grades={desk.grades[corner.id]}
-            lap={desk.lap}
+            lap={desk.day ? undefined : desk.lap}
             {held}
             readonly={!desk.movable}
             before={desk.day ? (desk.base ?? null) : null}
@@ -288,7 +288,7 @@
               >
             {/each}
           </div>
-          <div class="grid max-h-[548px] content-start gap-2 overflow-x-hidden overflow-y-auto pr-1" role="tabpanel">
+          <div class="grid max-h-[476px] content-start gap-2 overflow-x-hidden overflow-y-auto pr-1" role="tabpanel">
             {#if sheet === 'marker'}
               <BrakePanel {desk} {entry} />
               <div class="flex items-center gap-2">

@@ -75,8 +75,25 @@ public final class Choices {
       double minimumSpeed,
       double tyreWork,
       int gear,
-      @Nullable Double precision,
-      double givenAway) {}
+            @Nullable Double precision,
+      double givenAway) {
+    Outcome over(double seconds) {
+      return new Outcome(
+          school,
+          chosen,
+          cornerTime,
+          seconds,
+          marginSeconds,
+          brakingMoved,
+          peak,
+          asks,
+          minimumSpeed,
+          tyreWork,
+          gear,
+          precision,
+          givenAway);
+    }
+  }
 
   /**
    * A question put to a corner.
@@ -137,9 +154,12 @@ public final class Choices {
     if (question == Question.LIGHT) {
       return choices.light(entry, view);
     }
+        @Nullable School chosen = School.chosen(entry.schools(), question).orElse(null);
     Outcome now = choices.outcome(entry, null, true, entry);
+    if (question == Question.LINKED) {
+      now = now.over(Compromise.seconds(desk, things, choices.c, chosen, entry.givenAway()));
+    }
     List<Outcome> outcomes = new ArrayList<>();
-    @Nullable School chosen = School.chosen(entry.schools(), question).orElse(null);
     for (School school : School.answering(question)) {
       choices
           .follow(entry, school)
@@ -242,7 +262,25 @@ public final class Choices {
         return Optional.of(copy.done());
       }
     }
-    return Optional.of(atMargin(copy.done(), entry));
+        return Optional.of(atMargin(inOrder(copy.done()), entry));
+  }
+
+  /** No throttle before the brake is let go, and none of it all at once before some of it. */
+  private CornerEntry inOrder(CornerEntry entry) {
+    Optional<Double> release = entry.station(PointKind.RELEASE);
+    Optional<Double> first = entry.station(PointKind.FIRST_THROTTLE);
+    Optional<Double> full = entry.station(PointKind.FULL_THROTTLE);
+    if (release.isEmpty() || first.isEmpty() || entry.slowing() != Slowing.BRAKE) {
+      return entry;
+    }
+    double wait = Math.max(0, 2 - desk.road().apart(release.get(), first.get()));
+    double open = desk.road().wrap(first.get() + wait);
+    CornerEntry.Copy copy = entry.copy().moved(PointKind.FIRST_THROTTLE, open);
+    if (full.isPresent()) {
+      double more = Math.max(0, 4 - desk.road().apart(open, full.get()));
+      copy.moved(PointKind.FULL_THROTTLE, desk.road().wrap(full.get() + more));
+    }
+    return copy.done();
   }
 
   /** How much of the braking at the marker is left at the corner's speed. */

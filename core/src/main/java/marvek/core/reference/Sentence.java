@@ -394,17 +394,20 @@ public final class Sentence {
   }
 
   private static Optional<String> release(CornerEntry e, Display units) {
-    Optional<Double> apex = e.station(PointKind.APEX);
+        Optional<Double> last = e.station(PointKind.APEX);
     Optional<Double> release = e.station(PointKind.RELEASE);
+    Optional<Double> first = e.station(PointKind.FIRST_APEX);
+    boolean twice = first.isPresent() && release.isPresent() && release.get() < first.get() + 8;
+    Optional<Double> apex = twice ? first : last;
     if (apex.isEmpty() || release.isEmpty()) {
       return Optional.empty();
     }
     double before = apex.get() - release.get();
     return Optional.of(
         Math.abs(before) < 8
-            ? "bleed it to the apex"
+            ? "bleed it to the " + (twice ? "first apex" : "apex")
             : before > 0
-                ? "off the brake " + units.length(before) + " before the apex"
+                ? "off the brake " + units.length(before) + " before the " + (twice ? "first apex" : "apex")
                 : "off the brake past the apex");
   }
 

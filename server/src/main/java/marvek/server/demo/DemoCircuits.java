@@ -10,6 +10,7 @@ import java.util.UUID;
 import marvek.core.circuit.CircuitReader;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.OutlineFile;
+import marvek.core.reference.ReferenceContent;
 import marvek.core.survey.Things;
 import marvek.server.circuit.LayoutVersion;
 import marvek.server.circuit.Layouts;
@@ -117,8 +118,16 @@ class DemoCircuits {
     }
   }
 
-  private static SurveyBook.SurveyChange change(
-      Things put, @Nullable List<Corner> corners, @Nullable Integer version) {
+    /** A corner with all that an entry can hold, and the days beside it. */
+  ReferenceContent example(DemoCircuit circuit) {
+    try {
+      return json.readValue(bytes(circuit.file() + "-example.json"), ReferenceContent.class);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+  }
+
+  private static SurveyBook.SurveyChange change(Things put, @Nullable List<Corner> corners, @Nullable Integer version) {
     return new SurveyBook.SurveyChange(
         UUID.randomUUID(), put, List.of(), Map.of(), corners, version);
   }

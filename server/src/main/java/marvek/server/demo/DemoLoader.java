@@ -7,6 +7,7 @@ import java.util.UUID;
 import java.util.function.Function;
 import marvek.core.reference.CornerEntry;
 import marvek.core.reference.PointKind;
+import marvek.core.reference.ReferenceContent;
 import marvek.core.vehicle.SetupSheet;
 import marvek.core.vehicle.VehicleClasses;
 import marvek.server.access.DemoSettings;
@@ -15,6 +16,9 @@ import marvek.server.account.SignIn;
 import marvek.server.circuit.LayoutVersion;
 import marvek.server.reference.ReferenceRow;
 import marvek.server.reference.References;
+import marvek.server.reference.Remarks;
+import marvek.server.sharing.Role;
+import marvek.server.sharing.Sharing;
 import marvek.server.vehicle.Garage;
 import marvek.server.vehicle.SheetRow;
 import marvek.server.vehicle.Sheets;
@@ -35,6 +39,8 @@ class DemoLoader implements ApplicationRunner {
   private final Garage garage;
   private final Sheets sheets;
   private final References references;
+  private final Remarks remarks;
+  private final Sharing sharing;
   private final TransactionTemplate transaction;
 
   DemoLoader(
@@ -44,6 +50,8 @@ class DemoLoader implements ApplicationRunner {
       Garage garage,
       Sheets sheets,
       References references,
+      Remarks remarks,
+      Sharing sharing,
       TransactionTemplate transaction) {
     this.accounts = accounts;
     this.signIn = signIn;
@@ -51,6 +59,8 @@ class DemoLoader implements ApplicationRunner {
     this.garage = garage;
     this.sheets = sheets;
     this.references = references;
+    this.remarks = remarks;
+    this.sharing = sharing;
     this.transaction = transaction;
   }
 
@@ -74,6 +84,7 @@ class DemoLoader implements ApplicationRunner {
     LayoutVersion hill = circuits.bring(driver, DemoCircuits.SERRA);
     circuits.survey(driver, hill, DemoCircuits.SERRA);
     ReferenceRow ride = references.draft(driver, hill.id(), motorcycle.id(), "");
+        example(driver, ride.id(), DemoCircuits.SERRA);
     save(driver, ride.id(), "First draft from the outline and the walk, before riding.");
 
     LayoutVersion ring = circuits.bring(driver, DemoCircuits.FALCOEIRA);
@@ -153,7 +164,7 @@ class DemoLoader implements ApplicationRunner {
         driver,
         id,
         Map.of(
-            "c1", e -> noted(moved(e, PointKind.BRAKE, 5), "Stay right, the left is dusty"),
+            "c1", e -> noted(moved(e, PointKind.BRAKE, 2), "Stay right, the left is dusty"),
             "c4", e -> moved(e, PointKind.BRAKE, 4),
             "c8", e -> noted(e, "Blind over the crest: aim for the lone pine before it shows"),
             "c14", e -> moved(e, PointKind.FULL_THROTTLE, 6)));
@@ -165,7 +176,7 @@ class DemoLoader implements ApplicationRunner {
         driver,
         id,
         Map.of(
-            "c1", e -> moved(e, PointKind.BRAKE, 3),
+            "c1", e -> moved(e, PointKind.BRAKE, 1),
             "c9", e -> noted(e, "Give this one away, 10 pays for it"),
             "c12", e -> moved(moved(e, PointKind.BRAKE, 3), PointKind.RELEASE, -4),
             "c14", e -> noted(moved(e, PointKind.BRAKE, 4), "Patience: wait for the bridge")));
@@ -178,7 +189,53 @@ class DemoLoader implements ApplicationRunner {
         id,
         Map.of(
             "c5", e -> moved(e, PointKind.BRAKE, 3),
-            "c4", e -> noted(e, "Bumps on the way in: firm, then wait")));
+                        "c4", e -> noted(e, "Bumps on the way in: firm, then wait")));
+    example(driver, id, DemoCircuits.FALCOEIRA);
+    coached(driver, id);
+  }
+
+  /** One corner with all that an entry can hold, and other days, as made in the interface. */
+  private void example(UUID driver, UUID id, DemoCircuits.DemoCircuit circuit) {
+    References.Opened opened = references.open(driver, id);
+    ReferenceContent example = circuits.example(circuit);
+    List<CornerEntry> entries = new ArrayList<>();
+    for (CornerEntry e : opened.working().corners()) {
+      CornerEntry other =
+          example.corners().stream()
+              .filter(x -> x.corner().equals(e.corner()))
+              .findFirst()
+              .orElse(null);
+      entries.add(other == null ? e : references.answer(opened, other).entry());
+    }
+    references.work(
+        driver,
+        id,
+        opened.row().version(),
+        new ReferenceContent(entries, example.variants()));
+  }
+
+  /** The coach may read the reference, and proposes something. */
+  private void coached(UUID driver, UUID id) {
+    UUID coach = accounts.findByEmail(DemoSettings.Person.COACH.email()).orElseThrow().id();
+    sharing.open(driver, id, DemoSettings.Person.COACH.email(), Role.COACH);
+    References.Opened opened = references.read(coach, id);
+    CornerEntry ten =
+        opened.working().corners().stream()
+            .filter(e -> e.corner().equals("c10"))
+            .findFirst()
+            .orElseThrow();
+    remarks.pin(
+        coach,
+        id,
+        "c10",
+        PointKind.BRAKE,
+        "You arrive in a hurry and wait for the car to turn. Brake a little sooner, and the throttle"
+            + " comes sooner too.",
+        references
+            .answer(opened, moved(moved(ten, PointKind.BRAKE, -3), PointKind.FULL_THROTTLE, -3))
+            .entry());
+    remarks.pin(
+        coach, id, "c4", null, "The bumps: are you over them or round them with the brake on?", null);
   }
 
   private void save(UUID driver, UUID id, String reason) {

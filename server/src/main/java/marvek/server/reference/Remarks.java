@@ -14,7 +14,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** Remarks on a reference: made by a coach, decided by the driver. */
 @Service
-class Remarks {
+public class Remarks {
   private static final int MOST_OPEN = 200;
 
   private final RemarkRows rows;
@@ -28,14 +28,14 @@ class Remarks {
   }
 
   @Transactional(readOnly = true)
-  public List<RemarkRows.Signed> on(UUID person, UUID reference) {
+  List<RemarkRows.Signed> on(UUID person, UUID reference) {
     references.read(person, reference);
     return rows.signed(reference);
   }
 
   /** Pins a remark; a driver may pin one as well, as a note to be decided later. */
   @Transactional
-  public Remark pin(
+  public UUID pin(
       UUID person,
       UUID reference,
       String corner,
@@ -68,13 +68,14 @@ class Remarks {
           "You have " + MOST_OPEN + " remarks open here.", null, "Wait until some are decided.");
     }
     return rows.save(
-        new Remark(
-            opened.row(), person, corner, kind, text.strip(), was, proposed, clock.instant()));
+            new Remark(
+                opened.row(), person, corner, kind, text.strip(), was, proposed, clock.instant()))
+        .id();
   }
 
   /** Takes one's own remark back while it is open. */
   @Transactional
-  public void takeBack(UUID person, UUID reference, UUID id) {
+  void takeBack(UUID person, UUID reference, UUID id) {
     references.read(person, reference);
     Remark remark = found(reference, id);
     if (!remark.authorId().equals(person)) {
@@ -93,7 +94,7 @@ class Remarks {
    * @param version of the working copy
    */
   @Transactional
-  public ReferenceRow decide(UUID owner, UUID reference, UUID id, boolean accepted, int version) {
+  ReferenceRow decide(UUID owner, UUID reference, UUID id, boolean accepted, int version) {
     References.Opened opened = references.open(owner, reference);
     Remark remark = found(reference, id);
     if (remark.state() != Remark.State.OPEN) {
