@@ -22,6 +22,8 @@ public final class Limits {
   private final Vehicle vehicle;
   private final Conditions conditions;
   private final double mass;
+  // The tyres feel the load itself, not the load per mass.
+  private final double heavier;
   private final double downforce;
   private final double drag;
   private final double[] drive;
@@ -56,6 +58,7 @@ public final class Limits {
     this.conditions = conditions;
     this.boostBelow = boostBelow;
     mass = vehicle.mass() + conditions.extraMass();
+    heavier = mass / vehicle.mass();
     double air = 0.5 * conditions.airDensity() / mass;
     downforce = air * vehicle.aero().clA() * conditions.downforce();
     drag = air * vehicle.aero().cdA() * conditions.drag();
@@ -173,7 +176,7 @@ public final class Limits {
   }
 
   private double mu(double mu, double load) {
-    int k = (int) (load / (Units.G * LOAD_STEP));
+    int k = (int) (load * heavier / (Units.G * LOAD_STEP));
     return mu * sensitivity[k < LOADS ? k : LOADS - 1];
   }
 

@@ -133,7 +133,7 @@ public final class Answers {
     }
     int hardest = plan.hardest();
     double asks = plan.use[hardest];
-    double excess = plan.speed[plan.slowest] - plan.cornerAt(plan.slowest);
+    double excess = plan.excess();
     if (asks > PlannedCorner.TOLERATED) {
       remarks.add(
           String.format(
@@ -151,7 +151,7 @@ public final class Answers {
       remarks.add(
           String.format(
               Locale.ROOT,
-              "Too fast by %.0f km/h at the slowest point: press harder, or sooner.",
+              "Too fast by %.0f km/h for the corner: press harder, or sooner.",
               excess * 3.6));
     } else if (pedals.peak() != null && excess < -0.6) {
       remarks.add(

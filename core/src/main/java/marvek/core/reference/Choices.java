@@ -75,7 +75,7 @@ public final class Choices {
       double minimumSpeed,
       double tyreWork,
       int gear,
-            @Nullable Double precision,
+      @Nullable Double precision,
       double givenAway) {
     Outcome over(double seconds) {
       return new Outcome(
@@ -154,7 +154,7 @@ public final class Choices {
     if (question == Question.LIGHT) {
       return choices.light(entry, view);
     }
-        @Nullable School chosen = School.chosen(entry.schools(), question).orElse(null);
+    @Nullable School chosen = School.chosen(entry.schools(), question).orElse(null);
     Outcome now = choices.outcome(entry, null, true, entry);
     if (question == Question.LINKED) {
       now = now.over(Compromise.seconds(desk, things, choices.c, chosen, entry.givenAway()));
@@ -262,7 +262,7 @@ public final class Choices {
         return Optional.of(copy.done());
       }
     }
-        return Optional.of(atMargin(inOrder(copy.done()), entry));
+    return Optional.of(atMargin(inOrder(copy.done()), entry));
   }
 
   /** No throttle before the brake is let go, and none of it all at once before some of it. */

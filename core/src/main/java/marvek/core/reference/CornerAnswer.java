@@ -97,7 +97,7 @@ public record CornerAnswer(
    * @param mid effort half way from turn-in to the release
    * @param asks share of the grip asked for at the hardest place; above 1 is more than there is
    * @param hardest station of that place
-   * @param excess m/s too fast at the slowest point, negative for slower than need be
+   * @param excess m/s too fast for the corner, negative for slower than need be
    */
   public record Pressing(
       double peak, double turnIn, double mid, double asks, double hardest, double excess) {}

@@ -466,8 +466,16 @@ final class PlannedCorner {
     return new double[] {mean, peak, can / metres};
   }
 
-  double cornerAt(int k) {
-    return corner[k];
+  /**
+   * By how much, in m/s, the speed passes what the corner allows from turn-in to the release; where
+   * it nowhere does, how far it stays below at the slowest point, negative.
+   */
+  double excess() {
+    double most = speed[slowest] - corner[slowest];
+    for (int k = Math.max(brake, Math.min(turnIn, end)); k <= end; k++) {
+      most = Math.max(most, speed[k] - corner[k] > 0.3 ? speed[k] - corner[k] : most);
+    }
+    return most;
   }
 
   double unbrakedAt(int k) {

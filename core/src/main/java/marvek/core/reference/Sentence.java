@@ -42,9 +42,10 @@ public final class Sentence {
 
   /** A corner at all three lengths. */
   public static Words words(Corner corner, CornerEntry e, Speech speech) {
-        Wording own = e.wording();
+    Wording own = e.wording();
     String plain = line(corner, e, Speech.PLAIN);
-    return new Words(full(corner, e, speech),
+    return new Words(
+        full(corner, e, speech),
         line(corner, e, speech),
         pocket(corner, e, speech),
         own == null ? "" : own.text(),
@@ -394,7 +395,7 @@ public final class Sentence {
   }
 
   private static Optional<String> release(CornerEntry e, Display units) {
-        Optional<Double> last = e.station(PointKind.APEX);
+    Optional<Double> last = e.station(PointKind.APEX);
     Optional<Double> release = e.station(PointKind.RELEASE);
     Optional<Double> first = e.station(PointKind.FIRST_APEX);
     boolean twice = first.isPresent() && release.isPresent() && release.get() < first.get() + 8;
@@ -407,7 +408,10 @@ public final class Sentence {
         Math.abs(before) < 8
             ? "bleed it to the " + (twice ? "first apex" : "apex")
             : before > 0
-                ? "off the brake " + units.length(before) + " before the " + (twice ? "first apex" : "apex")
+                ? "off the brake "
+                    + units.length(before)
+                    + " before the "
+                    + (twice ? "first apex" : "apex")
                 : "off the brake past the apex");
   }
 

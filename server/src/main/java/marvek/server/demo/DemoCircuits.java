@@ -118,7 +118,7 @@ class DemoCircuits {
     }
   }
 
-    /** A corner with all that an entry can hold, and the days beside it. */
+  /** A corner with all that an entry can hold, and the days beside it. */
   ReferenceContent example(DemoCircuit circuit) {
     try {
       return json.readValue(bytes(circuit.file() + "-example.json"), ReferenceContent.class);
@@ -127,7 +127,8 @@ class DemoCircuits {
     }
   }
 
-  private static SurveyBook.SurveyChange change(Things put, @Nullable List<Corner> corners, @Nullable Integer version) {
+  private static SurveyBook.SurveyChange change(
+      Things put, @Nullable List<Corner> corners, @Nullable Integer version) {
     return new SurveyBook.SurveyChange(
         UUID.randomUUID(), put, List.of(), Map.of(), corners, version);
   }

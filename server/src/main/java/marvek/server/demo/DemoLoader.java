@@ -84,7 +84,7 @@ class DemoLoader implements ApplicationRunner {
     LayoutVersion hill = circuits.bring(driver, DemoCircuits.SERRA);
     circuits.survey(driver, hill, DemoCircuits.SERRA);
     ReferenceRow ride = references.draft(driver, hill.id(), motorcycle.id(), "");
-        example(driver, ride.id(), DemoCircuits.SERRA);
+    example(driver, ride.id(), DemoCircuits.SERRA);
     save(driver, ride.id(), "First draft from the outline and the walk, before riding.");
 
     LayoutVersion ring = circuits.bring(driver, DemoCircuits.FALCOEIRA);
@@ -188,8 +188,10 @@ class DemoLoader implements ApplicationRunner {
         driver,
         id,
         Map.of(
-            "c5", e -> moved(e, PointKind.BRAKE, 3),
-                        "c4", e -> noted(e, "Bumps on the way in: firm, then wait")));
+            "c5",
+            e -> moved(e, PointKind.BRAKE, 3),
+            "c4",
+            e -> noted(e, "Bumps on the way in: firm, then wait")));
     example(driver, id, DemoCircuits.FALCOEIRA);
     coached(driver, id);
   }
@@ -208,10 +210,7 @@ class DemoLoader implements ApplicationRunner {
       entries.add(other == null ? e : references.answer(opened, other).entry());
     }
     references.work(
-        driver,
-        id,
-        opened.row().version(),
-        new ReferenceContent(entries, example.variants()));
+        driver, id, opened.row().version(), new ReferenceContent(entries, example.variants()));
   }
 
   /** The coach may read the reference, and proposes something. */
@@ -235,7 +234,12 @@ class DemoLoader implements ApplicationRunner {
             .answer(opened, moved(moved(ten, PointKind.BRAKE, -3), PointKind.FULL_THROTTLE, -3))
             .entry());
     remarks.pin(
-        coach, id, "c4", null, "The bumps: are you over them or round them with the brake on?", null);
+        coach,
+        id,
+        "c4",
+        null,
+        "The bumps: are you over them or round them with the brake on?",
+        null);
   }
 
   private void save(UUID driver, UUID id, String reason) {
