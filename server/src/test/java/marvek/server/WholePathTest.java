@@ -5,14 +5,12 @@ import static org.assertj.core.api.Assertions.within;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
 import java.util.UUID;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.context.annotation.Import;
-import org.springframework.core.io.ClassPathResource;
 
 /** From a file to a revised reference, over HTTP, and what strangers get of it. */
 @ServerTest
@@ -20,40 +18,8 @@ import org.springframework.core.io.ClassPathResource;
 class WholePathTest {
   @Autowired private People people;
 
-  private static byte[] sample(String name) {
-    try (var in = new ClassPathResource("samples/" + name).getInputStream()) {
-      return in.readAllBytes();
-    } catch (IOException e) {
-      throw new AssertionError(e);
-    }
-  }
-
-  private record Made(People.Person person, String layout, String vehicle, String reference) {}
-
   private Made make() {
-    People.Person person = people.newcomer();
-    String layout =
-        person
-            .upload("/api/layouts", "outline.geojson", sample("outline.geojson"), "circuit", "Vale")
-            .body()
-            .path("id")
-            .asText();
-    JsonNode hatch = person.get("/api/vehicle-classes").body().path(0);
-    String vehicle =
-        person
-            .post(
-                "/api/vehicles",
-                Map.of("name", "Mine", "basedOn", "small-hatch", "numbers", hatch.path("vehicle")))
-            .body()
-            .path("id")
-            .asText();
-    String reference =
-        person
-            .post("/api/references", Map.of("layoutId", layout, "vehicleId", vehicle))
-            .body()
-            .path("id")
-            .asText();
-    return new Made(person, layout, vehicle, reference);
+    return Made.reference(people);
   }
 
   private JsonNode open(Made made) {
@@ -77,7 +43,7 @@ class WholePathTest {
   void everySampleGivesTheSameSevenCorners() {
     People.Person person = people.newcomer();
     for (String name : new String[] {"outline.geojson", "outline.gpx", "outline.csv"}) {
-      JsonNode preview = person.upload("/api/outlines/preview", name, sample(name)).body();
+      JsonNode preview = person.upload("/api/outlines/preview", name, Made.sample(name)).body();
       assertThat(preview.path("corners")).as(name).hasSize(7);
       assertThat(preview.path("road").path("length").asDouble())
           .as(name)
@@ -89,7 +55,7 @@ class WholePathTest {
   @Test
   void thePreviewTurnsAndMovesTheLine() {
     People.Person person = people.newcomer();
-    byte[] file = sample("outline.csv");
+    byte[] file = Made.sample("outline.csv");
     JsonNode plain = person.upload("/api/outlines/preview", "o.csv", file).body();
     JsonNode turned =
         person.upload("/api/outlines/preview", "o.csv", file, "reverse", "true").body();
@@ -123,7 +89,8 @@ class WholePathTest {
     }
     assertThat(
             person
-                .upload("/api/outlines/preview", "o.csv", sample("outline.csv"), "width", "900")
+                .upload(
+                    "/api/outlines/preview", "o.csv", Made.sample("outline.csv"), "width", "900")
                 .status())
         .isEqualTo(422);
   }

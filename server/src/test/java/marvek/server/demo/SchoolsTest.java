@@ -1,0 +1,165 @@
+package marvek.server.demo;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import marvek.core.circuit.Corner;
+import marvek.core.marker.MarkerJudge;
+import marvek.core.reference.Choices;
+import marvek.core.reference.Compromise;
+import marvek.core.reference.Desk;
+import marvek.core.technique.Question;
+import marvek.core.technique.School;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** For each question there is a corner of the demo where each school wins, by computation. */
+class SchoolsTest {
+  private static final MarkerJudge.View PLAIN = new MarkerJudge.View(null, null, false, 1);
+  private static final DemoDesk RING_GT = DemoDesk.of("falcoeira-ring", "cup-gt");
+  private static final DemoDesk HILL_GT = DemoDesk.of("serra-quebrada", "cup-gt");
+  private static final DemoDesk HILL_BIKE = DemoDesk.of("serra-quebrada", "motorcycle-600");
+
+  private static DemoDesk desk(String name) {
+    return switch (name) {
+      case "ring gt" -> RING_GT;
+      case "hill gt" -> HILL_GT;
+      default -> HILL_BIKE;
+    };
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "BRAKE_SHAPE, FRONT_LOADED, ring gt, c1",
+    "BRAKE_SHAPE, PROGRESSIVE, ring gt, c12",
+    "RELEASE, TO_APEX, ring gt, c4",
+    "RELEASE, EARLY_ROLL, ring gt, c7",
+    "LINE, TWO_APEXES, ring gt, c7",
+    "LINE, ONE_LATE_APEX, hill gt, c17",
+    "LINE, TIGHT, ring gt, c14",
+    "APEX, LATE_APEX, ring gt, c5",
+    "APEX, EARLY_APEX, ring gt, c11",
+    "GEAR, LOWER_GEAR, ring gt, c4",
+    "GEAR, HIGHER_GEAR, ring gt, c14",
+    "SHIFT, LIMITER, hill gt, c5",
+    "SHIFT, SHIFT_UP, ring gt, c1",
+    "KERBS, ALL_KERBS, ring gt, c1",
+    "KERBS, NO_KERBS, ring gt, c5",
+    "LIGHT, NO_LIGHT, ring gt, c14",
+    "LIGHT, SAME_HOUR, hill bike, c22",
+  })
+  void wins(Question question, School school, String where, String corner) {
+    DemoDesk demo = desk(where);
+    Choices.Compared compared =
+        Choices.compare(demo.desk(), demo.things(), demo.entry(corner), question, PLAIN);
+    assertThat(compared.best()).isEqualTo(school);
+    Choices.Outcome best = outcome(compared, school);
+    for (Choices.Outcome other : compared.outcomes()) {
+      if (other.school() == school || other.toNext() == null) {
+        continue;
+      }
+      if (question == Question.LIGHT) {
+        assertThat(Objects.requireNonNull(best.precision()))
+            .as("without the other there is no marker, or a worse one")
+            .isLessThanOrEqualTo(
+                Objects.requireNonNullElse(other.precision(), Double.MAX_VALUE) + 0.01);
+      } else {
+        assertThat(Objects.requireNonNull(best.toNext())).isLessThan(other.toNext() + 0.004);
+      }
+    }
+  }
+
+  private static Choices.Outcome outcome(Choices.Compared compared, School school) {
+    return compared.outcomes().stream().filter(o -> o.school() == school).findFirst().orElseThrow();
+  }
+
+  /** The corners from one to another linked, as a driver may link them in the survey. */
+  private static Desk linked(Desk desk, String first, String last) {
+    int from = desk.indexOf(first);
+    int to = desk.indexOf(last);
+    List<Corner> corners = new ArrayList<>();
+    for (int k = 0; k < desk.corners().size(); k++) {
+      Corner c = desk.corners().get(k);
+      corners.add(
+          new Corner(
+              c.id(),
+              c.number(),
+              c.name(),
+              c.left(),
+              c.entry(),
+              c.apexes(),
+              c.exit(),
+              c.radius(),
+              c.angle(),
+              c.kind(),
+              k >= from && k <= to ? 9 : 0,
+              false));
+    }
+    return new Desk(
+        desk.road(),
+        corners,
+        desk.ground(),
+        desk.conditions(),
+        desk.path(),
+        desk.limits(),
+        desk.lap(),
+        desk.lines());
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "GIVE_FIRST, c5, c6",
+    "GIVE_SECOND, c11, c12",
+    "GIVE_MIDDLE, c9, c11",
+  })
+  void eachWayOfSharingLinkedCornersWinsSomewhere(School school, String first, String last) {
+    Desk desk = linked(RING_GT.desk(), first, last);
+    int c = desk.indexOf(first);
+    double best = Compromise.of(desk, RING_GT.things(), c, school, 1).best().seconds();
+    for (School other : School.answering(Question.LINKED)) {
+      Compromise picture = Compromise.of(desk, RING_GT.things(), c, other, 1);
+      assertThat(best).isLessThanOrEqualTo(picture.best().seconds());
+      if (other != school) {
+        assertThat(best).isLessThan(picture.best().seconds() - 0.005);
+      }
+    }
+  }
+
+  @Test
+  void whatIsLostInOneAndWonInTheOthersIsTheWhole() {
+    Desk desk = RING_GT.desk();
+    Compromise picture =
+        Compromise.of(desk, RING_GT.things(), desk.indexOf("c9"), School.GIVE_MIDDLE, 1);
+    Compromise.Step nothing = picture.steps().get(0);
+    assertThat(nothing.lost()).isZero();
+    assertThat(nothing.metres()).isZero();
+    double moved = -1;
+    for (Compromise.Step step : picture.steps()) {
+      assertThat(step.seconds())
+          .isCloseTo(
+              nothing.seconds() + step.lost() - step.won(),
+              org.assertj.core.api.Assertions.within(1e-9));
+      moved = Math.max(moved, step.metres());
+    }
+    assertThat(moved).isGreaterThan(0.5);
+    assertThat(
+            Compromise.of(desk, RING_GT.things(), desk.indexOf("c9"), School.GIVE_MIDDLE, 0.3)
+                .steps())
+        .hasSize(4);
+  }
+
+  @Test
+  void theCautionStaysThatNoChoiceBrakesLaterThanItsOwnMargin() {
+    for (String corner : new String[] {"c1", "c4", "c12"}) {
+      Choices.Compared compared =
+          Choices.compare(
+              RING_GT.desk(), RING_GT.things(), RING_GT.entry(corner), Question.BRAKE_SHAPE, PLAIN);
+      for (Choices.Outcome o : compared.outcomes()) {
+        assertThat(o.marginSeconds()).isGreaterThan(0.8 * compared.now().marginSeconds());
+      }
+    }
+  }
+}
