@@ -27,7 +27,7 @@
     return s === undefined ? null : near(s);
   };
   const pedals = $derived(entry.pedals ?? null);
-  const peak = $derived(answer?.answer.pressing?.peak ?? pedals?.peak ?? entry.firstEffort);
+  const peak = $derived(pedals?.peak ?? answer?.answer.pressing?.peak ?? entry.firstEffort);
   const down = $derived((v: number) => middle + v * (bottom - middle));
   const up = $derived((v: number) => middle - v * (middle - top));
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { onDestroy, onMount } from 'svelte';
+  import { onDestroy, untrack } from 'svelte';
   import { ChevronLeft, ChevronRight, Redo2, Undo2 } from '@lucide/svelte';
   import {
     asProblem,
@@ -63,12 +63,22 @@
   let busy = $state(false);
   let saveProblem = $state<Problem | null>(null);
 
-  onMount(async () => {
+  /** Opens the reference of the address; going from one to another keeps what was not stored yet. */
+  async function open(id: string) {
+    const before = desk;
+    desk = null;
+    problem = null;
     try {
-      desk = await Desk.open(params.id);
+      await before?.store();
+      const opened = await Desk.open(id);
+      if (id === params.id) desk = opened;
     } catch (e) {
-      problem = asProblem(e);
+      if (id === params.id) problem = asProblem(e);
     }
+  }
+  $effect(() => {
+    const id = params.id;
+    untrack(() => void open(id));
   });
 
   $effect(() => {

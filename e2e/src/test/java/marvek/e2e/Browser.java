@@ -81,6 +81,22 @@ final class Browser implements AutoCloseable {
   }
 
   /** The element, when it is there and shown. XPath, or CSS where it starts with no slash. */
+  /** Makes an account, is signed in with it, and returns its address. */
+  String signUp(String name) {
+    String email = java.util.UUID.randomUUID() + "@example.org";
+    open("/");
+    if (!all("button[aria-label^='Sign out']").isEmpty()) {
+      click("button[aria-label^='Sign out']");
+    }
+    click("//button[.='I am new here']");
+    fill("input[autocomplete=name]", name);
+    fill("input[type=email]", email);
+    fill("input[type=password]", "a long enough word");
+    click("//button[.='Make the account']");
+    find("//h1[.='Bring a circuit']");
+    return email;
+  }
+
   WebElement find(String where) {
     return new WebDriverWait(driver, PATIENCE)
         .ignoring(StaleElementReferenceException.class)

@@ -7,7 +7,6 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Locale;
-import java.util.UUID;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -32,16 +31,7 @@ class MainPathTest {
   }
 
   private static void signUp() {
-    browser.open("/");
-    if (!browser.all("button[aria-label^='Sign out']").isEmpty()) {
-      browser.click("button[aria-label^='Sign out']");
-    }
-    browser.click("//button[.='I am new here']");
-    browser.fill("input[autocomplete=name]", "Nova Piloto");
-    browser.fill("input[type=email]", UUID.randomUUID() + "@example.org");
-    browser.fill("input[type=password]", "a long enough word");
-    browser.click("//button[.='Make the account']");
-    browser.find("//h1[.='Bring a circuit']");
+    browser.signUp("Nova Piloto");
   }
 
   /** Saves one of the samples as a layout, and is on its page then. */

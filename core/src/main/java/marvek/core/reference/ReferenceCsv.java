@@ -42,13 +42,13 @@ public final class ReferenceCsv {
           "first_throttle_pct",
           "full_throttle_m",
           "exit_m",
-          "note",
           "build_up_m",
           "target_m",
           "back_up_m",
           "downshift_m",
           "first_apex_m",
-          "short_shift_m");
+          "short_shift_m",
+          "note");
 
   private ReferenceCsv() {}
 
@@ -81,13 +81,13 @@ public final class ReferenceCsv {
             round(e.firstThrottle() * 100),
             station(e, PointKind.FULL_THROTTLE),
             station(e, PointKind.EXIT),
-            e.note(),
             station(e, PointKind.BUILD_UP),
             station(e, PointKind.TARGET),
             station(e, PointKind.BACK_UP),
             station(e, PointKind.DOWNSHIFT),
             station(e, PointKind.FIRST_APEX),
-            station(e, PointKind.SHORT_SHIFT));
+            station(e, PointKind.SHORT_SHIFT),
+            e.note());
       }
     } catch (IOException e) {
       throw new IllegalStateException("writing to memory failed", e);

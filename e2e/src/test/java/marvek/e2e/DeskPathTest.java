@@ -1,0 +1,279 @@
+package marvek.e2e;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.openqa.selenium.Keys;
+
+/** The reference desk through the real interface: ways, pedals, gears, days, notes, coach. */
+class DeskPathTest {
+  private static final Path SAMPLE =
+      Path.of("../server/src/main/resources/samples/outline.geojson");
+  private static Browser browser;
+  private String reference = "";
+
+  @BeforeAll
+  static void start() {
+    browser = new Browser();
+  }
+
+  @AfterAll
+  static void stop() {
+    browser.close();
+  }
+
+  /** A newcomer with a draft, on its first corner that is braked for. */
+  @BeforeEach
+  void draft() {
+    browser.signUp("Nova Piloto");
+    browser.open("/survey/bring");
+    browser.give("[data-outline]", SAMPLE);
+    browser.find("[data-found='7']");
+    browser.click("//button[.='Save as a layout']");
+    browser.choose("select[name=vehicle]", "Cup GT");
+    browser.click("//button[.='Draft the reference']");
+    browser.textWhen("[data-margin]", t -> t.contains("m ·"));
+    reference = browser.here().replaceFirst(".*/reference/", "");
+  }
+
+  private static double station(String flag) {
+    return Double.parseDouble(
+        browser.attributeWhen("[data-flag=" + flag + "]", "data-station", v -> !v.isEmpty()));
+  }
+
+  private static void tab(String name) {
+    browser.click("[data-tab=" + name + "]");
+    browser.find("[data-tab=" + name + "][aria-selected=true]");
+  }
+
+  private static void kept() {
+    browser.textWhen("span[role=status]", t -> t.equals("kept"));
+  }
+
+  @Test
+  void aWayIsComparedTakenShapedAndUndone() {
+    double before = station("BRAKE");
+    tab("ways");
+    browser.click("[data-question=BRAKE_SHAPE] button");
+    browser.textWhen("[data-school=FRONT_LOADED]", t -> t.contains(" s") && t.contains("sooner"));
+    browser.textWhen("[data-school=PROGRESSIVE]", t -> t.contains("peak"));
+    browser.click("[data-school=PROGRESSIVE] button");
+    browser.find("[data-school=PROGRESSIVE] button[aria-pressed=true]");
+    browser.find("[data-pedal='Peak of the brake']");
+    assertThat(station("BRAKE")).isLessThan(before - 5);
+
+    // A handle answers: pressing harder than there is grip is said on the drawing.
+    tab("marker");
+    browser.textWhen("[data-shape]", t -> t.contains("just makes it"));
+    browser.run("document.querySelector(\"[data-pedal='Peak of the brake']\").focus()");
+    for (int i = 0; i < 12; i++) {
+      browser.press(Keys.ARROW_DOWN);
+    }
+    browser.textWhen("[data-shape]", t -> t.contains("peak set to"));
+    browser.find("[data-over-asked]");
+    browser.textWhen("section[aria-label='What it leads to']", t -> t.contains("% of the grip"));
+    browser.click("//button[.='let the peak follow']");
+    browser.textWhen("[data-shape]", t -> t.contains("just makes it"));
+    assertThat(browser.all("[data-over-asked]")).isEmpty();
+    browser.press(Keys.ESCAPE);
+    kept();
+    browser.reload();
+    browser.find("[data-pedal='Hold of the brake']");
+    tab("ways");
+    browser.textWhen("[data-question=BRAKE_SHAPE]", t -> t.contains("lighter and longer"));
+  }
+
+  @Test
+  void takingAWayIsOneStepOfUndo() {
+    double before = station("BRAKE");
+    tab("ways");
+    browser.click("[data-question=RELEASE] button");
+    browser.textWhen("[data-school=EARLY_ROLL]", t -> t.contains("sooner"));
+    browser.click("[data-school=EARLY_ROLL] button");
+    browser.find("[data-school=EARLY_ROLL] button[aria-pressed=true]");
+    browser.pressWith(Keys.CONTROL, "z");
+    browser.waitFor(() -> Math.abs(station("BRAKE") - before) < 0.6, "the marker is back");
+    browser.waitFor(() -> browser.all("[data-pedal]").isEmpty(), "no shape is left");
+  }
+
+  @Test
+  void whatIsUsedStandsOnTheDrawingAndTheRestIsOutOfSight() {
+    tab("more");
+    assertThat(browser.all("[data-detail]")).isEmpty();
+    browser.choose("[data-add]", "look at");
+    browser.press("the white post");
+    browser.textWhen("[data-note=AIM]", t -> t.contains("the white post"));
+    browser.choose("[data-add]", "back-up marker");
+    browser.find("[data-flag=BACK_UP]");
+    browser.choose("[data-add]", "exit kerb");
+    browser.find("[data-note=kerb-EXIT]");
+    browser.run("document.querySelector('details summary').parentElement.open = true");
+    browser.choose("[data-sure=APEX] select", "unsure");
+    browser.find("[data-flag=APEX] [data-unsure]");
+    browser.click("//button[.='full']");
+    browser.textWhen(
+        "[data-sentence]",
+        t ->
+            t.startsWith("1: ")
+                && t.contains("look at the white post")
+                && t.contains("if it is hidden")
+                && t.contains("Not sure of: apex."));
+    // Own words stand in for the line until the points under them change.
+    browser.click("//button[.='line']");
+    browser.fill("[data-own-words]", "Late and patient");
+    browser.press(Keys.TAB);
+    browser.textWhen("[data-sentence]", t -> t.equals("Late and patient"));
+    browser.press(Keys.ESCAPE);
+    browser.run("document.activeElement.blur()");
+    browser.press("b");
+    browser.press(Keys.ARROW_LEFT, Keys.ARROW_LEFT, Keys.ARROW_LEFT);
+    browser.textWhen("[data-sentence]", t -> t.contains("The points have changed"));
+    browser.find("[data-wording-due]");
+    kept();
+    browser.reload();
+    tab("more");
+    browser.click("button[aria-label='Remove look at']");
+    browser.waitFor(() -> browser.all("[data-note=AIM]").isEmpty(), "the note is gone");
+  }
+
+  @Test
+  void anotherDayIsProposedShownBesideAndSetByHand() {
+    double dry = station("BRAKE");
+    tab("days");
+    browser.choose("[data-add-day]", "wet");
+    browser.textWhen("[data-changes]", t -> t.contains("grip 70 %") && t.contains("sooner"));
+    browser.find("[data-under]");
+    double wet = station("BRAKE");
+    assertThat(wet).isLessThan(dry - 8);
+    browser.run("document.querySelector('[data-flag=BRAKE]').focus()");
+    browser.pressWith(Keys.SHIFT, Keys.ARROW_LEFT);
+    browser.textWhen("[data-changes]", t -> t.contains("by hand: braking"));
+    assertThat(station("BRAKE")).isLessThan(wet - 4);
+    browser.set("input[name=grip]", "85");
+    browser.textWhen("[data-changes]", t -> t.contains("grip 85 %"));
+    browser.click("//button[.='dry, warm']");
+    browser.waitFor(() -> Math.abs(station("BRAKE") - dry) < 0.6, "the reference is as it was");
+    assertThat(browser.all("[data-under]")).isEmpty();
+    kept();
+    browser.reload();
+    tab("days");
+    browser.click("[data-variant=WET]");
+    browser.textWhen("[data-changes]", t -> t.contains("by hand: braking"));
+    browser.click("//button[.='Take what is proposed here']");
+    browser.textWhen("[data-changes]", t -> !t.contains("by hand"));
+  }
+
+  @Test
+  void gearsStandOnTheirRevsAndTheExitHasAPrice() {
+    tab("gears");
+    browser.textWhen("[data-exit-worth]", t -> t.contains("1 km/h more") && t.contains("gives"));
+    browser.textWhen("[data-downshifts]", t -> t.contains(" at "));
+    browser.click("[data-gear-row='3']");
+    browser.find("[data-gear-row='3'][aria-pressed=true]");
+    browser.textWhen("[data-sentence]", t -> t.contains("third"));
+  }
+
+  @Test
+  void theWholeLapIsOneTableToSortAndPrint() {
+    browser.open("/whole/" + reference);
+    browser.find("tbody tr:nth-child(7)");
+    String first = browser.find("tbody tr:first-child").getDomAttribute("data-row");
+    assertThat(first).isEqualTo("c1");
+    browser.click("[data-sort=low]");
+    browser.waitFor(
+        () -> {
+          int last = 0;
+          for (var cell : browser.all("tbody td:nth-child(11)")) {
+            int speed = Integer.parseInt(cell.getText());
+            if (speed < last) {
+              return false;
+            }
+            last = speed;
+          }
+          return last > 0;
+        },
+        "sorted by the lowest speed");
+    byte[] pdf = browser.print();
+    assertThat(new String(pdf, 0, 5, StandardCharsets.US_ASCII)).isEqualTo("%PDF-");
+    browser.open("/card/" + reference + "/0");
+    browser.click("//button[.='pocket']");
+    assertThat(browser.find("ol.pocket").findElements(org.openqa.selenium.By.tagName("li")))
+        .hasSize(7);
+    browser.click("//button[.='full']");
+    browser.textWhen("article", t -> t.contains("Arrive at"));
+  }
+
+  @Test
+  void aCopyForAnotherVehicleIsMarkedAsNotProved() {
+    browser.open("/vehicle");
+    browser.click("//li[contains(., '600 cc')]//button");
+    browser.waitFor(() -> browser.here().contains("/vehicle/"), "the copy of the class is open");
+    browser.open("/reference/" + reference);
+    browser.textWhen("[data-margin]", t -> t.contains("m ·"));
+    browser.click("//summary[.='File']");
+    browser.click("//button[.='Copy to another vehicle…']");
+    browser.find("//h2[.='Copy the reference']");
+    browser.click("//form//button[.='Copy']");
+    browser.waitFor(() -> !browser.here().endsWith(reference), "another reference is open");
+    browser.find("[data-unsure]");
+    browser.open("/reference/" + reference);
+    browser.textWhen("[data-margin]", t -> t.contains("m ·"));
+    assertThat(browser.all("[data-unsure]")).isEmpty();
+  }
+
+  @Test
+  void aCoachProposesTheDriverTakesItOverAndAViewerOnlyLooks() {
+    double before = station("BRAKE");
+    try (Browser other = new Browser()) {
+      String email = other.signUp("Mestre");
+      tab("remarks");
+      browser.fill("input[aria-label=Address]", email);
+      browser.click("//form[@aria-label='Open it to']//button[.='Open']");
+      browser.find("[data-shared='" + email + "']");
+
+      other.open("/");
+      other.reload();
+      other.click("[data-shared-reference] a");
+      other.textWhen("[data-margin]", t -> t.contains("m ·"));
+      other.textWhen("span[role=status]", t -> t.equals("to read"));
+      other.press("b");
+      other.pressWith(Keys.SHIFT, Keys.ARROW_LEFT);
+      other.textWhen("span[role=status]", t -> t.equals("tried, not kept"));
+      other.click("[data-tab=remarks]");
+      other.fill("textarea[aria-label=Remark]", "Sooner, then off it sooner");
+      other.click("//button[.='Propose']");
+      other.textWhen("[data-remark=OPEN]", t -> t.contains("m sooner"));
+      assertThat(other.all("//button[.='Save revision…']")).isEmpty();
+
+      assertThat(station("BRAKE")).as("nothing changes by itself").isEqualTo(before);
+      tab("marker");
+      tab("remarks");
+      browser.textWhen("[data-remark=OPEN]", t -> t.contains("Mestre") && t.contains("sooner"));
+      browser.click("//button[.='Take it over']");
+      browser.find("[data-remark=ACCEPTED]");
+      browser.waitFor(() -> station("BRAKE") < before - 4, "the marker moved");
+      browser.pressWith(Keys.CONTROL, "z");
+      browser.waitFor(() -> Math.abs(station("BRAKE") - before) < 0.6, "and can be undone");
+
+      browser.choose("select[aria-label=As]", "viewer");
+      browser.fill("input[aria-label=Address]", email);
+      browser.click("//form[@aria-label='Open it to']//button[.='Open']");
+      browser.textWhen("[data-shared='" + email + "']", t -> t.contains("viewer"));
+      other.reload();
+      other.textWhen("[data-margin]", t -> t.contains("m ·"));
+      other.find("[data-flag=BRAKE][aria-disabled=true]");
+      other.click("[data-tab=remarks]");
+      other.find("[data-remark=ACCEPTED]");
+      assertThat(other.all("textarea[aria-label=Remark]")).isEmpty();
+      browser.click("[data-shared='" + email + "'] button");
+      browser.waitFor(() -> browser.all("[data-shared]").isEmpty(), "closed again");
+      other.reload();
+      other.textWhen("[role=alert]", t -> t.contains("no such reference"));
+    }
+  }
+}
