@@ -49,7 +49,31 @@ const dragged = (i) => ({
 const yardstick = await measure('yardstick: who is signed in', 600, 1, () => call('GET', '/api/session'));
 const drag = await measure('answer while dragging', 600, 1, (i) => call('POST', `/api/references/${id}/answer`, dragged(i)));
 await measure('answer while dragging, 4 at once', 400, 4, (i) => call('POST', `/api/references/${id}/answer`, dragged(i)));
-await measure('open a reference', 200, 1, () => call('GET', `/api/references/${id}`));
+const shaped = view.working.content.corners.find((e) => e.pedals);
+const other = (e, i) => ({
+  ...e,
+  points: e.points.map((p) => (p.kind === 'BRAKE' ? { ...p, station: p.station - (i % 20) / 2 } : p)),
+});
+if (shaped) await measure('answer, shape and another line', 400, 1, (i) => call('POST', `/api/references/${id}/answer`, other(shaped, i)));
+const variant = view.working.content.variants[0];
+if (variant) {
+  await measure('answer on another day', 400, 1, (i) =>
+    call('POST', `/api/references/${id}/variants/answer`, { variant, entry, edited: other(entry, i) }),
+  );
+  await measure('all corners on another day', 60, 1, () =>
+    call('POST', `/api/references/${id}/variants/lap`, { variant, entries: view.working.content.corners }),
+  );
+}
+await measure('a question compared', 60, 1, () => call('POST', `/api/references/${id}/choices`, { entry, question: 'BRAKE_SHAPE' }));
+await measure('linked corners, the picture', 40, 1, () =>
+  call('POST', `/api/references/${id}/compromise`, { corner: 'c9', school: 'GIVE_FIRST', most: 1 }),
+);
+await measure('the whole lap checked', 60, 1, () => call('GET', `/api/references/${id}/overview`));
+for (const r of paddock.references) {
+  const opened = await call('GET', `/api/references/${r.id}`);
+  const { corners, variants } = opened.working.content;
+  await measure(`open ${corners.length} corners, ${variants.length} days`, 200, 1, () => call('GET', `/api/references/${r.id}`));
+}
 await measure('paddock', 200, 1, () => call('GET', '/api/paddock'));
 const start = performance.now();
 await call('POST', '/api/references', { layoutId: view.layoutId, vehicleId: view.vehicleId, name: 'measured' });

@@ -8,6 +8,7 @@
     ['← →', 'move what you hold by 1 m; with Shift by 5 m'],
     ['1 … 9', 'gear at the slowest point'],
     ['Ctrl Z, Ctrl Shift Z', 'undo, redo'],
+    ['m w q o d n', 'marker, ways, gears, more, days, remarks of the corner'],
     ['s', 'save a revision'],
     ['Esc', 'let go, close'],
     ['?', 'this list'],

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { CornerEntry, ReferenceContent, ReferenceView } from './api';
+import type { CornerEntry, ReferenceContent, ReferenceView, Variant } from './api';
 import { Desk } from './desk.svelte';
-import { station } from './points';
+import { moved, station } from './points';
 
 // The client takes hold of fetch and Request when it is made, so both are replaced before it is.
 const server = vi.hoisted(() => {
@@ -64,11 +64,12 @@ let stored: { version: number; content: ReferenceContent };
 let online: boolean;
 let conflict: ReferenceContent | null;
 let puts: number;
+let role: ReferenceView['role'];
 
 function view(): ReferenceView {
   return {
     id: 'r1',
-    role: 'OWNER',
+    role,
     name: 'R',
     layoutId: 'l1',
     circuit: 'Ring',
@@ -103,7 +104,7 @@ const reply = (body: unknown, status = 200) =>
 async function serve(input: Request): Promise<Response> {
   if (!online) throw new TypeError('no network');
   const path = new URL(input.url).pathname;
-  if (path.endsWith('/answer')) {
+  if (path.endsWith('r1/answer')) {
     return reply({ entry: await input.json(), answer: {}, words: { full: 'Brake.', pocket: '' } });
   }
   if (path.endsWith('/working')) {
@@ -112,6 +113,23 @@ async function serve(input: Request): Promise<Response> {
     if (conflict) return reply({ detail: 'first', current: { version: 9, content: conflict } }, 409);
     stored = { version: body.version + 1, content: body.content };
     return reply(stored);
+  }
+  if (path.endsWith('/variants/answer')) {
+    const body = (await input.json()) as { variant: Variant; entry: CornerEntry; edited?: CornerEntry };
+    const set = body.edited
+      ? [{ corner: body.entry.corner, points: body.edited.points, note: '' }]
+      : body.variant.entries;
+    const proposed = moved(body.entry, 'BRAKE', (station(body.entry, 'BRAKE') ?? 0) - 9, LENGTH);
+    return reply({
+      variant: { ...body.variant, entries: set },
+      adjusted: { entry: body.edited ?? proposed, proposed, changes: [], byHand: [] },
+      answer: { entry: body.edited ?? proposed, answer: {}, words: { full: 'Wet.', pocket: '' } },
+      lapTime: 100,
+    });
+  }
+  if (path.endsWith('/choices/taken')) {
+    const body = (await input.json()) as { entries: CornerEntry[]; corner: string };
+    return reply(body.entries.map((e) => ({ ...e, schools: ['TO_APEX'] })));
   }
   if (path.endsWith('/road') || path.endsWith('/lap')) return reply({});
   return reply(view());
@@ -132,6 +150,7 @@ beforeEach(() => {
   online = true;
   conflict = null;
   puts = 0;
+  role = 'OWNER';
 });
 
 afterEach(() => {
@@ -222,5 +241,73 @@ describe('working on a reference', () => {
     expect(desk.selected).toBe('c1');
     await desk.step(-1);
     expect(desk.selected).toBe('c2');
+  });
+});
+
+const wet: Variant = {
+  id: 'v1',
+  kind: 'WET',
+  name: '',
+  day: { grip: 0.7, extraMass: 0, windSpeed: 0, windFrom: 0, drag: 1, downforce: 1, hour: '' },
+  entries: [],
+};
+
+describe('another day', () => {
+  it('shows what is proposed, leaves the reference alone and keeps what is set by hand', async () => {
+    const desk = await Desk.open('r1');
+    desk.putVariant(wet);
+    await desk.go('v1');
+    expect(station(desk.entry as CornerEntry, 'BRAKE')).toBe(291);
+    expect(brakeOf(desk)).toBe(300);
+    desk.move('BRAKE', 285);
+    await vi.runAllTimersAsync();
+    expect(desk.variant?.entries).toHaveLength(1);
+    expect(station(desk.entry as CornerEntry, 'BRAKE')).toBe(285);
+    expect(brakeOf(desk)).toBe(300);
+    await desk.go('');
+    expect(station(desk.entry as CornerEntry, 'BRAKE')).toBe(300);
+    expect(stored.content.variants[0]?.entries).toHaveLength(1);
+  });
+
+  it('is one step of undo, and gone when it is undone', async () => {
+    const desk = await Desk.open('r1');
+    desk.putVariant(wet);
+    await desk.go('v1');
+    desk.undo();
+    expect(desk.content.variants).toEqual([]);
+    expect(desk.day).toBe('');
+  });
+});
+
+describe('taking a school', () => {
+  it('changes all corners that the answer names as one step', async () => {
+    const desk = await Desk.open('r1');
+    await desk.takeSchool('TO_APEX');
+    expect(desk.content.corners.map((e) => e.schools)).toEqual([['TO_APEX'], ['TO_APEX']]);
+    desk.undo();
+    expect(desk.content.corners.map((e) => e.schools)).toEqual([[], []]);
+    expect(desk.canUndo).toBe(false);
+  });
+});
+
+describe('a coach', () => {
+  it('tries without storing anything, and can put it back', async () => {
+    role = 'COACH';
+    const desk = await Desk.open('r1');
+    desk.nudge('BRAKE', -5);
+    await vi.runAllTimersAsync();
+    expect(desk.tried).toBe(true);
+    expect(puts).toBe(0);
+    expect(localStorage.getItem('marvek.reference.r1')).toBeNull();
+    desk.giveUp();
+    expect(desk.tried).toBe(false);
+    expect(brakeOf(desk)).toBe(300);
+  });
+
+  it('as a viewer moves nothing', async () => {
+    role = 'VIEWER';
+    const desk = await Desk.open('r1');
+    desk.nudge('BRAKE', -5);
+    expect(brakeOf(desk)).toBe(300);
   });
 });

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { CornerEntry } from './api';
-import { apart, moved, sameDecisions, station, tieText } from './points';
+import { apart, moved, sameDecisions, station, tieText, toggled } from './points';
 
 const entry: CornerEntry = {
   corner: 'c1',
@@ -53,5 +53,22 @@ describe('points of a corner', () => {
     expect(sameDecisions(entry, { ...entry, gear: 3 })).toBe(false);
     expect(sameDecisions(entry, { ...entry, note: 'bumps' })).toBe(false);
     expect(sameDecisions(undefined, entry)).toBe(false);
+  });
+
+  it('counts choices, notes, shapes and sureness as changes', () => {
+    expect(sameDecisions(entry, { ...entry, schools: ['TO_APEX'] })).toBe(false);
+    expect(sameDecisions(entry, { ...entry, details: { AIM: 'the post' } })).toBe(false);
+    expect(sameDecisions(entry, { ...entry, pedals: { rise: 0, hold: 0.5, trail: 0.5, maintain: 0 } })).toBe(false);
+    expect(sameDecisions(entry, { ...entry, apexOff: 0.5 })).toBe(false);
+    expect(sameDecisions(entry, { ...entry, priority: 1 })).toBe(false);
+    const unsure = { ...entry, points: entry.points.map((p) => ({ ...p, sure: 'UNSURE' as const })) };
+    expect(sameDecisions(entry, unsure)).toBe(false);
+    expect(sameDecisions(unsure, { ...unsure, minimumSpeed: 1 })).toBe(true);
+  });
+
+  it('adds a point that is missing and takes one away that is there', () => {
+    const more = toggled(entry, 'BACK_UP', 4180);
+    expect(station(more, 'BACK_UP')).toBe(4180);
+    expect(toggled(more, 'BACK_UP', 0).points).toEqual(entry.points);
   });
 });

@@ -1,5 +1,6 @@
 package marvek.bench;
 
+import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.TimeUnit;
 import marvek.core.circuit.CircuitReader;
@@ -10,12 +11,21 @@ import marvek.core.lap.Conditions;
 import marvek.core.lap.LapSimulator;
 import marvek.core.lap.LapTrace;
 import marvek.core.lap.Path;
+import marvek.core.marker.MarkerJudge;
 import marvek.core.reference.Answers;
+import marvek.core.reference.Choices;
 import marvek.core.reference.CornerAnswer;
 import marvek.core.reference.CornerEntry;
 import marvek.core.reference.Desk;
 import marvek.core.reference.Drafter;
 import marvek.core.reference.ReferenceContent;
+import marvek.core.reference.Variant;
+import marvek.core.reference.Variants;
+import marvek.core.survey.Things;
+import marvek.core.technique.Pedals;
+import marvek.core.technique.Question;
+import marvek.core.technique.School;
+import marvek.core.units.Display;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleClasses;
 import org.openjdk.jmh.annotations.Benchmark;
@@ -47,6 +57,9 @@ public class CoreBenchmark {
   private Path path;
   private Desk desk;
   private CornerEntry entry;
+  private CornerEntry shaped;
+  private CornerEntry relined;
+  private Variant wet;
 
   @Setup
   public void setUp() {
@@ -57,6 +70,9 @@ public class CoreBenchmark {
     desk = Desk.compute(survey.centreline(), survey.corners(), vehicle, Conditions.dryWarm());
     path = desk.path();
     entry = Drafter.draft(desk, Drafter.boards(desk)).corners().get(0);
+    shaped = entry.copy().pedals(Pedals.FRONT_LOADED).done();
+    relined = shaped.copy().schools(List.of(School.LATE_APEX)).done();
+    wet = new Variant("v", Variant.Kind.WET, "", Variant.Kind.WET.usual(), List.of());
   }
 
   /** A closed lap of about 5 km: a circle whose radius swings, 1000 points. */
@@ -101,5 +117,33 @@ public class CoreBenchmark {
   @Benchmark
   public CornerAnswer answerOneCorner() {
     return Answers.answer(desk, entry);
+  }
+
+  /** With a planned shape of the pedals. */
+  @Benchmark
+  public CornerAnswer answerShaped() {
+    return Answers.answer(desk, shaped);
+  }
+
+  /** With a shape, on a line laid anew by a choice. */
+  @Benchmark
+  public CornerAnswer answerOnAnotherLine() {
+    return Answers.answer(desk, relined);
+  }
+
+  /** The lap on another day, and one corner adjusted to it. */
+  @Benchmark
+  public Variants.Adjusted adjustToAnotherDay() {
+    return Variants.adjust(desk, Variants.desk(desk, wet.day()), wet, entry, Display.METRIC);
+  }
+
+  @Benchmark
+  public Choices.Compared compareBrakeShapes() {
+    return Choices.compare(
+        desk,
+        Things.none(),
+        entry,
+        Question.BRAKE_SHAPE,
+        new MarkerJudge.View(null, null, false, 1));
   }
 }

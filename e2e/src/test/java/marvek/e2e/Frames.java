@@ -6,7 +6,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Locale;
-import java.util.UUID;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -23,13 +22,7 @@ class Frames {
   @Test
   void whileDragging() throws IOException {
     try (Browser b = new Browser()) {
-      b.open("/");
-      b.click("//button[.='I am new here']");
-      b.fill("input[autocomplete=name]", "Nova Piloto");
-      b.fill("input[type=email]", UUID.randomUUID() + "@example.org");
-      b.fill("input[type=password]", "a long enough word");
-      b.click("//button[.='Make the account']");
-      b.find("//h1[.='Bring a circuit']");
+      b.signUp("Nova Piloto");
       b.open("/survey/bring");
       b.give("[data-outline]", outline());
       b.find("[data-found]");
@@ -44,6 +37,49 @@ class Frames {
       System.out.println("dragging a landmark:   " + counted(b, "[data-landmark]", false));
       System.out.println("dragging it once more: " + counted(b, "[data-landmark]", false));
     }
+  }
+
+  @Test
+  void ofTheReferenceDesk() {
+    try (Browser b = new Browser()) {
+      b.signInAsDemoDriver();
+      b.find("//a[contains(., 'Falcoeira')]");
+      b.click("//li//a[contains(., 'Falcoeira')]");
+      b.find("[data-margin]");
+      System.out.println(
+          "dragging a flag:          " + counted(b, "[data-flag=BRAKE] [data-grip]"));
+      b.click("[data-corner=c7]");
+      b.find("[data-pedal='Hold of the brake']");
+      System.out.println(
+          "dragging a pedal's handle: " + counted(b, "[data-pedal='Hold of the brake']"));
+      b.click("[data-tab=days]");
+      b.click("[data-variant=WET]");
+      b.find("[data-under]");
+      System.out.println(
+          "dragging on another day:  " + counted(b, "[data-flag=BRAKE] [data-grip]"));
+    }
+  }
+
+  /** A flag or handle takes the pointer itself. */
+  private static String counted(Browser b, String what) {
+    b.run(
+        "window.frames_ = []; let last = performance.now(); window.counting_ = true;"
+            + "const tick = (t) => { frames_.push(t - last); last = t;"
+            + " if (window.counting_) requestAnimationFrame(tick); }; requestAnimationFrame(tick);"
+            + "const part = document.querySelector(arguments[0]); const el = part.closest('g[role]');"
+            + "const box = part.getBoundingClientRect();"
+            + "const x = box.left + box.width / 2, y = box.top + box.height / 2;"
+            + "const at = (type, dx) => el.dispatchEvent(new PointerEvent(type, {bubbles: true,"
+            + " pointerId: 1, button: 0, clientX: x + dx, clientY: y}));"
+            + "el.setPointerCapture = () => undefined; at('pointerdown', 0);"
+            + "let n = 0; window.moved_ = false;"
+            + "const go = () => { n++; at('pointermove', 40 * Math.sin(n / 20));"
+            + " if (n < 300) requestAnimationFrame(go);"
+            + " else { at('pointermove', 0); at('pointerup', 0); window.moved_ = true; } };"
+            + "requestAnimationFrame(go);",
+        what);
+    b.waitFor(() -> Boolean.TRUE.equals(b.run("return window.moved_")), "the drag ends");
+    return late(b);
   }
 
   private static String counted(Browser b, String what, boolean road) {
@@ -69,6 +105,10 @@ class Frames {
         what,
         road);
     b.waitFor(() -> Boolean.TRUE.equals(b.run("return window.moved_")), "the drag ends");
+    return late(b);
+  }
+
+  private static String late(Browser b) {
     b.run("window.counting_ = false");
     long frames = ((Number) b.run("return frames_.length")).longValue();
     // A frame is late when a whole one was left out.
