@@ -178,8 +178,7 @@
       line.push([x(s), y(p.offset[k] ?? 0)]);
       speed.push([x(s), speedY(v)]);
     });
-    const byX = (a: [number, number], b: [number, number]) => a[0] - b[0];
-    return { line: line.sort(byX), speed: speed.sort(byX) };
+    return { line, speed };
   });
   const offsetAt = $derived((s: number) => valueAt('offset', s) ?? 0);
 

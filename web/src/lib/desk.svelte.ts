@@ -34,6 +34,8 @@ export interface Conflict {
 
 const SAVE_AFTER = 700;
 const REMEMBER_AFTER = 150;
+// Between two questions of one drag, so that the drawing keeps its frames.
+const BREATH = 20;
 
 /** A reference being worked on: its working copy, undo, answers, and keeping it safe. */
 export class Desk {
@@ -278,7 +280,7 @@ export class Desk {
       this.dayAsking = false;
       const next = this.dayNext;
       this.dayNext = undefined;
-      if (next !== undefined) void this.askDay(next);
+      if (next !== undefined) setTimeout(() => void this.askDay(next), BREATH);
     }
   }
 
@@ -465,7 +467,7 @@ export class Desk {
       this.asking = false;
       const again = this.askAgain;
       this.askAgain = null;
-      if (again) void this.askFor(again);
+      if (again) setTimeout(() => void this.askFor(again), BREATH);
     }
   }
 
