@@ -48,7 +48,8 @@
         const place = PLACE[words?.phase ?? 'EXIT'] ?? { kind: 'EXIT' as PointKind, off: 0 };
         const s = near((station(entry, place.kind) ?? corner.apexes[0] ?? corner.entry) + place.off);
         const free = !words?.choices.length;
-        const told = free || longest < 20 ? text : `${words?.words ?? detail}: ${text}`;
+        const what = words?.words ?? detail;
+        const told = free ? text : longest < 20 ? `${what.split(' ')[0]} ${text}` : `${what}: ${text}`;
         return { id: detail, s, text: shortened(told), full: `${words?.words ?? detail}: ${text}` };
       });
     for (const k of entry.kerbs) {
@@ -57,7 +58,7 @@
       all.push({
         id: `kerb-${k.part}`,
         s: near(s),
-        text: `${longest < 20 ? '' : `${k.part.toLowerCase()} kerb: `}${kerbWords[k.how] ?? k.how}`,
+        text: `${longest < 20 ? `${k.part.toLowerCase()}: ` : `${k.part.toLowerCase()} kerb: `}${kerbWords[k.how] ?? k.how}`,
         full: `${k.part.toLowerCase()} kerb: ${kerbWords[k.how] ?? k.how}${k.why ? `, ${k.why}` : ''}`,
       });
     }

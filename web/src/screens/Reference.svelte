@@ -332,11 +332,12 @@
             {/if}
           </div>
           <p class="text-xs leading-tight">
-            Computed with the vehicle's own numbers on a dry, warm track. An estimate: start early, build up.
+            Computed with the vehicle's own numbers {desk.day ? 'for that day' : 'on a dry, warm track'}. An estimate:
+            start early, build up.
           </p>
           <div class="mt-auto flex items-center justify-end gap-2">
-            {#if time !== null}<span class="mr-auto text-sm" title="computed lap with this reference"
-                >lap {lapTime(desk.lap.lapTime)} {signed(time, 2)}</span
+            {#if time !== null}<span class="mr-auto text-sm" title="the computed lap, and what this corner gives away"
+                >lap {lapTime(desk.dayView?.lapTime ?? desk.lap.lapTime)} {signed(time, 2)}</span
               >{/if}
             <details class="dropdown dropdown-top dropdown-end">
               <summary class="btn btn-sm">File</summary>

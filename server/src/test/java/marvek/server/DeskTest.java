@@ -148,6 +148,31 @@ class DeskTest {
   }
 
   @Test
+  void anotherHourTellsWhatTheLightDoesToTheMarkers() {
+    People.Person driver = people.demo("DRIVER");
+    String id = driver.get("/api/paddock").body().path("reference").asText();
+    JsonNode view = driver.get("/api/references/{id}", id).body();
+    JsonNode boards = null;
+    for (JsonNode e : view.path("working").path("content").path("corners")) {
+      boards = e.path("corner").asText().equals("c1") ? e : boards;
+    }
+    Map<String, Object> night = new java.util.HashMap<>(WET);
+    night.put("grip", 1);
+    night.put("hour", "2:30");
+    Map<String, Object> variant =
+        Map.of("id", "n", "kind", "OTHER_HOUR", "name", "", "day", night, "entries", List.of());
+    JsonNode then =
+        driver
+            .post(
+                "/api/references/{id}/variants/answer",
+                Map.of("variant", variant, "entry", boards),
+                id)
+            .body();
+    assertThat(then.path("adjusted").path("changes").toString())
+        .contains("2:30, braking at the 150 board: it is dark");
+  }
+
+  @Test
   void hostileDaysShapesAndDetailsAreRefusedInWords() {
     Made made = Made.reference(people);
     String corner = braked(made);
@@ -186,6 +211,18 @@ class DeskTest {
     refused(made, url, entry, "kerbs", "[{\"part\":\"APEX\",\"how\":\"OPEN\",\"why\":\"\"}]");
     refused(made, url, entry, "apexOff", "1e9");
     refused(made, url, entry, "givenAway", "7");
+    ObjectNode nothing = entry.deepCopy();
+    nothing.putObject("details").putNull("AIM");
+    assertThat(made.person().post(url + "/answer", nothing).status()).isEqualTo(400);
+    for (String path : new String[] {"/choices/taken", "/variants/lap"}) {
+      assertThat(
+              made.person()
+                  .post(
+                      url + path,
+                      "{\"entries\":[null],\"corner\":\"c1\",\"school\":\"TIGHT\",\"variant\":null}")
+                  .status())
+          .isEqualTo(400);
+    }
     ObjectNode unknown = entry.deepCopy();
     unknown.putArray("schools").add("NO_SUCH_SCHOOL");
     assertThat(made.person().post(url + "/answer", unknown).status()).isEqualTo(400);

@@ -29,6 +29,8 @@ public final class Choices {
   private static final double LONG_ROAD = 130;
   private static final double SOONEST = 220;
   private static final double SAME = 0.004;
+  // A dab is for a light stop.
+  private static final double LIGHT_STOP = 0.55;
   private static final double LIGHT_REACH = 120;
   private static final double EYE_OFFSET = 0.06;
 
@@ -230,7 +232,16 @@ public final class Choices {
     List<School> schools = school.in(entry.schools());
     CornerEntry.Copy copy = entry.copy().schools(schools);
     switch (school.question()) {
-      case BRAKE_SHAPE -> copy.pedals(Pedals.of(school, fade(entry)));
+      case BRAKE_SHAPE -> {
+        copy.pedals(Pedals.of(school, fade(entry)));
+        if (school == School.DAB) {
+          Optional<Double> at = release(entry, School.EARLY_ROLL);
+          if (entry.firstEffort() > LIGHT_STOP || at.isEmpty()) {
+            return Optional.empty();
+          }
+          copy.moved(PointKind.RELEASE, at.get());
+        }
+      }
       case RELEASE -> {
         Pedals shape = entry.pedals();
         copy.pedals(

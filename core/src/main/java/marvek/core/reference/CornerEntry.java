@@ -106,6 +106,7 @@ public record CornerEntry(
   }
 
   private static Map<Detail, String> sorted(Map<Detail, String> details) {
+    details.values().forEach(v -> Objects.requireNonNull(v, "detail"));
     return new TreeMap<>(details);
   }
 

@@ -23,6 +23,9 @@ public record Pedals(
   /** Lighter and longer, with most of it late (common practice, no source). */
   public static final Pedals PROGRESSIVE = new Pedals(0.4, 0.7, 0.9, null, 0);
 
+  /** A short press that is over when the hands move (common practice, no source). */
+  public static final Pedals DAB = new Pedals(0.25, 0.6, 0, null, 0);
+
   /**
    * The preset of a school of braking.
    *
@@ -30,6 +33,9 @@ public record Pedals(
    *     the marker: less than 1 with downforce, and the foot must ease by as much
    */
   public static Pedals of(School school, double fade) {
+    if (school == School.DAB) {
+      return DAB;
+    }
     Pedals usual = school == School.PROGRESSIVE ? PROGRESSIVE : FRONT_LOADED;
     double left = Math.max(0.1, Math.min(1, fade));
     return new Pedals(

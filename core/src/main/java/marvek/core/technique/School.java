@@ -9,6 +9,7 @@ import java.util.Optional;
 public enum School {
   FRONT_LOADED(Question.BRAKE_SHAPE, "hard at once, then bled off"),
   PROGRESSIVE(Question.BRAKE_SHAPE, "lighter and longer"),
+  DAB(Question.BRAKE_SHAPE, "a dab before the turn"),
   TO_APEX(Question.RELEASE, "bled to the apex"),
   EARLY_ROLL(Question.RELEASE, "off early, then roll"),
   TWO_APEXES(Question.LINE, "two apexes, wide between"),

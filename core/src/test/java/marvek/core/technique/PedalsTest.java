@@ -25,6 +25,13 @@ class PedalsTest {
   }
 
   @Test
+  void aDabIsOverWhenTheHandsMove() {
+    assertThat(Pedals.DAB.brake(20, 40, 45)).isEqualTo(1);
+    assertThat(Pedals.DAB.brake(40, 40, 45)).isZero();
+    assertThat(Pedals.of(School.DAB, 0.5)).isEqualTo(Pedals.DAB);
+  }
+
+  @Test
   void withDownforceTheFootEasesAsItGoes() {
     Pedals wings = Pedals.of(School.FRONT_LOADED, 0.5);
     assertThat(wings.brake(70, 90, 115)).isLessThan(Pedals.FRONT_LOADED.brake(70, 90, 115));

@@ -44,7 +44,11 @@ class TechniqueController {
 
   /** An answer taken, with all entries of the reference as they are now. */
   record ChosenRequest(
-      @NotNull List<CornerEntry> entries, @NotNull String corner, @NotNull School school) {}
+      @NotNull List<CornerEntry> entries, @NotNull String corner, @NotNull School school) {
+    ChosenRequest {
+      entries = List.copyOf(entries);
+    }
+  }
 
   /** How much of which linked corner may be given away, 0 to 1. */
   record CompromiseRequest(

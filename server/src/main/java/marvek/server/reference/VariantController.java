@@ -2,14 +2,20 @@ package marvek.server.reference;
 
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
+import java.time.Clock;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
+import marvek.core.marker.MarkerJudge;
 import marvek.core.reference.Answers;
 import marvek.core.reference.ContentCheck;
 import marvek.core.reference.CornerEntry;
 import marvek.core.reference.Desk;
+import marvek.core.reference.MarkerReview;
 import marvek.core.reference.ReferenceContent;
 import marvek.core.reference.Refresh;
 import marvek.core.reference.Variant;
@@ -30,11 +36,13 @@ class VariantController {
   private final References references;
   private final Desks desks;
   private final Speaking speaking;
+  private final Clock clock;
 
-  VariantController(References references, Desks desks, Speaking speaking) {
+  VariantController(References references, Desks desks, Speaking speaking, Clock clock) {
     this.references = references;
     this.desks = desks;
     this.speaking = speaking;
+    this.clock = clock;
   }
 
   /**
@@ -63,7 +71,11 @@ class VariantController {
   /** All corners on another day. */
   record VariantLap(double lapTime, List<Variants.Adjusted> corners) {}
 
-  record VariantLapRequest(@NotNull Variant variant, @NotNull List<CornerEntry> entries) {}
+  record VariantLapRequest(@NotNull Variant variant, @NotNull List<CornerEntry> entries) {
+    VariantLapRequest {
+      entries = List.copyOf(entries);
+    }
+  }
 
   @PostMapping("/answer")
   VariantView answer(
@@ -88,12 +100,48 @@ class VariantController {
     var answered =
         new References.Answered(
             Refresh.entry(then, opened.landmarks(), adjusted.entry(), answer), answer);
+    List<Variants.Adjustment> changes = new ArrayList<>(adjusted.changes());
+    changes.addAll(light(opened, variant, answered.entry()));
     return new VariantView(
         variant,
-        new Variants.Adjusted(
-            answered.entry(), adjusted.proposed(), adjusted.changes(), adjusted.byHand()),
+        new Variants.Adjusted(answered.entry(), adjusted.proposed(), changes, adjusted.byHand()),
         speaking.answer(then, opened.things(), answered, driver),
         then.lap().lapTime());
+  }
+
+  /** What the light of another hour does to the markers of a corner, today's date taken. */
+  private List<Variants.Adjustment> light(
+      References.Opened opened, Variant variant, CornerEntry entry) {
+    String hour = variant.day().hour();
+    if (hour.isEmpty() || opened.layout().plane() == null) {
+      return List.of();
+    }
+    String padded = hour.length() == 4 ? "0" + hour : hour;
+    LocalDateTime at =
+        LocalDate.now(clock.withZone(opened.layout().circuit().zone()))
+            .atTime(LocalTime.parse(padded));
+    List<Variants.Adjustment> out = new ArrayList<>();
+    MarkerReview review =
+        MarkerReview.of(
+            opened.desk(),
+            new ReferenceContent(List.of(entry)),
+            opened.things(),
+            ReferenceSurveyController.view(opened, at, false));
+    for (MarkerReview.MarkedPoint p : review.points()) {
+      MarkerJudge.Judgement judgement = p.judgement();
+      if (judgement != null) {
+        judgement.reasons().stream()
+            .filter(r -> r.about() == MarkerJudge.About.LIGHT)
+            .forEach(
+                r ->
+                    out.add(
+                        new Variants.Adjustment(
+                            p.kind(),
+                            hour + ", " + p.kind().word() + " at " + p.spoken() + ": " + r.words(),
+                            false)));
+      }
+    }
+    return out;
   }
 
   @PostMapping("/lap")
