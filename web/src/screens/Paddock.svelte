@@ -29,13 +29,22 @@
 
   const due = $derived.by(() => {
     switch (view?.step) {
-      case 'BRING_CIRCUIT':
+      case 'BRING_CIRCUIT': {
+        const open = view.shared[0];
+        if (open)
+          return {
+            title: 'Look at what is open to you',
+            words: `${open.driver} opened a reference to you. You are its ${open.role.toLowerCase()}.`,
+            action: 'Open it',
+            href: `/reference/${open.id}`,
+          };
         return {
           title: 'Bring a circuit',
           words: 'Drop the outline of a circuit: GeoJSON, GPX or CSV. There are samples to try.',
           action: 'Bring a circuit',
           href: '/survey/bring',
         };
+      }
       case 'PICK_VEHICLE':
         return {
           title: 'Pick a vehicle',

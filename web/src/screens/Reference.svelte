@@ -300,7 +300,7 @@
           </div>
           <div class="grid max-h-[476px] content-start gap-2 overflow-x-hidden overflow-y-auto pr-1" role="tabpanel">
             {#if sheet === 'marker'}
-              <BrakePanel {desk} {entry} />
+              <fieldset class="grid gap-2" disabled={!desk.movable}><BrakePanel {desk} {entry} /></fieldset>
               <div class="flex items-center gap-2">
                 <PlanInset road={desk.road} {corner} {entry} answer={desk.answer} size={112} />
                 <label class="flex flex-1 flex-col gap-0.5 self-stretch text-sm" for="note">
@@ -324,7 +324,7 @@
             {:else if sheet === 'gears'}
               <GearPanel {desk} {entry} />
             {:else if sheet === 'more'}
-              <EntryPanel {desk} {entry} {picked} />
+              <fieldset class="contents" disabled={!desk.movable}><EntryPanel {desk} {entry} {picked} /></fieldset>
             {:else if sheet === 'days'}
               <DaysPanel {desk} />
             {:else}

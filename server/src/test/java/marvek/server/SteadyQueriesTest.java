@@ -93,4 +93,47 @@ class SteadyQueriesTest {
                     id));
     assertThat(drag).isLessThanOrEqualTo(4);
   }
+
+  @Test
+  void variantsAndRemarksCostNoFurtherQueries() {
+    Made made = Made.reference(people);
+    People.Person coach = people.newcomer();
+    String email = coach.get("/api/session").body().path("person").path("email").asText();
+    String url = "/api/references/" + made.reference();
+    made.person().put(url + "/shares", Map.of("email", email, "role", "COACH"));
+    made.open();
+    long opening = queriesFor(made::open);
+    long reading = queriesFor(() -> coach.get(url));
+    coach.post(url + "/remarks", Map.of("corner", "c1", "text", "one"));
+    long remarks = queriesFor(() -> coach.get(url + "/remarks"));
+    com.fasterxml.jackson.databind.node.ObjectNode content =
+        made.open().path("working").path("content").deepCopy();
+    for (int i = 0; i < 3; i++) {
+      content
+          .withArray("variants")
+          .addObject()
+          .put("id", "v" + i)
+          .put("kind", "WET")
+          .put("name", "")
+          .<com.fasterxml.jackson.databind.node.ObjectNode>set("entries", content.arrayNode())
+          .putObject("day")
+          .put("grip", 0.7 + 0.05 * i)
+          .put("extraMass", 0)
+          .put("windSpeed", 0)
+          .put("windFrom", 0)
+          .put("drag", 1)
+          .put("downforce", 1)
+          .put("hour", "");
+      coach.post(url + "/remarks", Map.of("corner", "c2", "text", "more"));
+    }
+    int version = made.open().path("working").path("version").asInt();
+    assertThat(
+            made.person()
+                .put(url + "/working", Map.of("version", version, "content", content))
+                .status())
+        .isEqualTo(200);
+    assertThat(queriesFor(made::open)).isEqualTo(opening).isBetween(1L, 9L);
+    assertThat(queriesFor(() -> coach.get(url))).isEqualTo(reading).isBetween(1L, 13L);
+    assertThat(queriesFor(() -> coach.get(url + "/remarks"))).isEqualTo(remarks).isBetween(1L, 13L);
+  }
 }
