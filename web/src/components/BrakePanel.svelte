@@ -150,7 +150,7 @@
             }))}>no shape</button
         >
       {:else}
-        <span class="flex-1">No shape planned: the brake follows the grip, as no foot quite can.</span>
+        <span class="flex-1">No shape: the brake follows the grip exactly.</span>
         <button
           class="link"
           onclick={() => desk.edit((e) => ({ ...e, pedals: { rise: 0.06, hold: 0.5, trail: 0.6, maintain: 0 } }))}

@@ -162,6 +162,10 @@
     }
   }
 
+  /** What has changed around the reference comes before the numbers. */
+  const pressing = $derived(
+    !!desk && (desk.view.newerLayout || desk.view.doubts.length > 0 || !!desk.view.otherSheetNext),
+  );
   const time = $derived.by(() => {
     const effect = desk?.answer?.answer.lapEffect;
     return effect === undefined || effect === null ? null : effect;
@@ -300,6 +304,7 @@
           </div>
           <div class="grid max-h-[476px] content-start gap-2 overflow-x-hidden overflow-y-auto pr-1" role="tabpanel">
             {#if sheet === 'marker'}
+              {#if desk.mine && pressing}<ReferenceNotes {desk} corner={corner.id} />{/if}
               <fieldset class="grid gap-2" disabled={!desk.movable}><BrakePanel {desk} {entry} /></fieldset>
               <div class="flex items-center gap-2">
                 <PlanInset road={desk.road} {corner} {entry} answer={desk.answer} size={112} />
@@ -318,7 +323,7 @@
                     onblur={() => desk?.settle()}></textarea>
                 </label>
               </div>
-              {#if desk.mine}<ReferenceNotes {desk} corner={corner.id} />{/if}
+              {#if desk.mine && !pressing}<ReferenceNotes {desk} corner={corner.id} />{/if}
             {:else if sheet === 'ways'}
               <WaysPanel {desk} />
             {:else if sheet === 'gears'}

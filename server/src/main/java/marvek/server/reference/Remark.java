@@ -79,14 +79,6 @@ class Remark {
     return id;
   }
 
-  UUID ownerId() {
-    return ownerId;
-  }
-
-  UUID referenceId() {
-    return referenceId;
-  }
-
   UUID authorId() {
     return authorId;
   }
@@ -118,9 +110,5 @@ class Remark {
 
   Instant createdAt() {
     return createdAt;
-  }
-
-  @Nullable Instant decidedAt() {
-    return decidedAt;
   }
 }

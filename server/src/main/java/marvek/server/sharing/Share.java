@@ -32,31 +32,11 @@ class Share {
     this.createdAt = now;
   }
 
-  UUID id() {
-    return id;
-  }
-
-  UUID ownerId() {
-    return ownerId;
-  }
-
-  UUID referenceId() {
-    return referenceId;
-  }
-
-  UUID personId() {
-    return personId;
-  }
-
   Role role() {
     return role;
   }
 
   void become(Role other) {
     role = other;
-  }
-
-  Instant createdAt() {
-    return createdAt;
   }
 }
