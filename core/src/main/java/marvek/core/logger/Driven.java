@@ -1,0 +1,35 @@
+package marvek.core.logger;
+
+/**
+ * A whole drive, metre by metre.
+ *
+ * @param time seconds since the start
+ * @param station metres since the line that was crossed first, not wrapped
+ * @param offset metres to the left of the centreline
+ * @param speed m/s
+ * @param brake share of the hardest braking
+ * @param throttle share
+ * @param steering radians at the wheel, positive to the left
+ * @param gear from 1
+ * @param revs per minute
+ * @param along m/s²
+ * @param across m/s², positive to the left
+ * @param truth what was done
+ */
+public record Driven(
+    double[] time,
+    double[] station,
+    double[] offset,
+    double[] speed,
+    double[] brake,
+    double[] throttle,
+    double[] steering,
+    double[] gear,
+    double[] revs,
+    double[] along,
+    double[] across,
+    Truth truth) {
+  public double duration() {
+    return time[time.length - 1];
+  }
+}

@@ -1,0 +1,151 @@
+package marvek.core.logger;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import marvek.core.reference.CornerEntry;
+import marvek.core.reference.Desk;
+import marvek.core.reference.PointKind;
+import marvek.core.reference.Slowing;
+
+/** What the driver means to do in one corner of one lap: the reference, scatter and mistakes. */
+final class Intent {
+  final CornerEntry entry;
+  final List<Mistake> mistakes = new ArrayList<>();
+  double brakeBy;
+  double releaseBy;
+  double firstBy;
+  double fullBy;
+  double turnInBy;
+  double apexOut;
+  double exitOut;
+  double entryOut;
+  double slower = 1;
+  double handOff = 0.06;
+  int gearBy;
+  int corrections;
+  boolean twoPresses;
+  boolean dip;
+  boolean limiter;
+  // What follows is known once the line is.
+  int brake = -1;
+  int turnIn;
+  int release = -1;
+  int first = -1;
+  int full = -1;
+  int apex;
+
+  private Intent(CornerEntry entry) {
+    this.entry = entry;
+  }
+
+  /** The intents of a lap. */
+  static List<Intent> lap(Plan plan, Random chance) {
+    List<Intent> out = new ArrayList<>();
+    for (CornerEntry e : plan.entries()) {
+      Intent i = new Intent(e);
+      double s = plan.spread();
+      i.brakeBy = s * chance.nextGaussian();
+      i.releaseBy = s * chance.nextGaussian();
+      i.firstBy = s * chance.nextGaussian();
+      i.fullBy = 1.3 * s * chance.nextGaussian();
+      i.turnInBy = 0.5 * s * chance.nextGaussian();
+      i.apexOut = Math.abs(0.08 * s * chance.nextGaussian());
+      i.slower = 1 - Math.abs(0.003 * s * chance.nextGaussian());
+      out.add(i);
+    }
+    for (Habit h : plan.habits()) {
+      for (int c = 0; c < out.size(); c++) {
+        if (out.get(c).entry.corner().equals(h.corner()) && chance.nextDouble() < h.share()) {
+          Intent before = out.get((c + out.size() - 1) % out.size());
+          out.get(c).make(h, before, chance);
+        }
+      }
+    }
+    return out;
+  }
+
+  private void make(Habit habit, Intent before, Random chance) {
+    double k = habit.size();
+    mistakes.add(habit.mistake());
+    switch (habit.mistake()) {
+      case OVER_SLOWED -> slower *= 1 - 0.07 * k;
+      case BRAKES_LATE_RUNS_DEEP -> {
+        brakeBy += 9 * k;
+        releaseBy += 6 * k;
+        apexOut += 1.3 * k;
+        firstBy += 9 * k;
+        fullBy += 16 * k;
+        slower *= 1 - 0.01 * k;
+      }
+      case TURNS_IN_EARLY_RUNS_WIDE -> {
+        turnInBy -= 10 * k;
+        exitOut += 0.9 * k;
+        fullBy += 14 * k;
+        slower *= 1 - 0.01 * k;
+      }
+      case SLOW_HAND_OFF -> handOff += 0.45 * k;
+      case RELEASES_SOON -> releaseBy -= 22 * k;
+      case RELEASES_LATE -> {
+        releaseBy += 16 * k;
+        firstBy += 16 * k;
+        fullBy += 12 * k;
+        slower *= 1 - 0.03 * k;
+      }
+      case COASTS -> {
+        firstBy += 18 * k;
+        fullBy += 10 * k;
+      }
+      case THROTTLE_THEN_LIFT -> {
+        firstBy -= 9 * k;
+        fullBy += 18 * k;
+        dip = true;
+      }
+      case MISSES_THE_KERB -> apexOut += 1.3 * k;
+      case LIMITER -> limiter = true;
+      case EXTRA_STEERING -> {
+        corrections = 2;
+        slower *= 1 - 0.02 * k;
+      }
+      case PLACED_WRONG_BEFORE -> {
+        entryOut -= 2 * k;
+        before.exitOut -= 1.2 * k;
+        brakeBy += 3 * k;
+        apexOut += 1 * k;
+        slower *= 1 - 0.03 * k;
+        fullBy += 14 * k;
+      }
+      case BRAKES_EARLY -> brakeBy -= 16 * k;
+      case TWO_PRESSES -> twoPresses = true;
+      case GEAR_TOO_HIGH -> gearBy += 1;
+      case FULL_THROTTLE_LATE -> fullBy += 28 * k;
+      case BEYOND_THE_EDGE -> exitOut += 1.7 * k;
+      case UNEVEN_BRAKING -> brakeBy += 9 * k * Math.max(-2, Math.min(2, chance.nextGaussian()));
+    }
+  }
+
+  /** Places on the road, as indices counted from the line of the lap, in driving order. */
+  void settle(Desk desk, double lineTurnIn, double lineApex) {
+    double apexAt = entry.station(PointKind.APEX).orElse(lineApex);
+    apex = desk.road().index(apexAt);
+    double turn = entry.station(PointKind.TURN_IN).orElse(lineTurnIn) + turnInBy;
+    turnIn = near(desk, turn);
+    if (entry.slowing() == Slowing.BRAKE && entry.station(PointKind.BRAKE).isPresent()) {
+      brake = near(desk, entry.station(PointKind.BRAKE).orElseThrow() + brakeBy);
+      release =
+          Math.max(
+              brake + 12, near(desk, entry.station(PointKind.RELEASE).orElse(apexAt) + releaseBy));
+    }
+    if (entry.slowing() != Slowing.FLAT) {
+      first = near(desk, entry.station(PointKind.FIRST_THROTTLE).orElse(apexAt) + firstBy);
+      full = near(desk, entry.station(PointKind.FULL_THROTTLE).orElse(apexAt + 30) + fullBy);
+      first = Math.max(first, brake + 14);
+      full = Math.max(full, first + 3);
+    }
+  }
+
+  private int near(Desk desk, double station) {
+    double step = desk.road().step();
+    return apex + (int) Math.round(desk.road().apart(apex * step, station) / step);
+  }
+}

@@ -1,0 +1,38 @@
+package marvek.core.logger;
+
+import java.util.List;
+import marvek.core.reference.CornerEntry;
+import marvek.core.reference.Desk;
+
+/**
+ * What the simulated driver is to do.
+ *
+ * @param desk road, vehicle and day
+ * @param entries the reference to be driven, one for each corner
+ * @param habits mistakes
+ * @param laps from line to line
+ * @param spread metres of scatter of the driver's points, one standard deviation
+ * @param pace share of the grip that the driver uses, 0.8 to 1
+ * @param coldLaps how many of the first laps are on cold tyres
+ * @param outAndIn whether the recording begins with leaving the pits and ends with coming in
+ */
+public record Plan(
+    Desk desk,
+    List<CornerEntry> entries,
+    List<Habit> habits,
+    int laps,
+    double spread,
+    double pace,
+    int coldLaps,
+    boolean outAndIn) {
+  public Plan {
+    entries = List.copyOf(entries);
+    habits = List.copyOf(habits);
+    if (laps < 1 || laps > 200) {
+      throw new IllegalArgumentException("laps: 1 to 200");
+    }
+    if (!(spread >= 0 && spread <= 20) || !(pace >= 0.7 && pace <= 1.05)) {
+      throw new IllegalArgumentException("spread 0 to 20 m, pace 0.7 to 1.05");
+    }
+  }
+}

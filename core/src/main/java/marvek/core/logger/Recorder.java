@@ -1,0 +1,236 @@
+package marvek.core.logger;
+
+import java.util.Arrays;
+import java.util.Locale;
+import java.util.Random;
+import java.util.function.Consumer;
+import marvek.core.circuit.Centreline;
+import marvek.core.circuit.LocalPlane;
+import marvek.core.circuit.RoadPosition;
+import org.jspecify.annotations.Nullable;
+
+/** Writes what a device would record of a drive. */
+public final class Recorder {
+  /**
+   * How exact the device is, as standard deviations of independent errors.
+   *
+   * @param position m
+   * @param speed m/s
+   * @param pedals share
+   * @param steering radians
+   * @param brakeOffset share that the brake shows falsely at 60 m/s, growing with the square of
+   *     speed
+   */
+  public record Noise(
+      double position, double speed, double pedals, double steering, double brakeOffset) {
+    /** A usual device: 0.5 m, 0.3 km/h, 0.5 % and 0.3°. */
+    public static Noise usual() {
+      return new Noise(0.5, 0.3 / 3.6, 0.005, Math.toRadians(0.3), 0);
+    }
+
+    /** A perfect device. */
+    public static Noise none() {
+      return new Noise(0, 0, 0, 0, 0);
+    }
+  }
+
+  private final Driven driven;
+  private final Centreline road;
+  private final @Nullable LocalPlane plane;
+  private final Noise noise;
+  private final Random chance;
+
+  /**
+   * A recorder of one drive.
+   *
+   * @param plane of the road's metres on the earth; null to write metres
+   */
+  public Recorder(
+      Driven driven, Centreline road, @Nullable LocalPlane plane, Noise noise, Random chance) {
+    this.driven = driven;
+    this.road = road;
+    this.plane = plane;
+    this.noise = noise;
+    this.chance = chance;
+  }
+
+  private record Sample(
+      double time,
+      double x,
+      double y,
+      double speed,
+      double brake,
+      double throttle,
+      double steering,
+      int gear,
+      double revs,
+      double along,
+      double across) {}
+
+  private Sample at(double t) {
+    double[] time = driven.time();
+    int k = Arrays.binarySearch(time, t);
+    int j = Math.max(1, Math.min(time.length - 1, k < 0 ? -k - 1 : k));
+    double u = Math.max(0, Math.min(1, (t - time[j - 1]) / (time[j] - time[j - 1])));
+    double s = mix(driven.station(), j, u);
+    double[] xy = RoadPosition.toPlane(road, s, mix(driven.offset(), j, u));
+    double v = mix(driven.speed(), j, u);
+    double off = noise.brakeOffset() * (v / 60) * (v / 60);
+    return new Sample(
+        t,
+        xy[0] + noise.position() * chance.nextGaussian(),
+        xy[1] + noise.position() * chance.nextGaussian(),
+        Math.max(0, v + noise.speed() * chance.nextGaussian()),
+        Math.max(0, mix(driven.brake(), j, u) + off + noise.pedals() * chance.nextGaussian()),
+        Math.max(
+            0, Math.min(1, mix(driven.throttle(), j, u) + noise.pedals() * chance.nextGaussian())),
+        mix(driven.steering(), j, u) + noise.steering() * chance.nextGaussian(),
+        (int) driven.gear()[j - 1],
+        mix(driven.revs(), j, u) + 400 * noise.speed() * chance.nextGaussian(),
+        driven.along()[j - 1] + 3 * noise.speed() * chance.nextGaussian(),
+        driven.across()[j - 1] + 3 * noise.speed() * chance.nextGaussian());
+  }
+
+  private static double mix(double[] column, int j, double u) {
+    return column[j - 1] + u * (column[j] - column[j - 1]);
+  }
+
+  /**
+   * A table with a row a sample.
+   *
+   * @param rate samples a second
+   * @param lines takes each line without its end
+   */
+  public void table(double rate, Consumer<String> lines) {
+    String place = plane == null ? "x (m),y (m)" : "latitude (deg),longitude (deg)";
+    lines.accept(
+        "time (s),"
+            + place
+            + ",speed (km/h),brake (%),throttle (%),steering (deg),gear,revs (rpm),ax (m/s2),ay (m/s2)");
+    long count = (long) (driven.duration() * rate);
+    for (long i = 0; i <= count; i++) {
+      Sample s = at(i / rate);
+      double[] p = plane == null ? new double[] {s.x(), s.y()} : latLon(plane, s);
+      lines.accept(
+          fixed(s.time(), 3)
+              + ','
+              + fixed(p[0], plane == null ? 3 : 8)
+              + ','
+              + fixed(p[1], plane == null ? 3 : 8)
+              + ','
+              + fixed(s.speed() * 3.6, 2)
+              + ','
+              + fixed(s.brake() * 100, 1)
+              + ','
+              + fixed(s.throttle() * 100, 1)
+              + ','
+              + fixed(Math.toDegrees(s.steering()), 2)
+              + ','
+              + s.gear()
+              + ','
+              + fixed(s.revs(), 0)
+              + ','
+              + fixed(s.along(), 2)
+              + ','
+              + fixed(s.across(), 2));
+    }
+  }
+
+  private static double[] latLon(LocalPlane plane, Sample s) {
+    double[] lonLat = plane.toDegrees(s.x(), s.y());
+    return new double[] {lonLat[1], lonLat[0]};
+  }
+
+  /**
+   * NMEA 0183 sentences: RMC at the position's rate and, when asked for, a line of the pedals at
+   * the other.
+   *
+   * @param rate fixes a second
+   * @param pedalRate lines of pedals a second, 0 for none
+   * @param lines takes each line with the seconds since the start at which it is due
+   */
+  public void nmea(
+      double rate, double pedalRate, java.util.function.BiConsumer<Double, String> lines) {
+    LocalPlane on = plane;
+    if (on == null) {
+      throw new IllegalArgumentException("a place on the earth is needed for NMEA 0183");
+    }
+    double step = 1 / Math.max(rate, pedalRate);
+    long every = Math.max(1, Math.round(Math.max(rate, pedalRate) / rate));
+    long count = (long) (driven.duration() / step);
+    double start = 36_000;
+    for (long i = 0; i <= count; i++) {
+      double t = i * step;
+      Sample s = at(t);
+      double day = start + t;
+      if (i % every == 0) {
+        double[] p = latLon(on, s);
+        lines.accept(
+            t,
+            sentence(
+                String.format(
+                    Locale.ROOT,
+                    "GPRMC,%02d%02d%06.3f,A,%s,%s,%s,%s,%.3f,,160526,,,A",
+                    (int) (day / 3600),
+                    (int) (day / 60) % 60,
+                    day % 60,
+                    angle(p[0], 2),
+                    p[0] < 0 ? "S" : "N",
+                    angle(p[1], 3),
+                    p[1] < 0 ? "W" : "E",
+                    s.speed() * 3600 / 1852)));
+      }
+      if (pedalRate > 0) {
+        lines.accept(
+            t,
+            sentence(
+                "PMKV,"
+                    + fixed(day, 3)
+                    + ','
+                    + fixed(s.brake(), 3)
+                    + ','
+                    + fixed(s.throttle(), 3)
+                    + ','
+                    + fixed(Math.toDegrees(s.steering()), 2)
+                    + ','
+                    + s.gear()
+                    + ','
+                    + fixed(s.revs(), 0)));
+      }
+    }
+  }
+
+  private static String angle(double degrees, int digits) {
+    double a = Math.abs(degrees);
+    int whole = (int) a;
+    double minutes = (a - whole) * 60;
+    return String.format(Locale.ROOT, "%0" + digits + "d%09.6f", whole, minutes);
+  }
+
+  private static String sentence(String body) {
+    int sum = 0;
+    for (int i = 0; i < body.length(); i++) {
+      sum ^= body.charAt(i);
+    }
+    return '$' + body + '*' + String.format(Locale.ROOT, "%02X", sum);
+  }
+
+  /** A decimal with so many digits, much quicker than a formatter. */
+  static String fixed(double value, int digits) {
+    long scale = 1;
+    for (int i = 0; i < digits; i++) {
+      scale *= 10;
+    }
+    long v = Math.round(Math.abs(value) * scale);
+    StringBuilder b = new StringBuilder(16);
+    if (value < 0 && v > 0) {
+      b.append('-');
+    }
+    b.append(v / scale);
+    if (digits > 0) {
+      String part = Long.toString(v % scale);
+      b.append('.').append("0".repeat(digits - part.length())).append(part);
+    }
+    return b.toString();
+  }
+}

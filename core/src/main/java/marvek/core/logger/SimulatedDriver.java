@@ -1,0 +1,480 @@
+package marvek.core.logger;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import marvek.core.circuit.Centreline;
+import marvek.core.circuit.Corner;
+import marvek.core.lap.Conditions;
+import marvek.core.lap.Limits;
+import marvek.core.lap.Path;
+import marvek.core.line.CornerLine;
+import marvek.core.line.Warp;
+import marvek.core.reference.Desk;
+import marvek.core.reference.PointKind;
+import marvek.core.vehicle.Vehicle;
+
+/**
+ * Drives laps metre by metre: pedals by the driver's intent, speed by the forces on the vehicle,
+ * gears by revs. Braking is pressed in a rising, falling and trailing shape whose height the driver
+ * chooses so that the corner is reached at the speed that the path allows.
+ */
+public final class SimulatedDriver {
+  private static final double REACH = 90;
+  private static final double RISE = 0.12;
+  private static final double STEERING_RATIO = 13;
+  private static final double UNDERSTEER = 0.0006;
+  private static final double SHIFT_DOWN_PAUSE = 0.28;
+
+  private final Plan plan;
+  private final Desk desk;
+  private final Centreline road;
+  private final Vehicle vehicle;
+  private final Random chance;
+  private final int n;
+  private final List<Double> time = new ArrayList<>();
+  private final Columns out = new Columns();
+  private final List<Truth.Lap> truths = new ArrayList<>();
+  private double clock;
+  private double speed;
+  private int gear = 1;
+  private double shifting;
+  private double sinceDown = 1;
+  private double onLimiter;
+
+  private SimulatedDriver(Plan plan, Random chance) {
+    this.plan = plan;
+    this.desk = plan.desk();
+    this.road = desk.road();
+    this.vehicle = desk.vehicle();
+    this.chance = chance;
+    this.n = road.size();
+  }
+
+  /** Drives the plan. */
+  public static Driven drive(Plan plan, Random chance) {
+    return new SimulatedDriver(plan, chance).drive();
+  }
+
+  private static final class Columns {
+    final List<double[]> rows = new ArrayList<>();
+
+    double[] column(int i) {
+      return rows.stream().mapToDouble(r -> r[i]).toArray();
+    }
+  }
+
+  private Driven drive() {
+    int lap = 0;
+    if (plan.outAndIn()) {
+      int start = n / 3;
+      speed = 18;
+      lap(0, 0.86, start, n, -n);
+    } else {
+      speed = desk.lap().speed()[0] * 0.97;
+    }
+    gear = desk.limits().bestGear(speed);
+    for (int l = 1; l <= plan.laps(); l++) {
+      double grip = l <= plan.coldLaps() ? 0.94 + 0.06 * (l - 1) / plan.coldLaps() : 1;
+      lap(l, plan.pace() * grip, 0, n, lap * n);
+      lap++;
+    }
+    if (plan.outAndIn()) {
+      lap(0, 0.84, 0, 3 * n / 4, lap * n);
+    }
+    return new Driven(
+        time.stream().mapToDouble(Double::doubleValue).toArray(),
+        out.column(0),
+        out.column(1),
+        out.column(2),
+        out.column(3),
+        out.column(4),
+        out.column(5),
+        out.column(6),
+        out.column(7),
+        out.column(8),
+        out.column(9),
+        new Truth(truths));
+  }
+
+  /** The line of a lap: that of the reference's points, bent by the driver. */
+  private double[] line(List<Intent> intents) {
+    double[] offset = desk.path().offset();
+    for (int c = 0; c < intents.size(); c++) {
+      Intent i = intents.get(c);
+      CornerLine l = desk.lines().get(c);
+      boolean left = desk.corners().get(c).left();
+      double out = left ? -1 : 1;
+      offset =
+          shifted(
+              offset,
+              l.turnIn(),
+              i.entry.station(PointKind.TURN_IN).orElse(l.turnIn()) + i.turnInBy);
+      if (l.apexes().size() > 1) {
+        double a = l.apexes().get(0);
+        offset = shifted(offset, a, i.entry.station(PointKind.FIRST_APEX).orElse(a));
+      }
+      double apex = i.entry.station(PointKind.APEX).orElse(l.apex());
+      offset = shifted(offset, l.apex(), apex);
+      double exit = i.entry.station(PointKind.EXIT).orElse(l.exit());
+      offset = shifted(offset, l.exit(), exit);
+      offset = bumped(offset, apex, out * (i.apexOut + i.entry.apexOff()), 60);
+      offset = bumped(offset, exit, out * i.exitOut, 55);
+      offset = bumped(offset, desk.corners().get(c).entry() - 12, out * i.entryOut, 60);
+    }
+    return offset;
+  }
+
+  private double[] shifted(double[] offset, double was, double now) {
+    double by = road.apart(was, now);
+    return Math.abs(by) < 0.3 ? offset : Warp.shifted(road, offset, was, by, REACH, REACH);
+  }
+
+  private double[] bumped(double[] offset, double at, double by, double reach) {
+    return Math.abs(by) < 0.01 ? offset : Warp.bumped(road, offset, at, by, reach);
+  }
+
+  private void lap(int number, double pace, int from, int to, int base) {
+    List<Intent> intents = Intent.lap(plan, chance);
+    double[] offset = line(intents);
+    Path path = Path.over(road, offset, desk.ground());
+    Conditions day = desk.conditions();
+    Limits limits =
+        new Limits(vehicle, day.withGrip(day.grip() * pace * pace), desk.lap().boostBelow());
+    for (int c = 0; c < intents.size(); c++) {
+      CornerLine l = desk.lines().get(c);
+      intents.get(c).settle(desk, l.turnIn(), l.apex());
+    }
+    int rowsBefore = out.rows.size();
+    double began = clock;
+    Drive d = new Drive(path, limits, intents, from);
+    for (int k = from; k < to; k++) {
+      d.metre(k, base);
+    }
+    truths.add(new Truth.Lap(number, clock - began, truth(path, intents, rowsBefore, from, to, d)));
+  }
+
+  private List<Truth.Done> truth(
+      Path path, List<Intent> intents, int rows, int from, int to, Drive d) {
+    List<Truth.Done> done = new ArrayList<>();
+    for (int c = 0; c < intents.size(); c++) {
+      Intent i = intents.get(c);
+      Corner corner = desk.corners().get(c);
+      double sign = corner.left() ? 1 : -1;
+      int entry = road.index(corner.entry());
+      int exit = entry + (int) (road.ahead(corner.entry(), corner.exit()) / road.step());
+      int around = i.apex;
+      int apex =
+          inside(path, corner, Math.max(entry - 20, around - 80), Math.min(exit + 20, around + 80));
+      if (around < from + 60 || around > to - 60) {
+        continue;
+      }
+      int firstApex = apex;
+      if (corner.apexes().size() == 2) {
+        int one = road.index(corner.apexes().get(0));
+        int middle = (one + road.index(corner.apex())) / 2;
+        firstApex = inside(path, corner, entry - 20, middle);
+        apex = inside(path, corner, middle, exit + 20);
+      }
+      double peak = 0;
+      for (int k = firstApex - 20; k <= firstApex + 20; k++) {
+        peak = Math.max(peak, sign * steer(rows, k - from));
+      }
+      int turn = firstApex;
+      while (turn > firstApex - 150
+          && turn > from
+          && sign * steer(rows, turn - from) > 0.3 * peak) {
+        turn--;
+      }
+      double below = sign * steer(rows, turn - from);
+      double above = sign * steer(rows, turn + 1 - from);
+      double part = above > below ? (0.3 * peak - below) / (above - below) : 0;
+      int low = Math.max(from, entry - 40);
+      int slow = low;
+      for (int k = low; k <= Math.min(to - 1, exit + 25); k++) {
+        if (out.rows.get(rows + k - from)[2] < out.rows.get(rows + slow - from)[2]) {
+          slow = k;
+        }
+      }
+      double step = road.step();
+      done.add(
+          new Truth.Done(
+              corner.id(),
+              i.brake < from ? null : wrap(i.brake * step),
+              i.brake < from ? null : wrap(d.released[c] * step),
+              i.first < 0 ? null : wrap(i.first * step),
+              i.full < 0 ? null : wrap(i.full * step),
+              turn <= from ? null : wrap((turn + Math.max(0, Math.min(1, part))) * step),
+              wrap(apex * step),
+              out.rows.get(rows + slow - from)[2],
+              (int) out.rows.get(rows + slow - from)[6],
+              i.mistakes));
+    }
+    return done;
+  }
+
+  private double wrap(double station) {
+    return road.wrap(station);
+  }
+
+  private double steer(int base, int k) {
+    return out.rows.get(Math.max(0, Math.min(out.rows.size() - 1, base + k)))[5];
+  }
+
+  private int inside(Path path, Corner corner, int a, int b) {
+    int best = a;
+    double least = Double.MAX_VALUE;
+    for (int k = a; k <= b; k++) {
+      int i = Math.floorMod(k, n);
+      double gap =
+          corner.left() ? road.left()[i] - path.offset()[i] : road.right()[i] + path.offset()[i];
+      if (gap < least) {
+        least = gap;
+        best = k;
+      }
+    }
+    return best;
+  }
+
+  /** One lap on its way. */
+  private final class Drive {
+    private final Path path;
+    private final Limits limits;
+    private final List<Intent> intents;
+    private final double[] released;
+    private int corner;
+    private double peak;
+    private double pressedAt = -1;
+    private double slow = -1;
+
+    Drive(Path path, Limits limits, List<Intent> intents, int from) {
+      this.path = path;
+      this.limits = limits;
+      this.intents = intents;
+      this.released = new double[intents.size()];
+      while (corner < intents.size() - 1 && end(corner) < from) {
+        corner++;
+      }
+    }
+
+    private int end(int c) {
+      Intent i = intents.get(c);
+      return Math.max(i.apex + 5, i.full);
+    }
+
+    void metre(int k, int base) {
+      Intent i = intents.get(corner);
+      Intent next = corner + 1 < intents.size() ? intents.get(corner + 1) : null;
+      boolean nextBegins =
+          next != null && (next.brake >= 0 ? k >= next.brake : k >= next.turnIn - 30);
+      if (next != null
+          && (k > end(corner) && (nextBegins || next.brake < 0 && k > i.apex + 5)
+              || k > i.apex && nextBegins)) {
+        corner++;
+        i = intents.get(corner);
+        pressedAt = -1;
+        slow = -1;
+      }
+      int p = Math.floorMod(k, n);
+      int q = Math.floorMod(k + 1, n);
+      double ds = path.step()[p];
+      double brake = 0;
+      double throttle = 1;
+      if (i.brake >= 0 && k >= i.brake && k < i.release) {
+        if (pressedAt < 0) {
+          pressedAt = clock;
+          peak = peak(i, k);
+        }
+        brake = peak * shape(i, k, clock - pressedAt);
+        throttle = 0;
+      } else if (i.brake >= 0 && k < i.brake && (i.brake - k) * road.step() < i.handOff * speed) {
+        throttle = 0;
+      } else if (i.first >= 0 && k >= (i.brake >= 0 ? i.brake : easing(i, k)) && k < i.first) {
+        throttle = 0;
+      } else if (i.first >= 0 && k >= i.first && k < i.full) {
+        double way = (k - i.first) / (double) Math.max(1, i.full - i.first);
+        double begin = Math.max(0.12, i.entry.firstThrottle());
+        throttle = begin + (1 - begin) * way;
+        // The foot takes a moment from nothing to its first pressure.
+        throttle *= Math.min(1, (k - i.first + 1) * ds / speed / 0.1);
+        if (i.dip && way > 0.45 && way < 0.75) {
+          throttle = 0.15;
+        }
+      }
+      if (brake == 0 && i.brake >= 0 && k >= i.brake && released[corner] == 0) {
+        released[corner] = k;
+      }
+      drive(i, p, q, ds, k, base, brake, throttle);
+    }
+
+    /** Without brakes the throttle is shut as late as engine braking allows. */
+    private int easing(Intent i, int k) {
+      if (slow < 0) {
+        double lowest = Double.MAX_VALUE;
+        for (int j = i.turnIn; j <= i.apex + 20; j++) {
+          lowest = Math.min(lowest, limits.cornerSpeed(path, Math.floorMod(j, n)));
+        }
+        slow = lowest * i.slower;
+      }
+      double a = vehicle.brakes().engineBraking() + 0.5;
+      double metres = Math.max(0, (speed * speed - slow * slow) / (2 * a));
+      return speed > slow && (i.apex - 10 - k) * road.step() < metres ? k : i.first;
+    }
+
+    private double shape(Intent i, int k, double since) {
+      int begin = i.brake;
+      double rise = Math.min(1, since / RISE);
+      double hold = begin + 0.45 * Math.max(2, i.turnIn - begin);
+      double trail = 0.5;
+      double s;
+      if (k <= hold) {
+        s = 1;
+      } else if (k <= i.turnIn) {
+        s = 1 - (1 - trail) * (k - hold) / Math.max(1, i.turnIn - hold);
+      } else {
+        s = trail * (i.release - k) / Math.max(1, i.release - Math.max(i.turnIn, hold));
+      }
+      if (i.release < i.turnIn && k > hold) {
+        s = (i.release - k) / Math.max(1, i.release - hold);
+      }
+      if (i.twoPresses) {
+        double way = (k - begin) / (double) Math.max(1, i.release - begin);
+        if (way > 0.38 && way < 0.6) {
+          s = 0;
+        }
+      }
+      return rise * Math.max(0, Math.min(1, s));
+    }
+
+    /** How hard to press so that the corner is reached at its speed. */
+    private double peak(Intent i, int k) {
+      int end = Math.max(i.apex + 5, i.release + 2);
+      double low = 0;
+      double high = 1.08;
+      for (int round = 0; round < 18; round++) {
+        double middle = (low + high) / 2;
+        if (tooFast(i, k, end, middle)) {
+          low = middle;
+        } else {
+          high = middle;
+        }
+      }
+      return high;
+    }
+
+    private boolean tooFast(Intent i, int from, int end, double press) {
+      double v = speed;
+      double t = 0;
+      for (int k = from; k < end; k++) {
+        int p = Math.floorMod(k, n);
+        double s = k < i.release ? press * shape(i, k, t) : 0;
+        if (k >= i.turnIn && v > limits.cornerSpeed(path, p) * i.slower) {
+          return true;
+        }
+        double load = limits.load(path, p, v * v);
+        double a =
+            s * limits.brakingMost(load, 1, path.grip()[p]) + limits.resistance(path, p, v, load);
+        if (s == 0) {
+          a += vehicle.brakes().engineBraking();
+        }
+        t += path.step()[p] / v;
+        v = Math.sqrt(Math.max(9, v * v - 2 * a * path.step()[p]));
+      }
+      return false;
+    }
+
+    private void drive(
+        Intent i, int p, int q, double ds, int k, int base, double brake, double throttle) {
+      double v = speed;
+      double load = limits.load(path, p, v * v);
+      double resist = limits.resistance(path, p, v, load);
+      gears(i, k, v, brake, throttle);
+      double a;
+      if (brake > 0) {
+        a = -brake * limits.brakingMost(load, 1, path.grip()[p]) - resist;
+      } else if (throttle <= 0) {
+        a = -vehicle.brakes().engineBraking() - resist;
+      } else {
+        double most = limits.traction(load, limits.ellipse(path, p, v * v, load), path.grip()[p]);
+        double pull = shifting > 0 ? 0 : throttle * vehicle.wheelForce(v, gear) / limits.mass();
+        pull +=
+            shifting > 0
+                ? 0
+                : Math.max(
+                        0,
+                        limits.engineDrive(v)
+                            - limits.vehicle().wheelForce(v, limits.bestGear(v)) / limits.mass())
+                    * throttle;
+        a = Math.min(pull, most) - resist;
+      }
+      double next = Math.sqrt(Math.max(9, v * v + 2 * a * ds));
+      double top = limits.cornerSpeed(path, q);
+      if (next > top * 1.01 && k >= i.turnIn - 5) {
+        // Too fast for the bend: the tyres scrub it off.
+        next = Math.max(top * 1.01, Math.sqrt(Math.max(9, v * v - 2 * 6 * ds)));
+      }
+      double limit = vehicle.speed(vehicle.engine().limitRevs(), gear);
+      next = Math.min(next, Math.max(limit, v - 0.05));
+      double dt = 2 * ds / (v + next);
+      onLimiter = v > limit - 0.1 ? onLimiter + dt : 0;
+      double kappa = path.curvature()[p];
+      double across = v * v * kappa;
+      double steer =
+          (Math.atan(vehicle.wheelbase() * kappa) + UNDERSTEER * across) * STEERING_RATIO;
+      steer += corrections(i, k, steer);
+      time.add(clock);
+      out.rows.add(
+          new double[] {
+            (base + k) * road.step(),
+            path.offset()[p],
+            v,
+            brake,
+            throttle,
+            steer,
+            gear,
+            Math.min(vehicle.engine().limitRevs(), vehicle.revs(v, gear)),
+            (next * next - v * v) / (2 * ds),
+            across
+          });
+      clock += dt;
+      shifting = Math.max(0, shifting - dt);
+      sinceDown += dt;
+      speed = next;
+    }
+
+    private double corrections(Intent i, int k, double steer) {
+      if (i.corrections == 0) {
+        return 0;
+      }
+      double sum = 0;
+      for (int j = 0; j < i.corrections; j++) {
+        double at = i.apex - 6 + 16 * j;
+        double x = (k - at) * road.step() / Math.max(8, speed) / 0.16;
+        sum += Math.abs(x) < 1 ? -0.55 * steer * Math.pow(Math.cos(x * Math.PI / 2), 2) : 0;
+      }
+      return sum;
+    }
+
+    private void gears(Intent i, int k, double v, double brake, double throttle) {
+      double limit = vehicle.engine().limitRevs();
+      if (brake > 0 || throttle < 0.05) {
+        int wanted = Math.max(1, Math.min(vehicle.gears(), i.entry.gear() + i.gearBy));
+        if (gear > wanted
+            && sinceDown > SHIFT_DOWN_PAUSE
+            && vehicle.revs(v, gear - 1) < 0.95 * limit) {
+          gear--;
+          sinceDown = 0;
+        }
+        return;
+      }
+      double revs = vehicle.revs(v, gear);
+      boolean holds = i.limiter && k < i.apex + 400;
+      boolean up = holds ? onLimiter > 0.55 : revs > vehicle.engine().shiftRevs();
+      if (up && gear < vehicle.gears() && shifting <= 0) {
+        gear++;
+        shifting = vehicle.gearbox().shiftTime();
+        onLimiter = 0;
+      }
+    }
+  }
+}

@@ -1,0 +1,58 @@
+package marvek.core.logger;
+
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What was really done, free of noise.
+ *
+ * @param laps in the order driven
+ */
+public record Truth(List<Lap> laps) {
+  public Truth {
+    laps = List.copyOf(laps);
+  }
+
+  /**
+   * A lap.
+   *
+   * @param number from 1; 0 for the way out of and into the pits
+   * @param lapTime seconds
+   * @param corners in driving order
+   */
+  public record Lap(int number, double lapTime, List<Done> corners) {
+    public Lap {
+      corners = List.copyOf(corners);
+    }
+  }
+
+  /**
+   * A corner as it was driven; stations in [0, length of the lap).
+   *
+   * @param corner id
+   * @param brake where the brake leaves zero
+   * @param release where it is back at zero
+   * @param firstThrottle where the throttle leaves zero
+   * @param fullThrottle where it is fully open for good
+   * @param turnIn where steering reaches 30 % of its most at the apex
+   * @param apex closest to the inside
+   * @param minimumSpeed m/s
+   * @param gear at the slowest place
+   * @param mistakes made on purpose
+   */
+  public record Done(
+      String corner,
+      @Nullable Double brake,
+      @Nullable Double release,
+      @Nullable Double firstThrottle,
+      @Nullable Double fullThrottle,
+      @Nullable Double turnIn,
+      double apex,
+      double minimumSpeed,
+      int gear,
+      List<Mistake> mistakes) {
+    public Done {
+      mistakes = List.copyOf(mistakes);
+    }
+  }
+}

@@ -1,0 +1,19 @@
+package marvek.core.telemetry;
+
+/**
+ * A lap cut from a recording.
+ *
+ * @param number in the recording, from 1
+ * @param kind what sort of lap
+ * @param start seconds of the recording's clock when it began
+ * @param lapTime seconds from line to line; for a part of a lap, seconds recorded
+ * @param trace what was driven
+ * @param remark why it is of its kind, or empty
+ */
+public record DrivenLap(
+    int number, LapKind kind, double start, double lapTime, Trace trace, String remark) {
+  /** The same lap as another kind. */
+  public DrivenLap as(LapKind other, String why) {
+    return new DrivenLap(number, other, start, lapTime, trace, why);
+  }
+}

@@ -1,0 +1,130 @@
+package marvek.core.telemetry;
+
+import java.io.InputStream;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Set;
+import javax.xml.stream.XMLInputFactory;
+import javax.xml.stream.XMLStreamConstants;
+import javax.xml.stream.XMLStreamException;
+import javax.xml.stream.XMLStreamReader;
+import marvek.core.telemetry.ReadReport.Sort;
+
+/** Points of a GPX track as samples, read as they come; declarations of types are refused. */
+final class GpxTrack {
+  private static final Set<Channel> CHANNELS =
+      EnumSet.of(Channel.TIME, Channel.LATITUDE, Channel.LONGITUDE, Channel.HEIGHT, Channel.SPEED);
+
+  private GpxTrack() {}
+
+  static Mapping mapping() {
+    return new Mapping(Mapping.Format.GPX, ',', false, 0, 1, List.of());
+  }
+
+  static void read(InputStream in, Blocks blocks, ReadReport report) {
+    XMLInputFactory factory = XMLInputFactory.newFactory();
+    factory.setProperty(XMLInputFactory.SUPPORT_DTD, false);
+    factory.setProperty(XMLInputFactory.IS_SUPPORTING_EXTERNAL_ENTITIES, false);
+    blocks.start(CHANNELS);
+    int points = 0;
+    int untimed = 0;
+    double last = Double.NaN;
+    double[] value = new double[Channel.values().length];
+    boolean inside = false;
+    try {
+      XMLStreamReader xml = factory.createXMLStreamReader(in);
+      while (xml.hasNext()) {
+        int event = xml.next();
+        if (event == XMLStreamConstants.DTD) {
+          throw new TelemetryProblem(
+              "The file declares types of its own, which is not read.",
+              "line " + xml.getLocation().getLineNumber(),
+              "Export the track again without a DOCTYPE.");
+        }
+        if (event == XMLStreamConstants.START_ELEMENT) {
+          switch (xml.getLocalName()) {
+            case "trkseg" -> {
+              if (points > 0) {
+                blocks.cut();
+                last = Double.NaN;
+              }
+            }
+            case "trkpt" -> {
+              inside = true;
+              java.util.Arrays.fill(value, Double.NaN);
+              value[Channel.LATITUDE.ordinal()] = number(xml.getAttributeValue(null, "lat"));
+              value[Channel.LONGITUDE.ordinal()] = number(xml.getAttributeValue(null, "lon"));
+            }
+            case "ele" -> {
+              if (inside) {
+                value[Channel.HEIGHT.ordinal()] = number(xml.getElementText());
+              }
+            }
+            case "speed" -> {
+              if (inside) {
+                value[Channel.SPEED.ordinal()] = number(xml.getElementText());
+              }
+            }
+            case "time" -> {
+              if (inside) {
+                value[Channel.TIME.ordinal()] = Numbers.time(xml.getElementText(), false);
+              }
+            }
+            default -> {}
+          }
+        } else if (event == XMLStreamConstants.END_ELEMENT && xml.getLocalName().equals("trkpt")) {
+          inside = false;
+          points++;
+          double t = value[Channel.TIME.ordinal()];
+          if (Double.isNaN(t)) {
+            untimed++;
+            continue;
+          }
+          if (!Double.isNaN(last) && t <= last) {
+            if (t < last) {
+              blocks.cut();
+              report.add(
+                  Sort.CLEANED,
+                  "The clock went back at point "
+                      + points
+                      + "; what follows is a stretch of its own.");
+            } else {
+              continue;
+            }
+          }
+          last = t;
+          int i = blocks.grow();
+          for (Channel c : CHANNELS) {
+            blocks.open().of(c)[i] = value[c.ordinal()];
+          }
+        }
+      }
+    } catch (XMLStreamException e) {
+      if (points == 0) {
+        throw new TelemetryProblem(
+            "The file cannot be read as GPX.",
+            e.getLocation() == null ? null : "line " + e.getLocation().getLineNumber(),
+            "Export the track again.");
+      }
+      report.add(
+          Sort.DROPPED,
+          "The file breaks off after point " + points + "; what comes before it is read.");
+    }
+    if (points == 0 || untimed == points) {
+      throw new TelemetryProblem(
+          points == 0
+              ? "There is no track in this GPX file."
+              : "The points of this track have no times.",
+          null,
+          "Export the recording as a track with times.");
+    }
+    report.add(Sort.READ, points + " points.");
+    if (untimed > 0) {
+      report.add(Sort.DROPPED, untimed + " points without a time.");
+    }
+  }
+
+  private static double number(String text) {
+    return text == null ? Double.NaN : Numbers.parse(text.strip(), false);
+  }
+}

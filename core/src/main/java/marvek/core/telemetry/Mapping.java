@@ -1,0 +1,114 @@
+package marvek.core.telemetry;
+
+import java.util.HashSet;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * How a file is read: its form, and which column holds what in which unit.
+ *
+ * @param format of the file
+ * @param delimiter between columns of a table
+ * @param decimalComma whether a comma stands for the decimal point
+ * @param headerRow row of the names, from 1; 0 for none
+ * @param firstRow row of the first values, from 1
+ * @param columns in the order of the file
+ */
+public record Mapping(
+    Format format,
+    char delimiter,
+    boolean decimalComma,
+    int headerRow,
+    int firstRow,
+    List<Column> columns) {
+  /** Forms of files. */
+  public enum Format {
+    TABLE,
+    NMEA,
+    GPX
+  }
+
+  /**
+   * A column.
+   *
+   * @param index from 0
+   * @param header as it stands in the file
+   * @param channel what it holds, or null when it is not used
+   * @param unit of its values; null where it has to be asked for
+   * @param guessed whether the unit was told from the values and not from the header
+   */
+  public record Column(
+      int index, String header, @Nullable Channel channel, @Nullable Unit unit, boolean guessed) {
+    public Column {
+      Objects.requireNonNull(header, "header");
+    }
+  }
+
+  public Mapping {
+    Objects.requireNonNull(format, "format");
+    columns = List.copyOf(columns);
+  }
+
+  public Optional<Column> of(Channel channel) {
+    return columns.stream().filter(c -> c.channel() == channel).findFirst();
+  }
+
+  boolean has(Channel channel) {
+    return of(channel).isPresent();
+  }
+
+  /** What stands in the way of reading with this mapping, in words; empty when nothing does. */
+  public Optional<TelemetryProblem> problem() {
+    if (format != Format.TABLE) {
+      return Optional.empty();
+    }
+    Set<Channel> seen = new HashSet<>();
+    for (Column c : columns) {
+      Channel channel = c.channel();
+      if (channel == null) {
+        continue;
+      }
+      if (!seen.add(channel)) {
+        return Optional.of(
+            new TelemetryProblem(
+                "Two columns are taken for " + channel.words() + ".",
+                "column " + (c.index() + 1) + ", " + c.header(),
+                "Keep one of them."));
+      }
+      Unit unit = c.unit();
+      if (unit == null || !channel.takes(unit)) {
+        return Optional.of(
+            new TelemetryProblem(
+                "The unit of " + channel.words() + " is not known.",
+                "column " + (c.index() + 1) + ", " + c.header(),
+                "Choose it."));
+      }
+    }
+    boolean place =
+        (has(Channel.LATITUDE) && has(Channel.LONGITUDE))
+            || (has(Channel.EAST) && has(Channel.NORTH));
+    if (!has(Channel.TIME) && !(has(Channel.DISTANCE) && has(Channel.SPEED))) {
+      return Optional.of(
+          new TelemetryProblem(
+              "No column gives the time.",
+              null,
+              "Say which one does, or name distance and speed."));
+    }
+    if (!place && !has(Channel.DISTANCE) && !has(Channel.SPEED)) {
+      return Optional.of(
+          new TelemetryProblem(
+              "No column says where the vehicle was.",
+              null,
+              "Name latitude and longitude, or distance, or speed with a lap number."));
+    }
+    return Optional.empty();
+  }
+
+  /** The same with what the driver said of the columns. */
+  public Mapping with(List<Column> said) {
+    return new Mapping(format, delimiter, decimalComma, headerRow, firstRow, said);
+  }
+}

@@ -1,0 +1,290 @@
+package marvek.core.telemetry;
+
+import de.siegmar.fastcsv.reader.CsvParseException;
+import de.siegmar.fastcsv.reader.CsvReader;
+import de.siegmar.fastcsv.reader.CsvRecord;
+import java.io.Reader;
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import marvek.core.telemetry.ReadReport.Sort;
+
+/** Rows of a table as samples. */
+final class TableRows {
+  private static final double FASTEST_RATE = 100;
+  private static final int LOOK = 200;
+
+  private record Source(int index, Channel channel, double factor, boolean clock) {}
+
+  private TableRows() {}
+
+  static void read(Reader in, Mapping mapping, Blocks blocks, ReadReport report) {
+    List<Source> sources = new ArrayList<>();
+    Set<Channel> channels = EnumSet.of(Channel.TIME);
+    for (Mapping.Column c : mapping.columns()) {
+      Channel channel = c.channel();
+      Unit unit = c.unit();
+      if (channel != null && unit != null) {
+        sources.add(new Source(c.index(), channel, unit.factor(), unit == Unit.CLOCK));
+        channels.add(channel);
+      }
+    }
+    boolean timed = mapping.of(Channel.TIME).isPresent();
+    if (!timed) {
+      report.add(Sort.DERIVED, "Time from distance and speed.");
+    }
+    Rows rows = new Rows(mapping, sources, channels, timed, blocks, report);
+    try (CsvReader<CsvRecord> csv =
+        CsvReader.builder()
+            .fieldSeparator(mapping.delimiter())
+            .allowExtraFields(true)
+            .allowMissingFields(true)
+            .ofCsvRecord(in)) {
+      for (CsvRecord row : csv) {
+        rows.row(row);
+      }
+    } catch (CsvParseException | java.io.UncheckedIOException e) {
+      if (e.getCause() instanceof java.io.InterruptedIOException) {
+        throw new Cancelled();
+      }
+      rows.brokenOff();
+    } catch (java.io.IOException e) {
+      throw new java.io.UncheckedIOException(e);
+    }
+    rows.done();
+  }
+
+  /** Reading was given up on purpose. */
+  static final class Cancelled extends RuntimeException {
+    private static final long serialVersionUID = 1L;
+  }
+
+  private static final class Rows {
+    private final Mapping mapping;
+    private final List<Source> sources;
+    private final Set<Channel> channels;
+    private final boolean timed;
+    private final Blocks blocks;
+    private final ReadReport report;
+    private final Map<Channel, Integer> bad = new HashMap<>();
+    private final Map<Channel, Long> firstBad = new HashMap<>();
+    private final double[] value = new double[Channel.values().length];
+    private final double[] sum = new double[Channel.values().length];
+    private final int[] summed = new int[Channel.values().length];
+    private final List<double[]> held = new ArrayList<>();
+    private double last = Double.NaN;
+    private double lastDistance = Double.NaN;
+    private double binStart = Double.NaN;
+    private int group = 1;
+    private long rows;
+    private int repeated;
+    private int inBin;
+    private boolean rateKnown;
+
+    Rows(
+        Mapping mapping,
+        List<Source> sources,
+        Set<Channel> channels,
+        boolean timed,
+        Blocks blocks,
+        ReadReport report) {
+      this.mapping = mapping;
+      this.sources = sources;
+      this.channels = channels;
+      this.timed = timed;
+      this.blocks = blocks;
+      this.report = report;
+      blocks.start(channels);
+    }
+
+    void row(CsvRecord record) {
+      long number = record.getStartingLineNumber();
+      if (number < mapping.firstRow()) {
+        return;
+      }
+      int fields = record.getFieldCount();
+      if (fields > 4 * TableSniffer.MOST_COLUMNS) {
+        throw new TelemetryProblem(
+            "This row has " + fields + " columns.",
+            "row " + number,
+            "Mend the row, then bring the file again.");
+      }
+      java.util.Arrays.fill(value, Double.NaN);
+      boolean any = false;
+      for (Source s : sources) {
+        if (s.index() >= fields) {
+          continue;
+        }
+        String text = record.getField(s.index());
+        double v =
+            s.clock()
+                ? Numbers.time(text, mapping.decimalComma())
+                : Numbers.parse(text, mapping.decimalComma());
+        if (Double.isNaN(v) && !text.isBlank()) {
+          bad.merge(s.channel(), 1, Integer::sum);
+          firstBad.putIfAbsent(s.channel(), number);
+        }
+        value[s.channel().ordinal()] = v * s.factor();
+        any |= !Double.isNaN(v);
+      }
+      if (!any) {
+        return;
+      }
+      rows++;
+      double t = timed ? value[Channel.TIME.ordinal()] : fromDistance(number);
+      if (Double.isNaN(t)) {
+        return;
+      }
+      value[Channel.TIME.ordinal()] = t;
+      if (!Double.isNaN(last)) {
+        if (t == last) {
+          repeated++;
+          return;
+        }
+        // Midnight on a clock is no step back in time.
+        if (t < last - 1e-9 || t > last + 30) {
+          flush();
+          blocks.cut();
+          binStart = Double.NaN;
+          report.add(
+              Sort.CLEANED,
+              t < last
+                  ? String.format(
+                      java.util.Locale.ROOT,
+                      "The clock went back by %.1f s at row %d; what follows is a stretch of its own.",
+                      last - t,
+                      number)
+                  : String.format(
+                      java.util.Locale.ROOT,
+                      "Nothing was recorded for %.0f s before row %d; what follows is a stretch of its own.",
+                      t - last,
+                      number));
+        }
+      }
+      last = t;
+      if (!rateKnown) {
+        held.add(value.clone());
+        if (held.size() >= LOOK) {
+          settleRate();
+        }
+        return;
+      }
+      take(value);
+    }
+
+    private double fromDistance(long number) {
+      double d = value[Channel.DISTANCE.ordinal()];
+      double v = value[Channel.SPEED.ordinal()];
+      if (Double.isNaN(d) || Double.isNaN(v)) {
+        return Double.NaN;
+      }
+      if (Double.isNaN(lastDistance)) {
+        lastDistance = d;
+        return 0;
+      }
+      double step = d - lastDistance;
+      lastDistance = d;
+      if (step < -1) {
+        // The distance starts anew with every lap; a step of road is lost there.
+        step = Math.max(d, 0);
+      }
+      return last + Math.max(0, step) / Math.max(v, 0.5);
+    }
+
+    private void settleRate() {
+      rateKnown = true;
+      if (held.size() > 2) {
+        double span =
+            held.get(held.size() - 1)[Channel.TIME.ordinal()] - held.get(0)[Channel.TIME.ordinal()];
+        double rate = (held.size() - 1) / Math.max(span, 1e-9);
+        group = rate > FASTEST_RATE * 1.2 ? (int) Math.round(rate / FASTEST_RATE) : 1;
+        if (group > 1) {
+          report.add(
+              Sort.READ,
+              String.format(
+                  java.util.Locale.ROOT,
+                  "About %.0f samples a second; means of %d are kept.",
+                  rate,
+                  group));
+        }
+      }
+      held.forEach(this::take);
+      held.clear();
+    }
+
+    /** A sample, or a share of one where there are more than are needed. */
+    private void take(double[] sample) {
+      if (group == 1) {
+        store(sample);
+        return;
+      }
+      if (inBin == 0) {
+        java.util.Arrays.fill(sum, 0);
+        java.util.Arrays.fill(summed, 0);
+      }
+      for (Channel c : channels) {
+        int i = c.ordinal();
+        if (!Double.isNaN(sample[i])) {
+          // Gears and laps have no mean.
+          sum[i] = c == Channel.GEAR || c == Channel.LAP ? sample[i] : sum[i] + sample[i];
+          summed[i] = c == Channel.GEAR || c == Channel.LAP ? 1 : summed[i] + 1;
+        }
+      }
+      if (++inBin >= group) {
+        flush();
+      }
+    }
+
+    private void flush() {
+      if (!rateKnown) {
+        settleRate();
+      }
+      if (inBin == 0) {
+        return;
+      }
+      double[] mean = new double[sum.length];
+      for (int i = 0; i < mean.length; i++) {
+        mean[i] = summed[i] == 0 ? Double.NaN : sum[i] / summed[i];
+      }
+      inBin = 0;
+      store(mean);
+    }
+
+    private void store(double[] sample) {
+      int i = blocks.grow();
+      Samples open = blocks.open();
+      for (Channel c : channels) {
+        open.of(c)[i] = sample[c.ordinal()];
+      }
+    }
+
+    void brokenOff() {
+      report.add(
+          Sort.DROPPED,
+          "The file breaks off in row "
+              + (rows + mapping.firstRow())
+              + "; what comes before it is read.");
+    }
+
+    void done() {
+      flush();
+      report.add(Sort.READ, rows + " rows.");
+      if (repeated > 0) {
+        report.add(Sort.CLEANED, repeated + " rows with the time of the row before are left out.");
+      }
+      bad.forEach(
+          (channel, count) ->
+              report.add(
+                  Sort.CLEANED,
+                  count
+                      + (count == 1 ? " value of " : " values of ")
+                      + channel.words()
+                      + " cannot be read as a number, first in row "
+                      + firstBad.get(channel)
+                      + "."));
+    }
+  }
+}
