@@ -151,11 +151,10 @@ public final class SimulatedDriver {
     for (int k = from; k < to; k++) {
       d.metre(k, base);
     }
-    truths.add(new Truth.Lap(number, clock - began, truth(path, intents, rowsBefore, from, to, d)));
+    truths.add(new Truth.Lap(number, clock - began, truth(path, intents, rowsBefore, from, to)));
   }
 
-  private List<Truth.Done> truth(
-      Path path, List<Intent> intents, int rows, int from, int to, Drive d) {
+  private List<Truth.Done> truth(Path path, List<Intent> intents, int rows, int from, int to) {
     List<Truth.Done> done = new ArrayList<>();
     for (int c = 0; c < intents.size(); c++) {
       Intent i = intents.get(c);
@@ -191,7 +190,9 @@ public final class SimulatedDriver {
       double part = above > below ? (0.3 * peak - below) / (above - below) : 0;
       int low = Math.max(from, entry - 40);
       int slow = low;
-      for (int k = low; k <= Math.min(to - 1, exit + 25); k++) {
+      int next = c + 1 < intents.size() ? intents.get(c + 1).brake : -1;
+      int high = next > i.apex ? Math.min(exit + 25, next) : exit + 25;
+      for (int k = low; k <= Math.min(to - 1, high); k++) {
         if (out.rows.get(rows + k - from)[2] < out.rows.get(rows + slow - from)[2]) {
           slow = k;
         }
@@ -201,7 +202,7 @@ public final class SimulatedDriver {
           new Truth.Done(
               corner.id(),
               i.brake < from ? null : wrap(i.brake * step),
-              i.brake < from ? null : wrap(d.released[c] * step),
+              i.brake < from ? null : wrap(i.release * step),
               i.first < 0 ? null : wrap(i.first * step),
               i.full < 0 ? null : wrap(i.full * step),
               turn <= from ? null : wrap((turn + Math.max(0, Math.min(1, part))) * step),
@@ -221,19 +222,26 @@ public final class SimulatedDriver {
     return out.rows.get(Math.max(0, Math.min(out.rows.size() - 1, base + k)))[5];
   }
 
+  /** The middle of the stretch that lies within 0.2 m of the closest to the inside. */
   private int inside(Path path, Corner corner, int a, int b) {
     int best = a;
-    double least = Double.MAX_VALUE;
     for (int k = a; k <= b; k++) {
-      int i = Math.floorMod(k, n);
-      double gap =
-          corner.left() ? road.left()[i] - path.offset()[i] : road.right()[i] + path.offset()[i];
-      if (gap < least) {
-        least = gap;
-        best = k;
-      }
+      best = gap(path, corner, k) < gap(path, corner, best) ? k : best;
     }
-    return best;
+    int low = best;
+    int high = best;
+    while (low > a && gap(path, corner, low - 1) < gap(path, corner, best) + 0.2) {
+      low--;
+    }
+    while (high < b && gap(path, corner, high + 1) < gap(path, corner, best) + 0.2) {
+      high++;
+    }
+    return (low + high) / 2;
+  }
+
+  private double gap(Path path, Corner corner, int k) {
+    int i = Math.floorMod(k, n);
+    return corner.left() ? road.left()[i] - path.offset()[i] : road.right()[i] + path.offset()[i];
   }
 
   /** One lap on its way. */
@@ -241,7 +249,6 @@ public final class SimulatedDriver {
     private final Path path;
     private final Limits limits;
     private final List<Intent> intents;
-    private final double[] released;
     private int corner;
     private double peak;
     private double pressedAt = -1;
@@ -251,7 +258,6 @@ public final class SimulatedDriver {
       this.path = path;
       this.limits = limits;
       this.intents = intents;
-      this.released = new double[intents.size()];
       while (corner < intents.size() - 1 && end(corner) < from) {
         corner++;
       }
@@ -300,9 +306,6 @@ public final class SimulatedDriver {
         if (i.dip && way > 0.45 && way < 0.75) {
           throttle = 0.15;
         }
-      }
-      if (brake == 0 && i.brake >= 0 && k >= i.brake && released[corner] == 0) {
-        released[corner] = k;
       }
       drive(i, p, q, ds, k, base, brake, throttle);
     }

@@ -25,6 +25,7 @@ public final class EventFinder {
   private static final double PRESSED = 0.08;
   private static final double FULL = 0.965;
   private static final double ENTRY_PLACE = 15;
+  private static final double INSIDE = 0.2;
   // A rise that was only seen through the speed starts about this long before its middle.
   private static final double HALF_RISE = 0.06;
 
@@ -168,7 +169,7 @@ public final class EventFinder {
       double exit = unwrapped(corner.exit());
       int slowFrom = Math.max(first, t.at(Math.max(from + 5, entry - 40)));
       int slowTo = Math.min(last, t.at(Math.min(to - 5, exit + 25)));
-      int slow = slowest(slowFrom, Math.max(slowFrom, slowTo));
+      int slow = slowest(slowFrom, Math.max(slowFrom, beforeNext(slowFrom, slowTo)));
       int fast = fastest(first, slow);
 
       int pressEnd = lastPress(slow);
@@ -251,6 +252,18 @@ public final class EventFinder {
       return best;
     }
 
+    /** Where the brake is pressed anew after the apex, the next corner has begun. */
+    private int beforeNext(int a, int b) {
+      int off = 0;
+      for (int i = Math.max(a, t.at(corner.apex() - 10)); i <= b; i++) {
+        if (brake[i] > PRESSED && off > 0.12 * t.rate()) {
+          return i;
+        }
+        off = brake[i] > PRESSED ? 0 : off + 1;
+      }
+      return b;
+    }
+
     private int highest(double[] x, int a, int b) {
       int best = a;
       for (int i = a; i <= b; i++) {
@@ -261,18 +274,24 @@ public final class EventFinder {
       return best;
     }
 
-    /** The last sample of braking for this corner, at the slowest place or a little past it. */
+    /**
+     * The last sample of braking for this corner: of the press that lasts over the slowest place,
+     * or of the last one before it.
+     */
     private int lastPress(int slow) {
-      int reach = (int) Math.min(last, slow + 1.2 * t.rate());
+      int near = Math.min(last, slow + (int) (0.12 * t.rate()));
       int end = -1;
-      for (int i = reach; i > first; i--) {
-        if (brake[i] > PRESSED && (i <= slow + 2 || throttle[i] < 0.5)) {
+      for (int i = near; i > first; i--) {
+        if (brake[i] > PRESSED) {
           end = i;
           break;
         }
-        if (i < slow && throttle[i] > 0.5 && s[i] < s[slow] - 60) {
+        if (throttle[i] > 0.5 && s[i] < s[slow] - 60) {
           break;
         }
+      }
+      while (end >= 0 && end < last && brake[end + 1] > PRESSED) {
+        end++;
       }
       // Braking that ended long before the corner belongs to another one.
       return end >= 0 && s[slow] - s[end] < 160 ? end : -1;
@@ -415,63 +434,32 @@ public final class EventFinder {
       return corner.left() ? road.left()[k] - t.offset()[i] : road.right()[k] + t.offset()[i];
     }
 
-    /** Station and gap of the closest approach to the inside: the bottom of a parabola there. */
+    /**
+     * Station and gap of the closest approach to the inside: the middle of the stretch that lies
+     * within 0.2 m of it, as one runs along the inside for a while.
+     */
     private double[] closest(double a, double b) {
       int i = t.at(a);
       int end = Math.min(t.size() - 1, t.at(b));
       int best = i;
       for (int k = i; k <= end; k++) {
-        if (gap(k) < gap(best)) {
-          best = k;
-        }
+        best = gap(k) < gap(best) ? k : best;
       }
-      int lowTo = best;
-      int highTo = best;
-      while (lowTo > i && s[best] - s[lowTo] < 18) {
-        lowTo--;
+      int low = best;
+      int high = best;
+      while (low > i && gap(low - 1) < gap(best) + INSIDE) {
+        low--;
       }
-      while (highTo < end && s[highTo] - s[best] < 18) {
-        highTo++;
+      while (high < end && gap(high + 1) < gap(best) + INSIDE) {
+        high++;
       }
-      double[] fit = parabola(lowTo, highTo, s[best]);
-      double at = fit[2] > 1e-6 ? s[best] - fit[1] / (2 * fit[2]) : s[best];
-      at = Math.max(s[lowTo], Math.min(s[highTo], at));
-      double x = at - s[best];
-      return new double[] {at, fit[0] + x * (fit[1] + x * fit[2])};
-    }
-
-    /** Least squares of the gap against metres from a middle: constant, slope, bend. */
-    private double[] parabola(int a, int b, double middle) {
-      double[][] m = new double[3][4];
-      for (int i = a; i <= b; i++) {
-        double x = s[i] - middle;
-        double[] p = {1, x, x * x};
-        for (int r = 0; r < 3; r++) {
-          for (int c = 0; c < 3; c++) {
-            m[r][c] += p[r] * p[c];
-          }
-          m[r][3] += p[r] * gap(i);
-        }
+      double sum = 0;
+      for (int k = low; k <= high; k++) {
+        sum += gap(k);
       }
-      if (b - a < 4) {
-        return new double[] {gap((a + b) / 2), 0, 0};
-      }
-      var solver =
-          new org.hipparchus.linear.LUDecomposition(
-                  new org.hipparchus.linear.Array2DRowRealMatrix(
-                      new double[][] {
-                        {m[0][0], m[0][1], m[0][2]},
-                        {m[1][0], m[1][1], m[1][2]},
-                        {m[2][0], m[2][1], m[2][2]}
-                      }))
-              .getSolver();
-      if (!solver.isNonSingular()) {
-        return new double[] {gap((a + b) / 2), 0, 0};
-      }
-      return solver
-          .solve(
-              new org.hipparchus.linear.ArrayRealVector(new double[] {m[0][3], m[1][3], m[2][3]}))
-          .toArray();
+      // The closest of many noisy samples is closer than was driven; their mean is not.
+      double mean = sum / (high - low + 1);
+      return new double[] {(s[low] + s[high]) / 2, (mean + gap(best)) / 2};
     }
 
     private double turnIn(double apex, int slow) {

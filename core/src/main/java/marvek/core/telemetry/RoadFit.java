@@ -407,7 +407,8 @@ final class RoadFit {
    */
   private static double[] pathCurvature(
       double[] station, double[] offset, double[] kappa, double[] v, double rate) {
-    SavitzkyGolay wide = Cleaner.over(0.4, rate);
+    // Few samples a second need a longer look to tell a bend from noise.
+    SavitzkyGolay wide = Cleaner.over(rate < 20 ? 0.5 : 0.4, rate);
     double[] first = wide.slope(offset);
     double[] second = wide.slope(first);
     double[] out = new double[offset.length];

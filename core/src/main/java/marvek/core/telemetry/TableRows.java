@@ -28,7 +28,9 @@ final class TableRows {
       Channel channel = c.channel();
       Unit unit = c.unit();
       if (channel != null && unit != null) {
-        sources.add(new Source(c.index(), channel, unit.factor(), unit == Unit.CLOCK));
+        // Places on the earth stay in degrees.
+        boolean place = channel == Channel.LATITUDE || channel == Channel.LONGITUDE;
+        sources.add(new Source(c.index(), channel, place ? 1 : unit.factor(), unit == Unit.CLOCK));
         channels.add(channel);
       }
     }
