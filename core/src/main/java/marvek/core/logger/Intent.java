@@ -69,7 +69,10 @@ final class Intent {
     double k = habit.size();
     mistakes.add(habit.mistake());
     switch (habit.mistake()) {
-      case OVER_SLOWED -> slower *= 1 - 0.07 * k;
+      case OVER_SLOWED -> {
+        brakeBy -= 5 * k;
+        slower *= 1 - 0.1 * k;
+      }
       case BRAKES_LATE_RUNS_DEEP -> {
         brakeBy += 9 * k;
         releaseBy += 6 * k;

@@ -105,11 +105,8 @@ public final class SimulatedDriver {
       CornerLine l = desk.lines().get(c);
       boolean left = desk.corners().get(c).left();
       double out = left ? -1 : 1;
-      offset =
-          shifted(
-              offset,
-              l.turnIn(),
-              i.entry.station(PointKind.TURN_IN).orElse(l.turnIn()) + i.turnInBy);
+      double turnIn = i.entry.station(PointKind.TURN_IN).orElse(l.turnIn());
+      offset = shifted(offset, l.turnIn(), turnIn);
       if (l.apexes().size() > 1) {
         double a = l.apexes().get(0);
         offset = shifted(offset, a, i.entry.station(PointKind.FIRST_APEX).orElse(a));
@@ -118,9 +115,14 @@ public final class SimulatedDriver {
       offset = shifted(offset, l.apex(), apex);
       double exit = i.entry.station(PointKind.EXIT).orElse(l.exit());
       offset = shifted(offset, l.exit(), exit);
+      if (Math.abs(i.turnInBy) > 0.3) {
+        // Who turns in early is early all the way to the apex.
+        double middle = turnIn + 0.4 * road.apart(turnIn, apex);
+        offset = Warp.shifted(road, offset, middle, i.turnInBy, 110, 110);
+      }
       offset = bumped(offset, apex, out * (i.apexOut + i.entry.apexOff()), 60);
       offset = bumped(offset, exit, out * i.exitOut, 55);
-      offset = bumped(offset, desk.corners().get(c).entry() - 12, out * i.entryOut, 60);
+      offset = bumped(offset, desk.corners().get(c).entry() - 45, out * i.entryOut, 110);
     }
     return offset;
   }
@@ -177,16 +179,17 @@ public final class SimulatedDriver {
       }
       double peak = 0;
       for (int k = firstApex - 20; k <= firstApex + 20; k++) {
-        peak = Math.max(peak, sign * steer(rows, k - from));
+        peak = Math.max(peak, sign * path.curvature()[Math.floorMod(k, n)]);
       }
-      int turn = firstApex;
-      while (turn > firstApex - 150
-          && turn > from
-          && sign * steer(rows, turn - from) > 0.3 * peak) {
-        turn--;
+      int begun = firstApex;
+      for (int k = firstApex;
+          k > from && begun - k < 22 / road.step() && k > firstApex - 150;
+          k--) {
+        begun = sign * path.curvature()[Math.floorMod(k, n)] > 0.3 * peak ? k : begun;
       }
-      double below = sign * steer(rows, turn - from);
-      double above = sign * steer(rows, turn + 1 - from);
+      int turn = begun - 1;
+      double below = sign * path.curvature()[Math.floorMod(turn, n)];
+      double above = sign * path.curvature()[Math.floorMod(turn + 1, n)];
       double part = above > below ? (0.3 * peak - below) / (above - below) : 0;
       int low = Math.max(from, entry - 40);
       int slow = low;
@@ -216,10 +219,6 @@ public final class SimulatedDriver {
 
   private double wrap(double station) {
     return road.wrap(station);
-  }
-
-  private double steer(int base, int k) {
-    return out.rows.get(Math.max(0, Math.min(out.rows.size() - 1, base + k)))[5];
   }
 
   /** The middle of the stretch that lies within 0.2 m of the closest to the inside. */
@@ -253,6 +252,7 @@ public final class SimulatedDriver {
     private double peak;
     private double pressedAt = -1;
     private double slow = -1;
+    private boolean lifted;
 
     Drive(Path path, Limits limits, List<Intent> intents, int from) {
       this.path = path;
@@ -272,7 +272,10 @@ public final class SimulatedDriver {
       Intent i = intents.get(corner);
       Intent next = corner + 1 < intents.size() ? intents.get(corner + 1) : null;
       boolean nextBegins =
-          next != null && (next.brake >= 0 ? k >= next.brake : k >= next.turnIn - 30);
+          next != null
+              && (next.brake >= 0
+                  ? k >= next.brake - next.handOff * speed / road.step() - 1
+                  : k >= next.turnIn - 30);
       if (next != null
           && (k > end(corner) && (nextBegins || next.brake < 0 && k > i.apex + 5)
               || k > i.apex && nextBegins)) {
@@ -295,8 +298,10 @@ public final class SimulatedDriver {
         throttle = 0;
       } else if (i.brake >= 0 && k < i.brake && (i.brake - k) * road.step() < i.handOff * speed) {
         throttle = 0;
-      } else if (i.first >= 0 && k >= (i.brake >= 0 ? i.brake : easing(i, k)) && k < i.first) {
+      } else if (i.brake >= 0 && k >= i.brake && k < i.first) {
         throttle = 0;
+      } else if (i.brake < 0 && i.first >= 0 && k < i.first && eased(i, k)) {
+        throttle = speed > slow ? 0 : holding(p);
       } else if (i.first >= 0 && k >= i.first && k < i.full) {
         double way = (k - i.first) / (double) Math.max(1, i.full - i.first);
         double begin = Math.max(0.12, i.entry.firstThrottle());
@@ -310,18 +315,27 @@ public final class SimulatedDriver {
       drive(i, p, q, ds, k, base, brake, throttle);
     }
 
-    /** Without brakes the throttle is shut as late as engine braking allows. */
-    private int easing(Intent i, int k) {
+    /** Without brakes the throttle is shut as late as engine braking allows, once. */
+    private boolean eased(Intent i, int k) {
       if (slow < 0) {
         double lowest = Double.MAX_VALUE;
         for (int j = i.turnIn; j <= i.apex + 20; j++) {
           lowest = Math.min(lowest, limits.cornerSpeed(path, Math.floorMod(j, n)));
         }
         slow = lowest * i.slower;
+        lifted = false;
       }
       double a = vehicle.brakes().engineBraking() + 0.5;
       double metres = Math.max(0, (speed * speed - slow * slow) / (2 * a));
-      return speed > slow && (i.apex - 10 - k) * road.step() < metres ? k : i.first;
+      lifted |= speed > slow && (i.apex - 10 - k) * road.step() < metres;
+      return lifted;
+    }
+
+    /** The throttle that keeps the speed. */
+    private double holding(int p) {
+      double load = limits.load(path, p, speed * speed);
+      double need = limits.resistance(path, p, speed, load) * limits.mass();
+      return Math.max(0.06, Math.min(1, need / Math.max(1, vehicle.wheelForce(speed, gear))));
     }
 
     private double shape(Intent i, int k, double since) {

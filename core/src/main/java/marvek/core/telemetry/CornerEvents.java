@@ -16,10 +16,13 @@ import org.jspecify.annotations.Nullable;
  * @param brakings times the brake was pressed
  * @param handOff seconds from the throttle shut to the brake pressed; below zero they overlap
  * @param turnIn station where steering has reached 30 % of its most
+ * @param lineShift metres by which the way into the corner lies later along the road than the usual
+ *     line; below zero earlier
  * @param firstApex of two, station closest to the inside
  * @param apex station closest to the inside
  * @param apexGap metres there from the inside edge to the vehicle's middle
- * @param entryPlace metres left of the centreline 15 m before the road bends
+ * @param entryPlace metres left of the centreline on arrival, {@link EventFinder#ARRIVAL} before
+ *     the road bends
  * @param minimumSpeed m/s
  * @param minimumAt station of it
  * @param arrivalSpeed fastest before the corner, m/s
@@ -49,6 +52,7 @@ public record CornerEvents(
     int brakings,
     @Nullable Double handOff,
     @Nullable Double turnIn,
+    @Nullable Double lineShift,
     @Nullable Double firstApex,
     @Nullable Double apex,
     @Nullable Double apexGap,

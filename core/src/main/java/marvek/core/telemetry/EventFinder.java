@@ -18,14 +18,15 @@ import org.jspecify.annotations.Nullable;
  * rest does not count.
  */
 public final class EventFinder {
-  /** Share of the greatest steering at which a turn counts as begun. */
+  /** Share of the greatest bend of the path at which a turn counts as begun. */
   static final double STEERING_SHARE = 0.3;
 
   private static final double TOUCH = 0.05;
   private static final double PRESSED = 0.08;
   private static final double FULL = 0.965;
-  private static final double ENTRY_PLACE = 15;
+
   private static final double INSIDE = 0.2;
+  private static final double REST = 22;
   // A rise that was only seen through the speed starts about this long before its middle.
   private static final double HALF_RISE = 0.06;
 
@@ -51,6 +52,7 @@ public final class EventFinder {
   /** Events of the corners that a lap holds whole, in driving order. */
   public List<CornerEvents> find(DrivenLap lap) {
     Trace trace = withPedals(lap.trace());
+    double[] hands = hands(trace);
     List<CornerEvents> out = new ArrayList<>();
     double first = trace.size() == 0 ? 0 : trace.station()[0];
     double last = trace.size() == 0 ? 0 : trace.station()[trace.size() - 1];
@@ -62,10 +64,25 @@ public final class EventFinder {
               || (apex > trace.station()[trace.begin()] + 5
                   && apex < trace.station()[Math.max(0, trace.end() - 1)] - 5);
       if (inside && apex - 30 > first && apex + 30 < last) {
-        out.add(new Finder(trace, c).events());
+        out.add(new Finder(trace, hands, c).events());
       }
     }
     return out;
+  }
+
+  /** Metres before a bend at which the place of arrival is read. */
+  public static final double ARRIVAL = 60;
+
+  private double arrival(Corner corner) {
+    int c = corners.indexOf(corner);
+    return arrival(road, corners, c);
+  }
+
+  /** The same, less where the corner before is close. */
+  public static double arrival(Centreline road, List<Corner> corners, int c) {
+    Corner before = corners.get((c + corners.size() - 1) % corners.size());
+    double straight = road.ahead(before.apex(), corners.get(c).entry());
+    return Math.min(ARRIVAL, 0.5 * straight);
   }
 
   /** Adds pedals told from the speed where they were not recorded. */
@@ -114,9 +131,49 @@ public final class EventFinder {
         t.end());
   }
 
+  /**
+   * Steering as the bend that it makes at the speed driven: with κ the curvature of the path, the
+   * angle is close to a·κ + b·v²κ (wheelbase and understeer); a and b by least squares over the
+   * lap. Without positions the angle itself; null without steering.
+   */
+  private static double @Nullable [] hands(Trace t) {
+    if (!t.has(Channel.STEERING)) {
+      return null;
+    }
+    double[] angle = t.of(Channel.STEERING);
+    if (!t.placed()) {
+      return angle;
+    }
+    double aa = 0;
+    double ab = 0;
+    double bb = 0;
+    double ay = 0;
+    double by = 0;
+    for (int i = t.begin(); i < t.end(); i++) {
+      double k = t.curvature()[i];
+      double w = t.speed()[i] * t.speed()[i] * k;
+      aa += k * k;
+      ab += k * w;
+      bb += w * w;
+      ay += k * angle[i];
+      by += w * angle[i];
+    }
+    double det = aa * bb - ab * ab;
+    double a = det > 0 ? (ay * bb - by * ab) / det : 0;
+    double b = det > 0 ? (by * aa - ay * ab) / det : 0;
+    double[] out = new double[angle.length];
+    for (int i = 0; i < out.length; i++) {
+      double gain = a + b * t.speed()[i] * t.speed()[i];
+      // Where noise makes nonsense of the two, the angle stands for itself.
+      out[i] = a * gain > 0 && Math.abs(gain) > 0.2 * Math.abs(a) ? angle[i] / gain : angle[i];
+    }
+    return out;
+  }
+
   /** One corner of one lap. */
   private final class Finder {
     private final Trace t;
+    private final double @Nullable [] hands;
     private final Corner corner;
     private final double sign;
     private final double[] s;
@@ -130,8 +187,9 @@ public final class EventFinder {
     private final int first;
     private final int last;
 
-    Finder(Trace t, int c) {
+    Finder(Trace t, double @Nullable [] hands, int c) {
       this.t = t;
+      this.hands = hands;
       this.corner = corners.get(c);
       this.sign = corner.left() ? 1 : -1;
       this.s = t.station();
@@ -202,10 +260,11 @@ public final class EventFinder {
           brakes ? presses(pressStart, pressEnd) : 0,
           shut < 0 || !seenThrottle || !seenBrake ? null : timeAt(brakeAt) - t.time()[shut],
           kept(turnIn),
+          t.placed() ? lineShift(entry) : null,
           kept(place[0]),
           kept(place[1]),
           Double.isNaN(place[2]) ? null : place[2],
-          t.placed() ? nullable(t.value(t.offset(), entry - ENTRY_PLACE)) : null,
+          t.placed() ? nullable(t.value(t.offset(), entry - arrival(corner))) : null,
           v[slow],
           road.wrap(s[slow]),
           v[fast],
@@ -464,12 +523,12 @@ public final class EventFinder {
 
     private double turnIn(double apex, int slow) {
       double[] u = new double[t.size()];
-      boolean hands = t.has(Channel.STEERING);
-      boolean leans = !hands && t.has(Channel.LEAN);
-      if (!hands && !leans && !t.placed()) {
+      double[] steered = hands;
+      boolean leans = steered == null && t.has(Channel.LEAN);
+      if (steered == null && !leans && !t.placed()) {
         return Double.NaN;
       }
-      double[] column = hands ? t.of(Channel.STEERING) : leans ? t.of(Channel.LEAN) : t.curvature();
+      double[] column = steered != null ? steered : leans ? t.of(Channel.LEAN) : t.curvature();
       // Devices disagree on which side is positive: the side of the corner itself tells.
       double around = Double.isNaN(apex) ? s[slow] : apex;
       double side = 0;
@@ -479,7 +538,7 @@ public final class EventFinder {
       for (int i = lo; i <= hi; i++) {
         side += column[i];
       }
-      double turn = hands || leans ? Math.signum(side) : sign;
+      double turn = steered != null || leans ? Math.signum(side) : sign;
       int back = Math.max(first, t.at(Math.max(from, around - 160)));
       int width = (int) Math.max(1, Math.round(0.04 * t.rate()));
       for (int i = back; i <= hi; i++) {
@@ -495,15 +554,40 @@ public final class EventFinder {
       for (int i = lo; i <= hi; i++) {
         peak = Math.max(peak, u[i]);
       }
-      int i = mid;
-      while (i > back && u[i] > STEERING_SHARE * peak) {
-        i--;
+      // Hands that rest for a moment on the way have not left the corner.
+      int begun = mid;
+      for (int k = mid; k > back && s[begun] - s[k] < REST; k--) {
+        begun = u[k] > STEERING_SHARE * peak ? k : begun;
       }
+      int i = begun - 1;
       if (i <= back || peak <= 0) {
         return Double.NaN;
       }
       double share = (STEERING_SHARE * peak - u[i]) / Math.max(1e-9, u[i + 1] - u[i]);
       return s[i] + Math.max(0, Math.min(1, share)) * (s[i + 1] - s[i]);
+    }
+
+    /** The shift along the road at which the usual line fits best what was driven on the way in. */
+    private @Nullable Double lineShift(double entry) {
+      double a = Math.max(from + 10, entry - 30);
+      double b = unwrapped(corner.apexes().get(0));
+      if (b - a < 25 || t.at(a) == 0 || t.at(b) >= t.size()) {
+        return null;
+      }
+      double best = 0;
+      double least = Double.MAX_VALUE;
+      for (double d = -20; d <= 20; d += 0.5) {
+        double sum = 0;
+        for (double x = a; x <= b; x += 2) {
+          double miss = t.value(t.offset(), x) - line.offset()[road.index(x - d)];
+          sum += miss * miss;
+        }
+        if (sum < least) {
+          least = sum;
+          best = d;
+        }
+      }
+      return best;
     }
 
     /** The sample from which the throttle is touched for good after the braking or lift. */
@@ -570,7 +654,9 @@ public final class EventFinder {
     }
 
     private int lifts(int open, int exitIndex) {
-      int end = Math.min(last, exitIndex + (int) (1.5 * t.rate()));
+      // What is eased for the next corner is not a lift in this one.
+      int next = t.at(to - 90);
+      int end = Math.min(last, Math.min(exitIndex + (int) (1.5 * t.rate()), Math.max(next, open)));
       double top = 0;
       int count = 0;
       boolean eased = false;

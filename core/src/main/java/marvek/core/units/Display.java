@@ -46,4 +46,13 @@ public record Display(Speed speed, Length length) {
   public String length(double metres) {
     return Math.round(Math.abs(metres) / length.metres) + " " + length.symbol;
   }
+
+  /** "0.8 m" for a length in metres, without a sign. */
+  public String length(double metres, int digits) {
+    return String.format(
+        java.util.Locale.ROOT,
+        "%." + digits + "f %s",
+        Math.abs(metres) / length.metres,
+        length.symbol);
+  }
 }

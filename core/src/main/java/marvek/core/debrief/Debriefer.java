@@ -1,0 +1,360 @@
+package marvek.core.debrief;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import marvek.core.circuit.Centreline;
+import marvek.core.debrief.Debrief.CornerFinding;
+import marvek.core.debrief.Debrief.HabitFinding;
+import marvek.core.debrief.Debrief.PointFinding;
+import marvek.core.debrief.Sections.Phase;
+import marvek.core.reference.CornerEntry;
+import marvek.core.reference.Desk;
+import marvek.core.reference.PointKind;
+import marvek.core.telemetry.CornerEvents;
+import marvek.core.units.Display;
+import org.jspecify.annotations.Nullable;
+
+/** Reads a run's laps against the reference that was driven. */
+public final class Debriefer {
+  private static final int FOCUS = 3;
+  private static final double WORTH_SAYING = 0.02;
+  private static final double OFTEN = 0.4;
+  private static final double UNEVEN = 5.5;
+  private static final double TREND_CONFIDENCE = 0.95;
+  private static final Map<PointKind, Double> TOLERANCE =
+      Map.of(
+          PointKind.BRAKE, 4.0,
+          PointKind.TURN_IN, 5.0,
+          PointKind.RELEASE, 7.0,
+          PointKind.FIRST_APEX, 8.0,
+          PointKind.APEX, 8.0,
+          PointKind.FIRST_THROTTLE, 7.0,
+          PointKind.FULL_THROTTLE, 9.0,
+          PointKind.EXIT, 15.0);
+
+  private final Desk desk;
+  private final List<CornerEntry> entries;
+  private final Sections sections;
+  private final HabitRules rules;
+  private final Centreline road;
+
+  private Debriefer(Desk desk, List<CornerEntry> entries, Display units) {
+    this.desk = desk;
+    this.entries = entries;
+    this.sections = new Sections(desk, entries);
+    this.rules = new HabitRules(desk, units);
+    this.road = desk.road();
+  }
+
+  /**
+   * Reads laps.
+   *
+   * @param desk road, vehicle, line and computed lap of the reference
+   * @param entries of the revision driven, in driving order
+   * @param laps that count, in the order driven; none gives an empty debrief
+   * @param units for words
+   */
+  public static Debrief read(
+      Desk desk, List<CornerEntry> entries, List<LapData> laps, Display units) {
+    return new Debriefer(desk, entries, units).read(laps);
+  }
+
+  /** Metres within which a point counts as hit. */
+  public static double tolerance(PointKind kind) {
+    return TOLERANCE.getOrDefault(kind, 10.0);
+  }
+
+  /** Seconds of the computed lap as a lap of data, for comparison. */
+  public static LapData computed(Desk desk, double step) {
+    int n = (int) Math.ceil(desk.road().length() / step - 1e-9);
+    double[] times = new double[n + 1];
+    double[] time = desk.lap().time();
+    for (int i = 0; i < n; i++) {
+      double at = i * step / desk.road().step();
+      int k = (int) at;
+      double a = time[Math.min(k, time.length - 1)];
+      double b = k + 1 < time.length ? time[k + 1] : desk.lap().lapTime();
+      times[i] = a + (at - k) * (b - a);
+    }
+    times[n] = desk.lap().lapTime();
+    return new LapData("computed", 0, desk.lap().lapTime(), step, times, List.of(), true);
+  }
+
+  private Debrief read(List<LapData> laps) {
+    LapData plan = computed(desk, 5);
+    int n = entries.size();
+    if (laps.isEmpty()) {
+      return new Debrief(0, 0, 0, 0, desk.lap().lapTime(), 1, List.of(), List.of());
+    }
+    double[][] time = new double[n][laps.size()];
+    double[] best = new double[n];
+    double theoretical = 0;
+    double[] ratio = new double[n];
+    for (int c = 0; c < n; c++) {
+      for (int l = 0; l < laps.size(); l++) {
+        time[c][l] = sections.time(laps.get(l), c);
+      }
+      best[c] = Robust.quantile(time[c], 0);
+      theoretical += best[c];
+      ratio[c] = best[c] / sections.time(plan, c);
+    }
+    double pace = Robust.median(ratio);
+    double speedPace = speedPace(laps);
+    List<CornerFinding> findings = new ArrayList<>();
+    for (int c = 0; c < n; c++) {
+      findings.add(corner(c, laps, time[c], best[c], pace * sections.time(plan, c), speedPace));
+    }
+    double[] lapTimes = laps.stream().mapToDouble(LapData::lapTime).toArray();
+    List<String> focus =
+        findings.stream()
+            .filter(f -> f.offer() > WORTH_SAYING)
+            .sorted(Comparator.comparingDouble((CornerFinding f) -> -weight(f)))
+            .limit(FOCUS)
+            .map(CornerFinding::corner)
+            .toList();
+    return new Debrief(
+        laps.size(),
+        Robust.quantile(lapTimes, 0),
+        Robust.median(lapTimes),
+        theoretical,
+        desk.lap().lapTime(),
+        pace,
+        focus,
+        findings);
+  }
+
+  /** What can be said about comes before what is only slow. */
+  private static double weight(CornerFinding f) {
+    return f.offer() * (f.habits().isEmpty() ? 0.6 : 1);
+  }
+
+  /** The driver's usual share of the speed that corners allow at their slowest places. */
+  private double speedPace(List<LapData> laps) {
+    List<Double> ratios = new ArrayList<>();
+    for (CornerEntry e : entries) {
+      double[] shares =
+          laps.stream()
+              .flatMap(l -> l.corner(e.corner()).stream())
+              .mapToDouble(x -> rules.share(x, e))
+              .filter(x -> !Double.isNaN(x))
+              .toArray();
+      if (shares.length > 0) {
+        ratios.add(Robust.median(shares));
+      }
+    }
+    return ratios.isEmpty()
+        ? 1
+        : Robust.median(ratios.stream().mapToDouble(Double::doubleValue).toArray());
+  }
+
+  private CornerFinding corner(
+      int c, List<LapData> laps, double[] time, double best, double planned, double speedPace) {
+    CornerEntry plan = entries.get(c);
+    double middle = Robust.median(time);
+    int bestLap = 0;
+    for (int l = 1; l < time.length; l++) {
+      bestLap = time[l] < time[bestLap] ? l : bestLap;
+    }
+    Map<Phase, Double> lost = new EnumMap<>(Phase.class);
+    for (Phase p : Phase.values()) {
+      double[] part = new double[laps.size()];
+      for (int l = 0; l < part.length; l++) {
+        part[l] = sections.time(laps.get(l), c, p);
+      }
+      lost.put(p, Robust.median(part) - part[bestLap]);
+    }
+    List<CornerEvents> events = new ArrayList<>();
+    List<LapData> with = new ArrayList<>();
+    for (LapData l : laps) {
+      l.corner(plan.corner())
+          .ifPresent(
+              e -> {
+                events.add(e);
+                with.add(l);
+              });
+    }
+    boolean told = laps.stream().allMatch(LapData::told);
+    List<PointFinding> points = points(plan, with, events, told);
+    double[] speeds = events.stream().mapToDouble(CornerEvents::minimumSpeed).toArray();
+    List<HabitFinding> habits = habits(c, plan, with, events, points, speedPace, told);
+    // A habit of every lap does not show in the driver's own best; the computed section shows it.
+    double own = middle - best;
+    double offer = Math.max(own, habits.isEmpty() ? 0 : Math.min(middle - planned, own + 0.6));
+    return new CornerFinding(
+        plan.corner(),
+        Math.max(0, offer),
+        middle,
+        best,
+        Robust.spread(time),
+        laps.get(bestLap).id(),
+        lost,
+        points,
+        Robust.median(speeds),
+        Robust.spread(speeds),
+        plan.minimumSpeed(),
+        habits,
+        words(offer, habits, lost));
+  }
+
+  private String words(double offer, List<HabitFinding> habits, Map<Phase, Double> lost) {
+    if (offer <= WORTH_SAYING) {
+      return "Nothing on offer that the laps can tell.";
+    }
+    String seconds = String.format(Locale.ROOT, "%.2f s on offer. ", offer);
+    if (!habits.isEmpty()) {
+      HabitFinding h = habits.get(0);
+      return seconds + h.words() + " " + capital(h.measure()) + ". " + h.cure();
+    }
+    Phase worst = Phase.APPROACH;
+    for (Phase p : Phase.values()) {
+      worst = lost.getOrDefault(p, 0.0) > lost.getOrDefault(worst, 0.0) ? p : worst;
+    }
+    return seconds
+        + String.format(
+            Locale.ROOT,
+            "No habit stands out; most of it lies in the %s, where your laps differ.",
+            worst.words());
+  }
+
+  private static String capital(String words) {
+    return words.substring(0, 1).toUpperCase(Locale.ROOT) + words.substring(1);
+  }
+
+  private List<PointFinding> points(
+      CornerEntry plan, List<LapData> laps, List<CornerEvents> events, boolean told) {
+    List<PointFinding> out = new ArrayList<>();
+    for (PointKind kind : TOLERANCE.keySet().stream().sorted().toList()) {
+      plan.station(kind)
+          .ifPresent(
+              station -> {
+                List<String> ids = new ArrayList<>();
+                List<Double> late = new ArrayList<>();
+                for (int i = 0; i < laps.size(); i++) {
+                  Double at = measured(events.get(i), kind);
+                  if (at != null) {
+                    ids.add(laps.get(i).id());
+                    late.add(road.apart(station, at));
+                  }
+                }
+                if (!late.isEmpty()) {
+                  out.add(point(kind, station, ids, late, told));
+                }
+              });
+    }
+    return out;
+  }
+
+  /** Where a point was driven, or null. */
+  static @Nullable Double measured(CornerEvents e, PointKind kind) {
+    return switch (kind) {
+      case BRAKE -> e.brake();
+      case TURN_IN -> e.turnIn();
+      case RELEASE -> e.release();
+      case FIRST_APEX -> e.firstApex();
+      case APEX -> e.apex();
+      case FIRST_THROTTLE -> e.firstThrottle();
+      case FULL_THROTTLE -> e.fullThrottle();
+      case EXIT -> e.exitAt();
+      default -> null;
+    };
+  }
+
+  private static PointFinding point(
+      PointKind kind, double station, List<String> ids, List<Double> late, boolean told) {
+    double[] x = late.stream().mapToDouble(Double::doubleValue).toArray();
+    double tolerance = tolerance(kind);
+    long hits = late.stream().filter(d -> Math.abs(d) <= tolerance).count();
+    double[] order = new double[x.length];
+    for (int i = 0; i < order.length; i++) {
+      order[i] = i;
+    }
+    Robust.Slope trend = Robust.slope(order, x, TREND_CONFIDENCE);
+    return new PointFinding(
+        kind,
+        station,
+        Robust.median(x),
+        Robust.spread(x),
+        hits / (double) x.length,
+        tolerance,
+        trend.value(),
+        x.length >= 5 && trend.tells(),
+        told || kind == PointKind.APEX || kind == PointKind.FIRST_APEX || kind == PointKind.EXIT,
+        ids,
+        late);
+  }
+
+  private List<HabitFinding> habits(
+      int c,
+      CornerEntry plan,
+      List<LapData> laps,
+      List<CornerEvents> events,
+      List<PointFinding> points,
+      double speedPace,
+      boolean told) {
+    Map<Cause, List<Double>> sizes = new EnumMap<>(Cause.class);
+    Map<Cause, List<String>> ids = new EnumMap<>(Cause.class);
+    for (int i = 0; i < laps.size(); i++) {
+      String id = laps.get(i).id();
+      rules
+          .seen(events.get(i), plan, speedPace, told)
+          .forEach(
+              (cause, size) -> {
+                sizes.computeIfAbsent(cause, k -> new ArrayList<>()).add(size);
+                ids.computeIfAbsent(cause, k -> new ArrayList<>()).add(id);
+              });
+    }
+    points.stream()
+        .filter(p -> p.kind() == PointKind.BRAKE && p.late().size() >= 5 && p.spread() > UNEVEN)
+        .findFirst()
+        .ifPresent(
+            p -> {
+              // Scatter explains the single laps that are early or late.
+              sizes.remove(Cause.BRAKED_EARLY);
+              sizes.remove(Cause.BRAKED_LATE_RAN_DEEP);
+              sizes.put(Cause.UNEVEN_BRAKING, List.of(p.spread()));
+              ids.put(Cause.UNEVEN_BRAKING, p.laps());
+            });
+    List<HabitFinding> out = new ArrayList<>();
+    String before = entries.get((c + entries.size() - 1) % entries.size()).corner();
+    for (Map.Entry<Cause, List<Double>> s : sizes.entrySet()) {
+      Cause cause = s.getKey();
+      List<String> shown = ids.getOrDefault(cause, List.of());
+      double share = shown.size() / (double) Math.max(1, laps.size());
+      if (share < OFTEN || shown.size() < Math.min(2, laps.size())) {
+        continue;
+      }
+      double size = Robust.median(s.getValue().stream().mapToDouble(Double::doubleValue).toArray());
+      out.add(
+          new HabitFinding(
+              cause,
+              share,
+              cost(c, laps, shown),
+              rules.measure(cause, size),
+              cause.words(),
+              cause.cure(),
+              cause == Cause.FROM_THE_CORNER_BEFORE ? before : null,
+              shown));
+    }
+    return out;
+  }
+
+  private @Nullable Double cost(int c, List<LapData> laps, List<String> shown) {
+    double[] with =
+        laps.stream()
+            .filter(l -> shown.contains(l.id()))
+            .mapToDouble(l -> sections.time(l, c))
+            .toArray();
+    double[] without =
+        laps.stream()
+            .filter(l -> !shown.contains(l.id()))
+            .mapToDouble(l -> sections.time(l, c))
+            .toArray();
+    return with.length == 0 || without.length == 0
+        ? null
+        : Robust.median(with) - Robust.median(without);
+  }
+}

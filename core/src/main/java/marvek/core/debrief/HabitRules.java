@@ -1,0 +1,244 @@
+package marvek.core.debrief;
+
+import java.util.EnumMap;
+import java.util.Locale;
+import java.util.Map;
+import marvek.core.circuit.Centreline;
+import marvek.core.circuit.Corner;
+import marvek.core.reference.CornerEntry;
+import marvek.core.reference.Desk;
+import marvek.core.reference.PointKind;
+import marvek.core.reference.Slowing;
+import marvek.core.telemetry.CornerEvents;
+import marvek.core.telemetry.EventFinder;
+import marvek.core.units.Display;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Rules by which a habit is seen in one corner of one lap. Each threshold is a judgement of this
+ * project, wide enough that a clean lap with the scatter of a good driver shows none.
+ */
+final class HabitRules {
+  // Metres.
+  private static final double LATE_BRAKE = 4.5;
+  private static final double EARLY_BRAKE = 9;
+  private static final double EARLY_TURN = 4.5;
+  private static final double SOON_RELEASE = 13;
+  private static final double LATE_RELEASE = 9;
+  private static final double LATE_FULL = 14;
+  private static final double LATE_FIRST = 9;
+  private static final double OFF_APEX = 0.7;
+  private static final double WRONG_PLACE = 1.1;
+  private static final double WIDE = 0.45;
+  private static final double BEYOND = 0.5;
+  // Seconds.
+  private static final double WAIT = 0.28;
+  private static final double ROLL = 0.3;
+  private static final double AT_LIMIT = 0.3;
+  // Share of the speed.
+  private static final double SLOW = 0.055;
+
+  private final Desk desk;
+  private final Centreline road;
+  private final Display units;
+
+  HabitRules(Desk desk, Display units) {
+    this.desk = desk;
+    this.road = desk.road();
+    this.units = units;
+  }
+
+  private @Nullable Double late(CornerEntry plan, PointKind kind, @Nullable Double measured) {
+    if (measured == null || plan.station(kind).isEmpty()) {
+      return null;
+    }
+    return road.apart(plan.station(kind).orElseThrow(), measured);
+  }
+
+  private static boolean over(@Nullable Double value, double limit) {
+    return value != null && value > limit;
+  }
+
+  private static boolean under(@Nullable Double value, double limit) {
+    return value != null && value < limit;
+  }
+
+  /**
+   * Habits seen, each with its measure.
+   *
+   * @param e what happened
+   * @param plan what the reference says
+   * @param pace the driver's usual minimum speeds as a share of the planned ones
+   */
+  Map<Cause, Double> seen(CornerEvents e, CornerEntry plan, double pace, boolean told) {
+    Map<Cause, Double> out = new EnumMap<>(Cause.class);
+    int c = desk.indexOf(plan.corner());
+    Corner corner = desk.corners().get(c);
+    Double brake = late(plan, PointKind.BRAKE, e.brake());
+    Double release = late(plan, PointKind.RELEASE, e.release());
+    Double first = late(plan, PointKind.FIRST_THROTTLE, e.firstThrottle());
+    Double full = late(plan, PointKind.FULL_THROTTLE, e.fullThrottle());
+    Double off = e.apexGap() == null ? null : e.apexGap() - lineGap(corner, plan);
+    Double place = place(e, corner);
+    Double wide = e.exitRoom() == null ? null : planRoom(corner, plan) - e.exitRoom();
+    double speed = share(e, plan) / pace;
+    boolean deep = over(brake, LATE_BRAKE) && (over(off, OFF_APEX) || over(full, LATE_FIRST));
+
+    if (place != null
+        && Math.abs(place) > WRONG_PLACE
+        && (over(off, 0.4) || speed < 1 - SLOW / 2 || over(full, 8))) {
+      out.put(Cause.FROM_THE_CORNER_BEFORE, place);
+    }
+    if (deep && brake != null) {
+      out.put(Cause.BRAKED_LATE_RAN_DEEP, brake);
+    }
+    if (under(e.lineShift(), -EARLY_TURN) && over(wide, WIDE) && e.lineShift() != null) {
+      out.put(Cause.TURNED_IN_EARLY_RAN_WIDE, e.lineShift());
+    }
+    if (e.lifts() > 0) {
+      out.put(Cause.THROTTLE_THEN_LIFT, (double) e.lifts());
+    }
+    if (e.exitRoom() != null && over(wide, BEYOND) && e.exitRoom() < -BEYOND) {
+      out.put(Cause.BEYOND_THE_EDGE, -e.exitRoom());
+    }
+    if (e.corrections() > 0) {
+      out.put(Cause.EXTRA_STEERING, (double) e.corrections());
+    }
+    if (e.brakings() > 1 && plan.slowing() == Slowing.BRAKE && told) {
+      out.put(Cause.TWO_PRESSES, (double) e.brakings());
+    }
+    if (over(release, LATE_RELEASE) && !over(brake, LATE_RELEASE) && release != null) {
+      out.put(Cause.RELEASED_LATE, release);
+    }
+    if (under(release, -SOON_RELEASE) && !under(brake, -SOON_RELEASE) && release != null) {
+      out.put(Cause.RELEASED_SOON, release);
+    }
+    double planRoll = roll(plan);
+    if (e.roll() != null && e.roll() - planRoll > ROLL && !out.containsKey(Cause.RELEASED_SOON)) {
+      out.put(Cause.COASTING, e.roll());
+    }
+    if (over(e.handOff(), WAIT) && e.handOff() != null) {
+      out.put(Cause.HAND_OFF, e.handOff());
+    }
+    if (under(brake, -EARLY_BRAKE) && brake != null) {
+      out.put(Cause.BRAKED_EARLY, brake);
+    }
+    if (speed < 1 - SLOW && !deep && !under(brake, -EARLY_BRAKE)) {
+      out.put(Cause.OVER_SLOWED, (1 - speed) * e.minimumSpeed());
+    }
+    if (over(off, OFF_APEX) && !deep && off != null) {
+      out.put(Cause.KERB_MISSED, off);
+    }
+    if (over(full, LATE_FULL) && !over(first, LATE_FIRST) && e.lifts() == 0 && full != null) {
+      out.put(Cause.FULL_LATE, full);
+    }
+    if (e.limiter() > AT_LIMIT) {
+      out.put(Cause.LIMITER, e.limiter());
+    }
+    if (e.gear() != null && e.gear() != plan.gear() && plan.slowing() != Slowing.FLAT) {
+      out.put(Cause.GEAR, (double) (e.gear() - plan.gear()));
+    }
+    return out;
+  }
+
+  /** The slowest speed as a share of what the corner allows on the reference's line. */
+  double share(CornerEvents e, CornerEntry plan) {
+    if (plan.slowing() == Slowing.FLAT) {
+      return Double.NaN;
+    }
+    int c = desk.indexOf(plan.corner());
+    Corner corner = desk.corners().get(c);
+    int from = road.index(desk.lines().get(c).turnIn());
+    int count =
+        (int) (Math.max(20, road.ahead(desk.lines().get(c).turnIn(), corner.exit())) / road.step());
+    double least = Double.MAX_VALUE;
+    for (int k = 0; k <= count; k++) {
+      int i = Math.floorMod(from + k, road.size());
+      least = Math.min(least, desk.lap().cornerSpeed()[i]);
+    }
+    return e.minimumSpeed() / least;
+  }
+
+  /** Seconds that the plan itself rolls between brake and throttle. */
+  private double roll(CornerEntry plan) {
+    if (plan.station(PointKind.RELEASE).isEmpty()
+        || plan.station(PointKind.FIRST_THROTTLE).isEmpty()) {
+      return 0;
+    }
+    double metres =
+        road.apart(
+            plan.station(PointKind.RELEASE).orElseThrow(),
+            plan.station(PointKind.FIRST_THROTTLE).orElseThrow());
+    return Math.max(0, metres / Math.max(5, plan.minimumSpeed()));
+  }
+
+  private double lineGap(Corner corner, CornerEntry plan) {
+    double station = plan.station(PointKind.APEX).orElse(corner.apex());
+    double least = Double.MAX_VALUE;
+    for (int k = -15; k <= 15; k++) {
+      int i = Math.floorMod(road.index(station) + k, road.size());
+      double n = desk.path().offset()[i];
+      least = Math.min(least, corner.left() ? road.left()[i] - n : road.right()[i] + n);
+    }
+    return least + plan.apexOff();
+  }
+
+  /** Metres to the inside of where the line is on arrival; negative to the outside. */
+  private @Nullable Double place(CornerEvents e, Corner corner) {
+    Double n = e.entryPlace();
+    if (n == null) {
+      return null;
+    }
+    double back = EventFinder.arrival(road, desk.corners(), desk.indexOf(corner.id()));
+    double planned = desk.path().offset()[road.index(corner.entry() - back)];
+    return corner.left() ? n - planned : planned - n;
+  }
+
+  /** Room that the line leaves at its widest after the apex, m. */
+  private double planRoom(Corner corner, CornerEntry plan) {
+    double half = desk.vehicle().width() / 2;
+    double from = plan.station(PointKind.APEX).orElse(corner.apex());
+    double reach = road.ahead(from, road.wrap(corner.exit() + 60));
+    double least = Double.MAX_VALUE;
+    for (double d = 0; d < Math.min(reach, 250); d += road.step()) {
+      int i = road.index(from + d);
+      double n = desk.path().offset()[i];
+      least = Math.min(least, (corner.left() ? road.right()[i] + n : road.left()[i] - n) - half);
+    }
+    return least;
+  }
+
+  /** How much, in words and in the driver's units. */
+  String measure(Cause cause, double middle) {
+    return switch (cause) {
+      case FROM_THE_CORNER_BEFORE ->
+          units.length(middle, 1)
+              + " too far "
+              + (middle > 0 ? "inside" : "outside")
+              + " on arrival";
+      case BRAKED_LATE_RAN_DEEP -> units.length(middle, 0) + " later than the flag";
+      case BRAKED_EARLY -> units.length(-middle, 0) + " before the flag";
+      case TURNED_IN_EARLY_RAN_WIDE -> "the line lies " + units.length(-middle, 0) + " early";
+      case THROTTLE_THEN_LIFT -> times(middle) + " eased again";
+      case BEYOND_THE_EDGE -> units.length(middle, 1) + " beyond the edge";
+      case EXTRA_STEERING -> times(middle) + " taken back";
+      case TWO_PRESSES -> String.format(Locale.ROOT, "%.0f presses", middle);
+      case RELEASED_LATE -> "brake off " + units.length(middle, 0) + " late";
+      case RELEASED_SOON -> "brake off " + units.length(-middle, 0) + " early";
+      case COASTING -> String.format(Locale.ROOT, "%.1f s on neither pedal", middle);
+      case HAND_OFF -> String.format(Locale.ROOT, "%.1f s before the brake", middle);
+      case OVER_SLOWED -> units.speed(middle) + " slower than the rest of the lap says";
+      case KERB_MISSED -> units.length(middle, 1) + " off the line at the apex";
+      case FULL_LATE -> "full throttle " + units.length(middle, 0) + " late";
+      case LIMITER -> String.format(Locale.ROOT, "%.1f s at the limiter", middle);
+      case GEAR ->
+          String.format(Locale.ROOT, "%+.0f", middle)
+              + (Math.abs(middle) > 1.5 ? " gears" : " gear");
+      case UNEVEN_BRAKING -> "spread " + units.length(middle, 0);
+    };
+  }
+
+  private static String times(double n) {
+    return n < 1.5 ? "once" : String.format(Locale.ROOT, "%.0f times", n);
+  }
+}

@@ -1,0 +1,44 @@
+package marvek.core.debrief;
+
+import java.util.List;
+import java.util.Optional;
+import marvek.core.telemetry.CornerEvents;
+
+/**
+ * A lap as a debrief sees it.
+ *
+ * @param id whose evidence it is
+ * @param number in the order driven
+ * @param lapTime seconds
+ * @param step metres between the stations of {@code times}
+ * @param times seconds since the line at stations 0, step, 2·step, …, the last at the end of the
+ *     lap
+ * @param events of each corner
+ * @param told whether the pedals were recorded, and not only told from the speed
+ */
+public record LapData(
+    String id,
+    int number,
+    double lapTime,
+    double step,
+    double[] times,
+    List<CornerEvents> events,
+    boolean told) {
+  public LapData {
+    events = List.copyOf(events);
+  }
+
+  public Optional<CornerEvents> corner(String corner) {
+    return events.stream().filter(e -> e.corner().equals(corner)).findFirst();
+  }
+
+  /** Seconds since the line at a station in [0, length]. */
+  public double at(double station) {
+    double at = station / step;
+    int i = (int) Math.max(0, Math.min(times.length - 2, Math.floor(at)));
+    double a = times[i];
+    // The last step is as long as what is left of the lap.
+    double u = Math.max(0, Math.min(1, at - i));
+    return a + u * (times[i + 1] - a);
+  }
+}

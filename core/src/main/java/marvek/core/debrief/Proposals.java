@@ -1,0 +1,310 @@
+package marvek.core.debrief;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import marvek.core.circuit.Centreline;
+import marvek.core.debrief.Proposal.Strength;
+import marvek.core.reference.Answers;
+import marvek.core.reference.CornerAnswer;
+import marvek.core.reference.CornerEntry;
+import marvek.core.reference.Desk;
+import marvek.core.reference.PointKind;
+import marvek.core.survey.Things;
+import marvek.core.units.Display;
+
+/**
+ * Changes that the laps speak for. Where a point was driven earlier or later from lap to lap, the
+ * time to the next corner is set against it by a robust slope; a step is proposed only in the
+ * direction that the interval of that slope tells, no longer than the limit, no farther than was
+ * driven, and for braking never past the computed margin.
+ */
+public final class Proposals {
+  /** Fewer laps than this never speak for a change. */
+  public static final int FEWEST = 5;
+
+  /** The longest step, m, unless the driver sets it lower. */
+  public static final double LONGEST_STEP = 5;
+
+  private static final double FAIR = 0.9;
+  private static final double SURE = 0.95;
+  private static final double SPREAD_NEEDED = 0.8;
+  private static final double SMALLEST_STEP = 0.5;
+  private static final double SMALLEST_GAIN = 0.004;
+  private static final double KEEP = 1;
+  private static final List<PointKind> KINDS =
+      List.of(
+          PointKind.BRAKE,
+          PointKind.TURN_IN,
+          PointKind.RELEASE,
+          PointKind.FIRST_THROTTLE,
+          PointKind.FULL_THROTTLE);
+
+  private final Desk desk;
+  private final Things things;
+  private final List<CornerEntry> entries;
+  private final List<LapData> laps;
+  private final double longest;
+  private final Display units;
+  private final Sections sections;
+  private final Centreline road;
+
+  private Proposals(
+      Desk desk,
+      Things things,
+      List<CornerEntry> entries,
+      List<LapData> laps,
+      double longest,
+      Display units) {
+    this.desk = desk;
+    this.things = things;
+    this.entries = entries;
+    this.laps = laps;
+    this.longest = Math.max(SMALLEST_STEP, Math.min(longest, LONGEST_STEP));
+    this.units = units;
+    this.sections = new Sections(desk, entries);
+    this.road = desk.road();
+  }
+
+  /**
+   * Proposals for every corner, those that change something first.
+   *
+   * @param laps of like conditions only
+   * @param longest step that the driver allows, m, at most {@link #LONGEST_STEP}
+   */
+  public static List<Proposal> of(
+      Desk desk,
+      Things things,
+      List<CornerEntry> entries,
+      List<LapData> laps,
+      double longest,
+      Display units) {
+    return new Proposals(desk, things, entries, laps, longest, units).all();
+  }
+
+  private List<Proposal> all() {
+    List<Proposal> out = new ArrayList<>();
+    for (int c = 0; c < entries.size(); c++) {
+      for (PointKind kind : KINDS) {
+        int corner = c;
+        entries.get(c).station(kind).ifPresent(s -> out.add(one(corner, kind, s)));
+      }
+    }
+    out.sort(
+        java.util.Comparator.comparing((Proposal p) -> !p.change())
+            .thenComparing(p -> p.gain() == null ? 0 : -p.gain()));
+    return out;
+  }
+
+  private Proposal one(int c, PointKind kind, double station) {
+    CornerEntry entry = entries.get(c);
+    List<String> ids = new ArrayList<>();
+    List<Double> late = new ArrayList<>();
+    List<Double> seconds = new ArrayList<>();
+    for (LapData l : laps) {
+      l.corner(entry.corner())
+          .map(e -> Debriefer.measured(e, kind))
+          .ifPresent(
+              at -> {
+                ids.add(l.id());
+                late.add(road.apart(station, at));
+                seconds.add(sections.time(l, c));
+              });
+    }
+    Basis basis = new Basis(c, entry, kind, station, ids, late, seconds);
+    if (late.size() < FEWEST) {
+      return basis.none(
+          "Not enough evidence: " + late.size() + " of at least " + FEWEST + " laps show it.");
+    }
+    double[] x = late.stream().mapToDouble(Double::doubleValue).toArray();
+    double[] y = seconds.stream().mapToDouble(Double::doubleValue).toArray();
+    double middle = Robust.median(x);
+    double spread = Robust.spread(x);
+    Robust.Slope fair = Robust.slope(x, y, FAIR);
+    if (spread >= SPREAD_NEEDED && fair.tells()) {
+      return byTime(basis, x, fair, Robust.slope(x, y, SURE).tells());
+    }
+    boolean elsewhere =
+        Math.abs(middle) > Debriefer.tolerance(kind) && spread < Debriefer.tolerance(kind);
+    boolean slow = Robust.median(y) > pacedPlan(c) + 0.08;
+    if (elsewhere && !slow && laps.stream().allMatch(LapData::told)) {
+      return asDriven(basis, middle);
+    }
+    return basis.none(
+        spread < SPREAD_NEEDED
+            ? "You do it at the same place each lap, so the laps cannot tell what another would give."
+            : String.format(
+                Locale.ROOT,
+                "No change: %.0f %% sure only that one metre later is worth between %s and %s.",
+                FAIR * 100,
+                milli(-fair.high()),
+                milli(-fair.low())));
+  }
+
+  private double pacedPlan(int c) {
+    LapData plan = Debriefer.computed(desk, 5);
+    double[] ratio = new double[entries.size()];
+    for (int k = 0; k < ratio.length; k++) {
+      double best = Double.MAX_VALUE;
+      for (LapData l : laps) {
+        best = Math.min(best, sections.time(l, k));
+      }
+      ratio[k] = best / sections.time(plan, k);
+    }
+    return Robust.median(ratio) * sections.time(plan, c);
+  }
+
+  private static String milli(double seconds) {
+    return Double.isInfinite(seconds) ? "anything" : String.format(Locale.ROOT, "%+.3f s", seconds);
+  }
+
+  private Proposal byTime(Basis basis, double[] x, Robust.Slope slope, boolean sure) {
+    double way = -Math.signum(slope.value());
+    // No farther than a good share of the laps has been.
+    double driven = way > 0 ? Robust.quantile(x, 0.9) : -Robust.quantile(x, 0.1);
+    double step = Math.min(longest, driven);
+    String limited = driven < longest ? "no farther than you have driven" : "one step at a time";
+    if (basis.kind == PointKind.BRAKE && way > 0) {
+      double margin = margin(basis.entry);
+      if (step > margin - KEEP) {
+        step = margin - KEEP;
+        limited = "the computed margin of " + units.length(margin);
+      }
+    }
+    if (step < SMALLEST_STEP) {
+      return basis.none(
+          way > 0 && basis.kind == PointKind.BRAKE
+              ? "Later was quicker, but there is no margin left for it."
+              : "The flag already stands where the laps were quickest.");
+    }
+    step = Math.floor(step * 2) / 2;
+    double gain = Math.abs(slope.value()) * step;
+    if (gain < SMALLEST_GAIN) {
+      return basis.none("What the laps speak for is worth less than it takes to learn.");
+    }
+    double low = Math.min(Math.abs(slope.low()), Math.abs(slope.high())) * step;
+    double high = Math.max(Math.abs(slope.low()), Math.abs(slope.high())) * step;
+    Strength strength =
+        sure && x.length >= 8 ? Strength.STRONG : sure ? Strength.FAIR : Strength.WEAK;
+    return basis.step(
+        way * step,
+        gain,
+        low,
+        high,
+        strength,
+        String.format(
+            Locale.ROOT,
+            "On laps with %s %s the corner and the straight after it took less time: %.3f s a metre.",
+            basis.kind.word(),
+            way > 0 ? "later" : "sooner",
+            Math.abs(slope.value())),
+        limited);
+  }
+
+  /** The flag follows what is driven, where that costs nothing. */
+  private Proposal asDriven(Basis basis, double middle) {
+    double step = Math.signum(middle) * Math.min(Math.abs(middle), longest);
+    String limited = Math.abs(middle) > longest ? "one step at a time" : "";
+    if (basis.kind == PointKind.BRAKE && step > 0) {
+      double margin = margin(basis.entry);
+      if (step > margin - KEEP) {
+        step = margin - KEEP;
+        limited = "the computed margin of " + units.length(margin);
+      }
+      if (step < SMALLEST_STEP) {
+        return basis.none("You do it later than the flag, but there is no margin left for it.");
+      }
+    }
+    return basis.step(
+        Math.rint(step * 2) / 2,
+        null,
+        null,
+        null,
+        Strength.FAIR,
+        String.format(
+            Locale.ROOT,
+            "You do it %s %s than the flag says, every lap, and lose nothing by it.",
+            units.length(middle),
+            middle > 0 ? "later" : "sooner"),
+        limited);
+  }
+
+  private double margin(CornerEntry entry) {
+    CornerAnswer answer = Answers.answer(desk, things, entry);
+    CornerAnswer.BrakingNumbers braking = answer.braking();
+    return braking == null ? 0 : braking.marginMetres();
+  }
+
+  /** What a proposal rests on. */
+  private final class Basis {
+    private final int c;
+    private final CornerEntry entry;
+    private final PointKind kind;
+    private final double station;
+    private final List<String> ids;
+    private final List<Double> late;
+    private final List<Double> seconds;
+
+    Basis(
+        int c,
+        CornerEntry entry,
+        PointKind kind,
+        double station,
+        List<String> ids,
+        List<Double> late,
+        List<Double> seconds) {
+      this.c = c;
+      this.entry = entry;
+      this.kind = kind;
+      this.station = station;
+      this.ids = ids;
+      this.late = late;
+      this.seconds = seconds;
+    }
+
+    Proposal none(String reason) {
+      return new Proposal(
+          entries.get(c).corner(),
+          kind,
+          false,
+          station,
+          station,
+          null,
+          null,
+          null,
+          late.size(),
+          Strength.NONE,
+          reason,
+          "",
+          ids,
+          late,
+          seconds);
+    }
+
+    Proposal step(
+        double by,
+        @org.jspecify.annotations.Nullable Double gain,
+        @org.jspecify.annotations.Nullable Double low,
+        @org.jspecify.annotations.Nullable Double high,
+        Strength strength,
+        String reason,
+        String limited) {
+      return new Proposal(
+          entries.get(c).corner(),
+          kind,
+          true,
+          station,
+          road.wrap(station + by),
+          gain,
+          low,
+          high,
+          late.size(),
+          strength,
+          reason,
+          limited,
+          ids,
+          late,
+          seconds);
+    }
+  }
+}

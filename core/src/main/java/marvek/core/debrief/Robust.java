@@ -1,0 +1,81 @@
+package marvek.core.debrief;
+
+import java.util.Arrays;
+import org.hipparchus.distribution.continuous.NormalDistribution;
+import org.hipparchus.stat.descriptive.rank.Percentile;
+
+/** Statistics that a few odd laps do not upset. */
+public final class Robust {
+  private static final double NORMAL = 1.4826;
+
+  private Robust() {}
+
+  public static double median(double[] values) {
+    return quantile(values, 0.5);
+  }
+
+  /** A quantile, 0 to 1, between the values by straight lines. */
+  public static double quantile(double[] values, double share) {
+    if (values.length == 0) {
+      return Double.NaN;
+    }
+    double p = Math.max(1e-9, Math.min(1, share)) * 100;
+    return new Percentile().withEstimationType(Percentile.EstimationType.R_7).evaluate(values, p);
+  }
+
+  /**
+   * Spread as a standard deviation, from the median of the distances to the median. Source: F. R.
+   * Hampel, "The influence curve and its role in robust estimation" (1974).
+   */
+  public static double spread(double[] values) {
+    double middle = median(values);
+    return NORMAL * median(Arrays.stream(values).map(v -> Math.abs(v - middle)).toArray());
+  }
+
+  /**
+   * A slope with its interval.
+   *
+   * @param value change of y for 1 of x
+   * @param low lower end of the interval
+   * @param high upper end
+   */
+  public record Slope(double value, double low, double high) {
+    /** Whether the interval tells which way it goes. */
+    public boolean tells() {
+      return low > 0 || high < 0;
+    }
+  }
+
+  /**
+   * The median of the slopes between all pairs, with the interval of Kendall's rank statistic.
+   * Source: P. K. Sen, "Estimates of the regression coefficient based on Kendall's tau", J. Amer.
+   * Statist. Assoc. 63 (1968).
+   *
+   * @param confidence of the interval, such as 0.9
+   */
+  public static Slope slope(double[] x, double[] y, double confidence) {
+    int n = x.length;
+    double[] slopes = new double[n * (n - 1) / 2];
+    int m = 0;
+    for (int i = 0; i < n; i++) {
+      for (int j = i + 1; j < n; j++) {
+        if (Math.abs(x[j] - x[i]) > 1e-9) {
+          slopes[m++] = (y[j] - y[i]) / (x[j] - x[i]);
+        }
+      }
+    }
+    if (m < 3) {
+      return new Slope(0, Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY);
+    }
+    double[] sorted = Arrays.copyOf(slopes, m);
+    Arrays.sort(sorted);
+    double z = new NormalDistribution().inverseCumulativeProbability(0.5 + confidence / 2);
+    double c = z * Math.sqrt(n * (n - 1.0) * (2 * n + 5) / 18);
+    int low = (int) Math.floor((m - c) / 2);
+    int high = (int) Math.ceil((m + c) / 2);
+    return new Slope(
+        median(sorted),
+        low < 0 ? Double.NEGATIVE_INFINITY : sorted[low],
+        high >= m ? Double.POSITIVE_INFINITY : sorted[high]);
+  }
+}

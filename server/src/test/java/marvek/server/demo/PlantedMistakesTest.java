@@ -1,0 +1,164 @@
+package marvek.server.demo;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.stream.Collectors;
+import marvek.core.debrief.Cause;
+import marvek.core.debrief.Debrief;
+import marvek.core.debrief.Debriefer;
+import marvek.core.debrief.LapData;
+import marvek.core.logger.Habit;
+import marvek.core.logger.Mistake;
+import marvek.core.telemetry.DrivenLap;
+import marvek.core.telemetry.EventFinder;
+import marvek.core.telemetry.LapGrid;
+import marvek.core.units.Display;
+import org.junit.jupiter.api.Test;
+
+/** A debrief names the mistake that was planted, and none on clean laps. */
+class PlantedMistakesTest {
+  private static final Path REPORT = Path.of("target", "confusion.md");
+  private static final Map<Mistake, Cause> NAMED = new EnumMap<>(Mistake.class);
+
+  static {
+    NAMED.put(Mistake.OVER_SLOWED, Cause.OVER_SLOWED);
+    NAMED.put(Mistake.BRAKES_LATE_RUNS_DEEP, Cause.BRAKED_LATE_RAN_DEEP);
+    NAMED.put(Mistake.TURNS_IN_EARLY_RUNS_WIDE, Cause.TURNED_IN_EARLY_RAN_WIDE);
+    NAMED.put(Mistake.SLOW_HAND_OFF, Cause.HAND_OFF);
+    NAMED.put(Mistake.RELEASES_SOON, Cause.RELEASED_SOON);
+    NAMED.put(Mistake.RELEASES_LATE, Cause.RELEASED_LATE);
+    NAMED.put(Mistake.COASTS, Cause.COASTING);
+    NAMED.put(Mistake.THROTTLE_THEN_LIFT, Cause.THROTTLE_THEN_LIFT);
+    NAMED.put(Mistake.MISSES_THE_KERB, Cause.KERB_MISSED);
+    NAMED.put(Mistake.LIMITER, Cause.LIMITER);
+    NAMED.put(Mistake.EXTRA_STEERING, Cause.EXTRA_STEERING);
+    NAMED.put(Mistake.PLACED_WRONG_BEFORE, Cause.FROM_THE_CORNER_BEFORE);
+    NAMED.put(Mistake.BRAKES_EARLY, Cause.BRAKED_EARLY);
+    NAMED.put(Mistake.TWO_PRESSES, Cause.TWO_PRESSES);
+    NAMED.put(Mistake.GEAR_TOO_HIGH, Cause.GEAR);
+    NAMED.put(Mistake.FULL_THROTTLE_LATE, Cause.FULL_LATE);
+    NAMED.put(Mistake.BEYOND_THE_EDGE, Cause.BEYOND_THE_EDGE);
+    NAMED.put(Mistake.UNEVEN_BRAKING, Cause.UNEVEN_BRAKING);
+  }
+
+  static Debrief debrief(DemoDesk demo, List<Habit> habits, int laps, long seed) {
+    return Debriefer.read(
+        demo.desk(),
+        demo.draft(),
+        data(demo, Recorded.table(demo, habits, laps, seed)),
+        Display.METRIC);
+  }
+
+  static List<LapData> data(DemoDesk demo, Recorded recorded) {
+    EventFinder finder =
+        new EventFinder(
+            demo.desk().road(), demo.desk().corners(), demo.desk().limits(), demo.desk().path());
+    List<LapData> out = new ArrayList<>();
+    for (DrivenLap l : recorded.laps()) {
+      if (l.number() > 0 && l.kind().whole()) {
+        LapGrid grid = LapGrid.of(l, demo.desk().road().length(), demo.desk().road().size() / 5);
+        out.add(
+            new LapData(
+                "lap" + l.number(),
+                l.number(),
+                l.lapTime(),
+                grid.step(),
+                grid.times(),
+                finder.find(l),
+                true));
+      }
+    }
+    return out;
+  }
+
+  @Test
+  void everyPlantedMistakeIsNamedAndCleanLapsHaveNone() throws IOException {
+    DemoDesk ring = DemoDesk.of("falcoeira-ring", "cup-gt");
+    StringBuilder out =
+        new StringBuilder(
+            "\n| planted | named first | also named | not named |\n|---|---|---|---|\n");
+    int named = 0;
+    int asked = 0;
+    List<String> missed = new ArrayList<>();
+    for (Mistake m : Mistake.values()) {
+      // Where the mistake can be made at all: the line at 1 leaves metres of room at its exit, and
+      // no gear reaches its limit on the way from 12 to 13.
+      List<String> corners =
+          m == Mistake.BEYOND_THE_EDGE || m == Mistake.LIMITER
+              ? List.of("c4", "c6", "c10", "c14")
+              : List.of("c1", "c4", "c12", "c14");
+      int first = 0;
+      int also = 0;
+      Map<String, Integer> instead = new java.util.TreeMap<>();
+      for (String corner : corners) {
+        Debrief d = debrief(ring, List.of(new Habit(m, corner, 1, 1)), 6, 100 + m.ordinal());
+        List<Cause> causes =
+            d.corners().stream()
+                .filter(f -> f.corner().equals(corner))
+                .flatMap(f -> f.habits().stream().map(Debrief.HabitFinding::cause))
+                .toList();
+        Cause wanted = NAMED.get(m);
+        asked++;
+        if (!causes.isEmpty() && causes.get(0) == wanted) {
+          first++;
+          named++;
+        } else if (causes.contains(wanted)) {
+          also++;
+          named++;
+          instead.merge(causes.get(0).name(), 1, Integer::sum);
+        } else {
+          missed.add(m + " at " + corner + " as " + causes);
+          instead.merge(causes.isEmpty() ? "nothing" : causes.get(0).name(), 1, Integer::sum);
+        }
+      }
+      out.append(
+          String.format(
+              Locale.ROOT,
+              "| %s | %d of %d | %d | %d%s |%n",
+              m.words(),
+              first,
+              corners.size(),
+              also,
+              corners.size() - first - also,
+              instead.isEmpty()
+                  ? ""
+                  : " ("
+                      + instead.entrySet().stream()
+                          .map(
+                              e ->
+                                  e.getKey().toLowerCase(Locale.ROOT).replace('_', ' ')
+                                      + " "
+                                      + e.getValue())
+                          .collect(Collectors.joining(", "))
+                      + ")"));
+    }
+    int clean = 0;
+    int false_ = 0;
+    StringBuilder wrong = new StringBuilder();
+    for (int seed = 1; seed <= 4; seed++) {
+      Debrief d = debrief(ring, List.of(), 8, 900 + seed);
+      for (Debrief.CornerFinding f : d.corners()) {
+        clean++;
+        if (!f.habits().isEmpty()) {
+          false_++;
+          wrong.append(f.corner()).append(' ').append(f.habits().get(0)).append('\n');
+        }
+      }
+    }
+    out.append(
+        String.format(
+            Locale.ROOT, "%nClean laps: a habit named in %d of %d corners.%n", false_, clean));
+    Files.writeString(REPORT, out.toString());
+    System.out.println(out + "\n" + String.join("\n", missed) + "\n" + wrong);
+    assertThat(named).isGreaterThanOrEqualTo((int) (0.95 * asked));
+    assertThat(false_).isLessThanOrEqualTo(clean / 50);
+  }
+}
