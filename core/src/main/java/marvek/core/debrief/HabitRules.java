@@ -37,6 +37,7 @@ final class HabitRules {
   private static final double AT_LIMIT = 0.3;
   // Share of the speed.
   private static final double SLOW = 0.055;
+  private static final double SLOW_LIFT = 0.075;
 
   private final Desk desk;
   private final Centreline road;
@@ -123,7 +124,8 @@ final class HabitRules {
     if (under(brake, -EARLY_BRAKE) && brake != null) {
       out.put(Cause.BRAKED_EARLY, brake);
     }
-    if (speed < 1 - SLOW && !deep && !under(brake, -EARLY_BRAKE)) {
+    double slow = plan.slowing() == Slowing.LIFT ? SLOW_LIFT : SLOW;
+    if (speed < 1 - slow && !deep && !under(brake, -EARLY_BRAKE)) {
       out.put(Cause.OVER_SLOWED, (1 - speed) * e.minimumSpeed());
     }
     if (over(off, OFF_APEX) && !deep && off != null) {

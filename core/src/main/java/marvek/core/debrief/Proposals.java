@@ -48,6 +48,7 @@ public final class Proposals {
   private final Display units;
   private final Sections sections;
   private final Centreline road;
+  private final Debrief debrief;
 
   private Proposals(
       Desk desk,
@@ -64,6 +65,7 @@ public final class Proposals {
     this.units = units;
     this.sections = new Sections(desk, entries);
     this.road = desk.road();
+    this.debrief = Debriefer.read(desk, entries, laps, units);
   }
 
   /**
@@ -121,13 +123,19 @@ public final class Proposals {
     double middle = Robust.median(x);
     double spread = Robust.spread(x);
     Robust.Slope fair = Robust.slope(x, y, FAIR);
+    if (kind == PointKind.BRAKE && debrief.corners().get(c).cause() == Cause.BRAKED_LATE_RAN_DEEP) {
+      return basis.none(
+          "You brake later than the flag and run deep; go back to it before it is moved.");
+    }
     if (spread >= SPREAD_NEEDED && fair.tells()) {
       return byTime(basis, x, fair, Robust.slope(x, y, SURE).tells());
     }
     boolean elsewhere =
         Math.abs(middle) > Debriefer.tolerance(kind) && spread < Debriefer.tolerance(kind);
-    boolean slow = Robust.median(y) > pacedPlan(c) + 0.08;
-    if (elsewhere && !slow && laps.stream().allMatch(LapData::told)) {
+    // A flag does not follow a habit that costs time.
+    boolean habit = !debrief.corners().get(c).habits().isEmpty();
+    boolean slow = Robust.median(y) > Math.min(pacedPlan(c), Robust.quantile(y, 0)) + 0.1;
+    if (elsewhere && !habit && !slow && laps.stream().allMatch(LapData::told)) {
       return asDriven(basis, middle);
     }
     return basis.none(

@@ -50,11 +50,17 @@ public record VehicleFit(
    * @param lapTime s
    * @param speed m/s at each station
    * @param along m/s²
+   * @param across m/s², unsigned use; empty where not known
    * @param throttle share; empty where not known
    * @param offset m to the left; empty where not known
    */
   public record Lap(
-      double lapTime, double[] speed, double[] along, double[] throttle, double[] offset) {}
+      double lapTime,
+      double[] speed,
+      double[] along,
+      double[] across,
+      double[] throttle,
+      double[] offset) {}
 
   /**
    * Fits a vehicle. Grip: in each corner the hardest use over the laps, and of these the median;
@@ -74,6 +80,11 @@ public record VehicleFit(
     double after = LapSimulator.lap(desk.path(), fitted, desk.conditions()).lapTime();
     return new VehicleFit(
         fitted, across, along, drive[0], drive[1], measured, desk.lap().lapTime(), after, words);
+  }
+
+  /** What was found, on the numbers of a vehicle that may have another set-up sheet on it. */
+  public Vehicle on(Vehicle other) {
+    return with(other, acrossFactor, alongFactor, powerFactor, dragFactor);
   }
 
   private static Vehicle with(Vehicle v, double across, double along, double power, double drag) {
@@ -124,7 +135,9 @@ public record VehicleFit(
           int i = Math.floorMod(from + k, road.size());
           double v = lap.speed()[i];
           double load = limits.load(desk.path(), i, v * v);
-          double need = Math.abs(v * v * desk.path().curvature()[i]);
+          double need =
+              Math.abs(
+                  lap.across().length > 0 ? lap.across()[i] : v * v * desk.path().curvature()[i]);
           u[k] = need / Math.max(0.1, limits.sidewaysMost(load, desk.path().grip()[i]));
         }
         // One noisy metre is not the corner's grip; a stretch of it is.

@@ -153,10 +153,13 @@ public final class SimulatedDriver {
     for (int k = from; k < to; k++) {
       d.metre(k, base);
     }
-    truths.add(new Truth.Lap(number, clock - began, truth(path, intents, rowsBefore, from, to)));
+    truths.add(
+        new Truth.Lap(
+            number, clock - began, truth(path, intents, rowsBefore, from, to, d.touched)));
   }
 
-  private List<Truth.Done> truth(Path path, List<Intent> intents, int rows, int from, int to) {
+  private List<Truth.Done> truth(
+      Path path, List<Intent> intents, int rows, int from, int to, int[] touched) {
     List<Truth.Done> done = new ArrayList<>();
     for (int c = 0; c < intents.size(); c++) {
       Intent i = intents.get(c);
@@ -191,7 +194,8 @@ public final class SimulatedDriver {
       double below = sign * path.curvature()[Math.floorMod(turn, n)];
       double above = sign * path.curvature()[Math.floorMod(turn + 1, n)];
       double part = above > below ? (0.3 * peak - below) / (above - below) : 0;
-      int low = Math.max(from, entry - 40);
+      int before = c > 0 ? intents.get(c - 1).apex : entry - 200;
+      int low = Math.max(from, entry - (int) Math.max(5, Math.min(40, 0.3 * (entry - before))));
       int slow = low;
       int next = c + 1 < intents.size() ? intents.get(c + 1).brake : -1;
       int high = next > i.apex ? Math.min(exit + 25, next) : exit + 25;
@@ -206,8 +210,8 @@ public final class SimulatedDriver {
               corner.id(),
               i.brake < from ? null : wrap(i.brake * step),
               i.brake < from ? null : wrap(i.release * step),
-              i.first < 0 ? null : wrap(i.first * step),
-              i.full < 0 ? null : wrap(i.full * step),
+              touched[c] < 0 ? null : wrap(touched[c] * step),
+              touched[c] < 0 || i.full < 0 ? null : wrap(i.full * step),
               turn <= from ? null : wrap((turn + Math.max(0, Math.min(1, part))) * step),
               wrap(apex * step),
               out.rows.get(rows + slow - from)[2],
@@ -243,6 +247,10 @@ public final class SimulatedDriver {
     return corner.left() ? road.left()[i] - path.offset()[i] : road.right()[i] + path.offset()[i];
   }
 
+  private interface Agreed {
+    boolean with(int k, double v);
+  }
+
   /** One lap on its way. */
   private final class Drive {
     private final Path path;
@@ -250,14 +258,20 @@ public final class SimulatedDriver {
     private final List<Intent> intents;
     private int corner;
     private double peak;
+    private double trail = 0.5;
     private double pressedAt = -1;
     private double slow = -1;
     private boolean lifted;
+    private boolean shut;
+    // Where the throttle was touched again in each corner; -1 where it never was shut.
+    private final int[] touched;
 
     Drive(Path path, Limits limits, List<Intent> intents, int from) {
       this.path = path;
       this.limits = limits;
       this.intents = intents;
+      this.touched = new int[intents.size()];
+      java.util.Arrays.fill(touched, -1);
       while (corner < intents.size() - 1 && end(corner) < from) {
         corner++;
       }
@@ -312,6 +326,12 @@ public final class SimulatedDriver {
           throttle = 0.15;
         }
       }
+      if (throttle == 0) {
+        shut = true;
+      } else if (shut && throttle > 0) {
+        shut = false;
+        touched[corner] = touched[corner] < 0 ? k : touched[corner];
+      }
       drive(i, p, q, ds, k, base, brake, throttle);
     }
 
@@ -322,7 +342,7 @@ public final class SimulatedDriver {
         for (int j = i.turnIn; j <= i.apex + 20; j++) {
           lowest = Math.min(lowest, limits.cornerSpeed(path, Math.floorMod(j, n)));
         }
-        slow = lowest * i.slower;
+        slow = lowest * i.slower * 1.01;
         lifted = false;
       }
       double a = vehicle.brakes().engineBraking() + 0.5;
@@ -342,7 +362,6 @@ public final class SimulatedDriver {
       int begin = i.brake;
       double rise = Math.min(1, since / RISE);
       double hold = begin + 0.45 * Math.max(2, i.turnIn - begin);
-      double trail = 0.5;
       double s;
       if (k <= hold) {
         s = 1;
@@ -363,12 +382,33 @@ public final class SimulatedDriver {
       return rise * Math.max(0, Math.min(1, s));
     }
 
-    /** How hard to press so that the corner is reached at its speed. */
+    /**
+     * How hard to press, and how much of it to keep at turn-in, so that the corner is reached at
+     * its speed and no slower than need be.
+     */
     private double peak(Intent i, int k) {
       int end = Math.max(i.apex + 5, i.release + 2);
+      double best = 1.08;
+      double bestTrail = 0.8;
+      double fastest = 0;
+      for (double t = 0.4; t < 0.85; t += 0.1) {
+        trail = t;
+        double press = least(i, k, end);
+        double reached = slowest(i, k, end, press);
+        if (press < 1.07 && reached > fastest) {
+          fastest = reached;
+          best = press;
+          bestTrail = t;
+        }
+      }
+      trail = bestTrail;
+      return best;
+    }
+
+    private double least(Intent i, int k, int end) {
       double low = 0;
       double high = 1.08;
-      for (int round = 0; round < 18; round++) {
+      for (int round = 0; round < 12; round++) {
         double middle = (low + high) / 2;
         if (tooFast(i, k, end, middle)) {
           low = middle;
@@ -379,15 +419,41 @@ public final class SimulatedDriver {
       return high;
     }
 
+    private double slowest(Intent i, int from, int end, double press) {
+      double[] least = {Double.MAX_VALUE};
+      run(
+          i,
+          from,
+          end,
+          press,
+          (k, v) -> {
+            least[0] = Math.min(least[0], v);
+            return true;
+          });
+      return least[0];
+    }
+
     private boolean tooFast(Intent i, int from, int end, double press) {
+      return !run(
+          i,
+          from,
+          end,
+          press,
+          (k, v) -> k < i.turnIn || v <= limits.cornerSpeed(path, Math.floorMod(k, n)) * i.slower);
+    }
+
+    /**
+     * Looks ahead under a press of the brake, for as long as each place and speed are agreed to.
+     */
+    private boolean run(Intent i, int from, int end, double press, Agreed agreed) {
       double v = speed;
       double t = 0;
       for (int k = from; k < end; k++) {
+        if (!agreed.with(k, v)) {
+          return false;
+        }
         int p = Math.floorMod(k, n);
         double s = k < i.release ? press * shape(i, k, t) : 0;
-        if (k >= i.turnIn && v > limits.cornerSpeed(path, p) * i.slower) {
-          return true;
-        }
         double load = limits.load(path, p, v * v);
         double a =
             s * limits.brakingMost(load, 1, path.grip()[p]) + limits.resistance(path, p, v, load);
@@ -397,7 +463,7 @@ public final class SimulatedDriver {
         t += path.step()[p] / v;
         v = Math.sqrt(Math.max(9, v * v - 2 * a * path.step()[p]));
       }
-      return false;
+      return true;
     }
 
     private void drive(

@@ -22,7 +22,7 @@ public final class EventFinder {
   static final double STEERING_SHARE = 0.3;
 
   private static final double TOUCH = 0.05;
-  private static final double PRESSED = 0.08;
+  private static final double PRESSED = 0.06;
   private static final double FULL = 0.965;
 
   private static final double INSIDE = 0.2;
@@ -225,7 +225,10 @@ public final class EventFinder {
     CornerEvents events() {
       double entry = unwrapped(corner.entry());
       double exit = unwrapped(corner.exit());
-      int slowFrom = Math.max(first, t.at(Math.max(from + 5, entry - 40)));
+      int slowFrom =
+          Math.max(
+              first,
+              t.at(Math.max(from + 5, entry - Math.max(5, Math.min(40, 0.3 * (entry - from))))));
       int slowTo = Math.min(last, t.at(Math.min(to - 5, exit + 25)));
       int slow = slowest(slowFrom, Math.max(slowFrom, beforeNext(slowFrom, slowTo)));
       int fast = fastest(first, slow);
@@ -803,7 +806,8 @@ public final class EventFinder {
           }
         }
       }
-      return count;
+      // Between two apexes the hands come back once on purpose.
+      return Math.max(0, count - (corner.apexes().size() - 1));
     }
 
     private int locks(int a, int b) {

@@ -100,6 +100,7 @@ final class GpxTrack {
         }
       }
     } catch (XMLStreamException e) {
+      ReadingStopped.ifSo(e.getNestedException() == null ? e : e.getNestedException());
       if (points == 0) {
         throw new TelemetryProblem(
             "The file cannot be read as GPX.",

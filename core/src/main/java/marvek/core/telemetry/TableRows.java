@@ -49,19 +49,12 @@ final class TableRows {
         rows.row(row);
       }
     } catch (CsvParseException | java.io.UncheckedIOException e) {
-      if (e.getCause() instanceof java.io.InterruptedIOException) {
-        throw new Cancelled();
-      }
+      ReadingStopped.ifSo(e);
       rows.brokenOff();
     } catch (java.io.IOException e) {
       throw new java.io.UncheckedIOException(e);
     }
     rows.done();
-  }
-
-  /** Reading was given up on purpose. */
-  static final class Cancelled extends RuntimeException {
-    private static final long serialVersionUID = 1L;
   }
 
   private static final class Rows {

@@ -5,6 +5,7 @@ import marvek.core.circuit.CornerBook;
 import marvek.core.circuit.OutlineProblem;
 import marvek.core.reference.ReferenceProblem;
 import marvek.core.survey.SurveyProblem;
+import marvek.core.telemetry.TelemetryProblem;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -37,6 +38,11 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
 
   @ExceptionHandler
   ProblemDetail reference(ReferenceProblem p) {
+    return detail(HttpStatus.UNPROCESSABLE_ENTITY, p.what(), p.where(), p.remedy());
+  }
+
+  @ExceptionHandler
+  ProblemDetail telemetry(TelemetryProblem p) {
     return detail(HttpStatus.UNPROCESSABLE_ENTITY, p.what(), p.where(), p.remedy());
   }
 

@@ -135,7 +135,7 @@ public class ReferenceRow {
     return id;
   }
 
-  UUID ownerId() {
+  public UUID ownerId() {
     return ownerId;
   }
 
@@ -187,7 +187,7 @@ public class ReferenceRow {
     return sheetVersion;
   }
 
-  @Nullable SetupSheet sheet() {
+  public @Nullable SetupSheet sheet() {
     return sheet;
   }
 
@@ -195,7 +195,7 @@ public class ReferenceRow {
     return doubts;
   }
 
-  int basedOnRevision() {
+  public int basedOnRevision() {
     return basedOnRevision;
   }
 

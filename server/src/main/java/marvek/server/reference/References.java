@@ -113,6 +113,12 @@ public class References {
     return rows.summaries(owner);
   }
 
+  /** Whose reference it is. */
+  @Transactional(readOnly = true)
+  public Optional<UUID> ownerOf(UUID id) {
+    return rows.findById(id).map(ReferenceRow::ownerId);
+  }
+
   /** References of others that are open to somebody. */
   @Transactional(readOnly = true)
   public List<SharedReference> sharedWith(UUID person) {
@@ -337,6 +343,43 @@ public class References {
     return rows.saveAndFlush(row);
   }
 
+  /** A point moved to another place. */
+  public record Move(String corner, PointKind kind, double to) {}
+
+  /**
+   * Moves points of the working copy and saves the whole as the next revision, with the evidence
+   * that spoke for it.
+   */
+  @Transactional
+  public ReferenceRow revise(
+      UUID owner, UUID id, int version, List<Move> moves, String reason, List<Evidence> evidence) {
+    Opened opened = open(owner, id);
+    sameVersion(opened.row(), version);
+    List<CornerEntry> entries = new ArrayList<>();
+    for (CornerEntry e : opened.working().corners()) {
+      CornerEntry moved = e;
+      for (Move m : moves) {
+        if (m.corner().equals(e.corner())) {
+          moved = moved.copy().moved(m.kind(), opened.desk().road().wrap(m.to())).done();
+        }
+      }
+      entries.add(moved == e ? e : answer(opened, moved).entry());
+    }
+    ReferenceContent content = opened.working().with(entries);
+    check(opened, content);
+    opened.row().work(content, time(opened.desk(), opened.things(), content), clock.instant());
+    return saved(opened.row(), reason, evidence);
+  }
+
+  /** Content as it was driven: of a revision, or the working copy for 0. */
+  @Transactional(readOnly = true)
+  public ReferenceContent driven(Opened opened, int revision) {
+    return revisions
+        .findByReferenceIdAndOwnerIdAndNumber(opened.row().id(), opened.row().ownerId(), revision)
+        .map(r -> fitting(opened.desk(), opened.things(), r.content()))
+        .orElse(opened.working());
+  }
+
   /** Saves the working copy as the next revision. */
   @Transactional
   public ReferenceRow save(UUID owner, UUID id, int version, String reason) {
@@ -349,8 +392,12 @@ public class References {
           time(opened.desk(), opened.things(), opened.working()),
           clock.instant());
     }
-    int number = revisions.lastNumber(id) + 1;
-    revisions.save(new Revision(row, number, reason.strip(), clock.instant()));
+    return saved(row, reason, List.of());
+  }
+
+  private ReferenceRow saved(ReferenceRow row, String reason, List<Evidence> evidence) {
+    int number = revisions.lastNumber(row.id()) + 1;
+    revisions.save(new Revision(row, number, reason.strip(), evidence, clock.instant()));
     row.saved(number);
     return rows.saveAndFlush(row);
   }
@@ -372,7 +419,7 @@ public class References {
   }
 
   @Transactional(readOnly = true)
-  List<Revision> revisions(UUID owner, UUID id) {
+  public List<Revision> revisions(UUID owner, UUID id) {
     return revisions.findByReferenceIdAndOwnerIdOrderByNumberDesc(id, owner);
   }
 

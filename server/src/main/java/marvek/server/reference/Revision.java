@@ -3,6 +3,7 @@ package marvek.server.reference;
 import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
 import java.time.Instant;
+import java.util.List;
 import java.util.UUID;
 import marvek.core.reference.ReferenceContent;
 import marvek.core.vehicle.SetupSheet;
@@ -14,7 +15,7 @@ import org.hibernate.type.SqlTypes;
 /** A numbered state of a reference; written once. */
 @Entity
 @Immutable
-class Revision {
+public class Revision {
   @Id private UUID id;
   private UUID ownerId;
   private UUID referenceId;
@@ -28,6 +29,9 @@ class Revision {
   @JdbcTypeCode(SqlTypes.JSON)
   private Vehicle vehicleNumbers;
 
+  @JdbcTypeCode(SqlTypes.JSON)
+  private List<Evidence> evidence = List.of();
+
   private String sheetName = "";
   private double lapTime;
   private Instant createdAt;
@@ -35,7 +39,9 @@ class Revision {
   @SuppressWarnings("NullAway.Init")
   protected Revision() {}
 
-  Revision(ReferenceRow reference, int number, String reason, Instant now) {
+  Revision(
+      ReferenceRow reference, int number, String reason, List<Evidence> evidence, Instant now) {
+    this.evidence = evidence;
     this.id = UUID.randomUUID();
     this.ownerId = reference.ownerId();
     this.referenceId = reference.id();
@@ -62,7 +68,7 @@ class Revision {
     return referenceId;
   }
 
-  int number() {
+  public int number() {
     return number;
   }
 
@@ -70,11 +76,11 @@ class Revision {
     return basedOn;
   }
 
-  String reason() {
+  public String reason() {
     return reason;
   }
 
-  ReferenceContent content() {
+  public ReferenceContent content() {
     return content;
   }
 
@@ -87,11 +93,16 @@ class Revision {
     return sheetName;
   }
 
-  double lapTime() {
+  public double lapTime() {
     return lapTime;
   }
 
-  Instant createdAt() {
+  /** What the laps said that led to it; empty where the driver decided without. */
+  public List<Evidence> evidence() {
+    return evidence;
+  }
+
+  public Instant createdAt() {
     return createdAt;
   }
 }

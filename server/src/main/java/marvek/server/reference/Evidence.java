@@ -1,0 +1,37 @@
+package marvek.server.reference;
+
+import java.util.List;
+import marvek.core.reference.PointKind;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What spoke for a change of a point.
+ *
+ * @param corner id
+ * @param kind of the point
+ * @param from station before
+ * @param to station after
+ * @param gain seconds promised, or null where it was not about time
+ * @param low lower end of the interval
+ * @param high upper end
+ * @param laps that spoke for it
+ * @param strength in words
+ * @param run from which it was taken
+ * @param lapIds of the laps
+ */
+public record Evidence(
+    String corner,
+    PointKind kind,
+    double from,
+    double to,
+    @Nullable Double gain,
+    @Nullable Double low,
+    @Nullable Double high,
+    int laps,
+    String strength,
+    String run,
+    List<String> lapIds) {
+  public Evidence {
+    lapIds = List.copyOf(lapIds);
+  }
+}

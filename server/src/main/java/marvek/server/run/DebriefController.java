@@ -1,0 +1,191 @@
+package marvek.server.run;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotEmpty;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.util.List;
+import java.util.UUID;
+import marvek.core.circuit.Corner;
+import marvek.core.debrief.Debrief;
+import marvek.core.debrief.Proposal;
+import marvek.core.debrief.VehicleFit;
+import marvek.core.reference.CornerEntry;
+import marvek.core.reference.PointKind;
+import marvek.core.units.Display;
+import marvek.server.access.Driver;
+import marvek.server.account.Accounts;
+import marvek.server.reference.ReferenceRow;
+import marvek.server.reference.References;
+import marvek.server.sharing.Role;
+import org.jspecify.annotations.Nullable;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Debriefs, proposals, the history of a reference, and vehicles told from laps. */
+@RestController
+@RequestMapping("/api")
+class DebriefController {
+  private final Runs runs;
+  private final Evidences evidences;
+  private final Accounts accounts;
+
+  DebriefController(Runs runs, Evidences evidences, Accounts accounts) {
+    this.runs = runs;
+    this.evidences = evidences;
+    this.accounts = accounts;
+  }
+
+  private Display units(Driver driver) {
+    return accounts.findById(driver.id()).orElseThrow().display();
+  }
+
+  /** A debrief with what is needed to draw it. */
+  record DebriefView(
+      UUID run,
+      String name,
+      UUID reference,
+      String circuit,
+      String vehicle,
+      int revision,
+      RunRow.Conditions conditions,
+      Role role,
+      Debrief debrief,
+      List<CornerEntry> driven,
+      List<Corner> corners) {}
+
+  @GetMapping("/runs/{id}/debrief")
+  DebriefView debrief(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    Runs.Opened opened = runs.read(driver.id(), id);
+    return new DebriefView(
+        id,
+        opened.run().name(),
+        opened.run().referenceId(),
+        opened.reference().layout().circuit().name(),
+        opened.reference().row().name(),
+        opened.run().revision(),
+        opened.run().conditions(),
+        opened.reference().role(),
+        evidences.debrief(opened, units(driver)),
+        opened.driven().corners(),
+        opened.reference().layout().counted());
+  }
+
+  /** A proposal; ends of an interval that are open are null. */
+  record ProposalLine(
+      String corner,
+      PointKind kind,
+      String point,
+      boolean change,
+      double station,
+      double to,
+      double metres,
+      @Nullable Double gain,
+      @Nullable Double gainLow,
+      @Nullable Double gainHigh,
+      int laps,
+      Proposal.Strength strength,
+      String strengthWords,
+      String reason,
+      String limitedBy,
+      List<String> evidence,
+      List<Double> late,
+      List<Double> seconds) {}
+
+  record ProposalsView(int version, int laps, List<ProposalLine> proposals) {}
+
+  @GetMapping("/runs/{id}/proposals")
+  ProposalsView proposals(
+      @PathVariable UUID id,
+      @RequestParam(defaultValue = "5") double longest,
+      @AuthenticationPrincipal Driver driver) {
+    Runs.Opened opened = runs.read(driver.id(), id);
+    var road = opened.reference().desk().road();
+    return new ProposalsView(
+        opened.reference().row().version(),
+        runs.like(opened.run()).size(),
+        evidences.proposals(opened, longest, units(driver)).stream()
+            .map(
+                p ->
+                    new ProposalLine(
+                        p.corner(),
+                        p.kind(),
+                        p.kind().word(),
+                        p.change(),
+                        p.station(),
+                        p.to(),
+                        road.apart(p.station(), p.to()),
+                        p.gain(),
+                        finite(p.gainLow()),
+                        finite(p.gainHigh()),
+                        p.laps(),
+                        p.strength(),
+                        p.strength().words(),
+                        p.reason(),
+                        p.limitedBy(),
+                        p.evidence(),
+                        p.late(),
+                        p.seconds()))
+            .toList());
+  }
+
+  private static @Nullable Double finite(@Nullable Double value) {
+    return value == null || Double.isInfinite(value) ? null : value;
+  }
+
+  record MoveRequest(@NotBlank String corner, @NotNull PointKind kind, double to) {}
+
+  record AcceptRequest(
+      int version,
+      @NotBlank @Size(max = 500) String reason,
+      @NotEmpty @Size(max = 200) List<@Valid MoveRequest> moves,
+      @Nullable Double longest) {}
+
+  record AcceptedView(UUID reference, int revision) {}
+
+  /** Accepts proposals and saves the revision that they make. */
+  @PostMapping("/runs/{id}/accept")
+  AcceptedView accept(
+      @PathVariable UUID id,
+      @Valid @RequestBody AcceptRequest request,
+      @AuthenticationPrincipal Driver driver) {
+    Double longest = request.longest();
+    ReferenceRow row =
+        evidences.accept(
+            driver.id(),
+            id,
+            request.version(),
+            request.reason(),
+            request.moves().stream()
+                .map(m -> new References.Move(m.corner(), m.kind(), m.to()))
+                .toList(),
+            longest == null ? 5 : longest,
+            units(driver));
+    return new AcceptedView(row.id(), row.basedOnRevision());
+  }
+
+  @GetMapping("/references/{id}/history")
+  List<Evidences.Chapter> history(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    return evidences.history(driver.id(), id);
+  }
+
+  @GetMapping("/runs/{id}/vehicle-fit")
+  VehicleFit fit(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    return evidences.fit(runs.read(driver.id(), id));
+  }
+
+  record FittedView(UUID vehicle, int version) {}
+
+  @PostMapping("/runs/{id}/vehicle-fit")
+  FittedView takeFit(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    var row = evidences.takeFit(driver.id(), id);
+    return new FittedView(row.id(), row.version());
+  }
+}

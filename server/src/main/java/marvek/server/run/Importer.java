@@ -1,0 +1,271 @@
+package marvek.server.run;
+
+import com.github.kagkarlsson.scheduler.task.TaskDescriptor;
+import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
+import com.github.kagkarlsson.scheduler.task.helper.Tasks;
+import java.io.FilterInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.InterruptedIOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import marvek.core.circuit.Centreline;
+import marvek.core.reference.Desk;
+import marvek.core.telemetry.Blocks;
+import marvek.core.telemetry.Channel;
+import marvek.core.telemetry.DrivenLap;
+import marvek.core.telemetry.EventFinder;
+import marvek.core.telemetry.LapGrid;
+import marvek.core.telemetry.LapReader;
+import marvek.core.telemetry.Mapping;
+import marvek.core.telemetry.ReadReport;
+import marvek.core.telemetry.ReadingStopped;
+import marvek.core.telemetry.RecordingFile;
+import marvek.core.telemetry.TelemetryProblem;
+import marvek.server.reference.References;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.jdbc.core.JdbcTemplate;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/**
+ * Reads stored recordings into laps. Nothing is written before all is read, and then all at once: a
+ * job that was killed is done again from the start and leaves nothing twice.
+ */
+@Component
+class Importer {
+  static final TaskDescriptor<Void> TASK = TaskDescriptor.of("read-recording");
+  private static final Logger LOG = LoggerFactory.getLogger(Importer.class);
+  private static final long TELL_EVERY = 2L << 20;
+
+  private final RecordingRows recordings;
+  private final RunRows runs;
+  private final LapRows laps;
+  private final ChannelRows channels;
+  private final References references;
+  private final Parts parts;
+  private final JdbcTemplate jdbc;
+  private final TransactionTemplate transaction;
+
+  Importer(
+      RecordingRows recordings,
+      RunRows runs,
+      LapRows laps,
+      ChannelRows channels,
+      References references,
+      Parts parts,
+      JdbcTemplate jdbc,
+      TransactionTemplate transaction) {
+    this.recordings = recordings;
+    this.runs = runs;
+    this.laps = laps;
+    this.channels = channels;
+    this.references = references;
+    this.parts = parts;
+    this.jdbc = jdbc;
+    this.transaction = transaction;
+  }
+
+  /** The job, as the scheduler of any server process finds it. */
+  @Configuration
+  static class Job {
+    @Bean
+    OneTimeTask<Void> readRecording(Importer importer) {
+      return Tasks.oneTime(TASK)
+          .execute((instance, context) -> importer.run(UUID.fromString(instance.getId())));
+    }
+  }
+
+  /** A lap ready to be stored. */
+  record Ready(DrivenLap lap, LapRow row, byte[] channels) {}
+
+  void run(UUID id) {
+    Optional<Recording> found = recordings.findById(id);
+    if (found.isEmpty() || found.get().state() == Recording.State.CANCELLED) {
+      return;
+    }
+    Recording row = found.get();
+    Mapping mapping = row.mapping();
+    if (mapping == null) {
+      return;
+    }
+    row.work();
+    Recording working = recordings.saveAndFlush(row);
+    ReadReport report = new ReadReport();
+    try {
+      List<Ready> ready = read(working, mapping, report);
+      store(working, ready, report);
+    } catch (TelemetryProblem p) {
+      fail(id, Recordings.trouble(p), report);
+    } catch (ReadingStopped | InterruptedIOException e) {
+      Recording now = recordings.findById(id).orElseThrow();
+      now.cancelled();
+      recordings.saveAndFlush(now);
+    } catch (IOException | RuntimeException e) {
+      LOG.error("Recording {} could not be read", id, e);
+      fail(
+          id,
+          new Recording.Trouble(
+              "The file could not be read to its end.",
+              null,
+              "It is stored as it came. Read it again; if it comes back, the log says more."),
+          report);
+    }
+  }
+
+  private void fail(UUID id, Recording.Trouble trouble, ReadReport report) {
+    recordings
+        .findById(id)
+        .ifPresent(
+            r -> {
+              r.fail(trouble, report.remarks());
+              recordings.saveAndFlush(r);
+            });
+  }
+
+  /** Bytes read, told to the driver now and then; stops where the driver wants it. */
+  private final class Watched extends FilterInputStream {
+    private final Recording row;
+    private long read;
+    private long told;
+
+    Watched(InputStream in, Recording row) {
+      super(in);
+      this.row = row;
+    }
+
+    @Override
+    public int read() throws IOException {
+      byte[] one = new byte[1];
+      return read(one, 0, 1) < 0 ? -1 : one[0] & 0xff;
+    }
+
+    @Override
+    public int read(byte[] b, int off, int len) throws IOException {
+      int n = super.read(b, off, len);
+      read += Math.max(0, n);
+      if (read - told > TELL_EVERY) {
+        told = read;
+        Boolean cancel =
+            jdbc.queryForObject(
+                "update recording set progress = ? where id = ? returning cancel",
+                Boolean.class,
+                Math.min(0.99, read / (double) Math.max(1, row.bytes())),
+                row.id());
+        if (Boolean.TRUE.equals(cancel)) {
+          throw new InterruptedIOException("cancelled");
+        }
+      }
+      return n;
+    }
+  }
+
+  private List<Ready> read(Recording row, Mapping mapping, ReadReport report) throws IOException {
+    Target target = target(row);
+    List<Ready> ready = new ArrayList<>();
+    LapReader reader = target.reader(report, lap -> ready.add(target.ready(row, lap)));
+    try (InputStream in = new Watched(parts.from(row.id()), row)) {
+      RecordingFile.read(in, mapping, new Blocks(reader), report);
+    }
+    if (ready.isEmpty()) {
+      throw new TelemetryProblem(
+          "There is no lap in this file.",
+          null,
+          "It may end before the line was crossed once; the file stays stored as it came.");
+    }
+    report.add(
+        ReadReport.Sort.READ,
+        reader.laps()
+            + (reader.laps() == 1 ? " lap from line to line" : " laps from line to line")
+            + (reader.parts() > 0 ? ", " + reader.parts() + " parts of laps." : "."));
+    return ready;
+  }
+
+  /** Road, vehicle and corners that a recording is read on. */
+  record Target(Desk desk, References.Opened opened, EventFinder finder) {
+    LapReader reader(ReadReport report, java.util.function.Consumer<DrivenLap> taker) {
+      return new LapReader(desk.road(), opened.layout().plane(), desk.vehicle(), report, taker);
+    }
+
+    Ready ready(Recording row, DrivenLap lap) {
+      Centreline road = desk.road();
+      LapGrid grid = LapGrid.of(lap, road.length(), Math.max(2, road.size() / 2));
+      LapGrid coarse = LapGrid.of(lap, road.length(), Math.max(2, road.size() / 5));
+      return new Ready(
+          lap,
+          new LapRow(
+              row.ownerId(),
+              row.runId(),
+              row.id(),
+              lap.number(),
+              lap.kind(),
+              lap.lapTime(),
+              lap.start(),
+              sectors(lap, coarse),
+              lap.remark(),
+              lap.trace().recorded(Channel.BRAKE) && lap.trace().recorded(Channel.THROTTLE),
+              coarse.step(),
+              Packed.bytes(coarse.times()),
+              finder.find(lap)),
+          Packed.bytes(grid));
+    }
+
+    /** Times of three equal thirds. */
+    private static List<Double> sectors(DrivenLap lap, LapGrid grid) {
+      if (!lap.kind().whole()) {
+        return List.of();
+      }
+      int n = grid.times().length - 1;
+      double a = grid.times()[n / 3];
+      double b = grid.times()[2 * n / 3];
+      return List.of(a, b - a, lap.lapTime() - b);
+    }
+  }
+
+  Target target(Recording row) {
+    RunRow run = runs.findById(row.runId()).orElseThrow();
+    References.Opened opened = references.open(row.ownerId(), run.referenceId());
+    Desk desk = opened.desk();
+    return new Target(
+        desk, opened, new EventFinder(desk.road(), desk.corners(), desk.limits(), desk.path()));
+  }
+
+  /** Puts the laps in the place of those that the recording had before. */
+  void store(Recording row, List<Ready> ready, ReadReport report) {
+    List<DrivenLap> judged = LapReader.judged(ready.stream().map(Ready::lap).toList());
+    transaction.executeWithoutResult(
+        t -> {
+          Recording now = recordings.findById(row.id()).orElse(null);
+          if (now == null) {
+            return;
+          }
+          List<LapRow> before = laps.findByRecordingId(row.id());
+          Map<Integer, LapRow> said =
+              before.stream()
+                  .filter(l -> l.number() > 0)
+                  .collect(Collectors.toMap(LapRow::number, l -> l, (a, b) -> a));
+          laps.deleteAll(before);
+          laps.flush();
+          for (int i = 0; i < ready.size(); i++) {
+            LapRow lap = ready.get(i).row().judged(judged.get(i));
+            LapRow old = said.get(lap.number());
+            if (old != null && old.saidOf()) {
+              lap.say(old.kind(), old.counts(), old.note());
+            }
+            laps.save(lap);
+            channels.save(new LapChannels(lap, ready.get(i).channels()));
+          }
+          if (now.state() != Recording.State.LIVE) {
+            now.done(report.remarks());
+          }
+          recordings.save(now);
+        });
+  }
+}

@@ -1,0 +1,148 @@
+package marvek.server.run;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import java.util.UUID;
+import java.util.stream.Stream;
+import marvek.server.problem.Problem;
+import marvek.server.reference.References;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+
+/**
+ * A watched folder with one folder inside for each reference: files put there are taken into the
+ * reference's newest run and moved to {@code taken}; what cannot be taken goes to {@code refused}.
+ */
+@Component
+class Inbox {
+  private static final Logger LOG = LoggerFactory.getLogger(Inbox.class);
+  private static final Duration AT_REST = Duration.ofSeconds(2);
+  private static final Duration SAME_DAY = Duration.ofHours(12);
+
+  private final @Nullable Path folder;
+  private final References references;
+  private final RunRows rows;
+  private final Runs runs;
+  private final Recordings recordings;
+  private final Clock clock;
+
+  Inbox(
+      @Value("${marvek.inbox:}") String folder,
+      References references,
+      RunRows rows,
+      Runs runs,
+      Recordings recordings,
+      Clock clock) {
+    this.folder = folder.isBlank() ? null : Path.of(folder);
+    this.references = references;
+    this.rows = rows;
+    this.runs = runs;
+    this.recordings = recordings;
+    this.clock = clock;
+  }
+
+  /** Where files for a reference are put, or null when no folder is watched. */
+  @Nullable String of(UUID reference) {
+    if (folder == null) {
+      return null;
+    }
+    Path place = folder.resolve(reference.toString());
+    try {
+      Files.createDirectories(place);
+    } catch (IOException e) {
+      LOG.warn("The folder {} cannot be made", place, e);
+      return null;
+    }
+    return place.toAbsolutePath().toString();
+  }
+
+  @Scheduled(fixedDelay = 1500)
+  void look() {
+    if (folder == null || !Files.isDirectory(folder)) {
+      return;
+    }
+    try (Stream<Path> all = Files.list(folder)) {
+      all.filter(Files::isDirectory).forEach(this::look);
+    } catch (IOException e) {
+      LOG.warn("The folder {} cannot be read", folder, e);
+    }
+  }
+
+  private void look(Path place) {
+    UUID reference;
+    try {
+      reference = UUID.fromString(String.valueOf(place.getFileName()));
+    } catch (IllegalArgumentException e) {
+      return;
+    }
+    Optional<UUID> owner = references.ownerOf(reference);
+    try (Stream<Path> files = Files.list(place)) {
+      for (Path file : files.filter(Files::isRegularFile).sorted().toList()) {
+        if (owner.isPresent() && atRest(file)) {
+          take(owner.get(), reference, file);
+        }
+      }
+    } catch (IOException e) {
+      LOG.warn("The folder {} cannot be read", place, e);
+    }
+  }
+
+  private boolean atRest(Path file) throws IOException {
+    return Files.getLastModifiedTime(file).toInstant().isBefore(clock.instant().minus(AT_REST));
+  }
+
+  private void take(UUID owner, UUID reference, Path file) throws IOException {
+    // Moved first: another server process that watches the same folder finds it gone.
+    Path taken = move(file, "taken");
+    if (taken == null) {
+      return;
+    }
+    try (InputStream in = Files.newInputStream(taken)) {
+      recordings.take(owner, run(owner, reference), String.valueOf(file.getFileName()), in, null);
+    } catch (Problem | IOException e) {
+      LOG.warn("{} was not taken: {}", taken, e.getMessage());
+      Path refused = move(taken, "../refused");
+      if (refused != null) {
+        Files.writeString(
+            refused.resolveSibling(refused.getFileName() + ".why.txt"),
+            String.valueOf(e.getMessage()));
+      }
+    }
+  }
+
+  private UUID run(UUID owner, UUID reference) {
+    List<RunRow> all = rows.findByReferenceIdOrderByDrivenAtDesc(reference);
+    Instant recent = clock.instant().minus(SAME_DAY);
+    return !all.isEmpty() && all.get(0).drivenAt().isAfter(recent)
+        ? all.get(0).id()
+        : runs.start(owner, reference, "", null, RunRow.Conditions.DRY).id();
+  }
+
+  private static @Nullable Path move(Path file, String to) throws IOException {
+    Path folder = file.resolveSibling(to).normalize();
+    Files.createDirectories(folder);
+    String name = String.valueOf(file.getFileName());
+    Path target = folder.resolve(name);
+    for (int i = 1; Files.exists(target); i++) {
+      target = folder.resolve(i + "-" + name);
+    }
+    try {
+      return Files.move(file, target, StandardCopyOption.ATOMIC_MOVE);
+    } catch (NoSuchFileException e) {
+      return null;
+    }
+  }
+}

@@ -1,0 +1,195 @@
+package marvek.server.run;
+
+import jakarta.persistence.Entity;
+import jakarta.persistence.EnumType;
+import jakarta.persistence.Enumerated;
+import jakarta.persistence.Id;
+import jakarta.persistence.Table;
+import java.util.List;
+import java.util.UUID;
+import marvek.core.debrief.LapData;
+import marvek.core.telemetry.CornerEvents;
+import marvek.core.telemetry.DrivenLap;
+import marvek.core.telemetry.LapKind;
+import org.hibernate.annotations.JdbcTypeCode;
+import org.hibernate.type.SqlTypes;
+import org.jspecify.annotations.Nullable;
+
+/** A lap: when, what kind, and what happened in it. Its channels lie apart. */
+@Entity
+@Table(name = "driven_lap")
+class LapRow {
+  @Id private UUID id;
+  private UUID ownerId;
+  private UUID runId;
+  private @Nullable UUID recordingId;
+  private int number;
+
+  @Enumerated(EnumType.STRING)
+  private LapKind kind;
+
+  private boolean counts;
+  private double lapTime;
+  private double started;
+
+  @JdbcTypeCode(SqlTypes.JSON)
+  private List<Double> sectors;
+
+  private String remark;
+  private String note;
+  private boolean told;
+  private boolean said;
+  private double step;
+  private byte[] times;
+
+  @JdbcTypeCode(SqlTypes.JSON)
+  private List<CornerEvents> events;
+
+  @SuppressWarnings("NullAway.Init")
+  protected LapRow() {}
+
+  /** A lap of a recording. */
+  LapRow(
+      UUID ownerId,
+      UUID runId,
+      @Nullable UUID recordingId,
+      int number,
+      LapKind kind,
+      double lapTime,
+      double started,
+      List<Double> sectors,
+      String remark,
+      boolean told,
+      double step,
+      byte[] times,
+      List<CornerEvents> events) {
+    this.id = UUID.randomUUID();
+    this.ownerId = ownerId;
+    this.runId = runId;
+    this.recordingId = recordingId;
+    this.number = number;
+    this.kind = kind;
+    this.counts = kind.counts();
+    this.lapTime = lapTime;
+    this.started = started;
+    this.sectors = sectors;
+    this.remark = remark;
+    this.note = "";
+    this.told = told;
+    this.step = step;
+    this.times = times;
+    this.events = events;
+  }
+
+  /** A lap timed by hand. */
+  static LapRow byHand(
+      UUID ownerId, UUID runId, int number, LapKind kind, double lapTime, String note) {
+    LapRow row =
+        new LapRow(
+            ownerId,
+            runId,
+            null,
+            number,
+            kind,
+            lapTime,
+            number,
+            List.of(),
+            "timed by hand",
+            false,
+            0,
+            new byte[0],
+            List.of());
+    row.note = note;
+    return row;
+  }
+
+  /** What the driver says of it. */
+  void say(LapKind newKind, boolean newCounts, String newNote) {
+    kind = newKind;
+    counts = newCounts;
+    note = newNote;
+    said = true;
+  }
+
+  /** Whether the driver has said something of it, which reading anew must not undo. */
+  boolean saidOf() {
+    return said;
+  }
+
+  /** Takes the kind that the whole recording shows. */
+  LapRow judged(DrivenLap lap) {
+    kind = lap.kind();
+    counts = lap.kind().counts();
+    remark = lap.remark();
+    return this;
+  }
+
+  /** Whether it holds more than a time. */
+  boolean measured() {
+    return times.length > 0;
+  }
+
+  LapData data() {
+    return new LapData(id.toString(), number, lapTime, step, Packed.doubles(times), events, told);
+  }
+
+  UUID id() {
+    return id;
+  }
+
+  UUID ownerId() {
+    return ownerId;
+  }
+
+  UUID runId() {
+    return runId;
+  }
+
+  @Nullable UUID recordingId() {
+    return recordingId;
+  }
+
+  int number() {
+    return number;
+  }
+
+  LapKind kind() {
+    return kind;
+  }
+
+  boolean counts() {
+    return counts;
+  }
+
+  double lapTime() {
+    return lapTime;
+  }
+
+  double started() {
+    return started;
+  }
+
+  List<Double> sectors() {
+    return sectors;
+  }
+
+  String remark() {
+    return remark;
+  }
+
+  String note() {
+    return note;
+  }
+
+  boolean told() {
+    return told;
+  }
+
+  double step() {
+    return step;
+  }
+
+  List<CornerEvents> events() {
+    return events;
+  }
+}

@@ -1,0 +1,241 @@
+package marvek.server.run;
+
+import java.io.BufferedReader;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.io.OutputStream;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.net.SocketTimeoutException;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Deque;
+import java.util.List;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Semaphore;
+import marvek.core.telemetry.Blocks;
+import marvek.core.telemetry.DrivenLap;
+import marvek.core.telemetry.ReadReport;
+import marvek.core.telemetry.RecordingFile;
+import marvek.core.telemetry.TelemetryProblem;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.context.SmartLifecycle;
+import org.springframework.stereotype.Component;
+
+/**
+ * Listens for a device that sends lines while it is driven: a first line {@code MARVEK token}, then
+ * NMEA 0183 sentences and lines of pedals. All that comes is stored at once; laps are shown as they
+ * are driven, and when the line ends the whole is read like any other file.
+ */
+@Component
+class LivePort implements SmartLifecycle {
+  private static final Logger LOG = LoggerFactory.getLogger(LivePort.class);
+  private static final int MOST_LINES = 8;
+  private static final int PEEK_EVERY = 1500;
+  private static final int LONGEST_LINE = 400;
+  private static final int SILENCE = 60_000;
+
+  private final int wanted;
+  private final RecordingRows rows;
+  private final Recordings recordings;
+  private final Importer importer;
+  private final Parts parts;
+  private final ExecutorService threads = Executors.newCachedThreadPool();
+  private final Semaphore free = new Semaphore(MOST_LINES);
+  private volatile boolean running;
+  private int port;
+  private ServerSocket listening;
+
+  @SuppressWarnings("NullAway.Init")
+  LivePort(
+      @Value("${marvek.live.port:0}") int wanted,
+      RecordingRows rows,
+      Recordings recordings,
+      Importer importer,
+      Parts parts) {
+    this.wanted = wanted;
+    this.rows = rows;
+    this.recordings = recordings;
+    this.importer = importer;
+    this.parts = parts;
+  }
+
+  /** Port on the loopback interface. */
+  int port() {
+    return port;
+  }
+
+  @Override
+  public void start() {
+    try {
+      listening = new ServerSocket(wanted, 10, InetAddress.getLoopbackAddress());
+      port = listening.getLocalPort();
+      running = true;
+      threads.execute(this::accept);
+    } catch (IOException e) {
+      LOG.warn("No live lines: port {} cannot be opened", wanted, e);
+    }
+  }
+
+  @Override
+  public void stop() {
+    running = false;
+    try {
+      if (listening != null) {
+        listening.close();
+      }
+    } catch (IOException e) {
+      LOG.debug("Closing the live port", e);
+    }
+    threads.shutdownNow();
+  }
+
+  @Override
+  public boolean isRunning() {
+    return running;
+  }
+
+  private void accept() {
+    while (running) {
+      try {
+        Socket socket = listening.accept();
+        if (free.tryAcquire()) {
+          threads.execute(() -> serve(socket));
+        } else {
+          socket.close();
+        }
+      } catch (IOException e) {
+        if (running) {
+          LOG.warn("The live port failed", e);
+        }
+        return;
+      }
+    }
+  }
+
+  private void serve(Socket socket) {
+    try (socket;
+        BufferedReader in =
+            new BufferedReader(
+                new InputStreamReader(socket.getInputStream(), StandardCharsets.US_ASCII))) {
+      socket.setSoTimeout(SILENCE);
+      String hello = in.readLine();
+      Recording row =
+          hello != null && hello.startsWith("MARVEK ")
+              ? rows.findByToken(hello.substring(7).strip()).orElse(null)
+              : null;
+      if (row == null || row.state() != Recording.State.LIVE) {
+        socket.getOutputStream().write("unknown token\r\n".getBytes(StandardCharsets.US_ASCII));
+        return;
+      }
+      socket.getOutputStream().write("listening\r\n".getBytes(StandardCharsets.US_ASCII));
+      take(row, in);
+    } catch (IOException e) {
+      LOG.info("A live line broke off: {}", e.getMessage());
+    } finally {
+      free.release();
+    }
+  }
+
+  private void take(Recording row, BufferedReader in) throws IOException {
+    long bytes = 0;
+    Importer.Target target = importer.target(row);
+    Peek peek = new Peek(row, target);
+    try (OutputStream out = parts.to(row.id(), row.ownerId())) {
+      String line;
+      while (bytes < Recordings.LARGEST && (line = next(in)) != null) {
+        if (line.length() > LONGEST_LINE) {
+          continue;
+        }
+        byte[] sent = (line + "\r\n").getBytes(StandardCharsets.US_ASCII);
+        out.write(sent);
+        bytes += sent.length;
+        if (peek.line(line)) {
+          out.flush();
+        }
+      }
+    }
+    recordings.ended(row.id(), bytes);
+  }
+
+  @org.jspecify.annotations.Nullable
+  private static String next(BufferedReader in) throws IOException {
+    try {
+      return in.readLine();
+    } catch (SocketTimeoutException | java.net.SocketException e) {
+      // What came before is a recording all the same.
+      return null;
+    }
+  }
+
+  /** Looks at the lines since the last lap and shows those that are over. */
+  private final class Peek {
+    private final Recording row;
+    private final Importer.Target target;
+    private final Deque<String> recent = new ArrayDeque<>();
+    private final List<Importer.Ready> done = new ArrayList<>();
+    private int since;
+
+    Peek(Recording row, Importer.Target target) {
+      this.row = row;
+      this.target = target;
+    }
+
+    /** Whether the lines so far have been looked at and should be stored. */
+    boolean line(String line) {
+      recent.add(line);
+      if (++since < PEEK_EVERY) {
+        return false;
+      }
+      since = 0;
+      List<DrivenLap> found = new ArrayList<>();
+      ReadReport report = new ReadReport();
+      byte[] text = String.join("\r\n", recent).getBytes(StandardCharsets.US_ASCII);
+      try {
+        RecordingFile.read(
+            new ByteArrayInputStream(text),
+            RecordingFile.sniff(text),
+            new Blocks(target.reader(report, found::add)),
+            report);
+      } catch (TelemetryProblem | IOException e) {
+        return true;
+      }
+      List<DrivenLap> whole = found.stream().filter(l -> l.kind().whole()).toList();
+      double last = done.isEmpty() ? -1 : done.get(done.size() - 1).lap().start();
+      boolean news = false;
+      for (DrivenLap l : whole) {
+        if (l.start() > last + 1) {
+          DrivenLap numbered =
+              new DrivenLap(
+                  done.size() + 1, l.kind(), l.start(), l.lapTime(), l.trace(), l.remark());
+          done.add(target.ready(row, numbered));
+          news = true;
+        }
+      }
+      if (news) {
+        importer.store(row, done, report);
+        trim(whole.get(whole.size() - 1), found);
+      }
+      return true;
+    }
+
+    /**
+     * Lines from before the last lap's end are not needed any more, but for the way to a corner.
+     */
+    private void trim(DrivenLap last, List<DrivenLap> found) {
+      double over = last.lapTime();
+      double all = found.stream().mapToDouble(DrivenLap::lapTime).sum();
+      double keep = Math.max(0.15, (all - over) / Math.max(all, 1) + 0.25);
+      int size = (int) Math.min(recent.size(), Math.ceil(keep * recent.size()));
+      while (recent.size() > size) {
+        recent.removeFirst();
+      }
+    }
+  }
+}

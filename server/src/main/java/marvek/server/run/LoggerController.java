@@ -1,0 +1,258 @@
+package marvek.server.run;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.io.BufferedWriter;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.OutputStreamWriter;
+import java.net.InetAddress;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Random;
+import java.util.UUID;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import marvek.core.lap.Conditions;
+import marvek.core.logger.Driven;
+import marvek.core.logger.Habit;
+import marvek.core.logger.Mistake;
+import marvek.core.logger.Plan;
+import marvek.core.logger.Recorder;
+import marvek.core.logger.SimulatedDriver;
+import marvek.core.logger.Truth;
+import marvek.core.reference.Desk;
+import marvek.server.access.Driver;
+import marvek.server.problem.Problem;
+import marvek.server.reference.References;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.DisposableBean;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** A simulated driver with a data logger, in the place of a device; and lines while driving. */
+@RestController
+@RequestMapping("/api")
+class LoggerController implements DisposableBean {
+  private static final Logger LOG = LoggerFactory.getLogger(LoggerController.class);
+
+  private final References references;
+  private final Runs runs;
+  private final Recordings recordings;
+  private final LivePort live;
+  private final ExecutorService senders = Executors.newFixedThreadPool(2);
+
+  LoggerController(References references, Runs runs, Recordings recordings, LivePort live) {
+    this.references = references;
+    this.runs = runs;
+    this.recordings = recordings;
+    this.live = live;
+  }
+
+  @Override
+  public void destroy() {
+    senders.shutdownNow();
+  }
+
+  record HabitRequest(@NotNull Mistake mistake, @NotBlank String corner, @Nullable Double size) {}
+
+  /**
+   * What the simulated driver is to do.
+   *
+   * @param run that it is for; null for a new one
+   * @param live whether it sends lines while it drives, instead of a file afterwards
+   * @param speedUp how much quicker than real time the lines come
+   */
+  record DriveRequest(
+      @Nullable UUID run,
+      @Nullable @Size(max = 100) String name,
+      RunRow.@Nullable Conditions conditions,
+      @Min(1) @Max(60) int laps,
+      @NotNull @Size(max = 40) List<@Valid HabitRequest> habits,
+      @Nullable Double spread,
+      @Nullable Double pace,
+      boolean live,
+      @Nullable Double speedUp,
+      @Nullable Long seed) {}
+
+  record MistakeWords(Mistake mistake, String words) {}
+
+  @GetMapping("/logger/mistakes")
+  List<MistakeWords> mistakes() {
+    return java.util.Arrays.stream(Mistake.values())
+        .map(m -> new MistakeWords(m, m.words()))
+        .toList();
+  }
+
+  @PostMapping("/references/{id}/logger")
+  @ResponseStatus(HttpStatus.CREATED)
+  Recordings.Taken drive(
+      @PathVariable UUID id,
+      @Valid @RequestBody DriveRequest request,
+      @AuthenticationPrincipal Driver driver)
+      throws IOException {
+    References.Opened opened = references.open(driver.id(), id);
+    RunRow.Conditions like =
+        request.conditions() == null ? RunRow.Conditions.DRY : request.conditions();
+    UUID run =
+        request.run() != null
+            ? runs.own(driver.id(), request.run()).id()
+            : runs.start(driver.id(), id, request.name() == null ? "" : request.name(), null, like)
+                .id();
+    long seed = request.seed() == null ? System.nanoTime() : request.seed();
+    Driven driven = SimulatedDriver.drive(plan(opened, request, like), new Random(seed));
+    Recorder recorder =
+        new Recorder(
+            driven,
+            opened.desk().road(),
+            opened.layout().plane(),
+            Recorder.Noise.usual(),
+            new Random(seed + 1));
+    String name = "simulated-" + request.laps() + "-laps";
+    if (request.live()) {
+      if (opened.layout().plane() == null) {
+        throw Problem.bad(
+            "This layout has no place on the earth yet, which live lines need.",
+            "live",
+            "Give it one on the Survey screen, or let the logger write a file.");
+      }
+      Recording row = recordings.listen(driver.id(), run, name + ".nmea", driven.truth());
+      double speedUp =
+          request.speedUp() == null ? 20 : Math.max(1, Math.min(200, request.speedUp()));
+      send(String.valueOf(row.token()), recorder, speedUp);
+      return new Recordings.Taken(row.id(), run, false);
+    }
+    StringBuilder text = new StringBuilder();
+    recorder.table(50, line -> text.append(line).append("\r\n"));
+    return recordings.take(
+        driver.id(),
+        run,
+        name + ".csv",
+        new ByteArrayInputStream(text.toString().getBytes(StandardCharsets.UTF_8)),
+        driven.truth());
+  }
+
+  private static Plan plan(References.Opened opened, DriveRequest request, RunRow.Conditions like) {
+    Desk desk = opened.desk();
+    double grip =
+        switch (like) {
+          case DRY -> 1;
+          case COLD -> 0.94;
+          case DAMP -> 0.85;
+          case DRYING -> 0.88;
+          case WET -> 0.7;
+        };
+    if (grip < 1) {
+      Conditions day = desk.conditions();
+      desk = desk.on(day.withGrip(day.grip() * grip));
+    }
+    Desk on = desk;
+    List<Habit> habits =
+        request.habits().stream()
+            .map(
+                h -> {
+                  on.indexOf(h.corner());
+                  double size = h.size() == null ? 1 : Math.max(0.2, Math.min(2, h.size()));
+                  return new Habit(h.mistake(), h.corner(), size, 1);
+                })
+            .toList();
+    return new Plan(
+        desk,
+        opened.working().corners(),
+        habits,
+        request.laps(),
+        request.spread() == null ? 1.5 : request.spread(),
+        request.pace() == null ? 0.98 : request.pace(),
+        request.laps() > 5 ? 1 : 0,
+        true);
+  }
+
+  /** The device's side of a live line. */
+  private void send(String token, Recorder recorder, double speedUp) {
+    int port = live.port();
+    senders.execute(
+        () -> {
+          try (Socket socket = new Socket(InetAddress.getLoopbackAddress(), port);
+              BufferedWriter out =
+                  new BufferedWriter(
+                      new OutputStreamWriter(
+                          socket.getOutputStream(), StandardCharsets.US_ASCII))) {
+            out.write("MARVEK " + token + "\r\n");
+            out.flush();
+            if (socket.getInputStream().read() != 'l') {
+              return;
+            }
+            pace(recorder, out, speedUp);
+          } catch (IOException e) {
+            LOG.info("The simulated device could not send: {}", e.getMessage());
+          }
+        });
+  }
+
+  private static void pace(Recorder recorder, BufferedWriter out, double speedUp) {
+    long start = System.nanoTime();
+    double[] flushed = {0};
+    recorder.nmea(
+        10,
+        50,
+        (due, line) -> {
+          try {
+            out.write(line);
+            out.write("\r\n");
+            if (due - flushed[0] > 0.5) {
+              flushed[0] = due;
+              out.flush();
+              long ahead = (long) (due / speedUp * 1e9) - (System.nanoTime() - start);
+              if (ahead > 1_000_000) {
+                Thread.sleep(ahead / 1_000_000);
+              }
+            }
+          } catch (IOException e) {
+            throw new java.io.UncheckedIOException(e);
+          } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new java.io.UncheckedIOException(new java.io.InterruptedIOException());
+          }
+        });
+  }
+
+  /** Where a device sends its lines. */
+  record LiveView(UUID recording, UUID run, int port, String token) {}
+
+  record LiveRequest(@Nullable UUID run, @Nullable @Size(max = 100) String name) {}
+
+  /** Listens for a device of one's own. */
+  @PostMapping("/references/{id}/live")
+  @ResponseStatus(HttpStatus.CREATED)
+  LiveView listen(
+      @PathVariable UUID id,
+      @Valid @RequestBody LiveRequest request,
+      @AuthenticationPrincipal Driver driver) {
+    UUID run =
+        request.run() != null
+            ? runs.own(driver.id(), request.run()).id()
+            : runs.start(
+                    driver.id(),
+                    id,
+                    request.name() == null ? "" : request.name(),
+                    null,
+                    RunRow.Conditions.DRY)
+                .id();
+    Recording row = recordings.listen(driver.id(), run, "live.nmea", (Truth) null);
+    return new LiveView(row.id(), run, live.port(), String.valueOf(row.token()));
+  }
+}

@@ -1,0 +1,30 @@
+package marvek.server.run;
+
+import java.util.Collection;
+import java.util.List;
+import java.util.Optional;
+import java.util.UUID;
+import org.springframework.data.jpa.repository.JpaRepository;
+
+interface RecordingRows extends JpaRepository<Recording, UUID> {
+  List<Recording> findByRunIdInOrderByCreatedAt(Collection<UUID> runIds);
+
+  Optional<Recording> findByIdAndOwnerId(UUID id, UUID ownerId);
+
+  Optional<Recording> findByToken(String token);
+
+  @org.springframework.data.jpa.repository.Modifying
+  @org.springframework.data.jpa.repository.Query(
+      "update Recording r set r.cancel = true where r.id = :id and r.state = WORKING")
+  void cancel(UUID id);
+
+  /** What no worker has begun with is cancelled at once. */
+  @org.springframework.data.jpa.repository.Modifying
+  @org.springframework.data.jpa.repository.Query(
+      "update Recording r set r.state = CANCELLED, r.cancel = true"
+          + " where r.id = :id and r.state in (STORED, ASKS)")
+  void cancelWaiting(UUID id);
+
+  List<Recording> findByOwnerIdAndDigestAndRunIdIn(
+      UUID ownerId, String digest, Collection<UUID> runIds);
+}

@@ -1,0 +1,294 @@
+package marvek.server.run;
+
+import com.github.kagkarlsson.scheduler.SchedulerClient;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
+import java.security.DigestInputStream;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.time.Clock;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Optional;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import marvek.core.logger.Truth;
+import marvek.core.telemetry.Mapping;
+import marvek.core.telemetry.RecordingFile;
+import marvek.core.telemetry.TelemetryProblem;
+import marvek.server.problem.Problem;
+import org.jspecify.annotations.Nullable;
+import org.springframework.context.annotation.Lazy;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/** Takes recordings in: stored first as they came, then read by a job. */
+@Service
+public class Recordings {
+  /** The largest file taken. */
+  static final long LARGEST = 512L << 20;
+
+  private final RecordingRows rows;
+  private final RunRows runRows;
+  private final MappingRows mappings;
+  private final Runs runs;
+  private final Parts parts;
+  private final SchedulerClient scheduler;
+  private final TransactionTemplate transaction;
+  private final Clock clock;
+
+  Recordings(
+      RecordingRows rows,
+      RunRows runRows,
+      MappingRows mappings,
+      Runs runs,
+      Parts parts,
+      @Lazy SchedulerClient scheduler,
+      TransactionTemplate transaction,
+      Clock clock) {
+    this.rows = rows;
+    this.runRows = runRows;
+    this.mappings = mappings;
+    this.runs = runs;
+    this.parts = parts;
+    this.scheduler = scheduler;
+    this.transaction = transaction;
+    this.clock = clock;
+  }
+
+  /**
+   * A file taken in.
+   *
+   * @param known whether the same file had come before; then it is that one and nothing was added
+   */
+  public record Taken(UUID id, UUID run, boolean known) {}
+
+  /** Stores a file and has it read. */
+  public Taken take(UUID owner, UUID runId, String name, InputStream body, @Nullable Truth truth)
+      throws IOException {
+    RunRow run = runs.own(owner, runId);
+    String called = name.isBlank() ? "recording" : name.strip();
+    Recording row =
+        rows.saveAndFlush(
+            new Recording(
+                owner,
+                run.id(),
+                called.substring(0, Math.min(200, called.length())),
+                Recording.State.RECEIVING,
+                clock.instant()));
+    boolean whole = false;
+    try {
+      MessageDigest sum = MessageDigest.getInstance("SHA-256");
+      long bytes = copy(row, new DigestInputStream(body, sum));
+      String digest = HexFormat.of().formatHex(sum.digest());
+      Optional<Recording> same = same(owner, run, digest);
+      if (same.isPresent()) {
+        return new Taken(same.get().id(), same.get().runId(), true);
+      }
+      Recording stored = rows.findById(row.id()).orElseThrow();
+      stored.stored(bytes, digest);
+      if (truth != null) {
+        stored.tell(truth);
+      }
+      rows.saveAndFlush(stored);
+      whole = true;
+    } catch (NoSuchAlgorithmException e) {
+      throw new IllegalStateException(e);
+    } finally {
+      if (!whole) {
+        rows.deleteById(row.id());
+      }
+    }
+    recognise(row.id());
+    return new Taken(row.id(), runId, false);
+  }
+
+  private long copy(Recording row, InputStream in) throws IOException {
+    long bytes = 0;
+    byte[] buffer = new byte[1 << 16];
+    try (OutputStream out = parts.to(row.id(), row.ownerId())) {
+      int n;
+      while ((n = in.read(buffer)) > 0) {
+        bytes += n;
+        if (bytes > LARGEST) {
+          throw Problem.bad(
+              "The file is larger than 512 MB.",
+              null,
+              "Split it by session, or leave out channels that are not needed.");
+        }
+        out.write(buffer, 0, n);
+      }
+    }
+    if (bytes == 0) {
+      throw Problem.bad("The file is empty.", null, "Choose the file that the device wrote.");
+    }
+    return bytes;
+  }
+
+  /** The same file among the runs of the same reference. */
+  private Optional<Recording> same(UUID owner, RunRow run, String digest) {
+    List<UUID> all =
+        runRows.findByReferenceIdOrderByDrivenAtDesc(run.referenceId()).stream()
+            .map(RunRow::id)
+            .toList();
+    return rows.findByOwnerIdAndDigestAndRunIdIn(owner, digest, all).stream().findFirst();
+  }
+
+  /** Finds out how a stored file is read, and has it read unless the driver must be asked. */
+  void recognise(UUID id) throws IOException {
+    byte[] head;
+    try (InputStream in = parts.from(id)) {
+      head = in.readNBytes(RecordingFile.HEAD);
+    }
+    Recording row = rows.findById(id).orElseThrow();
+    try {
+      Mapping found = RecordingFile.sniff(head);
+      Mapping mapping =
+          mappings
+              .findByOwnerIdAndSignature(row.ownerId(), signature(found))
+              .map(MappingMemory::mapping)
+              .orElse(found);
+      Optional<TelemetryProblem> missing = mapping.problem();
+      row.found(mapping, missing.map(Recordings::trouble).orElse(null));
+      rows.saveAndFlush(row);
+      if (missing.isEmpty()) {
+        read(id);
+      }
+    } catch (TelemetryProblem p) {
+      row.fail(trouble(p), List.of());
+      rows.saveAndFlush(row);
+    }
+  }
+
+  static Recording.Trouble trouble(TelemetryProblem p) {
+    return new Recording.Trouble(p.what(), p.where(), p.remedy());
+  }
+
+  /** What tells files of one source: their columns' names and form. */
+  private static String signature(Mapping mapping) {
+    String names =
+        mapping.format()
+            + "\u0000"
+            + mapping.delimiter()
+            + mapping.columns().stream()
+                .map(Mapping.Column::header)
+                .collect(Collectors.joining("\u0000"));
+    try {
+      return HexFormat.of()
+          .formatHex(
+              MessageDigest.getInstance("SHA-256").digest(names.getBytes(StandardCharsets.UTF_8)));
+    } catch (NoSuchAlgorithmException e) {
+      throw new IllegalStateException(e);
+    }
+  }
+
+  /** Has a stored file read by the next free worker, this process's or another's. */
+  private void read(UUID id) {
+    scheduler.scheduleIfNotExists(Importer.TASK.instance(id.toString()).build(), clock.instant());
+  }
+
+  Recording own(UUID owner, UUID id) {
+    Recording row =
+        rows.findById(id).orElseThrow(() -> Problem.notFound("There is no such recording."));
+    runs.own(owner, row.runId());
+    return row;
+  }
+
+  /** Takes what the driver says of the columns, remembers it, and reads the file anew. */
+  void map(UUID owner, UUID id, List<Mapping.Column> columns) {
+    Recording row = own(owner, id);
+    Mapping before = row.mapping();
+    if (before == null || before.format() != Mapping.Format.TABLE) {
+      throw Problem.bad("This file has no columns to name.", null, "Bring a table.");
+    }
+    settled(row);
+    Mapping mapping = before.with(columns);
+    mapping
+        .problem()
+        .ifPresent(
+            p -> {
+              throw p;
+            });
+    transaction.executeWithoutResult(
+        t -> {
+          String signature = signature(before);
+          MappingMemory memory =
+              mappings
+                  .findByOwnerIdAndSignature(owner, signature)
+                  .orElseGet(() -> new MappingMemory(owner, signature, mapping));
+          memory.learn(mapping);
+          mappings.save(memory);
+          row.found(mapping, null);
+          rows.save(row);
+        });
+    read(id);
+  }
+
+  /** Reads a file once more, as after a change of the corners. */
+  void again(UUID owner, UUID id) throws IOException {
+    Recording row = own(owner, id);
+    settled(row);
+    if (row.mapping() == null) {
+      recognise(id);
+      return;
+    }
+    row.found(row.mapping(), null);
+    rows.saveAndFlush(row);
+    read(id);
+  }
+
+  private static void settled(Recording row) {
+    if (row.state() == Recording.State.WORKING || row.state() == Recording.State.LIVE) {
+      throw Problem.conflict(
+          "The file is being read.", "Wait until it is done, or cancel it first.", null);
+    }
+  }
+
+  void cancel(UUID owner, UUID id) {
+    Recording row = own(owner, id);
+    transaction.executeWithoutResult(
+        t -> {
+          rows.cancel(row.id());
+          rows.cancelWaiting(row.id());
+        });
+  }
+
+  void remove(UUID owner, UUID id) {
+    Recording row = own(owner, id);
+    settled(row);
+    rows.delete(row);
+  }
+
+  InputStream file(UUID owner, UUID id) {
+    return parts.from(own(owner, id).id());
+  }
+
+  /** Begins a recording whose lines will come over the live port. */
+  Recording listen(UUID owner, UUID runId, String name, @Nullable Truth truth) {
+    RunRow run = runs.own(owner, runId);
+    Recording row = new Recording(owner, run.id(), name, Recording.State.LIVE, clock.instant());
+    row.listen(UUID.randomUUID().toString());
+    if (truth != null) {
+      row.tell(truth);
+    }
+    return rows.saveAndFlush(row);
+  }
+
+  /** Ends a live recording: what came is now a file like any other. */
+  void ended(UUID id, long bytes) throws IOException {
+    Recording row = rows.findById(id).orElseThrow();
+    row.stored(bytes, "");
+    rows.saveAndFlush(row);
+    if (bytes == 0) {
+      row.fail(
+          new Recording.Trouble(
+              "Nothing came over the line.", null, "Start the device, then listen again."),
+          List.of());
+      rows.saveAndFlush(row);
+      return;
+    }
+    recognise(id);
+  }
+}

@@ -1,0 +1,361 @@
+package marvek.server.run;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import marvek.core.circuit.Corner;
+import marvek.core.debrief.Debriefer;
+import marvek.core.debrief.LapData;
+import marvek.core.telemetry.Channel;
+import marvek.core.telemetry.CornerEvents;
+import marvek.core.telemetry.LapGrid;
+import marvek.core.telemetry.LapKind;
+import marvek.core.telemetry.Mapping;
+import marvek.core.telemetry.ReadReport;
+import marvek.core.telemetry.Unit;
+import marvek.server.access.Driver;
+import marvek.server.reference.References;
+import marvek.server.sharing.Role;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Runs and their laps. */
+@RestController
+@RequestMapping("/api")
+class RunController {
+  private final Runs runs;
+  private final References references;
+  private final Inbox inbox;
+
+  RunController(Runs runs, References references, Inbox inbox) {
+    this.runs = runs;
+    this.references = references;
+    this.inbox = inbox;
+  }
+
+  record StartRequest(
+      @Nullable @Size(max = 100) String name,
+      RunRow.@Nullable Conditions conditions,
+      @Nullable Instant drivenAt) {}
+
+  record RunChange(
+      @NotBlank @Size(max = 100) String name,
+      RunRow.@NotNull Conditions conditions,
+      int revision,
+      @NotNull @Size(max = 2000) String note) {}
+
+  record RunCreated(UUID id) {}
+
+  /** A lap in a list. */
+  record LapLine(
+      UUID id,
+      UUID run,
+      @Nullable UUID recording,
+      int number,
+      LapKind kind,
+      String kindWords,
+      boolean counts,
+      double lapTime,
+      List<Double> sectors,
+      String remark,
+      String note,
+      boolean measured,
+      boolean told) {
+    static LapLine of(LapRow l) {
+      return new LapLine(
+          l.id(),
+          l.runId(),
+          l.recordingId(),
+          l.number(),
+          l.kind(),
+          l.kind().words(),
+          l.counts(),
+          l.lapTime(),
+          l.sectors(),
+          l.remark(),
+          l.note(),
+          l.measured(),
+          l.told());
+    }
+  }
+
+  /** A recording and what was read, cleaned, derived or dropped. */
+  record RecordingLine(
+      UUID id,
+      UUID run,
+      String name,
+      long bytes,
+      Recording.State state,
+      double progress,
+      @Nullable Mapping mapping,
+      List<ReadReport.Remark> report,
+      Recording.@Nullable Trouble problem,
+      boolean truth) {
+    static RecordingLine of(Recording r) {
+      return new RecordingLine(
+          r.id(),
+          r.runId(),
+          r.name(),
+          r.bytes(),
+          r.state(),
+          r.progress(),
+          r.mapping(),
+          r.report(),
+          r.problem(),
+          r.truth() != null);
+    }
+  }
+
+  /** A run with its laps. */
+  record RunLine(
+      UUID id,
+      String name,
+      Instant drivenAt,
+      RunRow.Conditions conditions,
+      int revision,
+      String sheet,
+      String note,
+      List<LapLine> laps,
+      List<RecordingLine> recordings) {}
+
+  /**
+   * The runs of a reference, the newest first.
+   *
+   * @param inbox folder that is watched for this reference's files, or null
+   */
+  record RunsView(
+      UUID reference,
+      String title,
+      String vehicle,
+      Role role,
+      int revision,
+      List<Corner> corners,
+      List<RunLine> runs,
+      @Nullable String inbox) {}
+
+  /** What a column may hold, for the driver to choose. */
+  record ChannelChoice(Channel channel, String words, List<UnitChoice> units) {}
+
+  record UnitChoice(Unit unit, String symbol) {}
+
+  @GetMapping("/channels")
+  List<ChannelChoice> channels() {
+    return java.util.Arrays.stream(Channel.values())
+        .map(
+            c ->
+                new ChannelChoice(
+                    c,
+                    c.words(),
+                    c.units().stream().map(u -> new UnitChoice(u, u.symbol())).toList()))
+        .toList();
+  }
+
+  @GetMapping("/references/{id}/runs")
+  RunsView runs(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    References.Opened opened = references.read(driver.id(), id);
+    List<RunRow> rows = runs.of(driver.id(), id);
+    Map<UUID, List<LapLine>> laps =
+        runs.laps(rows).stream().map(LapLine::of).collect(Collectors.groupingBy(LapLine::run));
+    Map<UUID, List<RecordingLine>> recordings =
+        runs.recordings(rows).stream()
+            .map(RecordingLine::of)
+            .collect(Collectors.groupingBy(RecordingLine::run));
+    return new RunsView(
+        id,
+        opened.layout().circuit().name(),
+        opened.row().name(),
+        opened.role(),
+        opened.row().basedOnRevision(),
+        opened.layout().counted(),
+        rows.stream()
+            .map(
+                r ->
+                    new RunLine(
+                        r.id(),
+                        r.name(),
+                        r.drivenAt(),
+                        r.conditions(),
+                        r.revision(),
+                        r.sheetName(),
+                        r.note(),
+                        laps.getOrDefault(r.id(), List.of()),
+                        recordings.getOrDefault(r.id(), List.of())))
+            .toList(),
+        opened.role() == Role.OWNER ? inbox.of(id) : null);
+  }
+
+  @PostMapping("/references/{id}/runs")
+  @ResponseStatus(HttpStatus.CREATED)
+  RunCreated start(
+      @PathVariable UUID id,
+      @Valid @RequestBody StartRequest request,
+      @AuthenticationPrincipal Driver driver) {
+    return new RunCreated(
+        runs.start(
+                driver.id(),
+                id,
+                request.name() == null ? "" : request.name(),
+                request.drivenAt(),
+                request.conditions() == null ? RunRow.Conditions.DRY : request.conditions())
+            .id());
+  }
+
+  @PutMapping("/runs/{id}")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void change(
+      @PathVariable UUID id,
+      @Valid @RequestBody RunChange change,
+      @AuthenticationPrincipal Driver driver) {
+    runs.change(
+        driver.id(), id, change.name(), change.conditions(), change.revision(), change.note());
+  }
+
+  @DeleteMapping("/runs/{id}")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void remove(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    runs.remove(driver.id(), id);
+  }
+
+  record LapChange(@NotNull LapKind kind, boolean counts, @NotNull @Size(max = 2000) String note) {}
+
+  record LapByHand(double lapTime, @NotNull LapKind kind, @NotNull @Size(max = 2000) String note) {}
+
+  @PutMapping("/laps/{id}")
+  LapLine say(
+      @PathVariable UUID id,
+      @Valid @RequestBody LapChange change,
+      @AuthenticationPrincipal Driver driver) {
+    return LapLine.of(runs.say(driver.id(), id, change.kind(), change.counts(), change.note()));
+  }
+
+  @DeleteMapping("/laps/{id}")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void removeLap(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    runs.removeLap(driver.id(), id);
+  }
+
+  @PostMapping("/runs/{id}/laps")
+  @ResponseStatus(HttpStatus.CREATED)
+  LapLine byHand(
+      @PathVariable UUID id,
+      @Valid @RequestBody LapByHand lap,
+      @AuthenticationPrincipal Driver driver) {
+    return LapLine.of(runs.byHand(driver.id(), id, lap.lapTime(), lap.kind(), lap.note()));
+  }
+
+  /**
+   * A lap's traces at even stations. Values are rounded to what a drawing can show.
+   *
+   * @param step metres
+   * @param times seconds since the line, one more than the others
+   * @param offset metres left of the centreline; empty where the place is not known
+   * @param channels the rest by name
+   * @param derived names of what was worked out from the speed
+   */
+  record TraceView(
+      String id,
+      String title,
+      double lapTime,
+      double step,
+      double[] times,
+      double[] speed,
+      double[] offset,
+      Map<Channel, double[]> channels,
+      List<CornerEvents> events,
+      boolean told) {}
+
+  @GetMapping("/laps/{id}/trace")
+  TraceView trace(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    Runs.OpenedLap found = runs.lap(driver.id(), id);
+    LapGrid grid = runs.channels(found.lap()).grid();
+    return new TraceView(
+        id.toString(),
+        found.opened().run().name() + ", lap " + found.lap().number(),
+        found.lap().lapTime(),
+        grid.step(),
+        rounded(grid.times()),
+        rounded(grid.speed()),
+        grid.offset().length > 0 && Double.isNaN(grid.offset()[0])
+            ? new double[0]
+            : rounded(grid.offset()),
+        grid.channels().entrySet().stream()
+            .collect(Collectors.toMap(Map.Entry::getKey, e -> rounded(e.getValue()))),
+        found.lap().events(),
+        found.lap().told());
+  }
+
+  /** The reference's computed lap in the same form. */
+  @GetMapping("/runs/{id}/plan-trace")
+  TraceView plan(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    Runs.Opened opened = runs.read(driver.id(), id);
+    var desk = opened.reference().desk();
+    int count = Math.max(2, desk.road().size() / 2);
+    double step = desk.road().length() / count;
+    LapData plan = Debriefer.computed(desk, step);
+    int[] at = new int[count];
+    for (int i = 0; i < count; i++) {
+      at[i] = desk.road().index(i * step);
+    }
+    double[] gear = new double[count];
+    double[] revs = new double[count];
+    for (int i = 0; i < count; i++) {
+      gear[i] = desk.lap().gear()[at[i]];
+      revs[i] = desk.vehicle().revs(desk.lap().speed()[at[i]], desk.lap().gear()[at[i]]);
+    }
+    return new TraceView(
+        "plan",
+        "computed for the reference",
+        plan.lapTime(),
+        step,
+        rounded(plan.times()),
+        rounded(taken(desk.lap().speed(), at)),
+        rounded(taken(desk.path().offset(), at)),
+        Map.of(
+            Channel.BRAKE,
+            rounded(taken(desk.lap().brake(), at)),
+            Channel.THROTTLE,
+            rounded(taken(desk.lap().throttle(), at)),
+            Channel.ALONG,
+            rounded(taken(desk.lap().along(), at)),
+            Channel.ACROSS,
+            rounded(taken(desk.lap().across(), at)),
+            Channel.GEAR,
+            gear,
+            Channel.REVS,
+            rounded(revs)),
+        List.of(),
+        true);
+  }
+
+  private static double[] taken(double[] column, int[] at) {
+    double[] out = new double[at.length];
+    for (int i = 0; i < at.length; i++) {
+      out[i] = column[at[i]];
+    }
+    return out;
+  }
+
+  private static double[] rounded(double[] column) {
+    double[] out = new double[column.length];
+    for (int i = 0; i < out.length; i++) {
+      out[i] = Double.isNaN(column[i]) ? 0 : Math.round(column[i] * 1000) / 1000.0;
+    }
+    return out;
+  }
+}

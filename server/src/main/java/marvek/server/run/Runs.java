@@ -1,0 +1,202 @@
+package marvek.server.run;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.List;
+import java.util.UUID;
+import marvek.core.debrief.LapData;
+import marvek.core.reference.ReferenceContent;
+import marvek.core.telemetry.LapKind;
+import marvek.core.vehicle.SetupSheet;
+import marvek.server.problem.Problem;
+import marvek.server.reference.References;
+import marvek.server.sharing.Role;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Runs of a reference and their laps. Whoever may read the reference may read them. */
+@Service
+public class Runs {
+  private final RunRows rows;
+  private final RecordingRows recordings;
+  private final LapRows laps;
+  private final ChannelRows channels;
+  private final References references;
+  private final Clock clock;
+
+  Runs(
+      RunRows rows,
+      RecordingRows recordings,
+      LapRows laps,
+      ChannelRows channels,
+      References references,
+      Clock clock) {
+    this.rows = rows;
+    this.recordings = recordings;
+    this.laps = laps;
+    this.channels = channels;
+    this.references = references;
+    this.clock = clock;
+  }
+
+  /** A run with the reference that was driven. */
+  record Opened(RunRow run, References.Opened reference, ReferenceContent driven) {
+    boolean mine() {
+      return reference.role() == Role.OWNER;
+    }
+  }
+
+  /** Starts a run on the reference as it was last saved. */
+  @Transactional
+  public RunRow start(
+      UUID owner, UUID referenceId, String name, @Nullable Instant at, RunRow.Conditions like) {
+    References.Opened opened = references.open(owner, referenceId);
+    SetupSheet sheet = opened.row().sheet();
+    int count = rows.findByReferenceIdOrderByDrivenAtDesc(referenceId).size();
+    return rows.save(
+        new RunRow(
+            owner,
+            referenceId,
+            opened.row().layoutVersionId(),
+            opened.row().basedOnRevision(),
+            name.isBlank() ? "Run " + (count + 1) : name.strip(),
+            at == null ? clock.instant() : at,
+            like,
+            sheet == null ? "" : sheet.name(),
+            clock.instant()));
+  }
+
+  @Transactional(readOnly = true)
+  List<RunRow> of(UUID person, UUID referenceId) {
+    references.read(person, referenceId);
+    return rows.findByReferenceIdOrderByDrivenAtDesc(referenceId);
+  }
+
+  /** A run of one's own, to change. */
+  @Transactional(readOnly = true)
+  RunRow own(UUID owner, UUID id) {
+    RunRow run = rows.findById(id).orElseThrow(() -> Problem.notFound("There is no such run."));
+    if (!run.ownerId().equals(owner)) {
+      // Says "not found" to strangers and "not yours" to those who may look.
+      references.open(owner, run.referenceId());
+    }
+    return run;
+  }
+
+  /** A run of one's own, or of a reference that is open to this person. */
+  @Transactional(readOnly = true)
+  Opened read(UUID person, UUID id) {
+    RunRow run = rows.findById(id).orElseThrow(() -> Problem.notFound("There is no such run."));
+    References.Opened reference = references.read(person, run.referenceId());
+    return new Opened(run, reference, references.driven(reference, run.revision()));
+  }
+
+  @Transactional
+  RunRow change(
+      UUID owner, UUID id, String name, RunRow.Conditions like, int revision, String note) {
+    RunRow run = own(owner, id);
+    run.change(name.strip(), like, revision, note);
+    return rows.saveAndFlush(run);
+  }
+
+  @Transactional
+  void remove(UUID owner, UUID id) {
+    RunRow run = own(owner, id);
+    laps.deleteAll(laps.findByRunIdOrderByStarted(id));
+    laps.flush();
+    recordings.deleteAll(recordings.findByRunIdInOrderByCreatedAt(List.of(id)));
+    recordings.flush();
+    rows.delete(run);
+  }
+
+  @Transactional(readOnly = true)
+  List<LapRow> laps(List<RunRow> runs) {
+    return laps.findByRunIdInOrderByStarted(runs.stream().map(RunRow::id).toList());
+  }
+
+  @Transactional(readOnly = true)
+  List<Recording> recordings(List<RunRow> runs) {
+    return recordings.findByRunIdInOrderByCreatedAt(runs.stream().map(RunRow::id).toList());
+  }
+
+  /** Laps of a run that count and hold more than a time, in the order driven. */
+  @Transactional(readOnly = true)
+  List<LapData> counted(RunRow run) {
+    return laps.findByRunIdOrderByStarted(run.id()).stream()
+        .filter(l -> l.counts() && l.measured())
+        .map(LapRow::data)
+        .toList();
+  }
+
+  /** The same of all runs of the reference on the same road in like conditions. */
+  @Transactional(readOnly = true)
+  List<LapData> like(RunRow run) {
+    List<UUID> alike =
+        rows.findByReferenceIdOrderByDrivenAtDesc(run.referenceId()).stream()
+            .filter(r -> r.conditions() == run.conditions())
+            .filter(r -> r.layoutVersionId().equals(run.layoutVersionId()))
+            .map(RunRow::id)
+            .toList();
+    return laps.findByRunIdInOrderByStarted(alike).stream()
+        .filter(l -> l.counts() && l.measured())
+        .map(LapRow::data)
+        .toList();
+  }
+
+  /** A lap and its run, for whoever may read it. */
+  record OpenedLap(LapRow lap, Opened opened) {}
+
+  @Transactional(readOnly = true)
+  OpenedLap lap(UUID person, UUID id) {
+    LapRow lap = laps.findById(id).orElseThrow(() -> Problem.notFound("There is no such lap."));
+    return new OpenedLap(lap, read(person, lap.runId()));
+  }
+
+  @Transactional(readOnly = true)
+  LapChannels channels(LapRow lap) {
+    return channels
+        .findById(lap.id())
+        .orElseThrow(
+            () ->
+                Problem.bad(
+                    "This lap was timed by hand; it has no traces.", null, "Choose another lap."));
+  }
+
+  @Transactional(readOnly = true)
+  List<LapChannels> channels(List<LapRow> of) {
+    return channels.findAllById(of.stream().map(LapRow::id).toList());
+  }
+
+  @Transactional
+  LapRow say(UUID owner, UUID lapId, LapKind kind, boolean counts, String note) {
+    LapRow lap = laps.findById(lapId).orElseThrow(() -> Problem.notFound("There is no such lap."));
+    own(owner, lap.runId());
+    if (counts && !kind.whole()) {
+      throw Problem.bad(
+          "A lap that was not driven from line to line cannot count.",
+          "counts",
+          "Choose another kind first.");
+    }
+    lap.say(kind, counts, note);
+    return laps.saveAndFlush(lap);
+  }
+
+  @Transactional
+  LapRow byHand(UUID owner, UUID runId, double lapTime, LapKind kind, String note) {
+    RunRow run = own(owner, runId);
+    if (!(lapTime >= 10 && lapTime <= 3600)) {
+      throw Problem.bad(
+          "A lap takes between ten seconds and an hour.", "lapTime", "Give it as 1:43.52.");
+    }
+    int number = (int) laps.findByRunIdOrderByStarted(runId).stream().count() + 1;
+    return laps.saveAndFlush(LapRow.byHand(owner, run.id(), number, kind, lapTime, note));
+  }
+
+  @Transactional
+  void removeLap(UUID owner, UUID lapId) {
+    LapRow lap = laps.findById(lapId).orElseThrow(() -> Problem.notFound("There is no such lap."));
+    own(owner, lap.runId());
+    laps.delete(lap);
+  }
+}

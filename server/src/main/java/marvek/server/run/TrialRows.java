@@ -1,0 +1,9 @@
+package marvek.server.run;
+
+import java.util.List;
+import java.util.UUID;
+import org.springframework.data.jpa.repository.JpaRepository;
+
+interface TrialRows extends JpaRepository<CornerTrial, UUID> {
+  List<CornerTrial> findByReferenceIdOrderByCreatedAtDesc(UUID referenceId);
+}
