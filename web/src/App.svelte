@@ -22,6 +22,8 @@
     '/sheets/:id': wrap({ asyncComponent: () => import('./screens/Sheets.svelte') }),
     '/reference/:id': wrap({ asyncComponent: () => import('./screens/Reference.svelte') }),
     '/revisions/:id': wrap({ asyncComponent: () => import('./screens/Revisions.svelte') }),
+    '/runs/:id': wrap({ asyncComponent: () => import('./screens/Runs.svelte') }),
+    '/debrief/:id': wrap({ asyncComponent: () => import('./screens/Debrief.svelte') }),
     '/whole/:id': wrap({ asyncComponent: () => import('./screens/Whole.svelte') }),
     '/card/:id/:revision': wrap({ asyncComponent: () => import('./screens/Card.svelte') }),
     '*': Paddock,

@@ -24,6 +24,12 @@
       href: latest ? `#/reference/${latest}` : null,
       on: /^\/(reference|card|whole)/.test(router.location),
     },
+    { name: 'Runs', href: latest ? `#/runs/${latest}` : null, on: router.location.startsWith('/runs') },
+    {
+      name: 'Debrief',
+      href: latest ? (here.run ? `#/debrief/${here.run}` : `#/runs/${latest}`) : null,
+      on: router.location.startsWith('/debrief'),
+    },
     { name: 'Revisions', href: latest ? `#/revisions/${latest}` : null, on: router.location.startsWith('/revisions') },
   ]);
 
@@ -44,10 +50,10 @@
 <header class="no-print border-base-300 flex h-14 items-center gap-4 border-b px-5">
   <a href="#/" class="text-xl font-bold">Marvek</a>
   <nav aria-label="Way of work" class="relative flex-none">
-    <span class="bg-base-300 absolute top-[9px] right-9 left-9 h-[3px]" aria-hidden="true"></span>
+    <span class="bg-base-300 absolute top-[9px] right-8 left-8 h-[3px]" aria-hidden="true"></span>
     <ol class="relative flex">
       {#each stops as stop (stop.name)}
-        <li class="w-20 text-center text-sm">
+        <li class="w-[66px] text-center text-sm">
           {#snippet bead()}
             <span
               class={[

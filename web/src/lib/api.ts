@@ -63,6 +63,22 @@ export type Sureness = Schemas['SurenessWords']['sure'];
 export type Variant = Schemas['Variant'];
 export type VariantView = Schemas['VariantView'];
 export type Warning = Schemas['Warning'];
+export type RunsView = Schemas['RunsView'];
+export type RunLine = Schemas['RunLine'];
+export type LapLine = Schemas['LapLine'];
+export type RecordingLine = Schemas['RecordingLine'];
+export type MappingColumn = Schemas['Column'];
+export type ChannelChoice = Schemas['ChannelChoice'];
+export type TraceView = Schemas['TraceView'];
+export type DebriefView = Schemas['DebriefView'];
+export type CornerFinding = Schemas['CornerFinding'];
+export type PointFinding = Schemas['PointFinding'];
+export type HabitFinding = Schemas['HabitFinding'];
+export type ProposalLine = Schemas['ProposalLine'];
+export type TrialView = Schemas['TrialView'];
+export type Chapter = Schemas['Chapter'];
+export type VehicleFit = Schemas['VehicleFit'];
+export type Taken = Schemas['Taken'];
 
 /** A refusal in words. */
 export class Problem extends Error {
@@ -134,6 +150,30 @@ export async function sendForm<T>(path: string, fields: Record<string, string | 
   const answer: unknown = await response.json().catch(() => null);
   if (!response.ok) throw problem(response.status, answer);
   return answer as T;
+}
+
+/** Sends a file as it is, however large, telling how much of it is gone. */
+export function sendFile<T>(path: string, file: Blob, told: (share: number) => void): Promise<T> {
+  return new Promise((done, failed) => {
+    const request = new XMLHttpRequest();
+    request.open('POST', path);
+    request.setRequestHeader('X-XSRF-TOKEN', cookie('XSRF-TOKEN') ?? '');
+    request.setRequestHeader('Content-Type', 'application/octet-stream');
+    request.upload.onprogress = (e) => told(e.lengthComputable ? e.loaded / e.total : 0);
+    request.onerror = () =>
+      failed(new Problem(0, 'The server does not answer.', null, 'Check the connection; bring the file again.'));
+    request.onload = () => {
+      let body: unknown = null;
+      try {
+        body = JSON.parse(request.responseText);
+      } catch {
+        // An answer that is no JSON says nothing more than its status.
+      }
+      if (request.status >= 200 && request.status < 300) done(body as T);
+      else failed(problem(request.status, body));
+    };
+    request.send(file);
+  });
 }
 
 /** Sends a picture to the place that its id names. */

@@ -81,7 +81,7 @@ public final class Debriefer {
       times[i] = a + (at - k) * (b - a);
     }
     times[n] = desk.lap().lapTime();
-    return new LapData("computed", 0, desk.lap().lapTime(), step, times, List.of(), true);
+    return new LapData("computed", "", 0, desk.lap().lapTime(), step, times, List.of(), true);
   }
 
   private Debrief read(List<LapData> laps) {

@@ -116,7 +116,7 @@ final class HabitRules {
     }
     double planRoll = roll(plan);
     if (e.roll() != null && e.roll() - planRoll > ROLL && !out.containsKey(Cause.RELEASED_SOON)) {
-      out.put(Cause.COASTING, e.roll());
+      out.put(Cause.COASTING, e.roll() - planRoll);
     }
     if (over(e.handOff(), WAIT) && e.handOff() != null) {
       out.put(Cause.HAND_OFF, e.handOff());
@@ -227,7 +227,7 @@ final class HabitRules {
       case TWO_PRESSES -> String.format(Locale.ROOT, "%.0f presses", middle);
       case RELEASED_LATE -> "brake off " + units.length(middle, 0) + " late";
       case RELEASED_SOON -> "brake off " + units.length(-middle, 0) + " early";
-      case COASTING -> String.format(Locale.ROOT, "%.1f s on neither pedal", middle);
+      case COASTING -> String.format(Locale.ROOT, "%.1f s longer than planned", middle);
       case HAND_OFF -> String.format(Locale.ROOT, "%.1f s before the brake", middle);
       case OVER_SLOWED -> units.speed(middle) + " slower than the rest of the lap says";
       case KERB_MISSED -> units.length(middle, 1) + " off the line at the apex";

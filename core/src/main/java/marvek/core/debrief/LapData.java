@@ -8,6 +8,7 @@ import marvek.core.telemetry.CornerEvents;
  * A lap as a debrief sees it.
  *
  * @param id whose evidence it is
+ * @param run that it was driven in; laps are set against others of the same run
  * @param number in the order driven
  * @param lapTime seconds
  * @param step metres between the stations of {@code times}
@@ -18,6 +19,7 @@ import marvek.core.telemetry.CornerEvents;
  */
 public record LapData(
     String id,
+    String run,
     int number,
     double lapTime,
     double step,

@@ -103,6 +103,8 @@ public final class Proposals {
     List<String> ids = new ArrayList<>();
     List<Double> late = new ArrayList<>();
     List<Double> seconds = new ArrayList<>();
+    List<Integer> runs = new ArrayList<>();
+    List<String> names = new ArrayList<>();
     for (LapData l : laps) {
       l.corner(entry.corner())
           .map(e -> Debriefer.measured(e, kind))
@@ -111,6 +113,10 @@ public final class Proposals {
                 ids.add(l.id());
                 late.add(road.apart(station, at));
                 seconds.add(sections.time(l, c));
+                if (!names.contains(l.run())) {
+                  names.add(l.run());
+                }
+                runs.add(names.indexOf(l.run()));
               });
     }
     Basis basis = new Basis(c, entry, kind, station, ids, late, seconds);
@@ -122,13 +128,15 @@ public final class Proposals {
     double[] y = seconds.stream().mapToDouble(Double::doubleValue).toArray();
     double middle = Robust.median(x);
     double spread = Robust.spread(x);
-    Robust.Slope fair = Robust.slope(x, y, FAIR);
+    // What changed from one run to the next is not the doing of one point.
+    int[] run = runs.stream().mapToInt(Integer::intValue).toArray();
+    Robust.Slope fair = Robust.slope(x, y, run, FAIR);
     if (kind == PointKind.BRAKE && debrief.corners().get(c).cause() == Cause.BRAKED_LATE_RAN_DEEP) {
       return basis.none(
           "You brake later than the flag and run deep; go back to it before it is moved.");
     }
     if (spread >= SPREAD_NEEDED && fair.tells()) {
-      return byTime(basis, x, fair, Robust.slope(x, y, SURE).tells());
+      return byTime(basis, x, fair, Robust.slope(x, y, run, SURE).tells());
     }
     boolean elsewhere =
         Math.abs(middle) > Debriefer.tolerance(kind) && spread < Debriefer.tolerance(kind);

@@ -1,10 +1,15 @@
 package marvek.server.demo;
 
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 import java.util.function.Function;
+import marvek.core.logger.Habit;
+import marvek.core.logger.Mistake;
 import marvek.core.reference.CornerEntry;
 import marvek.core.reference.PointKind;
 import marvek.core.reference.ReferenceContent;
@@ -17,6 +22,8 @@ import marvek.server.circuit.LayoutVersion;
 import marvek.server.reference.ReferenceRow;
 import marvek.server.reference.References;
 import marvek.server.reference.Remarks;
+import marvek.server.run.Evidences;
+import marvek.server.run.SimulatedRuns;
 import marvek.server.sharing.Role;
 import marvek.server.sharing.Sharing;
 import marvek.server.vehicle.Garage;
@@ -41,6 +48,9 @@ class DemoLoader implements ApplicationRunner {
   private final References references;
   private final Remarks remarks;
   private final Sharing sharing;
+  private final SimulatedRuns simulated;
+  private final Evidences evidences;
+  private final Clock clock;
   private final TransactionTemplate transaction;
 
   DemoLoader(
@@ -52,6 +62,9 @@ class DemoLoader implements ApplicationRunner {
       References references,
       Remarks remarks,
       Sharing sharing,
+      SimulatedRuns simulated,
+      Evidences evidences,
+      Clock clock,
       TransactionTemplate transaction) {
     this.accounts = accounts;
     this.signIn = signIn;
@@ -61,6 +74,9 @@ class DemoLoader implements ApplicationRunner {
     this.references = references;
     this.remarks = remarks;
     this.sharing = sharing;
+    this.simulated = simulated;
+    this.evidences = evidences;
+    this.clock = clock;
     this.transaction = transaction;
   }
 
@@ -184,6 +200,7 @@ class DemoLoader implements ApplicationRunner {
         driver,
         id,
         "After Friday practice 2: one step later into 1, 12 and 14; off the brake sooner in 12.");
+    runs(driver, id);
     change(
         driver,
         id,
@@ -194,6 +211,34 @@ class DemoLoader implements ApplicationRunner {
             e -> noted(e, "Bumps on the way in: firm, then wait")));
     example(driver, id, DemoCircuits.FALCOEIRA);
     coached(driver, id);
+  }
+
+  /** Two runs with different mistakes, and what the first one led to. */
+  private void runs(UUID driver, UUID id) {
+    Instant now = clock.instant();
+    UUID morning =
+        simulated.run(
+            driver,
+            id,
+            "Saturday, first session",
+            now.minus(Duration.ofHours(5)),
+            12,
+            List.of(
+                new Habit(Mistake.BRAKES_LATE_RUNS_DEEP, "c4", 1, 0.7),
+                new Habit(Mistake.COASTS, "c12", 1, 0.8),
+                new Habit(Mistake.PLACED_WRONG_BEFORE, "c14", 1, 0.6)),
+            7);
+    evidences.acceptBest(driver, morning, 2, "What the first session on Saturday spoke for.");
+    simulated.run(
+        driver,
+        id,
+        "Saturday, second session",
+        now.minus(Duration.ofHours(2)),
+        10,
+        List.of(
+            new Habit(Mistake.COASTS, "c12", 0.8, 0.5),
+            new Habit(Mistake.FULL_THROTTLE_LATE, "c6", 1, 0.7)),
+        8);
   }
 
   /** One corner with all that an entry can hold, and other days, as made in the interface. */

@@ -31,7 +31,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** What the laps of a reference say: debrief, proposals, kept promises, the vehicle itself. */
 @Service
-class Evidences {
+public class Evidences {
   private final Runs runs;
   private final References references;
   private final Garage garage;
@@ -120,6 +120,30 @@ class Evidences {
     return references.revise(owner, run.referenceId(), version, moves, reason, evidence);
   }
 
+  /** Accepts the best proposals of a run as they stand; returns whether there were any. */
+  @Transactional
+  public boolean acceptBest(UUID owner, UUID runId, int most, String reason) {
+    Runs.Opened opened = runs.read(owner, runId);
+    List<References.Move> moves =
+        proposals(opened, Proposals.LONGEST_STEP, Display.METRIC).stream()
+            .filter(p -> p.change() && p.gain() != null)
+            .limit(most)
+            .map(p -> new References.Move(p.corner(), p.kind(), p.to()))
+            .toList();
+    if (moves.isEmpty()) {
+      return false;
+    }
+    accept(
+        owner,
+        runId,
+        opened.reference().row().version(),
+        reason,
+        moves,
+        Proposals.LONGEST_STEP,
+        Display.METRIC);
+    return true;
+  }
+
   /**
    * A promise of a revision, and what became of it.
    *
@@ -194,7 +218,14 @@ class Evidences {
 
   private static LapData timed(LapRow l) {
     return new LapData(
-        l.id().toString(), l.number(), l.lapTime(), 1, new double[0], List.of(), false);
+        l.id().toString(),
+        l.runId().toString(),
+        l.number(),
+        l.lapTime(),
+        1,
+        new double[0],
+        List.of(),
+        false);
   }
 
   private static Promise promise(

@@ -130,7 +130,15 @@ class LapRow {
   }
 
   LapData data() {
-    return new LapData(id.toString(), number, lapTime, step, Packed.doubles(times), events, told);
+    return new LapData(
+        id.toString(),
+        runId.toString(),
+        number,
+        lapTime,
+        step,
+        Packed.doubles(times),
+        events,
+        told);
   }
 
   UUID id() {

@@ -14,19 +14,13 @@ import java.net.InetAddress;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
-import java.util.Random;
 import java.util.UUID;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
-import marvek.core.lap.Conditions;
-import marvek.core.logger.Driven;
 import marvek.core.logger.Habit;
 import marvek.core.logger.Mistake;
-import marvek.core.logger.Plan;
 import marvek.core.logger.Recorder;
-import marvek.core.logger.SimulatedDriver;
 import marvek.core.logger.Truth;
-import marvek.core.reference.Desk;
 import marvek.server.access.Driver;
 import marvek.server.problem.Problem;
 import marvek.server.reference.References;
@@ -114,14 +108,16 @@ class LoggerController implements DisposableBean {
             : runs.start(driver.id(), id, request.name() == null ? "" : request.name(), null, like)
                 .id();
     long seed = request.seed() == null ? System.nanoTime() : request.seed();
-    Driven driven = SimulatedDriver.drive(plan(opened, request, like), new Random(seed));
-    Recorder recorder =
-        new Recorder(
-            driven,
-            opened.desk().road(),
-            opened.layout().plane(),
-            Recorder.Noise.usual(),
-            new Random(seed + 1));
+    SimulatedRuns.Recorded recorded =
+        SimulatedRuns.drive(
+            opened,
+            opened.working().corners(),
+            like,
+            request.laps(),
+            habits(opened, request),
+            request.spread() == null ? 1.5 : request.spread(),
+            request.pace() == null ? 0.98 : request.pace(),
+            seed);
     String name = "simulated-" + request.laps() + "-laps";
     if (request.live()) {
       if (opened.layout().plane() == null) {
@@ -130,55 +126,30 @@ class LoggerController implements DisposableBean {
             "live",
             "Give it one on the Survey screen, or let the logger write a file.");
       }
-      Recording row = recordings.listen(driver.id(), run, name + ".nmea", driven.truth());
+      Recording row =
+          recordings.listen(driver.id(), run, name + ".nmea", recorded.driven().truth());
       double speedUp =
           request.speedUp() == null ? 20 : Math.max(1, Math.min(200, request.speedUp()));
-      send(String.valueOf(row.token()), recorder, speedUp);
+      send(String.valueOf(row.token()), recorded.recorder(), speedUp);
       return new Recordings.Taken(row.id(), run, false);
     }
-    StringBuilder text = new StringBuilder();
-    recorder.table(50, line -> text.append(line).append("\r\n"));
     return recordings.take(
         driver.id(),
         run,
         name + ".csv",
-        new ByteArrayInputStream(text.toString().getBytes(StandardCharsets.UTF_8)),
-        driven.truth());
+        new ByteArrayInputStream(recorded.table()),
+        recorded.driven().truth());
   }
 
-  private static Plan plan(References.Opened opened, DriveRequest request, RunRow.Conditions like) {
-    Desk desk = opened.desk();
-    double grip =
-        switch (like) {
-          case DRY -> 1;
-          case COLD -> 0.94;
-          case DAMP -> 0.85;
-          case DRYING -> 0.88;
-          case WET -> 0.7;
-        };
-    if (grip < 1) {
-      Conditions day = desk.conditions();
-      desk = desk.on(day.withGrip(day.grip() * grip));
-    }
-    Desk on = desk;
-    List<Habit> habits =
-        request.habits().stream()
-            .map(
-                h -> {
-                  on.indexOf(h.corner());
-                  double size = h.size() == null ? 1 : Math.max(0.2, Math.min(2, h.size()));
-                  return new Habit(h.mistake(), h.corner(), size, 1);
-                })
-            .toList();
-    return new Plan(
-        desk,
-        opened.working().corners(),
-        habits,
-        request.laps(),
-        request.spread() == null ? 1.5 : request.spread(),
-        request.pace() == null ? 0.98 : request.pace(),
-        request.laps() > 5 ? 1 : 0,
-        true);
+  private static List<Habit> habits(References.Opened opened, DriveRequest request) {
+    return request.habits().stream()
+        .map(
+            h -> {
+              opened.desk().indexOf(h.corner());
+              double size = h.size() == null ? 1 : Math.max(0.2, Math.min(2, h.size()));
+              return new Habit(h.mistake(), h.corner(), size, 1);
+            })
+        .toList();
   }
 
   /** The device's side of a live line. */

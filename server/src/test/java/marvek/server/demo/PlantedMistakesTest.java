@@ -68,6 +68,7 @@ class PlantedMistakesTest {
         out.add(
             new LapData(
                 "lap" + l.number(),
+                "run",
                 l.number(),
                 l.lapTime(),
                 grid.step(),

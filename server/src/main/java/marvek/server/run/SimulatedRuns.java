@@ -1,0 +1,123 @@
+package marvek.server.run;
+
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import java.util.List;
+import java.util.Random;
+import java.util.UUID;
+import marvek.core.lap.Conditions;
+import marvek.core.logger.Driven;
+import marvek.core.logger.Habit;
+import marvek.core.logger.Plan;
+import marvek.core.logger.Recorder;
+import marvek.core.logger.SimulatedDriver;
+import marvek.core.reference.CornerEntry;
+import marvek.core.reference.Desk;
+import marvek.server.reference.References;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Runs of the simulated driver, as a device would record them. */
+@Component
+public class SimulatedRuns {
+  private final Runs runs;
+  private final Recordings recordings;
+  private final Importer importer;
+  private final References references;
+
+  SimulatedRuns(Runs runs, Recordings recordings, Importer importer, References references) {
+    this.runs = runs;
+    this.recordings = recordings;
+    this.importer = importer;
+    this.references = references;
+  }
+
+  /** A drive, and the device that recorded it. */
+  record Recorded(Driven driven, Recorder recorder) {
+    /** The table that the device writes, 50 rows a second. */
+    byte[] table() {
+      StringBuilder text = new StringBuilder();
+      recorder.table(50, line -> text.append(line).append("\r\n"));
+      return text.toString().getBytes(StandardCharsets.UTF_8);
+    }
+  }
+
+  /** Drives a reference. */
+  static Recorded drive(
+      References.Opened opened,
+      List<CornerEntry> entries,
+      RunRow.Conditions like,
+      int laps,
+      List<Habit> habits,
+      double spread,
+      double pace,
+      long seed) {
+    double grip =
+        switch (like) {
+          case DRY -> 1;
+          case COLD -> 0.94;
+          case DAMP -> 0.85;
+          case DRYING -> 0.88;
+          case WET -> 0.7;
+        };
+    Desk desk = opened.desk();
+    if (grip < 1) {
+      Conditions day = desk.conditions();
+      desk = desk.on(day.withGrip(day.grip() * grip));
+    }
+    Driven driven =
+        SimulatedDriver.drive(
+            new Plan(desk, entries, habits, laps, spread, pace, laps > 5 ? 1 : 0, true),
+            new Random(seed));
+    return new Recorded(
+        driven,
+        new Recorder(
+            driven,
+            opened.desk().road(),
+            opened.layout().plane(),
+            Recorder.Noise.usual(),
+            new Random(seed + 1)));
+  }
+
+  /**
+   * Drives the reference as it was last saved, and reads the recording at once.
+   *
+   * @param at when it was driven, or null for now
+   */
+  public UUID run(
+      UUID owner,
+      UUID reference,
+      String name,
+      @Nullable Instant at,
+      int laps,
+      List<Habit> habits,
+      long seed) {
+    References.Opened opened = references.open(owner, reference);
+    UUID run = runs.start(owner, reference, name, at, RunRow.Conditions.DRY).id();
+    Recorded recorded =
+        drive(
+            opened,
+            references.driven(opened, opened.row().basedOnRevision()).corners(),
+            RunRow.Conditions.DRY,
+            laps,
+            habits,
+            1.8,
+            0.98,
+            seed);
+    try {
+      Recordings.Taken taken =
+          recordings.take(
+              owner,
+              run,
+              "simulated.csv",
+              new ByteArrayInputStream(recorded.table()),
+              recorded.driven().truth());
+      importer.run(taken.id());
+    } catch (IOException e) {
+      throw new java.io.UncheckedIOException(e);
+    }
+    return run;
+  }
+}

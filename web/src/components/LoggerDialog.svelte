@@ -1,0 +1,122 @@
+<script lang="ts">
+  import { createQuery } from '@tanstack/svelte-query';
+  import { onMount } from 'svelte';
+  import { api, ask, asProblem, type Corner, type Problem, type RunLine, type Taken } from '../lib/api';
+  import { cornerWord } from '../lib/words';
+  import ProblemBox from './ProblemBox.svelte';
+
+  /** A drive by the simulated driver, in the place of a device. */
+  interface Props {
+    reference: string;
+    corners: Corner[];
+    run: RunLine | null;
+    onclose: (taken: Taken | null) => void;
+  }
+  let { reference, corners, run, onclose }: Props = $props();
+
+  const mistakes = createQuery(() => ({
+    queryKey: ['mistakes'],
+    queryFn: () => ask(api.GET('/api/logger/mistakes')),
+    staleTime: Infinity,
+  }));
+  let dialog = $state<HTMLDialogElement>();
+  let laps = $state(8);
+  let live = $state(false);
+  let fresh = $state(true);
+  let spread = $state(1.5);
+  let conditions = $state<RunLine['conditions']>('DRY');
+  let habits = $state<{ mistake: string; corner: string }[]>([]);
+  let busy = $state(false);
+  let problem = $state.raw<Problem | null>(null);
+  onMount(() => dialog?.showModal());
+
+  async function go(event: SubmitEvent) {
+    event.preventDefault();
+    busy = true;
+    problem = null;
+    try {
+      const taken = await ask(
+        api.POST('/api/references/{id}/logger', {
+          params: { path: { id: reference } },
+          body: {
+            run: fresh ? null : (run?.id ?? null),
+            name: null,
+            conditions,
+            laps,
+            habits: habits.map((h) => ({ ...h, size: 1 })) as never,
+            spread,
+            pace: 0.98,
+            live,
+            speedUp: 30,
+            seed: null,
+          } as never,
+        }),
+      );
+      dialog?.close();
+      onclose(taken);
+    } catch (e) {
+      problem = asProblem(e);
+    } finally {
+      busy = false;
+    }
+  }
+</script>
+
+<dialog bind:this={dialog} class="modal" aria-labelledby="logger-title" onclose={() => onclose(null)}>
+  <form class="modal-box grid max-w-xl gap-3" onsubmit={go}>
+    <h2 id="logger-title" class="text-lg font-bold">Drive with the simulated logger</h2>
+    <p>
+      A stand-in for a car with a device: it drives this reference, makes the mistakes you choose, and records them.
+    </p>
+    <div class="flex flex-wrap items-end gap-3">
+      <label class="grid gap-1">Laps<input class="input w-20" type="number" min="1" max="60" bind:value={laps} /></label
+      >
+      <label class="grid gap-1">
+        Road
+        <select class="select w-28" bind:value={conditions}>
+          <option value="DRY">dry</option><option value="COLD">cold</option><option value="DAMP">damp</option>
+          <option value="WET">wet</option><option value="DRYING">drying</option>
+        </select>
+      </label>
+      <label class="grid flex-1 gap-1">
+        How evenly it drives
+        <select class="select w-full" bind:value={spread}>
+          <option value={0.7}>very evenly</option><option value={1.5}>evenly</option><option value={3}>unevenly</option>
+        </select>
+      </label>
+    </div>
+    <fieldset class="grid gap-1">
+      <legend>Mistakes</legend>
+      {#each habits as h, i (i)}
+        <div class="flex gap-2">
+          <select class="select select-sm flex-1" aria-label="Mistake" bind:value={h.mistake}>
+            {#each mistakes.data ?? [] as m (m.mistake)}<option value={m.mistake}>{m.words}</option>{/each}
+          </select>
+          <select class="select select-sm w-28" aria-label="At corner" bind:value={h.corner}>
+            {#each corners as c (c.id)}<option value={c.id}>{cornerWord(c)}</option>{/each}
+          </select>
+          <button type="button" class="btn btn-sm" onclick={() => habits.splice(i, 1)}>Drop</button>
+        </div>
+      {/each}
+      <button
+        type="button"
+        class="btn btn-sm w-fit"
+        onclick={() => habits.push({ mistake: 'BRAKES_LATE_RUNS_DEEP', corner: corners[0]?.id ?? '' })}
+        >Add a mistake</button
+      >
+    </fieldset>
+    <label class="flex items-center gap-2">
+      <input type="checkbox" class="checkbox checkbox-sm" bind:checked={live} /> send it live, line by line, while it drives
+    </label>
+    {#if run}
+      <label class="flex items-center gap-2">
+        <input type="checkbox" class="checkbox checkbox-sm" bind:checked={fresh} /> as a new run
+      </label>
+    {/if}
+    {#if problem}<ProblemBox {problem} />{/if}
+    <div class="modal-action mt-0">
+      <button type="button" class="btn" onclick={() => dialog?.close()}>Not now</button>
+      <button class="btn btn-primary" disabled={busy}>{busy ? 'Driving…' : 'Drive'}</button>
+    </div>
+  </form>
+</dialog>
