@@ -22,7 +22,7 @@
   const highX = $derived(Math.max(...xs) + 1);
   const lowY = $derived(Math.min(...p.seconds));
   const highY = $derived(Math.max(...p.seconds, lowY + 0.05));
-  const x = $derived((v: number) => 8 + ((v - lowX) / (highX - lowX)) * (W - 16));
+  const x = $derived((v: number) => 44 + ((v - lowX) / (highX - lowX)) * (W - 52));
   const y = $derived((v: number) => 10 + ((highY - v) / (highY - lowY)) * (H - 34));
   const way = $derived(p.metres > 0 ? 'later' : 'sooner');
 </script>
@@ -68,7 +68,7 @@
     {#if p.change}
       <p class="text-sm">
         {#if p.gain !== null && p.gain !== undefined}
-          promises {plain(p.gain * ((accepted ?? p.metres) / p.metres), 2)} s{#if p.gainLow !== null && p.gainHigh !== null}
+          promises {plain(p.gain * ((accepted ?? p.metres) / p.metres), 2)} s {#if p.gainLow !== null && p.gainHigh !== null}
             ({plain(p.gainLow ?? 0, 2)} to {plain(p.gainHigh ?? 0, 2)}){/if} ·
         {/if}
         evidence {p.strengthWords}, {p.laps} laps{p.limitedBy ? ` · step held by ${p.limitedBy}` : ''}

@@ -33,7 +33,7 @@
   const NOTE = $derived(small ? 0 : 176);
   const NAME = $derived(small ? 52 : 64);
   const x = $derived(scaleLinear(range, [NAME + 6, width - NOTE - 6]));
-  const ROW = $derived(small ? 21 : 34);
+  const ROW = $derived(small ? 21 : 46);
   const TOP = 18;
   const height = $derived(TOP + points.length * ROW + 6);
   const side = (p: PointFinding) =>

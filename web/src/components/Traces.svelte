@@ -169,6 +169,8 @@
                 u.ctx.save();
                 u.ctx.font = `${11 * devicePixelRatio}px "Sofia Sans Semi Condensed Variable"`;
                 u.ctx.fillStyle = ink;
+                u.ctx.textAlign = 'left';
+                u.ctx.textBaseline = 'alphabetic';
                 const text = lane ? `${lane.name}${unit ? `, ${unit}` : ''}` : 'time behind, s';
                 u.ctx.fillText(text, u.bbox.left + 5 * devicePixelRatio, u.bbox.top + 11 * devicePixelRatio);
                 u.ctx.restore();

@@ -7,6 +7,7 @@
   import { lapTime, plain, signed, speedText } from '../lib/units';
   import { cornerWord } from '../lib/words';
   import FitPanel from '../components/FitPanel.svelte';
+  import OfferLane from '../components/OfferLane.svelte';
   import LapStrip from '../components/LapStrip.svelte';
   import ProblemBox from '../components/ProblemBox.svelte';
   import ProposalCard from '../components/ProposalCard.svelte';
@@ -187,8 +188,7 @@
                     >{/if}
                 </p>
               {:else}
-                <p class="text-lg leading-snug font-semibold">No habit stands out: your laps differ here.</p>
-                <p class="text-sm">{f.words}</p>
+                <p class="text-lg leading-snug font-semibold">{f.words.replace(/^.*? on offer\. /, '')}</p>
               {/if}
               <SpreadStrip finding={f} corner={c} length={road.data.length} small />
               {#if f.habits[0]}<p class="leading-snug"><strong>Do:</strong> {f.habits[0].cure}</p>{/if}
@@ -202,6 +202,18 @@
             </article>
           {/if}
         {/each}
+      </div>
+      <div class="pt-2">
+        <OfferLane
+          findings={found}
+          {corners}
+          length={road.data.length}
+          {selected}
+          onselect={(c) => {
+            picked = c;
+            sheet = 'corners';
+          }}
+        />
       </div>
     {:else if sheet === 'corners' && finding && corner}
       <div class="grid grid-cols-[minmax(0,1fr)_330px] gap-6 pt-2">

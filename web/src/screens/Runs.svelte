@@ -307,6 +307,9 @@
                 · of all thirds {lapTime(theoretical)}{/if}
             </p>
           {/if}
+          {#if one.data}
+            <LapPlan road={road.data} window={shown} laps={moments} width={286} height={128} />
+          {/if}
           {#if first}
             <div class="bg-base-100 border-base-300 grid gap-1 rounded border p-2 text-sm" data-lap-note>
               <p class="flex items-baseline justify-between">
@@ -483,9 +486,6 @@
               }}
               height={548}
             />
-            <div class="bg-base-100/85 border-base-300 pointer-events-none absolute top-[92px] right-3 rounded border">
-              <LapPlan road={road.data} window={shown} laps={moments} width={190} height={120} />
-            </div>
           </div>
           {#if !one.data.told}<p class="text-sm">
               The pedals were not recorded on this lap: their points are told from the speed, within some metres.

@@ -92,10 +92,56 @@ public final class Proposals {
         entries.get(c).station(kind).ifPresent(s -> out.add(one(corner, kind, s)));
       }
     }
+    oneACorner(out);
     out.sort(
         java.util.Comparator.comparing((Proposal p) -> !p.change())
             .thenComparing(p -> p.gain() == null ? 0 : -p.gain()));
     return out;
+  }
+
+  /**
+   * Points of a corner hang together, and two changed at once prove nothing: the one that speaks
+   * loudest is proposed, the others wait.
+   */
+  private void oneACorner(List<Proposal> all) {
+    for (int i = 0; i < all.size(); i++) {
+      Proposal p = all.get(i);
+      boolean louder =
+          p.change()
+              && all.stream()
+                  .anyMatch(
+                      q ->
+                          q != p
+                              && q.change()
+                              && q.corner().equals(p.corner())
+                              && loudness(q) > loudness(p));
+      if (louder) {
+        all.set(
+            i,
+            new Proposal(
+                p.corner(),
+                p.kind(),
+                false,
+                p.station(),
+                p.station(),
+                null,
+                null,
+                null,
+                p.laps(),
+                Strength.NONE,
+                "Another point of this corner speaks louder; one change at a time.",
+                "",
+                p.evidence(),
+                p.late(),
+                p.seconds()));
+      }
+    }
+  }
+
+  private static double loudness(Proposal p) {
+    Double gain = p.gain();
+    // Of equals the first in driving order.
+    return (gain == null ? 0 : gain) - 1e-9 * p.kind().ordinal();
   }
 
   private Proposal one(int c, PointKind kind, double station) {

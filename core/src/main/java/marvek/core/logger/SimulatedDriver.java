@@ -389,7 +389,7 @@ public final class SimulatedDriver {
     private double peak(Intent i, int k) {
       int end = Math.max(i.apex + 5, i.release + 2);
       double best = 1.08;
-      double bestTrail = 0.8;
+      double bestTrail = 0.5;
       double fastest = 0;
       for (double t = 0.4; t < 0.85; t += 0.1) {
         trail = t;
@@ -493,8 +493,8 @@ public final class SimulatedDriver {
       double next = Math.sqrt(Math.max(9, v * v + 2 * a * ds));
       double top = limits.cornerSpeed(path, q);
       if (next > top * 1.01 && k >= i.turnIn - 5) {
-        // Too fast for the bend: the tyres scrub it off.
-        next = Math.max(top * 1.01, Math.sqrt(Math.max(9, v * v - 2 * 6 * ds)));
+        // Too fast for the bend: the tyres scrub it off, and more than that.
+        next = Math.max(top * 0.985, Math.sqrt(Math.max(9, v * v - 2 * 14 * ds)));
       }
       double limit = vehicle.speed(vehicle.engine().limitRevs(), gear);
       next = Math.min(next, Math.max(limit, v - 0.05));
