@@ -100,9 +100,10 @@
           </text>
         {:else if Math.abs(p.median) > p.tolerance}
           {@const words = side(p)}
-          {@const left = x(near(p.planned) + p.median) + 8 + textWidth(words, 11) > width}
+          {@const last = x(near(p.planned) + Math.max(0, ...p.late)) + 8}
+          {@const left = last + textWidth(words, 11) > width}
           <text
-            x={x(near(p.planned) + p.median) + (left ? -7 : 7)}
+            x={left ? x(near(p.planned) + Math.min(0, ...p.late)) - 8 : last}
             y={y + 4}
             text-anchor={left ? 'end' : 'start'}
             style="font-size:11px"

@@ -4,6 +4,7 @@
   import { api, ask, asProblem, type AnswerView, type Problem } from '../lib/api';
   import { here } from '../lib/here.svelte';
   import { lapTime, signed } from '../lib/units';
+  import { apart, POINTS } from '../lib/points';
   import CornerStrip from '../components/CornerStrip.svelte';
   import LapStrip from '../components/LapStrip.svelte';
   import ProblemBox from '../components/ProblemBox.svelte';
@@ -23,6 +24,19 @@
     queryKey: ['revisions', params.id],
     queryFn: () => ask(api.GET('/api/references/{id}/revisions', { params: path })),
   }));
+
+  const history = createQuery(() => ({
+    queryKey: ['history', params.id],
+    queryFn: () => ask(api.GET('/api/references/{id}/history', { params: path })),
+  }));
+  const chapter = (n: number) => history.data?.find((h) => h.number === n);
+  const ROADS: Record<string, string> = { DRY: 'dry', COLD: 'cold', DAMP: 'damp', WET: 'wet', DRYING: 'drying' };
+  /** Median laps on dry road by revision, the oldest first, for the line beside the list. */
+  const medians = $derived(
+    (history.data ?? [])
+      .flatMap((h) => h.driven.filter((d) => d.conditions === 'DRY').map((d) => ({ number: h.number, ...d })))
+      .reverse(),
+  );
 
   // 0 is the working copy, as in the API.
   let from = $state<number | null>(null);
@@ -104,8 +118,35 @@
       />
       {#if problem}<ProblemBox {problem} />{/if}
       <div class="grid grid-cols-[300px_minmax(0,1fr)] gap-6">
-        <section class="border-base-300 border-t pt-3">
+        <section class="border-base-300 max-h-[590px] overflow-y-auto border-t pt-3">
           <h1 class="mb-2 text-xl font-bold">Revisions</h1>
+          {#if medians.length > 1}
+            {@const low = Math.min(...medians.map((m) => m.best))}
+            {@const high = Math.max(...medians.map((m) => m.median), low + 0.5)}
+            {@const y = (t: number) => 12 + ((t - low) / (high - low)) * 44}
+            {@const x = (i: number) => 30 + (i * 230) / Math.max(1, medians.length - 1)}
+            <svg
+              width="290"
+              height="84"
+              class="mb-2 block"
+              role="img"
+              aria-label="Best and median lap by revision, dry"
+            >
+              <path
+                d={medians.map((m, i) => `${i ? 'L' : 'M'}${x(i)},${y(m.median)}`).join('')}
+                fill="none"
+                stroke="var(--ink)"
+                stroke-width="1.5"
+              />
+              {#each medians as m, i (m.number)}
+                <path d="M{x(i)} {y(m.best)}V{y(m.median)}" stroke="var(--ink-soft)" />
+                <circle cx={x(i)} cy={y(m.median)} r="4" fill="var(--ink)" />
+                <path d="M{x(i) - 4} {y(m.best)}h8" stroke="var(--ink)" stroke-width="2" />
+                <text x={x(i)} y="78" text-anchor="middle" style="font-size:11px">{m.number}</text>
+                <text x={x(i) + 7} y={y(m.median) + 4} style="font-size:10px">{lapTime(m.median)}</text>
+              {/each}
+            </svg>
+          {/if}
           <ol class="border-base-300 ml-2 grid gap-3 border-l-2">
             {#if changed}
               <li class="relative pl-4">
@@ -122,6 +163,26 @@
                 <strong>Revision {r.number}</strong> · {lapTime(r.lapTime)}
                 <span class="block text-sm">{when.format(new Date(r.createdAt))}</span>
                 <span class="block leading-snug">{r.reason}</span>
+                {#each chapter(r.number)?.driven ?? [] as d (d.conditions)}
+                  <span class="block text-sm" data-driven={r.number}>
+                    driven {ROADS[d.conditions]}: {d.laps} laps, best {lapTime(d.best)}, median {lapTime(d.median)}
+                  </span>
+                {/each}
+                {#each chapter(r.number)?.promises ?? [] as p (p.evidence.corner + p.evidence.kind)}
+                  {@const c = view.corners.find((k) => k.id === p.evidence.corner)}
+                  <span
+                    class="border-base-300 mt-1 block border-l-2 pl-2 text-sm leading-snug"
+                    data-promise={p.kept ?? 'open'}
+                  >
+                    {c?.number}: {POINTS[p.evidence.kind].word.toLowerCase()} moved by {signed(
+                      apart(p.evidence.from, p.evidence.to, road.length),
+                      1,
+                    )} m, for {p.evidence.laps} laps{#if p.evidence.gain !== null && p.evidence.gain !== undefined},
+                      promised
+                      {signed(-p.evidence.gain, 2)} s{/if}.
+                    <strong>{p.words}</strong>
+                  </span>
+                {/each}
                 <span class="flex gap-3 text-sm">
                   <button class="link" onclick={() => startFrom(r.number)}>Start from this</button>
                   <a class="link" href="#/card/{params.id}/{r.number}">Card</a>

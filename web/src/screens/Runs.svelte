@@ -308,10 +308,12 @@
             </p>
           {/if}
           {#if one.data}
-            <LapPlan road={road.data} window={shown} laps={moments} width={286} height={128} />
+            <div class="flex-none">
+              <LapPlan road={road.data} window={shown} laps={moments} width={286} height={128} />
+            </div>
           {/if}
           {#if first}
-            <div class="bg-base-100 border-base-300 grid gap-1 rounded border p-2 text-sm" data-lap-note>
+            <div class="bg-base-100 border-base-300 grid flex-none gap-1 rounded border p-2 text-sm" data-lap-note>
               <p class="flex items-baseline justify-between">
                 <strong>{first.number ? `Lap ${first.number}` : first.kindWords}</strong>
                 <span class="text-lg font-semibold">{lapTime(first.lapTime)}</span>

@@ -137,6 +137,16 @@ class AccessTest {
     calls.add(new Call("POST", "/revisions", Map.of("version", 0, "reason", "x"), Who.OWNER));
     calls.add(new Call("POST", "/revisions/1/start", Map.of("version", 0), Who.OWNER));
     calls.add(new Call("GET", "/revisions/1", null, Who.READERS));
+    calls.add(new Call("GET", "/runs", null, Who.READERS));
+    calls.add(new Call("GET", "/history", null, Who.READERS));
+    calls.add(new Call("GET", "/trials", null, Who.READERS));
+    calls.add(new Call("POST", "/runs", Map.of(), Who.OWNER));
+    calls.add(new Call("POST", "/live", Map.of(), Who.OWNER));
+    calls.add(
+        new Call("POST", "/trials", Map.of("corner", corner, "wayA", "x", "wayB", "y"), Who.OWNER));
+    calls.add(
+        new Call(
+            "POST", "/logger", Map.of("laps", 1, "habits", List.of(), "live", false), Who.OWNER));
     return calls;
   }
 

@@ -69,6 +69,15 @@ public class People {
       return send(request);
     }
 
+    /** Sends a file as the body, as it is. */
+    public Answer send(String path, String name, byte[] content, Object... parts) {
+      return send(
+          org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post(path, parts)
+              .param("name", name)
+              .contentType(MediaType.APPLICATION_OCTET_STREAM)
+              .content(content));
+    }
+
     public Answer replace(String path, byte[] content) {
       return send(
           multipart(org.springframework.http.HttpMethod.PUT, path)

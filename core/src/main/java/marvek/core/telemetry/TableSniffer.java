@@ -247,14 +247,18 @@ final class TableSniffer {
 
   /** What a column is called, told from its name without its unit. */
   static @Nullable Channel channel(String header, @Nullable Unit unit) {
-    String name = bare(header);
+    String name = bare(header, true);
+    // A unit may also be all that the name says, as in engine rpm.
+    String whole = bare(header, false);
     Channel best = null;
     int length = 0;
     for (Map.Entry<Channel, List<String>> e : NAMES.entrySet()) {
       for (String word : e.getValue()) {
         String known = word.replace(" ", "");
-        boolean same = name.equals(known);
-        boolean within = known.length() >= 4 && name.contains(known);
+        boolean same = name.equals(known) || whole.equals(known);
+        boolean within =
+            known.length() >= 4 && name.contains(known)
+                || known.equals("rpm") && whole.endsWith(known);
         int rank = same ? 1000 + known.length() : within ? known.length() : 0;
         boolean fits = unit == null || e.getKey().takes(unit);
         if (rank > length && fits) {
@@ -266,7 +270,7 @@ final class TableSniffer {
     return best;
   }
 
-  private static String bare(String header) {
+  private static String bare(String header, boolean withoutUnit) {
     String name = header.toLowerCase(Locale.ROOT).strip();
     name = name.replaceAll("[\\[(].*?[\\])]", "");
     name =
@@ -278,10 +282,10 @@ final class TableSniffer {
     String[] words = name.split("[\\s_./:-]+");
     // A unit at the end of a name, as in speed_kmh or speed km/h.
     int last = words.length;
-    while (last > 1 && UNITS.containsKey(words[last - 1])) {
+    while (withoutUnit && last > 1 && UNITS.containsKey(words[last - 1])) {
       last--;
     }
-    if (last > 2 && words[last - 1].equals("h") && words[last - 2].equals("km")) {
+    if (withoutUnit && last > 2 && words[last - 1].equals("h") && words[last - 2].equals("km")) {
       last -= 2;
     }
     return String.join("", Arrays.copyOf(words, last)).replaceAll("[^a-z0-9]", "");

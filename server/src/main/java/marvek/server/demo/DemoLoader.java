@@ -224,9 +224,9 @@ class DemoLoader implements ApplicationRunner {
             now.minus(Duration.ofHours(5)),
             12,
             List.of(
-                new Habit(Mistake.BRAKES_LATE_RUNS_DEEP, "c4", 1, 0.7),
+                new Habit(Mistake.BRAKES_LATE_RUNS_DEEP, "c4", 1, 1),
                 new Habit(Mistake.COASTS, "c12", 1, 0.8),
-                new Habit(Mistake.PLACED_WRONG_BEFORE, "c14", 1, 0.6)),
+                new Habit(Mistake.PLACED_WRONG_BEFORE, "c14", 1, 0.9)),
             7);
     evidences.acceptBest(driver, morning, 2, "What the first session on Saturday spoke for.");
     simulated.run(
