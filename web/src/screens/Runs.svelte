@@ -150,8 +150,8 @@
   }
 
   /** Takes files into the run looked at, or into a new one where there is none. */
-  async function bring(files: FileList | File[] | null) {
-    if (!files?.length || !mine) return;
+  async function bring(files: File[]) {
+    if (!files.length || !mine) return;
     known = '';
     await act(async () => {
       let to = run?.id;
@@ -160,7 +160,7 @@
         chosen = to;
       }
       try {
-        for (const file of Array.from(files)) {
+        for (const file of files) {
           sending = { name: file.name, share: 0 };
           const taken = await sendFile<Taken>(
             `/api/runs/${to}/recordings?name=${encodeURIComponent(file.name)}`,
@@ -250,7 +250,7 @@
   ondrop={(e) => {
     e.preventDefault();
     over = false;
-    void bring(e.dataTransfer?.files ?? null);
+    void bring([...(e.dataTransfer?.files ?? [])]);
   }}
 >
   {#if all.error}
@@ -385,7 +385,8 @@
                 data-bring-laps
                 accept=".csv,.txt,.tsv,.gpx,.nmea,.log"
                 onchange={(e) => {
-                  void bring(e.currentTarget.files);
+                  // The list empties with the field.
+                  void bring([...(e.currentTarget.files ?? [])]);
                   e.currentTarget.value = '';
                 }}
               />

@@ -36,6 +36,7 @@ final class TableSniffer {
                   "geschwindigkeit",
                   "velocidade",
                   "vitesse",
+                  "tempo",
                   "gpsspeed",
                   "groundspeed")),
           Map.entry(
