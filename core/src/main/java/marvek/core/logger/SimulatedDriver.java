@@ -165,7 +165,7 @@ public final class SimulatedDriver {
       Intent i = intents.get(c);
       Corner corner = desk.corners().get(c);
       double sign = corner.left() ? 1 : -1;
-      int entry = road.index(corner.entry());
+      int entry = near(i.apex, corner.entry());
       int exit = entry + (int) (road.ahead(corner.entry(), corner.exit()) / road.step());
       int around = i.apex;
       int apex =
@@ -175,8 +175,7 @@ public final class SimulatedDriver {
       }
       int firstApex = apex;
       if (corner.apexes().size() == 2) {
-        int one = road.index(corner.apexes().get(0));
-        int middle = (one + road.index(corner.apex())) / 2;
+        int middle = (near(i.apex, corner.apexes().get(0)) + near(i.apex, corner.apex())) / 2;
         firstApex = inside(path, corner, entry - 20, middle);
         apex = inside(path, corner, middle, exit + 20);
       }
@@ -219,6 +218,11 @@ public final class SimulatedDriver {
               i.mistakes));
     }
     return done;
+  }
+
+  /** The index of a station on the same turn round the lap as another index. */
+  private int near(int index, double station) {
+    return index + (int) Math.round(road.apart(index * road.step(), station) / road.step());
   }
 
   private double wrap(double station) {
