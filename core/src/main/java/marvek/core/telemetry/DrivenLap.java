@@ -1,5 +1,7 @@
 package marvek.core.telemetry;
 
+import java.util.Map;
+
 /**
  * A lap cut from a recording.
  *
@@ -15,5 +17,17 @@ public record DrivenLap(
   /** The same lap as another kind. */
   public DrivenLap as(LapKind other, String why) {
     return new DrivenLap(number, other, start, lapTime, trace, why);
+  }
+
+  /** What is to be remembered of a lap whose samples have been used: a long file holds many. */
+  public DrivenLap withoutSamples() {
+    double[] none = {};
+    return new DrivenLap(
+        number,
+        kind,
+        start,
+        lapTime,
+        new Trace(trace.rate(), none, none, none, none, none, Map.of(), trace.derived(), 0, 0),
+        remark);
   }
 }

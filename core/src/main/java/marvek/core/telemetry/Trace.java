@@ -32,7 +32,7 @@ public record Trace(
     int begin,
     int end) {
   public Trace {
-    channels = new EnumMap<>(channels);
+    channels = channels.isEmpty() ? new EnumMap<>(Channel.class) : new EnumMap<>(channels);
     derived = derived.isEmpty() ? EnumSet.noneOf(Channel.class) : EnumSet.copyOf(derived);
   }
 

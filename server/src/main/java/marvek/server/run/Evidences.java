@@ -183,12 +183,12 @@ public class Evidences {
     Map<UUID, RunRow> byId = new HashMap<>();
     all.forEach(r -> byId.put(r.id(), r));
     Map<Integer, Map<RunRow.Conditions, List<LapData>>> laps = new HashMap<>();
-    for (LapRow l : runs.laps(all)) {
-      RunRow run = byId.get(l.runId());
-      if (run != null && l.counts()) {
+    for (LapTimes l : runs.countedTimes(all)) {
+      RunRow run = byId.get(l.run());
+      if (run != null) {
         laps.computeIfAbsent(run.revision(), r -> new java.util.TreeMap<>())
             .computeIfAbsent(run.conditions(), c -> new ArrayList<>())
-            .add(l.measured() ? l.data() : timed(l));
+            .add(l.data());
       }
     }
     Sections sections = new Sections(opened.desk(), opened.working().corners());
@@ -214,18 +214,6 @@ public class Evidences {
                   .toList()));
     }
     return out;
-  }
-
-  private static LapData timed(LapRow l) {
-    return new LapData(
-        l.id().toString(),
-        l.runId().toString(),
-        l.number(),
-        l.lapTime(),
-        1,
-        new double[0],
-        List.of(),
-        false);
   }
 
   private static Promise promise(

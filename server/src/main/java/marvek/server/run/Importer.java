@@ -108,7 +108,7 @@ class Importer {
       Recording now = recordings.findById(id).orElseThrow();
       now.cancelled();
       recordings.saveAndFlush(now);
-    } catch (IOException | RuntimeException e) {
+    } catch (IOException | RuntimeException | OutOfMemoryError e) {
       LOG.error("Recording {} could not be read", id, e);
       fail(
           id,
@@ -199,7 +199,7 @@ class Importer {
       LapGrid grid = LapGrid.of(lap, road.length(), Math.max(2, road.size() / 2));
       LapGrid coarse = LapGrid.of(lap, road.length(), Math.max(2, road.size() / 5));
       return new Ready(
-          lap,
+          lap.withoutSamples(),
           new LapRow(
               row.ownerId(),
               row.runId(),

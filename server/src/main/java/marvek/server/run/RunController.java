@@ -62,39 +62,6 @@ class RunController {
 
   record RunCreated(UUID id) {}
 
-  /** A lap in a list. */
-  record LapLine(
-      UUID id,
-      UUID run,
-      @Nullable UUID recording,
-      int number,
-      LapKind kind,
-      String kindWords,
-      boolean counts,
-      double lapTime,
-      List<Double> sectors,
-      String remark,
-      String note,
-      boolean measured,
-      boolean told) {
-    static LapLine of(LapRow l) {
-      return new LapLine(
-          l.id(),
-          l.runId(),
-          l.recordingId(),
-          l.number(),
-          l.kind(),
-          l.kind().words(),
-          l.counts(),
-          l.lapTime(),
-          l.sectors(),
-          l.remark(),
-          l.note(),
-          l.measured(),
-          l.told());
-    }
-  }
-
   /** A recording and what was read, cleaned, derived or dropped. */
   record RecordingLine(
       UUID id,

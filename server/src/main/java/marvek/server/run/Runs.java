@@ -116,6 +116,16 @@ public class Runs {
   }
 
   @Transactional(readOnly = true)
+  List<LapLine> lapLines(List<RunRow> runs) {
+    return laps.lines(runs.stream().map(RunRow::id).toList());
+  }
+
+  @Transactional(readOnly = true)
+  List<LapTimes> countedTimes(List<RunRow> runs) {
+    return laps.counted(runs.stream().map(RunRow::id).toList());
+  }
+
+  @Transactional(readOnly = true)
   List<Recording> recordings(List<RunRow> runs) {
     return recordings.findByRunIdInOrderByCreatedAt(runs.stream().map(RunRow::id).toList());
   }

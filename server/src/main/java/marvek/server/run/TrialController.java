@@ -76,9 +76,9 @@ class TrialController {
     References.Opened opened = references.read(driver.id(), id);
     List<RunRow> all = runs.of(driver.id(), id);
     Map<String, LapData> laps =
-        runs.laps(all).stream()
-            .filter(l -> l.counts() && l.measured())
-            .map(LapRow::data)
+        runs.countedTimes(all).stream()
+            .map(LapTimes::data)
+            .filter(l -> l.times().length > 0)
             .collect(Collectors.toMap(LapData::id, Function.identity()));
     return rows.findByReferenceIdOrderByCreatedAtDesc(id).stream()
         .map(t -> view(t, opened, laps))

@@ -1,0 +1,75 @@
+package marvek.server.run;
+
+import java.util.List;
+import java.util.UUID;
+import marvek.core.telemetry.LapKind;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A lap in a list, without what happened in its corners.
+ *
+ * @param measured whether it holds more than a time
+ * @param told whether its pedals were recorded
+ */
+record LapLine(
+    UUID id,
+    UUID run,
+    @Nullable UUID recording,
+    int number,
+    LapKind kind,
+    String kindWords,
+    boolean counts,
+    double lapTime,
+    List<Double> sectors,
+    String remark,
+    String note,
+    boolean measured,
+    boolean told) {
+
+  /** As the database holds it. */
+  @SuppressWarnings("unchecked")
+  LapLine(
+      UUID id,
+      UUID run,
+      @Nullable UUID recording,
+      int number,
+      LapKind kind,
+      boolean counts,
+      double lapTime,
+      Object sectors,
+      String remark,
+      String note,
+      double step,
+      boolean told) {
+    this(
+        id,
+        run,
+        recording,
+        number,
+        kind,
+        kind.words(),
+        counts,
+        lapTime,
+        (List<Double>) sectors,
+        remark,
+        note,
+        step > 0,
+        told);
+  }
+
+  static LapLine of(LapRow l) {
+    return new LapLine(
+        l.id(),
+        l.runId(),
+        l.recordingId(),
+        l.number(),
+        l.kind(),
+        l.counts(),
+        l.lapTime(),
+        l.sectors(),
+        l.remark(),
+        l.note(),
+        l.step(),
+        l.told());
+  }
+}
