@@ -33,4 +33,23 @@ class ArchitectureTest {
   @ArchTest
   static final ArchRule NOTIONS_DEPEND_ONE_WAY =
       slices().matching("marvek.core.(*)..").should().beFreeOfCycles();
+
+  /** What the simulated driver tells is the truth for tests of the code that reads recordings. */
+  @ArchTest
+  static final ArchRule LOGGER_AND_READING_DO_NOT_KNOW_EACH_OTHER =
+      noClasses()
+          .that()
+          .resideInAPackage("marvek.core.logger..")
+          .should()
+          .dependOnClassesThat()
+          .resideInAnyPackage("marvek.core.telemetry..", "marvek.core.debrief..");
+
+  @ArchTest
+  static final ArchRule READING_DOES_NOT_KNOW_THE_LOGGER =
+      noClasses()
+          .that()
+          .resideInAnyPackage("marvek.core.telemetry..", "marvek.core.debrief..")
+          .should()
+          .dependOnClassesThat()
+          .resideInAPackage("marvek.core.logger..");
 }

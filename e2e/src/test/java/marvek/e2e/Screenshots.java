@@ -16,7 +16,6 @@ class Screenshots {
     try (Browser b = new Browser()) {
       b.open("/");
       b.find("//button[.='Demo driver']");
-      keep(b, folder, "sign-in");
       b.signInAsDemoDriver();
       b.find("[data-corner=c14]");
       keep(b, folder, "paddock");
@@ -48,6 +47,26 @@ class Screenshots {
       b.open("/whole/" + id);
       b.find("tbody tr:nth-child(14)");
       keep(b, folder, "whole-lap");
+      b.open("/runs/" + id);
+      b.find("[data-traces] canvas");
+      b.choose("[aria-label=Run]", firstSession(b));
+      b.click("[data-corner=c4]");
+      b.find("//button[.='Whole lap']");
+      b.run("document.querySelector('[data-traces]').focus()");
+      b.press(org.openqa.selenium.Keys.ARROW_RIGHT);
+      b.attributeWhen("[data-traces]", "aria-valuetext", t -> t.contains("against"));
+      keep(b, folder, "runs");
+      b.click("//a[.='Debrief' and contains(@class, 'btn')]");
+      b.textWhen("[data-summary]", t -> t.contains("laps count"));
+      b.find("[data-focus]");
+      keep(b, folder, "debrief");
+      b.click("[data-tab=corners]");
+      b.find("[data-spread=BRAKE]");
+      keep(b, folder, "debrief-corner");
+      b.click("[data-tab=proposals]");
+      b.find("[data-proposal]");
+      b.click("//article[@data-proposal]//button[.='Accept']");
+      keep(b, folder, "proposals");
       b.open("/reference/" + id);
       b.find("[data-margin]");
       b.click("button[aria-label='Dusk look']");
@@ -79,7 +98,6 @@ class Screenshots {
       b.click("[data-corner=c4]");
       b.clickIn("[data-strip]", 850, 190);
       b.find("[data-clearance]");
-      keep(b, folder, "survey-kerb");
       String layout = b.here().replaceFirst(".*/", "");
       b.open("/survey");
       b.click("//li//a[contains(., 'Serra')]");
@@ -88,7 +106,6 @@ class Screenshots {
       b.click("[data-corner=c7]");
       b.click("//button[.='Markers judged']");
       b.textWhen("[data-sun]", t -> t.contains("° up"));
-      keep(b, folder, "survey-hill");
       b.open("/survey/bring");
       b.give("[data-outline]", SAMPLE);
       b.find("[data-found='7']");
@@ -96,7 +113,6 @@ class Screenshots {
       keep(b, folder, "bring-a-circuit");
       b.open("/vehicle");
       b.find("//li[contains(., 'Cup GT')]");
-      keep(b, folder, "vehicles");
       b.click("//li//a[contains(., 'Codorniz')]");
       b.find("[data-top]");
       keep(b, folder, "vehicle");
@@ -123,6 +139,14 @@ class Screenshots {
       b.resize(1000, 1180);
       keep(b, folder, "print-card");
     }
+  }
+
+  /** What the older of the demo's two runs is called in the list. */
+  private static String firstSession(Browser b) {
+    return String.valueOf(
+        b.run(
+            "return [...document.querySelectorAll('[aria-label=Run] option')]"
+                + ".find(o => o.textContent.includes('first session')).textContent"));
   }
 
   private static void keep(Browser b, Path folder, String name) throws IOException {
