@@ -3,11 +3,9 @@ package marvek.server;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.fasterxml.jackson.databind.JsonNode;
-import jakarta.persistence.EntityManagerFactory;
 import java.io.IOException;
 import java.util.Map;
-import org.hibernate.SessionFactory;
-import org.hibernate.stat.Statistics;
+import org.hibernate.resource.jdbc.spi.StatementInspector;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.context.annotation.Import;
@@ -17,16 +15,48 @@ import org.springframework.test.context.TestPropertySource;
 /** What a request asks of the database does not grow with the rows it shows. */
 @ServerTest
 @Import(People.class)
-@TestPropertySource(properties = "spring.jpa.properties.hibernate.generate_statistics=true")
+@TestPropertySource(
+    properties =
+        "spring.jpa.properties.hibernate.session_factory.statement_inspector="
+            + "marvek.server.SteadyQueriesTest$Counted")
 class SteadyQueriesTest {
   @Autowired private People people;
-  @Autowired private EntityManagerFactory factory;
 
-  private long queriesFor(Runnable request) {
-    Statistics statistics = factory.unwrap(SessionFactory.class).getStatistics();
-    statistics.clear();
+  private static final ThreadLocal<long[]> COUNT = ThreadLocal.withInitial(() -> new long[1]);
+
+  /** Counts by thread: a job that reads a recording meanwhile is not the request's. */
+  public static final class Counted implements StatementInspector {
+    private static final long serialVersionUID = 1L;
+
+    @Override
+    public String inspect(String sql) {
+      COUNT.get()[0]++;
+      return sql;
+    }
+  }
+
+  private static long queriesFor(Runnable request) {
+    COUNT.get()[0] = 0;
     request.run();
-    return statistics.getPrepareStatementCount();
+    return COUNT.get()[0];
+  }
+
+  /** Runs, laps and files of a reference: as many questions for one as for three. */
+  @Test
+  void theRunsAskTheSameForOneAsForThree() {
+    Made made = Made.reference(people);
+    String url = "/api/references/" + made.reference();
+    made.person().post(url + "/runs", Map.of());
+    long one = queriesFor(() -> made.person().get(url + "/runs"));
+    long history = queriesFor(() -> made.person().get(url + "/history"));
+    for (int i = 0; i < 2; i++) {
+      String run = made.person().post(url + "/runs", Map.of()).body().path("id").asText();
+      made.person()
+          .post("/api/runs/{id}/laps", Map.of("lapTime", 90 + i, "kind", "PUSH", "note", ""), run);
+    }
+    assertThat(queriesFor(() -> made.person().get(url + "/runs"))).isEqualTo(one);
+    assertThat(queriesFor(() -> made.person().get(url + "/history"))).isEqualTo(history);
+    assertThat(one).isBetween(1L, 14L);
   }
 
   @Test

@@ -1,0 +1,163 @@
+package marvek.core.logger;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import marvek.core.circuit.LocalPlane;
+import marvek.core.circuit.RoadPosition;
+import marvek.core.reference.PointKind;
+import marvek.core.telemetry.Device;
+import org.junit.jupiter.api.Test;
+
+/** The simulated driver does what it says it did. */
+class SimulatedDriverTest {
+  private static final String SECOND = Device.DRAFT.get(1).corner();
+
+  private static Truth.Done done(Driven driven, int lap) {
+    return driven.truth().laps().get(lap).corners().stream()
+        .filter(d -> d.corner().equals(SECOND))
+        .findFirst()
+        .orElseThrow();
+  }
+
+  private static Driven clean(Habit... habits) {
+    return SimulatedDriver.drive(
+        new Plan(Device.DESK, Device.DRAFT, List.of(habits), 2, 0, 0.97, 0, false), new Random(1));
+  }
+
+  @Test
+  void theSameSeedGivesTheSameDrive() {
+    Driven a = Device.drive(2, 5);
+    Driven b = Device.drive(2, 5);
+    assertThat(a.time()).isEqualTo(b.time());
+    assertThat(a.truth()).isEqualTo(b.truth());
+    assertThat(Device.drive(2, 6).time()).isNotEqualTo(a.time());
+  }
+
+  @Test
+  void withoutScatterThePointsAreThoseOfTheReference() {
+    Truth.Done d = done(clean(), 1);
+    double brake = Device.DRAFT.get(1).station(PointKind.BRAKE).orElseThrow();
+    assertThat(Device.DESK.road().apart(brake, d.brake())).isBetween(-1.0, 1.0);
+    assertThat(d.mistakes()).isEmpty();
+    assertThat(d.gear()).isEqualTo(Device.DRAFT.get(1).gear());
+  }
+
+  @Test
+  void timeSpeedAndDistanceBelongTogether() {
+    Driven d = clean();
+    double[] t = d.time();
+    for (int i = 1; i < t.length; i++) {
+      assertThat(t[i]).isGreaterThan(t[i - 1]);
+      assertThat(d.speed()[i]).isBetween(3.0, 120.0);
+      assertThat(d.brake()[i]).isBetween(0.0, 1.1);
+      assertThat(d.throttle()[i]).isBetween(0.0, 1.0);
+      assertThat(d.brake()[i] > 0.02 && d.throttle()[i] > 0.02).isFalse();
+    }
+    double sum = d.truth().laps().stream().mapToDouble(Truth.Lap::lapTime).sum();
+    assertThat(sum).isCloseTo(d.duration(), within(0.2));
+  }
+
+  @Test
+  void mistakesDoWhatTheyAreCalled() {
+    Truth.Done plain = done(clean(), 1);
+    var road = Device.DESK.road();
+    Truth.Done late = done(clean(new Habit(Mistake.BRAKES_LATE_RUNS_DEEP, SECOND, 1, 1)), 1);
+    assertThat(road.apart(plain.brake(), late.brake())).isCloseTo(9, within(1.1));
+    assertThat(road.apart(plain.fullThrottle(), late.fullThrottle())).isGreaterThan(10);
+    Truth.Done early = done(clean(new Habit(Mistake.BRAKES_EARLY, SECOND, 1, 1)), 1);
+    assertThat(road.apart(plain.brake(), early.brake())).isCloseTo(-16, within(1.1));
+    Truth.Done slow = done(clean(new Habit(Mistake.OVER_SLOWED, SECOND, 1, 1)), 1);
+    assertThat(slow.minimumSpeed()).isLessThan(0.95 * plain.minimumSpeed());
+    Truth.Done coasts = done(clean(new Habit(Mistake.COASTS, SECOND, 1, 1)), 1);
+    assertThat(road.apart(plain.firstThrottle(), coasts.firstThrottle())).isGreaterThan(12);
+    Truth.Done soon = done(clean(new Habit(Mistake.RELEASES_SOON, SECOND, 1, 1)), 1);
+    assertThat(road.apart(plain.release(), soon.release())).isLessThan(-12);
+    Truth.Done high = done(clean(new Habit(Mistake.GEAR_TOO_HIGH, SECOND, 1, 1)), 1);
+    assertThat(high.gear()).isEqualTo(plain.gear() + 1);
+    assertThat(high.mistakes()).containsExactly(Mistake.GEAR_TOO_HIGH);
+    assertThat(late.mistakes()).containsExactly(Mistake.BRAKES_LATE_RUNS_DEEP);
+  }
+
+  @Test
+  void mistakesCostTime() {
+    double plain = clean().truth().laps().get(1).lapTime();
+    for (Mistake m :
+        List.of(
+            Mistake.OVER_SLOWED,
+            Mistake.COASTS,
+            Mistake.FULL_THROTTLE_LATE,
+            Mistake.RELEASES_LATE)) {
+      assertThat(clean(new Habit(m, SECOND, 1, 1)).truth().laps().get(1).lapTime())
+          .as(m.words())
+          .isGreaterThan(plain + 0.02);
+    }
+  }
+
+  @Test
+  void theDeviceWritesWhatWasDriven() {
+    Driven d = clean();
+    List<String> rows = new ArrayList<>();
+    new Recorder(d, Device.DESK.road(), null, Recorder.Noise.none(), new Random(1))
+        .table(50, rows::add);
+    assertThat(rows.get(0)).startsWith("time (s),x (m),y (m),speed (km/h)");
+    assertThat(rows).hasSize((int) (d.duration() * 50) + 2);
+    String[] c = rows.get(501).split(",");
+    RoadPosition at =
+        RoadPosition.nearest(
+            Device.DESK.road(), Double.parseDouble(c[1]), Double.parseDouble(c[2]));
+    int k = 0;
+    while (d.time()[k] < 10) {
+      k++;
+    }
+    assertThat(Device.DESK.road().apart(at.station(), d.station()[k])).isBetween(-1.5, 1.5);
+    assertThat(Double.parseDouble(c[3]) / 3.6).isCloseTo(d.speed()[k], within(0.5));
+  }
+
+  @Test
+  void sentencesCarryTheirChecksumAndNeedAPlace() {
+    List<String> lines = new ArrayList<>();
+    Driven d = clean();
+    new Recorder(
+            d, Device.DESK.road(), new LocalPlane(-8, 39), Recorder.Noise.usual(), new Random(1))
+        .nmea(10, 50, (due, line) -> lines.add(line));
+    assertThat(lines.stream().filter(l -> l.startsWith("$GPRMC")).count())
+        .isCloseTo((long) (d.duration() * 10), within(2L));
+    assertThat(lines.stream().filter(l -> l.startsWith("$PMKV")).count())
+        .isCloseTo((long) (d.duration() * 50), within(2L));
+    for (String l : lines.subList(0, 50)) {
+      int sum = 0;
+      for (char ch : l.substring(1, l.indexOf('*')).toCharArray()) {
+        sum ^= ch;
+      }
+      assertThat(l).endsWith(String.format("*%02X", sum));
+    }
+    Recorder nowhere =
+        new Recorder(d, Device.DESK.road(), null, Recorder.Noise.none(), new Random(1));
+    assertThatThrownBy(() -> nowhere.nmea(10, 0, (due, line) -> {}))
+        .isInstanceOf(IllegalArgumentException.class);
+  }
+
+  @Test
+  void decimalsAreWrittenAsAFormatterWould() {
+    for (double v : new double[] {0, 1.005, -3.14159, 99.9996, -0.0001, 12345.678}) {
+      double shown = Double.parseDouble(Recorder.fixed(v, 3));
+      assertThat(shown).isCloseTo(v, within(5.001e-4));
+    }
+    assertThat(Recorder.fixed(-0.0001, 3)).isEqualTo("0.000");
+    assertThat(Recorder.fixed(7, 0)).isEqualTo("7");
+  }
+
+  @Test
+  void plansThatMakeNoSenseAreRefused() {
+    assertThatThrownBy(() -> new Plan(Device.DESK, Device.DRAFT, List.of(), 0, 1, 0.98, 0, true))
+        .isInstanceOf(IllegalArgumentException.class);
+    assertThatThrownBy(
+            () -> new Plan(Device.DESK, Device.DRAFT, List.of(), 3, Double.NaN, 0.98, 0, true))
+        .isInstanceOf(IllegalArgumentException.class);
+  }
+}
