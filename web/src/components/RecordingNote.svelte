@@ -20,7 +20,7 @@
     if (open && columns.length === 0) columns = structuredClone(recording.mapping?.columns ?? []);
   });
   const STATES: Record<RecordingLine['state'], string> = {
-    RECEIVING: 'on its way; if it stays so, bring it again',
+    RECEIVING: 'on its way',
     LIVE: 'coming in live',
     STORED: 'stored, waits to be read',
     ASKS: 'stored; asks what a column holds',
@@ -58,6 +58,11 @@
         >
       {/if}
     </div>
+  {/if}
+  {#if mine && (recording.state === 'LIVE' || recording.state === 'RECEIVING')}
+    <button class="link" onclick={() => act(ask(api.POST('/api/recordings/{id}/again', { params: path })))}
+      >Broken off? Read what has come</button
+    >
   {/if}
   {#if recording.problem && recording.state !== 'DONE'}
     <p style="color:var(--turn)">

@@ -2,6 +2,7 @@
   import uPlot from 'uplot';
   import 'uplot/dist/uPlot.min.css';
   import type { Corner, TraceView } from '../lib/api';
+  import { POINTS } from '../lib/points';
   import { behind, onStations } from '../lib/runs';
   import { fromLength, inLength, inSpeed, lengthUnit, speedUnit } from '../lib/units';
 
@@ -74,6 +75,48 @@
       const left = Math.max(a, u.bbox.left);
       const right = Math.min(b, u.bbox.left + u.bbox.width);
       if (right > left) ctx.fillRect(left, u.bbox.top, right - left, u.bbox.height);
+    }
+    ctx.restore();
+  }
+
+  const MARKED = [
+    ['brake', 'BRAKE'],
+    ['turnIn', 'TURN_IN'],
+    ['release', 'RELEASE'],
+    ['apex', 'APEX'],
+    ['firstThrottle', 'FIRST_THROTTLE'],
+    ['fullThrottle', 'FULL_THROTTLE'],
+  ] as const;
+  /** What happened in each corner, as small flags at the foot of the speed. */
+  function events(u: uPlot) {
+    const { ctx } = u;
+    const d = devicePixelRatio;
+    const close = shown[1] - shown[0] < 900;
+    ctx.save();
+    ctx.font = `${10 * d}px "Sofia Sans Semi Condensed Variable"`;
+    ctx.textAlign = 'left';
+    let last = -1000;
+    for (const e of first.events) {
+      for (const [key, kind] of MARKED) {
+        const s = e[key];
+        if (s === null || s === undefined || s < shown[0] || s > shown[1]) continue;
+        const x = u.valToPos(inLength(s), 'x', true);
+        const y = u.bbox.top + u.bbox.height;
+        const style = POINTS[kind];
+        ctx.fillStyle = css(style.colour.slice(4, -1));
+        ctx.strokeStyle = ctx.fillStyle;
+        ctx.beginPath();
+        ctx.moveTo(x, y);
+        ctx.lineTo(x, y - 12 * d);
+        ctx.lineTo(x + 6 * d, y - 9 * d);
+        ctx.lineTo(x, y - 6 * d);
+        ctx.stroke();
+        ctx.fill();
+        if (close && x - last > 34 * d) {
+          ctx.fillText(style.word, x + 3 * d, y - 15 * d);
+          last = x;
+        }
+      }
     }
     ctx.restore();
   }
@@ -174,6 +217,7 @@
                 const text = lane ? `${lane.name}${unit ? `, ${unit}` : ''}` : 'time behind, s';
                 u.ctx.fillText(text, u.bbox.left + 5 * devicePixelRatio, u.bbox.top + 11 * devicePixelRatio);
                 u.ctx.restore();
+                if (lane?.name === 'speed') events(u);
               },
             ],
             setCursor: [

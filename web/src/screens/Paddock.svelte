@@ -121,6 +121,9 @@
         {#if due.action && due.href}
           <a class="btn btn-primary" href="#{due.href}">{due.action} <ArrowRight class="size-4" /></a>
         {/if}
+        {#if view.reference && latest && latest.revision > 0}
+          <a class="btn" href="#/runs/{view.reference}">Bring the laps</a>
+        {/if}
       </div>
       {#if strip.data}
         <div class="px-3 pb-2">

@@ -184,6 +184,7 @@ public final class EventFinder {
     private final boolean seenThrottle;
     private final double from;
     private final double to;
+    private final double nextEntry;
     private final int first;
     private final int last;
 
@@ -209,6 +210,7 @@ public final class EventFinder {
       // The first apex lies before the last, also where the line lies between them.
       this.from = apex - road.ahead(start, apex) - Math.min(back, 700);
       this.to = apex + Math.min(onward, 700);
+      this.nextEntry = count == 1 ? to : apex + road.ahead(apex, after.entry());
       this.first = t.at(from);
       this.last = Math.min(t.size() - 1, t.at(to));
     }
@@ -658,7 +660,7 @@ public final class EventFinder {
 
     private int lifts(int open, int exitIndex) {
       // What is eased for the next corner is not a lift in this one.
-      int next = t.at(to - 90);
+      int next = t.at(Math.min(to - 30, nextEntry + 5));
       int end = Math.min(last, Math.min(exitIndex + (int) (1.5 * t.rate()), Math.max(next, open)));
       double top = 0;
       int count = 0;

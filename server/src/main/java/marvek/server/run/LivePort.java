@@ -134,7 +134,7 @@ class LivePort implements SmartLifecycle {
         socket.getOutputStream().write("unknown token\r\n".getBytes(StandardCharsets.US_ASCII));
         return;
       }
-      socket.getOutputStream().write("listening\r\n".getBytes(StandardCharsets.US_ASCII));
+      // Nothing is answered: a device that never reads would lose its last lines on closing.
       take(row, in);
     } catch (IOException e) {
       LOG.info("A live line broke off: {}", e.getMessage());

@@ -164,9 +164,6 @@ class LoggerController implements DisposableBean {
                           socket.getOutputStream(), StandardCharsets.US_ASCII))) {
             out.write("MARVEK " + token + "\r\n");
             out.flush();
-            if (socket.getInputStream().read() != 'l') {
-              return;
-            }
             pace(recorder, out, speedUp);
           } catch (IOException e) {
             LOG.info("The simulated device could not send: {}", e.getMessage());

@@ -226,7 +226,10 @@ public class Recordings {
     read(id);
   }
 
-  /** Reads a file once more, as after a change of the corners. */
+  /**
+   * Reads a file once more, as after a change of the corners; or what has come of one that broke
+   * off on its way.
+   */
   void again(UUID owner, UUID id) throws IOException {
     Recording row = own(owner, id);
     settled(row);
@@ -240,7 +243,7 @@ public class Recordings {
   }
 
   private static void settled(Recording row) {
-    if (row.state() == Recording.State.WORKING || row.state() == Recording.State.LIVE) {
+    if (row.state() == Recording.State.WORKING) {
       throw Problem.conflict(
           "The file is being read.", "Wait until it is done, or cancel it first.", null);
     }
