@@ -13,9 +13,21 @@
     changed?: string[];
     /** A stretch to frame instead of the selected corner. */
     window?: [number, number];
+    /** Stations of laps under the cursor, the first filled. */
+    at?: number[];
     onselect?: (corner: string) => void;
   }
-  let { road, corners, entries = [], landmarks = [], selected = '', changed = [], window, onselect }: Props = $props();
+  let {
+    road,
+    corners,
+    entries = [],
+    landmarks = [],
+    selected = '',
+    changed = [],
+    window,
+    at = [],
+    onselect,
+  }: Props = $props();
 
   const HEIGHT = 134;
   const MIDDLE = 60;
@@ -92,6 +104,19 @@
       {@const at = e.slowing === 'BRAKE' ? station(e, 'BRAKE') : undefined}
       {#if at !== undefined}
         <path d="M{x(at) - 5} {y(at) - 6}h10l-5 9z" fill="var(--brake)" />
+      {/if}
+    {/each}
+    {#each at as s, k (k)}
+      {#if k === 0}
+        <path d="M{x(s)} 24V100" stroke="var(--ink)" stroke-dasharray="2 3" data-at={Math.round(s)} />
+        <circle cx={x(s)} cy={y(s)} r="4.5" fill="var(--ink)" />
+      {:else}
+        <path
+          d="M{x(s)} {y(s) - 6}l6 6l-6 6l-6 -6z"
+          fill="var(--color-base-100)"
+          stroke="var(--throttle)"
+          stroke-width="2"
+        />
       {/if}
     {/each}
     {#if box}

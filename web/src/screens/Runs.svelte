@@ -259,7 +259,13 @@
     <p class="py-5" role="status">Opening the runs…</p>
   {:else}
     {@const view = all.data}
-    <LapStrip road={road.data} {corners} selected={cornerId} onselect={(c) => (cornerId = cornerId === c ? '' : c)} />
+    <LapStrip
+      road={road.data}
+      {corners}
+      selected={cornerId}
+      at={at === null ? [] : moments.map((m) => m.station)}
+      onselect={(c) => (cornerId = cornerId === c ? '' : c)}
+    />
     {#if problem}<ProblemBox {problem} />{/if}
     <div class="grid grid-cols-[300px_minmax(0,1fr)] gap-5">
       <section class="border-base-300 flex max-h-[596px] flex-col gap-2 overflow-y-auto border-t pt-2 pr-1">

@@ -77,6 +77,9 @@ class RunsPathTest {
     browser.attributeWhen(
         "[data-traces]", "aria-valuetext", t -> !t.equals(before) && t.contains("against"));
 
+    browser.find("[data-at]");
+    browser.find("[data-dot='1']");
+
     browser.click("//a[.='Debrief' and contains(@class, 'btn')]");
     browser.textWhen("[data-summary]", t -> t.contains("laps count"));
     browser.find("[data-cause=COASTING]");
