@@ -1,8 +1,11 @@
 package marvek.core.debrief;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Set;
+import java.util.stream.Collectors;
 import marvek.core.circuit.Centreline;
 import marvek.core.debrief.Proposal.Strength;
 import marvek.core.reference.Answers;
@@ -49,6 +52,7 @@ public final class Proposals {
   private final Sections sections;
   private final Centreline road;
   private final Debrief debrief;
+  private final Set<String> deep;
 
   private Proposals(
       Desk desk,
@@ -66,6 +70,7 @@ public final class Proposals {
     this.sections = new Sections(desk, entries);
     this.road = desk.road();
     this.debrief = Debriefer.read(desk, entries, laps, units);
+    this.deep = deep();
   }
 
   /**
@@ -82,6 +87,25 @@ public final class Proposals {
       double longest,
       Display units) {
     return new Proposals(desk, things, entries, laps, longest, units).all();
+  }
+
+  /**
+   * Corners into which the driver was too deep in any of the runs, however many others are there.
+   */
+  private Set<String> deep() {
+    Set<String> out = new HashSet<>();
+    laps.stream()
+        .collect(Collectors.groupingBy(LapData::run))
+        .values()
+        .forEach(
+            run ->
+                Debriefer.read(desk, entries, run, units).corners().stream()
+                    .filter(
+                        f ->
+                            f.habits().stream()
+                                .anyMatch(h -> h.cause() == Cause.BRAKED_LATE_RAN_DEEP))
+                    .forEach(f -> out.add(f.corner())));
+    return out;
   }
 
   private List<Proposal> all() {
@@ -177,7 +201,7 @@ public final class Proposals {
     // What changed from one run to the next is not the doing of one point.
     int[] run = runs.stream().mapToInt(Integer::intValue).toArray();
     Robust.Slope fair = Robust.slope(x, y, run, FAIR);
-    if (kind == PointKind.BRAKE && debrief.corners().get(c).cause() == Cause.BRAKED_LATE_RAN_DEEP) {
+    if (kind == PointKind.BRAKE && deep.contains(entry.corner())) {
       return basis.none(
           "You brake later than the flag and run deep; go back to it before it is moved.");
     }

@@ -278,6 +278,30 @@ class DebriefTest {
   }
 
   @Test
+  void whoRanDeepInOneRunIsNotSentDeeperByAnother() {
+    List<LapData> all = new ArrayList<>();
+    for (LapData l : laps(6, 11, new Habit(Mistake.BRAKES_LATE_RUNS_DEEP, SECOND, 1, 1))) {
+      all.add(
+          new LapData(
+              "deep" + l.id(),
+              "deep",
+              l.number(),
+              l.lapTime(),
+              l.step(),
+              l.times(),
+              l.events(),
+              true));
+    }
+    assertThat(debrief(all).corners().get(1).habits())
+        .extracting(Debrief.HabitFinding::cause)
+        .contains(Cause.BRAKED_LATE_RAN_DEEP);
+    all.addAll(planted(12, 3, -0.02));
+    Proposal p = braking(all, 5);
+    assertThat(p.change()).isFalse();
+    assertThat(p.reason()).contains("go back to it before it is moved");
+  }
+
+  @Test
   void oneChangeACornerAtATime() {
     List<Proposal> all =
         Proposals.of(Device.DESK, Things.none(), Device.DRAFT, laps(12, 9), 5, Display.METRIC);
