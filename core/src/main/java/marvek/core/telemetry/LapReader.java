@@ -58,7 +58,7 @@ public final class LapReader implements Blocks.Taker {
     this.report = report;
     this.taker = taker;
     this.cleaner = new Cleaner(report);
-    this.fit = new RoadFit(road, plane, cleaner, report);
+    this.fit = new RoadFit(road, plane, report);
   }
 
   /** Laps from line to line found so far. */

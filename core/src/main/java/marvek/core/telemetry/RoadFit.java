@@ -39,14 +39,12 @@ final class RoadFit {
 
   private final Centreline road;
   private final @Nullable LocalPlane plane;
-  private final Cleaner cleaner;
   private final ReadReport report;
   private double speedFactor = Double.NaN;
 
-  RoadFit(Centreline road, @Nullable LocalPlane plane, Cleaner cleaner, ReadReport report) {
+  RoadFit(Centreline road, @Nullable LocalPlane plane, ReadReport report) {
     this.road = road;
     this.plane = plane;
-    this.cleaner = cleaner;
     this.report = report;
   }
 

@@ -2,7 +2,6 @@ package marvek.server.run;
 
 import java.util.Collection;
 import java.util.List;
-import java.util.Optional;
 import java.util.UUID;
 import org.springframework.data.jpa.repository.JpaRepository;
 import org.springframework.data.jpa.repository.Query;
@@ -24,6 +23,4 @@ interface LapRows extends JpaRepository<LapRow, UUID> {
   List<LapTimes> counted(Collection<UUID> runs);
 
   List<LapRow> findByRecordingId(UUID recordingId);
-
-  Optional<LapRow> findByIdAndOwnerId(UUID id, UUID ownerId);
 }

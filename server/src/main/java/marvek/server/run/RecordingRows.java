@@ -9,8 +9,6 @@ import org.springframework.data.jpa.repository.JpaRepository;
 interface RecordingRows extends JpaRepository<Recording, UUID> {
   List<Recording> findByRunIdInOrderByCreatedAt(Collection<UUID> runIds);
 
-  Optional<Recording> findByIdAndOwnerId(UUID id, UUID ownerId);
-
   Optional<Recording> findByToken(String token);
 
   @org.springframework.data.jpa.repository.Modifying

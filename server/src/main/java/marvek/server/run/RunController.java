@@ -233,7 +233,7 @@ class RunController {
    * @param times seconds since the line, one more than the others
    * @param offset metres left of the centreline; empty where the place is not known
    * @param channels the rest by name
-   * @param derived names of what was worked out from the speed
+   * @param told whether the pedals were recorded, and not told from the speed
    */
   record TraceView(
       String id,

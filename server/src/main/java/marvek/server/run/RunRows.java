@@ -1,12 +1,9 @@
 package marvek.server.run;
 
 import java.util.List;
-import java.util.Optional;
 import java.util.UUID;
 import org.springframework.data.jpa.repository.JpaRepository;
 
 interface RunRows extends JpaRepository<RunRow, UUID> {
   List<RunRow> findByReferenceIdOrderByDrivenAtDesc(UUID referenceId);
-
-  Optional<RunRow> findByIdAndOwnerId(UUID id, UUID ownerId);
 }

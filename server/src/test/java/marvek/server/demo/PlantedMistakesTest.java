@@ -162,4 +162,27 @@ class PlantedMistakesTest {
     assertThat(named).isGreaterThanOrEqualTo((int) (0.95 * asked));
     assertThat(false_).isLessThanOrEqualTo(clean / 50);
   }
+
+  /** Corners and drives that no threshold was set with; what was missed is in docs/accuracy.md. */
+  @Test
+  void mistakesAreNamedWhereNothingWasTuned() {
+    DemoDesk ring = DemoDesk.of("falcoeira-ring", "cup-gt");
+    List<String> corners = List.of("c5", "c10");
+    List<String> missed = new ArrayList<>();
+    for (Mistake m : Mistake.values()) {
+      for (String corner : corners) {
+        Debrief d = debrief(ring, List.of(new Habit(m, corner, 1, 1)), 6, 7000 + 13 * m.ordinal());
+        boolean named =
+            d.corners().stream()
+                .filter(f -> f.corner().equals(corner))
+                .flatMap(f -> f.habits().stream())
+                .anyMatch(h -> h.cause() == NAMED.get(m));
+        if (!named) {
+          missed.add(m + " at " + corner);
+        }
+      }
+    }
+    assertThat(missed.size()).as(missed.toString()).isLessThanOrEqualTo(4);
+    assertThat(debrief(ring, List.of(), 8, 8807).corners()).allMatch(f -> f.habits().isEmpty());
+  }
 }
