@@ -6,6 +6,10 @@
   let { desk, entry }: { desk: Desk; entry: CornerEntry } = $props();
   const answer = $derived(desk.answer?.answer);
   const braking = $derived(answer?.braking);
+  /** What is asked for is no answer yet: the peak and its grip are told only of the shape that stands here. */
+  const answered = $derived(
+    !!desk.answer?.entry.pedals && (desk.answer.entry.pedals.peak ?? null) === (entry.pedals?.peak ?? null),
+  );
 
   const SPAN = 30;
   const W = 268;
@@ -126,11 +130,12 @@
     <p class="mb-1 flex flex-wrap items-center gap-x-2 text-xs" data-shape>
       {#if entry.pedals}
         <span class="flex-1">
-          {entry.pedals.peak == null
-            ? `shape of the pedals: peak ${plain((answer?.pressing?.peak ?? 0) * 100)} % just makes it`
-            : `peak set to ${plain(entry.pedals.peak * 100)} %`}{answer?.pressing
-            ? `, asks ${plain(answer.pressing.asks * 100)} % of the grip`
-            : ''}
+          {#if entry.pedals.peak != null}
+            peak set to {plain(entry.pedals.peak * 100)} %{:else if answered}
+            shape of the pedals: peak {plain((answer?.pressing?.peak ?? 0) * 100)} % just makes it{:else}
+            shape of the pedals: its peak follows{/if}{#if answered && answer?.pressing}, asks {plain(
+              answer.pressing.asks * 100,
+            )} % of the grip{/if}
         </span>
         {#if entry.pedals.peak != null}
           <button

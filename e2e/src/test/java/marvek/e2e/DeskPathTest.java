@@ -79,7 +79,7 @@ class DeskPathTest {
     browser.textWhen("section[aria-label='What it leads to']", t -> t.contains("% of the grip"));
     browser.click("//button[.='let the peak follow']");
     browser.textWhen("[data-shape]", t -> t.contains("just makes it"));
-    assertThat(browser.all("[data-over-asked]")).isEmpty();
+    browser.waitFor(() -> browser.all("[data-over-asked]").isEmpty(), "nothing is over-asked");
     browser.press(Keys.ESCAPE);
     kept();
     browser.reload();
