@@ -22,6 +22,11 @@
   const warnings = $derived(desk.answer?.warnings ?? []);
   let added = $state<string | null>(null);
   const wanted = $derived(picked ?? added);
+  // Opens where something was said; after that it is as the driver leaves it, whatever the answers change.
+  let sureness = $state(false);
+  $effect(() => {
+    if (entry.points.some((p) => p.sure)) sureness = true;
+  });
 
   const say = (detail: Detail, text: string, key = true) =>
     desk.edit(
@@ -194,7 +199,7 @@
     </div>
   {/each}
 
-  <details open={entry.points.some((p) => p.sure)} class="border-base-300 border-t pt-1">
+  <details bind:open={sureness} class="border-base-300 border-t pt-1">
     <summary class="cursor-pointer font-semibold">How sure of each point</summary>
     {#each entry.points as p (p.kind)}
       <div class="flex items-center gap-1" data-sure={p.kind}>

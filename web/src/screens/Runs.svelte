@@ -292,7 +292,7 @@
             {#if mine}<button class="btn btn-sm" onclick={newRun}>New run</button>{/if}
           </div>
           <p class="flex flex-wrap items-center gap-x-2 text-sm">
-            <span>revision {run.revision}</span>
+            <span data-run-on={run.revision}>revision {run.revision}</span>
             {#if run.sheet}<span>· {run.sheet}</span>{/if}
             <label class="flex items-center gap-1"
               >· road

@@ -112,7 +112,7 @@ class DeskPathTest {
     browser.find("[data-flag=BACK_UP]");
     browser.choose("[data-add]", "exit kerb");
     browser.find("[data-note=kerb-EXIT]");
-    browser.run("document.querySelector('details summary').parentElement.open = true");
+    browser.click("//summary[.='How sure of each point']");
     browser.choose("[data-sure=APEX] select", "unsure");
     browser.find("[data-flag=APEX] [data-unsure]");
     browser.click("//button[.='full']");

@@ -102,7 +102,7 @@ class RunsPathTest {
     browser.open("/runs/" + id);
     browser.find("[data-traces] canvas");
     drive("1", "");
-    browser.find("//span[.='revision 2']");
+    browser.find("[data-run-on='2']");
     browser.find("[data-recording=DONE]");
     browser.find("[data-lap='8']");
     browser.open("/revisions/" + id);

@@ -452,12 +452,41 @@ class RunsTest {
                     lap.path("id").asText())
                 .status())
         .isEqualTo(200);
+    String trial =
+        made.person()
+            .post(
+                "/api/references/{id}/trials",
+                Map.of("corner", "c1", "wayA", "as planned", "wayB", "later"),
+                made.reference())
+            .body()
+            .path("id")
+            .asText();
+    Map<String, String> marks = Map.of(lapNumbered(run, 1), "A", lapNumbered(run, 3), "B");
+    made.person().put("/api/trials/{id}/marks", Map.of("marks", marks), trial);
     int before = run(run).path("laps").size();
     made.person().post("/api/recordings/{id}/again", Map.of(), taken.path("id").asText());
     settled(taken.path("id").asText());
     assertThat(run(run).path("laps")).hasSize(before);
     assertThat(run(run).path("laps").findValuesAsText("note")).contains("behind the blue one");
     assertThat(run(run).path("laps").findValuesAsText("kind")).contains("TRAFFIC");
+    // The laps are the same ones: marks, and the evidence of revisions, still point to them.
+    assertThat(lapNumbered(run, 1)).isIn(marks.keySet());
+    assertThat(lapNumbered(run, 3)).isIn(marks.keySet());
+    JsonNode kept =
+        made.person().get("/api/references/{id}/trials", made.reference()).body().path(0);
+    assertThat(kept.path("lapsA").asInt()).isEqualTo(1);
+    assertThat(kept.path("lapsB").asInt()).isEqualTo(1);
+    assertThat(made.person().get("/api/laps/{id}/trace", lapNumbered(run, 1)).status())
+        .isEqualTo(200);
+  }
+
+  private String lapNumbered(String run, int number) {
+    for (JsonNode l : run(run).path("laps")) {
+      if (l.path("number").asInt() == number) {
+        return l.path("id").asText();
+      }
+    }
+    throw new AssertionError("no lap " + number);
   }
 
   @Test

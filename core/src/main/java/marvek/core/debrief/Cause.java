@@ -20,6 +20,15 @@ public enum Cause {
   BEYOND_THE_EDGE(
       "You run beyond the edge of the road at the exit.",
       "A later apex, or less throttle before it; track limits are counted here."),
+  KERB_STRUCK(
+      "You strike the kerb hard.",
+      "A hand's width less kerb, or a slower way over it; it costs grip and breaks parts."),
+  WHEEL_SPUN(
+      "The rear wheel spins on the way out.",
+      "Less throttle at first and straighter hands before more of it."),
+  WHEEL_LOCKED(
+      "A wheel stands while you brake.",
+      "Build the pressure up a little more slowly, and ease until the wheel turns again."),
   EXTRA_STEERING(
       "You take steering back and put it on again.",
       "Slower hands at turn-in, less speed on the way in, one movement."),

@@ -35,6 +35,8 @@ final class HabitRules {
   private static final double WAIT = 0.28;
   private static final double ROLL = 0.3;
   private static final double AT_LIMIT = 0.3;
+  // m/s², about one and a half times what holds the vehicle down.
+  private static final double KNOCK = 15;
   // Share of the speed.
   private static final double SLOW = 0.055;
   private static final double SLOW_LIFT = 0.075;
@@ -101,6 +103,15 @@ final class HabitRules {
     }
     if (e.exitRoom() != null && over(wide, BEYOND) && e.exitRoom() < -BEYOND) {
       out.put(Cause.BEYOND_THE_EDGE, -e.exitRoom());
+    }
+    if (e.strike() != null && e.strike() > KNOCK) {
+      out.put(Cause.KERB_STRUCK, e.strike());
+    }
+    if (e.spins() > 0) {
+      out.put(Cause.WHEEL_SPUN, (double) e.spins());
+    }
+    if (e.locks() > 0) {
+      out.put(Cause.WHEEL_LOCKED, (double) e.locks());
     }
     if (e.corrections() > 0) {
       out.put(Cause.EXTRA_STEERING, (double) e.corrections());
@@ -224,6 +235,8 @@ final class HabitRules {
       case THROTTLE_THEN_LIFT -> times(middle) + " eased again";
       case BEYOND_THE_EDGE -> units.length(middle, 1) + " beyond the edge";
       case EXTRA_STEERING -> times(middle) + " taken back";
+      case KERB_STRUCK -> String.format(Locale.ROOT, "%.1f g upwards", middle / 9.80665);
+      case WHEEL_SPUN, WHEEL_LOCKED -> times(middle);
       case TWO_PRESSES -> String.format(Locale.ROOT, "%.0f presses", middle);
       case RELEASED_LATE -> "brake off " + units.length(middle, 0) + " late";
       case RELEASED_SOON -> "brake off " + units.length(-middle, 0) + " early";

@@ -14,6 +14,11 @@ package marvek.core.logger;
  * @param revs per minute
  * @param along m/s²
  * @param across m/s², positive to the left
+ * @param lean radians from upright, positive to the left; zero for what does not lean
+ * @param front m/s at the rim of the front wheel
+ * @param rear m/s at the rim of the rear wheel
+ * @param vertical m/s², standing still one standard gravity
+ * @param leans whether it is a motorcycle
  * @param truth what was done
  */
 public record Driven(
@@ -28,6 +33,11 @@ public record Driven(
     double[] revs,
     double[] along,
     double[] across,
+    double[] lean,
+    double[] front,
+    double[] rear,
+    double[] vertical,
+    boolean leans,
     Truth truth) {
   public double duration() {
     return time[time.length - 1];

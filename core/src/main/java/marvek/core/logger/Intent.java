@@ -27,6 +27,9 @@ final class Intent {
   boolean twoPresses;
   boolean dip;
   boolean limiter;
+  boolean locks;
+  boolean spins;
+  boolean strikes;
   // What follows is known once the line is.
   int brake = -1;
   int turnIn;
@@ -123,6 +126,18 @@ final class Intent {
       case GEAR_TOO_HIGH -> gearBy += 1;
       case FULL_THROTTLE_LATE -> fullBy += 28 * k;
       case BEYOND_THE_EDGE -> exitOut += 1.7 * k;
+      case LOCKS_THE_FRONT -> {
+        locks = true;
+        fullBy += 6 * k;
+      }
+      case SPINS_THE_REAR -> {
+        spins = true;
+        fullBy += 10 * k;
+      }
+      case STRIKES_THE_KERB -> {
+        strikes = true;
+        apexOut -= 0.5 * k;
+      }
       case UNEVEN_BRAKING -> brakeBy += 9 * k * Math.max(-2, Math.min(2, chance.nextGaussian()));
     }
   }

@@ -19,7 +19,10 @@ public enum Mistake {
   GEAR_TOO_HIGH("is a gear too high"),
   FULL_THROTTLE_LATE("opens the throttle fully too late"),
   BEYOND_THE_EDGE("leaves the road at the exit"),
-  UNEVEN_BRAKING("brakes somewhere else each lap");
+  UNEVEN_BRAKING("brakes somewhere else each lap"),
+  LOCKS_THE_FRONT("locks the front wheel"),
+  SPINS_THE_REAR("spins the rear wheel"),
+  STRIKES_THE_KERB("strikes the kerb");
 
   private final String words;
 

@@ -11,6 +11,10 @@ import org.jspecify.annotations.Nullable;
 
 /** Writes what a device would record of a drive. */
 public final class Recorder {
+  // Pressures at the hardest braking of a motorcycle: most of it is done in front.
+  private static final double FRONT_BAR = 14;
+  private static final double REAR_BAR = 5;
+
   /**
    * How exact the device is, as standard deviations of independent errors.
    *
@@ -39,9 +43,12 @@ public final class Recorder {
   private final @Nullable LocalPlane plane;
   private final Noise noise;
   private final Random chance;
+  // Bumps and slip of their own, so that these channels leave the others as they are.
+  private final Random bumps;
 
   /**
-   * A recorder of one drive.
+   * A recorder of one drive. Of a motorcycle it writes the lean in place of the steering, and two
+   * brakes.
    *
    * @param plane of the road's metres on the earth; null to write metres
    */
@@ -52,6 +59,7 @@ public final class Recorder {
     this.plane = plane;
     this.noise = noise;
     this.chance = chance;
+    this.bumps = new Random(driven.time().length);
   }
 
   private record Sample(
@@ -65,7 +73,11 @@ public final class Recorder {
       int gear,
       double revs,
       double along,
-      double across) {}
+      double across,
+      double lean,
+      double front,
+      double rear,
+      double vertical) {}
 
   private Sample at(double t) {
     double[] time = driven.time();
@@ -88,7 +100,11 @@ public final class Recorder {
         (int) driven.gear()[j - 1],
         mix(driven.revs(), j, u) + 400 * noise.speed() * chance.nextGaussian(),
         driven.along()[j - 1] + 3 * noise.speed() * chance.nextGaussian(),
-        driven.across()[j - 1] + 3 * noise.speed() * chance.nextGaussian());
+        driven.across()[j - 1] + 3 * noise.speed() * chance.nextGaussian(),
+        mix(driven.lean(), j, u) + 2 * noise.steering() * bumps.nextGaussian(),
+        Math.max(0, mix(driven.front(), j, u) + 2 * noise.speed() * bumps.nextGaussian()),
+        Math.max(0, mix(driven.rear(), j, u) + 2 * noise.speed() * bumps.nextGaussian()),
+        mix(driven.vertical(), j, u) + 10 * noise.speed() * bumps.nextGaussian());
   }
 
   private static double mix(double[] column, int j, double u) {
@@ -103,10 +119,16 @@ public final class Recorder {
    */
   public void table(double rate, Consumer<String> lines) {
     String place = plane == null ? "x (m),y (m)" : "latitude (deg),longitude (deg)";
+    boolean leans = driven.leans();
     lines.accept(
         "time (s),"
             + place
-            + ",speed (km/h),brake (%),throttle (%),steering (deg),gear,revs (rpm),ax (m/s2),ay (m/s2)");
+            + ",speed (km/h),"
+            + (leans ? "front brake (bar),rear brake (bar)" : "brake (%)")
+            + ",throttle (%),"
+            + (leans ? "lean (deg)" : "steering (deg)")
+            + ",gear,revs (rpm),ax (m/s2),ay (m/s2)"
+            + ",wheel front (km/h),wheel rear (km/h),az (m/s2)");
     long count = (long) (driven.duration() * rate);
     for (long i = 0; i <= count; i++) {
       Sample s = at(i / rate);
@@ -120,11 +142,13 @@ public final class Recorder {
               + ','
               + fixed(s.speed() * 3.6, 2)
               + ','
-              + fixed(s.brake() * 100, 1)
+              + (leans
+                  ? fixed(s.brake() * FRONT_BAR, 2) + ',' + fixed(s.brake() * REAR_BAR, 2)
+                  : fixed(s.brake() * 100, 1))
               + ','
               + fixed(s.throttle() * 100, 1)
               + ','
-              + fixed(Math.toDegrees(s.steering()), 2)
+              + fixed(Math.toDegrees(leans ? s.lean() : s.steering()), 2)
               + ','
               + s.gear()
               + ','
@@ -132,7 +156,13 @@ public final class Recorder {
               + ','
               + fixed(s.along(), 2)
               + ','
-              + fixed(s.across(), 2));
+              + fixed(s.across(), 2)
+              + ','
+              + fixed(s.front() * 3.6, 2)
+              + ','
+              + fixed(s.rear() * 3.6, 2)
+              + ','
+              + fixed(s.vertical(), 2));
     }
   }
 
@@ -191,11 +221,19 @@ public final class Recorder {
                     + ','
                     + fixed(s.throttle(), 3)
                     + ','
-                    + fixed(Math.toDegrees(s.steering()), 2)
+                    + (driven.leans() ? "" : fixed(Math.toDegrees(s.steering()), 2))
                     + ','
                     + s.gear()
                     + ','
-                    + fixed(s.revs(), 0)));
+                    + fixed(s.revs(), 0)
+                    + ','
+                    + (driven.leans() ? fixed(Math.toDegrees(s.lean()), 2) : "")
+                    + ','
+                    + fixed(s.front() * 3.6, 2)
+                    + ','
+                    + fixed(s.rear() * 3.6, 2)
+                    + ','
+                    + fixed(s.vertical(), 2)));
       }
     }
   }

@@ -25,6 +25,12 @@ public final class SimulatedDriver {
   private static final double STEERING_RATIO = 13;
   private static final double UNDERSTEER = 0.0006;
   private static final double SHIFT_DOWN_PAUSE = 0.28;
+  private static final double GRAVITY = 9.80665;
+  // A wheel that stands or spins grips less, for about this long; a kerb is struck this hard.
+  private static final double SLIDE_BEGINS = 0.12;
+  private static final double SLIDE_ENDS = 0.45;
+  private static final double SLIDING_GRIP = 0.7;
+  private static final double KNOCK = 32;
 
   private final Plan plan;
   private final Desk desk;
@@ -94,6 +100,11 @@ public final class SimulatedDriver {
         out.column(7),
         out.column(8),
         out.column(9),
+        out.column(10),
+        out.column(11),
+        out.column(12),
+        out.column(13),
+        vehicle.kind() == Vehicle.Kind.MOTORCYCLE,
         new Truth(truths));
   }
 
@@ -264,6 +275,7 @@ public final class SimulatedDriver {
     private double peak;
     private double trail = 0.5;
     private double pressedAt = -1;
+    private double openedAt = -1;
     private double slow = -1;
     private boolean lifted;
     private boolean shut;
@@ -300,6 +312,7 @@ public final class SimulatedDriver {
         corner++;
         i = intents.get(corner);
         pressedAt = -1;
+        openedAt = -1;
         slow = -1;
       }
       int p = Math.floorMod(k, n);
@@ -335,6 +348,7 @@ public final class SimulatedDriver {
       } else if (shut && throttle > 0) {
         shut = false;
         touched[corner] = touched[corner] < 0 ? k : touched[corner];
+        openedAt = clock;
       }
       drive(i, p, q, ds, k, base, brake, throttle);
     }
@@ -476,9 +490,12 @@ public final class SimulatedDriver {
       double load = limits.load(path, p, v * v);
       double resist = limits.resistance(path, p, v, load);
       gears(i, k, v, brake, throttle);
+      boolean locked = i.locks && brake > 0 && slides(pressedAt);
+      boolean spinning = i.spins && throttle > 0 && slides(openedAt);
       double a;
       if (brake > 0) {
-        a = -brake * limits.brakingMost(load, 1, path.grip()[p]) - resist;
+        double grip = locked ? SLIDING_GRIP : 1;
+        a = -grip * brake * limits.brakingMost(load, 1, path.grip()[p]) - resist;
       } else if (throttle <= 0) {
         a = -vehicle.brakes().engineBraking() - resist;
       } else {
@@ -492,7 +509,7 @@ public final class SimulatedDriver {
                         limits.engineDrive(v)
                             - limits.vehicle().wheelForce(v, limits.bestGear(v)) / limits.mass())
                     * throttle;
-        a = Math.min(pull, most) - resist;
+        a = Math.min(pull, most) * (spinning ? SLIDING_GRIP : 1) - resist;
       }
       double next = Math.sqrt(Math.max(9, v * v + 2 * a * ds));
       double top = limits.cornerSpeed(path, q);
@@ -508,6 +525,8 @@ public final class SimulatedDriver {
       double across = v * v * kappa;
       double steer =
           (Math.atan(vehicle.wheelbase() * kappa) + UNDERSTEER * across) * STEERING_RATIO;
+      double lean = Math.atan(across / GRAVITY);
+      lean += corrections(i, k, lean);
       steer += corrections(i, k, steer);
       time.add(clock);
       out.rows.add(
@@ -521,12 +540,26 @@ public final class SimulatedDriver {
             gear,
             Math.min(vehicle.engine().limitRevs(), vehicle.revs(v, gear)),
             (next * next - v * v) / (2 * ds),
-            across
+            across,
+            lean,
+            locked ? 0.15 * v : v * (1 - 0.04 * brake),
+            spinning ? 1.3 * v : v * (1 - 0.03 * brake + (a > 0 ? 0.03 * throttle : 0)),
+            GRAVITY + (i.strikes ? knock(k - i.apex) : 0)
           });
       clock += dt;
       shifting = Math.max(0, shifting - dt);
       sinceDown += dt;
       speed = next;
+    }
+
+    private boolean slides(double since) {
+      return since >= 0 && clock - since > SLIDE_BEGINS && clock - since < SLIDE_ENDS;
+    }
+
+    /** A kerb lifts the wheels for three metres round the apex. */
+    private double knock(int metres) {
+      double x = metres * road.step() / 3;
+      return Math.abs(x) < 1 ? KNOCK * Math.cos(x * Math.PI / 2) : 0;
     }
 
     private double corrections(Intent i, int k, double steer) {

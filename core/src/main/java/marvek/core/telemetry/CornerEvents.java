@@ -40,6 +40,7 @@ import org.jspecify.annotations.Nullable;
  * @param limiter seconds at the limiter from the slowest place on
  * @param corrections times the steering was taken back and put on again
  * @param locks times a wheel stood while braking
+ * @param spins times the rear wheel spun under the throttle
  * @param strike hardest knock upwards over the corner, m/s²
  */
 public record CornerEvents(
@@ -74,6 +75,7 @@ public record CornerEvents(
     double limiter,
     int corrections,
     int locks,
+    int spins,
     @Nullable Double strike) {
   public CornerEvents {
     downshifts = List.copyOf(downshifts);

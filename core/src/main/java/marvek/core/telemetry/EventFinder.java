@@ -6,6 +6,7 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.IntPredicate;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.lap.Limits;
@@ -29,6 +30,10 @@ public final class EventFinder {
   private static final double REST = 22;
   // A rise that was only seen through the speed starts about this long before its middle.
   private static final double HALF_RISE = 0.06;
+  private static final double GRAVITY = 9.80665;
+  // Speed of a wheel's rim as a share of the vehicle's.
+  private static final double LOCKED = 0.75;
+  private static final double SPINNING = 1.15;
 
   private final Centreline road;
   private final List<Corner> corners;
@@ -138,7 +143,7 @@ public final class EventFinder {
    */
   private static double @Nullable [] hands(Trace t) {
     if (!t.has(Channel.STEERING)) {
-      return null;
+      return t.has(Channel.LEAN) ? leaning(t) : null;
     }
     double[] angle = t.of(Channel.STEERING);
     if (!t.placed()) {
@@ -166,6 +171,17 @@ public final class EventFinder {
       double gain = a + b * t.speed()[i] * t.speed()[i];
       // Where noise makes nonsense of the two, the angle stands for itself.
       out[i] = a * gain > 0 && Math.abs(gain) > 0.2 * Math.abs(a) ? angle[i] / gain : angle[i];
+    }
+    return out;
+  }
+
+  /** Lean as the bend that it holds: in balance tan(lean) is v²κ/g. */
+  private static double[] leaning(Trace t) {
+    double[] lean = t.of(Channel.LEAN);
+    double[] out = new double[lean.length];
+    for (int i = 0; i < out.length; i++) {
+      double v = Math.max(5, t.speed()[i]);
+      out[i] = GRAVITY * Math.tan(Math.max(-1.3, Math.min(1.3, lean[i]))) / (v * v);
     }
     return out;
   }
@@ -287,8 +303,9 @@ public final class EventFinder {
           gear(slow),
           downshifts(brakes ? pressStart : fast, slow),
           limiter(slow),
-          t.recorded(Channel.STEERING) && !Double.isNaN(turnIn) ? corrections(turnIn, exit) : 0,
+          Double.isNaN(turnIn) ? 0 : corrections(turnIn, exit),
           brakes ? locks(pressStart, pressEnd) : 0,
+          open < 0 ? 0 : spins(open, Math.min(last, exitIndex + (int) t.rate())),
           strike(entry, exit));
     }
 
@@ -529,11 +546,10 @@ public final class EventFinder {
     private double turnIn(double apex, int slow) {
       double[] u = new double[t.size()];
       double[] steered = hands;
-      boolean leans = steered == null && t.has(Channel.LEAN);
-      if (steered == null && !leans && !t.placed()) {
+      if (steered == null && !t.placed()) {
         return Double.NaN;
       }
-      double[] column = steered != null ? steered : leans ? t.of(Channel.LEAN) : t.curvature();
+      double[] column = steered != null ? steered : t.curvature();
       // Devices disagree on which side is positive: the side of the corner itself tells.
       double around = Double.isNaN(apex) ? s[slow] : apex;
       double side = 0;
@@ -543,7 +559,7 @@ public final class EventFinder {
       for (int i = lo; i <= hi; i++) {
         side += column[i];
       }
-      double turn = steered != null || leans ? Math.signum(side) : sign;
+      double turn = steered != null ? Math.signum(side) : sign;
       int back = Math.max(first, t.at(Math.max(from, around - 160)));
       int width = (int) Math.max(1, Math.round(0.04 * t.rate()));
       for (int i = back; i <= hi; i++) {
@@ -756,7 +772,11 @@ public final class EventFinder {
 
     /** Times the hands went back by a fifth of the most and on again, before they unwind. */
     private int corrections(double turnIn, double exit) {
-      double[] raw = t.of(Channel.STEERING);
+      boolean steered = t.recorded(Channel.STEERING);
+      if (!steered && !t.recorded(Channel.LEAN)) {
+        return 0;
+      }
+      double[] raw = t.of(steered ? Channel.STEERING : Channel.LEAN);
       int a = t.at(turnIn);
       int b = Math.min(last, t.at(exit + 15));
       int width = (int) Math.max(1, Math.round(0.05 * t.rate()));
@@ -819,12 +839,27 @@ public final class EventFinder {
           continue;
         }
         double[] w = t.of(c);
-        int run = 0;
-        for (int i = a; i <= b; i++) {
-          boolean locked = v[i] > 8 && w[i] < 0.75 * v[i];
-          run = locked ? run + 1 : 0;
-          count += run == (int) Math.ceil(0.08 * t.rate()) ? 1 : 0;
-        }
+        count += runs(a, b, i -> w[i] < LOCKED * v[i]);
+      }
+      return count;
+    }
+
+    private int spins(int a, int b) {
+      if (!t.recorded(Channel.WHEEL_REAR)) {
+        return 0;
+      }
+      double[] w = t.of(Channel.WHEEL_REAR);
+      return runs(a, b, i -> throttle[i] > TOUCH && w[i] > SPINNING * v[i]);
+    }
+
+    /** How often something held for long enough not to be noise, while the vehicle moves. */
+    private int runs(int a, int b, IntPredicate holds) {
+      int enough = (int) Math.ceil(0.08 * t.rate());
+      int count = 0;
+      int run = 0;
+      for (int i = a; i <= b; i++) {
+        run = v[i] > 8 && holds.test(i) ? run + 1 : 0;
+        count += run == enough ? 1 : 0;
       }
       return count;
     }

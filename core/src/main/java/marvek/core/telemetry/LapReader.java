@@ -119,17 +119,12 @@ public final class LapReader implements Blocks.Taker {
 
   private void pedals(OnRoad on) {
     Even even = on.even();
-    if (!even.has(Channel.BRAKE) && even.has(Channel.FRONT_BRAKE)) {
-      // The front brake does most of the work and shows the rider's hand.
-      even.columns().put(Channel.BRAKE, even.of(Channel.FRONT_BRAKE).clone());
-      on.derived().add(Channel.BRAKE);
-      report.add(Sort.DERIVED, "Brake from the front brake.");
-    }
     cleaner.pedal(even, Channel.THROTTLE);
     for (Channel c : List.of(Channel.BRAKE, Channel.FRONT_BRAKE, Channel.REAR_BRAKE)) {
       cleaner.pedal(even, c);
       cleaner.brakeOffset(even, c, on.speed());
     }
+    together(even);
     boolean[] straight = new boolean[on.speed().length];
     for (int i = 0; i < straight.length; i++) {
       straight[i] = on.placed() && Math.abs(on.curvature()[i]) < 8e-4 && on.speed()[i] > 15;
@@ -167,6 +162,28 @@ public final class LapReader implements Blocks.Taker {
                 + " was not recorded: its points are told from the speed, within some metres.");
       }
     }
+  }
+
+  /** Where two brakes were recorded, the vehicle brakes as soon as either of them is pressed. */
+  private void together(Even even) {
+    boolean front = even.has(Channel.FRONT_BRAKE);
+    boolean rear = even.has(Channel.REAR_BRAKE);
+    if (even.has(Channel.BRAKE) || !front && !rear) {
+      return;
+    }
+    double[] brake = even.of(front ? Channel.FRONT_BRAKE : Channel.REAR_BRAKE).clone();
+    if (front && rear) {
+      double[] other = even.of(Channel.REAR_BRAKE);
+      for (int i = 0; i < brake.length; i++) {
+        brake[i] = Math.max(brake[i], other[i]);
+      }
+    }
+    even.columns().put(Channel.BRAKE, brake);
+    report.add(
+        Sort.DERIVED,
+        front && rear
+            ? "Braking is the harder pressed of the front and the rear brake."
+            : "Braking is that of the " + (front ? "front" : "rear") + " brake.");
   }
 
   private double[] gears(double[] revs, double[] speed) {

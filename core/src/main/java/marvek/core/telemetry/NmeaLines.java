@@ -11,14 +11,25 @@ import marvek.core.telemetry.ReadReport.Sort;
 /**
  * NMEA 0183: RMC and GGA sentences for time, place, speed and height, and lines of our own for
  * other channels, {@code $PMKV,time,brake,throttle,steering,gear,revs*hh} with seconds of the day,
- * shares, degrees and revs per minute. Checksums are held.
+ * shares, degrees and revs per minute; where the device has them, lean in degrees, the speeds of
+ * the front and the rear wheel in km/h and the acceleration upwards in m/s² follow. Checksums are
+ * held.
  */
 final class NmeaLines {
   private static final double DAY = 86_400;
   private static final Set<Channel> PLACE =
       EnumSet.of(Channel.TIME, Channel.LATITUDE, Channel.LONGITUDE, Channel.SPEED, Channel.HEIGHT);
   private static final List<Channel> OWN =
-      List.of(Channel.BRAKE, Channel.THROTTLE, Channel.STEERING, Channel.GEAR, Channel.REVS);
+      List.of(
+          Channel.BRAKE,
+          Channel.THROTTLE,
+          Channel.STEERING,
+          Channel.GEAR,
+          Channel.REVS,
+          Channel.LEAN,
+          Channel.WHEEL_FRONT,
+          Channel.WHEEL_REAR,
+          Channel.VERTICAL);
 
   private NmeaLines() {}
 
@@ -150,6 +161,12 @@ final class NmeaLines {
         put(Channel.STEERING, Math.toRadians(Numbers.parse(f[4], false)));
         put(Channel.GEAR, Numbers.parse(f[5], false));
         put(Channel.REVS, Numbers.parse(f[6], false));
+        if (f.length >= 11) {
+          put(Channel.LEAN, Math.toRadians(Numbers.parse(f[7], false)));
+          put(Channel.WHEEL_FRONT, Numbers.parse(f[8], false) * Unit.KM_PER_HOUR.factor());
+          put(Channel.WHEEL_REAR, Numbers.parse(f[9], false) * Unit.KM_PER_HOUR.factor());
+          put(Channel.VERTICAL, Numbers.parse(f[10], false));
+        }
       }
     }
 

@@ -185,6 +185,7 @@ class DebriefTest {
                   e.limiter(),
                   e.corrections(),
                   e.locks(),
+                  e.spins(),
                   e.strike())
               : e);
     }

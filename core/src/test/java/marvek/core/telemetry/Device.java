@@ -27,12 +27,12 @@ import marvek.core.vehicle.VehicleClasses;
 
 /** A lap of four bends, driven by the simulated driver; its files can be spoilt before reading. */
 public final class Device {
-  public static final Desk DESK = desk();
+  public static final Desk DESK = desk("cup-gt");
   public static final List<CornerEntry> DRAFT = Drafter.draft(DESK, Drafter.boards(DESK)).corners();
 
   private Device() {}
 
-  private static Desk desk() {
+  static Desk desk(String vehicle) {
     CircuitReading survey =
         CircuitReader.read(
             OutlineFile.read(Tracks.square(420, 45, 4).csv()),
@@ -40,7 +40,7 @@ public final class Device {
     return Desk.compute(
         survey.centreline(),
         survey.corners(),
-        VehicleClasses.byId("cup-gt").vehicle(),
+        VehicleClasses.byId(vehicle).vehicle(),
         Conditions.dryWarm());
   }
 

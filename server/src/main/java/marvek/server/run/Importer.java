@@ -8,9 +8,11 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.InterruptedIOException;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import marvek.core.circuit.Centreline;
@@ -44,6 +46,8 @@ class Importer {
   static final TaskDescriptor<Void> TASK = TaskDescriptor.of("read-recording");
   private static final Logger LOG = LoggerFactory.getLogger(Importer.class);
   private static final long TELL_EVERY = 2L << 20;
+  private static final Set<Recording.State> WAITING =
+      EnumSet.of(Recording.State.STORED, Recording.State.WORKING);
 
   private final RecordingRows recordings;
   private final RunRows runs;
@@ -88,7 +92,8 @@ class Importer {
 
   void run(UUID id) {
     Optional<Recording> found = recordings.findById(id);
-    if (found.isEmpty() || found.get().state() == Recording.State.CANCELLED) {
+    // A job that was asked for twice finds it done; one that was killed finds it as it left it.
+    if (found.isEmpty() || !WAITING.contains(found.get().state())) {
       return;
     }
     Recording row = found.get();
@@ -237,7 +242,11 @@ class Importer {
         desk, opened, new EventFinder(desk.road(), desk.corners(), desk.limits(), desk.path()));
   }
 
-  /** Puts the laps in the place of those that the recording had before. */
+  /**
+   * Puts the laps in the place of those that the recording had before. A lap of the same number
+   * stays the same lap: what was said of it, its marks in trials and the evidence of revisions
+   * hold.
+   */
   void store(Recording row, List<Ready> ready, ReadReport report) {
     List<DrivenLap> judged = LapReader.judged(ready.stream().map(Ready::lap).toList());
     transaction.executeWithoutResult(
@@ -247,7 +256,7 @@ class Importer {
             return;
           }
           List<LapRow> before = laps.findByRecordingId(row.id());
-          Map<Integer, LapRow> said =
+          Map<Integer, LapRow> was =
               before.stream()
                   .filter(l -> l.number() > 0)
                   .collect(Collectors.toMap(LapRow::number, l -> l, (a, b) -> a));
@@ -255,9 +264,9 @@ class Importer {
           laps.flush();
           for (int i = 0; i < ready.size(); i++) {
             LapRow lap = ready.get(i).row().judged(judged.get(i));
-            LapRow old = said.get(lap.number());
-            if (old != null && old.saidOf()) {
-              lap.say(old.kind(), old.counts(), old.note());
+            LapRow old = was.get(lap.number());
+            if (old != null) {
+              lap.continues(old);
             }
             laps.save(lap);
             channels.save(new LapChannels(lap, ready.get(i).channels()));

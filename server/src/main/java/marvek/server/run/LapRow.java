@@ -111,9 +111,12 @@ class LapRow {
     said = true;
   }
 
-  /** Whether the driver has said something of it, which reading anew must not undo. */
-  boolean saidOf() {
-    return said;
+  /** Takes the place of the same lap as it was read before, with what the driver said of it. */
+  void continues(LapRow old) {
+    id = old.id;
+    if (old.said) {
+      say(old.kind, old.counts, old.note);
+    }
   }
 
   /** Takes the kind that the whole recording shows. */

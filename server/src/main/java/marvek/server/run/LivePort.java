@@ -10,10 +10,12 @@ import java.net.ServerSocket;
 import java.net.Socket;
 import java.net.SocketTimeoutException;
 import java.nio.charset.StandardCharsets;
+import java.time.Clock;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
 import java.util.List;
+import java.util.UUID;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Semaphore;
@@ -26,6 +28,7 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.SmartLifecycle;
+import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 
 /**
@@ -46,6 +49,7 @@ class LivePort implements SmartLifecycle {
   private final Recordings recordings;
   private final Importer importer;
   private final Parts parts;
+  private final Clock clock;
   private final ExecutorService threads = Executors.newCachedThreadPool();
   private final Semaphore free = new Semaphore(MOST_LINES);
   private volatile boolean running;
@@ -58,12 +62,14 @@ class LivePort implements SmartLifecycle {
       RecordingRows rows,
       Recordings recordings,
       Importer importer,
-      Parts parts) {
+      Parts parts,
+      Clock clock) {
     this.wanted = wanted;
     this.rows = rows;
     this.recordings = recordings;
     this.importer = importer;
     this.parts = parts;
+    this.clock = clock;
   }
 
   /** Port on the loopback interface. */
@@ -156,12 +162,26 @@ class LivePort implements SmartLifecycle {
         byte[] sent = (line + "\r\n").getBytes(StandardCharsets.US_ASCII);
         out.write(sent);
         bytes += sent.length;
-        if (peek.line(line)) {
+        if (bytes == sent.length || peek.line(line)) {
           out.flush();
+          rows.heard(row.id(), clock.instant());
         }
       }
     }
     recordings.ended(row.id(), bytes);
+  }
+
+  /** Ends lines that a process had open when it was killed; any process may do so. */
+  @Scheduled(fixedDelayString = "${marvek.live.sweep:30000}")
+  void sweep() {
+    for (UUID id : rows.silentSince(clock.instant().minusMillis(2L * SILENCE))) {
+      try {
+        LOG.info("The live recording {} fell silent and is ended", id);
+        recordings.broken(id);
+      } catch (IOException e) {
+        LOG.warn("The live recording {} could not be ended", id, e);
+      }
+    }
   }
 
   @org.jspecify.annotations.Nullable

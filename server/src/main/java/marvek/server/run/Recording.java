@@ -62,6 +62,7 @@ class Recording {
   private @Nullable Truth truth;
 
   private @Nullable String token;
+  private @Nullable Instant heardAt;
   private Instant createdAt;
 
   @SuppressWarnings("NullAway.Init")

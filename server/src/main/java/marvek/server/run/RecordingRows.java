@@ -23,6 +23,17 @@ interface RecordingRows extends JpaRepository<Recording, UUID> {
           + " where r.id = :id and r.state in (STORED, ASKS)")
   void cancelWaiting(UUID id);
 
+  /** A line that is open has brought something. */
+  @org.springframework.transaction.annotation.Transactional
+  @org.springframework.data.jpa.repository.Modifying
+  @org.springframework.data.jpa.repository.Query(
+      "update Recording r set r.heardAt = :now where r.id = :id and r.state = LIVE")
+  void heard(UUID id, java.time.Instant now);
+
+  @org.springframework.data.jpa.repository.Query(
+      "select r.id from Recording r where r.state = LIVE and r.heardAt < :before")
+  List<UUID> silentSince(java.time.Instant before);
+
   List<Recording> findByOwnerIdAndDigestAndRunIdIn(
       UUID ownerId, String digest, Collection<UUID> runIds);
 }

@@ -279,6 +279,17 @@ public class Recordings {
     return rows.saveAndFlush(row);
   }
 
+  /**
+   * Ends a line whose process is gone: what came before it broke off is read like any other file.
+   */
+  void broken(UUID id) throws IOException {
+    long bytes = 0;
+    try (InputStream in = parts.from(id)) {
+      bytes = in.transferTo(OutputStream.nullOutputStream());
+    }
+    ended(id, bytes);
+  }
+
   /** Ends a live recording: what came is now a file like any other. */
   void ended(UUID id, long bytes) throws IOException {
     Recording row = rows.findById(id).orElseThrow();

@@ -47,6 +47,9 @@ class PlantedMistakesTest {
     NAMED.put(Mistake.FULL_THROTTLE_LATE, Cause.FULL_LATE);
     NAMED.put(Mistake.BEYOND_THE_EDGE, Cause.BEYOND_THE_EDGE);
     NAMED.put(Mistake.UNEVEN_BRAKING, Cause.UNEVEN_BRAKING);
+    NAMED.put(Mistake.LOCKS_THE_FRONT, Cause.WHEEL_LOCKED);
+    NAMED.put(Mistake.SPINS_THE_REAR, Cause.WHEEL_SPUN);
+    NAMED.put(Mistake.STRIKES_THE_KERB, Cause.KERB_STRUCK);
   }
 
   static Debrief debrief(DemoDesk demo, List<Habit> habits, int laps, long seed) {
