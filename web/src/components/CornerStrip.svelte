@@ -5,6 +5,7 @@
     Corner,
     CornerEntry,
     Detail,
+    DrivenView,
     Judgement,
     Landmark,
     LapView,
@@ -17,6 +18,7 @@
   import { pathOf, sampleAt } from '../drawing/strip';
   import { apart, POINTS, station, tieText } from '../lib/points';
   import { inSpeed, metres, plain, speedUnit } from '../lib/units';
+  import DrivenBands from './DrivenBands.svelte';
   import FlagShape from './FlagShape.svelte';
   import LandmarkShape from './LandmarkShape.svelte';
   import PedalLane from './PedalLane.svelte';
@@ -49,6 +51,8 @@
     onpick?: (detail: Detail | null) => void;
     /** The same corner otherwise, drawn behind: its line and speed. */
     under?: AnswerView | null;
+    /** What the laps did here, drawn behind the plan. */
+    driven?: DrivenView | null;
   }
   let {
     road,
@@ -73,6 +77,7 @@
     onpedals,
     onpick,
     under = null,
+    driven = null,
   }: Props = $props();
 
   const GRADES: Record<Judgement['grade'], string> = { SOLID: '●', USABLE: '◐', WEAK: '○', NOT_TO_BE_RELIED_ON: '×' };
@@ -188,6 +193,9 @@
   const pedalTop = $derived(speedTop + SPEED + 4);
   const gearTop = $derived(height - GEARS - 2);
   const pedalMid = $derived(pedalTop + (gearTop - 6 - pedalTop) * 0.45);
+
+  const throttleY = $derived((v: number) => pedalMid - v * (pedalMid - pedalTop - 4));
+  const brakeY = $derived((v: number) => pedalMid + Math.min(1.15, v) * (gearTop - 8 - pedalMid));
 
   const shown = $derived(steps.map((s) => valueAt('speed', s)).filter((v): v is number => v !== null));
   const speedY = $derived(
@@ -413,6 +421,19 @@
       {/each}
     </g>
 
+    {#if driven?.laps && profile}
+      <DrivenBands
+        {driven}
+        {x}
+        {near}
+        {domain}
+        speed={speedY}
+        brake={brakeY}
+        throttle={throttleY}
+        axis={axisY}
+        kinds={entry.points.map((p) => p.kind)}
+      />
+    {/if}
     {#if profile}
       <path d={pathOf(speedLine)} fill="none" stroke="var(--ink)" stroke-width="1.8" />
       {@const arrives = valueAt('speed', flags.find((f) => f.kind === 'BRAKE')?.s ?? domain[0] + 5)}
@@ -439,8 +460,8 @@
         {near}
         {entry}
         {answer}
-        throttle={curve('throttle', (v) => pedalMid - v * (pedalMid - pedalTop - 4))}
-        brake={curve('brake', (v) => pedalMid + Math.min(1.15, v) * (gearTop - 8 - pedalMid))}
+        throttle={curve('throttle', throttleY)}
+        brake={curve('brake', brakeY)}
         use={asked}
         top={pedalTop + 4}
         middle={pedalMid}

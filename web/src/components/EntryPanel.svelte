@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { X } from '@lucide/svelte';
+  import X from '@lucide/svelte/icons/x';
   import type { CornerEntry, Detail, KerbUse, PointKind, Sureness } from '../lib/api';
   import { catalogue } from '../lib/catalogue.svelte';
   import type { Desk } from '../lib/desk.svelte';

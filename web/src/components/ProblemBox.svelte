@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { TriangleAlert } from '@lucide/svelte';
+  import TriangleAlert from '@lucide/svelte/icons/triangle-alert';
   import type { Problem } from '../lib/api';
 
   let { problem, children }: { problem: Problem; children?: import('svelte').Snippet } = $props();

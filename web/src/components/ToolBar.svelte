@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { Redo2, Undo2 } from '@lucide/svelte';
+  import Redo2 from '@lucide/svelte/icons/redo-2';
+  import Undo2 from '@lucide/svelte/icons/undo-2';
   import { LANDMARKS, PLACES, ZONES, type LandmarkKind, type PlaceKind, type ZoneKind } from '../lib/things';
   import LandmarkShape from './LandmarkShape.svelte';
   import type { Tool } from './SurveyStrip.svelte';

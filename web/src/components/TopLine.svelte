@@ -1,6 +1,8 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
-  import { LogOut, Moon, Sun } from '@lucide/svelte';
+  import LogOut from '@lucide/svelte/icons/log-out';
+  import Moon from '@lucide/svelte/icons/moon';
+  import Sun from '@lucide/svelte/icons/sun';
   import { router } from 'svelte-spa-router';
   import { api, ask, type Preferences } from '../lib/api';
   import { here } from '../lib/here.svelte';

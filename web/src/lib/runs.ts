@@ -1,4 +1,4 @@
-import type { LapLine, TraceView } from './api';
+import type { BandView, DrivenView, LapLine, TraceView } from './api';
 
 /** Columns on the stations of one lap, those of another lap brought to them by straight lines. */
 export function onStations(values: number[], from: number, to: number, count: number): number[] {
@@ -34,12 +34,15 @@ export function stationAt(trace: TraceView, seconds: number): number {
   return (low + share) * trace.step;
 }
 
-/** A lap time as typed: 1:43.52, 1.43,52 or 103.52. */
+/** A lap time as typed: 1:43.52, 1:43,52, 1.43,52 or 103.52. */
 export function typedTime(text: string): number | null {
-  const clean = text.trim().replace(',', '.');
-  const minutes = /^(\d{1,2}):(\d{1,2}(?:\.\d+)?)$/.exec(clean);
-  if (minutes) return Number(minutes[1]) * 60 + Number(minutes[2]);
-  return /^\d+(\.\d+)?$/.test(clean) ? Number(clean) : null;
+  const clean = text.trim();
+  const minutes = /^(\d{1,2})(?::([0-5]?\d)(?:[.,](\d+))?|\.([0-5]\d),(\d+))$/.exec(clean);
+  if (minutes) {
+    const [, m, s = minutes[4], part = minutes[5] ?? '0'] = minutes;
+    return Number(m) * 60 + Number(`${s}.${part}`);
+  }
+  return /^\d+([.,]\d+)?$/.test(clean) ? Number(clean.replace(',', '.')) : null;
 }
 
 /** The quickest lap that counts. */
@@ -47,4 +50,23 @@ export function best(laps: LapLine[]): LapLine | undefined {
   return laps
     .filter((l) => l.counts && l.measured)
     .reduce<LapLine | undefined>((a, b) => (!a || b.lapTime < a.lapTime ? b : a), undefined);
+}
+
+/** The values of a band that lie in a window, on stations unrolled as the drawing wants them. */
+export function bandPoints(
+  driven: Pick<DrivenView, 'from' | 'step'>,
+  band: BandView,
+  near: (station: number) => number,
+  window: [number, number],
+): { s: number; low: number; middle: number; high: number }[] {
+  const first =
+    near(driven.from + ((band.middle.length - 1) / 2) * driven.step) - ((band.middle.length - 1) / 2) * driven.step;
+  return band.middle
+    .map((middle, i) => ({
+      s: first + i * driven.step,
+      low: band.low[i] ?? middle,
+      middle,
+      high: band.high[i] ?? middle,
+    }))
+    .filter((p) => p.s >= window[0] && p.s <= window[1]);
 }

@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { FlipHorizontal2, Upload } from '@lucide/svelte';
+  import FlipHorizontal2 from '@lucide/svelte/icons/flip-horizontal-2';
+  import Upload from '@lucide/svelte/icons/upload';
   import { push } from 'svelte-spa-router';
   import { asProblem, sendForm, type LayoutSummary, type PreviewView, type Problem } from '../lib/api';
   import { here } from '../lib/here.svelte';

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
-  import { Printer } from '@lucide/svelte';
+  import Printer from '@lucide/svelte/icons/printer';
   import { api, ask, asProblem } from '../lib/api';
   import { here } from '../lib/here.svelte';
   import { station, tieText } from '../lib/points';

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
-  import { ArrowRight } from '@lucide/svelte';
+  import ArrowRight from '@lucide/svelte/icons/arrow-right';
   import { push } from 'svelte-spa-router';
   import { api, ask, asProblem, type Problem, type RoadView } from '../lib/api';
   import { here } from '../lib/here.svelte';

@@ -1,7 +1,13 @@
 <script lang="ts">
+  import { createQuery } from '@tanstack/svelte-query';
   import { onDestroy, untrack } from 'svelte';
-  import { ChevronLeft, ChevronRight, Redo2, Undo2 } from '@lucide/svelte';
+  import ChevronLeft from '@lucide/svelte/icons/chevron-left';
+  import ChevronRight from '@lucide/svelte/icons/chevron-right';
+  import Redo2 from '@lucide/svelte/icons/redo-2';
+  import Undo2 from '@lucide/svelte/icons/undo-2';
   import {
+    api,
+    ask,
     asProblem,
     sendForm,
     type Detail,
@@ -48,6 +54,19 @@
   const LENGTHS = ['pocket', 'line', 'full'] as const;
   let said = $state<(typeof LENGTHS)[number]>('line');
   let copying = $state(false);
+
+  let behind = $state(true);
+  const driven = createQuery(() => ({
+    queryKey: ['driven', params.id, desk?.selected],
+    enabled: !!desk?.selected,
+    staleTime: 30_000,
+    queryFn: () =>
+      ask(
+        api.GET('/api/references/{id}/driven/{corner}', {
+          params: { path: { id: params.id, corner: desk?.selected ?? '' } },
+        }),
+      ),
+  }));
 
   function pedals(shape: Pedals, settle: boolean) {
     desk?.edit((e) => ({ ...e, pedals: shape }), `pedals ${desk.selected}`);
@@ -204,6 +223,15 @@
                 >{desk.variant.name ||
                   (catalogue.all?.variants.find((k) => k.kind === desk?.variant?.kind)?.words ?? '')}</span
               >{/if}
+            {#if driven.data?.laps && !desk.day}
+              <button
+                class={['btn btn-xs', behind ? 'btn-soft' : 'btn-ghost']}
+                aria-pressed={behind}
+                title="{driven.data.run}: nine of ten laps lie in the grey band"
+                data-laps-behind
+                onclick={() => (behind = !behind)}>{driven.data.laps} laps behind</button
+              >
+            {/if}
             <span class="text-sm" role="status">
               {#if !desk.mine}{desk.tried ? 'tried, not kept' : 'to read'}{:else}{desk.keeping === 'kept'
                   ? 'kept'
@@ -253,6 +281,7 @@
             readonly={!desk.movable}
             before={desk.day ? (desk.base ?? null) : null}
             under={desk.day ? (desk.answers[desk.selected] ?? null) : null}
+            driven={desk.day || !behind ? null : (driven.data ?? null)}
             onpedals={pedals}
             onpick={pick}
             height={472}

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
-  import { Printer } from '@lucide/svelte';
+  import Printer from '@lucide/svelte/icons/printer';
   import { api, ask, asProblem, type CornerEntry, type PointKind } from '../lib/api';
   import { catalogue } from '../lib/catalogue.svelte';
   import { here } from '../lib/here.svelte';

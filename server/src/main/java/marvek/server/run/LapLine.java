@@ -57,6 +57,15 @@ record LapLine(
         told);
   }
 
+  /** Values as finely as a drawing can show them; what is not known is zero. */
+  static double[] rounded(double[] column) {
+    double[] out = new double[column.length];
+    for (int i = 0; i < out.length; i++) {
+      out[i] = Double.isNaN(column[i]) ? 0 : Math.round(column[i] * 1000) / 1000.0;
+    }
+    return out;
+  }
+
   static LapLine of(LapRow l) {
     return new LapLine(
         l.id(),

@@ -138,7 +138,7 @@ class RunController {
     References.Opened opened = references.read(driver.id(), id);
     List<RunRow> rows = runs.of(driver.id(), id);
     Map<UUID, List<LapLine>> laps =
-        runs.laps(rows).stream().map(LapLine::of).collect(Collectors.groupingBy(LapLine::run));
+        runs.lapLines(rows).stream().collect(Collectors.groupingBy(LapLine::run));
     Map<UUID, List<RecordingLine>> recordings =
         runs.recordings(rows).stream()
             .map(RecordingLine::of)
@@ -256,13 +256,13 @@ class RunController {
         found.opened().run().name() + ", lap " + found.lap().number(),
         found.lap().lapTime(),
         grid.step(),
-        rounded(grid.times()),
-        rounded(grid.speed()),
+        LapLine.rounded(grid.times()),
+        LapLine.rounded(grid.speed()),
         grid.offset().length > 0 && Double.isNaN(grid.offset()[0])
             ? new double[0]
-            : rounded(grid.offset()),
+            : LapLine.rounded(grid.offset()),
         grid.channels().entrySet().stream()
-            .collect(Collectors.toMap(Map.Entry::getKey, e -> rounded(e.getValue()))),
+            .collect(Collectors.toMap(Map.Entry::getKey, e -> LapLine.rounded(e.getValue()))),
         found.lap().events(),
         found.lap().told());
   }
@@ -290,22 +290,22 @@ class RunController {
         "computed for the reference",
         plan.lapTime(),
         step,
-        rounded(plan.times()),
-        rounded(taken(desk.lap().speed(), at)),
-        rounded(taken(desk.path().offset(), at)),
+        LapLine.rounded(plan.times()),
+        LapLine.rounded(taken(desk.lap().speed(), at)),
+        LapLine.rounded(taken(desk.path().offset(), at)),
         Map.of(
             Channel.BRAKE,
-            rounded(taken(desk.lap().brake(), at)),
+            LapLine.rounded(taken(desk.lap().brake(), at)),
             Channel.THROTTLE,
-            rounded(taken(desk.lap().throttle(), at)),
+            LapLine.rounded(taken(desk.lap().throttle(), at)),
             Channel.ALONG,
-            rounded(taken(desk.lap().along(), at)),
+            LapLine.rounded(taken(desk.lap().along(), at)),
             Channel.ACROSS,
-            rounded(taken(desk.lap().across(), at)),
+            LapLine.rounded(taken(desk.lap().across(), at)),
             Channel.GEAR,
             gear,
             Channel.REVS,
-            rounded(revs)),
+            LapLine.rounded(revs)),
         List.of(),
         true);
   }
@@ -314,14 +314,6 @@ class RunController {
     double[] out = new double[at.length];
     for (int i = 0; i < at.length; i++) {
       out[i] = column[at[i]];
-    }
-    return out;
-  }
-
-  private static double[] rounded(double[] column) {
-    double[] out = new double[column.length];
-    for (int i = 0; i < out.length; i++) {
-      out[i] = Double.isNaN(column[i]) ? 0 : Math.round(column[i] * 1000) / 1000.0;
     }
     return out;
   }

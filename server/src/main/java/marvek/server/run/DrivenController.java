@@ -1,0 +1,114 @@
+package marvek.server.run;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import marvek.core.circuit.Corner;
+import marvek.core.debrief.Driven;
+import marvek.core.reference.PointKind;
+import marvek.core.telemetry.CornerEvents;
+import marvek.server.access.Driver;
+import marvek.server.reference.References;
+import org.jspecify.annotations.Nullable;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What was driven in a corner, to be laid behind its plan. */
+@RestController
+class DrivenController {
+  /** More laps make the band no clearer. */
+  private static final int MOST = 12;
+
+  private static final double BEFORE = 300;
+  private static final double AFTER = 150;
+
+  private final Runs runs;
+  private final References references;
+
+  DrivenController(Runs runs, References references) {
+    this.runs = runs;
+    this.references = references;
+  }
+
+  /** Values between a tenth of the laps below and a tenth above. */
+  record BandView(double[] low, double[] middle, double[] high) {
+    static @Nullable BandView of(Driven.@Nullable Band band) {
+      return band == null
+          ? null
+          : new BandView(
+              LapLine.rounded(band.low()),
+              LapLine.rounded(band.middle()),
+              LapLine.rounded(band.high()));
+    }
+  }
+
+  /**
+   * The newest run's quickest laps that count, over each other. Without laps the bands are null.
+   *
+   * @param from station of the first value, m; may lie before the line
+   * @param step metres
+   */
+  record DrivenView(
+      int laps,
+      String run,
+      double from,
+      double step,
+      @Nullable BandView speed,
+      @Nullable BandView brake,
+      @Nullable BandView throttle,
+      Map<PointKind, List<Double>> points) {}
+
+  @GetMapping("/api/references/{id}/driven/{corner}")
+  DrivenView driven(
+      @PathVariable UUID id, @PathVariable String corner, @AuthenticationPrincipal Driver driver) {
+    References.Opened opened = references.read(driver.id(), id);
+    var desk = opened.desk();
+    Corner at = desk.corners().get(desk.indexOf(corner));
+    for (RunRow run : runs.of(driver.id(), id)) {
+      List<LapRow> laps =
+          runs.laps(List.of(run)).stream()
+              .filter(l -> l.counts() && l.measured())
+              .sorted(Comparator.comparingDouble(LapRow::lapTime))
+              .limit(MOST)
+              .toList();
+      // A run on another version of the road cannot be laid over this one.
+      if (!laps.isEmpty() && run.layoutVersionId().equals(opened.row().layoutVersionId())) {
+        double apex = at.apex();
+        double from = apex - desk.road().ahead(at.entry(), apex) - BEFORE;
+        double to = apex + desk.road().ahead(apex, at.exit()) + AFTER;
+        Driven over = Driven.over(with(laps, corner), from, to);
+        return new DrivenView(
+            over.laps(),
+            run.name(),
+            over.from(),
+            over.step(),
+            BandView.of(over.speed()),
+            BandView.of(over.brake()),
+            BandView.of(over.throttle()),
+            over.points());
+      }
+    }
+    return new DrivenView(0, "", 0, 1, null, null, null, Map.of());
+  }
+
+  private List<Driven.Lap> with(List<LapRow> laps, String corner) {
+    Map<UUID, LapRow> byId =
+        laps.stream().collect(Collectors.toMap(LapRow::id, Function.identity()));
+    List<Driven.Lap> out = new ArrayList<>();
+    for (LapChannels c : runs.channels(laps)) {
+      LapRow lap = byId.get(c.lapId());
+      if (lap != null) {
+        CornerEvents done =
+            lap.events().stream().filter(e -> e.corner().equals(corner)).findFirst().orElse(null);
+        out.add(new Driven.Lap(c.grid(), lap.told(), done));
+      }
+    }
+    return out;
+  }
+}

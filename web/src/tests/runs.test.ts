@@ -1,0 +1,386 @@
+// @vitest-environment jsdom
+import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
+import type { Component } from 'svelte';
+import { describe, expect, it, vi } from 'vitest';
+import LapDots from '../components/LapDots.svelte';
+import LoggerDialog from '../components/LoggerDialog.svelte';
+import ProposalCard from '../components/ProposalCard.svelte';
+import RecordingNote from '../components/RecordingNote.svelte';
+import SpreadStrip from '../components/SpreadStrip.svelte';
+import TrialsPanel from '../components/TrialsPanel.svelte';
+import type { ChannelChoice, CornerFinding, ProposalLine, RecordingLine, TrialView } from '../lib/api';
+import { corner, lap, LENGTH } from './made';
+import Host from './Host.svelte';
+import { server } from './server';
+
+const hosted = (shown: unknown, given: Record<string, unknown>) =>
+  render(Host, { shown: shown as Component<Record<string, unknown>>, given });
+
+describe('laps as marks', () => {
+  const laps = [
+    lap(0, 130, { id: 'out', kind: 'OUT', kindWords: 'out', counts: false }),
+    lap(1, 101.2),
+    lap(2, 100.4),
+    lap(3, 104, { counts: false, kind: 'TRAFFIC', kindWords: 'traffic' }),
+  ];
+
+  it('shows laps from line to line, picks one or the other to compare', async () => {
+    const onpick = vi.fn();
+    render(LapDots, { laps, first: 'lap2', second: 'lap1', onpick });
+    expect(document.querySelectorAll('[data-lap]')).toHaveLength(3);
+    const third = screen.getByRole('button', { name: 'Lap 3, 1:44.00, traffic, does not count' });
+    await fireEvent.keyDown(third, { key: 'Enter', shiftKey: true });
+    await fireEvent.click(document.querySelector('[data-lap="1"]') as Element);
+    expect(onpick.mock.calls.map(([l, other]) => [l.id, other])).toEqual([
+      ['lap3', true],
+      ['lap1', false],
+    ]);
+    expect(document.querySelector('[data-lap="2"]')?.getAttribute('aria-pressed')).toBe('true');
+  });
+
+  it('puts the quicker lap higher', () => {
+    render(LapDots, { laps, first: '', second: '', onpick: () => undefined });
+    const y = (n: number) =>
+      Number(document.querySelector(`[data-lap="${n}"] circle:last-of-type`)?.getAttribute('cy'));
+    expect(y(2)).toBeLessThan(y(1));
+    expect(y(1)).toBeLessThan(y(3));
+  });
+
+  it('stands empty without laps', () => {
+    render(LapDots, { laps: [], first: '', second: '', onpick: () => undefined });
+    expect(document.querySelectorAll('[data-lap]')).toHaveLength(0);
+  });
+});
+
+describe('a proposal', () => {
+  const proposal = {
+    corner: 'c1',
+    kind: 'BRAKE',
+    point: 'braking',
+    change: true,
+    metres: 3,
+    station: 430,
+    reason: 'Later laps were quicker.',
+    gain: 0.06,
+    gainLow: 0.02,
+    gainHigh: 0.1,
+    strengthWords: 'fair',
+    laps: 8,
+    limitedBy: 'the margin',
+    late: [-2, 0, 1, 3],
+    seconds: [8.2, 8.1, 8.05, 8],
+    evidence: ['a', 'b', 'c', 'd'],
+  } as unknown as ProposalLine;
+  const card = (over: Record<string, unknown> = {}) => {
+    const ondecide = vi.fn();
+    const onlap = vi.fn();
+    const shown = { proposal, corner: corner(), accepted: null, mine: true, ondecide, onlap };
+    return { ondecide, onlap, ...render(ProposalCard, { ...shown, ...over }) };
+  };
+
+  it('says how far, what it promises and what holds it back, before it is decided', () => {
+    card();
+    const text = document.querySelector('[data-proposal="c1-BRAKE"]')?.textContent?.replace(/\s+/g, ' ') ?? '';
+    expect(text).toContain('1: braking 3.0 m later');
+    expect(text).toContain('promises 0.06 s (0.02 to 0.10)');
+    expect(text).toContain('evidence fair, 8 laps · step held by the margin');
+    expect((screen.getByRole('button', { name: 'Decline' }) as HTMLButtonElement).disabled).toBe(true);
+  });
+
+  it('is accepted whole, shortened with its promise in proportion, and declined', async () => {
+    const { ondecide, rerender } = card();
+    await fireEvent.click(screen.getByRole('button', { name: 'Accept' }));
+    expect(ondecide).toHaveBeenLastCalledWith(3);
+    await rerender({ accepted: 3 });
+    await fireEvent.input(screen.getByRole('slider'), { target: { value: '1.5' } });
+    expect(ondecide).toHaveBeenLastCalledWith(1.5);
+    await rerender({ accepted: 1.5 });
+    expect(document.body.textContent?.replace(/\s+/g, ' ')).toContain('promises 0.03 s');
+    await fireEvent.click(screen.getByRole('button', { name: 'Decline' }));
+    expect(ondecide).toHaveBeenLastCalledWith(null);
+  });
+
+  it('keeps its sign when an earlier point is shortened', async () => {
+    const { ondecide } = card({ proposal: { ...proposal, metres: -4 }, accepted: -4 });
+    await fireEvent.input(screen.getByRole('slider'), { target: { value: '2' } });
+    expect(ondecide).toHaveBeenLastCalledWith(-2);
+    expect(document.body.textContent).toContain('sooner');
+  });
+
+  it('opens to the lap behind a mark', async () => {
+    const { onlap } = card();
+    await fireEvent.click(document.querySelectorAll('circle')[2] as Element);
+    expect(onlap).toHaveBeenCalledWith('c');
+  });
+
+  it('is only read by others, and says when nothing should change', () => {
+    card({ mine: false });
+    expect(screen.queryByRole('button', { name: 'Accept' })).toBeNull();
+    card({ proposal: { ...proposal, change: false, metres: 0, reason: 'Too little evidence: 3 laps.' } });
+    expect(document.body.textContent).toContain('stays');
+    expect(document.body.textContent).toContain('Too little evidence');
+  });
+});
+
+describe('a file of a run', () => {
+  const choices = [
+    { channel: 'TIME', words: 'time', units: [{ unit: 'SECOND', symbol: 's' }] },
+    {
+      channel: 'SPEED',
+      words: 'speed',
+      units: [
+        { unit: 'METRE_PER_SECOND', symbol: 'm/s' },
+        { unit: 'KM_PER_HOUR', symbol: 'km/h' },
+      ],
+    },
+  ] as unknown as ChannelChoice[];
+  const recording = (over: Record<string, unknown>): RecordingLine =>
+    ({
+      id: 'rec1',
+      run: 'r1',
+      name: 'saturday.csv',
+      state: 'DONE',
+      progress: 1,
+      report: [],
+      problem: null,
+      truth: false,
+      mapping: {
+        format: 'TABLE',
+        columns: [
+          { index: 0, header: 'aa', channel: null, unit: null, guessed: false },
+          { index: 1, header: 'bb', channel: 'SPEED', unit: 'KM_PER_HOUR', guessed: true },
+        ],
+      },
+      ...over,
+    }) as unknown as RecordingLine;
+  const note = (over: Record<string, unknown>, mine = true) => {
+    const onchange = vi.fn();
+    render(RecordingNote, { recording: recording(over), mine, choices, onchange });
+    return onchange;
+  };
+
+  it('asks what a column holds, and sends what the driver says with a unit that fits', async () => {
+    server.on('PUT', /mapping$/, () => undefined);
+    const onchange = note({
+      state: 'ASKS',
+      problem: { what: 'No column holds the time.', where: null, remedy: 'Say which one it is.' },
+    });
+    expect(document.body.textContent).toContain('Say which one it is.');
+    await fireEvent.change(screen.getByLabelText('aa holds'), { target: { value: 'TIME' } });
+    await fireEvent.change(screen.getByLabelText('Unit of bb'), { target: { value: 'METRE_PER_SECOND' } });
+    await fireEvent.click(screen.getByRole('button', { name: 'Read it so, and remember' }));
+    await waitFor(() => expect(onchange).toHaveBeenCalled());
+    expect(server.last('PUT')?.path).toBe('/api/recordings/rec1/mapping');
+    expect(server.last('PUT')?.body).toEqual({
+      columns: [
+        { index: 0, header: 'aa', channel: 'TIME', unit: 'SECOND', guessed: false },
+        { index: 1, header: 'bb', channel: 'SPEED', unit: 'METRE_PER_SECOND', guessed: false },
+      ],
+    });
+  });
+
+  it('keeps what was chosen when the server refuses', async () => {
+    server.on('PUT', /mapping$/, () => 422);
+    const onchange = note({ state: 'ASKS' });
+    await fireEvent.change(screen.getByLabelText('aa holds'), { target: { value: 'TIME' } });
+    await fireEvent.click(screen.getByRole('button', { name: 'Read it so, and remember' }));
+    await screen.findByText(/Trouble 422/);
+    expect(onchange).not.toHaveBeenCalled();
+    expect((screen.getByLabelText('aa holds') as HTMLSelectElement).value).toBe('TIME');
+  });
+
+  it('tells what was done to the file, sorted', () => {
+    note({
+      report: [
+        { sort: 'READ', words: '9000 rows.' },
+        { sort: 'CLEANED', words: 'Spikes are bridged.' },
+        { sort: 'DERIVED', words: 'Gear from revs and speed.' },
+        { sort: 'DROPPED', words: 'Oil is zero throughout.' },
+      ],
+    });
+    const said = [...document.querySelectorAll('[data-report] li')].map((l) =>
+      l.textContent?.replace(/\s+/g, ' ').trim(),
+    );
+    expect(said).toEqual([
+      'Read: 9000 rows.',
+      'Cleaned: Spikes are bridged.',
+      'Worked out: Gear from revs and speed.',
+      'Left out: Oil is zero throughout.',
+    ]);
+  });
+
+  it('is cancelled while it is read, ended when a line broke off, removed when it is done', async () => {
+    server.on('POST', /./, () => undefined);
+    server.on('DELETE', /./, () => undefined);
+    note({ state: 'WORKING', progress: 0.4 });
+    expect(document.querySelector('progress')?.getAttribute('value')).toBe('0.4');
+    await fireEvent.click(screen.getByRole('button', { name: 'Cancel' }));
+    await waitFor(() => expect(server.last('POST')?.path).toBe('/api/recordings/rec1/cancel'));
+    note({ state: 'LIVE' });
+    await fireEvent.click(screen.getByRole('button', { name: /Broken off/ }));
+    await waitFor(() => expect(server.last('POST')?.path).toBe('/api/recordings/rec1/again'));
+    note({ state: 'DONE' });
+    await fireEvent.click(screen.getByRole('button', { name: 'Remove it and its laps' }));
+    await waitFor(() => expect(server.last('DELETE')?.path).toBe('/api/recordings/rec1'));
+  });
+
+  it('offers nothing to do to whom it does not belong', () => {
+    note({ state: 'WORKING' }, false);
+    note({ state: 'DONE' }, false);
+    expect(screen.queryAllByRole('button')).toHaveLength(0);
+  });
+});
+
+describe('points lap for lap', () => {
+  const point = (kind: string, median: number, late: number[]) => ({
+    kind,
+    planned: 430,
+    median,
+    spread: 2,
+    trend: 0.4,
+    trendTells: false,
+    hits: 0.5,
+    tolerance: 5,
+    late,
+    laps: late.map((_, i) => `lap${i}`),
+    told: true,
+  });
+  const finding = (...points: unknown[]) => ({ corner: 'c1', points, habits: [] }) as unknown as CornerFinding;
+
+  it('says early, late or on the flag, with the spread and the hits', async () => {
+    const onlap = vi.fn();
+    render(SpreadStrip, {
+      finding: finding(point('BRAKE', 6, [4, 6, 8, 5]), point('APEX', -3, [-3, -2]), point('EXIT', 0.2, [0, 0.4])),
+      corner: corner(),
+      length: LENGTH,
+      onlap,
+    });
+    const text = (kind: string) => document.querySelector(`[data-spread=${kind}]`)?.textContent?.replace(/\s+/g, ' ');
+    expect(text('BRAKE')).toContain('6 m late');
+    expect(text('BRAKE')).toContain('hit 2 of 4');
+    expect(text('APEX')).toContain('3 m early');
+    expect(text('EXIT')).toContain('on the flag');
+    await fireEvent.click(document.querySelectorAll('[data-spread=BRAKE] circle')[2] as Element);
+    expect(onlap).toHaveBeenCalledWith('lap2');
+  });
+
+  it('says which way a run went only where its slope tells', () => {
+    const tells = { ...point('BRAKE', 1, [0, 1, 2]), trendTells: true };
+    render(SpreadStrip, { finding: finding(tells), corner: corner(), length: LENGTH });
+    expect(document.body.textContent).toContain('later lap by lap');
+  });
+
+  it('puts later laps farther along the road', () => {
+    render(SpreadStrip, { finding: finding(point('BRAKE', 0, [-4, 0, 6])), corner: corner(), length: LENGTH });
+    const x = [...document.querySelectorAll('[data-spread=BRAKE] circle')].map((c) => Number(c.getAttribute('cx')));
+    expect(x[0]).toBeLessThan(x[1] as number);
+    expect(x[1]).toBeLessThan(x[2] as number);
+  });
+});
+
+describe('a trial', () => {
+  const trial = (marks: Record<string, string>): TrialView =>
+    ({
+      id: 't1',
+      corner: 'c1',
+      wayA: 'one gear lower',
+      wayB: 'as planned',
+      marks,
+      lapsA: 1,
+      lapsB: 1,
+      difference: 0.04,
+      low: -0.02,
+      high: 0.1,
+      chance: 0.3,
+      verdict: 'Not settled.',
+      secondsA: [8],
+      secondsB: [8.1],
+    }) as unknown as TrialView;
+  const panel = (marks: Record<string, string>, mine = true) => {
+    server.on('GET', /trials$/, () => [trial(marks)]);
+    server.on('PUT', /marks$/, () => undefined);
+    const laps = [lap(1, 100), lap(2, 101), lap(3, 102)];
+    hosted(TrialsPanel, { reference: 'ref1', corners: [corner()], laps, selected: 'c1', mine });
+  };
+
+  it('marks a lap A, then B, then not at all', async () => {
+    panel({ lap2: 'A', lap3: 'B' });
+    await screen.findByRole('button', { name: 'Lap 1: not marked' });
+    for (const [name, expected] of [
+      ['Lap 1: not marked', { lap1: 'A', lap2: 'A', lap3: 'B' }],
+      ['Lap 2: A', { lap2: 'B', lap3: 'B' }],
+      ['Lap 3: B', { lap2: 'A' }],
+    ] as const) {
+      await fireEvent.click(screen.getByRole('button', { name }));
+      await waitFor(() => expect(server.last('PUT')?.body).toEqual({ marks: expected }));
+    }
+  });
+
+  it('marks all laps in turn, and says the verdict with its interval', async () => {
+    panel({});
+    await fireEvent.click(await screen.findByRole('button', { name: 'A and B alternately' }));
+    await waitFor(() => expect(server.last('PUT')?.body).toEqual({ marks: { lap1: 'A', lap2: 'B', lap3: 'A' } }));
+    const said = document.querySelector('[data-verdict]')?.textContent?.replace(/\s+/g, ' ') ?? '';
+    expect(said).toContain('Not settled.');
+    expect(said).toContain('B less A +0.04 s (−0.02 to +0.10)');
+  });
+
+  it('cannot be planned without two ways, and not by others', async () => {
+    panel({}, false);
+    await screen.findByText(/Not settled/);
+    expect(screen.queryByRole('button', { name: 'Plan a trial' })).toBeNull();
+    panel({});
+    const plan = (await screen.findByRole('button', { name: 'Plan a trial' })) as HTMLButtonElement;
+    expect(plan.disabled).toBe(true);
+    await fireEvent.input(screen.getByLabelText('A'), { target: { value: 'later' } });
+    await fireEvent.input(screen.getByLabelText('B'), { target: { value: 'as now' } });
+    expect(plan.disabled).toBe(false);
+  });
+});
+
+describe('the simulated logger', () => {
+  const open = () => {
+    server.on('GET', /mistakes$/, () => [
+      { mistake: 'COASTS', words: 'rolls' },
+      { mistake: 'BRAKES_LATE_RUNS_DEEP', words: 'brakes late' },
+    ]);
+    const onclose = vi.fn();
+    const corners = [corner(), corner({ id: 'c2', number: '2' })];
+    hosted(LoggerDialog, { reference: 'ref1', corners, run: null, onclose });
+    return onclose;
+  };
+
+  it('drives what was chosen', async () => {
+    server.on('POST', /logger$/, () => ({ id: 'rec', run: 'run', known: false }));
+    const onclose = open();
+    await fireEvent.click(screen.getByRole('button', { name: 'Add a mistake' }));
+    await waitFor(() => expect(screen.getByLabelText('Mistake').querySelectorAll('option')).toHaveLength(2));
+    await fireEvent.change(screen.getByLabelText('Mistake'), { target: { value: 'COASTS' } });
+    await fireEvent.change(screen.getByLabelText('At corner'), { target: { value: 'c2' } });
+    await fireEvent.input(screen.getByLabelText('Laps'), { target: { value: '12' } });
+    await fireEvent.click(screen.getByRole('button', { name: 'Drive' }));
+    await waitFor(() => expect(onclose).toHaveBeenCalledWith({ id: 'rec', run: 'run', known: false }));
+    expect(server.last('POST')?.body).toMatchObject({
+      laps: 12,
+      live: false,
+      conditions: 'DRY',
+      habits: [{ mistake: 'COASTS', corner: 'c2', size: 1 }],
+    });
+  });
+
+  it('stays open with what was entered when the drive is refused', async () => {
+    server.on('POST', /logger$/, () => 422);
+    const onclose = open();
+    await fireEvent.click(screen.getByRole('button', { name: 'Drive' }));
+    await screen.findByText(/Trouble 422/);
+    expect(onclose).not.toHaveBeenCalled();
+    expect((screen.getByRole('button', { name: 'Drive' }) as HTMLButtonElement).disabled).toBe(false);
+  });
+
+  it('drops a mistake again', async () => {
+    open();
+    await fireEvent.click(screen.getByRole('button', { name: 'Add a mistake' }));
+    await fireEvent.click(screen.getByRole('button', { name: 'Drop' }));
+    expect(screen.queryByLabelText('Mistake')).toBeNull();
+  });
+});

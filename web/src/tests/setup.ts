@@ -1,0 +1,35 @@
+import { afterEach, vi } from 'vitest';
+import { server } from './server';
+
+// The client takes hold of fetch when it is made; this stands in its place before that.
+const RealRequest = globalThis.Request;
+globalThis.Request = class extends RealRequest {
+  constructor(input: string | Request | URL, init?: RequestInit) {
+    super(typeof input === 'string' ? new URL(input, 'http://localhost/') : input, init);
+  }
+};
+globalThis.fetch = (input) => server.take(input as Request);
+
+// Drawings ask how wide they are, dialogs open: neither exists in a page without a screen.
+globalThis.ResizeObserver ??= class {
+  observe = () => undefined;
+  unobserve = () => undefined;
+  disconnect = () => undefined;
+};
+if (typeof HTMLElement !== 'undefined') {
+  Object.defineProperty(HTMLElement.prototype, 'clientWidth', { configurable: true, get: () => 900 });
+}
+if (typeof HTMLDialogElement !== 'undefined') {
+  HTMLDialogElement.prototype.showModal ??= function (this: HTMLDialogElement) {
+    this.open = true;
+  };
+  HTMLDialogElement.prototype.close ??= function (this: HTMLDialogElement) {
+    this.open = false;
+    this.dispatchEvent(new Event('close'));
+  };
+}
+
+afterEach(() => {
+  server.reset();
+  vi.useRealTimers();
+});
