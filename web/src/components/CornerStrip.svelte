@@ -421,19 +421,6 @@
       {/each}
     </g>
 
-    {#if driven?.laps && profile}
-      <DrivenBands
-        {driven}
-        {x}
-        {near}
-        {domain}
-        speed={speedY}
-        brake={brakeY}
-        throttle={throttleY}
-        axis={axisY}
-        kinds={entry.points.map((p) => p.kind)}
-      />
-    {/if}
     {#if profile}
       <path d={pathOf(speedLine)} fill="none" stroke="var(--ink)" stroke-width="1.8" />
       {@const arrives = valueAt('speed', flags.find((f) => f.kind === 'BRAKE')?.s ?? domain[0] + 5)}
@@ -470,6 +457,20 @@
         {readonly}
         {onpedals}
       />
+
+      {#if driven?.laps}
+        <DrivenBands
+          {driven}
+          {x}
+          {near}
+          {domain}
+          speed={speedY}
+          brake={brakeY}
+          throttle={throttleY}
+          axis={axisY}
+          kinds={entry.points.map((p) => p.kind)}
+        />
+      {/if}
 
       {#each gearRuns as run (run.from)}
         {@const h = 6 + ((GEARS - 8) * run.gear) / topGear}

@@ -53,10 +53,10 @@
   );
 </script>
 
-<g data-driven={driven.laps} aria-hidden="true">
+<g data-driven={driven.laps} aria-hidden="true" pointer-events="none">
   {#each lanes as lane (lane.name)}
-    <path d={lane.area} fill="var(--ink)" opacity="0.13" />
-    <path d={lane.middle} fill="none" stroke="var(--ink)" stroke-width="1" stroke-dasharray="1.5 2.5" opacity="0.75" />
+    <path d={lane.area} fill="var(--ink)" opacity="0.22" />
+    <path d={lane.middle} fill="none" stroke="var(--ink)" stroke-width="1.3" stroke-dasharray="2 2.5" />
   {/each}
   {#each marks as m, i (i)}
     <path

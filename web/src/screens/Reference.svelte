@@ -229,7 +229,7 @@
                 aria-pressed={behind}
                 title="{driven.data.run}: nine of ten laps lie in the grey band"
                 data-laps-behind
-                onclick={() => (behind = !behind)}>{driven.data.laps} laps behind</button
+                onclick={() => (behind = !behind)}>with {driven.data.laps} laps</button
               >
             {/if}
             <span class="text-sm" role="status">

@@ -91,7 +91,12 @@ final class Intent {
         slower *= 1 - 0.01 * k;
       }
       case SLOW_HAND_OFF -> handOff += 0.45 * k;
-      case RELEASES_SOON -> releaseBy -= 22 * k;
+      case RELEASES_SOON -> {
+        // Slowed early, so that nothing is left to bleed off.
+        brakeBy -= 6 * k;
+        releaseBy -= 24 * k;
+        slower *= 1 - 0.02 * k;
+      }
       case RELEASES_LATE -> {
         releaseBy += 16 * k;
         firstBy += 16 * k;
@@ -122,13 +127,22 @@ final class Intent {
         fullBy += 14 * k;
       }
       case BRAKES_EARLY -> brakeBy -= 16 * k;
-      case TWO_PRESSES -> twoPresses = true;
+      case TWO_PRESSES -> {
+        twoPresses = true;
+        brakeBy -= 8 * k;
+        firstBy += 5 * k;
+        fullBy += 6 * k;
+      }
       case GEAR_TOO_HIGH -> gearBy += 1;
       case FULL_THROTTLE_LATE -> fullBy += 28 * k;
       case BEYOND_THE_EDGE -> exitOut += 1.7 * k;
       case LOCKS_THE_FRONT -> {
+        // Whoever locks a wheel eases, arrives wide and waits for the throttle.
         locks = true;
-        fullBy += 6 * k;
+        apexOut += 0.5 * k;
+        firstBy += 7 * k;
+        fullBy += 16 * k;
+        slower *= 1 - 0.03 * k;
       }
       case SPINS_THE_REAR -> {
         spins = true;

@@ -31,6 +31,12 @@ public final class SimulatedDriver {
   private static final double SLIDE_ENDS = 0.45;
   private static final double SLIDING_GRIP = 0.7;
   private static final double KNOCK = 32;
+  // Who arrives too fast scrubs so much, m/s², and is slower by his share of it until so far past
+  // the apex, m.
+  private static final double SCRUBBED = 12;
+  private static final double SLIDES_ON = 1.2;
+  private static final double MOST_SLID = 0.15;
+  private static final double GATHERED = 15;
 
   private final Plan plan;
   private final Desk desk;
@@ -276,6 +282,7 @@ public final class SimulatedDriver {
     private double trail = 0.5;
     private double pressedAt = -1;
     private double openedAt = -1;
+    private double slid;
     private double slow = -1;
     private boolean lifted;
     private boolean shut;
@@ -313,6 +320,7 @@ public final class SimulatedDriver {
         i = intents.get(corner);
         pressedAt = -1;
         openedAt = -1;
+        slid = 0;
         slow = -1;
       }
       int p = Math.floorMod(k, n);
@@ -393,7 +401,7 @@ public final class SimulatedDriver {
       }
       if (i.twoPresses) {
         double way = (k - begin) / (double) Math.max(1, i.release - begin);
-        if (way > 0.38 && way < 0.6) {
+        if (way > 0.4 && way < 0.52) {
           s = 0;
         }
       }
@@ -514,8 +522,12 @@ public final class SimulatedDriver {
       double next = Math.sqrt(Math.max(9, v * v + 2 * a * ds));
       double top = limits.cornerSpeed(path, q);
       if (next > top * 1.01 && k >= i.turnIn - 5) {
-        // Too fast for the bend: the tyres scrub it off, and more than that.
-        next = Math.max(top * 0.985, Math.sqrt(Math.max(9, v * v - 2 * 14 * ds)));
+        // Too fast for the bend: the tyres scrub it off and slide wide, which costs more later on.
+        slid = Math.max(slid, Math.min(MOST_SLID, SLIDES_ON * (v / top - 1.01)));
+        next = Math.max(top * 0.985, Math.sqrt(Math.max(9, v * v - 2 * SCRUBBED * ds)));
+      } else if (slid > 0 && k < i.apex + GATHERED / road.step()) {
+        double held = top * (1 - slid);
+        next = Math.min(next, Math.max(held, Math.sqrt(Math.max(9, v * v - 2 * SCRUBBED * ds))));
       }
       double limit = vehicle.speed(vehicle.engine().limitRevs(), gear);
       next = Math.min(next, Math.max(limit, v - 0.05));

@@ -560,7 +560,11 @@ public final class EventFinder {
         side += column[i];
       }
       double turn = steered != null ? Math.signum(side) : sign;
-      int back = Math.max(first, t.at(Math.max(from, around - 160)));
+      // A path that was only seen by positions weaves on the straight: far before the bend it is
+      // not the corner.
+      double begins =
+          steered != null ? around - 160 : Math.max(around - 160, unwrapped(corner.entry()) - 50);
+      int back = Math.max(first, t.at(Math.max(from, begins)));
       int width = (int) Math.max(1, Math.round(0.04 * t.rate()));
       for (int i = back; i <= hi; i++) {
         double sum = 0;
@@ -577,7 +581,8 @@ public final class EventFinder {
       }
       // Hands that rest for a moment on the way have not left the corner.
       int begun = mid;
-      for (int k = mid; k > back && s[begun] - s[k] < REST; k--) {
+      double rest = steered != null ? REST : 2 * REST;
+      for (int k = mid; k > back && s[begun] - s[k] < rest; k--) {
         begun = u[k] > STEERING_SHARE * peak ? k : begun;
       }
       int i = begun - 1;
