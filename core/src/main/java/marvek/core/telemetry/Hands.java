@@ -1,0 +1,151 @@
+package marvek.core.telemetry;
+
+import marvek.core.circuit.Corner;
+import org.jspecify.annotations.Nullable;
+
+/** What the hands did in one corner, or the body on a motorcycle. */
+final class Hands {
+  /** Share of the greatest bend of the path at which a turn counts as begun. */
+  private static final double STEERING_SHARE = 0.3;
+
+  private static final double REST = 22;
+
+  private final CornerStretch on;
+  private final double @Nullable [] bend;
+  private final Trace t;
+  private final Corner corner;
+  private final double sign;
+  private final double[] s;
+  private final double from;
+  private final int first;
+  private final int last;
+
+  /**
+   * A reader of steering.
+   *
+   * @param bend that the steering or the lean makes, 1/m; null without either
+   */
+  Hands(CornerStretch on, double @Nullable [] bend) {
+    this.on = on;
+    this.bend = bend;
+    this.t = on.t;
+    this.corner = on.corner;
+    this.sign = corner.left() ? 1 : -1;
+    this.s = on.s;
+    this.from = on.from;
+    this.first = on.first;
+    this.last = on.last;
+  }
+
+  double turnIn(double apex, int slow) {
+    double[] u = new double[t.size()];
+    double[] steered = bend;
+    if (steered == null && !t.placed()) {
+      return Double.NaN;
+    }
+    double[] column = steered != null ? steered : t.curvature();
+    // Devices disagree on which side is positive: the side of the corner itself tells.
+    double around = Double.isNaN(apex) ? s[slow] : apex;
+    double side = 0;
+    int mid = Math.min(t.size() - 1, t.at(around));
+    int lo = Math.max(first, t.at(around - 20));
+    int hi = Math.min(last, t.at(around + 20));
+    for (int i = lo; i <= hi; i++) {
+      side += column[i];
+    }
+    double turn = steered != null ? Math.signum(side) : sign;
+    // A path that was only seen by positions weaves on the straight: far before the bend it is
+    // not the corner.
+    double begins =
+        steered != null ? around - 160 : Math.max(around - 160, on.unwrapped(corner.entry()) - 50);
+    int back = Math.max(first, t.at(Math.max(from, begins)));
+    int width = (int) Math.max(1, Math.round(0.04 * t.rate()));
+    for (int i = back; i <= hi; i++) {
+      double sum = 0;
+      int n = 0;
+      for (int k = Math.max(0, i - width); k <= Math.min(t.size() - 1, i + width); k++) {
+        sum += column[k];
+        n++;
+      }
+      u[i] = turn * sum / n;
+    }
+    double peak = 0;
+    for (int i = lo; i <= hi; i++) {
+      peak = Math.max(peak, u[i]);
+    }
+    // Hands that rest for a moment on the way have not left the corner.
+    int begun = mid;
+    double rest = steered != null ? REST : 2 * REST;
+    for (int k = mid; k > back && s[begun] - s[k] < rest; k--) {
+      begun = u[k] > STEERING_SHARE * peak ? k : begun;
+    }
+    int i = begun - 1;
+    if (i <= back || peak <= 0) {
+      return Double.NaN;
+    }
+    double share = (STEERING_SHARE * peak - u[i]) / Math.max(1e-9, u[i + 1] - u[i]);
+    return s[i] + Math.max(0, Math.min(1, share)) * (s[i + 1] - s[i]);
+  }
+
+  /** Times the hands went back by a fifth of the most and on again, before they unwind. */
+  int corrections(double turnIn, double exit) {
+    boolean steered = t.recorded(Channel.STEERING);
+    if (!steered && !t.recorded(Channel.LEAN)) {
+      return 0;
+    }
+    double[] raw = t.of(steered ? Channel.STEERING : Channel.LEAN);
+    int a = t.at(turnIn);
+    int b = Math.min(last, t.at(exit + 15));
+    int width = (int) Math.max(1, Math.round(0.05 * t.rate()));
+    double side = 0;
+    for (int i = a; i <= b; i++) {
+      side += raw[i];
+    }
+    double turn = Math.signum(side);
+    double[] u = new double[Math.max(0, b - a + 1)];
+    double peak = 0;
+    for (int i = a; i <= b; i++) {
+      double sum = 0;
+      int n = 0;
+      for (int k = Math.max(0, i - width); k <= Math.min(raw.length - 1, i + width); k++) {
+        sum += raw[k];
+        n++;
+      }
+      u[i - a] = turn * sum / n;
+      peak = Math.max(peak, u[i - a]);
+    }
+    int count = 0;
+    double top = 0;
+    double low = 0;
+    int topAt = 0;
+    int lowAt = 0;
+    boolean back = false;
+    for (int i = 0; i < u.length; i++) {
+      if (!back) {
+        if (u[i] >= top) {
+          top = u[i];
+          topAt = i;
+        }
+        if (u[i] < top - 0.2 * peak) {
+          back = true;
+          low = u[i];
+          lowAt = i;
+        }
+      } else {
+        if (u[i] <= low) {
+          low = u[i];
+          lowAt = i;
+        }
+        if (u[i] > low + 0.15 * peak) {
+          // Two bends of one corner are slower than a correction.
+          count += lowAt - topAt < 0.8 * t.rate() ? 1 : 0;
+          back = false;
+          top = u[i];
+          topAt = i;
+        }
+      }
+    }
+    // Between two apexes the hands come back once on purpose.
+    return Math.max(0, count - (corner.apexes().size() - 1));
+  }
+}
