@@ -19,19 +19,15 @@ import org.apache.commons.csv.CSVFormat;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.beans.factory.annotation.Qualifier;
 import org.springframework.context.annotation.Import;
-import org.springframework.web.servlet.mvc.method.annotation.RequestMappingHandlerMapping;
 
 /** Laps in, judged, accepted into a revision and taken out, over HTTP. */
 @ServerTest
-@Import(People.class)
+@Import({People.class, Endpoints.class})
 class RunsTest {
   @Autowired private People people;
 
-  @Autowired
-  @Qualifier("requestMappingHandlerMapping")
-  private RequestMappingHandlerMapping mappings;
+  @Autowired private Endpoints endpoints;
 
   private Made made;
 
@@ -575,6 +571,42 @@ class RunsTest {
   }
 
   @Test
+  void whatWasDrivenLiesBehindThePlan() {
+    JsonNode corner = made.open().path("corners").path(0);
+    String id = corner.path("id").asText();
+    JsonNode none =
+        made.person().get("/api/references/{id}/driven/{c}", made.reference(), id).body();
+    assertThat(none.path("laps").asInt()).isZero();
+    assertThat(none.path("speed").isNull()).isTrue();
+    drive(6, 14);
+    JsonNode over =
+        made.person().get("/api/references/{id}/driven/{c}", made.reference(), id).body();
+    assertThat(over.path("laps").asInt()).isBetween(4, 6);
+    assertThat(over.path("run").asText()).isEqualTo("Run 1");
+    JsonNode speed = over.path("speed");
+    double lowest = Double.MAX_VALUE;
+    for (int i = 0; i < speed.path("middle").size(); i++) {
+      double middle = speed.path("middle").path(i).asDouble();
+      assertThat(speed.path("low").path(i).asDouble()).isLessThanOrEqualTo(middle + 1e-9);
+      assertThat(speed.path("high").path(i).asDouble()).isGreaterThanOrEqualTo(middle - 1e-9);
+      lowest = Math.min(lowest, middle);
+    }
+    double planned = made.entry(id).path("minimumSpeed").asDouble();
+    assertThat(lowest).isBetween(0.8 * planned, 1.15 * planned);
+    double apex = 0;
+    for (JsonNode p : made.entry(id).path("points")) {
+      apex = p.path("kind").asText().equals("APEX") ? p.path("station").asDouble() : apex;
+    }
+    assertThat(over.path("points").path("APEX").size()).isEqualTo(over.path("laps").asInt());
+    assertThat(over.path("points").path("APEX").path(0).asDouble()).isBetween(apex - 40, apex + 40);
+    assertThat(
+            made.person()
+                .get("/api/references/{id}/driven/{c}", made.reference(), "nowhere")
+                .status())
+        .isEqualTo(422);
+  }
+
+  @Test
   void theVehicleToldFromLapsComesCloserToThem() {
     String run = drive(6, 13).path("run").asText();
     JsonNode fit = made.person().get("/api/runs/{id}/vehicle-fit", run).body();
@@ -689,19 +721,7 @@ class RunsTest {
         c ->
             listed.add(
                 c.method() + " " + c.path().replaceAll("[0-9a-f]{8}-[0-9a-f-]{27}", "{id}")));
-    Set<String> mapped = new TreeSet<>();
-    mappings
-        .getHandlerMethods()
-        .keySet()
-        .forEach(
-            info ->
-                info.getPatternValues().stream()
-                    .filter(p -> p.matches("/api/(runs|laps|recordings|trials)/.*"))
-                    .forEach(
-                        p ->
-                            info.getMethodsCondition()
-                                .getMethods()
-                                .forEach(m -> mapped.add(m + " " + p))));
+    Set<String> mapped = endpoints.where(p -> p.matches("/api/(runs|laps|recordings|trials)/.*"));
     assertThat(mapped).isNotEmpty();
     assertThat(listed).containsAll(mapped);
     for (Call c : calls) {

@@ -1,0 +1,125 @@
+package marvek.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
+import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.request;
+
+import java.util.Set;
+import java.util.UUID;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.context.annotation.Import;
+import org.springframework.http.HttpMethod;
+import org.springframework.http.MediaType;
+import org.springframework.test.web.servlet.MockMvc;
+
+/** What is answered to whom is not signed in, and to requests that make no sense. */
+@ServerTest
+@Import({People.class, Endpoints.class})
+class NobodyTest {
+  /** Signing up and in, and asking whether one is. */
+  private static final Set<String> OPEN =
+      Set.of(
+          "GET /api/session", "POST /api/session", "POST /api/session/demo", "POST /api/accounts");
+
+  @Autowired private People people;
+  @Autowired private Endpoints endpoints;
+  @Autowired private MockMvc web;
+
+  private static String with(String path, String id) {
+    return path.replaceAll("\\{[^}]+}", id);
+  }
+
+  @Test
+  void nothingIsAnsweredWithoutASignIn() {
+    Set<String> all = endpoints.where(p -> p.startsWith("/api/"));
+    assertThat(all).hasSizeGreaterThan(80).containsAll(OPEN);
+    for (String one : all) {
+      if (!OPEN.contains(one)) {
+        String[] parts = one.split(" ");
+        People.Answer answer =
+            people.anonymously(
+                request(HttpMethod.valueOf(parts[0]), with(parts[1], UUID.randomUUID().toString()))
+                    .contentType(MediaType.APPLICATION_JSON)
+                    .content("{}"));
+        assertThat(answer.status()).as(one).isEqualTo(401);
+        assertThat(answer.text()).as(one).doesNotContain("Exception");
+      }
+    }
+  }
+
+  @Test
+  void everyChangeWantsTheTokenOfItsPage() throws Exception {
+    People.Person somebody = people.newcomer();
+    assertThat(somebody.post("/api/vehicle-classes", "{}").status()).isEqualTo(405);
+    for (String one : endpoints.where(p -> p.startsWith("/api/"))) {
+      String[] parts = one.split(" ");
+      if (!parts[0].equals("GET")) {
+        int status =
+            web.perform(
+                    request(HttpMethod.valueOf(parts[0]), with(parts[1], "1"))
+                        .contentType(MediaType.APPLICATION_JSON)
+                        .content("{}"))
+                .andReturn()
+                .getResponse()
+                .getStatus();
+        assertThat(status).as(one).isIn(401, 403);
+      }
+    }
+  }
+
+  @Test
+  void anIdThatIsNoneIsRefusedAndNeverATrace() {
+    People.Person somebody = people.newcomer();
+    for (String one : endpoints.where(p -> p.startsWith("/api/") && p.contains("{id}"))) {
+      String[] parts = one.split(" ");
+      if (parts[0].equals("GET")) {
+        People.Answer answer = somebody.get(with(parts[1], "not-an-id"));
+        assertThat(answer.status()).as(one).isBetween(400, 422);
+        assertThat(answer.text())
+            .as(one)
+            .contains("detail")
+            .doesNotContain("java.")
+            .doesNotContain("Exception");
+      }
+    }
+  }
+
+  @Test
+  void hostileBodiesAreRefusedPlainly() {
+    People.Person somebody = people.newcomer();
+    String deep = "[".repeat(2000) + "]".repeat(2000);
+    for (String body : new String[] {"", "{", "null", "[]", "\"x\"", "{\"a\":1e999}", deep}) {
+      for (String path :
+          new String[] {"/api/references", "/api/vehicles", "/api/vehicles/figures"}) {
+        int status = somebody.post(path, body).status();
+        assertThat(status)
+            .as(path + " " + body.substring(0, Math.min(20, body.length())))
+            .isBetween(400, 422);
+      }
+    }
+  }
+
+  @Test
+  void pagesMayNotBeFramedAndLoadNothingFromElsewhere() {
+    People.Answer answer = people.anonymously(get("/api/session"));
+    var response = answer.result().getResponse();
+    assertThat(response.getHeader("Content-Security-Policy"))
+        .contains("default-src 'self'")
+        .contains("frame-ancestors 'none'")
+        .doesNotContain("http");
+    assertThat(response.getHeader("X-Content-Type-Options")).isEqualTo("nosniff");
+    assertThat(
+            people
+                .anonymously(
+                    post("/api/session")
+                        .contentType(MediaType.APPLICATION_JSON)
+                        .content(
+                            "{\"email\":\"nobody@example.org\",\"password\":\"whatever it is\"}"))
+                .text())
+        .as("says no more than that the two do not belong together")
+        .doesNotContain("no account")
+        .doesNotContain("unknown");
+  }
+}
