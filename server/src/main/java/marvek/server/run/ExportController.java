@@ -141,7 +141,10 @@ class ExportController {
             "limiter_s",
             "corrections",
             "exit_at_m",
-            "exit_room_m"));
+            "exit_room_m",
+            "wheel_locks",
+            "wheel_spins",
+            "knock_m_s2"));
     for (LapRow l : runs.laps(List.of(opened.run()))) {
       for (CornerEvents e : l.events()) {
         rows.add(
@@ -168,7 +171,10 @@ class ExportController {
                 number(e.limiter()),
                 String.valueOf(e.corrections()),
                 number(e.exitAt()),
-                number(e.exitRoom())));
+                number(e.exitRoom()),
+                String.valueOf(e.locks()),
+                String.valueOf(e.spins()),
+                number(e.strike())));
       }
     }
     return csv("events.csv", rows);
