@@ -22,6 +22,7 @@
   let dialog = $state<HTMLDialogElement>();
   let laps = $state(8);
   let live = $state(false);
+  let worn = $state(false);
   let fresh = $state(true);
   let spread = $state(1.5);
   let conditions = $state<RunLine['conditions']>('DRY');
@@ -47,6 +48,7 @@
             spread,
             pace: 0.98,
             live,
+            worn,
             speedUp: 30,
             seed: null,
           } as never,
@@ -107,6 +109,10 @@
     </fieldset>
     <label class="flex items-center gap-2">
       <input type="checkbox" class="checkbox checkbox-sm" bind:checked={live} /> send it live, line by line, while it drives
+    </label>
+    <label class="flex items-center gap-2">
+      <input type="checkbox" class="checkbox checkbox-sm" bind:checked={worn} /> with a device whose positions wander and
+      come late
     </label>
     {#if run}
       <label class="flex items-center gap-2">

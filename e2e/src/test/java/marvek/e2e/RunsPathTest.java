@@ -99,6 +99,13 @@ class RunsPathTest {
     browser.textWhen("[data-revision='2']", t -> t.contains("What the first run spoke for"));
     browser.textWhen("[data-promise]", t -> t.contains("Not driven yet"));
 
+    // What was driven lies behind the plan, where the next one is made; it can be put away.
+    browser.open("/reference/" + id);
+    browser.find("[data-driven] path");
+    browser.find("[data-driven-at=BRAKE]");
+    browser.click("[data-laps-behind]");
+    browser.waitFor(() -> browser.all("[data-driven]").isEmpty(), "the laps are put away");
+
     browser.open("/runs/" + id);
     browser.find("[data-traces] canvas");
     drive("1", "");

@@ -308,6 +308,21 @@ class RunsTest {
   }
 
   @Test
+  void positionsThatComeLateAreToldOfInTheReport() {
+    People.Answer answer =
+        made.person()
+            .post(
+                "/api/references/{id}/logger",
+                Map.of("laps", 3, "habits", List.of(), "live", false, "worn", true, "seed", 5),
+                made.reference());
+    JsonNode read = settled(answer.body().path("id").asText());
+    assertThat(read.path("report").toString())
+        .contains("s after the pedals; the two are brought together")
+        .contains("an offset of the sensor");
+    assertThat(lapTimes(run(answer.body().path("run").asText()))).hasSize(3);
+  }
+
+  @Test
   void theSameFileTwiceIsRecognised() {
     JsonNode taken = drive(1, 7);
     byte[] same = file(taken.path("id").asText()).getBytes(StandardCharsets.UTF_8);

@@ -16,7 +16,8 @@ public final class Recorder {
   private static final double REAR_BAR = 5;
 
   /**
-   * How exact the device is, as standard deviations of independent errors.
+   * How exact the device is, as standard deviations of independent errors, and in what it is
+   * steadily wrong.
    *
    * @param position m
    * @param speed m/s
@@ -24,17 +25,32 @@ public final class Recorder {
    * @param steering radians
    * @param brakeOffset share that the brake shows falsely at 60 m/s, growing with the square of
    *     speed
+   * @param drift m by which positions wander off within a minute, together
+   * @param lag seconds by which positions and their speed come later than all else
    */
   public record Noise(
-      double position, double speed, double pedals, double steering, double brakeOffset) {
+      double position,
+      double speed,
+      double pedals,
+      double steering,
+      double brakeOffset,
+      double drift,
+      double lag) {
     /** A usual device: 0.5 m, 0.3 km/h, 0.5 % and 0.3°. */
     public static Noise usual() {
-      return new Noise(0.5, 0.3 / 3.6, 0.005, Math.toRadians(0.3), 0);
+      return new Noise(0.5, 0.3 / 3.6, 0.005, Math.toRadians(0.3), 0, 0, 0);
+    }
+
+    /**
+     * One whose positions wander by a metre and come 0.12 s late, with a brake that shows speed.
+     */
+    public static Noise worn() {
+      return new Noise(0.3, 0.3 / 3.6, 0.01, Math.toRadians(0.6), 0.08, 1, 0.12);
     }
 
     /** A perfect device. */
     public static Noise none() {
-      return new Noise(0, 0, 0, 0, 0);
+      return new Noise(0, 0, 0, 0, 0, 0, 0);
     }
   }
 
@@ -45,6 +61,9 @@ public final class Recorder {
   private final Random chance;
   // Bumps and slip of their own, so that these channels leave the others as they are.
   private final Random bumps;
+  private double wandered;
+  private double eastOff;
+  private double northOff;
 
   /**
    * A recorder of one drive. Of a motorcycle it writes the lean in place of the steering, and two
@@ -84,15 +103,17 @@ public final class Recorder {
     int k = Arrays.binarySearch(time, t);
     int j = Math.max(1, Math.min(time.length - 1, k < 0 ? -k - 1 : k));
     double u = Math.max(0, Math.min(1, (t - time[j - 1]) / (time[j] - time[j - 1])));
-    double s = mix(driven.station(), j, u);
-    double[] xy = RoadPosition.toPlane(road, s, mix(driven.offset(), j, u));
+    double late = noise.lag();
+    double s = at(driven.station(), t - late);
+    double[] xy = RoadPosition.toPlane(road, s, at(driven.offset(), t - late));
     double v = mix(driven.speed(), j, u);
+    wander(t);
     double off = noise.brakeOffset() * (v / 60) * (v / 60);
     return new Sample(
         t,
-        xy[0] + noise.position() * chance.nextGaussian(),
-        xy[1] + noise.position() * chance.nextGaussian(),
-        Math.max(0, v + noise.speed() * chance.nextGaussian()),
+        xy[0] + eastOff + noise.position() * chance.nextGaussian(),
+        xy[1] + northOff + noise.position() * chance.nextGaussian(),
+        Math.max(0, at(driven.speed(), t - late) + noise.speed() * chance.nextGaussian()),
         Math.max(0, mix(driven.brake(), j, u) + off + noise.pedals() * chance.nextGaussian()),
         Math.max(
             0, Math.min(1, mix(driven.throttle(), j, u) + noise.pedals() * chance.nextGaussian())),
@@ -105,6 +126,24 @@ public final class Recorder {
         Math.max(0, mix(driven.front(), j, u) + 2 * noise.speed() * bumps.nextGaussian()),
         Math.max(0, mix(driven.rear(), j, u) + 2 * noise.speed() * bumps.nextGaussian()),
         mix(driven.vertical(), j, u) + 10 * noise.speed() * bumps.nextGaussian());
+  }
+
+  private double at(double[] column, double t) {
+    double[] time = driven.time();
+    int k = Arrays.binarySearch(time, t);
+    int j = Math.max(1, Math.min(time.length - 1, k < 0 ? -k - 1 : k));
+    return mix(column, j, Math.max(0, Math.min(1, (t - time[j - 1]) / (time[j] - time[j - 1]))));
+  }
+
+  /** Positions wander off and come back, as satellites and the air do with them. */
+  private void wander(double t) {
+    if (noise.drift() > 0) {
+      double keep = Math.exp(-Math.max(0, t - wandered) / 40);
+      double push = noise.drift() * Math.sqrt(1 - keep * keep);
+      eastOff = keep * eastOff + push * bumps.nextGaussian();
+      northOff = keep * northOff + push * bumps.nextGaussian();
+      wandered = t;
+    }
   }
 
   private static double mix(double[] column, int j, double u) {

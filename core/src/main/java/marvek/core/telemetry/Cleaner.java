@@ -2,10 +2,13 @@ package marvek.core.telemetry;
 
 import java.util.Arrays;
 import java.util.EnumMap;
+import java.util.EnumSet;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import marvek.core.numeric.SavitzkyGolay;
 import marvek.core.telemetry.ReadReport.Sort;
+import org.hipparchus.stat.regression.SimpleRegression;
 
 /**
  * Brings the channels of a recording to even samples that can be trusted: gaps and spikes bridged,
@@ -19,7 +22,26 @@ final class Cleaner {
   private static final int BINS = 26;
   private static final double BIN = 5;
 
+  // Seconds: the longest delay looked for, and the least that is worth mending.
+  private static final double MOST_LAG = 0.6;
+  private static final double LEAST_LAG = 0.05;
+  private static final Set<Channel> ON_BOARD =
+      EnumSet.of(
+          Channel.BRAKE,
+          Channel.FRONT_BRAKE,
+          Channel.REAR_BRAKE,
+          Channel.THROTTLE,
+          Channel.STEERING,
+          Channel.GEAR,
+          Channel.REVS,
+          Channel.ACROSS,
+          Channel.VERTICAL,
+          Channel.LEAN,
+          Channel.WHEEL_FRONT,
+          Channel.WHEEL_REAR);
+
   private final ReadReport report;
+  private double lag = Double.NaN;
   private final Map<Channel, Double> full = new EnumMap<>(Channel.class);
   private final Map<Channel, Double> rest = new EnumMap<>(Channel.class);
   private final Map<Channel, double[]> falseOffset = new EnumMap<>(Channel.class);
@@ -264,6 +286,80 @@ final class Cleaner {
             capital(c.words()),
             most * 100));
     return offset;
+  }
+
+  /**
+   * Brings what the vehicle measures itself to the clock of the positions, where those come late:
+   * the brake is compared with the speed lost at that moment, for every delay there may be.
+   */
+  void lag(Even even, double[] speed) {
+    if (Double.isNaN(lag)) {
+      lag = learnLag(even, speed);
+      if (lag != 0) {
+        report.add(
+            Sort.CLEANED,
+            String.format(
+                Locale.ROOT,
+                "Positions and speed come %.2f s after the pedals; the two are brought together.",
+                lag));
+      }
+    }
+    if (lag != 0) {
+      for (Map.Entry<Channel, double[]> e : even.columns().entrySet()) {
+        if (ON_BOARD.contains(e.getKey())) {
+          boolean steps = e.getKey() == Channel.GEAR;
+          e.setValue(later(e.getValue(), lag * even.rate(), steps));
+        }
+      }
+    }
+  }
+
+  private static double learnLag(Even even, double[] speed) {
+    int n = speed.length;
+    if (!even.has(Channel.BRAKE) || n < 60 * even.rate() || even.rate() < 9) {
+      return 0;
+    }
+    double[] slope = over(0.1, even.rate()).slope(speed);
+    int from = (int) Math.round(-MOST_LAG / 4 * even.rate());
+    int to = (int) Math.round(MOST_LAG * even.rate());
+    double[] brake = even.of(Channel.BRAKE);
+    double[] alike = new double[to - from + 1];
+    int best = 0;
+    for (int k = 0; k < alike.length; k++) {
+      alike[k] = alike(brake, slope, from + k, to);
+      best = alike[k] > alike[best] ? k : best;
+    }
+    if (best == 0 || best == alike.length - 1 || alike[best] < 0.6) {
+      return 0;
+    }
+    double a = alike[best - 1];
+    double b = alike[best + 1];
+    double between = (a - b) / (2 * (a - 2 * alike[best] + b));
+    double seconds = (from + best + between) / even.rate();
+    // Less than a sample cannot be told from none.
+    return Math.abs(seconds) < Math.max(LEAST_LAG, 0.75 / even.rate()) ? 0 : seconds;
+  }
+
+  /** Correlation of braking with speed lost so many samples later. */
+  private static double alike(double[] brake, double[] slope, int late, int margin) {
+    SimpleRegression both = new SimpleRegression();
+    for (int i = margin; i < brake.length - margin; i++) {
+      if (!Double.isNaN(brake[i])) {
+        both.addData(brake[i], -slope[i + late]);
+      }
+    }
+    return both.getR();
+  }
+
+  private static double[] later(double[] v, double samples, boolean steps) {
+    double[] out = new double[v.length];
+    for (int i = 0; i < out.length; i++) {
+      double at = Math.max(0, Math.min(v.length - 1, i - samples));
+      int k = (int) at;
+      int next = Math.min(v.length - 1, k + 1);
+      out[i] = steps ? v[(int) Math.round(at)] : v[k] + (at - k) * (v[next] - v[k]);
+    }
+    return out;
   }
 
   /** The middle of a channel while the road is straight is its zero. */

@@ -79,7 +79,8 @@ class LapsTest {
 
   @Test
   void aFalseOffsetOfTheBrakeIsTakenAwayAndTold() {
-    Recorder.Noise offset = new Recorder.Noise(0.5, 0.3 / 3.6, 0.005, Math.toRadians(0.3), 0.25);
+    Recorder.Noise offset =
+        new Recorder.Noise(0.5, 0.3 / 3.6, 0.005, Math.toRadians(0.3), 0.25, 0, 0);
     Device.Read read = Device.read(Device.spoilt(Device.rows(DRIVEN, 50, offset), c -> c));
     assertThat(read.said()).contains("an offset of the sensor, taken away");
     int found = 0;

@@ -69,6 +69,7 @@ class LoggerController implements DisposableBean {
    *
    * @param run that it is for; null for a new one
    * @param live whether it sends lines while it drives, instead of a file afterwards
+   * @param worn whether the device's positions wander and come late
    * @param speedUp how much quicker than real time the lines come
    */
   record DriveRequest(
@@ -80,6 +81,7 @@ class LoggerController implements DisposableBean {
       @Nullable Double spread,
       @Nullable Double pace,
       boolean live,
+      @Nullable Boolean worn,
       @Nullable Double speedUp,
       @Nullable Long seed) {}
 
@@ -117,6 +119,7 @@ class LoggerController implements DisposableBean {
             habits(opened, request),
             request.spread() == null ? 1.5 : request.spread(),
             request.pace() == null ? 0.98 : request.pace(),
+            Boolean.TRUE.equals(request.worn()) ? Recorder.Noise.worn() : Recorder.Noise.usual(),
             seed);
     String name = "simulated-" + request.laps() + "-laps";
     if (request.live()) {

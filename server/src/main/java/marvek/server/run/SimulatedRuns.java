@@ -53,6 +53,7 @@ public class SimulatedRuns {
       List<Habit> habits,
       double spread,
       double pace,
+      Recorder.Noise device,
       long seed) {
     double grip =
         switch (like) {
@@ -74,11 +75,7 @@ public class SimulatedRuns {
     return new Recorded(
         driven,
         new Recorder(
-            driven,
-            opened.desk().road(),
-            opened.layout().plane(),
-            Recorder.Noise.usual(),
-            new Random(seed + 1)));
+            driven, opened.desk().road(), opened.layout().plane(), device, new Random(seed + 1)));
   }
 
   /**
@@ -105,6 +102,7 @@ public class SimulatedRuns {
             habits,
             1.8,
             0.98,
+            Recorder.Noise.usual(),
             seed);
     try {
       Recordings.Taken taken =

@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import marvek.core.circuit.Centreline;
+import marvek.core.logger.Recorder;
 import marvek.core.logger.Truth;
 import marvek.core.telemetry.CornerEvents;
 import marvek.core.telemetry.DrivenLap;
@@ -112,6 +113,8 @@ class AccuracyTest {
     assertThat(table.laps()).filteredOn(l -> l.kind() == LapKind.IN).hasSize(1);
     Errors fine = errors(ring, table);
     fine.write(out, "50 Hz, all channels, cup GT on the ring");
+    Errors worn = errors(ring, Recorded.table(ring, List.of(), 10, 50, Recorder.Noise.worn(), 14));
+    worn.write(out, "50 Hz, all channels, a device that wanders and lags");
     Errors coarse = errors(ring, Recorded.nmea(ring, List.of(), 10, 12));
     coarse.write(out, "10 Hz, position and its speed alone, cup GT on the ring");
     DemoDesk hill = DemoDesk.of("serra-quebrada", "motorcycle-600");
@@ -132,6 +135,9 @@ class AccuracyTest {
     assertThat(fine.at("lap time (s)", 0.5)).isLessThan(0.01);
     assertThat(fine.at("lap time (s)", 0.95)).isLessThan(0.02);
     assertThat(fine.at("gear", 0.95)).isZero();
+    assertThat(worn.at("braking start (m)", 0.5)).isLessThan(1.5);
+    assertThat(worn.at("braking start (m)", 0.95)).isLessThan(4);
+    assertThat(worn.at("lap time (s)", 0.95)).isLessThan(0.05);
     assertThat(fine.missed).isLessThan(fine.asked / 100 + 1);
   }
 }
