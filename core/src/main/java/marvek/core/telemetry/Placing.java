@@ -98,12 +98,17 @@ final class Placing {
     if (b - a < 25 || t.at(a) == 0 || t.at(b) >= t.size()) {
       return null;
     }
+    int count = (int) ((b - a) / 2) + 1;
+    double[] driven = new double[count];
+    for (int i = 0; i < count; i++) {
+      driven[i] = t.value(t.offset(), a + 2 * i);
+    }
     double best = 0;
     double least = Double.MAX_VALUE;
     for (double d = -20; d <= 20; d += 0.5) {
       double sum = 0;
-      for (double x = a; x <= b; x += 2) {
-        double miss = t.value(t.offset(), x) - line.offset()[road.index(x - d)];
+      for (int i = 0; i < count; i++) {
+        double miss = driven[i] - line.offset()[road.index(a + 2 * i - d)];
         sum += miss * miss;
       }
       if (sum < least) {

@@ -4,6 +4,8 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
 import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -70,29 +72,37 @@ class DrivenController {
     References.Opened opened = references.read(driver.id(), id);
     var desk = opened.desk();
     Corner at = desk.corners().get(desk.indexOf(corner));
-    for (RunRow run : runs.of(driver.id(), id)) {
+    List<RunRow> all =
+        runs.of(driver.id(), id).stream()
+            // A run on another version of the road cannot be laid over this one.
+            .filter(r -> r.layoutVersionId().equals(opened.row().layoutVersionId()))
+            .toList();
+    Set<UUID> driven =
+        runs.lapLines(all).stream()
+            .filter(l -> l.counts() && l.measured())
+            .map(LapLine::run)
+            .collect(Collectors.toSet());
+    Optional<RunRow> newest = all.stream().filter(r -> driven.contains(r.id())).findFirst();
+    if (newest.isPresent()) {
       List<LapRow> laps =
-          runs.laps(List.of(run)).stream()
+          runs.laps(List.of(newest.get())).stream()
               .filter(l -> l.counts() && l.measured())
               .sorted(Comparator.comparingDouble(LapRow::lapTime))
               .limit(MOST)
               .toList();
-      // A run on another version of the road cannot be laid over this one.
-      if (!laps.isEmpty() && run.layoutVersionId().equals(opened.row().layoutVersionId())) {
-        double apex = at.apex();
-        double from = apex - desk.road().ahead(at.entry(), apex) - BEFORE;
-        double to = apex + desk.road().ahead(apex, at.exit()) + AFTER;
-        Driven over = Driven.over(with(laps, corner), from, to);
-        return new DrivenView(
-            over.laps(),
-            run.name(),
-            over.from(),
-            over.step(),
-            BandView.of(over.speed()),
-            BandView.of(over.brake()),
-            BandView.of(over.throttle()),
-            over.points());
-      }
+      double apex = at.apex();
+      double from = apex - desk.road().ahead(at.entry(), apex) - BEFORE;
+      double to = apex + desk.road().ahead(apex, at.exit()) + AFTER;
+      Driven over = Driven.over(with(laps, corner), from, to);
+      return new DrivenView(
+          over.laps(),
+          newest.get().name(),
+          over.from(),
+          over.step(),
+          BandView.of(over.speed()),
+          BandView.of(over.brake()),
+          BandView.of(over.throttle()),
+          over.points());
     }
     return new DrivenView(0, "", 0, 1, null, null, null, Map.of());
   }
