@@ -19,6 +19,8 @@
   const high = $derived(Math.max(low + 0.4, Math.min(Math.max(...times), low * 1.04)));
   const x = $derived((i: number) => 22 + ((i + 0.5) * (width - 30)) / Math.max(1, whole.length));
   const y = $derived((t: number) => 20 + Math.min(1, (t - low) / (high - low)) * (H - 46));
+  // The best time stands at the end of its line where its own lap is not.
+  const atEnd = $derived(times.indexOf(low) > times.length / 2);
   const quickest = $derived(whole.filter((l) => l.counts).sort((a, b) => a.lapTime - b.lapTime)[0]);
   function onkeydown(event: KeyboardEvent, lap: LapLine) {
     if (event.key === 'Enter' || event.key === ' ') {
@@ -32,7 +34,9 @@
   <svg {width} height={H} class="block select-none" role="group" aria-label="Laps in the order driven">
     {#if whole.length}
       <path d="M18 {y(low)}H{width - 6}" stroke="var(--road-quiet)" stroke-dasharray="2 3" />
-      <text x={width - 6} y={y(low) - 5} text-anchor="end" style="font-size:11px">{lapTime(low)}</text>
+      <text x={atEnd ? 18 : width - 6} y={y(low) - 5} text-anchor={atEnd ? 'start' : 'end'} style="font-size:11px"
+        >{lapTime(low)}</text
+      >
       <path
         d={whole.map((l, i) => `${i ? 'L' : 'M'}${x(i).toFixed(1)},${y(l.lapTime).toFixed(1)}`).join('')}
         fill="none"
