@@ -20,7 +20,7 @@
       const c = corners.find((k) => k.id === f.corner);
       if (!c) return [];
       const middle = (c.entry + ((c.exit - c.entry + length) % length) / 2) % length;
-      return [{ f, c, x: PAD + (middle / length) * (width - 2 * PAD), h: (f.offer / most) * (H - 46) }];
+      return [{ f, c, x: PAD + (middle / length) * (width - 2 * PAD), h: (f.offer / most) * (H - 62) }];
     }),
   );
   function onkeydown(event: KeyboardEvent, corner: string) {
