@@ -586,6 +586,56 @@ class RunsTest {
   }
 
   @Test
+  void lapsOnAnotherSetUpAreNotHeldAgainstEachOther() {
+    String first = drive(7, 15).path("run").asText();
+    JsonNode alone = made.person().get("/api/runs/{id}/proposals", first).body();
+    assertThat(alone.path("onOtherSheets").asInt()).isZero();
+    Map<String, Object> sheet =
+        Map.of(
+            "name",
+            "Low fuel",
+            "purpose",
+            "QUALIFYING",
+            "note",
+            "",
+            "settings",
+            List.of(
+                Map.of(
+                    "parameter",
+                    "mass.ballast",
+                    "number",
+                    -30.0,
+                    "words",
+                    "",
+                    "unit",
+                    "",
+                    "reason",
+                    "")));
+    String id =
+        made.person()
+            .post("/api/vehicles/{id}/sheets", sheet, made.vehicle())
+            .body()
+            .path("id")
+            .asText();
+    assertThat(
+            made.person()
+                .put("/api/references/{id}/sheet", Map.of("sheet", id), made.reference())
+                .status())
+        .isEqualTo(200);
+    String second = drive(7, 16).path("run").asText();
+    assertThat(run(second).path("sheet").asText()).isEqualTo("Low fuel");
+    JsonNode apart = made.person().get("/api/runs/{id}/proposals", second).body();
+    assertThat(apart.path("laps").asInt()).isBetween(5, 7);
+    assertThat(apart.path("onOtherSheets").asInt()).isEqualTo(alone.path("laps").asInt());
+    Set<String> ofFirst = Set.copyOf(run(first).path("laps").findValuesAsText("id"));
+    for (JsonNode p : apart.path("proposals")) {
+      for (JsonNode lap : p.path("evidence")) {
+        assertThat(ofFirst).doesNotContain(lap.asText());
+      }
+    }
+  }
+
+  @Test
   void whatWasDrivenLiesBehindThePlan() {
     JsonNode corner = made.open().path("corners").path(0);
     String id = corner.path("id").asText();

@@ -99,7 +99,13 @@ class DebriefController {
       List<Double> late,
       List<Double> seconds) {}
 
-  record ProposalsView(int version, int laps, List<ProposalLine> proposals) {}
+  /**
+   * Proposals for the working copy.
+   *
+   * @param laps that they could rest on
+   * @param onOtherSheets laps in like conditions that were driven on another set-up sheet
+   */
+  record ProposalsView(int version, int laps, int onOtherSheets, List<ProposalLine> proposals) {}
 
   @GetMapping("/runs/{id}/proposals")
   ProposalsView proposals(
@@ -108,10 +114,12 @@ class DebriefController {
       @AuthenticationPrincipal Driver driver) {
     Runs.Opened opened = runs.read(driver.id(), id);
     var road = opened.reference().desk().road();
+    Evidences.Proposed found = evidences.proposals(opened, longest, units(driver));
     return new ProposalsView(
         opened.reference().row().version(),
-        runs.like(opened.run()).size(),
-        evidences.proposals(opened, longest, units(driver)).stream()
+        found.alike().laps().size(),
+        found.alike().onOtherSheets(),
+        found.proposals().stream()
             .map(
                 p ->
                     new ProposalLine(

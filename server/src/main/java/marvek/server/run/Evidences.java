@@ -5,6 +5,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
+import java.util.TreeMap;
 import java.util.UUID;
 import marvek.core.debrief.Debrief;
 import marvek.core.debrief.Debriefer;
@@ -48,16 +49,22 @@ public class Evidences {
         opened.reference().desk(), opened.driven().corners(), runs.counted(opened.run()), units);
   }
 
-  /** Proposals for the working copy, from all laps of like conditions. */
+  /** Proposals, with the laps that they could rest on. */
+  record Proposed(List<Proposal> proposals, Runs.Alike alike) {}
+
+  /** Proposals for the working copy, from all laps of like conditions and set-up. */
   @Transactional(readOnly = true)
-  List<Proposal> proposals(Runs.Opened opened, double longest, Display units) {
-    return Proposals.of(
-        opened.reference().desk(),
-        opened.reference().things(),
-        opened.reference().working().corners(),
-        runs.like(opened.run()),
-        longest,
-        units);
+  Proposed proposals(Runs.Opened opened, double longest, Display units) {
+    Runs.Alike alike = runs.like(opened.run());
+    List<Proposal> found =
+        Proposals.of(
+            opened.reference().desk(),
+            opened.reference().things(),
+            opened.reference().working().corners(),
+            alike.laps(),
+            longest,
+            units);
+    return new Proposed(found, alike);
   }
 
   /**
@@ -75,7 +82,7 @@ public class Evidences {
       Display units) {
     RunRow run = runs.own(owner, runId);
     Runs.Opened opened = runs.read(owner, runId);
-    List<Proposal> proposals = proposals(opened, longest, units);
+    List<Proposal> proposals = proposals(opened, longest, units).proposals();
     List<Evidence> evidence = new ArrayList<>();
     for (References.Move m : moves) {
       Proposal p =
@@ -125,7 +132,7 @@ public class Evidences {
   public boolean acceptBest(UUID owner, UUID runId, int most, String reason) {
     Runs.Opened opened = runs.read(owner, runId);
     List<References.Move> moves =
-        proposals(opened, Proposals.LONGEST_STEP, Display.METRIC).stream()
+        proposals(opened, Proposals.LONGEST_STEP, Display.METRIC).proposals().stream()
             .filter(p -> p.change() && p.gain() != null)
             .limit(most)
             .map(p -> new References.Move(p.corner(), p.kind(), p.to()))
@@ -147,7 +154,7 @@ public class Evidences {
   /**
    * A promise of a revision, and what became of it.
    *
-   * @param before laps on the revisions before, in the same conditions
+   * @param before laps on the revision before, in the same conditions and on the same set-up
    * @param after laps with it
    * @param difference seconds to the next corner, after less before; null while there are too few
    * @param kept whether the laps bear it out; null while that is not known
@@ -162,6 +169,13 @@ public class Evidences {
       @Nullable Double high,
       @Nullable Boolean kept,
       String words) {}
+
+  /** What laps must have in common to be held against each other. */
+  private record Like(RunRow.Conditions conditions, String sheet) {
+    static Like of(RunRow run) {
+      return new Like(run.conditions(), run.sheetName());
+    }
+  }
 
   /** Lap times of one revision in one sort of conditions. */
   record Driven(RunRow.Conditions conditions, int laps, double best, double median) {}
@@ -182,19 +196,23 @@ public class Evidences {
     List<RunRow> all = runs.of(person, referenceId);
     Map<UUID, RunRow> byId = new HashMap<>();
     all.forEach(r -> byId.put(r.id(), r));
-    Map<Integer, Map<RunRow.Conditions, List<LapData>>> laps = new HashMap<>();
+    Map<Integer, Map<Like, List<LapData>>> laps = new HashMap<>();
     for (LapTimes l : runs.countedTimes(all)) {
       RunRow run = byId.get(l.run());
       if (run != null) {
-        laps.computeIfAbsent(run.revision(), r -> new java.util.TreeMap<>())
-            .computeIfAbsent(run.conditions(), c -> new ArrayList<>())
+        laps.computeIfAbsent(run.revision(), r -> new HashMap<>())
+            .computeIfAbsent(Like.of(run), c -> new ArrayList<>())
             .add(l.data());
       }
     }
     Sections sections = new Sections(opened.desk(), opened.working().corners());
     List<Chapter> out = new ArrayList<>();
     for (Revision r : references.revisions(opened.row().ownerId(), referenceId)) {
-      Map<RunRow.Conditions, List<LapData>> with = laps.getOrDefault(r.number(), Map.of());
+      Map<RunRow.Conditions, List<LapData>> with = new TreeMap<>();
+      laps.getOrDefault(r.number(), Map.of())
+          .forEach(
+              (like, list) ->
+                  with.computeIfAbsent(like.conditions(), c -> new ArrayList<>()).addAll(list));
       List<Driven> driven = new ArrayList<>();
       with.forEach(
           (c, list) -> {
@@ -220,11 +238,11 @@ public class Evidences {
       Evidence e,
       int revision,
       Map<UUID, RunRow> runs,
-      Map<Integer, Map<RunRow.Conditions, List<LapData>>> laps,
+      Map<Integer, Map<Like, List<LapData>>> laps,
       Sections sections,
       References.Opened opened) {
     RunRow run = runs.get(UUID.fromString(e.run()));
-    RunRow.Conditions like = run == null ? RunRow.Conditions.DRY : run.conditions();
+    Like like = run == null ? new Like(RunRow.Conditions.DRY, "") : Like.of(run);
     int was = run == null ? revision - 1 : run.revision();
     int c = opened.desk().indexOf(e.corner());
     double[] before = seconds(laps, was, like, sections, c);
@@ -238,7 +256,11 @@ public class Evidences {
           null,
           null,
           null,
-          after.length == 0 ? "Not driven yet." : "Too few laps yet to say.");
+          after.length > 0
+              ? "Too few laps yet to say."
+              : laps.containsKey(revision)
+                  ? "Not driven yet in like conditions on the same set-up."
+                  : "Not driven yet.");
     }
     Trial t = Trial.of(before, after, new Random(revision));
     Boolean kept = t.high() < 0 ? Boolean.TRUE : t.low() > 0 ? Boolean.FALSE : null;
@@ -263,9 +285,9 @@ public class Evidences {
   }
 
   private static double[] seconds(
-      Map<Integer, Map<RunRow.Conditions, List<LapData>>> laps,
+      Map<Integer, Map<Like, List<LapData>>> laps,
       int revision,
-      RunRow.Conditions like,
+      Like like,
       Sections sections,
       int c) {
     return laps.getOrDefault(revision, Map.of()).getOrDefault(like, List.of()).stream()

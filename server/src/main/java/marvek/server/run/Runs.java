@@ -139,19 +139,35 @@ public class Runs {
         .toList();
   }
 
-  /** The same of all runs of the reference on the same road in like conditions. */
+  /**
+   * Laps that may be held against each other.
+   *
+   * @param laps that count, on the same road, in like conditions, on the same set-up sheet
+   * @param onOtherSheets how many more there are with another sheet on the vehicle
+   */
+  record Alike(List<LapData> laps, int onOtherSheets) {}
+
+  /** Those of all runs of the reference that are like the laps of one run. */
   @Transactional(readOnly = true)
-  List<LapData> like(RunRow run) {
-    List<UUID> alike =
+  Alike like(RunRow run) {
+    List<RunRow> near =
         rows.findByReferenceIdOrderByDrivenAtDesc(run.referenceId()).stream()
             .filter(r -> r.conditions() == run.conditions())
             .filter(r -> r.layoutVersionId().equals(run.layoutVersionId()))
-            .map(RunRow::id)
             .toList();
-    return laps.findByRunIdInOrderByStarted(alike).stream()
-        .filter(l -> l.counts() && l.measured())
-        .map(LapRow::data)
-        .toList();
+    List<UUID> alike =
+        near.stream().filter(r -> r.sheetName().equals(run.sheetName())).map(RunRow::id).toList();
+    List<UUID> others = near.stream().map(RunRow::id).filter(id -> !alike.contains(id)).toList();
+    List<LapData> with =
+        laps.findByRunIdInOrderByStarted(alike).stream()
+            .filter(l -> l.counts() && l.measured())
+            .map(LapRow::data)
+            .toList();
+    int without =
+        others.isEmpty()
+            ? 0
+            : (int) laps.lines(others).stream().filter(l -> l.counts() && l.measured()).count();
+    return new Alike(with, without);
   }
 
   /** A lap and its run, for whoever may read it. */
