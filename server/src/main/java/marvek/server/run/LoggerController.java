@@ -104,11 +104,13 @@ class LoggerController implements DisposableBean {
     References.Opened opened = references.open(driver.id(), id);
     RunRow.Conditions like =
         request.conditions() == null ? RunRow.Conditions.DRY : request.conditions();
-    UUID run =
-        request.run() != null
-            ? runs.own(driver.id(), request.run()).id()
-            : runs.start(driver.id(), id, request.name() == null ? "" : request.name(), null, like)
-                .id();
+    UUID into = request.run() == null ? null : runs.own(driver.id(), request.run()).id();
+    if (request.live() && opened.layout().plane() == null) {
+      throw Problem.bad(
+          "This layout has no place on the earth yet, which live lines need.",
+          "live",
+          "Give it one on the Survey screen, or let the logger write a file.");
+    }
     long seed = request.seed() == null ? System.nanoTime() : request.seed();
     SimulatedRuns.Recorded recorded =
         SimulatedRuns.drive(
@@ -122,13 +124,13 @@ class LoggerController implements DisposableBean {
             Boolean.TRUE.equals(request.worn()) ? Recorder.Noise.worn() : Recorder.Noise.usual(),
             seed);
     String name = "simulated-" + request.laps() + "-laps";
+    // Begun only now: a drive that cannot be made leaves no empty run behind.
+    UUID run =
+        into != null
+            ? into
+            : runs.start(driver.id(), id, request.name() == null ? "" : request.name(), null, like)
+                .id();
     if (request.live()) {
-      if (opened.layout().plane() == null) {
-        throw Problem.bad(
-            "This layout has no place on the earth yet, which live lines need.",
-            "live",
-            "Give it one on the Survey screen, or let the logger write a file.");
-      }
       Recording row =
           recordings.listen(driver.id(), run, name + ".nmea", recorded.driven().truth());
       double speedUp =
