@@ -272,10 +272,9 @@
       <div class="grid grid-cols-[minmax(0,1fr)_300px] gap-6 pt-2">
         <section class="max-h-[540px] overflow-y-auto pr-2">
           <p class="text-sm">
-            From {proposals.data?.laps ?? 0} laps in the same conditions and on the same set-up{proposals.data
-              ?.onOtherSheets
+            From {proposals.data?.laps ?? 0} laps in like conditions on the same set-up{proposals.data?.onOtherSheets
               ? `; ${proposals.data.onOtherSheets} on another sheet are left out`
-              : ''}. Computed and measured values are estimates: one small step at a time, each proved before the next.
+              : ''}. All values are estimates: one small step at a time, each proved before the next.
           </p>
           {#each changes as p (keyOf(p))}
             {@const c = corners.find((k) => k.id === p.corner)}

@@ -143,7 +143,12 @@
                 <circle cx={x(i)} cy={y(m.median)} r="4" fill="var(--ink)" />
                 <path d="M{x(i) - 4} {y(m.best)}h8" stroke="var(--ink)" stroke-width="2" />
                 <text x={x(i)} y="78" text-anchor="middle" style="font-size:11px">{m.number}</text>
-                <text x={x(i) + 7} y={y(m.median) + 4} style="font-size:10px">{lapTime(m.median)}</text>
+                <text
+                  x={x(i) + (i < medians.length / 2 ? 7 : -7)}
+                  y={y(m.median) + (i < medians.length / 2 ? 12 : 14)}
+                  text-anchor={i < medians.length / 2 ? 'start' : 'end'}
+                  style="font-size:11px">{lapTime(m.median)}</text
+                >
               {/each}
             </svg>
           {/if}

@@ -50,11 +50,11 @@ class SecondsOnOfferTest {
     for (Mistake m : Mistake.values()) {
       long seed = 300 + m.ordinal();
       List<LapData> clean =
-          PlantedMistakesTest.data(ring, Recorded.table(ring, List.of(), 6, seed));
+          PlantedMistakesTest.data(ring, Recorded.table(ring, List.of(), 5, seed));
       for (String corner : corners) {
         List<LapData> with =
             PlantedMistakesTest.data(
-                ring, Recorded.table(ring, List.of(new Habit(m, corner, 1, 1)), 6, seed));
+                ring, Recorded.table(ring, List.of(new Habit(m, corner, 1, 1)), 5, seed));
         lost.computeIfAbsent(corner, c -> new ArrayList<>())
             .add(section(ring, with, corner) - section(ring, clean, corner));
         offered
