@@ -85,8 +85,18 @@ class SimulatedDriverTest {
   }
 
   @Test
-  void mistakesCostTime() {
+  void mistakesCostTimeAndNoneGainsAny() {
     double plain = clean().truth().laps().get(1).lapTime();
+    for (Mistake m :
+        List.of(
+            Mistake.OVER_SLOWED,
+            Mistake.COASTS,
+            Mistake.FULL_THROTTLE_LATE,
+            Mistake.RELEASES_LATE)) {
+      assertThat(clean(new Habit(m, SECOND, 1, 1)).truth().laps().get(1).lapTime())
+          .as(m.words())
+          .isGreaterThan(plain + 0.02);
+    }
     // Striking a kerb is the shorter way, and uneven braking is as often late as early.
     for (Mistake m :
         EnumSet.complementOf(EnumSet.of(Mistake.STRIKES_THE_KERB, Mistake.UNEVEN_BRAKING))) {
