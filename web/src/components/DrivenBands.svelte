@@ -5,7 +5,7 @@
   import { POINTS } from '../lib/points';
   import { pathOf } from '../drawing/strip';
 
-  /** What the laps did, behind the plan: nine of ten laps lie in the band, its line is the middle one. */
+  /** What the laps did, behind the plan: eight of ten laps lie in the band, its line is the middle one. */
   interface Props {
     driven: DrivenView;
     x: ScaleLinear<number, number>;

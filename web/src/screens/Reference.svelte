@@ -227,7 +227,7 @@
               <button
                 class={['btn btn-xs', behind ? 'btn-soft' : 'btn-ghost']}
                 aria-pressed={behind}
-                title="{driven.data.run}: nine of ten laps lie in the grey band"
+                title="{driven.data.run}: eight of ten laps lie in the grey band"
                 data-laps-behind
                 onclick={() => (behind = !behind)}>with {driven.data.laps} laps</button
               >

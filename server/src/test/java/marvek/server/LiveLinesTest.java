@@ -145,6 +145,32 @@ class LiveLinesTest {
   }
 
   @Test
+  void aSlowLineIsHeardFromItsFirstSentenceOn() throws IOException {
+    JsonNode live = listen();
+    String id = live.path("recording").asText();
+    try (Socket socket = new Socket(InetAddress.getLoopbackAddress(), live.path("port").asInt())) {
+      String first = lines.substring(0, lines.indexOf('\n') + 1);
+      socket
+          .getOutputStream()
+          .write(
+              ("MARVEK " + live.path("token").asText() + "\r\n" + first)
+                  .getBytes(StandardCharsets.US_ASCII));
+      await()
+          .atMost(Duration.ofSeconds(20))
+          .until(
+              () ->
+                  Integer.valueOf(1)
+                      .equals(
+                          jdbc.queryForObject(
+                              "select count(*) from recording where id = ? and heard_at is not null",
+                              Integer.class,
+                              UUID.fromString(id))));
+      assertThat(recording(id).path("state").asText()).isEqualTo("LIVE");
+      assertThat(made.person().get("/api/recordings/{id}/file", id).text()).isEqualTo(first);
+    }
+  }
+
+  @Test
   void aTokenOpensOneRecordingOnly() throws IOException {
     JsonNode live = listen();
     send(live, lines);
