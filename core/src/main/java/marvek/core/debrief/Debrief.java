@@ -13,8 +13,8 @@ import org.jspecify.annotations.Nullable;
  * @param median lap, s
  * @param theoretical sum of the best sections, s
  * @param planned lap of the reference as computed, s
- * @param pace the driver's best sections against the computed ones, median of all corners; 1.02 is
- *     2 % slower
+ * @param pace the lap to be expected by the driver's best sections against the computed one; 1.02
+ *     is 2 % slower
  * @param focus at most three corners, those with most on offer first
  * @param corners in driving order
  */

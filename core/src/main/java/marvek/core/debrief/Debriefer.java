@@ -85,7 +85,6 @@ public final class Debriefer {
   }
 
   private Debrief read(List<LapData> laps) {
-    LapData plan = computed(desk, 5);
     int n = entries.size();
     if (laps.isEmpty()) {
       return new Debrief(0, 0, 0, 0, desk.lap().lapTime(), 1, List.of(), List.of());
@@ -93,20 +92,18 @@ public final class Debriefer {
     double[][] time = new double[n][laps.size()];
     double[] best = new double[n];
     double theoretical = 0;
-    double[] ratio = new double[n];
     for (int c = 0; c < n; c++) {
       for (int l = 0; l < laps.size(); l++) {
         time[c][l] = sections.time(laps.get(l), c);
       }
       best[c] = Robust.quantile(time[c], 0);
       theoretical += best[c];
-      ratio[c] = best[c] / sections.time(plan, c);
     }
-    double pace = Robust.median(ratio);
+    Pace pace = Pace.of(desk, sections, laps);
     double speedPace = speedPace(laps);
     List<CornerFinding> findings = new ArrayList<>();
     for (int c = 0; c < n; c++) {
-      findings.add(corner(c, laps, time[c], best[c], pace * sections.time(plan, c), speedPace));
+      findings.add(corner(c, laps, time[c], best[c], pace.expected(c), speedPace));
     }
     double[] lapTimes = laps.stream().mapToDouble(LapData::lapTime).toArray();
     List<String> focus =
@@ -122,7 +119,7 @@ public final class Debriefer {
         Robust.median(lapTimes),
         theoretical,
         desk.lap().lapTime(),
-        pace,
+        pace.share(),
         focus,
         findings);
   }

@@ -212,7 +212,9 @@ public final class Proposals {
         Math.abs(middle) > Debriefer.tolerance(kind) && spread < Debriefer.tolerance(kind);
     // A flag does not follow a habit that costs time.
     boolean habit = !debrief.corners().get(c).habits().isEmpty();
-    boolean slow = Robust.median(y) > Math.min(pacedPlan(c), Robust.quantile(y, 0)) + 0.1;
+    boolean slow =
+        Robust.median(y)
+            > Math.min(Pace.of(desk, sections, laps).expected(c), Robust.quantile(y, 0)) + 0.1;
     if (elsewhere && !habit && !slow && laps.stream().allMatch(LapData::told)) {
       return asDriven(basis, middle);
     }
@@ -225,19 +227,6 @@ public final class Proposals {
                 FAIR * 100,
                 milli(-fair.high()),
                 milli(-fair.low())));
-  }
-
-  private double pacedPlan(int c) {
-    LapData plan = Debriefer.computed(desk, 5);
-    double[] ratio = new double[entries.size()];
-    for (int k = 0; k < ratio.length; k++) {
-      double best = Double.MAX_VALUE;
-      for (LapData l : laps) {
-        best = Math.min(best, sections.time(l, k));
-      }
-      ratio[k] = best / sections.time(plan, k);
-    }
-    return Robust.median(ratio) * sections.time(plan, c);
   }
 
   private static String milli(double seconds) {

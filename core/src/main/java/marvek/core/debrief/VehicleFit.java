@@ -1,9 +1,12 @@
 package marvek.core.debrief;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.IntStream;
 import marvek.core.circuit.Centreline;
+import marvek.core.circuit.Corner;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.LapSimulator;
 import marvek.core.lap.Limits;
@@ -37,8 +40,15 @@ public record VehicleFit(
     double before,
     double after,
     List<String> words) {
-  private static final double TOP = 0.5;
+  // A corner that asks for less of the grip in the computed lap tells nothing of it.
+  private static final double ASKS = 0.7;
+  // Of the laps, those that go well.
+  private static final double GOOD = 0.75;
+  // Steps that are taken together.
+  private static final int WIDE = 9;
   private static final double FULL = 0.97;
+  private static final double FAR = 3;
+  private static final int ROUNDS = 6;
 
   public VehicleFit {
     words = List.copyOf(words);
@@ -63,8 +73,10 @@ public record VehicleFit(
       double[] offset) {}
 
   /**
-   * Fits a vehicle. Grip: in each corner the hardest use over the laps, and of these the median;
-   * power and drag: least squares of the acceleration at full throttle on the straights.
+   * Fits a vehicle. Grip across: in each corner the use of the better laps against that of the
+   * computed lap, and of these the median, so that a mistake in some corners does not count; it is
+   * the grip that is used, and less than there is for who keeps a margin. Power and drag: robust
+   * least squares of the acceleration at full throttle on the straights.
    *
    * @param desk with the vehicle as it is
    * @param laps that count, at least one
@@ -78,8 +90,12 @@ public record VehicleFit(
     double measured = laps.stream().mapToDouble(Lap::lapTime).min().orElse(Double.NaN);
     Vehicle fitted = with(v, across, along, drive[0], drive[1]);
     double after = LapSimulator.lap(desk.path(), fitted, desk.conditions()).lapTime();
+    double before = desk.lap().lapTime();
+    if (Math.abs(after - measured) >= Math.abs(before - measured)) {
+      words.add("The computed lap comes no nearer to yours with it: leave the vehicle as it is.");
+    }
     return new VehicleFit(
-        fitted, across, along, drive[0], drive[1], measured, desk.lap().lapTime(), after, words);
+        fitted, across, along, drive[0], drive[1], measured, before, after, words);
   }
 
   /** What was found, on the numbers of a vehicle that may have another set-up sheet on it. */
@@ -121,76 +137,61 @@ public record VehicleFit(
         : desk.path();
   }
 
+  /**
+   * In each corner what the laps use against what the computed lap does, and of these the middle.
+   */
   private static double across(Desk desk, List<Lap> laps, List<String> words) {
-    Centreline road = desk.road();
-    Limits limits = desk.limits();
-    List<Double> most = new ArrayList<>();
-    for (var corner : desk.corners()) {
-      List<Double> uses = new ArrayList<>();
-      int from = road.index(corner.entry());
-      int count = (int) (road.ahead(corner.entry(), corner.exit()) / road.step());
-      for (Lap lap : laps) {
-        double[] u = new double[Math.max(0, count)];
-        for (int k = 0; k < count; k++) {
-          int i = Math.floorMod(from + k, road.size());
-          double v = lap.speed()[i];
-          double load = limits.load(desk.path(), i, v * v);
-          double need =
-              Math.abs(
-                  lap.across().length > 0 ? lap.across()[i] : v * v * desk.path().curvature()[i]);
-          u[k] = need / Math.max(0.1, limits.sidewaysMost(load, desk.path().grip()[i]));
-        }
-        // One noisy metre is not the corner's grip; a stretch of it is.
-        if (u.length > 8) {
-          uses.add(Robust.quantile(u, 0.9));
-        }
-      }
-      if (!uses.isEmpty()) {
-        most.add(Robust.quantile(uses.stream().mapToDouble(Double::doubleValue).toArray(), 0.75));
+    List<Double> shares = new ArrayList<>();
+    for (Corner corner : desk.corners()) {
+      double full = use(desk, corner, desk.lap().speed(), new double[0]);
+      double[] uses =
+          laps.stream().mapToDouble(l -> use(desk, corner, l.speed(), l.across())).toArray();
+      if (full > ASKS) {
+        shares.add(Robust.quantile(uses, GOOD) / full);
       }
     }
-    double[] sorted = most.stream().mapToDouble(Double::doubleValue).sorted().toArray();
-    if (sorted.length < 3) {
+    if (shares.size() < 3) {
       words.add("Too few corners to tell the grip across; left as it is.");
       return 1;
     }
-    double[] upper =
-        java.util.Arrays.copyOfRange(sorted, (int) (TOP * sorted.length), sorted.length);
-    // The computed lap itself, read the same way, says what full use looks like.
-    double own = Robust.median(upper);
-    double full = fullUse(desk);
-    double factor = bounded(own / full);
+    double factor =
+        bounded(Robust.median(shares.stream().mapToDouble(Double::doubleValue).toArray()));
     words.add(
         String.format(
             Locale.ROOT,
-            "Grip across: %.0f %% of the computed, from the %d corners that ask most.",
+            "Grip across: %.0f %% of the computed is used, the middle of %d corners.",
             factor * 100,
-            upper.length));
+            shares.size()));
     return factor;
   }
 
-  private static double fullUse(Desk desk) {
+  /**
+   * Share of the grip across that a lap keeps to for most of its hardest part of a corner.
+   *
+   * @param measured m/s² across at each station; empty to tell it from speed and line
+   */
+  private static double use(Desk desk, Corner corner, double[] speed, double[] measured) {
     Centreline road = desk.road();
-    List<Double> most = new ArrayList<>();
-    for (var corner : desk.corners()) {
-      int from = road.index(corner.entry());
-      int count = (int) (road.ahead(corner.entry(), corner.exit()) / road.step());
-      double[] u = new double[Math.max(0, count)];
-      for (int k = 0; k < count; k++) {
-        int i = Math.floorMod(from + k, road.size());
-        double v = desk.lap().speed()[i];
-        double load = desk.limits().load(desk.path(), i, v * v);
-        u[k] =
-            Math.abs(v * v * desk.path().curvature()[i])
-                / Math.max(0.1, desk.limits().sidewaysMost(load, desk.path().grip()[i]));
-      }
-      if (u.length > 8) {
-        most.add(Robust.quantile(u, 0.9));
-      }
+    int from = road.index(corner.entry());
+    int count = (int) (road.ahead(corner.entry(), corner.exit()) / road.step());
+    if (count <= WIDE) {
+      return 0;
     }
-    double[] sorted = most.stream().mapToDouble(Double::doubleValue).sorted().toArray();
-    return Robust.median(
-        java.util.Arrays.copyOfRange(sorted, (int) (TOP * sorted.length), sorted.length));
+    double[] use = new double[count];
+    for (int k = 0; k < count; k++) {
+      int i = Math.floorMod(from + k, road.size());
+      double v = speed[i];
+      double load = desk.limits().load(desk.path(), i, v * v);
+      double need = measured.length > 0 ? measured[i] : v * v * desk.path().curvature()[i];
+      use[k] =
+          Math.abs(need) / Math.max(0.1, desk.limits().sidewaysMost(load, desk.path().grip()[i]));
+    }
+    // One noisy metre is not the corner's grip; a stretch of it is.
+    double[] smooth = new double[count - WIDE];
+    for (int k = 0; k < smooth.length; k++) {
+      smooth[k] = Arrays.stream(use, k, k + WIDE).average().orElseThrow();
+    }
+    return Robust.quantile(smooth, 0.9);
   }
 
   private static double along(Desk desk, List<Lap> laps, List<String> words) {
@@ -265,11 +266,7 @@ public record VehicleFit(
           "Too little full throttle on the straights to tell power and drag; left as they are.");
       return new double[] {1, 1};
     }
-    double[] solution =
-        new QRDecomposition(new Array2DRowRealMatrix(rows.toArray(double[][]::new)))
-            .getSolver()
-            .solve(new ArrayRealVector(right.stream().mapToDouble(Double::doubleValue).toArray()))
-            .toArray();
+    double[] solution = robust(rows, right);
     double power = bounded(solution[0]);
     double drag = bounded(solution[1]);
     words.add(
@@ -280,5 +277,36 @@ public record VehicleFit(
             drag * 100,
             (int) (rows.size() * desk.road().step())));
     return new double[] {power, drag};
+  }
+
+  /** Least squares without what lies far off: a shift, a tow, a bump. */
+  private static double[] robust(List<double[]> rows, List<Double> right) {
+    double[][] a = rows.toArray(double[][]::new);
+    double[] b = right.stream().mapToDouble(Double::doubleValue).toArray();
+    double[] found = solved(a, b);
+    for (int round = 0; round < ROUNDS; round++) {
+      double[] miss = new double[b.length];
+      double[] apart = new double[b.length];
+      for (int i = 0; i < b.length; i++) {
+        miss[i] = rows.get(i)[0] * found[0] + rows.get(i)[1] * found[1] - right.get(i);
+      }
+      double middle = Robust.median(miss);
+      for (int i = 0; i < b.length; i++) {
+        apart[i] = Math.abs(miss[i] - middle);
+      }
+      double far = Math.max(0.02, FAR * Robust.median(apart));
+      int[] kept = IntStream.range(0, b.length).filter(i -> apart[i] <= far).toArray();
+      a = Arrays.stream(kept).mapToObj(rows::get).toArray(double[][]::new);
+      double[] c = Arrays.stream(kept).mapToDouble(right::get).toArray();
+      found = solved(a, c);
+    }
+    return found;
+  }
+
+  private static double[] solved(double[][] a, double[] b) {
+    return new QRDecomposition(new Array2DRowRealMatrix(a))
+        .getSolver()
+        .solve(new ArrayRealVector(b))
+        .toArray();
   }
 }

@@ -3,6 +3,7 @@ package marvek.core.logger;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import marvek.core.line.CornerLine;
 import marvek.core.reference.CornerEntry;
 import marvek.core.reference.Desk;
 import marvek.core.reference.PointKind;
@@ -37,6 +38,8 @@ final class Intent {
   int first = -1;
   int full = -1;
   int apex;
+  // The second of two apexes where the throttle is touched between them.
+  int last = -1;
 
   private Intent(CornerEntry entry) {
     this.entry = entry;
@@ -157,10 +160,10 @@ final class Intent {
   }
 
   /** Places on the road, as indices counted from the line of the lap, in driving order. */
-  void settle(Desk desk, double lineTurnIn, double lineApex) {
-    double apexAt = entry.station(PointKind.APEX).orElse(lineApex);
+  void settle(Desk desk, CornerLine line) {
+    double apexAt = entry.station(PointKind.APEX).orElse(line.apex());
     apex = desk.road().index(apexAt);
-    double turn = entry.station(PointKind.TURN_IN).orElse(lineTurnIn) + turnInBy;
+    double turn = entry.station(PointKind.TURN_IN).orElse(line.turnIn()) + turnInBy;
     turnIn = near(desk, turn);
     if (entry.slowing() == Slowing.BRAKE && entry.station(PointKind.BRAKE).isPresent()) {
       brake = near(desk, entry.station(PointKind.BRAKE).orElseThrow() + brakeBy);
@@ -173,6 +176,7 @@ final class Intent {
       full = near(desk, entry.station(PointKind.FULL_THROTTLE).orElse(apexAt + 30) + fullBy);
       first = Math.max(first, brake + 14);
       full = Math.max(full, first + 3);
+      last = line.apexes().size() > 1 && first < apex ? apex : -1;
     }
   }
 

@@ -25,6 +25,10 @@ public final class SimulatedDriver {
   private static final double STEERING_RATIO = 13;
   private static final double UNDERSTEER = 0.0006;
   private static final double SHIFT_DOWN_PAUSE = 0.28;
+  // Between two apexes: metres looked ahead, slowing that easing gives, throttle never let go of.
+  private static final double LOOKS_AHEAD = 20;
+  private static final double EASES = 1;
+  private static final double LEAST_HELD = 0.1;
   private static final double GRAVITY = 9.80665;
   // A wheel that stands or spins grips less, for about this long; a kerb is struck this hard.
   private static final double SLIDE_BEGINS = 0.12;
@@ -162,7 +166,7 @@ public final class SimulatedDriver {
         new Limits(vehicle, day.withGrip(day.grip() * pace * pace), desk.lap().boostBelow());
     for (int c = 0; c < intents.size(); c++) {
       CornerLine l = desk.lines().get(c);
-      intents.get(c).settle(desk, l.turnIn(), l.apex());
+      intents.get(c).settle(desk, l);
     }
     int rowsBefore = out.rows.size();
     double began = clock;
@@ -284,6 +288,8 @@ public final class SimulatedDriver {
     private double openedAt = -1;
     private double slid;
     private double slow = -1;
+    // Throttle between two apexes.
+    private double holds = LEAST_HELD;
     private boolean lifted;
     private boolean shut;
     // Where the throttle was touched again in each corner; -1 where it never was shut.
@@ -350,6 +356,12 @@ public final class SimulatedDriver {
         if (i.dip && way > 0.45 && way < 0.75) {
           throttle = 0.15;
         }
+        if (k < i.last) {
+          throttle = Math.min(throttle, Math.max(LEAST_HELD, held(i, k)));
+          holds = throttle;
+        } else if (i.last > 0) {
+          throttle = holds + (1 - holds) * (k - i.last) / (double) Math.max(1, i.full - i.last);
+        }
       }
       if (throttle == 0) {
         shut = true;
@@ -375,6 +387,24 @@ public final class SimulatedDriver {
       double metres = Math.max(0, (speed * speed - slow * slow) / (2 * a));
       lifted |= speed > slow && (i.apex - 10 - k) * road.step() < metres;
       return lifted;
+    }
+
+    /** Between two apexes: the throttle that leads to the speed of the second by rolling. */
+    private double held(Intent i, int k) {
+      double ahead = Double.MAX_VALUE;
+      double metres = 0;
+      for (int j = k; j <= i.last + 10; j++) {
+        double v = limits.cornerSpeed(path, Math.floorMod(j, n)) * i.slower;
+        if (j >= k + LOOKS_AHEAD / road.step()) {
+          ahead = Math.min(ahead, v * v + 2 * EASES * (metres - LOOKS_AHEAD));
+        }
+        metres += path.step()[Math.floorMod(j, n)];
+      }
+      int p = Math.floorMod(k, n);
+      double load = limits.load(path, p, speed * speed);
+      double along = ahead < 1e9 ? (ahead - speed * speed) / (2 * LOOKS_AHEAD) : 0;
+      double need = (along + limits.resistance(path, p, speed, load)) * limits.mass();
+      return Math.max(0, Math.min(1, need / Math.max(1, vehicle.wheelForce(speed, gear))));
     }
 
     /** The throttle that keeps the speed. */

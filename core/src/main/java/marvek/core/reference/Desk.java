@@ -37,6 +37,11 @@ public record Desk(
     Limits limits,
     LapTrace lap,
     List<CornerLine> lines) {
+  /** Share of the brakes from which on the lap is said to brake. */
+  static final double BRAKE_COUNTS = 0.06;
+
+  // So much quicker between two apexes, m/s, that they are slowed for one by one.
+  private static final double DIP = 0.3;
 
   /** Computes the line on good tarmac, tunes it and drives it. */
   public static Desk compute(
@@ -129,17 +134,71 @@ public record Desk(
   public int slowest(int c) {
     Corner corner = corners.get(c);
     CornerLine line = lines.get(c);
-    int n = road.size();
-    int from = road.index(line.turnIn());
     double exit = Math.max(5, road.ahead(line.turnIn(), corner.exit()));
-    int count = (int) (Math.min(exit, road.length() / 2) / road.step());
-    int best = from;
+    return slowest(line.turnIn(), Math.min(exit, road.length() / 2));
+  }
+
+  private int slowest(double from, double metres) {
+    int n = road.size();
+    int first = road.index(from);
+    int count = (int) (metres / road.step());
+    int best = first;
     for (int k = 0; k <= count; k++) {
-      int i = Math.floorMod(from + k, n);
+      int i = Math.floorMod(first + k, n);
       if (lap.speed()[i] < lap.speed()[Math.floorMod(best, n)]) {
-        best = from + k;
+        best = first + k;
       }
     }
     return Math.floorMod(best, n);
+  }
+
+  /**
+   * Index of the slowest station that a corner is braked for. Of two apexes that is the first where
+   * the lap brakes for it and goes quicker between them, also where the second is slower.
+   */
+  public int braked(int c) {
+    CornerLine line = lines.get(c);
+    int slowest = slowest(c);
+    if (line.apexes().size() < 2) {
+      return slowest;
+    }
+    int first = slowest(line.turnIn(), toMiddle(line));
+    int n = road.size();
+    double quickest = lap.speed()[first];
+    for (int k = 0; k < Math.floorMod(slowest - first, n); k++) {
+      quickest = Math.max(quickest, lap.speed()[(first + k) % n]);
+    }
+    boolean dips = first == slowest || quickest > lap.speed()[first] + DIP;
+    double lost = lap.speed()[brakesFrom(first)] - lap.speed()[first];
+    return dips && lost >= Drafter.WORTH_BRAKING ? first : slowest;
+  }
+
+  /** Index of the slowest station at the last apex of a corner. */
+  int slowestAtLast(int c) {
+    CornerLine line = lines.get(c);
+    if (line.apexes().size() < 2) {
+      return slowest(c);
+    }
+    double middle = line.turnIn() + toMiddle(line);
+    double exit = road.ahead(middle, corners.get(c).exit());
+    return slowest(road.wrap(middle), exit < road.length() / 2 ? Math.max(5, exit) : 5);
+  }
+
+  private double toMiddle(CornerLine line) {
+    double first = line.apexes().get(0);
+    return road.ahead(line.turnIn(), first) + road.ahead(first, line.apex()) / 2;
+  }
+
+  /** Index from which the lap brakes for a slow place, or a little before it where it does not. */
+  int brakesFrom(int slowest) {
+    int n = road.size();
+    int k = 0;
+    while (k < n / 2 && lap.brake()[Math.floorMod(slowest - k - 1, n)] <= BRAKE_COUNTS && k < 40) {
+      k++;
+    }
+    while (k < n / 2 && lap.brake()[Math.floorMod(slowest - k - 1, n)] > 0.01) {
+      k++;
+    }
+    return Math.floorMod(slowest - k, n);
   }
 }

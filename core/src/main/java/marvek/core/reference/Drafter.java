@@ -21,12 +21,12 @@ public final class Drafter {
 
   private static final double REACH = 60;
   private static final double NEAR = 14;
-  private static final double BRAKE_COUNTS = 0.06;
   private static final double FLAT_WITHIN = 0.4;
   private static final double FULL = 0.97;
   private static final double SPENT = 0.88;
-  // Less than this, in m/s, is taken off by lifting.
-  private static final double WORTH_BRAKING = 2.5;
+
+  /** Less than this, in m/s, is taken off by lifting. */
+  static final double WORTH_BRAKING = 2.5;
 
   private final Desk desk;
   private final List<Landmark> landmarks;
@@ -72,6 +72,7 @@ public final class Drafter {
     int n = desk.road().size();
     Slowing slowing = slowing(c);
     int slowest = desk.slowest(c);
+    int met = desk.braked(c);
     List<CornerPoint> points = new ArrayList<>();
     double arrival = lap.speed()[desk.road().index(line.turnIn())];
     int approachGear =
@@ -79,7 +80,7 @@ public final class Drafter {
             ? lap.gear()[slowest]
             : lap.gear()[desk.road().index(line.turnIn())];
     if (slowing == Slowing.BRAKE) {
-      int start = brakeStart(slowest);
+      int start = desk.brakesFrom(met);
       double early = EARLY * lap.speed()[start];
       double station = Math.floor(desk.road().wrap(start * desk.road().step() - early));
       int at = desk.road().index(station);
@@ -89,18 +90,23 @@ public final class Drafter {
     }
     points.add(point(PointKind.TURN_IN, line.turnIn(), NEAR));
     if (slowing == Slowing.BRAKE) {
-      points.add(point(PointKind.RELEASE, brakeEnd(slowest) * desk.road().step(), NEAR));
+      points.add(point(PointKind.RELEASE, brakeEnd(met) * desk.road().step(), NEAR));
+    }
+    if (line.apexes().size() > 1) {
+      points.add(point(PointKind.FIRST_APEX, line.apexes().get(0), NEAR));
     }
     points.add(point(PointKind.APEX, line.apex(), NEAR));
     double firstThrottle = 1;
     if (slowing != Slowing.FLAT) {
-      int limit = untilNextBraking(c, slowest);
-      int first = slowest;
+      int last = met + Math.floorMod(desk.slowestAtLast(c) - met, n);
+      last = last - met > n / 2 ? met : last;
+      int limit = untilNextBraking(c, last);
+      int first = met;
       while (first < limit && lap.throttle()[first % n] < 0.03) {
         first++;
       }
       int full = first;
-      while (full < limit && !staysFull(full)) {
+      while (full < limit && !staysFull(full, last)) {
         full++;
       }
       firstThrottle = opening(first % n);
@@ -118,7 +124,7 @@ public final class Drafter {
         points,
         approachGear,
         arrival,
-        slowing == Slowing.BRAKE ? effort(arrival, lap.speed()[slowest]) : 0,
+        slowing == Slowing.BRAKE ? effort(arrival, lap.speed()[met]) : 0,
         slowing == Slowing.FLAT ? lap.gear()[slowest] : gear(slowest),
         lap.speed()[slowest],
         line.type(),
@@ -157,7 +163,7 @@ public final class Drafter {
 
   private Slowing slowing(int c) {
     LapTrace lap = desk.lap();
-    int slowest = desk.slowest(c);
+    int slowest = desk.braked(c);
     int n = desk.road().size();
     int from = desk.road().index(desk.lines().get(c).turnIn());
     int count = Math.floorMod(slowest - from, n);
@@ -166,7 +172,7 @@ public final class Drafter {
     int start = Math.max(count, 20);
     for (int k = 0; k <= start; k++) {
       int i = Math.floorMod(slowest - k, n);
-      braked |= lap.brake()[i] > BRAKE_COUNTS;
+      braked |= lap.brake()[i] > Desk.BRAKE_COUNTS;
       eased |= lap.unbraked()[i] - lap.speed()[i] > FLAT_WITHIN;
     }
     for (int k = 0; k < 12; k++) {
@@ -175,24 +181,11 @@ public final class Drafter {
               && lap.speed()[Math.floorMod(slowest + k, n)]
                   > desk.lap().cornerSpeed()[Math.floorMod(slowest + k, n)] - 0.5;
     }
-    double lost = lap.speed()[brakeStart(slowest)] - lap.speed()[slowest];
+    double lost = lap.speed()[desk.brakesFrom(slowest)] - lap.speed()[slowest];
     if (braked && lost >= WORTH_BRAKING) {
       return Slowing.BRAKE;
     }
     return braked || eased ? Slowing.LIFT : Slowing.FLAT;
-  }
-
-  private int brakeStart(int slowest) {
-    int n = desk.road().size();
-    LapTrace lap = desk.lap();
-    int k = 0;
-    while (k < n / 2 && lap.brake()[Math.floorMod(slowest - k - 1, n)] <= BRAKE_COUNTS && k < 40) {
-      k++;
-    }
-    while (k < n / 2 && lap.brake()[Math.floorMod(slowest - k - 1, n)] > 0.01) {
-      k++;
-    }
-    return Math.floorMod(slowest - k, n);
   }
 
   private int brakeEnd(int slowest) {
@@ -212,15 +205,16 @@ public final class Drafter {
     int most =
         count == 1 ? n / 2 : Math.min(n / 2, Math.floorMod(desk.road().index(next) - slowest, n));
     int k = 1;
-    while (k < most && desk.lap().brake()[(slowest + k) % n] <= BRAKE_COUNTS) {
+    while (k < most && desk.lap().brake()[(slowest + k) % n] <= Desk.BRAKE_COUNTS) {
       k++;
     }
     return slowest + k;
   }
 
-  private boolean staysFull(int index) {
+  /** Whether the throttle stays full for a while, and past the last slow place. */
+  private boolean staysFull(int index, int last) {
     int n = desk.road().size();
-    for (int k = 0; k < 6; k++) {
+    for (int k = 0; k < Math.max(6, last - index); k++) {
       if (desk.lap().throttle()[(index + k) % n] < FULL) {
         return false;
       }

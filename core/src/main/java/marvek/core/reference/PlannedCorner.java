@@ -26,7 +26,6 @@ final class PlannedCorner {
   private static final double MOST_EFFORT = 3;
   private static final double MOST_PEAK = 1.6;
   private static final int PEAK_BISECTIONS = 14;
-  private static final double BRAKE_COUNTS = 0.06;
   private static final double EVEN = 1.012;
 
   /** Asking this much of the grip still counts as made: the model is no finer. */
@@ -45,6 +44,7 @@ final class PlannedCorner {
   private final int turnIn;
   private final @Nullable Pedals pedals;
   private final int end;
+  private final boolean twice;
   private final double[] corner;
   private final double[] unbraked;
 
@@ -69,6 +69,7 @@ final class PlannedCorner {
    * @param firstShare share of throttle at first throttle
    * @param exit where the corner is over
    * @param pedals shape, or null for braking scaled evenly
+   * @param twice whether the line touches the inside twice
    */
   record Steps(
       int brake,
@@ -78,17 +79,26 @@ final class PlannedCorner {
       int full,
       double firstShare,
       int exit,
-      @Nullable Pedals pedals) {
+      @Nullable Pedals pedals,
+      boolean twice) {
     Steps withBrake(int other) {
-      return new Steps(other, turnIn, release, first, full, firstShare, exit, pedals);
+      return new Steps(other, turnIn, release, first, full, firstShare, exit, pedals, twice);
     }
 
     Steps withPedals(@Nullable Pedals other) {
-      return new Steps(brake, turnIn, release, first, full, firstShare, exit, other);
+      return new Steps(brake, turnIn, release, first, full, firstShare, exit, other, twice);
     }
   }
 
-  PlannedCorner(Path path, Limits limits, LapTrace lap, int from, int count, Steps steps) {
+  /**
+   * Drives a corner.
+   *
+   * @param from index of the start of the stretch
+   * @param count steps of the stretch
+   * @param free step at which the lap begins to brake for the corner
+   */
+  PlannedCorner(
+      Path path, Limits limits, LapTrace lap, int from, int count, int free, Steps steps) {
     this.path = path;
     this.limits = limits;
     this.n = path.size();
@@ -103,11 +113,14 @@ final class PlannedCorner {
       corner[k] = limits.cornerSpeed(path, at(k));
     }
     slowest = slowest(steps);
-    unbraked = unbraked(lap);
+    unbraked = unbraked(lap, free);
     int letGo = Math.min(count - 1, Math.max(steps.release(), brake + 1));
     this.release = brake < 0 ? -1 : pedals == null ? Math.min(letGo, slowest) : letGo;
-    this.end = pedals == null ? slowest : Math.max(slowest, release);
     this.first = Math.max(steps.first(), brake < 0 ? 0 : brake + 1);
+    this.twice = steps.twice();
+    boolean between = twice && brake >= 0 && first < slowest;
+    int rolled = pedals == null ? slowest : Math.max(slowest, release);
+    this.end = between ? Math.max(first, release) : rolled;
     this.full = Math.max(steps.full(), first);
     speed = new double[count + 1];
     brakeShare = new double[count + 1];
@@ -129,14 +142,7 @@ final class PlannedCorner {
    * Speed on arrival: the lap's own until it brakes for this corner, and full throttle from there,
    * as if the corner were not coming.
    */
-  private double[] unbraked(LapTrace lap) {
-    int start = slowest;
-    while (start > 0 && lap.brake()[at(start - 1)] <= BRAKE_COUNTS && slowest - start < 45) {
-      start--;
-    }
-    while (start > 0 && lap.brake()[at(start - 1)] > 0.01) {
-      start--;
-    }
+  private double[] unbraked(LapTrace lap, int start) {
     double[] v = new double[count + 1];
     for (int k = 0; k <= start; k++) {
       v[k] = lap.speed()[at(k)];
@@ -215,6 +221,7 @@ final class PlannedCorner {
       }
     }
     double[] planned = envelope(Math.min(Math.max(effort, 0), MOST_EFFORT), 0, target);
+    double[] rolling = twice ? rolling() : planned;
     speed[0] = unbraked[0];
     double opened = 0;
     for (int k = 0; k < count; k++) {
@@ -234,6 +241,10 @@ final class PlannedCorner {
         boolean exit = k >= first && (brake >= 0 || k >= slowest);
         opened = exit ? opening(k) : 1;
         next = LapSimulator.ahead(path, limits, at(k), at(k + 1), speed[k], opened);
+        if (exit && twice && next > rolling[k + 1]) {
+          next = rolling[k + 1];
+          opened = Math.min(opened, opened(k, speed[k], next));
+        }
         throttle[k] = opened;
       }
       speed[k + 1] = braking && shaped != null ? next : Math.min(next, corner[k + 1]);
@@ -267,7 +278,9 @@ final class PlannedCorner {
       effort = high;
     }
     double[] v = under(effort, arrival);
-    if (v[slowest] > target * 1.01 + 0.05) {
+    double most = end < slowest ? rolling()[end] : target;
+    int met = Math.min(end, slowest);
+    if (v[met] > most * 1.01 + 0.05) {
       makesIt = false;
     }
     return v;
@@ -383,11 +396,7 @@ final class PlannedCorner {
   /** Without brakes the throttle is eased in time: backwards from every place that asks for it. */
   private void ease() {
     for (int k = count - 1; k >= 0; k--) {
-      double load = limits.load(path, at(k), speed[k + 1] * speed[k + 1]);
-      double a =
-          limits.vehicle().brakes().engineBraking()
-              + limits.resistance(path, at(k), speed[k + 1], load);
-      double v = Math.sqrt(speed[k + 1] * speed[k + 1] + 2 * Math.max(0, a) * path.step()[at(k)]);
+      double v = rolled(k, speed[k + 1]);
       if (v < speed[k] - 1e-9) {
         speed[k] = v;
         throttle[k] = 0;
@@ -403,6 +412,31 @@ final class PlannedCorner {
             * limits.brakingMost(
                 load, limits.ellipse(path, at(k), v * v, load), path.grip()[at(k)]);
     return most > 0 ? use / most : 0;
+  }
+
+  /** Speed at each step from which rolling is enough for all that follows, as a second apex. */
+  private double[] rolling() {
+    double[] v = corner.clone();
+    for (int k = count - 1; k >= 0; k--) {
+      v[k] = Math.min(v[k], rolled(k, v[k + 1]));
+    }
+    return v;
+  }
+
+  /** Speed at a step from which rolling leads to a speed at the next. */
+  private double rolled(int k, double next) {
+    double load = limits.load(path, at(k), next * next);
+    double a =
+        limits.vehicle().brakes().engineBraking() + limits.resistance(path, at(k), next, load);
+    return Math.sqrt(next * next + 2 * Math.max(0, a) * path.step()[at(k)]);
+  }
+
+  /** The share of the throttle that takes the speed on to the next. */
+  private double opened(int k, double v, double next) {
+    double load = limits.load(path, at(k), v * v);
+    double a = (next * next - v * v) / (2 * path.step()[at(k)]);
+    double drive = limits.driveMost(path, at(k), v);
+    return Math.max(0, (a + limits.resistance(path, at(k), v, load)) / Math.max(0.1, drive));
   }
 
   private double opening(int k) {
@@ -445,7 +479,7 @@ final class PlannedCorner {
    * Mean and peak deceleration needed, and the mean of what there is, from marker to {@code to}.
    */
   double[] need(int to) {
-    int end = Math.max(brake + 1, Math.min(to, slowest));
+    int end = Math.max(brake + 1, Math.min(to, Math.min(slowest, this.end)));
     double target = Math.min(corner[slowest], unbraked[slowest]);
     double[] planned = pedals == null ? envelope(effort, brake, target) : speed;
     double metres = 0;

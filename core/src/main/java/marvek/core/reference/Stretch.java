@@ -22,6 +22,8 @@ final class Stretch {
   final int c;
   final int from;
   final int count;
+  // Steps until the lap brakes for the corner.
+  private final int free;
 
   /**
    * The stretch of a corner.
@@ -35,13 +37,15 @@ final class Stretch {
     this.c = c;
     int n = desk.road().size();
     int corners = desk.corners().size();
-    int slowest = desk.slowest(c);
     int begin =
         corners == 1
-            ? Math.floorMod(slowest - n / 2, n)
-            : desk.slowest((c + corners - 1) % corners);
+            ? Math.floorMod(desk.slowest(c) - n / 2, n)
+            : desk.slowestAtLast((c + corners - 1) % corners);
     this.from = begin;
-    this.count = Math.floorMod(slowest - begin, n) + onward(slowest);
+    int last = desk.slowestAtLast(c);
+    this.count = Math.floorMod(last - begin, n) + onward(last);
+    int free = Math.floorMod(desk.brakesFrom(desk.braked(c)) - begin, n);
+    this.free = free > count ? 0 : free;
   }
 
   /** Steps from the slowest point to the braking for the next corner. */
@@ -139,12 +143,20 @@ final class Stretch {
     int release = entry.station(PointKind.RELEASE).map(this::step).orElse(apex);
     int exit = step(entry.station(PointKind.EXIT).orElse(line.exit()));
     if (entry.slowing() == Slowing.FLAT) {
-      return new PlannedCorner.Steps(-1, turnIn, -1, 0, 0, 1, exit, null);
+      return new PlannedCorner.Steps(-1, turnIn, -1, 0, 0, 1, exit, null, false);
     }
     int first = entry.station(PointKind.FIRST_THROTTLE).map(this::step).orElse(apex);
     int full = entry.station(PointKind.FULL_THROTTLE).map(this::step).orElse(count);
     return new PlannedCorner.Steps(
-        brake, turnIn, release, first, full, entry.firstThrottle(), exit, entry.pedals());
+        brake,
+        turnIn,
+        release,
+        first,
+        full,
+        entry.firstThrottle(),
+        exit,
+        entry.pedals(),
+        line.apexes().size() > 1);
   }
 
   PlannedCorner plan(Path path, PlannedCorner.Steps steps) {
@@ -152,6 +164,6 @@ final class Stretch {
   }
 
   PlannedCorner plan(Path path, Limits limits, PlannedCorner.Steps steps) {
-    return new PlannedCorner(path, limits, desk.lap(), from, count, steps);
+    return new PlannedCorner(path, limits, desk.lap(), from, count, free, steps);
   }
 }

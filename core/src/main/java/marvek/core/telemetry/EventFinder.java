@@ -57,6 +57,10 @@ public final class EventFinder {
     return out;
   }
 
+  // Between two apexes so much quicker, and so much slowed for the first, m/s, are two slow places.
+  private static final double BETWEEN = 0.4;
+  private static final double WORTH_BRAKING = 2.5;
+
   /** Metres before a bend at which the place of arrival is read, where there is room. */
   public static final double ARRIVAL = 60;
 
@@ -183,7 +187,8 @@ public final class EventFinder {
     int slow = on.slowest(slowFrom, Math.max(slowFrom, feet.beforeNext(slowFrom, slowTo)));
     int fast = on.fastest(on.first, slow);
 
-    int pressEnd = feet.lastPress(slow);
+    int met = met(on, feet, slowFrom, slow);
+    int pressEnd = feet.lastPress(met);
     int pressStart = pressEnd < 0 ? -1 : feet.firstPress(pressEnd);
     boolean brakes = pressStart >= 0;
     double brakeAt = brakes ? feet.risen(pressStart, pressEnd) : Double.NaN;
@@ -228,7 +233,9 @@ public final class EventFinder {
         on.seenBrake && on.seenThrottle ? feet.coasting(lift, openAt) : 0,
         kept(openAt),
         kept(fullAt),
-        open < 0 || !on.seenThrottle ? 0 : feet.lifts(open, exitIndex),
+        open < 0 || !on.seenThrottle
+            ? 0
+            : feet.lifts(met < slow ? Math.max(open, slow) : open, exitIndex),
         kept(wide[0]),
         Double.isNaN(wide[1]) ? null : wide[1],
         machine.gear(brakes ? pressStart : fast),
@@ -239,6 +246,23 @@ public final class EventFinder {
         brakes ? machine.locks(pressStart, pressEnd) : 0,
         open < 0 ? 0 : machine.spins(open, Math.min(on.last, exitIndex + (int) t.rate())),
         machine.strike(entry, exit));
+  }
+
+  /**
+   * The slowest sample that the corner is braked for: of two apexes the first where it is braked
+   * for and left quicker, also where the second is slower.
+   */
+  private static int met(CornerStretch on, PedalWork feet, int from, int slow) {
+    if (on.corner.apexes().size() < 2) {
+      return slow;
+    }
+    double first = on.unwrapped(on.corner.apexes().get(0));
+    int middle = on.t.at((first + on.unwrapped(on.corner.apex())) / 2);
+    int met = on.slowest(from, Math.max(from, Math.min(middle, slow)));
+    int end = feet.lastPress(met);
+    int start = end < 0 ? -1 : feet.firstPress(end);
+    boolean left = on.v[on.fastest(met, slow)] > on.v[met] + BETWEEN;
+    return start >= 0 && left && on.v[start] - on.v[met] > WORTH_BRAKING ? met : slow;
   }
 
   private @Nullable Double kept(double station) {
