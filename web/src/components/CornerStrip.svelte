@@ -160,6 +160,12 @@
     }),
   );
   const path = $derived(profile ? curve('offset', y) : []);
+  // Words beside a place stand in that half of the road in which the path is not.
+  const beside = (at: number) => {
+    const near = path.filter(([px]) => px > x(at) - 5 && px < x(at) + 110);
+    const middle = near.reduce((sum, [, py]) => sum + py, 0) / Math.max(1, near.length);
+    return near.length && middle < y(0) ? y(-widest / 2) - 8 : y(widest / 2) + 14;
+  };
   const asked = $derived(
     profile && answer?.answer.pressing
       ? steps.flatMap((s) => {
@@ -408,7 +414,7 @@
         stroke-width="1.5"
         stroke-dasharray="3 3"
       />
-      <text x={x(limit) + 4} y={y(0) + 4} style="fill:var(--brake);font-size:11px">last place to brake</text>
+      <text x={x(limit) + 4} y={beside(limit)} style="fill:var(--brake);font-size:11px">last place to brake</text>
     {/if}
 
     <g>

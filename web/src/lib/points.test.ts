@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { CornerEntry } from './api';
-import { apart, moved, sameDecisions, station, tieText, toggled } from './points';
+import { apart, moved, pastApex, sameDecisions, station, tieText, toggled } from './points';
 
 const entry: CornerEntry = {
   corner: 'c1',
@@ -38,6 +38,21 @@ describe('points of a corner', () => {
   it('measures the short way round the lap', () => {
     expect(apart(4190, 10, 4200)).toBe(20);
     expect(apart(10, 4190, 4200)).toBe(-20);
+  });
+
+  it('counts from the nearest of two apexes, over the line too', () => {
+    const twice = {
+      ...entry,
+      points: [
+        { kind: 'RELEASE' as const, station: 4195 },
+        { kind: 'FIRST_APEX' as const, station: 5 },
+        { kind: 'APEX' as const, station: 90 },
+        { kind: 'FULL_THROTTLE' as const, station: 110 },
+      ],
+    };
+    expect(pastApex(twice, 'RELEASE', 4200)).toBe(-10);
+    expect(pastApex(twice, 'FULL_THROTTLE', 4200)).toBe(20);
+    expect(pastApex(twice, 'EXIT', 4200)).toBeUndefined();
   });
 
   it('says a tie with its side of the landmark', () => {

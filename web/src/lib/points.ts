@@ -73,6 +73,15 @@ export function apart(a: number, b: number, length: number): number {
   return ahead > length / 2 ? ahead - length : ahead;
 }
 
+/** Metres by which a point lies past the nearest apex. */
+export function pastApex(entry: CornerEntry, kind: PointKind, length: number): number | undefined {
+  const at = station(entry, kind);
+  const past = [station(entry, 'FIRST_APEX'), station(entry, 'APEX')].flatMap((apex) =>
+    apex === undefined || at === undefined ? [] : [apart(apex, at, length)],
+  );
+  return past.toSorted((a, b) => Math.abs(a) - Math.abs(b))[0];
+}
+
 /** "100 board + 8 m" from a tie. */
 export function tieText(
   tie: { spoken: string; past: number } | null | undefined,

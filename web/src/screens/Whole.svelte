@@ -4,7 +4,7 @@
   import { api, ask, asProblem, type CornerEntry, type PointKind } from '../lib/api';
   import { catalogue } from '../lib/catalogue.svelte';
   import { here } from '../lib/here.svelte';
-  import { POINTS, station, tieText } from '../lib/points';
+  import { pastApex, POINTS, tieText } from '../lib/points';
   import { inSpeed, metres, plain, signed, speedUnit } from '../lib/units';
   import { cornerWord } from '../lib/words';
   import ProblemBox from '../components/ProblemBox.svelte';
@@ -70,9 +70,8 @@
     return p ? (tieText(p.tie, metres) ?? metres(p.station)) : '';
   };
   const fromApex = (e: CornerEntry, kind: PointKind) => {
-    const a = station(e, 'APEX');
-    const s = station(e, kind);
-    return a === undefined || s === undefined ? '' : signed(Math.round(s - a));
+    const by = pastApex(e, kind, data?.reference.length ?? Infinity);
+    return by === undefined ? '' : signed(Math.round(by));
   };
   const schools = (e: CornerEntry) => e.schools.map((s) => catalogue.school(s)).join('; ');
 </script>
@@ -178,8 +177,8 @@
       </table>
     </div>
     <p class="mt-2 text-xs">
-      Speeds in {speedUnit()}. Off, first and full: metres from the apex. Worth: seconds on offer, from what the plan
-      leaves and 2 km/h more at the exit; the order is the computation's unless it says own. Computed markers are
+      Speeds in {speedUnit()}. Off, first and full: metres from the nearest apex. Worth: seconds on offer, from what the
+      plan leaves and 2 km/h more at the exit; the order is the computation's unless it says own. Computed markers are
       estimates: start early and build up.
     </p>
   {/if}

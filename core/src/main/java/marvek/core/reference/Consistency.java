@@ -349,7 +349,8 @@ public final class Consistency {
 
     private void wording() {
       Wording own = e.wording();
-      if (own != null && !own.about().equals(Sentence.line(corner, e, Speech.PLAIN))) {
+      if (own != null
+          && !own.about().equals(Sentence.line(corner, e, Speech.PLAIN.on(road.length())))) {
         warn(
             Rule.WORDING_DUE,
             null,

@@ -43,7 +43,7 @@ public final class Sentence {
   /** A corner at all three lengths. */
   public static Words words(Corner corner, CornerEntry e, Speech speech) {
     Wording own = e.wording();
-    String plain = line(corner, e, Speech.PLAIN);
+    String plain = line(corner, e, Speech.PLAIN.on(speech.lap()));
     return new Words(
         full(corner, e, speech),
         line(corner, e, speech),
@@ -69,13 +69,13 @@ public final class Sentence {
         .flatMap(p -> Optional.ofNullable(p.tie()))
         .ifPresent(t -> parts.add("hands " + near(t, units)));
     if (e.slowing() == Slowing.BRAKE) {
-      release(e, units).ifPresent(parts::add);
+      release(e, speech).ifPresent(parts::add);
     }
     parts.add(apex(corner, e));
     if (e.slowing() == Slowing.BRAKE) {
       parts.add(units.speed(e.minimumSpeed()));
     }
-    throttle(e, units).ifPresent(parts::add);
+    throttle(e, speech).ifPresent(parts::add);
     return sentence(parts) + withNote(e);
   }
 
@@ -96,7 +96,7 @@ public final class Sentence {
         : "stay in " + ordinal(e.gear());
   }
 
-  private static Optional<String> throttle(CornerEntry e, Display units) {
+  private static Optional<String> throttle(CornerEntry e, Speech speech) {
     if (e.slowing() == Slowing.FLAT || e.point(PointKind.FULL_THROTTLE).isEmpty()) {
       return Optional.empty();
     }
@@ -104,9 +104,9 @@ public final class Sentence {
         (e.firstThrottle() < 0.95
                 ? Math.round(e.firstThrottle() * 100) + " % throttle "
                 : "throttle ")
-            + fromApex(e, PointKind.FIRST_THROTTLE, units)
+            + fromApex(e, PointKind.FIRST_THROTTLE, speech)
             + ", all of it "
-            + fromApex(e, PointKind.FULL_THROTTLE, units));
+            + fromApex(e, PointKind.FULL_THROTTLE, speech));
   }
 
   private static String withNote(CornerEntry e) {
@@ -121,6 +121,7 @@ public final class Sentence {
   private static final class Telling {
     private final Corner corner;
     private final CornerEntry e;
+    private final Speech speech;
     private final Display units;
     private final String called;
     private final List<String> sentences = new ArrayList<>();
@@ -128,6 +129,7 @@ public final class Sentence {
     Telling(Corner corner, CornerEntry e, Speech speech) {
       this.corner = corner;
       this.e = e;
+      this.speech = speech;
       this.units = speech.units();
       this.called = speech.corner(corner);
     }
@@ -228,7 +230,7 @@ public final class Sentence {
 
     private void letGo() {
       List<String> parts = new ArrayList<>();
-      release(e, units).ifPresent(parts::add);
+      release(e, speech).ifPresent(parts::add);
       Pedals pedals = e.pedals();
       if (pedals != null) {
         parts.add(
@@ -279,7 +281,7 @@ public final class Sentence {
 
     private void opening() {
       List<String> parts = new ArrayList<>();
-      Sentence.throttle(e, units).ifPresent(parts::add);
+      Sentence.throttle(e, speech).ifPresent(parts::add);
       parts.add(detail(Detail.CUE, "when "));
       Pedals pedals = e.pedals();
       if (pedals != null && pedals.maintain() > 0.05) {
@@ -394,22 +396,23 @@ public final class Sentence {
     return effort >= 0.75 ? "hard" : effort >= 0.45 ? "firm" : effort >= 0.2 ? "light" : "a touch";
   }
 
-  private static Optional<String> release(CornerEntry e, Display units) {
+  private static Optional<String> release(CornerEntry e, Speech speech) {
     Optional<Double> last = e.station(PointKind.APEX);
     Optional<Double> release = e.station(PointKind.RELEASE);
     Optional<Double> first = e.station(PointKind.FIRST_APEX);
-    boolean twice = first.isPresent() && release.isPresent() && release.get() < first.get() + 8;
+    boolean twice =
+        first.isPresent() && release.isPresent() && speech.apart(first.get(), release.get()) < 8;
     Optional<Double> apex = twice ? first : last;
     if (apex.isEmpty() || release.isEmpty()) {
       return Optional.empty();
     }
-    double before = apex.get() - release.get();
+    double before = speech.apart(release.get(), apex.get());
     return Optional.of(
         Math.abs(before) < 8
             ? "bleed it to the " + (twice ? "first apex" : "apex")
             : before > 0
                 ? "off the brake "
-                    + units.length(before)
+                    + speech.units().length(before)
                     + " before the "
                     + (twice ? "first apex" : "apex")
                 : "off the brake past the apex");
@@ -429,16 +432,21 @@ public final class Sentence {
     return twice + type + tie;
   }
 
-  private static String fromApex(CornerEntry e, PointKind kind, Display units) {
+  private static String fromApex(CornerEntry e, PointKind kind, Speech speech) {
     Optional<Double> apex = e.station(PointKind.APEX);
     Optional<Double> at = e.station(kind);
     if (apex.isEmpty() || at.isEmpty()) {
       return "";
     }
-    double past = at.get() - apex.get();
-    return Math.abs(past) < 3
-        ? "at the apex"
-        : units.length(past) + (past > 0 ? " past it" : " before it");
+    double past = speech.apart(apex.get(), at.get());
+    // Between two apexes the nearer one is meant.
+    Optional<Double> first = e.station(PointKind.FIRST_APEX).map(f -> speech.apart(f, at.get()));
+    boolean nearFirst = first.isPresent() && Math.abs(first.get()) < Math.abs(past);
+    double from = nearFirst ? first.get() : past;
+    String apexes = nearFirst ? "the first apex" : first.isPresent() ? "the second" : "it";
+    return Math.abs(from) < 3
+        ? "at " + (first.isPresent() ? apexes : "the apex")
+        : speech.units().length(from) + (from > 0 ? " past " : " before ") + apexes;
   }
 
   private static String ordinal(int gear) {

@@ -109,6 +109,27 @@ class WordsAndFilesTest {
   }
 
   @Test
+  void theSentenceCountsFromTheNearestApexAndOverTheLine() {
+    CornerEntry e = gt.first();
+    double length = gt.desk.road().length();
+    CornerEntry across =
+        Example.with(
+            e,
+            List.of(
+                new CornerPoint(PointKind.RELEASE, length - 6, null),
+                new CornerPoint(PointKind.FIRST_THROTTLE, length - 4, null),
+                new CornerPoint(PointKind.FIRST_APEX, 6, null),
+                new CornerPoint(PointKind.APEX, 90, null),
+                new CornerPoint(PointKind.FULL_THROTTLE, 112, null)),
+            e.gear(),
+            "");
+    String line = Sentence.line(gt.survey.corners().get(0), across, Speech.PLAIN.on(length));
+    assertThat(line)
+        .contains("off the brake 12 m before the first apex")
+        .contains("throttle 10 m before the first apex, all of it 22 m past the second");
+  }
+
+  @Test
   void jsonComesBackTheSameAndFitsItsSchema() throws IOException {
     ReferenceFile file =
         new ReferenceFile(

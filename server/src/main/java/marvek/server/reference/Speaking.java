@@ -42,7 +42,7 @@ class Speaking {
   List<Sentence.Words> words(LayoutVersion layout, ReferenceContent content, Driver driver) {
     Map<String, Corner> byId =
         layout.corners().stream().collect(Collectors.toMap(Corner::id, Function.identity()));
-    Speech speech = speech(driver);
+    Speech speech = speech(driver).on(layout.length());
     return content.corners().stream()
         .map(e -> Sentence.words(byId.getOrDefault(e.corner(), layout.corners().get(0)), e, speech))
         .toList();
@@ -61,7 +61,7 @@ class Speaking {
     return new ReferenceController.AnswerView(
         entry,
         answer,
-        Sentence.words(corner, entry, speech(driver)),
+        Sentence.words(corner, entry, speech(driver).on(desk.road().length())),
         Hazards.of(desk, things, entry),
         Consistency.corner(desk, things, entry, answer));
   }
