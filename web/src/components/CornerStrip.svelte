@@ -84,7 +84,10 @@
   const ROWS = 3;
   const ROW = 30;
   // Notes stand in two rows above the road.
-  const TOP = $derived(Object.keys(entry.details).length || entry.kerbs.length ? 62 : 36);
+  const WORDS = 110;
+  // Places on the left stand above the road.
+  const above = $derived(things?.places.some((p) => p.left && near(p.to) > domain[0] && near(p.from) < domain[1]));
+  const TOP = $derived(Object.keys(entry.details).length || entry.kerbs.length ? 62 : above ? 50 : 36);
   const WIDEST = 88;
   const PADS = 10;
   const AXIS = 18;
@@ -160,11 +163,13 @@
     }),
   );
   const path = $derived(profile ? curve('offset', y) : []);
-  // Words beside a place stand in that half of the road in which the path is not.
+  // Words beside a place stand in that half of the road in which the path is not, clear of "bends left".
   const beside = (at: number) => {
-    const near = path.filter(([px]) => px > x(at) - 5 && px < x(at) + 110);
-    const middle = near.reduce((sum, [, py]) => sum + py, 0) / Math.max(1, near.length);
-    return near.length && middle < y(0) ? y(-widest / 2) - 8 : y(widest / 2) + 14;
+    const there = path.filter(([px]) => px > x(at) - 5 && px < x(at) + WORDS);
+    const middle = there.reduce((sum, [, py]) => sum + py, 0) / Math.max(1, there.length);
+    const below = there.length > 0 && middle < y(0);
+    const apart = below === corner.left && Math.abs(x(at) - x(near(corner.entry))) < WORDS ? 14 : 0;
+    return below ? y(-widest / 2) - 6 - apart : y(widest / 2) + 13 + apart;
   };
   const asked = $derived(
     profile && answer?.answer.pressing
