@@ -176,7 +176,16 @@ class LiveLinesTest {
     send(live, lines);
     String id = live.path("recording").asText();
     settled(id, "DONE");
-    send(live, lines);
+    try (Socket again = new Socket(InetAddress.getLoopbackAddress(), live.path("port").asInt())) {
+      // No more than the first line, or the refusal could reach a writer instead of a reader.
+      again
+          .getOutputStream()
+          .write(
+              ("MARVEK " + live.path("token").asText() + "\r\n")
+                  .getBytes(StandardCharsets.US_ASCII));
+      assertThat(new String(again.getInputStream().readAllBytes(), StandardCharsets.US_ASCII))
+          .isEqualTo("unknown token\r\n");
+    }
     settled(id, "DONE");
     assertThat(made.person().get("/api/recordings/{id}/file", id).text()).isEqualTo(lines);
   }

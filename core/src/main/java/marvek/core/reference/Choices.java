@@ -305,8 +305,12 @@ public final class Choices {
   private Optional<Double> release(CornerEntry entry, School school) {
     CornerLine line = stretch.line(entry).line();
     double turnIn = entry.station(PointKind.TURN_IN).orElse(line.turnIn());
-    double apex = entry.station(PointKind.APEX).orElse(line.apex());
-    double way = desk.road().apart(turnIn, apex);
+    double last = entry.station(PointKind.APEX).orElse(line.apex());
+    double first = entry.station(PointKind.FIRST_APEX).orElse(line.apexes().get(0));
+    double brake = entry.station(PointKind.BRAKE).orElse(turnIn);
+    // Of two apexes the brake is for the first, unless it is pressed only after that.
+    boolean twice = line.apexes().size() > 1 && desk.road().apart(brake, first) > 0;
+    double way = desk.road().apart(turnIn, twice ? first : last);
     if (way < 4 || entry.point(PointKind.RELEASE).isEmpty()) {
       return Optional.empty();
     }

@@ -161,6 +161,7 @@ public final class Consistency {
       Optional<Double> turnIn = e.station(PointKind.TURN_IN);
       Optional<Double> apex = e.station(PointKind.APEX);
       boolean toApex = e.schools().contains(School.TO_APEX);
+      Optional<Double> first = e.station(PointKind.FIRST_APEX);
       if (release.isEmpty() || turnIn.isEmpty()) {
         return;
       }
@@ -171,8 +172,8 @@ public final class Consistency {
             "The brake is let go before turn-in, but \"%s\" is chosen.",
             School.TO_APEX.words());
       } else if (e.schools().contains(School.EARLY_ROLL)
-          && apex.isPresent()
-          && road.apart(release.get(), apex.get()) < TO_APEX) {
+          && (apex.isPresent() && road.apart(release.get(), apex.get()) < TO_APEX
+              || first.isPresent() && Math.abs(road.apart(release.get(), first.get())) < TO_APEX)) {
         warn(
             Rule.RELEASE_AGAINST_CHOICE,
             PointKind.RELEASE,

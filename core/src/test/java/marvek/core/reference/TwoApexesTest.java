@@ -14,6 +14,8 @@ import marvek.core.lap.Conditions;
 import marvek.core.logger.Driven;
 import marvek.core.logger.Plan;
 import marvek.core.logger.SimulatedDriver;
+import marvek.core.survey.Things;
+import marvek.core.technique.School;
 import marvek.core.vehicle.VehicleClasses;
 import org.junit.jupiter.api.Test;
 
@@ -110,6 +112,29 @@ class TwoApexesTest {
     }
     assertThat(held).anyMatch(t -> t > 0.1).anyMatch(t -> t < 0.05);
     assertThat(answer.lapEffect()).isBetween(0.0, 0.15);
+  }
+
+  private static CornerEntry chosen(School school) {
+    return Choices.choose(DESK, Things.none(), List.of(ENTRY), ENTRY.corner(), school).get(0);
+  }
+
+  @Test
+  void theBrakeIsBledToTheFirstApexOrLetGoBeforeIt() {
+    double first = at(PointKind.FIRST_APEX);
+    double bled = chosen(School.TO_APEX).station(PointKind.RELEASE).orElseThrow();
+    double early = chosen(School.EARLY_ROLL).station(PointKind.RELEASE).orElseThrow();
+    assertThat(DESK.road().apart(bled, first)).isBetween(0.0, 12.0);
+    assertThat(DESK.road().apart(early, first)).isGreaterThan(25);
+  }
+
+  @Test
+  void everyShapeOfTheBrakeCanBeDriven() {
+    for (School school : List.of(School.FRONT_LOADED, School.PROGRESSIVE)) {
+      CornerAnswer answer = Answers.answer(DESK, chosen(school));
+      assertThat(answer.braking().makesIt()).as(school.name()).isTrue();
+      assertThat(answer.pressing().asks()).as(school.name()).isLessThan(1.04);
+      assertThat(answer.lapEffect()).as(school.name()).isBetween(0.0, 0.6);
+    }
   }
 
   @Test
