@@ -20,12 +20,15 @@ import org.junit.jupiter.params.provider.CsvSource;
 class SchoolsTest {
   private static final MarkerJudge.View PLAIN = new MarkerJudge.View(null, null, false, 1);
   private static final DemoDesk RING_GT = DemoDesk.of("falcoeira-ring", "cup-gt");
+  private static final DemoDesk RING_PROTOTYPE =
+      DemoDesk.of("falcoeira-ring", "downforce-prototype");
   private static final DemoDesk HILL_GT = DemoDesk.of("serra-quebrada", "cup-gt");
   private static final DemoDesk HILL_BIKE = DemoDesk.of("serra-quebrada", "motorcycle-600");
 
   private static DemoDesk desk(String name) {
     return switch (name) {
       case "ring gt" -> RING_GT;
+      case "ring prototype" -> RING_PROTOTYPE;
       case "hill gt" -> HILL_GT;
       default -> HILL_BIKE;
     };
@@ -36,7 +39,7 @@ class SchoolsTest {
     "BRAKE_SHAPE, FRONT_LOADED, ring gt, c1",
     "BRAKE_SHAPE, PROGRESSIVE, ring gt, c12",
     "RELEASE, TO_APEX, ring gt, c4",
-    "RELEASE, EARLY_ROLL, ring gt, c7",
+    "RELEASE, EARLY_ROLL, ring prototype, c7",
     "LINE, TWO_APEXES, ring gt, c7",
     "LINE, ONE_LATE_APEX, hill gt, c17",
     "LINE, TIGHT, ring gt, c14",
