@@ -99,7 +99,11 @@
 
   const apex = $derived(corner.apexes[corner.apexes.length - 1] ?? corner.entry);
   /** A station unrolled next to the apex, so that a corner across the line stays in one piece. */
-  const near = $derived((s: number) => apex + apart(apex, s, road.length));
+  const near = $derived.by(() => {
+    const middle = apex;
+    const length = road.length;
+    return (s: number) => middle + apart(middle, s, length);
+  });
 
   const windowOf = (e: CornerEntry): [number, number] => {
     const all = e.points.map((p) => near(p.station));
@@ -109,8 +113,11 @@
     return [Math.floor((first - lead) / 10) * 10, Math.ceil((last + 35) / 10) * 10];
   };
   // The window holds still while a flag is dragged, and follows afterwards.
-  let frozen = $state<[number, number] | null>(null);
-  const domain = $derived(frozen ?? windowOf(entry));
+  let frozen = $state.raw<[number, number] | null>(null);
+  // As two numbers, so that nothing is drawn anew while they stay the same.
+  const domainFrom = $derived((frozen ?? windowOf(entry))[0]);
+  const domainTo = $derived((frozen ?? windowOf(entry))[1]);
+  const domain = $derived<[number, number]>([domainFrom, domainTo]);
   const x = $derived(scaleLinear([domain[0], domain[1]], [PADS, width - PADS]));
 
   const roadMiddle = $derived(TOP + WIDEST / 2);
@@ -128,7 +135,11 @@
     ),
   );
   const lateral = $derived(WIDEST / widest);
-  const y = $derived((offset: number) => roadMiddle - offset * lateral);
+  const y = $derived.by(() => {
+    const middle = roadMiddle;
+    const by = lateral;
+    return (offset: number) => middle - offset * by;
+  });
   const leftEdge = $derived(
     steps.map((s): [number, number] => [x(s), y(sampleAt(road.left, road.step, road.length, s))]),
   );
@@ -147,21 +158,30 @@
   });
   type Column = 'speed' | 'throttle' | 'brake' | 'offset';
   /** What is planned here; beyond the stretch of this corner, what the computed lap does. */
-  const valueAt = $derived((column: Column, s: number): number | null => {
-    if (!profile) return null;
-    const values = profile[column];
-    const k = (s - profileFrom) / profile.step;
-    const i = Math.floor(k);
-    if (i < 0 || i >= values.length - 1) return lap ? sampleAt(lap[column], lap.step, road.length, s) : null;
-    const a = values[i] ?? 0;
-    return a + ((values[i + 1] ?? a) - a) * (k - i);
+  const valueAt = $derived.by(() => {
+    const planned = profile;
+    const from = profileFrom;
+    const beyond = lap;
+    const length = road.length;
+    return (column: Column, s: number): number | null => {
+      if (!planned) return null;
+      const values = planned[column];
+      const k = (s - from) / planned.step;
+      const i = Math.floor(k);
+      if (i < 0 || i >= values.length - 1) return beyond ? sampleAt(beyond[column], beyond.step, length, s) : null;
+      const a = values[i] ?? 0;
+      return a + ((values[i + 1] ?? a) - a) * (k - i);
+    };
   });
-  const curve = $derived((column: Column, toY: (v: number) => number): [number, number][] =>
-    steps.flatMap((s): [number, number][] => {
-      const v = valueAt(column, s);
-      return v === null ? [] : [[x(s), toY(v)]];
-    }),
-  );
+  const curve = $derived.by(() => {
+    const value = valueAt;
+    const toX = x;
+    return (column: Column, toY: (v: number) => number): [number, number][] =>
+      steps.flatMap((s): [number, number][] => {
+        const v = value(column, s);
+        return v === null ? [] : [[toX(s), toY(v)]];
+      });
+  });
   const path = $derived(profile ? curve('offset', y) : []);
   // Words beside a place stand in that half of the road in which the path is not, clear of "bends left".
   const beside = (at: number) => {
@@ -171,28 +191,30 @@
     const apart = below === corner.left && Math.abs(x(at) - x(near(corner.entry))) < WORDS ? 14 : 0;
     return below ? y(-widest / 2) - 6 - apart : y(widest / 2) + 13 + apart;
   };
-  const asked = $derived(
-    profile && answer?.answer.pressing
-      ? steps.flatMap((s) => {
-          const i = Math.round((s - profileFrom) / profile.step);
-          const v = profile.use[i];
-          const from = near(station(entry, 'BRAKE') ?? 0);
-          const to = near(station(entry, 'RELEASE') ?? 0);
-          return v === undefined || s < from || s > to ? [] : [{ s, v }];
-        })
-      : [],
-  );
+  const asked = $derived.by(() => {
+    const planned = profile;
+    if (!planned || !answer?.answer.pressing) return [];
+    const first = profileFrom;
+    const from = near(station(entry, 'BRAKE') ?? 0);
+    const to = near(station(entry, 'RELEASE') ?? 0);
+    return steps.flatMap((s) => {
+      const v = planned.use[Math.round((s - first) / planned.step)];
+      return v === undefined || s < from || s > to ? [] : [{ s, v }];
+    });
+  });
   /** Line and speed of the same corner otherwise. */
   const behind = $derived.by(() => {
     const p = under?.answer.profile;
     if (!p) return null;
     const line: [number, number][] = [];
     const speed: [number, number][] = [];
+    const [from, to] = domain;
+    const [toX, toY, toSpeed, unrolled] = [x, y, speedY, near];
     p.speed.forEach((v, k) => {
-      const s = near((p.from + k * p.step + road.length) % road.length);
-      if (s < domain[0] || s > domain[1]) return;
-      line.push([x(s), y(p.offset[k] ?? 0)]);
-      speed.push([x(s), speedY(v)]);
+      const s = unrolled((p.from + k * p.step + road.length) % road.length);
+      if (s < from || s > to) return;
+      line.push([toX(s), toY(p.offset[k] ?? 0)]);
+      speed.push([toX(s), toSpeed(v)]);
     });
     return { line, speed };
   });
@@ -205,13 +227,20 @@
   const gearTop = $derived(height - GEARS - 2);
   const pedalMid = $derived(pedalTop + (gearTop - 6 - pedalTop) * 0.45);
 
-  const throttleY = $derived((v: number) => pedalMid - v * (pedalMid - pedalTop - 4));
-  const brakeY = $derived((v: number) => pedalMid + Math.min(1.15, v) * (gearTop - 8 - pedalMid));
+  const throttleY = $derived.by(() => {
+    const [middle, reach] = [pedalMid, pedalMid - pedalTop - 4];
+    return (v: number) => middle - v * reach;
+  });
+  const brakeY = $derived.by(() => {
+    const [middle, reach] = [pedalMid, gearTop - 8 - pedalMid];
+    return (v: number) => middle + Math.min(1.15, v) * reach;
+  });
 
   const shown = $derived(steps.map((s) => valueAt('speed', s)).filter((v): v is number => v !== null));
-  const speedY = $derived(
-    scaleLinear([Math.min(...shown, 200) * 0.92, Math.max(...shown, 1)], [speedTop + SPEED - 6, speedTop + 14]),
-  );
+  // In whole steps, so that the scale holds still under small changes.
+  const slowest = $derived(Math.floor(Math.min(...shown, 200) * 0.92));
+  const quickest = $derived(Math.ceil(Math.max(...shown, 1)));
+  const speedY = $derived(scaleLinear([slowest, quickest], [speedTop + SPEED - 6, speedTop + 14]));
   const speedLine = $derived(curve('speed', speedY));
 
   const flags = $derived(
@@ -272,10 +301,6 @@
   const topGear = $derived(Math.max(6, ...gearRuns.map((r) => r.gear)));
   const limit = $derived(answer?.answer.braking ? near(answer.answer.braking.limitStation) : null);
 
-  function stationAt(clientX: number): number {
-    return x.invert(clientX - svg.getBoundingClientRect().left);
-  }
-
   function drag(event: PointerEvent, from: number, move: (to: number) => void, done: (moved: boolean) => void) {
     if (readonly || event.button !== 0) return;
     event.preventDefault();
@@ -283,6 +308,8 @@
     target.focus();
     target.setPointerCapture(event.pointerId);
     frozen = domain;
+    const left = svg.getBoundingClientRect().left;
+    const stationAt = (clientX: number) => x.invert(clientX - left);
     const grip = stationAt(event.clientX) - from;
     let wanted: number | null = null;
     let frame = 0;

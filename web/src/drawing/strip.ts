@@ -65,5 +65,9 @@ export function edges(
 
 /** An SVG path through points. */
 export function pathOf(points: [number, number][], close = false): string {
-  return points.map(([x, y], i) => `${i ? 'L' : 'M'}${x.toFixed(1)},${y.toFixed(1)}`).join('') + (close ? 'Z' : '');
+  let d = '';
+  for (const [x, y] of points) {
+    d += `${d ? 'L' : 'M'}${Math.round(x * 10) / 10},${Math.round(y * 10) / 10}`;
+  }
+  return close ? `${d}Z` : d;
 }

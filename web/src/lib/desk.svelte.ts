@@ -43,7 +43,8 @@ export class Desk {
   road = $state.raw<RoadView>() as RoadView;
   lap = $state.raw<LapView>() as LapView;
   content = $state.raw<ReferenceContent>() as ReferenceContent;
-  answers = $state<Record<string, AnswerView>>({});
+  // Replaced as wholes: drawings read thousands of values from them at every move.
+  answers = $state.raw<Record<string, AnswerView>>({});
   landmarks = $state.raw<Landmark[]>([]);
   reach = $state.raw<Record<string, number | null>>({});
   grades = $state.raw<Record<string, Partial<Record<PointKind, Judgement['grade']>>>>({});
@@ -55,7 +56,7 @@ export class Desk {
   steps = $state(0);
   /** Id of the variant that is worked on, or empty for the reference itself. */
   day = $state('');
-  dayViews = $state<Record<string, VariantView>>({});
+  dayViews = $state.raw<Record<string, VariantView>>({});
   /** Whether the server was asked for something that takes a while. */
   busy = $state(false);
 
@@ -197,7 +198,7 @@ export class Desk {
   }
 
   /** Corners whose entry differs from the revision that the work started from, or else the draft. */
-  get changes(): string[] {
+  readonly changes: string[] = $derived.by(() => {
     const saved = this.view.saved ?? this.view.draft;
     return this.content.corners
       .filter((e) => {
@@ -205,7 +206,7 @@ export class Desk {
         return !sameDecisions(before, e);
       })
       .map((e) => e.corner);
-  }
+  });
 
   async select(corner: string) {
     this.selected = corner;
@@ -265,7 +266,7 @@ export class Desk {
       );
       this.problem = null;
       if (this.day === day) {
-        this.dayViews[base.corner] = view;
+        this.dayViews = { ...this.dayViews, [base.corner]: view };
         if (edited && JSON.stringify(view.variant) !== JSON.stringify(variant)) {
           this.content = {
             ...this.content,
@@ -299,7 +300,8 @@ export class Desk {
         ...this.content,
         corners: this.content.corners.map((e) => changed.find((c) => c.corner === e.corner) ?? e),
       };
-      for (const e of changed) delete this.answers[e.corner];
+      const gone = changed.map((e) => e.corner);
+      this.answers = Object.fromEntries(Object.entries(this.answers).filter(([corner]) => !gone.includes(corner)));
       this.problem = null;
       this.changed();
       await this.askFor(this.selected);
@@ -347,7 +349,11 @@ export class Desk {
     if (this.day) {
       const view = this.dayView;
       const edited = change(entry);
-      if (view) this.dayViews[entry.corner] = { ...view, adjusted: { ...view.adjusted, entry: edited } };
+      if (view)
+        this.dayViews = {
+          ...this.dayViews,
+          [entry.corner]: { ...view, adjusted: { ...view.adjusted, entry: edited } },
+        };
       void this.askDay(edited);
       return;
     }
@@ -454,7 +460,7 @@ export class Desk {
       const answer = await ask(
         api.POST('/api/references/{id}/answer', { params: { path: { id: this.view.id } }, body: entry }),
       );
-      this.answers[corner] = answer;
+      this.answers = { ...this.answers, [corner]: answer };
       this.problem = null;
       const now = this.content.corners.find((e) => e.corner === corner);
       if (now === entry && JSON.stringify(answer.entry) !== JSON.stringify(entry)) {

@@ -56,7 +56,19 @@ export function sameDecisions(a: CornerEntry | undefined, b: CornerEntry | undef
   );
 }
 
-const alike = (a: unknown, b: unknown) => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
+// Asked of every corner while one is dragged; what is not replaced is not written out again.
+const written = new WeakMap<object, string>();
+function textOf(value: object | null | undefined): string {
+  if (!value) return 'null';
+  let text = written.get(value);
+  if (text === undefined) {
+    text = JSON.stringify(value);
+    written.set(value, text);
+  }
+  return text;
+}
+
+const alike = (a: object | null | undefined, b: object | null | undefined) => a === b || textOf(a) === textOf(b);
 
 /** The entry with a point added, or without one that it has. */
 export function toggled(entry: CornerEntry, kind: PointKind, at: number): CornerEntry {
