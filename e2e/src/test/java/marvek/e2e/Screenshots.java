@@ -29,6 +29,7 @@ class Screenshots {
       b.click("[data-corner=c4]");
       b.textWhen("section h1", t -> t.contains("Poço"));
       b.textWhen("[data-sentence]", t -> t.contains("100 board"));
+      b.find("[data-laps-behind]");
       keep(b, folder, "reference");
       b.click("[data-tab=ways]");
       b.click("[data-question=BRAKE_SHAPE] button");
