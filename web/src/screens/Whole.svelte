@@ -70,7 +70,7 @@
     return p ? (tieText(p.tie, metres) ?? metres(p.station)) : '';
   };
   const fromApex = (e: CornerEntry, kind: PointKind) => {
-    const by = pastApex(e, kind, data?.reference.length ?? Infinity);
+    const by = data && pastApex(e, kind, data.reference.length);
     return by === undefined ? '' : signed(Math.round(by));
   };
   const schools = (e: CornerEntry) => e.schools.map((s) => catalogue.school(s)).join('; ');

@@ -35,9 +35,8 @@ public final class Carried {
     Slowing slowing = own.slowing() == was.slowing() ? is.slowing() : own.slowing();
     List<CornerPoint> points = new ArrayList<>();
     for (CornerPoint p : own.points()) {
-      boolean needless =
-          p.kind().drafted() && was.point(p.kind()).isPresent() && is.point(p.kind()).isEmpty();
-      if (needless && slowing != own.slowing()) {
+      boolean needless = was.point(p.kind()).isPresent() && is.point(p.kind()).isEmpty();
+      if (needless && (slowing != own.slowing() || p.kind() == PointKind.FIRST_APEX)) {
         continue;
       }
       double by = moved(road, p.kind(), was, is, grain);
@@ -75,7 +74,7 @@ public final class Carried {
     PointKind leads =
         switch (kind) {
           case BUILD_UP, TARGET, BACK_UP, DOWNSHIFT -> PointKind.BRAKE;
-          case FIRST_APEX -> PointKind.APEX;
+          case FIRST_APEX -> was.station(kind).isPresent() ? kind : PointKind.APEX;
           case SHORT_SHIFT -> PointKind.FULL_THROTTLE;
           default -> kind;
         };

@@ -28,7 +28,10 @@ public enum PointKind {
     return word;
   }
 
-  /** Whether a draft proposes it; the others are the driver's to add. */
+  /**
+   * Whether the draft of a braked corner proposes it. The first of two apexes is drafted too where
+   * there are two; the others are the driver's to add.
+   */
   public boolean drafted() {
     return drafted;
   }

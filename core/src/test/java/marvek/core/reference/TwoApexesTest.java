@@ -128,6 +128,28 @@ class TwoApexesTest {
   }
 
   @Test
+  void elsewhereTheFirstApexGoesByItsOwnPlaceOrWithTheLine() {
+    double first = at(PointKind.FIRST_APEX);
+    CornerEntry further =
+        ENTRY
+            .copy()
+            .moved(PointKind.FIRST_APEX, first + 6)
+            .moved(PointKind.APEX, at(PointKind.APEX) + 1)
+            .done();
+    CornerEntry moved = Carried.entry(DESK.road(), ENTRY, ENTRY, further, 0.5, 6, null);
+    assertThat(moved.station(PointKind.FIRST_APEX)).contains(first + 6);
+    CornerEntry once =
+        Example.with(
+            ENTRY,
+            ENTRY.points().stream().filter(p -> p.kind() != PointKind.FIRST_APEX).toList(),
+            ENTRY.gear(),
+            "");
+    CornerEntry carried = Carried.entry(DESK.road(), ENTRY, ENTRY, once, 0.5, 6, null);
+    assertThat(carried.point(PointKind.FIRST_APEX)).isEmpty();
+    assertThat(carried.point(PointKind.RELEASE)).isPresent();
+  }
+
+  @Test
   void everyShapeOfTheBrakeCanBeDriven() {
     for (School school : List.of(School.FRONT_LOADED, School.PROGRESSIVE)) {
       CornerAnswer answer = Answers.answer(DESK, chosen(school));
