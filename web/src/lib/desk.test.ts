@@ -41,7 +41,6 @@ function entry(corner: string, brake: number): CornerEntry {
     apexOff: 0,
     details: {},
     kerbs: [],
-    again: [],
   };
 }
 

@@ -45,7 +45,6 @@ export const entry = (over: Partial<CornerEntry> = {}): CornerEntry => ({
   apexOff: 0,
   details: {},
   kerbs: [],
-  again: [],
   ...over,
 });
 

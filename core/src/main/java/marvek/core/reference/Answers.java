@@ -122,10 +122,7 @@ public final class Answers {
         plan.tyreWork(0, count),
         pressing,
         shifts,
-        exitWorth(path, plan, steps),
-        entry.slowing() == Slowing.BRAKE && !SchoolLine.bends(entry.schools())
-            ? desk.again(c)
-            : List.of());
+        exitWorth(path, plan, steps));
   }
 
   private @Nullable Pressing pressing(

@@ -33,7 +33,6 @@ import org.jspecify.annotations.Nullable;
  * @param kerbs what is done with them
  * @param priority place in the driver's own order of corners, 1 is the first; null for the computed
  * @param wording the driver's own sentence, or null
- * @param again brakings after the one that the marker is for, in driving order
  */
 public record CornerEntry(
     String corner,
@@ -55,8 +54,7 @@ public record CornerEntry(
     Map<Detail, String> details,
     List<KerbUse> kerbs,
     @Nullable Integer priority,
-    @Nullable Wording wording,
-    List<BrakedAgain> again) {
+    @Nullable Wording wording) {
 
   /** An entry with nothing but its points and numbers. */
   public CornerEntry(
@@ -92,8 +90,7 @@ public record CornerEntry(
         Map.of(),
         List.of(),
         null,
-        null,
-        List.of());
+        null);
   }
 
   public CornerEntry {
@@ -106,7 +103,6 @@ public record CornerEntry(
     schools = schools == null ? List.of() : List.copyOf(schools);
     details = details == null ? Map.of() : java.util.Collections.unmodifiableMap(sorted(details));
     kerbs = kerbs == null ? List.of() : List.copyOf(kerbs);
-    again = again == null ? List.of() : List.copyOf(again);
   }
 
   private static Map<Detail, String> sorted(Map<Detail, String> details) {
@@ -151,7 +147,6 @@ public record CornerEntry(
     private Map<Detail, String> details;
     private List<KerbUse> kerbs;
     private @Nullable Wording wording;
-    private List<BrakedAgain> again;
 
     private Copy(CornerEntry was) {
       this.was = was;
@@ -172,7 +167,6 @@ public record CornerEntry(
       details = was.details;
       kerbs = was.kerbs;
       wording = was.wording;
-      again = was.again;
     }
 
     public Copy slowing(Slowing value) {
@@ -258,11 +252,6 @@ public record CornerEntry(
       return this;
     }
 
-    public Copy again(List<BrakedAgain> value) {
-      again = value;
-      return this;
-    }
-
     public CornerEntry done() {
       return new CornerEntry(
           was.corner,
@@ -284,8 +273,7 @@ public record CornerEntry(
           details,
           kerbs,
           was.priority,
-          wording,
-          again);
+          wording);
     }
   }
 }

@@ -69,9 +69,7 @@ final class PlannedCorner {
    * @param firstShare share of throttle at first throttle
    * @param exit where the corner is over
    * @param pedals shape, or null for braking scaled evenly
-   * @param twice whether the line touches the inside twice, or the lap brakes twice
-   * @param met where the lap has slowed for the corner first
-   * @param until where the lap brakes again in the corner; past the stretch where it does not
+   * @param twice whether the line touches the inside twice
    */
   record Steps(
       int brake,
@@ -82,17 +80,13 @@ final class PlannedCorner {
       double firstShare,
       int exit,
       @Nullable Pedals pedals,
-      boolean twice,
-      int met,
-      int until) {
+      boolean twice) {
     Steps withBrake(int other) {
-      return new Steps(
-          other, turnIn, release, first, full, firstShare, exit, pedals, twice, met, until);
+      return new Steps(other, turnIn, release, first, full, firstShare, exit, pedals, twice);
     }
 
     Steps withPedals(@Nullable Pedals other) {
-      return new Steps(
-          brake, turnIn, release, first, full, firstShare, exit, other, twice, met, until);
+      return new Steps(brake, turnIn, release, first, full, firstShare, exit, other, twice);
     }
   }
 
@@ -165,11 +159,10 @@ final class PlannedCorner {
    * its beginning.
    */
   private int slowest(Steps steps) {
-    int bends = Math.min(steps.turnIn(), steps.met());
-    int low = Math.max(0, Math.min(Math.max(bends, steps.brake() + 1), count - 1));
+    int low = Math.max(0, Math.min(Math.max(steps.turnIn(), steps.brake() + 1), count - 1));
     int high =
         Math.min(
-            Math.min(count, Math.max(low + 1, steps.until())),
+            count,
             Math.max(low + 1, Math.max(Math.min(steps.full(), steps.exit()), steps.first())));
     int best = low;
     for (int k = low; k <= high; k++) {

@@ -75,11 +75,15 @@ public final class Variants {
   public static Adjusted adjust(
       Desk base, Desk then, Variant variant, CornerEntry own, Display units) {
     int c = base.indexOf(own.corner());
-    CornerEntry draft = Drafter.entry(then, c);
-    CornerEntry carried =
+    CornerEntry proposed =
         Carried.entry(
-            base.road(), own, Drafter.entry(base, c), draft, GRAIN, base.vehicle().gears(), null);
-    CornerEntry proposed = LostBrakings.kept(then, carried, draft);
+            base.road(),
+            own,
+            Drafter.entry(base, c),
+            Drafter.entry(then, c),
+            GRAIN,
+            base.vehicle().gears(),
+            null);
     Optional<Variant.ByHand> hand = variant.byHand(own.corner());
     CornerEntry entry = hand.map(h -> with(proposed, h)).orElse(proposed);
     List<PointKind> set =
