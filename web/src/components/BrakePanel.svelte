@@ -85,6 +85,12 @@
       {/if}
     </dl>
   {/if}
+  {#each answer?.again ?? [] as again (again.station)}
+    <p class="border-warning mt-1 border-l-4 pl-2" data-again>
+      Brakes again at {metres(again.station)}: {speedText(again.from)} to {speedText(again.to)}. Not counted in the
+      margin.
+    </p>
+  {/each}
   {#each answer?.remarks ?? [] as remark (remark)}
     <p class="border-error mt-1 border-l-4 pl-2">{remark}</p>
   {/each}

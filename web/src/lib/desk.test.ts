@@ -41,6 +41,7 @@ function entry(corner: string, brake: number): CornerEntry {
     apexOff: 0,
     details: {},
     kerbs: [],
+    again: [],
   };
 }
 

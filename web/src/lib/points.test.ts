@@ -23,6 +23,7 @@ const entry: CornerEntry = {
   apexOff: 0,
   details: {},
   kerbs: [],
+  again: [],
 };
 const metres = (m: number) => `${Math.round(m)} m`;
 

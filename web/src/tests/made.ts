@@ -45,6 +45,7 @@ export const entry = (over: Partial<CornerEntry> = {}): CornerEntry => ({
   apexOff: 0,
   details: {},
   kerbs: [],
+  again: [],
   ...over,
 });
 

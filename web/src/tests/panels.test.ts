@@ -159,6 +159,15 @@ describe('the braking panel', () => {
     expect(said()).toContain('peak 82 % just makes it, asks 97 % of the grip');
   });
 
+  it('says where the lap brakes again, and that the margin is not counted from there', () => {
+    const e = entry({});
+    const a = answer(e, { braking, again: [{ station: 1159, from: 66.3, to: 61.9 }] });
+    render(BrakePanel, { desk: asDesk(new FakeDesk(e, a)), entry: e });
+    const again = squeezed(document.querySelector('[data-again]'));
+    expect(again).toMatch(/Brakes again at 1.159 m: 239 km.h to 223 km.h/);
+    expect(again).toContain('Not counted in the margin');
+  });
+
   it('claims nothing of a shape whose answer is still on its way', () => {
     const before = answer(shaped(1.2), { braking, pressing: { peak: 1.2, asks: 1.3 } });
     const e = shaped();

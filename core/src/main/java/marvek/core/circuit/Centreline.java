@@ -101,6 +101,38 @@ public record Centreline(
         hasWidth);
   }
 
+  /**
+   * A piece of the road, which does not close.
+   *
+   * @param from index of its first station; may lie outside the lap
+   * @param count stations
+   */
+  public Centreline piece(int from, int count) {
+    return new Centreline(
+        step,
+        piece(x, from, count),
+        piece(y, from, count),
+        piece(heading, from, count),
+        piece(curvature, from, count),
+        piece(height, from, count),
+        piece(gradient, from, count),
+        piece(verticalCurvature, from, count),
+        piece(right, from, count),
+        piece(left, from, count),
+        piece(crossfall, from, count),
+        hasHeight,
+        hasWidth);
+  }
+
+  /** The values of a piece of the lap. */
+  public static double[] piece(double[] values, int from, int count) {
+    double[] out = new double[count];
+    for (int k = 0; k < count; k++) {
+      out[k] = values[Math.floorMod(from + k, values.length)];
+    }
+    return out;
+  }
+
   private static double[] backwards(double[] a, double factor, double plus) {
     int n = a.length;
     double[] b = new double[n];

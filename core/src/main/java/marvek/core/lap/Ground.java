@@ -16,6 +16,8 @@ public record Ground(double[] left, double[] right, double[] leftEdge, double[] 
   /** What counts as the edge of the road, for the middle of a vehicle, metres. */
   public static final double EDGE = 2;
 
+  private static final double BLEND = 0.3;
+
   /** Good tarmac all round. */
   public static Ground good(int size) {
     double[] ones = new double[size];
@@ -23,19 +25,43 @@ public record Ground(double[] left, double[] right, double[] leftEdge, double[] 
     return new Ground(ones, ones, ones, ones);
   }
 
+  /** The ground of a piece of the road. */
+  public Ground piece(int from, int count) {
+    return new Ground(
+        Centreline.piece(left, from, count),
+        Centreline.piece(right, from, count),
+        Centreline.piece(leftEdge, from, count),
+        Centreline.piece(rightEdge, from, count));
+  }
+
   /** The factor under each place of a line. */
   double[] under(Centreline road, double[] offset) {
     double[] grip = new double[offset.length];
     for (int i = 0; i < grip.length; i++) {
-      double n = offset[i];
-      if (n > road.left()[i] - EDGE) {
-        grip[i] = Math.min(left[i], leftEdge[i]);
-      } else if (n < EDGE - road.right()[i]) {
-        grip[i] = Math.min(right[i], rightEdge[i]);
-      } else {
-        grip[i] = n >= 0 ? left[i] : right[i];
-      }
+      grip[i] = at(road, i, offset[i]);
     }
     return grip;
+  }
+
+  /**
+   * The factor at a place; from one strip of the road to the next it changes over 0.3 metres, as
+   * the wheels of a vehicle do not cross all at once.
+   */
+  public double at(Centreline road, int i, double n) {
+    double middle = right[i] + share(n) * (left[i] - right[i]);
+    double toLeft = share(n - road.left()[i] + EDGE);
+    double toRight = share(EDGE - road.right()[i] - n);
+    double grip = middle + toLeft * (Math.min(left[i], leftEdge[i]) - middle);
+    return grip + toRight * (Math.min(right[i], rightEdge[i]) - grip);
+  }
+
+  /** How the factor changes with the place across, 1/m. */
+  public double slope(Centreline road, int i, double n) {
+    double h = BLEND / 100;
+    return (at(road, i, n + h) - at(road, i, n - h)) / (2 * h);
+  }
+
+  private static double share(double past) {
+    return Math.max(0, Math.min(1, past / BLEND + 0.5));
   }
 }

@@ -8,9 +8,12 @@ import marvek.core.vehicle.Vehicle;
  * quasi steady state approach to race car lap simulation", Proc. IMechE D 219 (2005).
  *
  * <p>Both passes integrate d(v²)/ds = 2a by Heun's rule, so that on a smooth road the error falls
- * with the square of the step.
+ * with the square of the step, also where the grip left over by a turn starts from nothing.
  */
 public final class LapSimulator {
+  /** Stations at each end of an open piece of road that only lead in and out. */
+  static final int OPEN = 2;
+
   private static final int BOOST_ROUNDS = 6;
   // The speed lost during a shift must not count as a reason to shift back.
   private static final double SHIFT_BACK = 0.96;
@@ -80,6 +83,21 @@ public final class LapSimulator {
 
   /** One flying lap on another line with the boost used as before. */
   public static LapTrace lap(Path path, Limits limits, double boostBelow) {
+    Speeds speeds = speeds(path, limits, limits.vehicle().gearbox().shiftTime());
+    return trace(path, limits, speeds.corner(), speeds.unbraked(), speeds.speed(), boostBelow);
+  }
+
+  /**
+   * The speeds of a lap alone.
+   *
+   * @param corner that takes all the grip
+   * @param unbraked by full throttle from the corner before
+   * @param speed of the lap
+   * @param slowest index where the corner allows least, from which both passes run
+   */
+  record Speeds(double[] corner, double[] unbraked, double[] speed, int slowest) {}
+
+  static Speeds speeds(Path path, Limits limits, double shiftTime) {
     int n = path.size();
     double[] corner = new double[n];
     int slowest = 0;
@@ -92,7 +110,7 @@ public final class LapSimulator {
     double[] unbraked = new double[n];
     double begin = corner[slowest];
     for (int round = 0; round < 4; round++) {
-      forward(path, limits, corner, unbraked, slowest, n, begin);
+      forward(path, limits, corner, unbraked, slowest, begin, shiftTime);
       int last = slowest == 0 ? n - 1 : slowest - 1;
       double back = Math.min(corner[slowest], ahead(path, limits, last, slowest, unbraked[last]));
       if (Math.abs(back - begin) < 1e-3) {
@@ -106,7 +124,34 @@ public final class LapSimulator {
       int q = i + 1 == n ? 0 : i + 1;
       speed[i] = Math.min(speed[i], behind(path, limits, i, q, speed[q]));
     }
-    return trace(path, limits, corner, unbraked, speed, boostBelow);
+    return new Speeds(corner, unbraked, speed, slowest);
+  }
+
+  /**
+   * The speeds over a piece of road that does not close, without pauses for shifts. The first and
+   * the last two stations only lead in and out.
+   *
+   * @param entry speed at the third station, m/s, where the corner allows it
+   * @param exit speed that must not be passed at the last but two, m/s
+   */
+  static Speeds speeds(Path path, Limits limits, double entry, double exit) {
+    int n = path.size();
+    double[] corner = new double[n];
+    double[] unbraked = new double[n];
+    for (int i = 0; i < n; i++) {
+      corner[i] = limits.cornerSpeed(path, i);
+    }
+    unbraked[OPEN] = Math.min(entry, corner[OPEN]);
+    for (int i = OPEN; i + 1 < n - OPEN; i++) {
+      unbraked[i + 1] = Math.min(corner[i + 1], ahead(path, limits, i, i + 1, unbraked[i]));
+    }
+    double[] speed = unbraked.clone();
+    int last = n - 1 - OPEN;
+    speed[last] = Math.min(speed[last], exit);
+    for (int i = last - 1; i >= OPEN; i--) {
+      speed[i] = Math.min(speed[i], behind(path, limits, i, i + 1, speed[i + 1]));
+    }
+    return new Speeds(corner, unbraked, speed, OPEN);
   }
 
   /**
@@ -153,14 +198,13 @@ public final class LapSimulator {
       double[] corner,
       double[] speed,
       int start,
-      int count,
-      double begin) {
+      double begin,
+      double shiftTime) {
     int n = path.size();
-    double shiftTime = limits.vehicle().gearbox().shiftTime();
     speed[start] = begin;
     int gear = limits.bestGear(begin);
     double shifting = 0;
-    for (int k = 0; k + 1 < count; k++) {
+    for (int k = 0; k + 1 < n; k++) {
       int i = (start + k) % n;
       int q = i + 1 == n ? 0 : i + 1;
       double v = speed[i];
@@ -197,27 +241,51 @@ public final class LapSimulator {
   public static double ahead(Path path, Limits limits, int i, int q, double v, double share) {
     double ds = path.step()[i];
     double square = v * v;
-    double first = drive(path, limits, i, v, share);
+    double pulled = pull(path, limits, i, v, share);
+    double first = pulled - resistance(path, limits, i, v);
     double guess = Math.sqrt(Math.max(1, square + 2 * first * ds));
-    double second = drive(path, limits, q, guess, share);
-    return Math.sqrt(Math.max(1, square + (first + second) * ds));
+    double then = pull(path, limits, q, guess, share);
+    double second = then - resistance(path, limits, q, guess);
+    return Math.sqrt(Math.max(1, square + (first + second + 2 * bulge(pulled, then)) * ds));
   }
 
-  private static double drive(Path path, Limits limits, int i, double v, double share) {
+  /**
+   * What the mean of a force over a step lies above the mean of its ends. What a turn leaves of the
+   * grip grows with the root of the way from where it leaves nothing, so the square of the force is
+   * taken as straight between the ends: ⅔(f₀² + f₀f₁ + f₁²)/(f₀ + f₁) − ½(f₀ + f₁).
+   */
+  static double bulge(double from, double to) {
+    double sum = from + to;
+    return sum > 1e-9 ? (to - from) * (to - from) / (6 * sum) : 0;
+  }
+
+  private static double pull(Path path, Limits limits, int i, double v, double share) {
     double square = v * v;
     double load = limits.load(path, i, square);
     double most = limits.traction(load, limits.ellipse(path, i, square, load), path.grip()[i]);
-    return Math.min(share * limits.engineDrive(v), most) - limits.resistance(path, i, v, load);
+    return Math.min(share * limits.engineDrive(v), most);
+  }
+
+  private static double resistance(Path path, Limits limits, int i, double v) {
+    return limits.resistance(path, i, v, limits.load(path, i, v * v));
   }
 
   /** Speed at i from which full braking gives the speed v at q. */
   static double behind(Path path, Limits limits, int i, int q, double v) {
     double ds = path.step()[i];
     double square = v * v;
-    double first = limits.deceleration(path, q, v);
+    double pressed = press(path, limits, q, v);
+    double first = pressed + resistance(path, limits, q, v);
     double guess = Math.sqrt(Math.max(1, square + 2 * first * ds));
-    double second = limits.deceleration(path, i, guess);
-    return Math.sqrt(Math.max(1, square + (first + second) * ds));
+    double then = press(path, limits, i, guess);
+    double second = then + resistance(path, limits, i, guess);
+    return Math.sqrt(Math.max(1, square + (first + second + 2 * bulge(pressed, then)) * ds));
+  }
+
+  private static double press(Path path, Limits limits, int i, double v) {
+    double square = v * v;
+    double load = limits.load(path, i, square);
+    return limits.brakingMost(load, limits.ellipse(path, i, square, load), path.grip()[i]);
   }
 
   private static LapTrace trace(

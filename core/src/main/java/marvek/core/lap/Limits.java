@@ -23,24 +23,24 @@ public final class Limits {
   private final Conditions conditions;
   private final double mass;
   // The tyres feel the load itself, not the load per mass.
-  private final double heavier;
-  private final double downforce;
-  private final double drag;
+  final double heavier;
+  final double downforce;
+  final double drag;
   private final double[] drive;
   private final double[] plainDrive;
   private final int[] gear;
-  private final double[] sensitivity = new double[LOADS];
-  private final double muX;
-  private final double muY;
-  private final double driveShare;
-  private final double driveTransfer;
-  private final double wheelie;
-  private final double stoppie;
-  private final double transfer;
-  private final double frontShare;
-  private final double staticFront;
-  private final boolean motorcycle;
-  private final double brakeCap;
+  final double[] sensitivity = new double[LOADS];
+  final double muX;
+  final double muY;
+  final double driveShare;
+  final double driveTransfer;
+  final double wheelie;
+  final double stoppie;
+  final double transfer;
+  final double frontShare;
+  final double staticFront;
+  final boolean motorcycle;
+  final double brakeCap;
   private final double boostBelow;
 
   /** Limits with the boost, if any, used at every speed. */
@@ -157,7 +157,7 @@ public final class Limits {
             + square * (path.verticalCurvature()[i] + path.curvature()[i] * sin + downforce));
   }
 
-  private static double flatLoad(Path path, int i) {
+  static double flatLoad(Path path, int i) {
     double gradient = path.gradient()[i];
     double crossfall = path.crossfall()[i];
     // cos θ cos φ to fourth order is exact to 1e-5 below 20°, and the camber of roads is less.
@@ -170,14 +170,28 @@ public final class Limits {
     return square < 0.1 ? 1 - square / 2 + square * square / 24 : Math.cos(Math.sqrt(square));
   }
 
-  private static double sinCrossfall(Path path, int i) {
+  static double sinCrossfall(Path path, int i) {
     double c = path.crossfall()[i];
     return Math.abs(c) < 0.3 ? c - c * c * c / 6 + c * c * c * c * c / 120 : Math.sin(c);
   }
 
+  static double cosCrossfall(Path path, int i) {
+    double c = path.crossfall()[i];
+    return cosFromSquare(c * c);
+  }
+
   private double mu(double mu, double load) {
-    int k = (int) (load * heavier / (Units.G * LOAD_STEP));
-    return mu * sensitivity[k < LOADS ? k : LOADS - 1];
+    return mu * sensitivity(load);
+  }
+
+  /** What load does to the grip, 1 at the static load. */
+  double sensitivity(double load) {
+    double at = load * heavier / (Units.G * LOAD_STEP);
+    int k = (int) at;
+    if (k >= LOADS - 1) {
+      return sensitivity[LOADS - 1];
+    }
+    return sensitivity[k] + (sensitivity[k + 1] - sensitivity[k]) * (at - k);
   }
 
   /** Sideways acceleration that the tyres must give along the road surface, m/s², unsigned. */
@@ -199,8 +213,7 @@ public final class Limits {
   /**
    * The speed at which the corner takes all the grip, m/s; {@link #FASTEST} where it never does.
    *
-   * <p>From μN = |v²κ cos φ − g sin φ sign κ| with N linear in v²; μ falls with N and is put in
-   * anew until it settles.
+   * <p>From μN = |v²κ cos φ − g sin φ sign κ| with N linear in v² and μ falling with N.
    */
   public double cornerSpeed(Path path, int i) {
     double kappa = Math.abs(path.curvature()[i]);
@@ -214,21 +227,44 @@ public final class Limits {
     double cos = cosFromSquare(c * c);
     double flat = flatLoad(path, i);
     double rise = path.verticalCurvature()[i] + kappa * towards + downforce;
-    double load = flat;
-    double square = fastest;
+    if (spare(path, i, fastest, kappa, flat, rise, towards, cos) >= 0) {
+      return FASTEST;
+    }
+    // What is spare is concave in the square of the speed: Newton's steps close in from above.
+    double bound = path.grip()[i] * mu(muY, flat);
+    double free = kappa * cos - bound * rise;
+    double square = free <= 0 ? fastest : (bound * flat + Units.G * towards) / free;
+    square = Math.max(1, Math.min(fastest, square));
     for (int round = 0; round < 12; round++) {
-      double mu = path.grip()[i] * mu(muY, load);
-      double spare = kappa * cos - mu * rise;
-      double next = spare <= 0 ? fastest : (mu * flat + Units.G * towards) / spare;
+      double load = Math.max(0, flat + square * rise);
+      double slope =
+          path.grip()[i] * muY * (sensitivity(load) + sensitivitySlope(load) * load) * rise
+              - kappa * cos;
+      double next =
+          slope >= 0
+              ? fastest
+              : square - spare(path, i, square, kappa, flat, rise, towards, cos) / slope;
       next = Math.max(1, Math.min(fastest, next));
-      if (Math.abs(next - square) < 1e-6 * next) {
-        square = next;
+      boolean settled = Math.abs(next - square) < 1e-6 * next;
+      square = next;
+      if (settled) {
         break;
       }
-      square = next;
-      load = Math.max(0, flat + square * rise);
     }
     return Math.sqrt(square);
+  }
+
+  private double spare(
+      Path path,
+      int i,
+      double square,
+      double kappa,
+      double flat,
+      double rise,
+      double towards,
+      double cos) {
+    double load = Math.max(0, flat + square * rise);
+    return path.grip()[i] * mu(muY, load) * load - square * kappa * cos + Units.G * towards;
   }
 
   /** What is left of the grip along when the corner takes its share, 0 to 1. */
@@ -256,15 +292,17 @@ public final class Limits {
 
   /** Drag, rolling resistance and gradient, m/s² against the motion. */
   public double resistance(Path path, int i, double v, double load) {
-    double head =
-        v
-            + (conditions.windSpeed() == 0
-                ? 0
-                : conditions.windSpeed() * Math.cos(conditions.windFrom() - path.heading()[i]));
+    double head = headwind(path, i, v);
     double gradient = path.gradient()[i];
     return drag * head * Math.abs(head)
         + vehicle.tyres().rolling() * load
         + Units.G * (gradient - gradient * gradient * gradient / 6);
+  }
+
+  /** Speed of the air against the vehicle, m/s. */
+  double headwind(Path path, int i, double v) {
+    double wind = conditions.windSpeed();
+    return wind == 0 ? v : v + wind * Math.cos(conditions.windFrom() - path.heading()[i]);
   }
 
   /** Full throttle drive before the tyres have their say, m/s². */
@@ -276,6 +314,22 @@ public final class Limits {
     }
     // Across a shift the table jumps; the lower speed's gear still holds there.
     return gear[i] == gear[i + 1] ? drive[i] + (drive[i + 1] - drive[i]) * (at - i) : drive[i];
+  }
+
+  /** How full throttle drive changes with the speed, 1/s. */
+  double engineDriveSlope(double v) {
+    int i = (int) (v / SPEED_STEP);
+    return i >= drive.length - 1 || gear[i] != gear[i + 1]
+        ? 0
+        : (drive[i + 1] - drive[i]) / SPEED_STEP;
+  }
+
+  /** How the loss of grip by load changes with the load per mass, s²/m. */
+  double sensitivitySlope(double load) {
+    int k = (int) (load * heavier / (Units.G * LOAD_STEP));
+    return k >= LOADS - 1
+        ? 0
+        : (sensitivity[k + 1] - sensitivity[k]) * heavier / (Units.G * LOAD_STEP);
   }
 
   /** Drive that the driven tyres and the front wheel's wish to stay down allow, m/s². */

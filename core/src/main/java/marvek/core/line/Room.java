@@ -29,6 +29,20 @@ public record Room(double[] lower, double[] upper) {
     return new Room(lower, upper);
   }
 
+  /** The room of a piece of the road. */
+  Room piece(int from, int count) {
+    return new Room(Centreline.piece(lower, from, count), Centreline.piece(upper, from, count));
+  }
+
+  /** Values brought within the room. */
+  double[] clamped(double[] values) {
+    double[] out = new double[values.length];
+    for (int i = 0; i < out.length; i++) {
+      out[i] = clamp(i, values[i]);
+    }
+    return out;
+  }
+
   double clamp(int i, double offset) {
     return Math.max(lower[i], Math.min(upper[i], offset));
   }

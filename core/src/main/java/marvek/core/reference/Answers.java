@@ -122,7 +122,10 @@ public final class Answers {
         plan.tyreWork(0, count),
         pressing,
         shifts,
-        exitWorth(path, plan, steps));
+        exitWorth(path, plan, steps),
+        entry.slowing() == Slowing.BRAKE && !SchoolLine.bends(entry.schools())
+            ? desk.again(c)
+            : List.of());
   }
 
   private @Nullable Pressing pressing(

@@ -56,6 +56,7 @@ public final class Carried {
     return own.copy()
         .slowing(slowing)
         .points(points)
+        .again(is.again())
         .gear(Math.max(1, Math.min(gears, own.gear() + is.gear() - was.gear())))
         .firstEffort(share(own.firstEffort() + is.firstEffort() - was.firstEffort()))
         .firstThrottle(share(own.firstThrottle() + is.firstThrottle() - was.firstThrottle()))

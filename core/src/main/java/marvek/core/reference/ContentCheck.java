@@ -153,6 +153,11 @@ public final class ContentCheck {
     if (priority != null) {
       within(where, "priority", priority, 1, 999);
     }
+    for (BrakedAgain a : e.again()) {
+      within(where, "place of a further braking", a.station(), 0, length);
+      within(where, "speed of a further braking", a.from(), 0, 150);
+      within(where, "speed of a further braking", a.to(), 0, 150);
+    }
     Wording wording = e.wording();
     if (wording != null) {
       tooLong(where, "wording", wording.text());

@@ -26,6 +26,7 @@ import org.jspecify.annotations.Nullable;
  * @param pressing the brake under the planned shape; null where braking is scaled evenly
  * @param shifts what the gears ask for
  * @param exit what speed at the exit is worth
+ * @param again brakings of the lap after the one that the marker is for
  */
 public record CornerAnswer(
     @Nullable BrakingNumbers braking,
@@ -44,9 +45,11 @@ public record CornerAnswer(
     double tyreWork,
     @Nullable Pressing pressing,
     Shifts shifts,
-    ExitWorth exit) {
+    ExitWorth exit,
+    List<BrakedAgain> again) {
 
   public CornerAnswer {
+    again = List.copyOf(again);
     gears = List.copyOf(gears);
     remarks = List.copyOf(remarks);
   }

@@ -33,6 +33,7 @@ import org.jspecify.annotations.Nullable;
  * @param kerbs what is done with them
  * @param priority place in the driver's own order of corners, 1 is the first; null for the computed
  * @param wording the driver's own sentence, or null
+ * @param again brakings after the one that the marker is for, in driving order
  */
 public record CornerEntry(
     String corner,
@@ -54,7 +55,8 @@ public record CornerEntry(
     Map<Detail, String> details,
     List<KerbUse> kerbs,
     @Nullable Integer priority,
-    @Nullable Wording wording) {
+    @Nullable Wording wording,
+    List<BrakedAgain> again) {
 
   /** An entry with nothing but its points and numbers. */
   public CornerEntry(
@@ -90,7 +92,8 @@ public record CornerEntry(
         Map.of(),
         List.of(),
         null,
-        null);
+        null,
+        List.of());
   }
 
   public CornerEntry {
@@ -103,6 +106,7 @@ public record CornerEntry(
     schools = schools == null ? List.of() : List.copyOf(schools);
     details = details == null ? Map.of() : java.util.Collections.unmodifiableMap(sorted(details));
     kerbs = kerbs == null ? List.of() : List.copyOf(kerbs);
+    again = again == null ? List.of() : List.copyOf(again);
   }
 
   private static Map<Detail, String> sorted(Map<Detail, String> details) {
@@ -147,6 +151,7 @@ public record CornerEntry(
     private Map<Detail, String> details;
     private List<KerbUse> kerbs;
     private @Nullable Wording wording;
+    private List<BrakedAgain> again;
 
     private Copy(CornerEntry was) {
       this.was = was;
@@ -167,6 +172,7 @@ public record CornerEntry(
       details = was.details;
       kerbs = was.kerbs;
       wording = was.wording;
+      again = was.again;
     }
 
     public Copy slowing(Slowing value) {
@@ -252,6 +258,11 @@ public record CornerEntry(
       return this;
     }
 
+    public Copy again(List<BrakedAgain> value) {
+      again = value;
+      return this;
+    }
+
     public CornerEntry done() {
       return new CornerEntry(
           was.corner,
@@ -273,7 +284,8 @@ public record CornerEntry(
           details,
           kerbs,
           was.priority,
-          wording);
+          wording,
+          again);
     }
   }
 }

@@ -27,6 +27,7 @@ import marvek.core.vehicle.Vehicle;
  * @param limits what the vehicle can do
  * @param lap the simulated lap on the line
  * @param lines the line in each corner, in the order of the corners
+ * @param brakings of the lap
  */
 public record Desk(
     Centreline road,
@@ -36,12 +37,10 @@ public record Desk(
     Path path,
     Limits limits,
     LapTrace lap,
-    List<CornerLine> lines) {
-  /** Share of the brakes from which on the lap is said to brake. */
-  static final double BRAKE_COUNTS = 0.06;
-
-  // So much quicker between two apexes, m/s, that they are slowed for one by one.
-  private static final double DIP = 0.3;
+    List<CornerLine> lines,
+    Brakings brakings) {
+  // Stations before its slowest that a corner without brakes is eased for, at most.
+  private static final int ROLLED = 40;
 
   /** Computes the line on good tarmac, tunes it and drives it. */
   public static Desk compute(
@@ -88,11 +87,13 @@ public record Desk(
         path,
         new Limits(vehicle, conditions, lap.boostBelow()),
         lap,
-        CornerLine.all(road, path, corners));
+        CornerLine.all(road, path, corners),
+        Brakings.of(road, path, lap, corners));
   }
 
   /** The same vehicle and day on another line. */
   public Desk along(Path other) {
+    LapTrace driven = LapSimulator.lap(other, limits, lap.boostBelow());
     return new Desk(
         road,
         corners,
@@ -100,15 +101,17 @@ public record Desk(
         conditions,
         other,
         limits,
-        LapSimulator.lap(other, limits, lap.boostBelow()),
-        CornerLine.all(road, other, corners));
+        driven,
+        CornerLine.all(road, other, corners),
+        Brakings.of(road, other, driven, corners));
   }
 
   /** The same with another reading of one corner's line. */
   Desk reading(int c, CornerLine line) {
     List<CornerLine> read = new java.util.ArrayList<>(lines);
     read.set(c, line);
-    return new Desk(road, corners, ground, conditions, path, limits, lap, List.copyOf(read));
+    return new Desk(
+        road, corners, ground, conditions, path, limits, lap, List.copyOf(read), brakings);
   }
 
   /** The same line and vehicle on another day. */
@@ -130,12 +133,51 @@ public record Desk(
     throw new IllegalArgumentException("no corner " + corner + " in this layout version");
   }
 
-  /** Index of the slowest station of the lap in a corner. */
+  /**
+   * Index of the slowest station of the lap in a corner, from its turn-in or the slowest place that
+   * its braking serves to its exit or the braking for the next corner.
+   */
   public int slowest(int c) {
     Corner corner = corners.get(c);
     CornerLine line = lines.get(c);
     double exit = Math.max(5, road.ahead(line.turnIn(), corner.exit()));
-    return slowest(line.turnIn(), Math.min(exit, road.length() / 2));
+    exit = Math.min(exit, road.length() / 2);
+    List<Brakings.Braking> mine = brakings.of(c);
+    double from = line.turnIn();
+    if (!mine.isEmpty()) {
+      double met = mine.get(0).slowest() * road.step();
+      double onset = mine.get(0).onset() * road.step();
+      double until = road.wrap(from + exit);
+      // What was slow before the brake is pressed belongs to the corner before.
+      from = road.apart(from, met) < 0 ? met : road.apart(from, onset) > 0 ? onset : from;
+      exit = Math.max(road.ahead(from, met), Math.max(5, road.apart(from, until)));
+    }
+    return slowest(from, Math.max(1, Math.min(exit, untilNext(c, from))));
+  }
+
+  /**
+   * Steps from the slowest place at the end of a corner to the braking for the next one, or to that
+   * one's apex where it is not braked for; at most half a lap.
+   */
+  int onward(int c) {
+    int n = road.size();
+    int count = corners.size();
+    int slowest = slowestAtLast(c);
+    if (count == 1) {
+      int braking = brakings.of(c).isEmpty() ? n : Math.floorMod(brakesFrom(c) - slowest, n);
+      return Math.max(8, Math.min(n / 2 - 2, braking));
+    }
+    double next = lines.get((c + 1) % count).apexes().get(0);
+    int most = Math.min(n / 2, Math.floorMod(road.index(next) - slowest, n));
+    double braking = untilNext(c, slowest * road.step()) / road.step();
+    return Math.max(8, (int) Math.min(most, braking));
+  }
+
+  /** Metres from a station of a corner to where the lap brakes for the next one. */
+  private double untilNext(int c, double from) {
+    int count = corners.size();
+    List<Brakings.Braking> next = count == 1 ? List.of() : brakings.of((c + 1) % count);
+    return next.isEmpty() ? Double.MAX_VALUE : road.ahead(from, next.get(0).onset() * road.step());
   }
 
   private int slowest(double from, double metres) {
@@ -152,53 +194,41 @@ public record Desk(
     return Math.floorMod(best, n);
   }
 
-  /**
-   * Index of the slowest station that a corner is braked for. Of two apexes that is the first where
-   * the lap brakes for it and goes quicker between them, also where the second is slower.
-   */
+  /** Index of the slowest station that a corner is first braked for, or of its slowest. */
   public int braked(int c) {
-    CornerLine line = lines.get(c);
-    int slowest = slowest(c);
-    if (line.apexes().size() < 2) {
-      return slowest;
-    }
-    int first = slowest(line.turnIn(), toMiddle(line));
-    int n = road.size();
-    double quickest = lap.speed()[first];
-    for (int k = 0; k < Math.floorMod(slowest - first, n); k++) {
-      quickest = Math.max(quickest, lap.speed()[(first + k) % n]);
-    }
-    boolean dips = first == slowest || quickest > lap.speed()[first] + DIP;
-    double lost = lap.speed()[brakesFrom(first)] - lap.speed()[first];
-    return dips && lost >= Drafter.WORTH_BRAKING ? first : slowest;
+    List<Brakings.Braking> mine = brakings.of(c);
+    return mine.isEmpty() ? slowest(c) : mine.get(0).slowest();
   }
 
-  /** Index of the slowest station at the last apex of a corner. */
+  /** Index of the slowest station at the end of a corner: of its last braking or last apex. */
   int slowestAtLast(int c) {
+    List<Brakings.Braking> mine = brakings.of(c);
     CornerLine line = lines.get(c);
     if (line.apexes().size() < 2) {
-      return slowest(c);
+      return mine.size() < 2 ? slowest(c) : mine.get(mine.size() - 1).slowest();
     }
-    double middle = line.turnIn() + toMiddle(line);
-    double exit = road.ahead(middle, corners.get(c).exit());
-    return slowest(road.wrap(middle), exit < road.length() / 2 ? Math.max(5, exit) : 5);
-  }
-
-  private double toMiddle(CornerLine line) {
     double first = line.apexes().get(0);
-    return road.ahead(line.turnIn(), first) + road.ahead(first, line.apex()) / 2;
+    double middle = road.wrap(first + road.ahead(first, line.apex()) / 2);
+    double exit = road.ahead(middle, corners.get(c).exit());
+    exit = exit < road.length() / 2 ? Math.max(5, exit) : 5;
+    int slowest = slowest(middle, Math.max(1, Math.min(exit, untilNext(c, middle))));
+    // The last braking may be for what comes after the last apex.
+    int n = road.size();
+    int last = mine.isEmpty() ? slowest : mine.get(mine.size() - 1).slowest();
+    return Math.floorMod(last - slowest, n) < n / 2 ? last : slowest;
   }
 
-  /** Index from which the lap brakes for a slow place, or a little before it where it does not. */
-  int brakesFrom(int slowest) {
-    int n = road.size();
-    int k = 0;
-    while (k < n / 2 && lap.brake()[Math.floorMod(slowest - k - 1, n)] <= BRAKE_COUNTS && k < 40) {
-      k++;
-    }
-    while (k < n / 2 && lap.brake()[Math.floorMod(slowest - k - 1, n)] > 0.01) {
-      k++;
-    }
-    return Math.floorMod(slowest - k, n);
+  /** The brakings of a corner after the first, as an entry holds them. */
+  List<BrakedAgain> again(int c) {
+    return brakings.of(c).stream()
+        .skip(1)
+        .map(b -> new BrakedAgain(b.onset() * road.step(), b.from(), b.to()))
+        .toList();
+  }
+
+  /** Index from which the lap brakes for a corner, or a little before its slowest place. */
+  int brakesFrom(int c) {
+    List<Brakings.Braking> mine = brakings.of(c);
+    return mine.isEmpty() ? Math.floorMod(slowest(c) - ROLLED, road.size()) : mine.get(0).onset();
   }
 }

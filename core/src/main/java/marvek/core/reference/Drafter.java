@@ -25,9 +25,6 @@ public final class Drafter {
   private static final double FULL = 0.97;
   private static final double SPENT = 0.88;
 
-  /** Less than this, in m/s, is taken off by lifting. */
-  static final double WORTH_BRAKING = 2.5;
-
   private final Desk desk;
   private final List<Landmark> landmarks;
 
@@ -80,7 +77,7 @@ public final class Drafter {
             ? lap.gear()[slowest]
             : lap.gear()[desk.road().index(line.turnIn())];
     if (slowing == Slowing.BRAKE) {
-      int start = desk.brakesFrom(met);
+      int start = desk.brakesFrom(c);
       double early = EARLY * lap.speed()[start];
       double station = Math.floor(desk.road().wrap(start * desk.road().step() - early));
       int at = desk.road().index(station);
@@ -90,7 +87,8 @@ public final class Drafter {
     }
     points.add(point(PointKind.TURN_IN, line.turnIn(), NEAR));
     if (slowing == Slowing.BRAKE) {
-      points.add(point(PointKind.RELEASE, brakeEnd(met) * desk.road().step(), NEAR));
+      int end = desk.brakings().of(c).get(0).end();
+      points.add(point(PointKind.RELEASE, (end + 1) * desk.road().step(), NEAR));
     }
     if (line.apexes().size() > 1) {
       points.add(point(PointKind.FIRST_APEX, line.apexes().get(0), NEAR));
@@ -100,7 +98,7 @@ public final class Drafter {
     if (slowing != Slowing.FLAT) {
       int last = met + Math.floorMod(desk.slowestAtLast(c) - met, n);
       last = last - met > n / 2 ? met : last;
-      int limit = untilNextBraking(c, last);
+      int limit = last + desk.onward(c);
       int first = met;
       while (first < limit && lap.throttle()[first % n] < 0.03) {
         first++;
@@ -116,21 +114,24 @@ public final class Drafter {
       }
     }
     points.add(point(PointKind.EXIT, line.exit(), NEAR));
-    double from = line.turnIn() - 200;
+    double from =
+        line.turnIn() - 200 - (slowing == Slowing.BRAKE ? Math.max(0, toTurnIn(c, line)) : 0);
     points.sort(Comparator.comparingDouble(p -> desk.road().ahead(from, p.station())));
-    return new CornerEntry(
-        corner.id(),
-        slowing,
-        points,
-        approachGear,
-        arrival,
-        slowing == Slowing.BRAKE ? effort(arrival, lap.speed()[met]) : 0,
-        slowing == Slowing.FLAT ? lap.gear()[slowest] : gear(slowest),
-        lap.speed()[slowest],
-        line.type(),
-        line.apexGap(),
-        firstThrottle,
-        "");
+    CornerEntry entry =
+        new CornerEntry(
+            corner.id(),
+            slowing,
+            points,
+            approachGear,
+            arrival,
+            slowing == Slowing.BRAKE ? effort(arrival, lap.speed()[met]) : 0,
+            slowing == Slowing.FLAT ? lap.gear()[slowest] : gear(slowest),
+            lap.speed()[slowest],
+            line.type(),
+            line.apexGap(),
+            firstThrottle,
+            "");
+    return entry.copy().again(desk.again(c)).done();
   }
 
   /** Common practice, no source: a heavy stop 80–90 %, a light one 25–30 %, in between by speed. */
@@ -138,6 +139,11 @@ public final class Drafter {
     double lost = (arrival - lowest) / Math.max(arrival, 1);
     double effort = 0.27 + (0.88 - 0.27) * Math.min(1, Math.max(0, (lost - 0.08) / 0.32));
     return Math.round(effort * 20) / 20.0;
+  }
+
+  /** Metres from where the lap brakes to the turn-in, negative where it turns first. */
+  private double toTurnIn(int c, CornerLine line) {
+    return desk.road().apart(desk.brakesFrom(c) * desk.road().step(), line.turnIn());
   }
 
   /** One gear up where the best one would be shifted out of at once. */
@@ -162,53 +168,24 @@ public final class Drafter {
   }
 
   private Slowing slowing(int c) {
+    if (!desk.brakings().of(c).isEmpty()) {
+      return Slowing.BRAKE;
+    }
     LapTrace lap = desk.lap();
-    int slowest = desk.braked(c);
+    int slowest = desk.slowest(c);
     int n = desk.road().size();
     int from = desk.road().index(desk.lines().get(c).turnIn());
-    int count = Math.floorMod(slowest - from, n);
-    boolean braked = false;
     boolean eased = false;
-    int start = Math.max(count, 20);
-    for (int k = 0; k <= start; k++) {
+    int start = Math.max(Math.floorMod(slowest - from, n), 20);
+    for (int k = 0; k <= Math.min(start, n / 2); k++) {
       int i = Math.floorMod(slowest - k, n);
-      braked |= lap.brake()[i] > Desk.BRAKE_COUNTS;
       eased |= lap.unbraked()[i] - lap.speed()[i] > FLAT_WITHIN;
     }
     for (int k = 0; k < 12; k++) {
-      eased |=
-          lap.throttle()[Math.floorMod(slowest + k, n)] < 0.8
-              && lap.speed()[Math.floorMod(slowest + k, n)]
-                  > desk.lap().cornerSpeed()[Math.floorMod(slowest + k, n)] - 0.5;
+      int i = Math.floorMod(slowest + k, n);
+      eased |= lap.throttle()[i] < 0.8 && lap.speed()[i] > lap.cornerSpeed()[i] - 0.5;
     }
-    double lost = lap.speed()[desk.brakesFrom(slowest)] - lap.speed()[slowest];
-    if (braked && lost >= WORTH_BRAKING) {
-      return Slowing.BRAKE;
-    }
-    return braked || eased ? Slowing.LIFT : Slowing.FLAT;
-  }
-
-  private int brakeEnd(int slowest) {
-    int n = desk.road().size();
-    int k = 0;
-    while (k < 40 && desk.lap().brake()[Math.floorMod(slowest - k - 1, n)] <= 0.03) {
-      k++;
-    }
-    return Math.floorMod(slowest - k, n);
-  }
-
-  /** Index, past the slowest, where the next braking starts; at most half a lap on. */
-  private int untilNextBraking(int c, int slowest) {
-    int n = desk.road().size();
-    int count = desk.corners().size();
-    double next = desk.lines().get((c + 1) % count).apexes().get(0);
-    int most =
-        count == 1 ? n / 2 : Math.min(n / 2, Math.floorMod(desk.road().index(next) - slowest, n));
-    int k = 1;
-    while (k < most && desk.lap().brake()[(slowest + k) % n] <= Desk.BRAKE_COUNTS) {
-      k++;
-    }
-    return slowest + k;
+    return eased ? Slowing.LIFT : Slowing.FLAT;
   }
 
   /** Whether the throttle stays full for a while, and past the last slow place. */

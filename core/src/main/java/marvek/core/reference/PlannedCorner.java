@@ -69,7 +69,9 @@ final class PlannedCorner {
    * @param firstShare share of throttle at first throttle
    * @param exit where the corner is over
    * @param pedals shape, or null for braking scaled evenly
-   * @param twice whether the line touches the inside twice
+   * @param twice whether the line touches the inside twice, or the lap brakes twice
+   * @param met where the lap has slowed for the corner first
+   * @param until where the lap brakes again in the corner; past the stretch where it does not
    */
   record Steps(
       int brake,
@@ -80,13 +82,17 @@ final class PlannedCorner {
       double firstShare,
       int exit,
       @Nullable Pedals pedals,
-      boolean twice) {
+      boolean twice,
+      int met,
+      int until) {
     Steps withBrake(int other) {
-      return new Steps(other, turnIn, release, first, full, firstShare, exit, pedals, twice);
+      return new Steps(
+          other, turnIn, release, first, full, firstShare, exit, pedals, twice, met, until);
     }
 
     Steps withPedals(@Nullable Pedals other) {
-      return new Steps(brake, turnIn, release, first, full, firstShare, exit, other, twice);
+      return new Steps(
+          brake, turnIn, release, first, full, firstShare, exit, other, twice, met, until);
     }
   }
 
@@ -159,10 +165,11 @@ final class PlannedCorner {
    * its beginning.
    */
   private int slowest(Steps steps) {
-    int low = Math.max(0, Math.min(Math.max(steps.turnIn(), steps.brake() + 1), count - 1));
+    int bends = Math.min(steps.turnIn(), steps.met());
+    int low = Math.max(0, Math.min(Math.max(bends, steps.brake() + 1), count - 1));
     int high =
         Math.min(
-            count,
+            Math.min(count, Math.max(low + 1, steps.until())),
             Math.max(low + 1, Math.max(Math.min(steps.full(), steps.exit()), steps.first())));
     int best = low;
     for (int k = low; k <= high; k++) {

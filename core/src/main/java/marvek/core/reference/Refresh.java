@@ -43,6 +43,7 @@ public final class Refresh {
         .approach(answer.arrivalGear(), answer.arrivalSpeed())
         .firstEffort(peak == null ? e.firstEffort() : Math.min(1, Math.round(peak * 100) / 100.0))
         .minimumSpeed(answer.minimumSpeed())
+        .again(answer.again())
         .done();
   }
 

@@ -75,6 +75,7 @@ public final class Sentence {
     if (e.slowing() == Slowing.BRAKE) {
       parts.add(units.speed(e.minimumSpeed()));
     }
+    parts.addAll(again(e, speech));
     throttle(e, speech).ifPresent(parts::add);
     return sentence(parts) + withNote(e);
   }
@@ -87,6 +88,19 @@ public final class Sentence {
         + " ("
         + Math.round(e.firstEffort() * 100)
         + " %)";
+  }
+
+  private static List<String> again(CornerEntry e, Speech speech) {
+    return e.again().stream()
+        .map(
+            a ->
+                "brake again "
+                    + fromApex(e, a.station(), speech)
+                    + ", "
+                    + speech.units().speed(a.from())
+                    + " to "
+                    + speech.units().speed(a.to()))
+        .toList();
   }
 
   private static String gears(CornerEntry e) {
@@ -253,6 +267,7 @@ public final class Sentence {
       parts.add(units.length(Math.max(0, e.apexGap())) + " off the inside edge");
       parts.add("lowest " + units.speed(e.minimumSpeed()));
       chosen(Question.LINKED).ifPresent(parts::add);
+      parts.addAll(again(e, speech));
       say(parts);
     }
 
@@ -433,14 +448,17 @@ public final class Sentence {
   }
 
   private static String fromApex(CornerEntry e, PointKind kind, Speech speech) {
+    return e.station(kind).map(at -> fromApex(e, at, speech)).orElse("");
+  }
+
+  private static String fromApex(CornerEntry e, double at, Speech speech) {
     Optional<Double> apex = e.station(PointKind.APEX);
-    Optional<Double> at = e.station(kind);
-    if (apex.isEmpty() || at.isEmpty()) {
+    if (apex.isEmpty()) {
       return "";
     }
-    double past = speech.apart(apex.get(), at.get());
+    double past = speech.apart(apex.get(), at);
     // Between two apexes the nearer one is meant.
-    Optional<Double> first = e.station(PointKind.FIRST_APEX).map(f -> speech.apart(f, at.get()));
+    Optional<Double> first = e.station(PointKind.FIRST_APEX).map(f -> speech.apart(f, at));
     boolean nearFirst = first.isPresent() && Math.abs(first.get()) < Math.abs(past);
     double from = nearFirst ? first.get() : past;
     String apexes = nearFirst ? "the first apex" : first.isPresent() ? "the second" : "it";

@@ -43,23 +43,9 @@ final class Stretch {
             : desk.slowestAtLast((c + corners - 1) % corners);
     this.from = begin;
     int last = desk.slowestAtLast(c);
-    this.count = Math.floorMod(last - begin, n) + onward(last);
-    int free = Math.floorMod(desk.brakesFrom(desk.braked(c)) - begin, n);
+    this.count = Math.floorMod(last - begin, n) + desk.onward(c);
+    int free = Math.floorMod(desk.brakesFrom(c) - begin, n);
     this.free = free > count ? 0 : free;
-  }
-
-  /** Steps from the slowest point to the braking for the next corner. */
-  private int onward(int slowest) {
-    int n = desk.road().size();
-    int corners = desk.corners().size();
-    double next = desk.lines().get((c + 1) % corners).apexes().get(0);
-    int most =
-        corners == 1 ? n / 2 - 2 : Math.max(8, Math.floorMod(desk.road().index(next) - slowest, n));
-    int k = Math.min(8, most);
-    while (k < most && desk.lap().brake()[(slowest + k) % n] < 0.06) {
-      k++;
-    }
-    return k;
   }
 
   double station(double step) {
@@ -143,8 +129,11 @@ final class Stretch {
     int release = entry.station(PointKind.RELEASE).map(this::step).orElse(apex);
     int exit = step(entry.station(PointKind.EXIT).orElse(line.exit()));
     if (entry.slowing() == Slowing.FLAT) {
-      return new PlannedCorner.Steps(-1, turnIn, -1, 0, 0, 1, exit, null, false);
+      return new PlannedCorner.Steps(-1, turnIn, -1, 0, 0, 1, exit, null, false, turnIn, count + 1);
     }
+    // What the lap does on its own line; another line is slowed for as it bends.
+    List<Brakings.Braking> brakings =
+        brake >= 0 && !SchoolLine.bends(entry.schools()) ? desk.brakings().of(c) : List.of();
     int first = entry.station(PointKind.FIRST_THROTTLE).map(this::step).orElse(apex);
     int full = entry.station(PointKind.FULL_THROTTLE).map(this::step).orElse(count);
     return new PlannedCorner.Steps(
@@ -156,7 +145,13 @@ final class Stretch {
         entry.firstThrottle(),
         exit,
         entry.pedals(),
-        line.apexes().size() > 1);
+        line.apexes().size() > 1 || brakings.size() > 1,
+        brakings.isEmpty() ? turnIn : stepOf(brakings.get(0).slowest()),
+        brakings.size() > 1 ? stepOf(brakings.get(1).onset()) : count + 1);
+  }
+
+  private int stepOf(int index) {
+    return step(index * desk.road().step());
   }
 
   PlannedCorner plan(Path path, PlannedCorner.Steps steps) {

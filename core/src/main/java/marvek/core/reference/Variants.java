@@ -75,15 +75,11 @@ public final class Variants {
   public static Adjusted adjust(
       Desk base, Desk then, Variant variant, CornerEntry own, Display units) {
     int c = base.indexOf(own.corner());
-    CornerEntry proposed =
+    CornerEntry draft = Drafter.entry(then, c);
+    CornerEntry carried =
         Carried.entry(
-            base.road(),
-            own,
-            Drafter.entry(base, c),
-            Drafter.entry(then, c),
-            GRAIN,
-            base.vehicle().gears(),
-            null);
+            base.road(), own, Drafter.entry(base, c), draft, GRAIN, base.vehicle().gears(), null);
+    CornerEntry proposed = LostBrakings.kept(then, carried, draft);
     Optional<Variant.ByHand> hand = variant.byHand(own.corner());
     CornerEntry entry = hand.map(h -> with(proposed, h)).orElse(proposed);
     List<PointKind> set =

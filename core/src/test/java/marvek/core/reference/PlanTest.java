@@ -29,7 +29,7 @@ class PlanTest {
   void brakingAtTheLastPlaceFollowsTheSolver() {
     // Hipparchus, Dormand–Prince 8(5,3): v dv/ds = −(what the vehicle can do), from the last place.
     double margin = Objects.requireNonNull(gt.answer(gt.first()).braking()).marginMetres();
-    CornerEntry latest = gt.moved(PointKind.BRAKE, margin - 0.6);
+    CornerEntry latest = gt.moved(PointKind.BRAKE, margin - 0.4);
     CornerAnswer answer = gt.answer(latest);
     CornerAnswer.Profile p = answer.profile();
     Centreline road = gt.desk.road();

@@ -36,12 +36,12 @@ class SchoolsTest {
 
   @ParameterizedTest
   @CsvSource({
-    "BRAKE_SHAPE, FRONT_LOADED, ring gt, c1",
+    "BRAKE_SHAPE, FRONT_LOADED, ring gt, c4",
     "BRAKE_SHAPE, PROGRESSIVE, ring gt, c12",
     "RELEASE, TO_APEX, ring gt, c4",
     "RELEASE, EARLY_ROLL, ring prototype, c7",
     "LINE, TWO_APEXES, ring gt, c7",
-    "LINE, ONE_LATE_APEX, hill gt, c17",
+    "LINE, ONE_LATE_APEX, hill bike, c26",
     "LINE, TIGHT, ring gt, c14",
     "APEX, LATE_APEX, ring gt, c5",
     "APEX, EARLY_APEX, ring gt, c11",
@@ -101,15 +101,13 @@ class SchoolsTest {
               k >= from && k <= to ? 9 : 0,
               false));
     }
-    return new Desk(
+    return Desk.onLine(
         desk.road(),
         corners,
         desk.ground(),
+        desk.vehicle(),
         desk.conditions(),
-        desk.path(),
-        desk.limits(),
-        desk.lap(),
-        desk.lines());
+        desk.path().offset());
   }
 
   @ParameterizedTest
