@@ -2,9 +2,9 @@ package marvek.core.debrief;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.DoubleSummaryStatistics;
 import java.util.List;
 import java.util.Locale;
-import java.util.stream.IntStream;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.lap.Conditions;
@@ -46,9 +46,14 @@ public record VehicleFit(
   private static final double GOOD = 0.75;
   // Steps that are taken together.
   private static final int WIDE = 9;
+  private static final int LONG = 15;
   private static final double FULL = 0.97;
   private static final double FAR = 3;
   private static final int ROUNDS = 6;
+  // Seconds over which an acceleration told from speeds is smoothed to each side, and after which
+  // the pull has come to full.
+  private static final double SMOOTHED = 0.28;
+  private static final double SETTLED = 0.6;
 
   public VehicleFit {
     words = List.copyOf(words);
@@ -131,10 +136,13 @@ public record VehicleFit(
         v.fuel());
   }
 
-  private static Path pathOf(Desk desk, Lap lap) {
-    return lap.offset().length == desk.road().size()
-        ? Path.over(desk.road(), lap.offset(), desk.ground())
-        : desk.path();
+  /**
+   * m/s² across at a station, as measured, or told from the computed line: the bend of measured
+   * places is mostly their noise.
+   */
+  private static double across(Desk desk, Lap lap, int i) {
+    double v = lap.speed()[i];
+    return Math.abs(lap.across().length > 0 ? lap.across()[i] : desk.path().curvature()[i] * v * v);
   }
 
   /**
@@ -197,16 +205,27 @@ public record VehicleFit(
   private static double along(Desk desk, List<Lap> laps, List<String> words) {
     Limits limits = desk.limits();
     List<Double> uses = new ArrayList<>();
+    Path path = desk.path();
     for (Lap lap : laps) {
-      Path path = pathOf(desk, lap);
+      List<Double> run = new ArrayList<>();
       for (int i = 0; i < desk.road().size(); i++) {
         double v = lap.speed()[i];
         double load = limits.load(path, i, v * v);
         double wheels = -lap.along()[i] - limits.resistance(path, i, v, load);
         double most = limits.brakingMost(load, 1, path.grip()[i]);
-        boolean straight = Math.abs(path.curvature()[i]) * v * v < 0.2 * 9.81;
+        boolean straight = across(desk, lap, i) < 0.2 * 9.81;
         if (straight && wheels > 0.5 * most) {
-          uses.add(wheels / most);
+          run.add(wheels / most);
+        } else {
+          run.clear();
+        }
+        if (run.size() >= LONG) {
+          // As over one noisy metre no vehicle brakes.
+          uses.add(
+              run.subList(run.size() - LONG, run.size()).stream()
+                  .mapToDouble(Double::doubleValue)
+                  .average()
+                  .orElseThrow());
         }
       }
     }
@@ -230,43 +249,30 @@ public record VehicleFit(
     return Math.max(0.6, Math.min(1.4, factor));
   }
 
+  /**
+   * A station at full throttle.
+   *
+   * @param time s, by which those of one run stand in order
+   * @param drive m/s² of the engine
+   * @param air m/s² of the air's resistance
+   * @param need m/s² that drive less air has to make
+   */
+  private record Pull(double time, double speed, double drive, double air, double need) {}
+
   /** Factors on torque and drag. */
   private static double[] drive(Desk desk, List<Lap> laps, List<String> words) {
-    Limits limits = desk.limits();
-    Conditions day = desk.conditions();
-    double air = 0.5 * day.airDensity() / limits.mass() * desk.vehicle().aero().cdA() * day.drag();
-    List<double[]> rows = new ArrayList<>();
-    List<Double> right = new ArrayList<>();
-    double slow = Double.MAX_VALUE;
-    double fast = 0;
+    List<Pull> pulls = new ArrayList<>();
+    double clock = 0;
     for (Lap lap : laps) {
-      if (lap.throttle().length == 0) {
-        continue;
-      }
-      Path path = pathOf(desk, lap);
-      int held = 0;
-      for (int i = 0; i < desk.road().size(); i++) {
-        double v = lap.speed()[i];
-        held = lap.throttle()[i] >= FULL ? held + 1 : 0;
-        boolean straight = Math.abs(path.curvature()[i]) * v * v < 2;
-        double load = limits.load(path, i, v * v);
-        double drive = limits.engineDrive(v);
-        boolean pulls = drive < 0.9 * limits.traction(load, 1, path.grip()[i]);
-        if (held > 25 && straight && pulls && v > 15) {
-          double other = limits.resistance(path, i, v, load) - air * v * v;
-          rows.add(new double[] {drive, -air * v * v});
-          right.add(lap.along()[i] + other);
-          slow = Math.min(slow, v);
-          fast = Math.max(fast, v);
-        }
-      }
+      clock = pulls(desk, lap, clock + 2 * SMOOTHED, pulls);
     }
-    if (rows.size() < 100 || fast - slow < 8) {
+    DoubleSummaryStatistics speeds = pulls.stream().mapToDouble(Pull::speed).summaryStatistics();
+    if (pulls.size() < 100 || speeds.getMax() - speeds.getMin() < 8) {
       words.add(
           "Too little full throttle on the straights to tell power and drag; left as they are.");
       return new double[] {1, 1};
     }
-    double[] solution = robust(rows, right);
+    double[] solution = robust(pulls);
     double power = bounded(solution[0]);
     double drag = bounded(solution[1]);
     words.add(
@@ -275,35 +281,81 @@ public record VehicleFit(
             "Power %.0f %% and drag %.0f %% of the vehicle's numbers, from %d m at full throttle.",
             power * 100,
             drag * 100,
-            (int) (rows.size() * desk.road().step())));
+            (int) (pulls.size() * desk.road().step())));
     return new double[] {power, drag};
   }
 
-  /** Least squares without what lies far off: a shift, a tow, a bump. */
-  private static double[] robust(List<double[]> rows, List<Double> right) {
-    double[][] a = rows.toArray(double[][]::new);
-    double[] b = right.stream().mapToDouble(Double::doubleValue).toArray();
-    double[] found = solved(a, b);
+  /** Adds the stations of a lap where the throttle was full for long enough; gives the time. */
+  private static double pulls(Desk desk, Lap lap, double begin, List<Pull> out) {
+    Limits limits = desk.limits();
+    Conditions day = desk.conditions();
+    double air = 0.5 * day.airDensity() / limits.mass() * desk.vehicle().aero().cdA() * day.drag();
+    double clock = begin;
+    if (lap.throttle().length == 0) {
+      return clock;
+    }
+    Path path = desk.path();
+    double full = clock;
+    for (int i = 0; i < desk.road().size(); i++) {
+      double v = lap.speed()[i];
+      clock += path.step()[i] / Math.max(1, v);
+      if (lap.throttle()[i] < FULL) {
+        // The acceleration, smoothed, has begun to follow the foot before it moved.
+        while (!out.isEmpty() && clock - out.get(out.size() - 1).time() < SMOOTHED) {
+          out.remove(out.size() - 1);
+        }
+        full = clock;
+        continue;
+      }
+      boolean straight = across(desk, lap, i) < 2;
+      double load = limits.load(path, i, v * v);
+      double drive = limits.engineDrive(v);
+      boolean pulls = drive < 0.9 * limits.traction(load, 1, path.grip()[i]);
+      if (clock - full > SETTLED && straight && pulls && v > 15) {
+        double other = limits.resistance(path, i, v, load) - air * v * v;
+        out.add(new Pull(clock, v, drive, air * v * v, lap.along()[i] + other));
+      }
+    }
+    return clock;
+  }
+
+  /**
+   * Least squares without what lies far off, a shift, a tow, a bump, and without what the smoothing
+   * mixes with it.
+   */
+  private static double[] robust(List<Pull> all) {
+    double[] found = solved(all);
     for (int round = 0; round < ROUNDS; round++) {
-      double[] miss = new double[b.length];
-      double[] apart = new double[b.length];
-      for (int i = 0; i < b.length; i++) {
-        miss[i] = rows.get(i)[0] * found[0] + rows.get(i)[1] * found[1] - right.get(i);
-      }
+      double[] now = found;
+      double[] miss =
+          all.stream().mapToDouble(p -> p.drive() * now[0] - p.air() * now[1] - p.need()).toArray();
       double middle = Robust.median(miss);
-      for (int i = 0; i < b.length; i++) {
-        apart[i] = Math.abs(miss[i] - middle);
-      }
+      double[] apart = Arrays.stream(miss).map(m -> Math.abs(m - middle)).toArray();
       double far = Math.max(0.02, FAR * Robust.median(apart));
-      int[] kept = IntStream.range(0, b.length).filter(i -> apart[i] <= far).toArray();
-      a = Arrays.stream(kept).mapToObj(rows::get).toArray(double[][]::new);
-      double[] c = Arrays.stream(kept).mapToDouble(right::get).toArray();
-      found = solved(a, c);
+      List<Pull> kept = new ArrayList<>();
+      double spoilt = Double.NEGATIVE_INFINITY;
+      for (int i = 0; i < apart.length; i++) {
+        double time = all.get(i).time();
+        if (apart[i] <= far) {
+          if (time - spoilt > SMOOTHED) {
+            kept.add(all.get(i));
+          }
+          continue;
+        }
+        spoilt = time;
+        while (!kept.isEmpty() && time - kept.get(kept.size() - 1).time() < SMOOTHED) {
+          kept.remove(kept.size() - 1);
+        }
+      }
+      found = kept.size() < 100 ? found : solved(kept);
     }
     return found;
   }
 
-  private static double[] solved(double[][] a, double[] b) {
+  private static double[] solved(List<Pull> pulls) {
+    double[][] a =
+        pulls.stream().map(p -> new double[] {p.drive(), -p.air()}).toArray(double[][]::new);
+    double[] b = pulls.stream().mapToDouble(Pull::need).toArray();
     return new QRDecomposition(new Array2DRowRealMatrix(a))
         .getSolver()
         .solve(new ArrayRealVector(b))

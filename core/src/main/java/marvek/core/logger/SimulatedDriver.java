@@ -22,6 +22,7 @@ import marvek.core.vehicle.Vehicle;
 public final class SimulatedDriver {
   private static final double REACH = 90;
   private static final double RISE = 0.12;
+  private static final double HARDEST = 1.08;
   private static final double STEERING_RATIO = 13;
   private static final double UNDERSTEER = 0.0006;
   private static final double SHIFT_DOWN_PAUSE = 0.28;
@@ -170,7 +171,7 @@ public final class SimulatedDriver {
     }
     int rowsBefore = out.rows.size();
     double began = clock;
-    Drive d = new Drive(path, limits, intents, from);
+    Drive d = new Drive(path, limits, intents, from, Math.min(HARDEST, 1 / (pace * pace)));
     for (int k = from; k < to; k++) {
       d.metre(k, base);
     }
@@ -282,6 +283,8 @@ public final class SimulatedDriver {
     private final Limits limits;
     private final List<Intent> intents;
     private int corner;
+    // Share of what the driver takes for the limit of braking that the tyres can give at all.
+    private final double hardest;
     private double peak;
     private double trail = 0.5;
     private double pressedAt = -1;
@@ -295,8 +298,9 @@ public final class SimulatedDriver {
     // Where the throttle was touched again in each corner; -1 where it never was shut.
     private final int[] touched;
 
-    Drive(Path path, Limits limits, List<Intent> intents, int from) {
+    Drive(Path path, Limits limits, List<Intent> intents, int from, double hardest) {
       this.path = path;
+      this.hardest = hardest;
       this.limits = limits;
       this.intents = intents;
       this.touched = new int[intents.size()];
@@ -444,14 +448,14 @@ public final class SimulatedDriver {
      */
     private double peak(Intent i, int k) {
       int end = Math.max(i.apex + 5, i.release + 2);
-      double best = 1.08;
+      double best = hardest;
       double bestTrail = 0.5;
       double fastest = 0;
       for (double t = 0.4; t < 0.85; t += 0.1) {
         trail = t;
         double press = least(i, k, end);
         double reached = slowest(i, k, end, press);
-        if (press < 1.07 && reached > fastest) {
+        if (press < hardest - 0.01 && reached > fastest) {
           fastest = reached;
           best = press;
           bestTrail = t;
@@ -463,7 +467,7 @@ public final class SimulatedDriver {
 
     private double least(Intent i, int k, int end) {
       double low = 0;
-      double high = 1.08;
+      double high = hardest;
       for (int round = 0; round < 12; round++) {
         double middle = (low + high) / 2;
         if (tooFast(i, k, end, middle)) {
