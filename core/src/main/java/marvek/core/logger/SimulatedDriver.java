@@ -23,6 +23,7 @@ public final class SimulatedDriver {
   private static final double REACH = 90;
   private static final double RISE = 0.12;
   private static final double HARDEST = 1.08;
+  private static final double OVERDONE = 1.04;
   private static final double STEERING_RATIO = 13;
   private static final double UNDERSTEER = 0.0006;
   private static final double SHIFT_DOWN_PAUSE = 0.28;
@@ -171,7 +172,9 @@ public final class SimulatedDriver {
     }
     int rowsBefore = out.rows.size();
     double began = clock;
-    Drive d = new Drive(path, limits, intents, from, Math.min(HARDEST, 1 / (pace * pace)));
+    Drive d =
+        new Drive(
+            path, limits, intents, from, Math.max(OVERDONE, Math.min(HARDEST, 1 / (pace * pace))));
     for (int k = from; k < to; k++) {
       d.metre(k, base);
     }
