@@ -22,8 +22,8 @@ import marvek.core.vehicle.Vehicle;
 public final class SimulatedDriver {
   private static final double REACH = 90;
   private static final double RISE = 0.12;
+  // Hands press by so much more than what they take for the limit.
   private static final double HARDEST = 1.08;
-  private static final double OVERDONE = 1.04;
   private static final double STEERING_RATIO = 13;
   private static final double UNDERSTEER = 0.0006;
   private static final double SHIFT_DOWN_PAUSE = 0.28;
@@ -172,9 +172,7 @@ public final class SimulatedDriver {
     }
     int rowsBefore = out.rows.size();
     double began = clock;
-    Drive d =
-        new Drive(
-            path, limits, intents, from, Math.max(OVERDONE, Math.min(HARDEST, 1 / (pace * pace))));
+    Drive d = new Drive(path, limits, intents, from);
     for (int k = from; k < to; k++) {
       d.metre(k, base);
     }
@@ -286,8 +284,6 @@ public final class SimulatedDriver {
     private final Limits limits;
     private final List<Intent> intents;
     private int corner;
-    // Share of what the driver takes for the limit of braking that the tyres can give at all.
-    private final double hardest;
     private double peak;
     private double trail = 0.5;
     private double pressedAt = -1;
@@ -301,9 +297,8 @@ public final class SimulatedDriver {
     // Where the throttle was touched again in each corner; -1 where it never was shut.
     private final int[] touched;
 
-    Drive(Path path, Limits limits, List<Intent> intents, int from, double hardest) {
+    Drive(Path path, Limits limits, List<Intent> intents, int from) {
       this.path = path;
-      this.hardest = hardest;
       this.limits = limits;
       this.intents = intents;
       this.touched = new int[intents.size()];
@@ -451,14 +446,14 @@ public final class SimulatedDriver {
      */
     private double peak(Intent i, int k) {
       int end = Math.max(i.apex + 5, i.release + 2);
-      double best = hardest;
+      double best = HARDEST;
       double bestTrail = 0.5;
       double fastest = 0;
       for (double t = 0.4; t < 0.85; t += 0.1) {
         trail = t;
         double press = least(i, k, end);
         double reached = slowest(i, k, end, press);
-        if (press < hardest - 0.01 && reached > fastest) {
+        if (press < HARDEST - 0.01 && reached > fastest) {
           fastest = reached;
           best = press;
           bestTrail = t;
@@ -470,7 +465,7 @@ public final class SimulatedDriver {
 
     private double least(Intent i, int k, int end) {
       double low = 0;
-      double high = hardest;
+      double high = HARDEST;
       for (int round = 0; round < 12; round++) {
         double middle = (low + high) / 2;
         if (tooFast(i, k, end, middle)) {

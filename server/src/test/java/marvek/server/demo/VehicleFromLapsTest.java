@@ -41,8 +41,9 @@ class VehicleFromLapsTest {
     // Shifts, at full throttle without any pull, must not be taken for a weak engine.
     assertThat(fit.powerFactor()).isCloseTo(1, within(0.01));
     assertThat(fit.dragFactor()).isCloseTo(1, within(0.02));
-    // What is used, and this driver keeps something back at some stops.
-    assertThat(fit.alongFactor()).isBetween(0.9, 1.03);
+    // What is used: this driver keeps something back at some stops and presses up to 1.08 of a pace
+    // of 0.98² at others.
+    assertThat(fit.alongFactor()).isBetween(0.9, 1.05);
   }
 
   private static double off(double computed, VehicleFit fit) {
