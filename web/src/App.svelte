@@ -21,6 +21,7 @@
     '/vehicle/:id': wrap({ asyncComponent: () => import('./screens/VehicleEditor.svelte') }),
     '/sheets/:id': wrap({ asyncComponent: () => import('./screens/Sheets.svelte') }),
     '/reference/:id': wrap({ asyncComponent: () => import('./screens/Reference.svelte') }),
+    '/recompute/:id': wrap({ asyncComponent: () => import('./screens/Recompute.svelte') }),
     '/revisions/:id': wrap({ asyncComponent: () => import('./screens/Revisions.svelte') }),
     '/runs/:id': wrap({ asyncComponent: () => import('./screens/Runs.svelte') }),
     '/debrief/:id': wrap({ asyncComponent: () => import('./screens/Debrief.svelte') }),

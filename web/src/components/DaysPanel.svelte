@@ -115,7 +115,9 @@
     >
     {#if view}
       <p>
-        Lap computed {lapTime(view.lapTime)}, {signed(view.lapTime - desk.lap.lapTime, 1)} s on the dry one. Here:
+        Lap computed {lapTime(view.lapTime)}, {signed(view.lapTime - desk.lap.lapTime, 1)} s on the dry one. {view.ownLine
+          ? 'The line is laid anew for this grip.'
+          : "On the dry day's line."} Here:
       </p>
       <ul class="grid gap-0.5" data-changes>
         {#each view.adjusted.changes as c (c.words)}

@@ -3,6 +3,7 @@
   import type { AnswerView, CornerEntry, Pedals, PointKind } from '../lib/api';
   import { pathOf } from '../drawing/strip';
   import { station } from '../lib/points';
+  import { speedText } from '../lib/units';
 
   interface Props {
     x: ScaleLinear<number, number>;
@@ -171,6 +172,16 @@
     stroke="var(--brake)"
   />
 {/if}
+{#each answer?.answer.again ?? [] as again (again.station)}
+  {@const px = x(near(again.station))}
+  <g data-again-drawn>
+    <path d="M{px} {middle}V{bottom}" stroke="var(--brake)" stroke-width="2" stroke-dasharray="4 3" />
+    <path d="M{px - 5} {middle}h10l-5 8z" fill="var(--brake)" />
+    <text x={px + 6} y={bottom - 4} style="fill:var(--brake);font-size:11px" font-weight="700"
+      >again, {speedText(again.from)} to {speedText(again.to)}</text
+    >
+  </g>
+{/each}
 {#each over as run (run.from)}
   <path d="M{x(run.from)} {middle}H{x(run.to)}" stroke="var(--turn)" stroke-width="5" data-over-asked />
   <text x={(x(run.from) + x(run.to)) / 2} y={middle - 6} text-anchor="middle" font-weight="700" style="fill:var(--turn)"

@@ -1,7 +1,9 @@
 <script lang="ts">
   import { api, ask, asProblem, type SheetView } from '../lib/api';
   import type { Desk } from '../lib/desk.svelte';
+  import { push } from 'svelte-spa-router';
   import { POINTS } from '../lib/points';
+  import { metres, speedText } from '../lib/units';
 
   /** What has changed around a reference: its layout, and the set-up of the next session. */
   let { desk, corner }: { desk: Desk; corner: string } = $props();
@@ -30,10 +32,52 @@
   async function offer() {
     sheets ??= (await ask(api.GET('/api/vehicles/{id}/sheets', { params: { path: { id: view.vehicleId } } }))).sheets;
   }
-  const prove = (id: string) =>
-    act(() => ask(api.PUT('/api/references/{id}/sheet', { ...path, body: { sheet: id || undefined } })));
+  // Another sheet is another line and other numbers: looked at before it is taken.
+  async function prove(id: string) {
+    await desk.store();
+    await push(`/recompute/${view.id}?sheet=${id}`);
+  }
+  const lost = $derived(view.lost.find((l) => l.corner === corner));
+  const lostElsewhere = $derived(view.lost.filter((l) => l.corner !== corner));
 </script>
 
+{#if lost}
+  <div class="border-error grid gap-1 border-l-4 pl-2 text-sm" data-lost>
+    <p>
+      <strong>The computed lap brakes here</strong> from {speedText(lost.from)} to {speedText(lost.to)}, at
+      {metres(lost.station)}; {lost.later == null
+        ? 'this reference does not.'
+        : `this reference ${metres(lost.later)} later.`}
+      {desk.showDraft ? 'Hollow flags: the corner drafted anew.' : ''}
+    </p>
+    <p class="flex flex-wrap gap-1">
+      <button class="btn btn-xs" aria-pressed={desk.showDraft} onclick={() => (desk.showDraft = !desk.showDraft)}
+        >{desk.showDraft ? 'Hide' : 'Show'} the corner drafted anew</button
+      >
+      <button class="btn btn-xs btn-primary" onclick={() => desk.takeDrafted()}>Take it</button>
+    </p>
+  </div>
+{/if}
+{#if lostElsewhere.length}
+  <p class="text-sm" data-lost-elsewhere={lostElsewhere.length}>
+    {lost ? 'Also in' : 'The computed lap brakes where this reference does not, in'}
+    {#each lostElsewhere as l (l.corner)}<button class="link mr-1" onclick={() => desk.select(l.corner)}
+        >{number(l.corner)}</button
+      >{/each}
+  </p>
+{/if}
+{#if view.oldLine || view.vehicleChanged}
+  <p class="flex items-center gap-2 text-sm" data-old-line>
+    <span class="flex-1"
+      >{view.vehicleChanged
+        ? 'Vehicle, sheet or ground differ from what was computed on.'
+        : 'The line was computed by an older method; there is a quicker one.'}</span
+    >
+    <a class="btn btn-xs" href="#/recompute/{view.id}?again">See what changes</a>
+  </p>
+{:else if view.recomputed}
+  <p class="text-sm"><a class="link" href="#/recompute/{view.id}">Computed anew; what was can be brought back</a></p>
+{/if}
 {#if view.newerLayout}
   <p class="flex items-center gap-2 text-sm" data-ahead>
     <span class="flex-1">

@@ -59,6 +59,8 @@ export class Desk {
   dayViews = $state.raw<Record<string, VariantView>>({});
   /** Whether the server was asked for something that takes a while. */
   busy = $state(false);
+  /** Whether the corner drafted anew is drawn beside the driver's. */
+  showDraft = $state(false);
 
   private history = new History<ReferenceContent>();
   private version = 0;
@@ -562,10 +564,18 @@ export class Desk {
     this.take(view);
   }
 
-  async takeVehicle() {
-    await this.store();
-    await ask(api.POST('/api/references/{id}/vehicle', { params: { path: { id: this.view.id } } }));
-    await this.reload();
+  /** The chosen corner as the computation would draft it. */
+  get drafted(): CornerEntry | undefined {
+    return this.view.draft.corners.find((e) => e.corner === this.selected);
+  }
+
+  /** Takes the chosen corner as drafted; what the driver wrote stays. */
+  takeDrafted() {
+    const drafted = this.drafted;
+    if (!drafted) return;
+    this.edit((old) => ({ ...drafted, note: old.note, wording: old.wording }));
+    this.settle();
+    this.showDraft = false;
   }
 
   async moveLandmark(landmark: Landmark, to: number) {

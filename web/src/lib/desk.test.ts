@@ -82,6 +82,9 @@ function view(): ReferenceView {
     motorcycle: false,
     gears: 6,
     vehicleChanged: false,
+    oldLine: false,
+    lost: [],
+    recomputed: false,
     revision: 1,
     changed: false,
     lapTime: 90,
@@ -126,6 +129,7 @@ async function serve(input: Request): Promise<Response> {
       adjusted: { entry: body.edited ?? proposed, proposed, changes: [], byHand: [] },
       answer: { entry: body.edited ?? proposed, answer: {}, words: { full: 'Wet.', pocket: '' } },
       lapTime: 100,
+      ownLine: false,
     });
   }
   if (path.endsWith('/choices/taken')) {
@@ -232,6 +236,29 @@ describe('working on a reference', () => {
     desk.slowBy('BRAKE');
     expect(brakeOf(desk)).toBe(300);
     expect(desk.entry?.firstEffort).toBe(0.9);
+  });
+
+  it('takes a corner as drafted anew, keeps what was written, and undoes it as one step', async () => {
+    const desk = await Desk.open('r1');
+    desk.edit((e) => ({ ...e, note: 'mine' }));
+    desk.settle();
+    const drafted = desk.drafted;
+    if (!drafted) throw new Error('no draft');
+    desk.view = {
+      ...desk.view,
+      draft: {
+        ...desk.view.draft,
+        corners: [moved(drafted, 'BRAKE', 111, LENGTH), ...desk.view.draft.corners.slice(1)],
+      },
+    };
+    desk.showDraft = true;
+    desk.takeDrafted();
+    expect(brakeOf(desk)).toBe(111);
+    expect(desk.entry?.note).toBe('mine');
+    expect(desk.showDraft).toBe(false);
+    desk.undo();
+    expect(brakeOf(desk)).not.toBe(111);
+    await vi.runAllTimersAsync();
   });
 
   it('goes round the corners both ways', async () => {

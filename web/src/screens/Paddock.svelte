@@ -2,11 +2,13 @@
   import { createQuery } from '@tanstack/svelte-query';
   import ArrowRight from '@lucide/svelte/icons/arrow-right';
   import { push } from 'svelte-spa-router';
-  import { api, ask, asProblem, type Problem, type RoadView } from '../lib/api';
+  import { api, ask, asProblem, type Problem, type RoadView, type Search } from '../lib/api';
   import { here } from '../lib/here.svelte';
+  import { follow } from '../lib/searches';
   import { lapTime, metres } from '../lib/units';
   import LapStrip from '../components/LapStrip.svelte';
   import ProblemBox from '../components/ProblemBox.svelte';
+  import SearchNote from '../components/SearchNote.svelte';
 
   here.say('', '', null);
 
@@ -87,6 +89,7 @@
   let vehicleId = $state('');
   let busy = $state(false);
   let problem = $state<Problem | null>(null);
+  let search = $state.raw<Search | null>(null);
   const layout = $derived(layoutId || view?.layouts[0]?.id || '');
   const vehicle = $derived(vehicleId || view?.vehicles[0]?.id || '');
 
@@ -94,12 +97,14 @@
     busy = true;
     problem = null;
     try {
-      const made = await ask(api.POST('/api/references', { body: { layoutId: layout, vehicleId: vehicle } }));
-      await push(`/reference/${made.id}`);
+      const started = await ask(api.POST('/api/references/drafts', { body: { layoutId: layout, vehicleId: vehicle } }));
+      const made = await follow(started, (s) => (search = s));
+      if (made) await push(`/reference/${made}`);
     } catch (e) {
       problem = asProblem(e);
     } finally {
       busy = false;
+      search = null;
     }
   }
   const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
@@ -206,6 +211,7 @@
               {busy ? 'Computing line and lap…' : 'Draft a reference'}
             </button>
           </form>
+          {#if search}<div class="mt-3"><SearchNote {search} onproblem={(p) => (problem = p)} /></div>{/if}
           {#if problem}<div class="mt-3"><ProblemBox {problem} /></div>{/if}
         {/if}
       </section>

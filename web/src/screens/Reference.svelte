@@ -183,7 +183,13 @@
 
   /** What has changed around the reference comes before the numbers. */
   const pressing = $derived(
-    !!desk && (desk.view.newerLayout || desk.view.doubts.length > 0 || !!desk.view.otherSheetNext),
+    !!desk &&
+      (desk.view.newerLayout ||
+        desk.view.oldLine ||
+        desk.view.vehicleChanged ||
+        desk.view.lost.length > 0 ||
+        desk.view.doubts.length > 0 ||
+        !!desk.view.otherSheetNext),
   );
   const time = $derived.by(() => {
     const effect = desk?.answer?.answer.lapEffect;
@@ -279,7 +285,7 @@
             lap={desk.day ? undefined : desk.lap}
             {held}
             readonly={!desk.movable}
-            before={desk.day ? (desk.base ?? null) : null}
+            before={desk.day ? (desk.base ?? null) : desk.showDraft ? (desk.drafted ?? null) : null}
             under={desk.day ? (desk.answers[desk.selected] ?? null) : null}
             driven={desk.day || !behind ? null : (driven.data ?? null)}
             onpedals={pedals}
@@ -381,6 +387,7 @@
                 <li><a href="/api/references/{desk.view.id}/export.json" download>Save as JSON</a></li>
                 <li><a href="/api/references/{desk.view.id}/export.csv" download>Save as CSV</a></li>
                 {#if desk.mine}
+                  <li><a href="#/recompute/{desk.view.id}?again">Compute it anew…</a></li>
                   <li><button onclick={() => (copying = true)}>Copy to another vehicle…</button></li>
                   <li>
                     <label>
@@ -404,11 +411,6 @@
             </details>
             {#if desk.mine}<button class="btn btn-primary btn-sm" onclick={openSave}>Save revision…</button>{/if}
           </div>
-          {#if desk.view.vehicleChanged && desk.mine}
-            <button class="btn btn-sm" onclick={() => desk?.takeVehicle()}>
-              Vehicle, sheet or ground differ: compute anew
-            </button>
-          {/if}
         </aside>
       </div>
     {/if}

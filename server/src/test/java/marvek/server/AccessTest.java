@@ -121,6 +121,10 @@ class AccessTest {
             "PUT", "/shares", Map.of("email", "nobody@example.org", "role", "VIEWER"), Who.OWNER));
     calls.add(new Call("POST", "/vehicle", Map.of(), Who.OWNER));
     calls.add(new Call("PUT", "/sheet", Map.of(), Who.OWNER));
+    calls.add(new Call("POST", "/recomputation", Map.of("otherSheet", false), Who.OWNER));
+    calls.add(new Call("GET", "/recomputation", null, Who.OWNER));
+    calls.add(new Call("POST", "/recomputation/taken", Map.of(), Who.OWNER));
+    calls.add(new Call("POST", "/recomputation/undone", Map.of("version", 0), Who.OWNER));
     calls.add(new Call("POST", "/newest-layout", Map.of(), Who.OWNER));
     calls.add(new Call("POST", "/confirmed", Map.of("corner", corner, "kind", "APEX"), Who.OWNER));
     calls.add(
@@ -191,6 +195,7 @@ class AccessTest {
                                 "/driven/" + entry.path("corner").asText(), "/driven/{corner}")));
     // Tried in tests of their own, below and in the whole path: they take a file, or another id.
     listed.add("POST /api/references/{id}/read");
+    listed.add("DELETE /api/references/{id}/recomputation");
     listed.add("POST /api/references/{id}/compromise");
     listed.add("DELETE /api/references/{id}/shares/{person}");
     listed.add("DELETE /api/references/{id}/remarks/{remark}");
@@ -218,6 +223,7 @@ class AccessTest {
           .isEqualTo(refused);
       assertThat(other.delete(base + "/remarks/" + java.util.UUID.randomUUID()).status())
           .isEqualTo(404);
+      assertThat(other.delete(base + "/recomputation").status()).isEqualTo(refused);
       assertThat(other.post(base + "/compromise", linked).status())
           .isEqualTo(other == stranger ? 404 : 422);
     }

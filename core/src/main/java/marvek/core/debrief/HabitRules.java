@@ -148,7 +148,9 @@ final class HabitRules {
     if (e.limiter() > AT_LIMIT) {
       out.put(Cause.LIMITER, e.limiter());
     }
-    if (e.gear() != null && e.gear() != plan.gear() && plan.slowing() != Slowing.FLAT) {
+    // Who need not ease passes a lifted corner in whatever gear the run out of the last one left.
+    boolean slowed = plan.slowing() == Slowing.BRAKE || e.firstThrottle() != null;
+    if (e.gear() != null && e.gear() != plan.gear() && plan.slowing() != Slowing.FLAT && slowed) {
       out.put(Cause.GEAR, (double) (e.gear() - plan.gear()));
     }
     return out;

@@ -46,7 +46,7 @@ public record VehicleFit(
   private static final double GOOD = 0.75;
   // Steps that are taken together.
   private static final int WIDE = 9;
-  private static final int LONG = 15;
+  private static final int LONG = 25;
   private static final double FULL = 0.97;
   private static final double FAR = 3;
   private static final int ROUNDS = 6;

@@ -21,6 +21,9 @@ public record CornerLine(
 
   private static final double STEERING_SHARE = 0.3;
 
+  /** Metres before its apex within which a corner is turned into. */
+  public static final double LONGEST = 300;
+
   public CornerLine {
     apexes = List.copyOf(apexes);
   }
@@ -52,13 +55,13 @@ public record CornerLine(
     Corner after = corners.get((c + 1) % count);
     double back = count == 1 ? 150 : road.ahead(before.apex(), corner.apexes().get(0));
     double onward = count == 1 ? 150 : road.ahead(corner.apex(), after.apexes().get(0));
-    return of(road, path, corner, Math.min(150, 0.75 * back), Math.min(150, 0.6 * onward));
+    return of(road, path, corner, 0.75 * back, Math.min(150, 0.6 * onward));
   }
 
   private static CornerLine of(
       Centreline road, Path path, Corner corner, double back, double onward) {
     int n = road.size();
-    double slack = Math.min(25, 0.3 * Math.min(back, onward));
+    double slack = Math.min(25, 0.3 * Math.min(Math.min(150, back), onward));
     List<Double> apexes = new ArrayList<>();
     if (corner.apexes().size() == 2) {
       double middle =
@@ -84,7 +87,7 @@ public record CornerLine(
       peak = Math.max(peak, sign * path.curvature()[Math.floorMod(apexIndex + k, n)]);
     }
     int turnIn = apexIndex;
-    int most = (int) (back / road.step());
+    int most = (int) (Math.min(LONGEST, back) / road.step());
     int k = 1;
     while (k < most
         && sign * path.curvature()[Math.floorMod(apexIndex - k, n)] > STEERING_SHARE * peak) {

@@ -174,9 +174,22 @@ final class Intent {
     if (entry.slowing() != Slowing.FLAT) {
       first = near(desk, entry.station(PointKind.FIRST_THROTTLE).orElse(apexAt) + firstBy);
       full = near(desk, entry.station(PointKind.FULL_THROTTLE).orElse(apexAt + 30) + fullBy);
+      if (brake >= 0 && entry.station(PointKind.FIRST_THROTTLE).isEmpty()) {
+        // Braked on for the next corner.
+        first = Math.max(first, release + 14);
+        full = first + 30;
+      }
       first = Math.max(first, brake + 14);
       full = Math.max(full, first + 3);
       last = line.apexes().size() > 1 && first < apex ? apex : -1;
+    }
+  }
+
+  /** Who still brakes for the corner before presses for this one when that is done. */
+  void after(Intent before) {
+    if (brake >= 0 && before.brake >= 0 && brake > before.brake) {
+      brake = Math.max(brake, before.release);
+      release = Math.max(release, brake + 12);
     }
   }
 

@@ -13,6 +13,7 @@ import marvek.core.line.Warp;
 import marvek.core.reference.Desk;
 import marvek.core.reference.PointKind;
 import marvek.core.vehicle.Vehicle;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Drives laps metre by metre: pedals by the driver's intent, speed by the forces on the vehicle,
@@ -31,6 +32,9 @@ public final class SimulatedDriver {
   private static final double LOOKS_AHEAD = 20;
   private static final double EASES = 1;
   private static final double LEAST_HELD = 0.1;
+  // Throttle given back for each m/s too fast where a corner is only lifted for.
+  private static final double FEATHERS = 0.6;
+  private static final double LEAST_FELT = 0.05;
   private static final double GRAVITY = 9.80665;
   // A wheel that stands or spins grips less, for about this long; a kerb is struck this hard.
   private static final double SLIDE_BEGINS = 0.12;
@@ -169,6 +173,9 @@ public final class SimulatedDriver {
     for (int c = 0; c < intents.size(); c++) {
       CornerLine l = desk.lines().get(c);
       intents.get(c).settle(desk, l);
+      if (c > 0) {
+        intents.get(c).after(intents.get(c - 1));
+      }
     }
     int rowsBefore = out.rows.size();
     double began = clock;
@@ -208,7 +215,9 @@ public final class SimulatedDriver {
       }
       int begun = firstApex;
       for (int k = firstApex;
-          k > from && begun - k < 22 / road.step() && k > firstApex - 150;
+          k > from
+              && begun - k < 22 / road.step()
+              && k > firstApex - CornerLine.LONGEST / road.step();
           k--) {
         begun = sign * path.curvature()[Math.floorMod(k, n)] > 0.3 * peak ? k : begun;
       }
@@ -220,7 +229,12 @@ public final class SimulatedDriver {
       int low = Math.max(from, entry - (int) Math.max(5, Math.min(40, 0.3 * (entry - before))));
       int slow = low;
       int next = c + 1 < intents.size() ? intents.get(c + 1).brake : -1;
-      int high = next > i.apex ? Math.min(exit + 25, next) : exit + 25;
+      int high = Math.max(exit + 25, i.release + 10);
+      high = next > Math.max(i.brake, low) ? Math.min(high, next) : high;
+      // What was slow before the brake is pressed belongs to the corner before.
+      low = i.brake > low && i.brake < i.apex ? i.brake : low;
+      low = i.brake < 0 ? Math.max(low, (entry + near(i.apex, corner.apexes().get(0))) / 2) : low;
+      slow = low;
       for (int k = low; k <= Math.min(to - 1, high); k++) {
         if (out.rows.get(rows + k - from)[2] < out.rows.get(rows + slow - from)[2]) {
           slow = k;
@@ -233,14 +247,21 @@ public final class SimulatedDriver {
               i.brake < from ? null : wrap(i.brake * step),
               i.brake < from ? null : wrap(i.release * step),
               touched[c] < 0 ? null : wrap(touched[c] * step),
-              touched[c] < 0 || i.full < 0 ? null : wrap(i.full * step),
+              touched[c] < 0 || !opened(i.full, rows - from, to) ? null : wrap(i.full * step),
               turn <= from ? null : wrap((turn + Math.max(0, Math.min(1, part))) * step),
               wrap(apex * step),
               out.rows.get(rows + slow - from)[2],
-              (int) out.rows.get(rows + slow - from)[6],
+              // Where it is braked on for the next corner, that one's shifts come at once.
+              (int)
+                  out.rows.get(rows + Math.max(low, slow >= high - 2 ? slow - 8 : slow) - from)[6],
               i.mistakes));
     }
     return done;
+  }
+
+  /** Whether the throttle was as good as full where it was meant to be. */
+  private boolean opened(int full, int rows, int to) {
+    return full >= 0 && full < to && out.rows.get(rows + full)[4] > 0.95;
   }
 
   /** The index of a station on the same turn round the lap as another index. */
@@ -284,6 +305,7 @@ public final class SimulatedDriver {
     private final Limits limits;
     private final List<Intent> intents;
     private int corner;
+    private @Nullable Intent before;
     private double peak;
     private double trail = 0.5;
     private double pressedAt = -1;
@@ -293,6 +315,9 @@ public final class SimulatedDriver {
     // Throttle between two apexes.
     private double holds = LEAST_HELD;
     private boolean lifted;
+    // Where a lifted corner is slowest, and the throttle that held its speed before it is opened.
+    private int slowAt;
+    private double heldBefore;
     private boolean shut;
     // Where the throttle was touched again in each corner; -1 where it never was shut.
     private final int[] touched;
@@ -321,21 +346,26 @@ public final class SimulatedDriver {
               && (next.brake >= 0
                   ? k >= next.brake - next.handOff * speed / road.step() - 1
                   : k >= next.turnIn - 30);
+      // Who still brakes is not yet in the next corner.
+      boolean braked = i.brake < 0 || k >= i.release;
       if (next != null
+          && braked
           && (k > end(corner) && (nextBegins || next.brake < 0 && k > i.apex + 5)
-              || k > i.apex && nextBegins)) {
+              || nextBegins && (k > i.apex || i.brake >= 0 && next.brake >= 0))) {
+        before = i;
         corner++;
         i = intents.get(corner);
         pressedAt = -1;
         openedAt = -1;
         slid = 0;
         slow = -1;
+        heldBefore = 0;
       }
       int p = Math.floorMod(k, n);
       int q = Math.floorMod(k + 1, n);
       double ds = path.step()[p];
       double brake = 0;
-      double throttle = 1;
+      double throttle = opening(k);
       if (i.brake >= 0 && k >= i.brake && k < i.release) {
         if (pressedAt < 0) {
           pressedAt = clock;
@@ -348,10 +378,12 @@ public final class SimulatedDriver {
       } else if (i.brake >= 0 && k >= i.brake && k < i.first) {
         throttle = 0;
       } else if (i.brake < 0 && i.first >= 0 && k < i.first && eased(i, k)) {
-        throttle = speed > slow ? 0 : holding(p);
+        throttle = Math.min(1, holding(p) - FEATHERS * (speed - slow));
+        throttle = throttle < LEAST_FELT ? 0 : throttle;
+        heldBefore = throttle;
       } else if (i.first >= 0 && k >= i.first && k < i.full) {
         double way = (k - i.first) / (double) Math.max(1, i.full - i.first);
-        double begin = Math.max(0.12, i.entry.firstThrottle());
+        double begin = Math.max(Math.max(0.12, i.entry.firstThrottle()), heldBefore);
         throttle = begin + (1 - begin) * way;
         // The foot takes a moment from nothing to its first pressure.
         throttle *= Math.min(1, (k - i.first + 1) * ds / speed / 0.1);
@@ -375,19 +407,37 @@ public final class SimulatedDriver {
       drive(i, p, q, ds, k, base, brake, throttle);
     }
 
+    /** The throttle on the way to full out of the corner before. */
+    private double opening(int k) {
+      Intent b = before;
+      if (b == null || b.first < 0 || k >= b.full) {
+        return 1;
+      }
+      double way = (k - b.first) / (double) Math.max(1, b.full - b.first);
+      double begin = Math.max(0.12, b.entry.firstThrottle());
+      return Math.max(0, Math.min(1, begin + (1 - begin) * way));
+    }
+
     /** Without brakes the throttle is shut as late as engine braking allows, once. */
     private boolean eased(Intent i, int k) {
       if (slow < 0) {
         double lowest = Double.MAX_VALUE;
         for (int j = i.turnIn; j <= i.apex + 20; j++) {
-          lowest = Math.min(lowest, limits.cornerSpeed(path, Math.floorMod(j, n)));
+          double v = limits.cornerSpeed(path, Math.floorMod(j, n));
+          slowAt = v < lowest ? j : slowAt;
+          lowest = Math.min(lowest, v);
         }
         slow = lowest * i.slower * 1.01;
         lifted = false;
       }
-      double a = vehicle.brakes().engineBraking() + 0.5;
+      int p = Math.floorMod(k, n);
+      double load = limits.load(path, p, speed * speed);
+      double a =
+          Math.max(
+              0.5,
+              vehicle.brakes().engineBraking() + limits.resistance(path, p, speed, load) * 0.95);
       double metres = Math.max(0, (speed * speed - slow * slow) / (2 * a));
-      lifted |= speed > slow && (i.apex - 10 - k) * road.step() < metres;
+      lifted |= speed > slow && (slowAt - 10 - k) * road.step() < metres;
       return lifted;
     }
 
@@ -402,9 +452,13 @@ public final class SimulatedDriver {
         }
         metres += path.step()[Math.floorMod(j, n)];
       }
+      if (ahead > 1e9) {
+        // The second apex is too near to wait for.
+        return 1;
+      }
       int p = Math.floorMod(k, n);
       double load = limits.load(path, p, speed * speed);
-      double along = ahead < 1e9 ? (ahead - speed * speed) / (2 * LOOKS_AHEAD) : 0;
+      double along = (ahead - speed * speed) / (2 * LOOKS_AHEAD);
       double need = (along + limits.resistance(path, p, speed, load)) * limits.mass();
       return Math.max(0, Math.min(1, need / Math.max(1, vehicle.wheelForce(speed, gear))));
     }

@@ -14,8 +14,10 @@ import marvek.core.lap.Path;
  *
  * <p>A braking begins where the brake passes {@link #ONSET} of what it can give there, and runs
  * while the wheels are braked: a gap shorter than {@link #GAP} or one that regains less than {@link
- * #REGAINED} does not end it. It belongs to the corner whose apex comes next where it begins; so
- * one between two corners belongs to the next, and one that runs on through a corner to that one.
+ * #REGAINED} does not end it; but where the brake, eased through one corner, is pressed harder by
+ * {@link #HARDER} for the next, another begins. It belongs to the corner whose apex comes next
+ * where it begins; so one between two corners belongs to the next, and one that runs on through a
+ * corner to that one.
  */
 public final class Brakings {
   /** Share of what the brake can give from which on it counts as pressed. */
@@ -23,6 +25,12 @@ public final class Brakings {
 
   /** Seconds without brakes that do not end a braking. */
   static final double GAP = 0.5;
+
+  /** Share of the brake by which it is pressed harder again where a new braking begins. */
+  static final double HARDER = 0.3;
+
+  /** Share of the brake up to which touches after the slowest place only hold the speed. */
+  static final double HOLDS = 0.3;
 
   /** m/s regained between two presses that do not make two brakings of them. */
   static final double REGAINED = 1;
@@ -67,17 +75,17 @@ public final class Brakings {
   static Brakings of(Centreline road, Path path, LapTrace lap, List<Corner> corners) {
     List<Braking> all =
         runs(path, lap).stream()
+            .flatMap(r -> parts(road, lap, corners, r).stream())
             .map(r -> braking(lap, r[0], r[1]))
             .filter(b -> b.lost() > COUNTS || (b.lost() > LIGHT && b.peak() > FELT))
             .toList();
     List<List<Braking>> ofCorner = new ArrayList<>();
     corners.forEach(c -> ofCorner.add(new ArrayList<>()));
     for (Braking b : all) {
-      double onset = b.onset() * road.step();
-      IntStream.range(0, corners.size())
-          .boxed()
-          .min(Comparator.comparingDouble(c -> road.ahead(onset, corners.get(c).apex())))
-          .ifPresent(c -> ofCorner.get(c).add(b));
+      int c = next(road, corners, b.onset());
+      if (c >= 0) {
+        ofCorner.get(c).add(b);
+      }
     }
     for (int c = 0; c < corners.size(); c++) {
       double apex = corners.get(c).apex();
@@ -122,6 +130,70 @@ public final class Brakings {
       }
     }
     return runs;
+  }
+
+  /** The corner whose apex comes next at a station; -1 without corners. */
+  private static int next(Centreline road, List<Corner> corners, int station) {
+    double at = road.wrap(station * road.step());
+    return IntStream.range(0, corners.size())
+        .boxed()
+        .min(Comparator.comparingDouble(c -> road.ahead(at, corners.get(c).apex())))
+        .orElse(-1);
+  }
+
+  /**
+   * The parts of a run of the brakes: where it is eased through one corner and pressed again for
+   * the next, a new braking begins, though it was never let go.
+   */
+  private static List<int[]> parts(Centreline road, LapTrace lap, List<Corner> corners, int[] run) {
+    int n = lap.size();
+    List<int[]> parts = new ArrayList<>();
+    int begin = run[0];
+    for (int k = begin; k < run[1]; k++) {
+      boolean past = next(road, corners, k % n) != next(road, corners, begin % n);
+      if (!past) {
+        continue;
+      }
+      int end = k;
+      while (end < run[1] && next(road, corners, (end + 1) % n) == next(road, corners, k % n)) {
+        end++;
+      }
+      int again = again(lap, k, end);
+      if (again >= 0
+          && lap.speed()[begin % n] - lap.speed()[again % n] > COUNTS
+          && lap.speed()[again % n] - lap.speed()[run[1] % n] > COUNTS) {
+        int last = again - 1;
+        while (last > begin && lap.brake()[last % n] <= ONSET) {
+          last--;
+        }
+        parts.add(new int[] {begin, last});
+        begin = again;
+      }
+      k = end;
+    }
+    parts.add(new int[] {begin, run[1]});
+    return parts;
+  }
+
+  /** Index from which the brake, eased, is pressed much harder again; -1 if it is not. */
+  private static int again(LapTrace lap, int from, int to) {
+    int n = lap.size();
+    int low = from;
+    int high = -1;
+    for (int k = from; k <= to; k++) {
+      if (high < 0 && lap.brake()[k % n] < lap.brake()[low % n]) {
+        low = k;
+      } else if (lap.brake()[k % n] > lap.brake()[low % n] + HARDER) {
+        high = k;
+        break;
+      }
+    }
+    for (int k = high; k > low; k--) {
+      if (lap.brake()[k % n] <= lap.brake()[low % n] + HARDER / 3) {
+        return k;
+      }
+    }
+    return high < 0 ? -1 : low + 1;
   }
 
   /** Index where the brake is pressed after the longest way without it; 0 where it never is. */
@@ -169,10 +241,14 @@ public final class Brakings {
       slowest++;
     }
     double peak = 0;
+    double after = 0;
     for (int k = first; k <= last; k++) {
       peak = Math.max(peak, lap.brake()[k % n]);
+      after = k > slowest ? Math.max(after, lap.brake()[k % n]) : after;
     }
+    // Touches that only hold the speed of the slowest place are no braking any more.
+    int end = after > HOLDS ? last : Math.max(first, Math.min(last, slowest));
     return new Braking(
-        first % n, last % n, slowest % n, lap.speed()[first % n], lap.speed()[slowest % n], peak);
+        first % n, end % n, slowest % n, lap.speed()[first % n], lap.speed()[slowest % n], peak);
   }
 }

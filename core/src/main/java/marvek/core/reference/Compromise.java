@@ -95,15 +95,7 @@ public record Compromise(List<String> corners, List<String> given, List<Step> st
     Driven(Desk desk, Things things, int c, School school, double share) {
       this(
           desk,
-          SchoolLine.of(
-                  new SchoolLine.Setting(desk.road(), desk.ground(), desk.vehicle(), things),
-                  desk.corners(),
-                  desk.path(),
-                  desk.lines(),
-                  c,
-                  List.of(school),
-                  share)
-              .path(),
+          desk.laid(things, c, List.of(school), share).path(),
           c,
           SchoolLine.givenAway(desk.corners(), c, school),
           share);

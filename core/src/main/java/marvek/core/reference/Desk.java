@@ -10,9 +10,13 @@ import marvek.core.lap.LapTrace;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
 import marvek.core.line.CornerLine;
-import marvek.core.line.LineTuner;
 import marvek.core.line.MinimumCurvature;
+import marvek.core.line.QuickestLine;
 import marvek.core.line.Room;
+import marvek.core.line.Watch;
+import marvek.core.survey.Things;
+import marvek.core.technique.School;
+import marvek.core.technique.SchoolLine;
 import marvek.core.vehicle.Vehicle;
 
 /**
@@ -28,6 +32,7 @@ import marvek.core.vehicle.Vehicle;
  * @param lap the simulated lap on the line
  * @param lines the line in each corner, in the order of the corners
  * @param brakings of the lap
+ * @param laid lines of schools at hand
  */
 public record Desk(
     Centreline road,
@@ -38,31 +43,64 @@ public record Desk(
     Limits limits,
     LapTrace lap,
     List<CornerLine> lines,
-    Brakings brakings) {
+    Brakings brakings,
+    LaidLines laid) {
+  // Another threshold of the boost by so much, m/s, is looked at again.
+  private static final double BOOST_MOVED = 1;
+
   // Stations before its slowest that a corner without brakes is eased for, at most.
   private static final int ROLLED = 40;
+  // Stations to each side over which the throttle is averaged, and its share from which on it is
+  // not eased.
+  private static final int AROUND = 6;
+  private static final double OPEN = 0.8;
 
-  /** Computes the line on good tarmac, tunes it and drives it. */
+  /** Searches the quickest line on good tarmac and drives it. */
   public static Desk compute(
       Centreline road, List<Corner> corners, Vehicle vehicle, Conditions conditions) {
     return compute(road, corners, Ground.good(road.size()), vehicle, conditions);
   }
 
-  /** Computes the line, tunes it and drives it. */
+  /** Searches the quickest line and drives it. */
   public static Desk compute(
       Centreline road,
       List<Corner> corners,
       Ground ground,
       Vehicle vehicle,
       Conditions conditions) {
+    return compute(road, corners, ground, vehicle, conditions, Watch.NOBODY);
+  }
+
+  /**
+   * Searches the quickest line and drives it.
+   *
+   * @param watch follows the search and may stop it
+   */
+  public static Desk compute(
+      Centreline road,
+      List<Corner> corners,
+      Ground ground,
+      Vehicle vehicle,
+      Conditions conditions,
+      Watch watch) {
     Room room = Room.on(road, vehicle);
-    double[] offset = MinimumCurvature.offsets(road, room);
-    LapTrace first = LapSimulator.lap(Path.over(road, offset, ground), vehicle, conditions);
-    Limits limits = new Limits(vehicle, conditions, first.boostBelow());
-    if (!corners.isEmpty()) {
-      offset = LineTuner.tuned(road, room, ground, limits, corners, offset, first);
-    }
-    return onLine(road, corners, ground, vehicle, conditions, offset);
+    Path first = Path.over(road, MinimumCurvature.offsets(road, room), ground);
+    double boost = LapSimulator.lap(first, vehicle, conditions).boostBelow();
+    Limits limits = new Limits(vehicle, conditions, boost);
+    double[] offset = QuickestLine.fresh(road, room, ground, limits, watch).offset();
+    Desk desk = onLine(road, corners, ground, vehicle, conditions, offset);
+    // The boost is spent elsewhere on a quicker line, which may ask for another one.
+    return Math.abs(desk.lap().boostBelow() - boost) > BOOST_MOVED ? desk.near(watch) : desk;
+  }
+
+  /**
+   * The quickest line found from this one, for another vehicle or day; this line where none is
+   * quicker by more than 0.05 %.
+   */
+  public Desk near(Watch watch) {
+    Room room = Room.on(road, vehicle());
+    double[] offset = QuickestLine.near(road, room, ground, limits, path.offset(), watch).offset();
+    return onLine(road, corners, ground, vehicle(), conditions, offset);
   }
 
   /**
@@ -88,7 +126,8 @@ public record Desk(
         new Limits(vehicle, conditions, lap.boostBelow()),
         lap,
         CornerLine.all(road, path, corners),
-        Brakings.of(road, path, lap, corners));
+        Brakings.of(road, path, lap, corners),
+        new LaidLines());
   }
 
   /** The same vehicle and day on another line. */
@@ -103,7 +142,8 @@ public record Desk(
         limits,
         driven,
         CornerLine.all(road, other, corners),
-        Brakings.of(road, other, driven, corners));
+        Brakings.of(road, other, driven, corners),
+        new LaidLines());
   }
 
   /** The same with another reading of one corner's line. */
@@ -111,12 +151,34 @@ public record Desk(
     List<CornerLine> read = new java.util.ArrayList<>(lines);
     read.set(c, line);
     return new Desk(
-        road, corners, ground, conditions, path, limits, lap, List.copyOf(read), brakings);
+        road, corners, ground, conditions, path, limits, lap, List.copyOf(read), brakings, laid);
   }
 
   /** The same line and vehicle on another day. */
   public Desk on(Conditions day) {
     return onLine(road, corners, ground, vehicle(), day, path.offset());
+  }
+
+  /**
+   * The line that schools ask for in a corner.
+   *
+   * @param given how much of a linked corner is given away, 0 to 1
+   */
+  SchoolLine laid(Things things, int c, List<School> schools, double given) {
+    return laid.of(
+        c,
+        schools,
+        given,
+        things,
+        () ->
+            SchoolLine.of(
+                new SchoolLine.Setting(road, ground, limits, lap.speed(), things),
+                corners,
+                path,
+                lines,
+                c,
+                schools,
+                given));
   }
 
   public Vehicle vehicle() {
@@ -152,7 +214,32 @@ public record Desk(
       from = road.apart(from, met) < 0 ? met : road.apart(from, onset) > 0 ? onset : from;
       exit = Math.max(road.ahead(from, met), Math.max(5, road.apart(from, until)));
     }
-    return slowest(from, Math.max(1, Math.min(exit, untilNext(c, from))));
+    double metres = Math.max(1, Math.min(exit, untilNext(c, from)));
+    int eased = mine.isEmpty() ? eased(from, metres) : -1;
+    return eased >= 0 ? eased : slowest(from, metres);
+  }
+
+  /**
+   * Index where the throttle of a corner without brakes is eased the most; -1 where it stays open.
+   * Speed may rise all through such a corner.
+   */
+  private int eased(double from, double metres) {
+    int n = road.size();
+    int first = road.index(from);
+    int count = (int) (metres / road.step());
+    int best = -1;
+    double least = OPEN * (2 * AROUND + 1);
+    for (int k = 0; k <= count; k++) {
+      double sum = 0;
+      for (int j = -AROUND; j <= AROUND; j++) {
+        sum += lap.throttle()[Math.floorMod(first + k + j, n)];
+      }
+      if (sum < least - 1e-9) {
+        least = sum;
+        best = Math.floorMod(first + k, n);
+      }
+    }
+    return best;
   }
 
   /**

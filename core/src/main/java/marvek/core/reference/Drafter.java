@@ -77,9 +77,7 @@ public final class Drafter {
             ? lap.gear()[slowest]
             : lap.gear()[desk.road().index(line.turnIn())];
     if (slowing == Slowing.BRAKE) {
-      int start = desk.brakesFrom(c);
-      double early = EARLY * lap.speed()[start];
-      double station = Math.floor(desk.road().wrap(start * desk.road().step() - early));
+      double station = marker(c);
       int at = desk.road().index(station);
       arrival = lap.unbraked()[at];
       approachGear = lap.gear()[at];
@@ -87,8 +85,7 @@ public final class Drafter {
     }
     points.add(point(PointKind.TURN_IN, line.turnIn(), NEAR));
     if (slowing == Slowing.BRAKE) {
-      int end = desk.brakings().of(c).get(0).end();
-      points.add(point(PointKind.RELEASE, (end + 1) * desk.road().step(), NEAR));
+      points.add(point(PointKind.RELEASE, release(c), NEAR));
     }
     if (line.apexes().size() > 1) {
       points.add(point(PointKind.FIRST_APEX, line.apexes().get(0), NEAR));
@@ -100,6 +97,10 @@ public final class Drafter {
       last = last - met > n / 2 ? met : last;
       int limit = last + desk.onward(c);
       int first = met;
+      if (slowing == Slowing.BRAKE) {
+        int end = desk.brakings().of(c).get(0).end() + 1;
+        first += Math.floorMod(end - met, n) < n / 2 ? Math.floorMod(end - met, n) : 0;
+      }
       while (first < limit && lap.throttle()[first % n] < 0.03) {
         first++;
       }
@@ -108,7 +109,9 @@ public final class Drafter {
         full++;
       }
       firstThrottle = opening(first % n);
-      points.add(point(PointKind.FIRST_THROTTLE, (first % n) * desk.road().step(), NEAR));
+      if (first < limit) {
+        points.add(point(PointKind.FIRST_THROTTLE, (first % n) * desk.road().step(), NEAR));
+      }
       if (full < limit) {
         points.add(point(PointKind.FULL_THROTTLE, (full % n) * desk.road().step(), NEAR));
       }
@@ -125,13 +128,34 @@ public final class Drafter {
             approachGear,
             arrival,
             slowing == Slowing.BRAKE ? effort(arrival, lap.speed()[met]) : 0,
-            slowing == Slowing.FLAT ? lap.gear()[slowest] : gear(slowest),
+            gear(slowing, slowest, approachGear),
             lap.speed()[slowest],
             line.type(),
             line.apexGap(),
             firstThrottle,
             "");
     return entry.copy().again(desk.again(c)).done();
+  }
+
+  /** Station of the braking marker: a little before the lap itself brakes. */
+  private double marker(int c) {
+    int start = desk.brakesFrom(c);
+    double early = EARLY * desk.lap().speed()[start];
+    return Math.floor(desk.road().wrap(start * desk.road().step() - early));
+  }
+
+  /**
+   * Where the brake is let go, or eased the most before it is pressed again for the next corner.
+   */
+  private double release(int c) {
+    double end = (desk.brakings().of(c).get(0).end() + 1) * desk.road().step();
+    int next = (c + 1) % desk.corners().size();
+    if (next == c || slowing(next) != Slowing.BRAKE) {
+      return end;
+    }
+    double onward = desk.road().apart(end, marker(next));
+    double braking = desk.road().apart(marker(c), end);
+    return onward < 0 && -onward < braking / 2 ? end + onward : end;
   }
 
   /** Common practice, no source: a heavy stop 80–90 %, a light one 25–30 %, in between by speed. */
@@ -144,6 +168,14 @@ public final class Drafter {
   /** Metres from where the lap brakes to the turn-in, negative where it turns first. */
   private double toTurnIn(int c, CornerLine line) {
     return desk.road().apart(desk.brakesFrom(c) * desk.road().step(), line.turnIn());
+  }
+
+  private int gear(Slowing slowing, int slowest, int approachGear) {
+    return switch (slowing) {
+      // Nobody shifts up while slowing.
+      case BRAKE, LIFT -> Math.min(gear(slowest), approachGear);
+      case FLAT -> desk.lap().gear()[slowest];
+    };
   }
 
   /** One gear up where the best one would be shifted out of at once. */

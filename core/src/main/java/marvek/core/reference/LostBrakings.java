@@ -63,7 +63,7 @@ public final class LostBrakings {
    *
    * @param draft of the corner in those circumstances
    */
-  static CornerEntry kept(Desk desk, CornerEntry carried, CornerEntry draft) {
+  public static CornerEntry kept(Desk desk, CornerEntry carried, CornerEntry draft) {
     int c = desk.indexOf(carried.corner());
     boolean braked = carried.slowing() == Slowing.BRAKE;
     if (!lost(desk, c, carried) || (braked && carried.point(PointKind.BRAKE).isPresent())) {

@@ -27,6 +27,7 @@ final class PlannedCorner {
   private static final double MOST_PEAK = 1.6;
   private static final int PEAK_BISECTIONS = 14;
   private static final double EVEN = 1.012;
+  private static final double OWN = 0.006;
 
   /** Asking this much of the grip still counts as made: the model is no finer. */
   static final double TOLERATED = 1.03;
@@ -36,6 +37,7 @@ final class PlannedCorner {
   private final int n;
   private final int from;
   private final int count;
+  private final int free;
   private final int brake;
   private final int release;
   private final int first;
@@ -110,6 +112,7 @@ final class PlannedCorner {
     this.n = path.size();
     this.from = from;
     this.count = count;
+    this.free = free;
     this.brake = steps.brake();
     this.firstShare = steps.firstShare();
     this.turnIn = steps.turnIn();
@@ -200,6 +203,15 @@ final class PlannedCorner {
     return v;
   }
 
+  /**
+   * m/s by which a speed on arrival may pass what braking allows. The lap's own speed is made by
+   * the lap, also where it is at the limit of two corners at once; what comes after is held to the
+   * last.
+   */
+  private double finer(int k) {
+    return k <= free ? OWN * unbraked[k] : 1e-6;
+  }
+
   private double slowing(int k, double v, double share) {
     double square = v * v;
     double load = limits.load(path, at(k), square);
@@ -220,7 +232,7 @@ final class PlannedCorner {
       shaped = shaped(pedals, target);
     } else if (brake >= 0 && brake < slowest) {
       double arrival = unbraked[brake];
-      if (envelope(1, brake, target)[brake] < arrival - 1e-6) {
+      if (envelope(1, brake, target)[brake] < arrival - finer(brake)) {
         makesIt = false;
         effort = effort(1, MOST_EFFORT, arrival, target);
       } else {
@@ -242,7 +254,11 @@ final class PlannedCorner {
         brakeShare[k] = k <= release ? Math.min(1, brakeUse(k, speed[k])) : 0;
       } else if (k < first && (brake >= 0 || k >= slowest)) {
         boolean approach = brake >= 0 && k < brake;
-        next = approach ? LapSimulator.ahead(path, limits, at(k), at(k + 1), speed[k]) : speed[k];
+        next =
+            approach
+                ? Math.min(
+                    unbraked[k + 1], LapSimulator.ahead(path, limits, at(k), at(k + 1), speed[k]))
+                : speed[k];
         throttle[k] = approach ? 1 : 0.1;
       } else {
         boolean exit = k >= first && (brake >= 0 || k >= slowest);
@@ -472,11 +488,13 @@ final class PlannedCorner {
   double limitStep(double moreSpeed) {
     double target = Math.min(corner[slowest], unbraked[slowest]);
     double[] most = envelope(1, 0, target);
-    for (int k = slowest - 1; k >= 0; k--) {
-      double spare = most[k] - unbraked[k] - moreSpeed;
-      if (spare >= 0) {
-        double after = most[k + 1] - unbraked[k + 1] - moreSpeed;
-        return k + (spare > after ? spare / (spare - after) : 0);
+    for (boolean finer : new boolean[] {false, true}) {
+      for (int k = slowest - 1; k >= 0; k--) {
+        double spare = most[k] - unbraked[k] - moreSpeed;
+        if (spare >= (finer ? -finer(k) : 0)) {
+          double after = most[k + 1] - unbraked[k + 1] - moreSpeed;
+          return k + (spare > after ? Math.max(0, spare / (spare - after)) : 0);
+        }
       }
     }
     return 0;

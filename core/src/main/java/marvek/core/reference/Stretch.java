@@ -16,6 +16,8 @@ import marvek.core.technique.SchoolLine;
  */
 final class Stretch {
   static final double LINE_REACH = 90;
+  // Steps before the braking from which a stretch begins at the latest.
+  private static final int LEAD = 40;
 
   final Desk desk;
   final Things things;
@@ -41,6 +43,13 @@ final class Stretch {
         corners == 1
             ? Math.floorMod(desk.slowest(c) - n / 2, n)
             : desk.slowestAtLast((c + corners - 1) % corners);
+    if (!desk.brakings().of(c).isEmpty()) {
+      // A marker may stand where the corner before is still being braked for.
+      int onset = desk.brakesFrom(c);
+      int ahead = Math.floorMod(onset - begin, n);
+      boolean near = ahead < LEAD || ahead > n - 5 * LEAD;
+      begin = near ? Math.floorMod(onset - LEAD, n) : begin;
+    }
     this.from = begin;
     int last = desk.slowestAtLast(c);
     this.count = Math.floorMod(last - begin, n) + desk.onward(c);
@@ -62,14 +71,7 @@ final class Stretch {
   /** The line of the lap, or the one that the schools chosen ask for. */
   SchoolLine line(CornerEntry entry) {
     return SchoolLine.bends(entry.schools())
-        ? SchoolLine.of(
-            new SchoolLine.Setting(desk.road(), desk.ground(), desk.vehicle(), things),
-            desk.corners(),
-            desk.path(),
-            desk.lines(),
-            c,
-            entry.schools(),
-            entry.givenAway())
+        ? desk.laid(things, c, entry.schools(), entry.givenAway())
         : new SchoolLine(desk.path(), desk.lines().get(c));
   }
 

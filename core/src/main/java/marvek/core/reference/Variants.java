@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import marvek.core.lap.Conditions;
+import marvek.core.line.Watch;
 import marvek.core.units.Display;
 import marvek.core.vehicle.AirDensity;
 import org.jspecify.annotations.Nullable;
@@ -13,6 +14,10 @@ import org.jspecify.annotations.Nullable;
 public final class Variants {
   private static final double GRAIN = 1;
   private static final double SAME_PLACE = 0.25;
+
+  /** Share by which the grip differs from which on a day has a line of its own. */
+  static final double OTHER_GRIP = 0.15;
+
   // Standard atmosphere at sea level, kelvin.
   private static final double STANDARD = 288.15;
 
@@ -61,9 +66,21 @@ public final class Variants {
         day.downforce());
   }
 
-  /** The desk on the day of a variant, on the same line. */
+  /**
+   * The desk on the day of a variant: on the base's line, or where {@link #ownLine} says so on the
+   * quickest found from it.
+   */
   public static Desk desk(Desk base, Variant.Day day) {
-    return base.on(conditions(base.conditions(), day));
+    Desk then = base.on(conditions(base.conditions(), day));
+    return ownLine(day) ? then.near(Watch.NOBODY) : then;
+  }
+
+  /**
+   * Whether a day has a line of its own: with grip so far from the base's the quickest line is
+   * another one. The rest of what a day changes moves it little.
+   */
+  public static boolean ownLine(Variant.Day day) {
+    return Math.abs(day.grip() - 1) > OTHER_GRIP;
   }
 
   /**

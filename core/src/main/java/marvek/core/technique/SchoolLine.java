@@ -6,9 +6,11 @@ import java.util.Optional;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.lap.Ground;
+import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
 import marvek.core.line.CornerLine;
 import marvek.core.line.MinimumCurvature;
+import marvek.core.line.QuickestLine;
 import marvek.core.line.Room;
 import marvek.core.survey.Kerb;
 import marvek.core.survey.KerbClearance;
@@ -17,14 +19,18 @@ import marvek.core.survey.TrackLimit;
 import marvek.core.vehicle.Vehicle;
 
 /**
- * The line that the schools chosen for a corner ask for: the one of least bending that passes where
- * they want it, leaving and joining the lap's own line on the straights before and after.
+ * The line that the schools chosen for a corner ask for: the quickest that passes where they want
+ * it, leaving and joining the lap's own line on the straights before and after.
  *
  * @param path the whole lap, changed near the corner
  * @param line what it does in the corner
  */
 public record SchoolLine(Path path, CornerLine line) {
   private static final double PIN = 0.03;
+  // Metres before and after a place held to, over which the room narrows and widens.
+  private static final double SLOPE = 15;
+  // How near a line follows what a share given away asks for, metres.
+  private static final double FOLLOWED = 0.15;
   private static final double LATE = 0.66;
   private static final double EARLY = 0.34;
   private static final double ONE_LATE = 0.74;
@@ -38,8 +44,18 @@ public record SchoolLine(Path path, CornerLine line) {
   private static final double INNER_LOAD = 0.3;
   private static final double OUTER_LOAD = 0.65;
 
-  /** What a line is laid over. */
-  public record Setting(Centreline road, Ground ground, Vehicle vehicle, Things things) {}
+  /**
+   * What a line is laid over.
+   *
+   * @param limits of the vehicle on the day
+   * @param speed of the lap at each station, m/s, with which the stretch is entered and left
+   */
+  public record Setting(
+      Centreline road, Ground ground, Limits limits, double[] speed, Things things) {
+    Vehicle vehicle() {
+      return limits.vehicle();
+    }
+  }
 
   /** Whether any of the choices changes the line. */
   public static boolean bends(List<School> schools) {
@@ -168,11 +184,13 @@ public record SchoolLine(Path path, CornerLine line) {
     private final Path base;
     private final List<CornerLine> lines;
     private final int c;
+    private final Room whole;
     private final double[] lower;
     private final double[] upper;
     private final double[] weight;
     private int first;
     private int last;
+    private boolean given;
 
     Builder(Setting on, List<Corner> corners, Path base, List<CornerLine> lines, int c) {
       this.on = on;
@@ -182,6 +200,7 @@ public record SchoolLine(Path path, CornerLine line) {
       this.lines = lines;
       this.c = c;
       Room room = Room.on(road, on.vehicle());
+      whole = room;
       lower = room.lower().clone();
       upper = room.upper().clone();
       weight = new double[road.size()];
@@ -215,12 +234,13 @@ public record SchoolLine(Path path, CornerLine line) {
           away(corner, share(0.5), corner.exit(), KEEP_AWAY);
         }
         case GIVE_FIRST, GIVE_SECOND, GIVE_MIDDLE -> {
-          List<Integer> given = SchoolLine.givenAway(corners, c, school);
+          given = givenAway > 0;
+          List<Integer> away = SchoolLine.givenAway(corners, c, school);
           int[] ends = complex(corners, c);
           first = ends[0];
           last = ends[1];
           for (int k = first; k <= last; k++) {
-            if (given.contains(k)) {
+            if (away.contains(k)) {
               Corner linked = corners.get(k);
               double less = Math.pow(10, -DEEPEST * Math.max(0, Math.min(1, givenAway)));
               each(
@@ -317,6 +337,39 @@ public record SchoolLine(Path path, CornerLine line) {
       }
     }
 
+    /**
+     * Room whose narrow places are led up to and away from by a slope, as no line can jump into a
+     * gate or past the end of a band.
+     */
+    private Room sloped() {
+      double[] low = lower.clone();
+      double[] high = upper.clone();
+      int reach = (int) (SLOPE / road.step());
+      for (int i = 0; i < road.size(); i++) {
+        double fromLeft = whole.upper()[i] - upper[i];
+        double fromRight = lower[i] - whole.lower()[i];
+        if (fromLeft <= 0 && fromRight <= 0) {
+          continue;
+        }
+        for (int k = -reach; k <= reach; k++) {
+          int j = Math.floorMod(i + k, road.size());
+          double share = 1 - Math.abs(k) / (reach + 1.0);
+          // What is narrow itself is left as it is asked for.
+          if (upper[j] >= whole.upper()[j] && lower[j] <= whole.lower()[j]) {
+            high[j] = Math.min(high[j], whole.upper()[j] - share * Math.max(0, fromLeft));
+            low[j] = Math.max(low[j], whole.lower()[j] + share * Math.max(0, fromRight));
+          }
+        }
+      }
+      for (int i = 0; i < road.size(); i++) {
+        if (high[i] < low[i] + 2 * PIN) {
+          high[i] = upper[i];
+          low[i] = lower[i];
+        }
+      }
+      return new Room(low, high);
+    }
+
     SchoolLine lay() {
       int count = corners.size();
       Corner head = corners.get(first);
@@ -332,16 +385,64 @@ public record SchoolLine(Path path, CornerLine line) {
       double from = head.entry() - back;
       double metres =
           Math.min(back + road.ahead(head.entry(), tail.exit()) + onward, road.length() - 30);
-      double[] offset =
-          MinimumCurvature.between(
-              road,
-              new Room(lower, upper),
-              base.offset(),
-              (int) Math.round(from / road.step()),
-              (int) (metres / road.step()),
-              weight);
+      int begin = (int) Math.round(from / road.step());
+      int steps = (int) (metres / road.step());
+      double[] offset = given ? giving(begin, steps) : quickest(begin, steps);
       Path path = onKerbs(Path.over(road, offset, on.ground()));
       return new SchoolLine(path, turningIn(path, CornerLine.at(road, path, corners, c)));
+    }
+
+    /** The quickest line through the room that the choices leave. */
+    private double[] quickest(int begin, int steps) {
+      double[] even = new double[road.size()];
+      Arrays.fill(even, 1);
+      Room room = sloped();
+      double[] start = MinimumCurvature.between(road, room, base.offset(), begin, steps, even);
+      int last = Math.floorMod(begin + steps - 1, road.size());
+      return QuickestLine.between(
+          road,
+          room,
+          on.ground(),
+          on.limits(),
+          start,
+          begin,
+          steps,
+          on.speed()[Math.floorMod(begin, road.size())],
+          on.speed()[last]);
+    }
+
+    /**
+     * The lap's own line moved by what least bending would move if bending counted less where
+     * something is given away: nothing where nothing is.
+     */
+    private double[] giving(int begin, int steps) {
+      double[] even = new double[road.size()];
+      Arrays.fill(even, 1);
+      Room room = sloped();
+      double[] all = MinimumCurvature.between(road, room, base.offset(), begin, steps, even);
+      double[] less = MinimumCurvature.between(road, room, base.offset(), begin, steps, weight);
+      double[] offset = base.offset().clone();
+      double[] low = lower.clone();
+      double[] high = upper.clone();
+      for (int k = 0; k < steps; k++) {
+        int i = Math.floorMod(begin + k, road.size());
+        double to =
+            Math.max(room.lower()[i], Math.min(room.upper()[i], offset[i] + less[i] - all[i]));
+        low[i] = Math.max(room.lower()[i], to - FOLLOWED);
+        high[i] = Math.min(room.upper()[i], to + FOLLOWED);
+        offset[i] = to;
+      }
+      int last = Math.floorMod(begin + steps - 1, road.size());
+      return QuickestLine.between(
+          road,
+          new Room(low, high),
+          on.ground(),
+          on.limits(),
+          offset,
+          begin,
+          steps,
+          on.speed()[Math.floorMod(begin, road.size())],
+          on.speed()[last]);
     }
 
     /**

@@ -60,6 +60,8 @@ public final class EventFinder {
   // Between two apexes so much quicker, and so much slowed for the first, m/s, are two slow places.
   private static final double BETWEEN = 0.4;
   private static final double WORTH_BRAKING = 2.5;
+  // Slowed by so much with the brake, m/s, a corner was braked for and not only rolled into.
+  private static final double BRAKED_OFF = 1.5;
 
   /** Metres before a bend at which the place of arrival is read, where there is room. */
   public static final double ARRIVAL = 60;
@@ -174,8 +176,8 @@ public final class EventFinder {
     CornerStretch on = new CornerStretch(t, road, corners, c);
     PedalWork feet = new PedalWork(on);
     Placing placing = new Placing(on, line, limits.vehicle().width());
-    Hands hands = new Hands(on, bend);
-    Machine machine = new Machine(on, limits.vehicle().engine().limitRevs());
+    Hands hands = new Hands(on, bend, line);
+    Machine machine = new Machine(on, limits.vehicle());
     double entry = on.unwrapped(on.corner.entry());
     double exit = on.unwrapped(on.corner.exit());
     int slowFrom =
@@ -183,8 +185,25 @@ public final class EventFinder {
             on.first,
             t.at(
                 Math.max(on.from + 5, entry - Math.max(5, Math.min(40, 0.3 * (entry - on.from))))));
-    int slowTo = Math.min(on.last, t.at(Math.min(on.to - 5, exit + 25)));
-    int slow = on.slowest(slowFrom, Math.max(slowFrom, feet.beforeNext(slowFrom, slowTo)));
+    int slowTo = on.over >= 0 ? on.last : Math.min(on.last, t.at(Math.min(on.to - 5, exit + 25)));
+    slowTo = Math.max(slowFrom, feet.beforeNext(slowFrom, slowTo));
+    int again = on.pressedAgain(Math.min(slowTo, t.at(on.corner.apex())), slowTo);
+    slowTo = again > slowFrom ? again : slowTo;
+    int slow = on.slowest(slowFrom, slowTo);
+    // What was slow before the brake is pressed belongs to the corner before.
+    int pressed =
+        feet.lastPress(slow) < 0 ? feet.nextPress(slow, t.at(on.unwrapped(on.corner.apex()))) : -1;
+    if (pressed >= 0) {
+      int least = on.slowest(pressed, Math.max(pressed, slowTo));
+      slow = on.v[pressed] - on.v[least] > BRAKED_OFF ? least : slow;
+    }
+    // Where it is braked on for the next corner, that one's shifts come at once.
+    int inGear = slow >= slowTo - 2 ? slow - (int) (0.2 * t.rate()) : slow;
+    if (feet.lastPress(slow) < 0 || feet.firstPress(feet.lastPress(slow)) < 0) {
+      // Where it is only lifted or flat, speed may rise all through: what counts is in the bend.
+      double middle = (entry + on.unwrapped(on.corner.apexes().get(0))) / 2;
+      slow = on.slowest(Math.min(slowTo, Math.max(slowFrom, t.at(middle))), slowTo);
+    }
     int fast = on.fastest(on.first, slow);
 
     int met = met(on, feet, slowFrom, slow);
@@ -195,7 +214,7 @@ public final class EventFinder {
     double releaseAt = brakes ? feet.fallen(pressEnd) : Double.NaN;
     int peak = brakes ? feet.highest(on.brake, pressStart, pressEnd) : slow;
 
-    int search = brakes ? pressStart : Math.max(on.first, slow - (int) (3 * t.rate()));
+    int search = brakes ? pressStart : Math.max(on.unbraked(), slow - (int) (3 * t.rate()));
     double[] place = placing.apexes(entry, exit);
     int apexIndex = Double.isNaN(place[1]) ? slow : Math.min(t.size() - 1, t.at(place[1]));
     double turnIn = hands.turnIn(Double.isNaN(place[0]) ? place[1] : place[0], slow);
@@ -239,8 +258,8 @@ public final class EventFinder {
         kept(wide[0]),
         Double.isNaN(wide[1]) ? null : wide[1],
         machine.gear(brakes ? pressStart : fast),
-        machine.gear(slow),
-        machine.downshifts(brakes ? pressStart : fast, slow),
+        machine.gear(Math.max(slowFrom, inGear)),
+        machine.downshifts(brakes ? pressStart : fast, inGear),
         machine.limiter(slow),
         Double.isNaN(turnIn) ? 0 : hands.corrections(turnIn, exit),
         brakes ? machine.locks(pressStart, pressEnd) : 0,

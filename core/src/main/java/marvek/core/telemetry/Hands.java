@@ -1,6 +1,8 @@
 package marvek.core.telemetry;
 
 import marvek.core.circuit.Corner;
+import marvek.core.lap.Path;
+import marvek.core.line.CornerLine;
 import org.jspecify.annotations.Nullable;
 
 /** What the hands did in one corner, or the body on a motorcycle. */
@@ -12,6 +14,7 @@ final class Hands {
 
   private final CornerStretch on;
   private final double @Nullable [] bend;
+  private final Path line;
   private final Trace t;
   private final Corner corner;
   private final double sign;
@@ -24,9 +27,11 @@ final class Hands {
    * A reader of steering.
    *
    * @param bend that the steering or the lean makes, 1/m; null without either
+   * @param line usual path
    */
-  Hands(CornerStretch on, double @Nullable [] bend) {
+  Hands(CornerStretch on, double @Nullable [] bend, Path line) {
     this.on = on;
+    this.line = line;
     this.bend = bend;
     this.t = on.t;
     this.corner = on.corner;
@@ -57,7 +62,9 @@ final class Hands {
     // A path that was only seen by positions weaves on the straight: far before the bend it is
     // not the corner.
     double begins =
-        steered != null ? around - 160 : Math.max(around - 160, on.unwrapped(corner.entry()) - 50);
+        steered != null
+            ? around - CornerLine.LONGEST - 10
+            : Math.max(around - CornerLine.LONGEST, on.unwrapped(corner.entry()) - 50);
     int back = Math.max(first, t.at(Math.max(from, begins)));
     int width = (int) Math.max(1, Math.round(0.04 * t.rate()));
     for (int i = back; i <= hi; i++) {
@@ -96,6 +103,16 @@ final class Hands {
     double[] raw = t.of(steered ? Channel.STEERING : Channel.LEAN);
     int a = t.at(turnIn);
     int b = Math.min(last, t.at(exit + 15));
+    double[] meant = new double[raw.length];
+    for (int i = a; i <= b; i++) {
+      meant[i] = line.curvature()[on.road.index(s[i])];
+    }
+    // What the usual line itself asks of the hands is no correction.
+    return Math.max(0, takenBack(raw, a, b) - takenBack(meant, a, b));
+  }
+
+  /** Times something went back by a fifth of its most and on again. */
+  private int takenBack(double[] raw, int a, int b) {
     int width = (int) Math.max(1, Math.round(0.05 * t.rate()));
     double side = 0;
     for (int i = a; i <= b; i++) {
@@ -145,7 +162,6 @@ final class Hands {
         }
       }
     }
-    // Between two apexes the hands come back once on purpose.
-    return Math.max(0, count - (corner.apexes().size() - 1));
+    return count;
   }
 }

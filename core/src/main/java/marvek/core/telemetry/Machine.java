@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.IntPredicate;
 import marvek.core.circuit.Centreline;
+import marvek.core.vehicle.Vehicle;
 import org.jspecify.annotations.Nullable;
 
 /** What gearbox, engine and wheels did in one corner. */
@@ -21,8 +22,9 @@ final class Machine {
   private final int first;
   private final int last;
   private final double limitRevs;
+  private final int gears;
 
-  Machine(CornerStretch on, double limitRevs) {
+  Machine(CornerStretch on, Vehicle vehicle) {
     this.t = on.t;
     this.road = on.road;
     this.s = on.s;
@@ -30,7 +32,8 @@ final class Machine {
     this.throttle = on.throttle;
     this.first = on.first;
     this.last = on.last;
-    this.limitRevs = limitRevs;
+    this.limitRevs = vehicle.engine().limitRevs();
+    this.gears = vehicle.gears();
   }
 
   @Nullable Integer gear(int i) {
@@ -59,7 +62,10 @@ final class Machine {
     double limit = 0.99 * limitRevs;
     int n = 0;
     for (int i = slow; i < last; i++) {
-      n += revs[i] >= limit && throttle[i] > 0.8 ? 1 : 0;
+      Integer gear = gear(i);
+      // Out of the highest gear there is nothing to shift to.
+      boolean highest = gear != null && gear >= gears;
+      n += revs[i] >= limit && throttle[i] > 0.8 && !highest ? 1 : 0;
     }
     return n / t.rate();
   }

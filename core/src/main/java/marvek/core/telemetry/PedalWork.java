@@ -8,8 +8,14 @@ import marvek.core.circuit.Corner;
  */
 final class PedalWork {
   private static final double TOUCH = 0.05;
-  private static final double PRESSED = 0.06;
+  static final double PRESSED = 0.06;
+
+  /** Seconds without brakes that do not end a braking. */
+  static final double GAP = 0.5;
+
   private static final double FULL = 0.965;
+  // Seconds for which a brake that is bled off may lie below what counts as pressed.
+  private static final double LONG_TRAIL = 1.2;
   // A rise that was only seen through the speed starts about this long before its middle.
   private static final double HALF_RISE = 0.06;
 
@@ -86,15 +92,29 @@ final class PedalWork {
     while (end >= 0 && end < last && brake[end + 1] > PRESSED) {
       end++;
     }
+    int again = end < 0 ? -1 : on.pressedAgain(Math.min(end, t.at(corner.apex())), end);
+    end = again > 0 ? again - 1 : end;
     // Braking that ended long before the corner belongs to another one.
     return end >= 0 && s[slow] - s[end] < 160 ? end : -1;
+  }
+
+  /** The first sample of the next press up to a sample that is not for the corner after; or -1. */
+  int nextPress(int from, int to) {
+    for (int i = Math.max(first + 1, from); i <= Math.min(last, to); i++) {
+      if (brake[i] > PRESSED && brake[i - 1] <= PRESSED) {
+        return i;
+      }
+    }
+    return -1;
   }
 
   /** The first sample of the same braking; short releases in between belong to it. */
   int firstPress(int end) {
     int start = end;
     int gap = 0;
-    for (int i = end; i >= first; i--) {
+    // What was pressed already at the apex before is that corner's, up to where it is pressed anew.
+    int anew = brake[first] > PRESSED ? on.pressedAgain(first, end) : first;
+    for (int i = end; i >= Math.max(first, anew); i--) {
       if (brake[i] > PRESSED) {
         start = i;
         gap = 0;
@@ -104,6 +124,9 @@ final class PedalWork {
           break;
         }
       }
+    }
+    if (anew < 0 && start <= first + 1) {
+      return -1;
     }
     // A press too short to slow anything is noise of the sensor.
     return end - start < 0.08 * t.rate() ? -1 : start;
@@ -145,7 +168,7 @@ final class PedalWork {
     double a = falls(end, 2.5 * PRESSED);
     double b = falls(end, PRESSED);
     double onward = Double.isNaN(a) ? 0 : (b - a) / 1.5;
-    return b + Math.max(0, Math.min(onward, seenBrake ? 0.5 * v[end] : 0));
+    return b + Math.max(0, Math.min(onward, seenBrake ? LONG_TRAIL * v[end] : 0));
   }
 
   /** Station where the signal last falls through a level before a sample. */
@@ -154,7 +177,7 @@ final class PedalWork {
     while (i > first && brake[i - 1] < level) {
       i--;
     }
-    if (i <= first || i >= s.length || t.time()[end] - t.time()[i] > 1) {
+    if (i <= first || i >= s.length || t.time()[end] - t.time()[i] > 2 * LONG_TRAIL) {
       return Double.NaN;
     }
     double share = (brake[i - 1] - level) / Math.max(1e-9, brake[i - 1] - brake[i]);
@@ -195,6 +218,13 @@ final class PedalWork {
     }
     while (i > first && throttle[i - 1] <= TOUCH) {
       i--;
+      if (i < start - 1 && brake[i] > PRESSED) {
+        // Shut since the braking before.
+        return -1;
+      }
+    }
+    if (i <= first) {
+      return -1;
     }
     return t.time()[start] - t.time()[i] > 4 ? -1 : i;
   }
@@ -208,8 +238,9 @@ final class PedalWork {
     if (i >= Math.min(last, slow + (int) (4 * t.rate()))) {
       return -1;
     }
+    int until = pressEnd < 0 ? beforeNext(slow, last) : last;
     int hold = (int) Math.max(2, (seenThrottle ? 0.18 : 0.3) * t.rate());
-    for (; i < last - hold; i++) {
+    for (; i < until - hold; i++) {
       if (throttle[i] <= TOUCH) {
         continue;
       }

@@ -56,6 +56,11 @@ public final class Problem extends RuntimeException {
     return new Problem(HttpStatus.UNAUTHORIZED, what, null, remedy, null);
   }
 
+  /** What to do about a failure, in words. */
+  public static String remedy(RuntimeException failure) {
+    return failure instanceof Problem p ? p.remedy : "Try again; if it fails again, tell us.";
+  }
+
   HttpStatus status() {
     return status;
   }

@@ -19,6 +19,7 @@ import marvek.core.reference.Desk;
 import marvek.core.reference.Doubt;
 import marvek.core.reference.Drafter;
 import marvek.core.reference.Hazards;
+import marvek.core.reference.LostBrakings;
 import marvek.core.reference.ReferenceContent;
 import marvek.core.reference.ReferenceCsv;
 import marvek.core.reference.ReferenceFile;
@@ -57,11 +58,14 @@ import org.springframework.web.multipart.MultipartFile;
 @RequestMapping("/api")
 class ReferenceController {
   private final References references;
+  private final Searches searches;
   private final Accounts accounts;
   private final Speaking speaking;
 
-  ReferenceController(References references, Accounts accounts, Speaking speaking) {
+  ReferenceController(
+      References references, Searches searches, Accounts accounts, Speaking speaking) {
     this.references = references;
+    this.searches = searches;
     this.accounts = accounts;
     this.speaking = speaking;
   }
@@ -103,6 +107,9 @@ class ReferenceController {
    * @param placed whether the circuit's place on the earth is known
    * @param role of the person who looks
    * @param driver whose reference it is, when it is somebody else's
+   * @param oldLine whether its line was computed by a method that has been replaced since
+   * @param lost brakings of the computed lap that the working copy has no point for
+   * @param recomputed whether it was computed anew, so that this can be undone
    */
   record ReferenceView(
       UUID id,
@@ -134,7 +141,10 @@ class ReferenceController {
       boolean placed,
       String zone,
       Role role,
-      @Nullable String driver) {}
+      @Nullable String driver,
+      boolean oldLine,
+      List<LostBrakings.Lost> lost,
+      boolean recomputed) {}
 
   /** What an entry leads to, what the survey warns of there, and what does not go together. */
   record AnswerView(
@@ -167,6 +177,16 @@ class ReferenceController {
   Created draft(@AuthenticationPrincipal Driver driver, @Valid @RequestBody DraftRequest body) {
     String name = body.name() == null ? "" : body.name();
     return new Created(references.draft(driver.id(), body.layoutId(), body.vehicleId(), name).id());
+  }
+
+  /** Starts a draft; where it is not there within a second, ask for the search and its end. */
+  @PostMapping("/references/drafts")
+  Search drafting(@AuthenticationPrincipal Driver driver, @Valid @RequestBody DraftRequest body) {
+    String name = body.name() == null ? "" : body.name();
+    return searches.start(
+        driver.id(),
+        watch -> references.draft(driver.id(), body.layoutId(), body.vehicleId(), name, watch).id(),
+        Searches.MOMENT);
   }
 
   @GetMapping("/references/{id}")
@@ -432,7 +452,10 @@ class ReferenceController {
         layout.plane() != null,
         layout.circuit().zone().getId(),
         opened.role(),
-        opened.role() == Role.OWNER ? null : accounts.findById(row.ownerId()).orElseThrow().name());
+        opened.role() == Role.OWNER ? null : accounts.findById(row.ownerId()).orElseThrow().name(),
+        row.oldLine(),
+        LostBrakings.in(opened.desk(), opened.working()),
+        row.recomputed());
   }
 
   private static WorkingView working(ReferenceRow row) {

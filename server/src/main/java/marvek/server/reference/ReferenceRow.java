@@ -24,6 +24,9 @@ import org.jspecify.annotations.Nullable;
 @Entity
 @Table(name = "reference")
 public class ReferenceRow {
+  /** The method by which lines are computed now: the search for the quickest. */
+  static final int LINE_BY = 1;
+
   @Id private UUID id;
   private UUID ownerId;
   private UUID layoutVersionId;
@@ -35,6 +38,8 @@ public class ReferenceRow {
   private Vehicle vehicleNumbers;
 
   private byte[] line;
+  private int lineBy;
+  private boolean recomputed;
   private int deskVersion;
   private double lapTime;
 
@@ -98,7 +103,54 @@ public class ReferenceRow {
     sheet = on == null ? null : on.sheet();
     ground = zones;
     line = RoadBytes.pack(desk.path().offset());
+    lineBy = LINE_BY;
     deskVersion++;
+  }
+
+  /** What the reference is computed on and what it holds, to be brought back. */
+  Sitting sitting() {
+    return new Sitting(
+        vehicleVersion,
+        vehicleNumbers,
+        sheetId,
+        sheetVersion,
+        sheet,
+        ground,
+        lineBy,
+        working,
+        lapTime,
+        changed);
+  }
+
+  /**
+   * Sits on other numbers and another line, with other points.
+   *
+   * @param anew whether they were computed anew, so that this can be undone
+   */
+  void sitAt(Sitting there, double[] offset, boolean anew, Instant now) {
+    recomputed = anew;
+    vehicleVersion = there.vehicleVersion();
+    vehicleNumbers = there.vehicle();
+    sheetId = there.sheetId();
+    sheetVersion = there.sheetVersion();
+    sheet = there.sheet();
+    ground = there.ground();
+    lineBy = there.deskBy();
+    line = RoadBytes.pack(offset);
+    deskVersion++;
+    working = there.working();
+    lapTime = there.lapTime();
+    changed = there.changed();
+    changedAt = now;
+  }
+
+  boolean recomputed() {
+    return recomputed;
+  }
+
+  /** Whether the line was computed by a method that has been replaced since. */
+  boolean oldLine() {
+    return lineBy < LINE_BY;
   }
 
   /** Goes over to a newer version of the layout; the points in doubt are to be confirmed. */

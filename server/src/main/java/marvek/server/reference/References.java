@@ -3,11 +3,15 @@ package marvek.server.reference;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.UUID;
+import java.util.function.Supplier;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.lap.Conditions;
+import marvek.core.lap.Ground;
+import marvek.core.line.Watch;
 import marvek.core.marker.Landmark;
 import marvek.core.reference.Answers;
 import marvek.core.reference.Carried;
@@ -17,7 +21,9 @@ import marvek.core.reference.CornerEntry;
 import marvek.core.reference.Desk;
 import marvek.core.reference.Doubt;
 import marvek.core.reference.Drafter;
+import marvek.core.reference.LostBrakings;
 import marvek.core.reference.PointKind;
+import marvek.core.reference.Recomputed;
 import marvek.core.reference.ReferenceContent;
 import marvek.core.reference.ReferenceFile;
 import marvek.core.reference.Refresh;
@@ -26,6 +32,7 @@ import marvek.core.reference.Sureness;
 import marvek.core.survey.Things;
 import marvek.core.survey.Zone;
 import marvek.core.survey.Zones;
+import marvek.core.units.Display;
 import marvek.server.circuit.LayoutVersion;
 import marvek.server.circuit.Layouts;
 import marvek.server.circuit.SurveyBook;
@@ -38,7 +45,9 @@ import marvek.server.vehicle.Sheets;
 import marvek.server.vehicle.VehicleRow;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** References of one owner: drafting, working on them, saving revisions. */
 @Service
@@ -50,7 +59,9 @@ public class References {
   private final Garage garage;
   private final Sheets sheets;
   private final Desks desks;
+  private final Recomputations recomputations;
   private final Sharing sharing;
+  private final TransactionTemplate transaction;
   private final Clock clock;
 
   References(
@@ -61,7 +72,9 @@ public class References {
       Garage garage,
       Sheets sheets,
       Desks desks,
+      Recomputations recomputations,
       Sharing sharing,
+      PlatformTransactionManager transactions,
       Clock clock) {
     this.rows = rows;
     this.revisions = revisions;
@@ -70,7 +83,9 @@ public class References {
     this.garage = garage;
     this.sheets = sheets;
     this.desks = desks;
+    this.recomputations = recomputations;
     this.sharing = sharing;
+    this.transaction = new TransactionTemplate(transactions);
     this.clock = clock;
   }
 
@@ -169,39 +184,78 @@ public class References {
   }
 
   /** Drafts a reference for a layout and a vehicle, and places boards where there are none. */
-  @Transactional
   public ReferenceRow draft(UUID owner, UUID layoutId, UUID vehicleId, String name) {
-    LayoutVersion layout = layouts.get(owner, layoutId);
-    VehicleRow vehicle = garage.get(owner, vehicleId);
-    UUID next = vehicle.nextSheetId();
-    Machine machine = new Machine(vehicle, next == null ? null : sheets.get(owner, next));
-    List<Zone> ground = ground(layout);
-    Desk desk = compute(layout, machine, ground);
-    Things things = book.placeFirst(layout, Drafter.boards(desk));
-    ReferenceContent draft = refreshed(desk, things, Drafter.draft(desk, things.landmarks()));
-    String called =
-        name.isBlank() ? layout.circuit().name() + " · " + vehicle.name() : name.strip();
-    return rows.save(
-        new ReferenceRow(
-            owner,
-            layoutId,
-            machine,
-            called,
-            ground,
-            desk,
-            draft,
-            time(desk, things, draft),
-            clock.instant()));
+    return draft(owner, layoutId, vehicleId, name, Watch.NOBODY);
   }
 
-  private Desk compute(LayoutVersion layout, Machine machine, List<Zone> ground) {
-    Centreline road = layouts.road(layout);
+  /**
+   * The same, watched. Nothing is stored, and nothing in the database is held, before the line is
+   * found.
+   */
+  ReferenceRow draft(UUID owner, UUID layoutId, UUID vehicleId, String name, Watch watch) {
+    Wanted wanted = inOne(() -> wanted(owner, layoutId, vehicleId));
+    Desk desk = compute(wanted, watch);
+    return inOne(
+        () -> {
+          LayoutVersion layout = wanted.layout();
+          Things things = book.placeFirst(layout, Drafter.boards(desk));
+          ReferenceContent draft = refreshed(desk, things, Drafter.draft(desk, things.landmarks()));
+          return rows.save(
+              new ReferenceRow(
+                  owner,
+                  layoutId,
+                  wanted.machine(),
+                  called(name, wanted),
+                  wanted.ground(),
+                  desk,
+                  draft,
+                  time(desk, things, draft),
+                  clock.instant()));
+        });
+  }
+
+  private static String called(String name, Wanted wanted) {
+    return name.isBlank()
+        ? wanted.layout().circuit().name() + " · " + wanted.machine().vehicle().name()
+        : name.strip();
+  }
+
+  /** What a line is wanted for. */
+  private record Wanted(LayoutVersion layout, Centreline road, Machine machine, List<Zone> ground) {
+    Ground underWheels() {
+      return Zones.ground(road, ground);
+    }
+  }
+
+  private Wanted wanted(UUID owner, UUID layoutId, UUID vehicleId) {
+    VehicleRow vehicle = garage.get(owner, vehicleId);
+    UUID next = vehicle.nextSheetId();
+    return wanted(
+        layouts.get(owner, layoutId),
+        new Machine(vehicle, next == null ? null : sheets.get(owner, next)));
+  }
+
+  private Wanted wanted(LayoutVersion layout, Machine machine) {
+    return new Wanted(layout, layouts.road(layout), machine, ground(layout));
+  }
+
+  /** Work in one transaction. */
+  private <T> T inOne(Supplier<T> work) {
+    return Objects.requireNonNull(transaction.execute(t -> work.get()));
+  }
+
+  private static Desk compute(Wanted wanted, Watch watch) {
     return Desk.compute(
-        road,
-        layout.counted(),
-        Zones.ground(road, ground),
-        machine.numbers(),
-        Conditions.dryWarm());
+        wanted.road(),
+        wanted.layout().counted(),
+        wanted.underWheels(),
+        wanted.machine().numbers(),
+        Conditions.dryWarm(),
+        watch);
+  }
+
+  private Desk compute(LayoutVersion layout, Machine machine) {
+    return compute(wanted(layout, machine), Watch.NOBODY);
   }
 
   /** The zones of a layout that change the grip. */
@@ -221,34 +275,138 @@ public class References {
   }
 
   /** Computes the line and numbers anew with vehicle, sheet and ground as they are now. */
-  @Transactional
   public ReferenceRow takeVehicle(UUID owner, UUID id) {
-    ReferenceRow row = open(owner, id).row();
-    UUID sheet = row.sheetId();
-    return sit(owner, id, sheet == null ? null : sheets.find(owner, sheet).orElse(null));
+    recompute(owner, id, sheetNow(owner, id), Display.METRIC, Watch.NOBODY);
+    return takeRecomputed(owner, id);
   }
 
   /** Says on which sheet the reference is proved, and computes on it; null for none. */
-  @Transactional
   public ReferenceRow proveOn(UUID owner, UUID id, @Nullable UUID sheetId) {
-    SheetRow sheet = sheetId == null ? null : sheets.get(owner, sheetId);
-    return sit(owner, id, sheet);
+    recompute(owner, id, sheetId, Display.METRIC, Watch.NOBODY);
+    return takeRecomputed(owner, id);
   }
 
-  private ReferenceRow sit(UUID owner, UUID id, @Nullable SheetRow sheet) {
-    Opened opened = open(owner, id);
-    VehicleRow vehicle = garage.get(owner, opened.row().vehicleId());
-    if (sheet != null && !sheet.vehicleId().equals(vehicle.id())) {
-      throw Problem.bad(
-          "The sheet belongs to another vehicle.", "sheet", "Choose one of this vehicle's.");
+  /** The sheet that a reference is proved on, if it is still there. */
+  @Transactional(readOnly = true)
+  @Nullable UUID sheetNow(UUID owner, UUID id) {
+    UUID sheet = open(owner, id).row().sheetId();
+    return sheet == null ? null : sheets.find(owner, sheet).map(SheetRow::id).orElse(null);
+  }
+
+  /**
+   * Computes a reference anew, on its vehicle and ground as they are now, for the driver to look
+   * at. A line that was found by a search is searched on from; an older one is searched for afresh.
+   *
+   * @param sheetId set-up sheet, or null for none
+   */
+  void recompute(UUID owner, UUID id, @Nullable UUID sheetId, Display units, Watch watch) {
+    Opened opened = inOne(() -> open(owner, id));
+    Wanted wanted =
+        inOne(
+            () -> {
+              VehicleRow vehicle = garage.get(owner, opened.row().vehicleId());
+              SheetRow sheet = sheetId == null ? null : sheets.get(owner, sheetId);
+              if (sheet != null && !sheet.vehicleId().equals(vehicle.id())) {
+                throw Problem.bad(
+                    "The sheet belongs to another vehicle.",
+                    "sheet",
+                    "Choose one of this vehicle's.");
+              }
+              return wanted(opened.layout(), new Machine(vehicle, sheet));
+            });
+    Desk desk =
+        opened.row().oldLine()
+            ? compute(wanted, watch)
+            : Desk.onLine(
+                    wanted.road(),
+                    wanted.layout().counted(),
+                    wanted.underWheels(),
+                    wanted.machine().numbers(),
+                    Conditions.dryWarm(),
+                    opened.row().lineOffsets())
+                .near(watch);
+    Recomputed anew = Recomputed.of(opened.desk(), desk, opened.working(), units);
+    ReferenceContent content = refreshed(desk, opened.things(), anew.content());
+    inOne(
+        () -> {
+          ReferenceRow row = open(owner, id).row();
+          sameVersion(row, opened.row().version());
+          SheetRow sheet = wanted.machine().sheet();
+          Sitting proposed =
+              new Sitting(
+                  wanted.machine().vehicle().version(),
+                  wanted.machine().numbers(),
+                  sheet == null ? null : sheet.id(),
+                  sheet == null ? 0 : sheet.version(),
+                  sheet == null ? null : sheet.sheet(),
+                  wanted.ground(),
+                  ReferenceRow.LINE_BY,
+                  content,
+                  time(desk, opened.things(), content),
+                  true);
+          forget(owner, id, false);
+          return recomputations.save(
+              new Recomputation(
+                  row, proposed, desk.path().offset(), anew.corners(), clock.instant()));
+        });
+  }
+
+  /** What was computed anew last and not taken, or the last that was. */
+  @Transactional(readOnly = true)
+  Optional<Recomputation> recomputed(UUID owner, UUID id, boolean taken) {
+    return recomputations.findByReferenceIdAndOwnerIdAndTaken(id, owner, taken);
+  }
+
+  /** Takes what was computed anew; {@link #undoRecomputed} brings back what was. */
+  @Transactional
+  public ReferenceRow takeRecomputed(UUID owner, UUID id) {
+    ReferenceRow row = open(owner, id).row();
+    Recomputation anew =
+        recomputed(owner, id, false)
+            .orElseThrow(
+                () ->
+                    Problem.bad(
+                        "Nothing that was computed anew waits to be taken.",
+                        null,
+                        "Compute it anew first."));
+    if (anew.fromVersion() != row.version()) {
+      throw Problem.conflict(
+          "The reference was changed since it was computed anew.",
+          "Compute it anew again: what you changed goes with it.",
+          null);
     }
-    List<Zone> ground = ground(opened.layout());
-    Machine machine = new Machine(vehicle, sheet);
-    Desk desk = compute(opened.layout(), machine, ground);
-    opened.row().sitAt(machine, ground, desk);
-    ReferenceContent content = refreshed(desk, opened.things(), opened.working());
-    opened.row().work(content, time(desk, opened.things(), content), clock.instant());
-    return rows.saveAndFlush(opened.row());
+    row.sitAt(anew.proposed(), anew.proposedLine(), true, clock.instant());
+    forget(owner, id, true);
+    anew.take();
+    return rows.saveAndFlush(row);
+  }
+
+  /** Brings back line, numbers and points as they were before the reference was computed anew. */
+  @Transactional
+  public ReferenceRow undoRecomputed(UUID owner, UUID id, int version) {
+    ReferenceRow row = open(owner, id).row();
+    sameVersion(row, version);
+    Recomputation anew =
+        recomputed(owner, id, true)
+            .orElseThrow(
+                () ->
+                    Problem.bad(
+                        "Nothing was taken that could be undone.", null, "Nothing needs doing."));
+    row.sitAt(anew.before(), anew.beforeLine(), false, clock.instant());
+    recomputations.delete(anew);
+    return rows.saveAndFlush(row);
+  }
+
+  /** Drops what was computed anew and not taken. */
+  @Transactional
+  public void dropRecomputed(UUID owner, UUID id) {
+    open(owner, id);
+    forget(owner, id, false);
+  }
+
+  private void forget(UUID owner, UUID id, boolean taken) {
+    recomputed(owner, id, taken).ifPresent(recomputations::delete);
+    recomputations.flush();
   }
 
   public Answered answer(Opened opened, CornerEntry entry) {
@@ -464,13 +622,13 @@ public class References {
     }
     List<Zone> ground = ground(layout);
     Machine machine = new Machine(vehicle, sheet);
-    Desk desk = compute(layout, machine, ground);
+    Desk desk = compute(layout, machine);
     Things things = book.placeFirst(layout, Drafter.boards(desk));
     List<CornerEntry> was = Drafter.draft(from.desk(), from.landmarks()).corners();
     List<CornerEntry> is = Drafter.draft(desk, things.landmarks()).corners();
     List<CornerEntry> entries = new ArrayList<>();
     for (int c = 0; c < is.size(); c++) {
-      entries.add(
+      CornerEntry carried =
           Carried.entry(
               desk.road(),
               from.working().corners().get(c),
@@ -478,7 +636,8 @@ public class References {
               is.get(c),
               0.5,
               machine.numbers().gears(),
-              Sureness.CARRIED));
+              Sureness.CARRIED);
+      entries.add(LostBrakings.kept(desk, carried, is.get(c)));
     }
     ReferenceContent content = refreshed(desk, things, from.working().with(entries));
     return rows.save(
@@ -516,7 +675,7 @@ public class References {
     VehicleRow vehicle = garage.add(owner, file.vehicleName(), "file", file.vehicle());
     Machine machine = new Machine(vehicle, null);
     List<Zone> ground = ground(layout);
-    Desk desk = compute(layout, machine, ground);
+    Desk desk = compute(layout, machine);
     Things things = book.placeFirst(layout, Drafter.boards(desk));
     ContentCheck.content(
         layout.counted(), layout.length(), vehicle.numbers().gears(), file.content());

@@ -60,13 +60,15 @@ class VariantController {
    * @param variant with what is set by hand after the edit
    * @param adjusted the corner then, what is proposed, and why
    * @param answer what it leads to on that day
-   * @param lapTime of that day on the same line, seconds
+   * @param lapTime of that day, seconds
+   * @param ownLine whether that day has a line of its own, and not the base's
    */
   record VariantView(
       Variant variant,
       Variants.Adjusted adjusted,
       ReferenceController.AnswerView answer,
-      double lapTime) {}
+      double lapTime,
+      boolean ownLine) {}
 
   /** All corners on another day. */
   record VariantLap(double lapTime, List<Variants.Adjusted> corners) {}
@@ -106,7 +108,8 @@ class VariantController {
         variant,
         new Variants.Adjusted(answered.entry(), adjusted.proposed(), changes, adjusted.byHand()),
         speaking.answer(then, opened.things(), answered, driver),
-        then.lap().lapTime());
+        then.lap().lapTime(),
+        Variants.ownLine(variant.day()));
   }
 
   /** What the light of another hour does to the markers of a corner, today's date taken. */

@@ -15,13 +15,16 @@ import java.util.TreeMap;
 import java.util.function.Function;
 import java.util.function.ToLongFunction;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
+import marvek.core.circuit.Corner;
 import marvek.core.debrief.Cause;
 import marvek.core.debrief.Debrief;
 import marvek.core.debrief.Debriefer;
 import marvek.core.debrief.LapData;
 import marvek.core.logger.Habit;
 import marvek.core.logger.Mistake;
+import marvek.core.reference.Slowing;
 import marvek.core.telemetry.DrivenLap;
 import marvek.core.telemetry.EventFinder;
 import marvek.core.telemetry.LapGrid;
@@ -198,22 +201,42 @@ class PlantedMistakesTest {
     assertThat(false_).isLessThanOrEqualTo(clean / 50);
   }
 
-  /** Corners and drives that no threshold was set with; what was missed is in docs/accuracy.md. */
+  /**
+   * Corners and drives that no threshold was set with: of another circuit the first four that are
+   * braked for with room before and behind, so that each mistake can be made there at all. What was
+   * missed is in docs/accuracy.md.
+   */
   @Test
   void mistakesAreNamedWhereNothingWasTuned() {
-    DemoDesk ring = DemoDesk.of("falcoeira-ring", "cup-gt");
-    List<String> corners = List.of("c5", "c10");
+    DemoDesk hill = DemoDesk.of("serra-quebrada", "cup-gt");
+    List<String> corners =
+        IntStream.range(1, hill.draft().size() - 1)
+            .filter(c -> hill.draft().get(c).slowing() == Slowing.BRAKE)
+            .filter(c -> behind(hill, c - 1) > 120 && behind(hill, c) > 120)
+            .limit(4)
+            .mapToObj(c -> hill.draft().get(c).corner())
+            .toList();
+    assertThat(corners).hasSize(4);
     List<String> missed = new ArrayList<>();
-    causes(ring, m -> corners, m -> 7000 + 13 * m.ordinal())
+    causes(hill, m -> corners, m -> 7000 + 13 * m.ordinal())
         .forEach(
             (m, at) ->
                 at.forEach(
                     (corner, causes) -> {
                       if (!causes.contains(NAMED.get(m))) {
-                        missed.add(m + " at " + corner);
+                        missed.add(m + " at " + corner + " as " + causes);
                       }
                     }));
-    assertThat(missed.size()).as(missed.toString()).isLessThanOrEqualTo(4);
-    assertThat(debrief(ring, List.of(), 8, 8807).corners()).allMatch(f -> f.habits().isEmpty());
+    System.out.println("Nothing tuned, " + corners + ": " + String.join("\n", missed));
+    assertThat(missed.size()).as(missed.toString()).isLessThanOrEqualTo(8);
+    List<Debrief.CornerFinding> clean = debrief(hill, List.of(), 8, 8807).corners();
+    assertThat(clean.stream().filter(f -> !f.habits().isEmpty()).toList())
+        .hasSizeLessThanOrEqualTo(1);
+  }
+
+  /** Metres of road between a corner and the next. */
+  private static double behind(DemoDesk demo, int c) {
+    List<Corner> corners = demo.desk().corners();
+    return demo.desk().road().ahead(corners.get(c).exit(), corners.get(c + 1).entry());
   }
 }

@@ -41,16 +41,16 @@ class SchoolsTest {
     "RELEASE, TO_APEX, ring gt, c4",
     "RELEASE, EARLY_ROLL, ring prototype, c7",
     "LINE, TWO_APEXES, ring gt, c7",
-    "LINE, ONE_LATE_APEX, hill bike, c26",
+    "LINE, ONE_LATE_APEX, hill gt, c34",
     "LINE, TIGHT, ring gt, c14",
     "APEX, LATE_APEX, ring gt, c5",
     "APEX, EARLY_APEX, ring gt, c11",
     "GEAR, LOWER_GEAR, ring gt, c4",
     "GEAR, HIGHER_GEAR, ring gt, c14",
-    "SHIFT, LIMITER, hill gt, c5",
-    "SHIFT, SHIFT_UP, ring gt, c1",
+    "SHIFT, LIMITER, hill bike, c9",
+    "SHIFT, SHIFT_UP, ring gt, c4",
     "KERBS, ALL_KERBS, ring gt, c1",
-    "KERBS, NO_KERBS, ring gt, c5",
+    "KERBS, NO_KERBS, ring gt, c7",
     "LIGHT, NO_LIGHT, ring gt, c14",
     "LIGHT, SAME_HOUR, hill bike, c22",
   })
@@ -110,23 +110,23 @@ class SchoolsTest {
         desk.path().offset());
   }
 
+  /** The lap's own line is the quickest already: what a corner gives away is not won back. */
   @ParameterizedTest
   @CsvSource({
     "GIVE_FIRST, c5, c6",
     "GIVE_SECOND, c11, c12",
     "GIVE_MIDDLE, c9, c11",
   })
-  void eachWayOfSharingLinkedCornersWinsSomewhere(School school, String first, String last) {
+  void givingAwayLinkedCornersIsSaidToCostTime(School school, String first, String last) {
     Desk desk = linked(RING_GT.desk(), first, last);
     int c = desk.indexOf(first);
-    double best = Compromise.of(desk, RING_GT.things(), c, school, 1).best().seconds();
-    for (School other : School.answering(Question.LINKED)) {
-      Compromise picture = Compromise.of(desk, RING_GT.things(), c, other, 1);
-      assertThat(best).isLessThanOrEqualTo(picture.best().seconds());
-      if (other != school) {
-        assertThat(best).isLessThan(picture.best().seconds() - 0.005);
-      }
-    }
+    Compromise picture = Compromise.of(desk, RING_GT.things(), c, school, 1);
+    Compromise.Step nothing = picture.steps().get(0);
+    Compromise.Step all = picture.steps().get(picture.steps().size() - 1);
+    assertThat(picture.best().given()).isLessThan(0.35);
+    assertThat(picture.best().seconds()).isGreaterThan(nothing.seconds() - 0.01);
+    assertThat(all.metres()).isGreaterThan(0.5);
+    assertThat(all.seconds()).isGreaterThan(nothing.seconds() + 0.01);
   }
 
   @Test

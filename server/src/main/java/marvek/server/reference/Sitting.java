@@ -1,0 +1,30 @@
+package marvek.server.reference;
+
+import java.util.List;
+import java.util.UUID;
+import marvek.core.reference.ReferenceContent;
+import marvek.core.survey.Zone;
+import marvek.core.vehicle.SetupSheet;
+import marvek.core.vehicle.Vehicle;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What a reference is computed on, and what it holds, beside its line.
+ *
+ * @param deskBy by which method its line was computed
+ */
+record Sitting(
+    int vehicleVersion,
+    Vehicle vehicle,
+    @Nullable UUID sheetId,
+    int sheetVersion,
+    @Nullable SetupSheet sheet,
+    List<Zone> ground,
+    int deskBy,
+    ReferenceContent working,
+    double lapTime,
+    boolean changed) {
+  Sitting {
+    ground = List.copyOf(ground);
+  }
+}

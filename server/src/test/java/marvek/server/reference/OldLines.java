@@ -1,0 +1,53 @@
+package marvek.server.reference;
+
+import java.time.Duration;
+import java.util.UUID;
+import java.util.concurrent.CountDownLatch;
+import java.util.function.Function;
+import marvek.core.reference.Desk;
+import marvek.server.circuit.RoadBytes;
+import org.springframework.boot.test.context.TestComponent;
+import org.springframework.jdbc.core.JdbcTemplate;
+
+/** Makes references such as were drafted before there was a search, and holds the searching. */
+@TestComponent
+public class OldLines {
+  private final References references;
+  private final Searches searches;
+  private final JdbcTemplate database;
+
+  OldLines(References references, Searches searches, JdbcTemplate database) {
+    this.references = references;
+    this.searches = searches;
+    this.database = database;
+  }
+
+  /** Puts another line under a reference, as one of an older method. */
+  public void line(String reference, Function<Desk, double[]> other) {
+    UUID id = UUID.fromString(reference);
+    UUID owner = references.ownerOf(id).orElseThrow();
+    double[] offset = other.apply(references.open(owner, id).desk());
+    database.update(
+        "update reference set line = ?, line_by = 0, desk_version = desk_version + 1 where id = ?",
+        RoadBytes.pack(offset),
+        id);
+    References.Opened opened = references.open(owner, id);
+    database.update(
+        "update reference set lap_time = ? where id = ?", opened.desk().lap().lapTime(), id);
+  }
+
+  /** Keeps the only searcher busy until it is let go. */
+  public void holdSearching(CountDownLatch until) {
+    searches.start(
+        UUID.randomUUID(),
+        watch -> {
+          try {
+            until.await();
+          } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+          }
+          return UUID.randomUUID();
+        },
+        Duration.ZERO);
+  }
+}
