@@ -29,7 +29,10 @@
 
   const value = (column: number[], s: number, every: number) => {
     const n = column.length;
-    return column[((Math.round(s / every) % n) + n) % n] ?? 0;
+    const k = Math.floor(s / every);
+    const share = s / every - k;
+    const at = (i: number) => column[((i % n) + n) % n] ?? 0;
+    return at(k) * (1 - share) + at(k + 1) * share;
   };
   const places = $derived(Array.from({ length: 161 }, (_, k) => from + (k * (to - from)) / 160));
   const widest = $derived(

@@ -211,8 +211,10 @@
             Corner {corner.number}{corner.name ? ` · ${corner.name}` : ''}: hollow flags are as it was, filled ones as
             it
             {data.taken ? 'is' : 'would be'}.
-            {here_.map((d) => d.words).join('. ')}
           </p>
+          <ul class="grid max-h-20 grid-cols-2 gap-x-6 overflow-y-auto text-sm leading-snug" data-recomputed-points>
+            {#each here_ as d, i (i)}<li>{d.words}</li>{/each}
+          </ul>
           <CornerStrip
             {road}
             {corner}

@@ -337,7 +337,10 @@
               >
             {/each}
           </div>
-          <div class="grid max-h-[476px] content-start gap-2 overflow-x-hidden overflow-y-auto pr-1" role="tabpanel">
+          <div
+            class="-mr-4 grid max-h-[476px] content-start gap-2 overflow-x-hidden overflow-y-auto pr-1"
+            role="tabpanel"
+          >
             {#if sheet === 'marker'}
               {#if desk.mine && pressing}<ReferenceNotes {desk} corner={corner.id} />{/if}
               <fieldset class="grid gap-2" disabled={!desk.movable}><BrakePanel {desk} {entry} /></fieldset>

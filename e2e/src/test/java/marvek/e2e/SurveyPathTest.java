@@ -317,5 +317,20 @@ class SurveyPathTest {
     browser.find("//button[contains(., 'on it next')]");
     browser.open(reference.substring(reference.indexOf('#') + 1));
     browser.textWhen("[data-other-sheet]", t -> t.contains("Rain, copy"));
+
+    // Proved on it, the reference is another one: looked at first, then taken, then undone.
+    String before = browser.textWhen("[data-sentence]", t -> t.contains("km/h"));
+    browser.click("//button[.='Proved on no set-up sheet']");
+    browser.choose("select[name=sheet]", "Rain, copy");
+    browser.textWhen("[data-recomputed-lap]", t -> t.contains("Nothing has changed yet"));
+    browser.textWhen("[data-recomputed-corners]", t -> t.contains("slowest"));
+    browser.find("[aria-label^='Line before and after']");
+    browser.click("[data-take-recomputed]");
+    browser.textWhen("[data-sentence]", t -> t.contains("km/h") && !t.equals(before));
+    browser.click("//a[contains(., 'what was can be brought back')]");
+    browser.textWhen("[data-recomputed-lap]", t -> t.contains("Your points were moved"));
+    browser.click("[data-undo-recomputed]");
+    browser.textWhen("[data-sentence]", t -> t.equals(before));
+    browser.find("//button[.='Proved on no set-up sheet']");
   }
 }

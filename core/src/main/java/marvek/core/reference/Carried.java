@@ -2,8 +2,10 @@ package marvek.core.reference;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import marvek.core.circuit.Centreline;
 import org.jspecify.annotations.Nullable;
 
@@ -12,6 +14,14 @@ import org.jspecify.annotations.Nullable;
  * the model says has changed.
  */
 public final class Carried {
+  // What goes with what it was for: a second apex, or throttle between two brakings.
+  private static final Set<PointKind> GOES =
+      EnumSet.of(
+          PointKind.FIRST_APEX,
+          PointKind.FIRST_THROTTLE,
+          PointKind.FULL_THROTTLE,
+          PointKind.SHORT_SHIFT);
+
   private Carried() {}
 
   /**
@@ -36,7 +46,7 @@ public final class Carried {
     List<CornerPoint> points = new ArrayList<>();
     for (CornerPoint p : own.points()) {
       boolean needless = was.point(p.kind()).isPresent() && is.point(p.kind()).isEmpty();
-      if (needless && (slowing != own.slowing() || p.kind() == PointKind.FIRST_APEX)) {
+      if (needless && (slowing != own.slowing() || GOES.contains(p.kind()))) {
         continue;
       }
       double by = moved(road, p.kind(), was, is, grain);
@@ -49,6 +59,8 @@ public final class Carried {
         points.add(new CornerPoint(p.kind(), p.station(), null, sure));
       }
     }
+    ordered(road, points, is, PointKind.BRAKE, PointKind.RELEASE);
+    ordered(road, points, is, PointKind.FIRST_THROTTLE, PointKind.FULL_THROTTLE);
     double origin = is.station(PointKind.APEX).orElse(0.0) - road.length() / 2;
     points.sort(
         Comparator.<CornerPoint>comparingDouble(p -> road.ahead(origin, p.station()))
@@ -64,6 +76,27 @@ public final class Carried {
             own.apexType() == was.apexType() ? is.apexType() : own.apexType(),
             own.apexGap() + is.apexGap() - was.apexGap())
         .done();
+  }
+
+  /** Two points that would change places stand where they are drafted. */
+  private static void ordered(
+      Centreline road,
+      List<CornerPoint> points,
+      CornerEntry is,
+      PointKind first,
+      PointKind second) {
+    CornerPoint a = points.stream().filter(p -> p.kind() == first).findFirst().orElse(null);
+    CornerPoint b = points.stream().filter(p -> p.kind() == second).findFirst().orElse(null);
+    if (a == null || b == null || road.apart(a.station(), b.station()) >= 0) {
+      return;
+    }
+    points.replaceAll(
+        p ->
+            p == a || p == b
+                ? is.point(p.kind())
+                    .map(q -> new CornerPoint(p.kind(), q.station(), p.tie(), p.sure()))
+                    .orElse(p)
+                : p);
   }
 
   private static double share(double value) {

@@ -45,7 +45,9 @@ public record Recomputed(ReferenceContent content, List<Change> corners) {
    * @param own the reference as the driver has it
    */
   public static Recomputed of(Desk was, Desk is, ReferenceContent own, Display units) {
-    List<LostBrakings.Lost> lost = LostBrakings.in(is, own);
+    // What the reference lacked on its own line, and what it does not brake for at all on the new.
+    List<LostBrakings.Lost> lost = new ArrayList<>(LostBrakings.in(was, own));
+    LostBrakings.in(is, own).stream().filter(l -> l.later() == null).forEach(lost::add);
     List<CornerEntry> entries = new ArrayList<>();
     List<Change> changes = new ArrayList<>();
     for (CornerEntry e : own.corners()) {
