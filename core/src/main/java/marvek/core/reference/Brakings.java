@@ -116,14 +116,14 @@ public final class Brakings {
   /** First and last braked station of each run of the brakes; the last may lie past the line. */
   private static List<int[]> runs(Path path, LapTrace lap) {
     int n = lap.size();
-    int start = afterLongestFree(lap);
+    int start = afterMostRegained(lap);
     List<int[]> runs = new ArrayList<>();
     for (int k = start; k < start + n; k++) {
       if (lap.brake()[k % n] <= ONSET) {
         continue;
       }
       int[] last = runs.isEmpty() ? null : runs.get(runs.size() - 1);
-      if (last != null && joins(path, lap, last[1], k)) {
+      if (last != null && joins(path, lap, last, k)) {
         last[1] = k;
       } else {
         runs.add(new int[] {k, k});
@@ -196,35 +196,47 @@ public final class Brakings {
     return high < 0 ? -1 : low + 1;
   }
 
-  /** Index where the brake is pressed after the longest way without it; 0 where it never is. */
-  private static int afterLongestFree(LapTrace lap) {
+  /**
+   * Index where the brake is pressed after the way without it that regains the most speed, which
+   * surely ends a braking; 0 where it never is.
+   */
+  private static int afterMostRegained(LapTrace lap) {
     int n = lap.size();
-    int run = 0;
-    int longest = -1;
+    double least = Double.MAX_VALUE;
+    double regained = 0;
+    double most = -1;
     int start = 0;
     for (int k = 0; k < 2 * n; k++) {
+      double v = lap.speed()[k % n];
       if (lap.brake()[k % n] <= ONSET) {
-        run++;
+        least = Math.min(least, v);
+        regained = Math.max(regained, v - least);
         continue;
       }
-      if (k >= n && run > longest) {
-        longest = run;
+      if (k >= n && regained > most) {
+        most = regained;
         start = k % n;
       }
-      run = 0;
+      least = v;
+      regained = 0;
     }
     return start;
   }
 
-  private static boolean joins(Path path, LapTrace lap, int end, int again) {
+  private static boolean joins(Path path, LapTrace lap, int[] run, int again) {
     int n = lap.size();
     double seconds = 0;
     double least = Double.MAX_VALUE;
-    for (int k = end; k <= again; k++) {
+    // Speed that is regained and rolled off again before the brake has been regained all the same.
+    double regained = 0;
+    for (int k = run[0]; k <= again; k++) {
       least = Math.min(least, lap.speed()[k % n]);
-      seconds += k < again ? path.step()[k % n] / lap.speed()[k % n] : 0;
+      if (k >= run[1]) {
+        regained = Math.max(regained, lap.speed()[k % n] - least);
+        seconds += k < again ? path.step()[k % n] / lap.speed()[k % n] : 0;
+      }
     }
-    return seconds < GAP || lap.speed()[again % n] - least < REGAINED;
+    return seconds < GAP || regained < REGAINED;
   }
 
   private static Braking braking(LapTrace lap, int first, int last) {
