@@ -338,7 +338,7 @@
             {/each}
           </div>
           <div
-            class="-mr-4 grid max-h-[476px] content-start gap-2 overflow-x-hidden overflow-y-auto pr-1"
+            class="-mr-4 grid max-h-[476px] [scrollbar-gutter:stable] content-start gap-2 overflow-x-hidden overflow-y-auto pr-1"
             role="tabpanel"
           >
             {#if sheet === 'marker'}
