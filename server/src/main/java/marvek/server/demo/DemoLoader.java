@@ -4,15 +4,20 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 import java.util.function.Function;
+import marvek.core.circuit.Centreline;
 import marvek.core.logger.Habit;
 import marvek.core.logger.Mistake;
+import marvek.core.reference.Choices;
 import marvek.core.reference.CornerEntry;
+import marvek.core.reference.CornerPoint;
 import marvek.core.reference.PointKind;
 import marvek.core.reference.ReferenceContent;
+import marvek.core.technique.School;
 import marvek.core.vehicle.SetupSheet;
 import marvek.core.vehicle.VehicleClasses;
 import marvek.server.access.DemoSettings;
@@ -252,10 +257,55 @@ class DemoLoader implements ApplicationRunner {
               .filter(x -> x.corner().equals(e.corner()))
               .findFirst()
               .orElse(null);
-      entries.add(other == null ? e : references.answer(opened, other).entry());
+      entries.add(other == null ? e : references.answer(opened, placed(opened, e, other)).entry());
     }
     references.work(
         driver, id, opened.row().version(), new ReferenceContent(entries, example.variants()));
+  }
+
+  /**
+   * An example's words and choices, on the points that the computation proposes for those choices.
+   */
+  private static CornerEntry placed(
+      References.Opened opened, CornerEntry drafted, CornerEntry example) {
+    CornerEntry chosen = drafted;
+    for (School school : example.schools()) {
+      chosen =
+          Choices.choose(opened.desk(), opened.things(), List.of(chosen), chosen.corner(), school)
+              .stream()
+              .findFirst()
+              .orElse(chosen);
+    }
+    Centreline road = opened.desk().road();
+    List<CornerPoint> points = new ArrayList<>();
+    for (CornerPoint p : example.points()) {
+      PointKind leads =
+          switch (p.kind()) {
+            case BUILD_UP, BACK_UP, TARGET, DOWNSHIFT -> PointKind.BRAKE;
+            case SHORT_SHIFT -> PointKind.FULL_THROTTLE;
+            default -> p.kind();
+          };
+      double was = example.station(leads).orElse(p.station());
+      double now = chosen.station(leads).orElse(was);
+      points.add(
+          new CornerPoint(p.kind(), road.wrap(now + road.apart(was, p.station())), null, p.sure()));
+    }
+    double origin = chosen.station(PointKind.APEX).orElse(0.0) - road.length() / 2;
+    points.sort(
+        Comparator.<CornerPoint>comparingDouble(p -> road.ahead(origin, p.station()))
+            .thenComparing(CornerPoint::kind));
+    return example
+        .copy()
+        .points(points)
+        .approach(chosen.approachGear(), chosen.approachSpeed())
+        .firstEffort(chosen.firstEffort())
+        .gear(chosen.gear())
+        .minimumSpeed(chosen.minimumSpeed())
+        .apex(chosen.apexType(), chosen.apexGap())
+        .firstThrottle(chosen.firstThrottle())
+        .pedals(chosen.pedals())
+        .again(chosen.again())
+        .done();
   }
 
   /** The coach may read the reference, and proposes something. */
