@@ -137,12 +137,13 @@ class RunController {
   RunsView runs(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
     References.Opened opened = references.read(driver.id(), id);
     List<RunRow> rows = runs.of(driver.id(), id);
-    Map<UUID, List<LapLine>> laps =
-        runs.lapLines(rows).stream().collect(Collectors.groupingBy(LapLine::run));
+    // Asked for first: the laps of a recording that is said to be done are there.
     Map<UUID, List<RecordingLine>> recordings =
         runs.recordings(rows).stream()
             .map(RecordingLine::of)
             .collect(Collectors.groupingBy(RecordingLine::run));
+    Map<UUID, List<LapLine>> laps =
+        runs.lapLines(rows).stream().collect(Collectors.groupingBy(LapLine::run));
     return new RunsView(
         id,
         opened.layout().circuit().name(),
