@@ -45,11 +45,14 @@
   let level = $state(0);
   let zoneKind = $state<ZoneKind>('DAMP');
   let stop: (() => void) | null = null;
+  // Road and place are both at hand.
+  let ready = $state(false);
 
   onMount(async () => {
     try {
       road = await ask(api.GET('/api/layouts/{id}/road', { params: { path: { id }, query: { step: 2 } } }));
       await desk.open();
+      ready = true;
       void keepForTheWalk(id);
     } catch (e) {
       problem = asProblem(e);
@@ -450,11 +453,13 @@
       <button
         type="button"
         class={['btn h-11', known === 'device' ? 'btn-primary' : '']}
+        disabled={!ready}
         onclick={() => follow('device')}>By position</button
       >
       <button
         type="button"
         class={['btn h-11', known === 'walker' ? 'btn-primary' : '']}
+        disabled={!ready}
         onclick={() => follow('walker')}>Simulated</button
       >
       <button type="button" class="btn h-11" disabled={!ahead} onclick={() => ahead && byHand(ahead.l.station)}>

@@ -124,7 +124,12 @@ final class Browser implements AutoCloseable {
         .withMessage("cannot click " + where)
         .until(
             d -> {
-              find(where).click();
+              WebElement found = find(where);
+              // A press on what is not ready yet goes nowhere.
+              if (!found.isEnabled()) {
+                return false;
+              }
+              found.click();
               return true;
             });
   }
