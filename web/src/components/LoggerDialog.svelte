@@ -1,7 +1,7 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
   import { onMount } from 'svelte';
-  import { api, ask, asProblem, type Corner, type Problem, type RunLine, type Taken } from '../lib/api';
+  import { api, ask, asProblem, type Corner, type DayChoice, type Problem, type RunLine, type Taken } from '../lib/api';
   import { cornerWord } from '../lib/words';
   import ProblemBox from './ProblemBox.svelte';
 
@@ -9,10 +9,11 @@
   interface Props {
     reference: string;
     corners: Corner[];
+    days: DayChoice[];
     run: RunLine | null;
     onclose: (taken: Taken | null) => void;
   }
-  let { reference, corners, run, onclose }: Props = $props();
+  let { reference, corners, days, run, onclose }: Props = $props();
 
   const mistakes = createQuery(() => ({
     queryKey: ['mistakes'],
@@ -25,7 +26,7 @@
   let worn = $state(false);
   let fresh = $state(true);
   let spread = $state(1.5);
-  let conditions = $state<RunLine['conditions']>('DRY');
+  let day = $state('');
   let habits = $state<{ mistake: string; corner: string }[]>([]);
   let busy = $state(false);
   let problem = $state.raw<Problem | null>(null);
@@ -42,7 +43,7 @@
           body: {
             run: fresh ? null : (run?.id ?? null),
             name: null,
-            conditions,
+            day,
             laps,
             habits: habits.map((h) => ({ ...h, size: 1 })) as never,
             spread,
@@ -74,10 +75,9 @@
       <label class="grid gap-1">Laps<input class="input w-20" type="number" min="1" max="60" bind:value={laps} /></label
       >
       <label class="grid gap-1">
-        Road
-        <select class="select w-28" bind:value={conditions}>
-          <option value="DRY">dry</option><option value="COLD">cold</option><option value="DAMP">damp</option>
-          <option value="WET">wet</option><option value="DRYING">drying</option>
+        Day
+        <select class="select w-36" name="drive-day" bind:value={day}>
+          {#each days as d (d.word)}<option value={d.word}>{d.called}</option>{/each}
         </select>
       </label>
       <label class="grid flex-1 gap-1">

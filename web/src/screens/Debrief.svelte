@@ -6,6 +6,7 @@
   import { here } from '../lib/here.svelte';
   import { lapTime, plain, signed, speedText } from '../lib/units';
   import { cornerWord } from '../lib/words';
+  import DayNote from '../components/DayNote.svelte';
   import FitPanel from '../components/FitPanel.svelte';
   import OfferLane from '../components/OfferLane.svelte';
   import LapStrip from '../components/LapStrip.svelte';
@@ -17,9 +18,11 @@
   let { params }: { params: { id: string } } = $props();
   const queries = useQueryClient();
   const path = $derived({ path: { id: params.id } });
+  // Which of the run's days is looked at; without a choice the one with most laps.
+  let part = $state<string | undefined>(undefined);
   const debrief = createQuery(() => ({
-    queryKey: ['debrief', params.id],
-    queryFn: () => ask(api.GET('/api/runs/{id}/debrief', { params: path })),
+    queryKey: ['debrief', params.id, part],
+    queryFn: () => ask(api.GET('/api/runs/{id}/debrief', { params: { ...path, query: { day: part } } })),
   }));
   const reference = $derived(debrief.data?.reference);
   const road = createQuery(() => ({
@@ -34,8 +37,8 @@
   }));
   let longest = $state(5);
   const proposals = createQuery(() => ({
-    queryKey: ['proposals', params.id, longest],
-    queryFn: () => ask(api.GET('/api/runs/{id}/proposals', { params: { ...path, query: { longest } } })),
+    queryKey: ['proposals', params.id, longest, part],
+    queryFn: () => ask(api.GET('/api/runs/{id}/proposals', { params: { ...path, query: { longest, day: part } } })),
   }));
 
   type Sheet = 'matters' | 'corners' | 'proposals' | 'trials' | 'vehicle';
@@ -96,7 +99,7 @@
       await ask(
         api.POST('/api/runs/{id}/accept', {
           params: path,
-          body: { version: p.version, reason, moves, longest } as never,
+          body: { version: p.version, reason, moves, longest, day: part ?? null } as never,
         }),
       );
       accepted = {};
@@ -109,6 +112,31 @@
       busy = false;
     }
   }
+  /** A day is added or named for the run; its recordings are then read once more. */
+  async function onDay(act: () => Promise<unknown>) {
+    busy = true;
+    problem = null;
+    try {
+      await act();
+      part = undefined;
+      rereading = true;
+    } catch (e) {
+      problem = asProblem(e);
+    } finally {
+      busy = false;
+      await queries.invalidateQueries();
+    }
+  }
+  let rereading = $state(false);
+  const reading = $derived(!!run?.recordings.some((r) => r.state === 'STORED' || r.state === 'WORKING'));
+  $effect(() => {
+    if (!rereading) return;
+    const timer = setInterval(() => {
+      void queries.invalidateQueries();
+      if (!reading) rereading = false;
+    }, 700);
+    return () => clearInterval(timer);
+  });
   const PHASES = ['APPROACH', 'BRAKING', 'ENTRY', 'EXIT', 'STRAIGHT'] as const;
   const PHASE_WORDS: Record<string, string> = {
     APPROACH: 'approach',
@@ -161,7 +189,29 @@
       </details>
       <a class="btn btn-sm" href="#/runs/{view.reference}">Traces</a>
     </div>
-    {#if sheet === 'matters'}
+    {#if rereading || reading}
+      <p role="status" class="pt-1 text-sm">Reading the recordings once more, by that day…</p>
+    {/if}
+    {#if problem && sheet !== 'proposals'}<ProblemBox {problem} />{/if}
+    <DayNote
+      {view}
+      {mine}
+      busy={busy || reading}
+      onpart={(day) => (part = day ?? undefined)}
+      onadd={() => onDay(() => ask(api.POST('/api/runs/{id}/day', { params: path })))}
+      onown={() =>
+        onDay(() =>
+          ask(
+            api.PUT('/api/runs/{id}', {
+              params: path,
+              body: { name: view.name, day: '', revision: view.revision, note: run?.note ?? '' } as never,
+            }),
+          ),
+        )}
+    />
+    {#if (view.day?.id ?? null) === null && sheet !== 'trials'}
+      <p class="py-3">Their times stand above. What they can be held against is a day like theirs.</p>
+    {:else if sheet === 'matters'}
       {#if focus.length === 0}
         <p class="py-8 text-lg">Nothing stands out: your laps lie within what they can tell.</p>
       {/if}
@@ -272,7 +322,7 @@
       <div class="grid grid-cols-[minmax(0,1fr)_300px] gap-6 pt-2">
         <section class="max-h-[540px] overflow-y-auto pr-2">
           <p class="text-sm">
-            From {proposals.data?.laps ?? 0} laps in like conditions on the same set-up{proposals.data?.onOtherSheets
+            From {proposals.data?.laps ?? 0} laps of the same day on the same set-up{proposals.data?.onOtherSheets
               ? `; ${proposals.data.onOtherSheets} on another sheet are left out`
               : ''}. All values are estimates: one small step at a time, each proved before the next.
           </p>

@@ -30,11 +30,10 @@
     queryFn: () => ask(api.GET('/api/references/{id}/history', { params: path })),
   }));
   const chapter = (n: number) => history.data?.find((h) => h.number === n);
-  const ROADS: Record<string, string> = { DRY: 'dry', COLD: 'cold', DAMP: 'damp', WET: 'wet', DRYING: 'drying' };
-  /** Median laps on dry road by revision, the oldest first, for the line beside the list. */
+  /** Median laps on the reference's own day by revision, the oldest first, for the line beside the list. */
   const medians = $derived(
     (history.data ?? [])
-      .flatMap((h) => h.driven.filter((d) => d.conditions === 'DRY').map((d) => ({ number: h.number, ...d })))
+      .flatMap((h) => h.driven.filter((d) => d.day === '').map((d) => ({ number: h.number, ...d })))
       .reverse(),
   );
 
@@ -168,16 +167,16 @@
                 <strong>Revision {r.number}</strong> · {lapTime(r.lapTime)}
                 <span class="block text-sm">{when.format(new Date(r.createdAt))}</span>
                 <span class="block leading-snug">{r.reason}</span>
-                {#each chapter(r.number)?.driven ?? [] as d (d.conditions)}
+                {#each chapter(r.number)?.driven ?? [] as d (d.called)}
                   <span class="block text-sm" data-driven={r.number}>
-                    driven {ROADS[d.conditions]}: {d.laps} laps, best {lapTime(d.best)}, median {lapTime(d.median)}
+                    driven {d.called}: {d.laps} laps, best {lapTime(d.best)}, median {lapTime(d.median)}
                   </span>
                 {/each}
                 {#each chapter(r.number)?.promises ?? [] as p (p.evidence.corner + p.evidence.kind)}
                   {@const c = view.corners.find((k) => k.id === p.evidence.corner)}
                   <span
                     class="border-base-300 mt-1 block border-l-2 pl-2 text-sm leading-snug"
-                    data-promise={p.kept ?? 'open'}
+                    data-promise={p.promise.verdict}
                   >
                     {c?.number}: {POINTS[p.evidence.kind].word.toLowerCase()} moved by {signed(
                       apart(p.evidence.from, p.evidence.to, road.length),
@@ -185,7 +184,7 @@
                     )} m, for {p.evidence.laps} laps{#if p.evidence.gain !== null && p.evidence.gain !== undefined},
                       promised
                       {signed(-p.evidence.gain, 2)} s{/if}.
-                    <strong>{p.words}</strong>
+                    <strong>{p.promise.words}</strong>
                   </span>
                 {/each}
                 <span class="flex gap-3 text-sm">

@@ -214,21 +214,17 @@
     ['IN', 'in'],
     ['INCOMPLETE', 'incomplete'],
   ];
-  const CONDITIONS: [RunLine['conditions'], string][] = [
-    ['DRY', 'dry'],
-    ['COLD', 'cold'],
-    ['DAMP', 'damp'],
-    ['WET', 'wet'],
-    ['DRYING', 'drying'],
-  ];
-  const changeRun = (change: Partial<Pick<RunLine, 'name' | 'conditions' | 'note'>>) => {
+  /** Told from the laps where the driver has not said it. */
+  const TOLD = 'told';
+  const told = $derived(run && (run.day ?? null) === null ? run.parts.map((p) => p.called || 'no day fits') : []);
+  const changeRun = (change: Partial<Pick<RunLine, 'name' | 'note'>> & { day?: string | null }) => {
     const r = run;
     if (!r) return;
     void act(() =>
       ask(
         api.PUT('/api/runs/{id}', {
           params: { path: { id: r.id } },
-          body: { name: r.name, conditions: r.conditions, revision: r.revision, note: r.note, ...change },
+          body: { name: r.name, day: r.day ?? null, revision: r.revision, note: r.note, ...change } as never,
         }),
       ),
     );
@@ -296,16 +292,25 @@
             <span data-run-on={run.revision}>revision {run.revision}</span>
             {#if run.sheet}<span>· {run.sheet}</span>{/if}
             <label class="flex items-center gap-1"
-              >· road
+              >· day
               <select
-                class="select select-xs w-20"
+                class="select select-xs w-36"
+                name="run-day"
                 disabled={!mine}
-                value={run.conditions}
-                onchange={(e) => changeRun({ conditions: e.currentTarget.value as RunLine['conditions'] })}
+                value={run.day ?? TOLD}
+                onchange={(e) => changeRun({ day: e.currentTarget.value === TOLD ? null : e.currentTarget.value })}
               >
-                {#each CONDITIONS as [k, w] (k)}<option value={k}>{w}</option>{/each}
+                <option value={TOLD}>{told.length ? `laps say: ${told.join(', ')}` : 'told from the laps'}</option>
+                {#each view.days as d (d.word)}<option value={d.word}
+                    >it was {d.called}{d.there ? '' : ' (no such day yet)'}</option
+                  >{/each}
               </select></label
             >
+            {#each run.parts.filter((p) => p.day === undefined || p.day === null || run.parts.length > 1) as p (p.called)}
+              <span class="basis-full leading-snug" data-day-part={p.day ?? 'none'}
+                >{p.laps.length} {p.laps.length === 1 ? 'lap' : 'laps'}{p.called ? ` ${p.called}` : ''}: {p.words}</span
+              >
+            {/each}
           </p>
           <LapDots laps={run.laps} first={first?.id ?? ''} second={secondId} onpick={pick} />
           {#if quickest}
@@ -510,5 +515,5 @@
   {/if}
 </main>
 {#if driving && all.data}
-  <LoggerDialog reference={params.id} {corners} {run} onclose={driven} />
+  <LoggerDialog reference={params.id} {corners} days={all.data?.days ?? []} {run} onclose={driven} />
 {/if}

@@ -3,6 +3,7 @@ import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
 import type { Component } from 'svelte';
 import { describe, expect, it, vi } from 'vitest';
 import LapDots from '../components/LapDots.svelte';
+import DayNote from '../components/DayNote.svelte';
 import LoggerDialog from '../components/LoggerDialog.svelte';
 import ProposalCard from '../components/ProposalCard.svelte';
 import RecordingNote from '../components/RecordingNote.svelte';
@@ -346,7 +347,11 @@ describe('the simulated logger', () => {
     ]);
     const onclose = vi.fn();
     const corners = [corner(), corner({ id: 'c2', number: '2' })];
-    hosted(LoggerDialog, { reference: 'ref1', corners, run: null, onclose });
+    const days = [
+      { word: '', called: 'dry, warm', there: true },
+      { word: 'WET', called: 'wet', there: false },
+    ];
+    hosted(LoggerDialog, { reference: 'ref1', corners, days, run: null, onclose });
     return onclose;
   };
 
@@ -356,6 +361,7 @@ describe('the simulated logger', () => {
     await fireEvent.click(screen.getByRole('button', { name: 'Add a mistake' }));
     await waitFor(() => expect(screen.getByLabelText('Mistake').querySelectorAll('option')).toHaveLength(2));
     await fireEvent.change(screen.getByLabelText('Mistake'), { target: { value: 'COASTS' } });
+    await fireEvent.change(screen.getByLabelText('Day'), { target: { value: 'WET' } });
     await fireEvent.change(screen.getByLabelText('At corner'), { target: { value: 'c2' } });
     await fireEvent.input(screen.getByLabelText('Laps'), { target: { value: '12' } });
     await fireEvent.click(screen.getByRole('button', { name: 'Drive' }));
@@ -363,7 +369,7 @@ describe('the simulated logger', () => {
     expect(server.last('POST')?.body).toMatchObject({
       laps: 12,
       live: false,
-      conditions: 'DRY',
+      day: 'WET',
       habits: [{ mistake: 'COASTS', corner: 'c2', size: 1 }],
     });
   });
@@ -382,5 +388,53 @@ describe('the simulated logger', () => {
     await fireEvent.click(screen.getByRole('button', { name: 'Add a mistake' }));
     await fireEvent.click(screen.getByRole('button', { name: 'Drop' }));
     expect(screen.queryByLabelText('Mistake')).toBeNull();
+  });
+});
+
+describe('the day of a run', () => {
+  const part = (day: string | undefined, called: string, laps: number) => ({
+    day,
+    called,
+    laps: Array.from({ length: laps }, (_, i) => `l${i}`),
+    words: "No day of this reference is near. The laps use 71 % of the reference's grip.",
+    said: false,
+  });
+  const shown = (day: object, parts: object[], mine = true) => {
+    const on = { onpart: vi.fn(), onadd: vi.fn(), onown: vi.fn() };
+    hosted(DayNote, { view: { day, parts } as never, mine, busy: false, ...on });
+    return on;
+  };
+
+  it('is not made up: laps like no day are not judged, and a day like them is offered', async () => {
+    const on = shown(
+      {
+        called: '',
+        said: false,
+        words: part(undefined, '', 1).words,
+        offer: { kind: 'WET', words: 'wet', grip: 0.71 },
+      },
+      [part(undefined, '', 8)],
+    );
+    expect(document.body.textContent).toContain('not judged');
+    expect(document.body.textContent).toContain('71 %');
+    await fireEvent.click(screen.getByRole('button', { name: /wet, 71 % grip/ }));
+    expect(on.onadd).toHaveBeenCalledOnce();
+    await fireEvent.click(screen.getByRole('button', { name: /own day/ }));
+    expect(on.onown).toHaveBeenCalledOnce();
+  });
+
+  it('names the other parts of a mixed run, and lets them be looked at', async () => {
+    const on = shown({ id: '', called: 'dry, warm', said: false, words: '' }, [
+      part('', 'dry, warm', 5),
+      part('w', 'wet', 3),
+    ]);
+    expect(document.querySelector('[data-day=""]')).not.toBeNull();
+    await fireEvent.click(screen.getByRole('button', { name: '3 laps of this run are wet' }));
+    expect(on.onpart).toHaveBeenCalledWith('w');
+  });
+
+  it('offers nothing to who may only read', () => {
+    shown({ called: '', said: false, words: '', offer: { kind: 'WET', words: 'wet', grip: 0.7 } }, [], false);
+    expect(screen.queryByRole('button')).toBeNull();
   });
 });

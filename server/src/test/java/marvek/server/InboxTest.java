@@ -143,7 +143,7 @@ class InboxTest {
     Made made = Made.reference(people);
     String run =
         made.person()
-            .post("/api/references/{id}/runs", Map.of("conditions", "WET"), made.reference())
+            .post("/api/references/{id}/runs", Map.of("day", "WET"), made.reference())
             .body()
             .path("id")
             .asText();
@@ -164,7 +164,7 @@ class InboxTest {
     assertThat(state(made, id)).isEqualTo("ASKS");
     made.person().post("/api/recordings/{id}/cancel", Map.of(), id);
     assertThat(state(made, id)).isEqualTo("CANCELLED");
-    assertThat(runs(made).path("runs").path(0).path("conditions").asText()).isEqualTo("WET");
+    assertThat(runs(made).path("runs").path(0).path("day").asText()).isEqualTo("WET");
     assertThat(made.person().delete("/api/runs/{id}", run).status()).isEqualTo(204);
     assertThat(runs(made).path("runs")).isEmpty();
   }

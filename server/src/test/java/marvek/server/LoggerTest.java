@@ -60,7 +60,7 @@ class LoggerTest {
             Map.of("habits", List.of(Map.of("mistake", "COASTS", "corner", "nowhere"))),
             Map.of("habits", List.of(Map.of("mistake", "FLIES", "corner", "c1"))),
             Map.of("habits", List.of(Map.of("corner", "c1"))),
-            Map.of("conditions", "SNOW"),
+            Map.of("day", "SNOW"),
             Map.of("name", "x".repeat(101)));
     for (Map<String, Object> w : wrong) {
       People.Answer answer = drive(made, w);
@@ -89,7 +89,7 @@ class LoggerTest {
   void theWetIsSlowerThanTheDry() {
     Made made = Made.reference(people);
     double dry = lapTime(drive(made, Map.of("seed", 7)), made);
-    double wet = lapTime(drive(made, Map.of("seed", 7, "conditions", "WET")), made);
+    double wet = lapTime(drive(made, Map.of("seed", 7, "day", "WET")), made);
     // With 70 % of the grip bends take about a fifth longer.
     assertThat(wet).isBetween(1.03 * dry, 1.35 * dry);
   }

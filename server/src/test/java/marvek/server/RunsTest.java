@@ -214,11 +214,14 @@ class RunsTest {
     JsonNode latest = history.path(0);
     assertThat(latest.path("number").asInt()).isEqualTo(2);
     assertThat(latest.path("driven").path(0).path("laps").asInt()).isGreaterThanOrEqualTo(6);
-    JsonNode promise = latest.path("promises").path(0);
-    assertThat(promise.path("evidence").path("lapIds").size()).isGreaterThanOrEqualTo(5);
+    JsonNode kept = latest.path("promises").path(0);
+    JsonNode promise = kept.path("promise");
+    assertThat(kept.path("evidence").path("lapIds").size()).isGreaterThanOrEqualTo(5);
     assertThat(promise.path("before").asInt()).isGreaterThanOrEqualTo(3);
     assertThat(promise.path("after").asInt()).isGreaterThanOrEqualTo(3);
     assertThat(promise.path("difference").isNumber()).isTrue();
+    assertThat(promise.path("moved").isNumber()).isTrue();
+    assertThat(promise.path("verdict").asText()).isNotEqualTo("OPEN");
 
     String csv = made.person().get("/api/runs/{id}/laps.csv", run).text();
     try (var rows =
@@ -742,7 +745,7 @@ class RunsTest {
             new Call(
                 "PUT",
                 "/api/runs/" + run,
-                Map.of("name", "n", "conditions", "DRY", "revision", 1, "note", ""),
+                Map.of("name", "n", "day", "", "revision", 1, "note", ""),
                 false),
             new Call(
                 "POST",
@@ -766,6 +769,7 @@ class RunsTest {
                 "/api/recordings/" + recording + "/mapping",
                 Map.of("columns", List.of()),
                 false),
+            new Call("POST", "/api/runs/" + run + "/day", Map.of(), false),
             new Call("POST", "/api/recordings/" + recording + "/again", Map.of(), false),
             new Call("POST", "/api/recordings/" + recording + "/cancel", Map.of(), false),
             new Call("GET", "/api/recordings/" + recording + "/file", null, false),

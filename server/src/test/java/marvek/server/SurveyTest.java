@@ -332,7 +332,7 @@ class SurveyTest {
   }
 
   @Test
-  void dampGroundCostsTimeOnceTheReferenceIsComputedAnew() {
+  void polishedGroundCostsTimeOnceTheReferenceIsComputedAnew() {
     String reference = drafted();
     double dry =
         person.get("/api/references/{id}/lap", reference).body().path("lapTime").asDouble();
@@ -340,7 +340,8 @@ class SurveyTest {
     send(
         change(
             "zones",
-            zone("DAMP", corner.path("entry").asDouble(), corner.path("exit").asDouble())));
+            zone("POLISHED", corner.path("entry").asDouble(), corner.path("exit").asDouble())
+                .put("grip", 0.85)));
     JsonNode told = person.get("/api/references/{id}", reference).body();
     assertThat(told.path("vehicleChanged").asBoolean()).isTrue();
     person.post("/api/references/{id}/vehicle", Map.of(), reference);
@@ -350,6 +351,45 @@ class SurveyTest {
     assertThat(
             person.get("/api/references/{id}", reference).body().path("vehicleChanged").asBoolean())
         .isFalse();
+  }
+
+  @Test
+  void whatStaysDampCostsNothingOnADryDayAndTimeOnADampOne() {
+    String reference = drafted();
+    JsonNode content =
+        person.get("/api/references/{id}", reference).body().at("/working/content/corners");
+    double dry = lap(reference);
+    double before = damp(reference, content);
+    JsonNode corner = layout().path("corners").path(0);
+    send(
+        change(
+            "zones",
+            zone("DAMP", corner.path("entry").asDouble(), corner.path("exit").asDouble())));
+    person.post("/api/references/{id}/vehicle", Map.of(), reference);
+    assertThat(lap(reference)).as("dry").isCloseTo(dry, within(0.02));
+    assertThat(damp(reference, content)).as("damp").isGreaterThan(before + 0.1);
+  }
+
+  private double lap(String reference) {
+    return person.get("/api/references/{id}/lap", reference).body().path("lapTime").asDouble();
+  }
+
+  private double damp(String reference, JsonNode corners) {
+    ObjectNode day = json.createObjectNode();
+    day.put("grip", 0.9).put("extraMass", 0).put("windSpeed", 0).put("windFrom", 0);
+    day.put("drag", 1).put("downforce", 1).putNull("airTemperature").put("hour", "");
+    day.putObject("surface").put("state", "DAMP").put("dried", 0);
+    ObjectNode variant = json.createObjectNode().put("id", "d").put("kind", "DAMP").put("name", "");
+    variant.set("day", day);
+    variant.putArray("entries");
+    return person
+        .post(
+            "/api/references/{id}/variants/lap",
+            Map.of("variant", variant, "entries", corners),
+            reference)
+        .body()
+        .path("lapTime")
+        .asDouble();
   }
 
   @Test

@@ -84,6 +84,20 @@ public final class Debriefer {
     return new LapData("computed", "", 0, desk.lap().lapTime(), step, times, List.of(), true);
   }
 
+  /** What laps say where there is nothing to hold them against: their times. */
+  public static Debrief times(List<LapData> laps, Desk desk) {
+    double[] times = laps.stream().mapToDouble(LapData::lapTime).toArray();
+    return new Debrief(
+        laps.size(),
+        times.length == 0 ? 0 : Robust.quantile(times, 0),
+        times.length == 0 ? 0 : Robust.median(times),
+        times.length == 0 ? 0 : Robust.quantile(times, 0),
+        desk.lap().lapTime(),
+        1,
+        List.of(),
+        List.of());
+  }
+
   private Debrief read(List<LapData> laps) {
     int n = entries.size();
     if (laps.isEmpty()) {
@@ -246,7 +260,7 @@ public final class Debriefer {
   }
 
   /** Where a point was driven, or null. */
-  static @Nullable Double measured(CornerEvents e, PointKind kind) {
+  public static @Nullable Double measured(CornerEvents e, PointKind kind) {
     return switch (kind) {
       case BRAKE -> e.brake();
       case TURN_IN -> e.turnIn();

@@ -31,6 +31,9 @@ final class HabitRules {
   private static final double WRONG_PLACE = 1.1;
   private static final double WIDE = 0.45;
   private static final double BEYOND = 0.5;
+  // Metres along the road within which two slowest places are one, and what lies about a place.
+  private static final double SAME_PLACE = 25;
+  private static final double NEAR = 15;
   // Seconds.
   private static final double WAIT = 0.28;
   private static final double ROLL = 0.3;
@@ -150,26 +153,49 @@ final class HabitRules {
     }
     // Who need not ease passes a lifted corner in whatever gear the run out of the last one left.
     boolean slowed = plan.slowing() == Slowing.BRAKE || e.firstThrottle() != null;
-    if (e.gear() != null && e.gear() != plan.gear() && plan.slowing() != Slowing.FLAT && slowed) {
-      out.put(Cause.GEAR, (double) (e.gear() - plan.gear()));
+    int other = plan.slowing() != Slowing.FLAT && slowed ? otherGear(c, e, plan) : 0;
+    if (other != 0) {
+      out.put(Cause.GEAR, (double) other);
     }
     return out;
   }
 
-  /** The slowest speed as a share of what the corner allows on the reference's line. */
+  /**
+   * By how many gears the driver was off where the vehicle was slowest: against the reference's
+   * gear where that is the place it was meant for, against the computed lap's elsewhere.
+   */
+  private int otherGear(int c, CornerEvents e, CornerEntry plan) {
+    Integer gear = e.gear();
+    if (gear == null || gear == plan.gear()) {
+      return 0;
+    }
+    int[] computed = desk.lap().gear();
+    int slow = desk.slowest(c);
+    int at = road.index(e.minimumAt());
+    boolean there = Math.abs(road.apart(slow * road.step(), e.minimumAt())) <= SAME_PLACE;
+    if (there && computed[slow] != plan.gear()) {
+      return gear - plan.gear();
+    }
+    int nearest = there ? gear - plan.gear() : Integer.MAX_VALUE;
+    int reach = (int) Math.ceil(NEAR / road.step());
+    for (int k = -reach; k <= reach; k++) {
+      int off = gear - computed[Math.floorMod(at + k, computed.length)];
+      nearest = Math.abs(off) < Math.abs(nearest) ? off : nearest;
+    }
+    return nearest;
+  }
+
+  /** The slowest speed as a share of the computed lap's about the same place. */
   double share(CornerEvents e, CornerEntry plan) {
     if (plan.slowing() == Slowing.FLAT) {
       return Double.NaN;
     }
-    int c = desk.indexOf(plan.corner());
-    Corner corner = desk.corners().get(c);
-    int from = road.index(desk.lines().get(c).turnIn());
-    int count =
-        (int) (Math.max(20, road.ahead(desk.lines().get(c).turnIn(), corner.exit())) / road.step());
+    double[] speed = desk.lap().speed();
+    int at = road.index(e.minimumAt());
+    int reach = (int) Math.ceil(NEAR / road.step());
     double least = Double.MAX_VALUE;
-    for (int k = 0; k <= count; k++) {
-      int i = Math.floorMod(from + k, road.size());
-      least = Math.min(least, desk.lap().cornerSpeed()[i]);
+    for (int k = -reach; k <= reach; k++) {
+      least = Math.min(least, speed[Math.floorMod(at + k, speed.length)]);
     }
     return e.minimumSpeed() / least;
   }

@@ -30,6 +30,19 @@ public record LapData(
     events = List.copyOf(events);
   }
 
+  /** The same without what was measured from a computed line, where it was another day's. */
+  public LapData withoutLine() {
+    return new LapData(
+        id,
+        run,
+        number,
+        lapTime,
+        step,
+        times,
+        events.stream().map(CornerEvents::withoutLine).toList(),
+        told);
+  }
+
   public Optional<CornerEvents> corner(String corner) {
     return events.stream().filter(e -> e.corner().equals(corner)).findFirst();
   }

@@ -5,7 +5,6 @@ import java.util.Arrays;
 import java.util.DoubleSummaryStatistics;
 import java.util.List;
 import java.util.Locale;
-import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.LapSimulator;
@@ -40,12 +39,9 @@ public record VehicleFit(
     double before,
     double after,
     List<String> words) {
-  // A corner that asks for less of the grip in the computed lap tells nothing of it.
-  private static final double ASKS = 0.7;
   // Of the laps, those that go well.
   private static final double GOOD = 0.75;
   // Steps that are taken together.
-  private static final int WIDE = 9;
   private static final int LONG = 25;
   private static final double FULL = 0.97;
   private static final double FAR = 3;
@@ -151,10 +147,10 @@ public record VehicleFit(
   private static double across(Desk desk, List<Lap> laps, List<String> words) {
     List<Double> shares = new ArrayList<>();
     for (Corner corner : desk.corners()) {
-      double full = use(desk, corner, desk.lap().speed(), new double[0]);
+      double full = GripUse.in(desk, corner, desk.lap().speed(), new double[0]);
       double[] uses =
-          laps.stream().mapToDouble(l -> use(desk, corner, l.speed(), l.across())).toArray();
-      if (full > ASKS) {
+          laps.stream().mapToDouble(l -> GripUse.in(desk, corner, l.speed(), l.across())).toArray();
+      if (full > GripUse.ASKS) {
         shares.add(Robust.quantile(uses, GOOD) / full);
       }
     }
@@ -171,35 +167,6 @@ public record VehicleFit(
             factor * 100,
             shares.size()));
     return factor;
-  }
-
-  /**
-   * Share of the grip across that a lap keeps to for most of its hardest part of a corner.
-   *
-   * @param measured m/s² across at each station; empty to tell it from speed and line
-   */
-  private static double use(Desk desk, Corner corner, double[] speed, double[] measured) {
-    Centreline road = desk.road();
-    int from = road.index(corner.entry());
-    int count = (int) (road.ahead(corner.entry(), corner.exit()) / road.step());
-    if (count <= WIDE) {
-      return 0;
-    }
-    double[] use = new double[count];
-    for (int k = 0; k < count; k++) {
-      int i = Math.floorMod(from + k, road.size());
-      double v = speed[i];
-      double load = desk.limits().load(desk.path(), i, v * v);
-      double need = measured.length > 0 ? measured[i] : v * v * desk.path().curvature()[i];
-      use[k] =
-          Math.abs(need) / Math.max(0.1, desk.limits().sidewaysMost(load, desk.path().grip()[i]));
-    }
-    // One noisy metre is not the corner's grip; a stretch of it is.
-    double[] smooth = new double[count - WIDE];
-    for (int k = 0; k < smooth.length; k++) {
-      smooth[k] = Arrays.stream(use, k, k + WIDE).average().orElseThrow();
-    }
-    return Robust.quantile(smooth, 0.9);
   }
 
   private static double along(Desk desk, List<Lap> laps, List<String> words) {

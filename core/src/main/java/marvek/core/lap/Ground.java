@@ -25,6 +25,14 @@ public record Ground(double[] left, double[] right, double[] leftEdge, double[] 
     return new Ground(ones, ones, ones, ones);
   }
 
+  /** Whether it leaves the same grip everywhere. */
+  public boolean sameAs(Ground other) {
+    return Arrays.equals(left, other.left)
+        && Arrays.equals(right, other.right)
+        && Arrays.equals(leftEdge, other.leftEdge)
+        && Arrays.equals(rightEdge, other.rightEdge);
+  }
+
   /** The ground of a piece of the road. */
   public Ground piece(int from, int count) {
     return new Ground(

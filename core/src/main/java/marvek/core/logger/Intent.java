@@ -11,6 +11,9 @@ import marvek.core.reference.Slowing;
 
 /** What the driver means to do in one corner of one lap: the reference, scatter and mistakes. */
 final class Intent {
+  /** What is not done in a corner. */
+  static final int NONE = Integer.MIN_VALUE / 2;
+
   final CornerEntry entry;
   final List<Mistake> mistakes = new ArrayList<>();
   double brakeBy;
@@ -31,15 +34,15 @@ final class Intent {
   boolean locks;
   boolean spins;
   boolean strikes;
-  // What follows is known once the line is.
-  int brake = -1;
+  // What follows is known once the line is: indices from the line of the lap, below zero before it.
+  int brake = NONE;
   int turnIn;
-  int release = -1;
-  int first = -1;
-  int full = -1;
+  int release = NONE;
+  int first = NONE;
+  int full = NONE;
   int apex;
   // The second of two apexes where the throttle is touched between them.
-  int last = -1;
+  int last = NONE;
 
   private Intent(CornerEntry entry) {
     this.entry = entry;
@@ -174,20 +177,43 @@ final class Intent {
     if (entry.slowing() != Slowing.FLAT) {
       first = near(desk, entry.station(PointKind.FIRST_THROTTLE).orElse(apexAt) + firstBy);
       full = near(desk, entry.station(PointKind.FULL_THROTTLE).orElse(apexAt + 30) + fullBy);
-      if (brake >= 0 && entry.station(PointKind.FIRST_THROTTLE).isEmpty()) {
+      if (brakes() && entry.station(PointKind.FIRST_THROTTLE).isEmpty()) {
         // Braked on for the next corner.
         first = Math.max(first, release + 14);
         full = first + 30;
       }
-      first = Math.max(first, brake + 14);
+      first = brakes() ? Math.max(first, brake + 14) : first;
       full = Math.max(full, first + 3);
-      last = line.apexes().size() > 1 && first < apex ? apex : -1;
+      last = line.apexes().size() > 1 && first < apex ? apex : NONE;
     }
+  }
+
+  boolean brakes() {
+    return brake != NONE;
+  }
+
+  boolean opens() {
+    return first != NONE;
+  }
+
+  /** Counts its places from another line: so many stations on. */
+  void move(int by) {
+    brake = moved(brake, by);
+    release = moved(release, by);
+    first = moved(first, by);
+    full = moved(full, by);
+    last = moved(last, by);
+    apex += by;
+    turnIn += by;
+  }
+
+  private static int moved(int place, int by) {
+    return place == NONE ? NONE : place + by;
   }
 
   /** Who still brakes for the corner before presses for this one when that is done. */
   void after(Intent before) {
-    if (brake >= 0 && before.brake >= 0 && brake > before.brake) {
+    if (brakes() && before.brakes() && brake > before.brake) {
       brake = Math.max(brake, before.release);
       release = Math.max(release, brake + 12);
     }

@@ -63,6 +63,8 @@ public final class SimulatedDriver {
   private double shifting;
   private double sinceDown = 1;
   private double onLimiter;
+  private List<Intent> coming = List.of();
+  private @Nullable Drive driven;
 
   private SimulatedDriver(Plan plan, Random chance) {
     this.plan = plan;
@@ -88,6 +90,7 @@ public final class SimulatedDriver {
 
   private Driven drive() {
     int lap = 0;
+    coming = meant();
     if (plan.outAndIn()) {
       int start = n / 3;
       speed = 18;
@@ -163,26 +166,40 @@ public final class SimulatedDriver {
     return Math.abs(by) < 0.01 ? offset : Warp.bumped(road, offset, at, by, reach);
   }
 
-  private void lap(int number, double pace, int from, int to, int base) {
+  /** What is meant in a lap. */
+  private List<Intent> meant() {
     List<Intent> intents = Intent.lap(plan, chance);
+    for (int c = 0; c < intents.size(); c++) {
+      intents.get(c).settle(desk, desk.lines().get(c));
+      if (c > 0) {
+        intents.get(c).after(intents.get(c - 1));
+      }
+    }
+    return intents;
+  }
+
+  private void lap(int number, double pace, int from, int to, int base) {
+    List<Intent> intents = coming;
+    coming = meant();
     double[] offset = line(intents);
     Path path = Path.over(road, offset, desk.ground());
     Conditions day = desk.conditions();
     Limits limits =
         new Limits(vehicle, day.withGrip(day.grip() * pace * pace), desk.lap().boostBelow());
-    for (int c = 0; c < intents.size(); c++) {
-      CornerLine l = desk.lines().get(c);
-      intents.get(c).settle(desk, l);
-      if (c > 0) {
-        intents.get(c).after(intents.get(c - 1));
-      }
-    }
+    // The next lap's first corner may begin before the line.
+    List<Intent> ahead = new ArrayList<>(intents);
+    Intent over = coming.get(0);
+    over.move(n);
+    over.after(intents.get(intents.size() - 1));
+    ahead.add(over);
     int rowsBefore = out.rows.size();
     double began = clock;
-    Drive d = new Drive(path, limits, intents, from);
+    Drive d = new Drive(path, limits, ahead, from, from == 0 ? driven : null);
     for (int k = from; k < to; k++) {
       d.metre(k, base);
     }
+    over.move(-n);
+    driven = d;
     truths.add(
         new Truth.Lap(
             number, clock - began, truth(path, intents, rowsBefore, from, to, d.touched)));
@@ -228,12 +245,12 @@ public final class SimulatedDriver {
       int before = c > 0 ? intents.get(c - 1).apex : entry - 200;
       int low = Math.max(from, entry - (int) Math.max(5, Math.min(40, 0.3 * (entry - before))));
       int slow = low;
-      int next = c + 1 < intents.size() ? intents.get(c + 1).brake : -1;
+      int next = c + 1 < intents.size() ? intents.get(c + 1).brake : Intent.NONE;
       int high = Math.max(exit + 25, i.release + 10);
       high = next > Math.max(i.brake, low) ? Math.min(high, next) : high;
       // What was slow before the brake is pressed belongs to the corner before.
       low = i.brake > low && i.brake < i.apex ? i.brake : low;
-      low = i.brake < 0 ? Math.max(low, (entry + near(i.apex, corner.apexes().get(0))) / 2) : low;
+      low = !i.brakes() ? Math.max(low, (entry + near(i.apex, corner.apexes().get(0))) / 2) : low;
       slow = low;
       for (int k = low; k <= Math.min(to - 1, high); k++) {
         if (out.rows.get(rows + k - from)[2] < out.rows.get(rows + slow - from)[2]) {
@@ -244,10 +261,12 @@ public final class SimulatedDriver {
       done.add(
           new Truth.Done(
               corner.id(),
-              i.brake < from ? null : wrap(i.brake * step),
-              i.brake < from ? null : wrap(i.release * step),
-              touched[c] < 0 ? null : wrap(touched[c] * step),
-              touched[c] < 0 || !opened(i.full, rows - from, to) ? null : wrap(i.full * step),
+              begun(i, rows, from) ? wrap(i.brake * step) : null,
+              begun(i, rows, from) ? wrap(i.release * step) : null,
+              touched[c] == Intent.NONE ? null : wrap(touched[c] * step),
+              touched[c] == Intent.NONE || !opened(i.full, rows - from, to)
+                  ? null
+                  : wrap(i.full * step),
               turn <= from ? null : wrap((turn + Math.max(0, Math.min(1, part))) * step),
               wrap(apex * step),
               out.rows.get(rows + slow - from)[2],
@@ -259,9 +278,14 @@ public final class SimulatedDriver {
     return done;
   }
 
+  /** Whether a corner's braking was driven in this lap, or at the end of the one before. */
+  private static boolean begun(Intent i, int rows, int from) {
+    return i.brakes() && i.brake - from + rows >= 0 && (i.brake >= from || from == 0);
+  }
+
   /** Whether the throttle was as good as full where it was meant to be. */
   private boolean opened(int full, int rows, int to) {
-    return full >= 0 && full < to && out.rows.get(rows + full)[4] > 0.95;
+    return full + rows >= 0 && full < to && out.rows.get(rows + full)[4] > 0.95;
   }
 
   /** The index of a station on the same turn round the lap as another index. */
@@ -319,17 +343,45 @@ public final class SimulatedDriver {
     private int slowAt;
     private double heldBefore;
     private boolean shut;
-    // Where the throttle was touched again in each corner; -1 where it never was shut.
+    // Where the throttle was touched again in each corner; NONE where it never was shut.
     private final int[] touched;
 
-    Drive(Path path, Limits limits, List<Intent> intents, int from) {
+    /**
+     * A lap.
+     *
+     * @param last the lap that ended at the line, or null
+     */
+    Drive(Path path, Limits limits, List<Intent> intents, int from, @Nullable Drive last) {
       this.path = path;
       this.limits = limits;
       this.intents = intents;
       this.touched = new int[intents.size()];
-      java.util.Arrays.fill(touched, -1);
+      java.util.Arrays.fill(touched, Intent.NONE);
+      if (last != null) {
+        follow(last);
+      }
       while (corner < intents.size() - 1 && end(corner) < from) {
         corner++;
+      }
+    }
+
+    /** Goes on with what was begun before the line. */
+    private void follow(Drive last) {
+      shut = last.shut;
+      if (last.corner == intents.size() - 1) {
+        // The first corner was begun; what it meant counts from this line now.
+        peak = last.peak;
+        trail = last.trail;
+        pressedAt = last.pressedAt;
+        openedAt = last.openedAt;
+        int at = last.touched[last.corner];
+        touched[0] = at == Intent.NONE ? at : at - n;
+        before = last.before;
+      } else {
+        before = last.intents.get(last.corner);
+      }
+      if (before != null) {
+        before.move(-n);
       }
     }
 
@@ -343,15 +395,15 @@ public final class SimulatedDriver {
       Intent next = corner + 1 < intents.size() ? intents.get(corner + 1) : null;
       boolean nextBegins =
           next != null
-              && (next.brake >= 0
+              && (next.brakes()
                   ? k >= next.brake - next.handOff * speed / road.step() - 1
                   : k >= next.turnIn - 30);
       // Who still brakes is not yet in the next corner.
-      boolean braked = i.brake < 0 || k >= i.release;
+      boolean braked = !i.brakes() || k >= i.release;
       if (next != null
           && braked
-          && (k > end(corner) && (nextBegins || next.brake < 0 && k > i.apex + 5)
-              || nextBegins && (k > i.apex || i.brake >= 0 && next.brake >= 0))) {
+          && (k > end(corner) && (nextBegins || !next.brakes() && k > i.apex + 5)
+              || nextBegins && (k > i.apex || i.brakes() && next.brakes()))) {
         before = i;
         corner++;
         i = intents.get(corner);
@@ -366,22 +418,22 @@ public final class SimulatedDriver {
       double ds = path.step()[p];
       double brake = 0;
       double throttle = opening(k);
-      if (i.brake >= 0 && k >= i.brake && k < i.release) {
+      if (i.brakes() && k >= i.brake && k < i.release) {
         if (pressedAt < 0) {
           pressedAt = clock;
           peak = peak(i, k);
         }
         brake = peak * shape(i, k, clock - pressedAt);
         throttle = 0;
-      } else if (i.brake >= 0 && k < i.brake && (i.brake - k) * road.step() < i.handOff * speed) {
+      } else if (i.brakes() && k < i.brake && (i.brake - k) * road.step() < i.handOff * speed) {
         throttle = 0;
-      } else if (i.brake >= 0 && k >= i.brake && k < i.first) {
+      } else if (i.brakes() && k >= i.brake && k < i.first) {
         throttle = 0;
-      } else if (i.brake < 0 && i.first >= 0 && k < i.first && eased(i, k)) {
+      } else if (!i.brakes() && i.opens() && k < i.first && eased(i, k)) {
         throttle = Math.min(1, holding(p) - FEATHERS * (speed - slow));
         throttle = throttle < LEAST_FELT ? 0 : throttle;
         heldBefore = throttle;
-      } else if (i.first >= 0 && k >= i.first && k < i.full) {
+      } else if (i.opens() && k >= i.first && k < i.full) {
         double way = (k - i.first) / (double) Math.max(1, i.full - i.first);
         double begin = Math.max(Math.max(0.12, i.entry.firstThrottle()), heldBefore);
         throttle = begin + (1 - begin) * way;
@@ -393,7 +445,7 @@ public final class SimulatedDriver {
         if (k < i.last) {
           throttle = Math.min(throttle, Math.max(LEAST_HELD, held(i, k)));
           holds = throttle;
-        } else if (i.last > 0) {
+        } else if (i.last != Intent.NONE) {
           throttle = holds + (1 - holds) * (k - i.last) / (double) Math.max(1, i.full - i.last);
         }
       }
@@ -401,7 +453,7 @@ public final class SimulatedDriver {
         shut = true;
       } else if (shut && throttle > 0) {
         shut = false;
-        touched[corner] = touched[corner] < 0 ? k : touched[corner];
+        touched[corner] = touched[corner] == Intent.NONE ? k : touched[corner];
         openedAt = clock;
       }
       drive(i, p, q, ds, k, base, brake, throttle);
@@ -410,7 +462,7 @@ public final class SimulatedDriver {
     /** The throttle on the way to full out of the corner before. */
     private double opening(int k) {
       Intent b = before;
-      if (b == null || b.first < 0 || k >= b.full) {
+      if (b == null || !b.opens() || k >= b.full) {
         return 1;
       }
       double way = (k - b.first) / (double) Math.max(1, b.full - b.first);

@@ -3,6 +3,7 @@ package marvek.core.reference;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import marvek.core.day.Surface;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -21,6 +22,8 @@ public record Variant(String id, Kind kind, String name, Day day, List<ByHand> e
     Objects.requireNonNull(kind, "kind");
     Objects.requireNonNull(name, "name");
     Objects.requireNonNull(day, "day");
+    // Days stored before there was a surface have that of their kind.
+    day = day.surface() == null ? day.on(kind.usual().surface()) : day;
     entries = List.copyOf(entries);
   }
 
@@ -35,6 +38,8 @@ public record Variant(String id, Kind kind, String name, Day day, List<ByHand> e
    * @param downforce factor on the downforce
    * @param airTemperature °C, or null for the standard atmosphere
    * @param hour on the circuit's clock like 18:30, or empty; it tells the light, not the grip
+   * @param surface of the road, for the places where water gathers; null only in a day that was
+   *     stored without, until its variant gives it that of its kind
    */
   public record Day(
       double grip,
@@ -44,14 +49,35 @@ public record Variant(String id, Kind kind, String name, Day day, List<ByHand> e
       double drag,
       double downforce,
       @Nullable Double airTemperature,
-      String hour) {
+      String hour,
+      @Nullable Surface surface) {
     public Day {
       Objects.requireNonNull(hour, "hour");
     }
 
-    /** Nothing but another grip and mass. */
+    /** Nothing but another grip and mass, on a dry road. */
     static Day of(double grip, double extraMass) {
-      return new Day(grip, extraMass, 0, 0, 1, 1, null, "");
+      return of(grip, extraMass, Surface.DRY);
+    }
+
+    static Day of(double grip, double extraMass, Surface surface) {
+      return new Day(grip, extraMass, 0, 0, 1, 1, null, "", surface);
+    }
+
+    Day on(@Nullable Surface other) {
+      return new Day(
+          grip, extraMass, windSpeed, windFrom, drag, downforce, airTemperature, hour, other);
+    }
+
+    /** The same day with another grip, as a factor on the reference's own. */
+    public Day withGrip(double other) {
+      return new Day(
+          other, extraMass, windSpeed, windFrom, drag, downforce, airTemperature, hour, surface);
+    }
+
+    /** What water does to the road, dry where nothing is known. */
+    public Surface road() {
+      return surface == null ? Surface.DRY : surface;
     }
   }
 
@@ -90,15 +116,16 @@ public record Variant(String id, Kind kind, String name, Day day, List<ByHand> e
   /** Sorts of day, each with a usual start (common practice, no source). */
   public enum Kind {
     COLD_TYRES("cold tyres", Day.of(0.92, 0)),
-    DAMP("damp", Day.of(0.85, 0)),
-    WET("wet", Day.of(0.7, 0)),
+    DAMP("damp", Day.of(0.85, 0, Surface.damp())),
+    WET("wet", Day.of(0.7, 0, Surface.wet())),
+    DRYING("drying", Day.of(0.88, 0, Surface.drying(0.5))),
     WORN("worn tyres", Day.of(0.96, 0)),
     FULL_TANK("full tank", Day.of(1, 35)),
-    TOW("in a tow", new Day(1, 0, 0, 0, 0.75, 0.85, null, "")),
-    WIND("wind", new Day(1, 0, 8, 270, 1, 1, null, "")),
+    TOW("in a tow", new Day(1, 0, 0, 0, 0.75, 0.85, null, "", Surface.DRY)),
+    WIND("wind", new Day(1, 0, 8, 270, 1, 1, null, "", Surface.DRY)),
     QUALIFYING("qualifying", Day.of(1.02, -30)),
     TYRE_SAVING("saving tyres", Day.of(0.95, 0)),
-    OTHER_HOUR("other hour", new Day(1, 0, 0, 0, 1, 1, null, "18:30"));
+    OTHER_HOUR("other hour", new Day(1, 0, 0, 0, 1, 1, null, "18:30", Surface.DRY));
 
     private final String words;
     private final Day usual;
@@ -116,6 +143,11 @@ public record Variant(String id, Kind kind, String name, Day day, List<ByHand> e
     public Day usual() {
       return usual;
     }
+  }
+
+  /** The same things set by hand, on the day as another has it. */
+  public Variant like(Variant other) {
+    return new Variant(id, other.kind, other.name, other.day, entries);
   }
 
   public Optional<ByHand> byHand(String corner) {

@@ -4,8 +4,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import marvek.core.day.Surface;
 import marvek.core.lap.Conditions;
+import marvek.core.lap.Ground;
 import marvek.core.line.Watch;
+import marvek.core.survey.Zone;
+import marvek.core.survey.Zones;
 import marvek.core.units.Display;
 import marvek.core.vehicle.AirDensity;
 import org.jspecify.annotations.Nullable;
@@ -69,18 +73,25 @@ public final class Variants {
   /**
    * The desk on the day of a variant: on the base's line, or where {@link #ownLine} says so on the
    * quickest found from it.
+   *
+   * @param zones of the road, those that count on the base's day and the others
    */
-  public static Desk desk(Desk base, Variant.Day day) {
-    Desk then = base.on(conditions(base.conditions(), day));
-    return ownLine(day) ? then.near(Watch.NOBODY) : then;
+  public static Desk desk(Desk base, List<Zone> zones, Variant.Day day) {
+    Ground ground = Zones.ground(base.road(), zones, day.road());
+    Conditions conditions = conditions(base.conditions(), day);
+    Desk then =
+        Desk.onLine(
+            base.road(), base.corners(), ground, base.vehicle(), conditions, base.path().offset());
+    return ownLine(base, then) ? then.near(Watch.NOBODY) : then;
   }
 
   /**
-   * Whether a day has a line of its own: with grip so far from the base's the quickest line is
-   * another one. The rest of what a day changes moves it little.
+   * Whether a day has a line of its own: with grip far from the base's, or other ground here and
+   * there, the quickest line is another one. The rest of what a day changes moves it little.
    */
-  public static boolean ownLine(Variant.Day day) {
-    return Math.abs(day.grip() - 1) > OTHER_GRIP;
+  public static boolean ownLine(Desk base, Desk then) {
+    return Math.abs(then.conditions().grip() / base.conditions().grip() - 1) > OTHER_GRIP
+        || !base.ground().sameAs(then.ground());
   }
 
   /**
@@ -158,6 +169,17 @@ public final class Variants {
     return hand.says() ? Optional.of(hand) : Optional.empty();
   }
 
+  /** The variant with one point of a corner set by hand for its day. */
+  public static Variant moved(
+      Desk base, Desk then, Variant variant, CornerEntry own, PointKind kind, double to) {
+    Adjusted now = adjust(base, then, variant, own, Display.METRIC);
+    CornerEntry edited = now.entry().copy().moved(kind, to).done();
+    List<Variant.ByHand> entries = new ArrayList<>(variant.entries());
+    entries.removeIf(h -> h.corner().equals(own.corner()));
+    byHand(base.road().length(), now.proposed(), edited).ifPresent(entries::add);
+    return new Variant(variant.id(), variant.kind(), variant.name(), variant.day(), entries);
+  }
+
   private static List<Adjustment> changes(
       Desk base,
       Desk then,
@@ -229,6 +251,9 @@ public final class Variants {
     }
     if (Math.abs(b.airDensity() / a.airDensity() - 1) > 0.004) {
       parts.add(String.format(Locale.ROOT, "air %.0f %%", b.airDensity() / a.airDensity() * 100));
+    }
+    if (variant.day().road().state() != Surface.State.DRY) {
+      parts.add("road " + variant.day().road().words());
     }
     return variant.called() + (parts.isEmpty() ? "" : ", " + String.join(", ", parts)) + ": ";
   }

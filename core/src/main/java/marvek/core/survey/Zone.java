@@ -1,6 +1,7 @@
 package marvek.core.survey;
 
 import java.util.Objects;
+import marvek.core.day.Surface;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -35,6 +36,16 @@ public record Zone(
     Objects.requireNonNull(photo, "photo");
   }
 
+  /** What water has to do with a kind of zone. */
+  public enum Water {
+    /** Nothing: it is there on every day. */
+    NONE,
+    /** It counts while the road is not dry, and dries with it. */
+    STANDS,
+    /** It counts while the road is not dry, and is the last to dry. */
+    LAST
+  }
+
   /** Where across the road. */
   public enum Side {
     LEFT,
@@ -45,11 +56,12 @@ public record Zone(
   /**
    * Sorts of zone. The shares of grip are starting points (common practice, no source) for
    * severities 1 to 3; where a kind leaves all of it, it is a hazard to look at, not to compute.
+   * Places where water gathers count only while there is some ({@link Water}).
    */
   public enum Kind {
-    SHADE("shade", 1, 1, 1),
-    DAMP("stays damp", 0.93, 0.85, 0.75),
-    STANDING_WATER("standing water", 0.85, 0.7, 0.5),
+    SHADE("shade", Water.LAST, 1, 1, 1),
+    DAMP("stays damp", Water.LAST, 0.93, 0.85, 0.75),
+    STANDING_WATER("standing water", Water.STANDS, 0.85, 0.7, 0.5),
     BUMP("bumps", 0.98, 0.95, 0.9),
     CREST("crest", 1, 1, 1),
     COMPRESSION("compression", 1, 1, 1),
@@ -63,14 +75,25 @@ public record Zone(
     NO_RUN_OFF("no run-off", 1, 1, 1),
     WIND("wind", 1, 1, 1),
     LOOSE("loose cones or tyres", 1, 1, 1),
-    DRAIN("drain", 1, 0.98, 0.95);
+    DRAIN("drain", Water.STANDS, 1, 0.98, 0.95);
 
     private final String words;
+    private final Water water;
     private final double[] grip;
 
     Kind(String words, double... grip) {
+      this(words, Water.NONE, grip);
+    }
+
+    Kind(String words, Water water, double... grip) {
       this.words = words;
+      this.water = water;
       this.grip = grip;
+    }
+
+    /** What water has to do with it. */
+    public Water water() {
+      return water;
     }
 
     public String words() {
@@ -83,13 +106,24 @@ public record Zone(
     }
   }
 
-  /** Share of the grip that is left here. */
+  /** Share of the grip that is left here where it counts fully. */
   public double gripLeft() {
     return grip == null ? kind.usualGrip(severity) : grip;
   }
 
-  /** Whether the computation feels it. */
+  /** Share of the grip that is left here on a day. */
+  public double gripLeft(Surface surface) {
+    double counts = kind.water() == Water.NONE ? 1 : surface.holds(kind.water() == Water.LAST);
+    return 1 - counts * (1 - gripLeft());
+  }
+
+  /** Whether the computation feels it on some day. */
   public boolean counts() {
     return gripLeft() != 1;
+  }
+
+  /** Whether the computation feels it on a day. */
+  public boolean counts(Surface surface) {
+    return gripLeft(surface) != 1;
   }
 }

@@ -3,6 +3,7 @@ package marvek.core.survey;
 import java.util.Arrays;
 import java.util.List;
 import marvek.core.circuit.Centreline;
+import marvek.core.day.Surface;
 import marvek.core.lap.Ground;
 
 /** What the zones of a survey leave of the grip. */
@@ -12,25 +13,25 @@ public final class Zones {
 
   private Zones() {}
 
-  /** The ground under a lap; where zones overlap the worst of them counts. */
-  public static Ground ground(Centreline road, List<Zone> zones) {
+  /** The ground under a lap on a day; where zones overlap the worst of them counts. */
+  public static Ground ground(Centreline road, List<Zone> zones, Surface surface) {
     Ground ground = new Ground(ones(road), ones(road), ones(road), ones(road));
     for (Zone zone : zones) {
-      if (!zone.counts()) {
+      if (!zone.counts(surface)) {
         continue;
       }
       boolean edge = zone.kind() == Zone.Kind.DIRTY_EDGE;
       if (zone.side() != Zone.Side.RIGHT) {
-        lay(road, zone, edge ? ground.leftEdge() : ground.left());
+        lay(road, zone, surface, edge ? ground.leftEdge() : ground.left());
       }
       if (zone.side() != Zone.Side.LEFT) {
-        lay(road, zone, edge ? ground.rightEdge() : ground.right());
+        lay(road, zone, surface, edge ? ground.rightEdge() : ground.right());
       }
     }
     return ground;
   }
 
-  private static void lay(Centreline road, Zone zone, double[] factor) {
+  private static void lay(Centreline road, Zone zone, Surface surface, double[] factor) {
     double span = road.ahead(zone.from(), zone.to());
     int first = (int) Math.floor((zone.from() - BLEND) / road.step());
     int count = (int) Math.ceil((span + 2 * BLEND) / road.step());
@@ -38,7 +39,7 @@ public final class Zones {
       double inside = Math.min(k * road.step(), span + 2 * BLEND - k * road.step());
       double share = Math.max(0, Math.min(1, inside / BLEND));
       int i = Math.floorMod(first + k, road.size());
-      factor[i] = Math.min(factor[i], 1 - share * (1 - zone.gripLeft()));
+      factor[i] = Math.min(factor[i], 1 - share * (1 - zone.gripLeft(surface)));
     }
   }
 

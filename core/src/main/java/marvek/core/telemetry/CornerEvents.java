@@ -80,4 +80,42 @@ public record CornerEvents(
   public CornerEvents {
     downshifts = List.copyOf(downshifts);
   }
+
+  /** The same without what was measured from a usual line. */
+  public CornerEvents withoutLine() {
+    return new CornerEvents(
+        corner,
+        lift,
+        brake,
+        brakePeak,
+        peakAfter,
+        release,
+        brakings,
+        handOff,
+        turnIn,
+        null,
+        firstApex,
+        apex,
+        apexGap,
+        entryPlace,
+        minimumSpeed,
+        minimumAt,
+        arrivalSpeed,
+        exitSpeed,
+        roll,
+        coasting,
+        firstThrottle,
+        fullThrottle,
+        lifts,
+        exitAt,
+        exitRoom,
+        approachGear,
+        gear,
+        downshifts,
+        limiter,
+        corrections,
+        locks,
+        spins,
+        strike);
+  }
 }

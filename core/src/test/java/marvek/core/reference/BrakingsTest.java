@@ -146,7 +146,8 @@ class BrakingsTest {
             .done();
     Variant wet = new Variant("wet", Variant.Kind.WET, "", Variant.Kind.WET.usual(), List.of());
     CornerEntry then =
-        Variants.adjust(gt.desk, Variants.desk(gt.desk, wet.day()), wet, lifted, Display.METRIC)
+        Variants.adjust(
+                gt.desk, Variants.desk(gt.desk, List.of(), wet.day()), wet, lifted, Display.METRIC)
             .entry();
     assertThat(then.slowing()).isEqualTo(Slowing.BRAKE);
     assertThat(then.point(PointKind.BRAKE)).isPresent();

@@ -121,7 +121,11 @@ class ConsequencesTest {
 
   private static Variants.Adjusted on(Example example, Variant v) {
     return Variants.adjust(
-        example.desk, Variants.desk(example.desk, v.day()), v, example.first(), Display.METRIC);
+        example.desk,
+        Variants.desk(example.desk, List.of(), v.day()),
+        v,
+        example.first(),
+        Display.METRIC);
   }
 
   @Test
@@ -132,17 +136,17 @@ class ConsequencesTest {
       Variants.Adjusted adjusted = on(GT, variant(kind, kind.usual()));
       double moved = adjusted.entry().station(PointKind.BRAKE).orElseThrow() - brake;
       switch (kind) {
-        case COLD_TYRES, DAMP, WET, WORN, TYRE_SAVING ->
+        case COLD_TYRES, DAMP, WET, DRYING, WORN, TYRE_SAVING ->
             assertThat(moved).as(kind.words()).isNegative();
         case QUALIFYING -> {
           // One per cent of grip moves this marker by less than the metre it is rounded to.
           assertThat(moved).as(kind.words()).isNotNegative();
-          assertThat(Variants.desk(GT.desk, kind.usual()).lap().lapTime())
+          assertThat(Variants.desk(GT.desk, List.of(), kind.usual()).lap().lapTime())
               .isLessThan(GT.desk.lap().lapTime() - 0.1);
         }
         case OTHER_HOUR -> assertThat(adjusted.changes()).isEmpty();
         case FULL_TANK ->
-            assertThat(Variants.desk(GT.desk, kind.usual()).lap().lapTime())
+            assertThat(Variants.desk(GT.desk, List.of(), kind.usual()).lap().lapTime())
                 .isGreaterThan(GT.desk.lap().lapTime() + 0.1);
         default -> assertThat(Math.abs(moved)).as(kind.words()).isLessThan(25);
       }
@@ -152,7 +156,7 @@ class ConsequencesTest {
         .anyMatch(
             c ->
                 c.kind() == PointKind.BRAKE
-                    && c.words().matches("wet, grip 70 %: braking \\d+ m sooner"));
+                    && c.words().matches("wet, grip 70 %, road wet: braking \\d+ m sooner"));
   }
 
   @Test
@@ -162,7 +166,7 @@ class ConsequencesTest {
     double brake = WINGS.first().station(PointKind.BRAKE).orElseThrow();
     double found = 0;
     for (double grip = 1; grip > 0.8 && found == 0; grip -= 0.01) {
-      Variant v = variant(Variant.Kind.WET, new Variant.Day(grip, 0, 0, 0, 1, 1, null, ""));
+      Variant v = variant(Variant.Kind.WET, Variant.Kind.WET.usual().withGrip(grip));
       double sooner = brake - on(WINGS, v).entry().station(PointKind.BRAKE).orElseThrow();
       if (sooner >= 7) {
         found = grip;

@@ -11,6 +11,7 @@ import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.OutlineFile;
 import marvek.core.circuit.Tracks;
+import marvek.core.day.Surface;
 import marvek.core.lap.Conditions;
 import marvek.core.marker.Landmark;
 import marvek.core.marker.MarkerJudge;
@@ -87,7 +88,7 @@ class SurveyInUseTest {
         Desk.compute(
             road,
             GT.desk.corners(),
-            Zones.ground(road, List.of(damp)),
+            Zones.ground(road, List.of(damp), Surface.damp()),
             GT.desk.vehicle(),
             Conditions.dryWarm());
     double dry = GT.first().station(PointKind.BRAKE).orElseThrow();

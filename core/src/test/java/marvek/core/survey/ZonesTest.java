@@ -7,6 +7,7 @@ import java.util.Arrays;
 import java.util.List;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.ReliefTest;
+import marvek.core.day.Surface;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.Ground;
 import marvek.core.lap.Limits;
@@ -25,7 +26,7 @@ class ZonesTest {
   private static double[] under(List<Zone> zones, double offset) {
     double[] n = new double[ROAD.size()];
     Arrays.fill(n, offset);
-    return Path.over(ROAD, n, Zones.ground(ROAD, zones)).grip();
+    return Path.over(ROAD, n, Zones.ground(ROAD, zones, Surface.damp())).grip();
   }
 
   @Test
@@ -51,10 +52,42 @@ class ZonesTest {
 
   @Test
   void whatIsOnlyToBeLookedAtChangesNothing() {
-    assertThat(zone(Zone.Kind.WALL, Zone.Side.LEFT, 1, 9, null).counts()).isFalse();
-    assertThat(zone(Zone.Kind.DAMP, Zone.Side.LEFT, 1, 9, null).counts()).isTrue();
-    assertThat(Zones.ground(ROAD, List.of(zone(Zone.Kind.SHADE, Zone.Side.BOTH, 1, 99, null))))
+    assertThat(zone(Zone.Kind.WALL, Zone.Side.LEFT, 1, 9, null).counts(Surface.damp())).isFalse();
+    assertThat(zone(Zone.Kind.DAMP, Zone.Side.LEFT, 1, 9, null).counts(Surface.damp())).isTrue();
+    assertThat(
+            Zones.ground(
+                ROAD, List.of(zone(Zone.Kind.SHADE, Zone.Side.BOTH, 1, 99, null)), Surface.wet()))
         .satisfies(g -> assertThat(g.left()).containsOnly(1));
+  }
+
+  @Test
+  void whereWaterGathersCountsOnlyWhileThereIsSome() {
+    for (Zone.Kind kind : Zone.Kind.values()) {
+      for (int severity = 1; severity <= 3; severity++) {
+        Zone z = new Zone("z", kind, Zone.Side.BOTH, 300, 360, severity, 0.8, "", "");
+        boolean wet =
+            kind == Zone.Kind.DAMP
+                || kind == Zone.Kind.STANDING_WATER
+                || kind == Zone.Kind.DRAIN
+                || kind == Zone.Kind.SHADE;
+        assertThat(z.gripLeft(Surface.DRY)).as(kind.words()).isEqualTo(wet ? 1 : 0.8);
+        assertThat(z.gripLeft(Surface.damp())).isCloseTo(0.8, within(1e-12));
+        assertThat(z.gripLeft(Surface.wet())).isCloseTo(0.8, within(1e-12));
+        double before = z.gripLeft(Surface.drying(0));
+        assertThat(before).isCloseTo(0.8, within(1e-12));
+        for (double dried = 0.1; dried <= 1; dried += 0.1) {
+          double now = z.gripLeft(Surface.drying(Math.min(1, dried)));
+          assertThat(now).isGreaterThanOrEqualTo(before - 1e-12);
+          before = now;
+        }
+        assertThat(z.gripLeft(Surface.drying(1))).isEqualTo(wet ? 1 : 0.8);
+      }
+    }
+    Zone damp = zone(Zone.Kind.DAMP, Zone.Side.BOTH, 1, 9, 0.8);
+    Zone pool = zone(Zone.Kind.STANDING_WATER, Zone.Side.BOTH, 1, 9, 0.8);
+    assertThat(damp.gripLeft(Surface.drying(0.4)))
+        .as("what stays damp is the last to dry")
+        .isLessThan(pool.gripLeft(Surface.drying(0.4)));
   }
 
   /** v² = μ g r on the flat without downforce: with 0.64 of the grip, 0.8 of the speed. */

@@ -1,6 +1,7 @@
 package marvek.server.reference;
 
 import marvek.core.circuit.Centreline;
+import marvek.core.day.Surface;
 import marvek.core.lap.Conditions;
 import marvek.core.reference.Desk;
 import marvek.core.reference.Variant;
@@ -34,7 +35,7 @@ class Desks {
     return Desk.onLine(
         road,
         layout.counted(),
-        Zones.ground(road, reference.ground()),
+        Zones.ground(road, reference.ground(), Surface.DRY),
         reference.vehicleNumbers(),
         Conditions.dryWarm(),
         reference.lineOffsets());
@@ -48,6 +49,6 @@ class Desks {
               + " + #layout.cornersVersion() + '/' + #day.toString()",
       sync = true)
   public Desk on(ReferenceRow reference, LayoutVersion layout, Desk base, Variant.Day day) {
-    return Variants.desk(base, day);
+    return Variants.desk(base, reference.ground(), day);
   }
 }

@@ -18,6 +18,8 @@ import org.jspecify.annotations.Nullable;
  * @param strength in words
  * @param run from which it was taken
  * @param lapIds of the laps
+ * @param day that it is for: empty for the reference's own, id of a variant; null in evidence from
+ *     before there were days, which is of the reference's own
  */
 public record Evidence(
     String corner,
@@ -30,8 +32,14 @@ public record Evidence(
     int laps,
     String strength,
     String run,
-    List<String> lapIds) {
+    List<String> lapIds,
+    @Nullable String day) {
   public Evidence {
     lapIds = List.copyOf(lapIds);
+  }
+
+  /** The day that it is for. */
+  public String on() {
+    return day == null ? "" : day;
   }
 }

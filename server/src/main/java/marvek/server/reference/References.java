@@ -9,6 +9,7 @@ import java.util.UUID;
 import java.util.function.Supplier;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
+import marvek.core.day.Surface;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.Ground;
 import marvek.core.line.Watch;
@@ -29,6 +30,8 @@ import marvek.core.reference.ReferenceFile;
 import marvek.core.reference.Refresh;
 import marvek.core.reference.Rejoin;
 import marvek.core.reference.Sureness;
+import marvek.core.reference.Variant;
+import marvek.core.reference.Variants;
 import marvek.core.survey.Things;
 import marvek.core.survey.Zone;
 import marvek.core.survey.Zones;
@@ -105,6 +108,11 @@ public class References {
     public List<Landmark> landmarks() {
       return things.landmarks();
     }
+  }
+
+  /** The desk on one of the reference's days. */
+  public Desk on(Opened opened, Variant.Day day) {
+    return desks.on(opened.row(), opened.layout(), opened.desk(), day);
   }
 
   /** A reference's vehicle as it is now, which may have been edited since. */
@@ -223,7 +231,7 @@ public class References {
   /** What a line is wanted for. */
   private record Wanted(LayoutVersion layout, Centreline road, Machine machine, List<Zone> ground) {
     Ground underWheels() {
-      return Zones.ground(road, ground);
+      return Zones.ground(road, ground, Surface.DRY);
     }
   }
 
@@ -507,12 +515,26 @@ public class References {
   /**
    * Moves points of the working copy and saves the whole as the next revision, with the evidence
    * that spoke for it.
+   *
+   * @param day whose points are moved: empty or null for the reference's own, id of a variant
    */
   @Transactional
   public ReferenceRow revise(
-      UUID owner, UUID id, int version, List<Move> moves, String reason, List<Evidence> evidence) {
+      UUID owner,
+      UUID id,
+      @Nullable String day,
+      int version,
+      List<Move> moves,
+      String reason,
+      List<Evidence> evidence) {
     Opened opened = open(owner, id);
     sameVersion(opened.row(), version);
+    if (day != null && !day.isEmpty()) {
+      ReferenceContent content = onDay(opened, day, moves);
+      check(opened, content);
+      opened.row().work(content, time(opened.desk(), opened.things(), content), clock.instant());
+      return saved(opened.row(), reason, evidence);
+    }
     List<CornerEntry> entries = new ArrayList<>();
     for (CornerEntry e : opened.working().corners()) {
       CornerEntry moved = e;
@@ -527,6 +549,37 @@ public class References {
     check(opened, content);
     opened.row().work(content, time(opened.desk(), opened.things(), content), clock.instant());
     return saved(opened.row(), reason, evidence);
+  }
+
+  /** Adds a day to the working copy. */
+  @Transactional
+  public void addDay(UUID owner, UUID id, Variant day) {
+    Opened opened = open(owner, id);
+    List<Variant> variants = new ArrayList<>(opened.working().variants());
+    variants.add(day);
+    ReferenceContent content = new ReferenceContent(opened.working().corners(), variants);
+    check(opened, content);
+    opened.row().work(content, time(opened.desk(), opened.things(), content), clock.instant());
+    rows.saveAndFlush(opened.row());
+  }
+
+  /** Points moved on one day only: set by hand for it, the reference itself stays. */
+  private ReferenceContent onDay(Opened opened, String day, List<Move> moves) {
+    List<Variant> variants = new ArrayList<>();
+    for (Variant v : opened.working().variants()) {
+      Variant moved = v;
+      if (v.id().equals(day)) {
+        Desk then = on(opened, v.day());
+        for (Move m : moves) {
+          CornerEntry own = opened.working().corners().get(opened.desk().indexOf(m.corner()));
+          moved =
+              Variants.moved(
+                  opened.desk(), then, moved, own, m.kind(), opened.desk().road().wrap(m.to()));
+        }
+      }
+      variants.add(moved);
+    }
+    return new ReferenceContent(opened.working().corners(), variants);
   }
 
   /** Content as it was driven: of a revision, or the working copy for 0. */

@@ -109,7 +109,7 @@ class VariantController {
         new Variants.Adjusted(answered.entry(), adjusted.proposed(), changes, adjusted.byHand()),
         speaking.answer(then, opened.things(), answered, driver),
         then.lap().lapTime(),
-        Variants.ownLine(variant.day()));
+        Variants.ownLine(opened.desk(), then));
   }
 
   /** What the light of another hour does to the markers of a corner, today's date taken. */

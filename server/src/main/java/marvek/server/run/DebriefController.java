@@ -5,6 +5,7 @@ import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
+import java.io.IOException;
 import java.util.List;
 import java.util.UUID;
 import marvek.core.circuit.Corner;
@@ -13,6 +14,7 @@ import marvek.core.debrief.Proposal;
 import marvek.core.debrief.VehicleFit;
 import marvek.core.reference.CornerEntry;
 import marvek.core.reference.PointKind;
+import marvek.core.reference.Variant;
 import marvek.core.units.Display;
 import marvek.server.access.Driver;
 import marvek.server.account.Accounts;
@@ -35,16 +37,50 @@ import org.springframework.web.bind.annotation.RestController;
 class DebriefController {
   private final Runs runs;
   private final Evidences evidences;
+  private final Recordings recordings;
   private final Accounts accounts;
 
-  DebriefController(Runs runs, Evidences evidences, Accounts accounts) {
+  DebriefController(Runs runs, Evidences evidences, Recordings recordings, Accounts accounts) {
     this.runs = runs;
     this.evidences = evidences;
+    this.recordings = recordings;
     this.accounts = accounts;
   }
 
   private Display units(Driver driver) {
     return accounts.findById(driver.id()).orElseThrow().display();
+  }
+
+  /**
+   * The day that the laps looked at were driven on.
+   *
+   * @param id empty for the reference's own; null where none fits
+   * @param said whether the driver said so
+   * @param grip used across, against the reference's computed lap
+   * @param words why that day
+   * @param offer a day that the laps speak for, where none fits
+   */
+  record DayView(
+      @Nullable String id,
+      String called,
+      boolean said,
+      @Nullable Double grip,
+      String words,
+      @Nullable OfferedDay offer) {
+    static @Nullable DayView of(Evidences.Judged judged) {
+      RunDays.PartLine part = judged.part();
+      return part == null
+          ? null
+          : new DayView(
+              part.day(),
+              part.called(),
+              part.said(),
+              part.grip(),
+              part.words(),
+              part.day() == null
+                  ? OfferedDay.of(judged.opened().run().day(), part.grip()).orElse(null)
+                  : null);
+    }
   }
 
   /** A debrief with what is needed to draw it. */
@@ -55,15 +91,20 @@ class DebriefController {
       String circuit,
       String vehicle,
       int revision,
-      RunRow.Conditions conditions,
+      @Nullable DayView day,
+      List<RunDays.PartLine> parts,
       Role role,
       Debrief debrief,
       List<CornerEntry> driven,
       List<Corner> corners) {}
 
   @GetMapping("/runs/{id}/debrief")
-  DebriefView debrief(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+  DebriefView debrief(
+      @PathVariable UUID id,
+      @RequestParam(required = false) @Nullable String day,
+      @AuthenticationPrincipal Driver driver) {
     Runs.Opened opened = runs.read(driver.id(), id);
+    Evidences.Judged judged = evidences.judged(opened, day);
     return new DebriefView(
         id,
         opened.run().name(),
@@ -71,10 +112,11 @@ class DebriefController {
         opened.reference().layout().circuit().name(),
         opened.reference().row().name(),
         opened.run().revision(),
-        opened.run().conditions(),
+        DayView.of(judged),
+        judged.parts(),
         opened.reference().role(),
-        evidences.debrief(opened, units(driver)),
-        opened.driven().corners(),
+        evidences.debrief(judged, units(driver)),
+        judged.entries(),
         opened.reference().layout().counted());
   }
 
@@ -103,7 +145,7 @@ class DebriefController {
    * Proposals for the working copy.
    *
    * @param laps that they could rest on
-   * @param onOtherSheets laps in like conditions that were driven on another set-up sheet
+   * @param onOtherSheets laps of the same day that were driven on another set-up sheet
    */
   record ProposalsView(int version, int laps, int onOtherSheets, List<ProposalLine> proposals) {}
 
@@ -111,10 +153,11 @@ class DebriefController {
   ProposalsView proposals(
       @PathVariable UUID id,
       @RequestParam(defaultValue = "5") double longest,
+      @RequestParam(required = false) @Nullable String day,
       @AuthenticationPrincipal Driver driver) {
     Runs.Opened opened = runs.read(driver.id(), id);
     var road = opened.reference().desk().road();
-    Evidences.Proposed found = evidences.proposals(opened, longest, units(driver));
+    Evidences.Proposed found = evidences.proposals(opened, day, longest, units(driver));
     return new ProposalsView(
         opened.reference().row().version(),
         found.alike().laps().size(),
@@ -154,7 +197,8 @@ class DebriefController {
       int version,
       @NotBlank @Size(max = 500) String reason,
       @NotEmpty @Size(max = 200) List<@Valid MoveRequest> moves,
-      @Nullable Double longest) {}
+      @Nullable Double longest,
+      @Nullable @Size(max = 60) String day) {}
 
   record AcceptedView(UUID reference, int revision) {}
 
@@ -169,6 +213,7 @@ class DebriefController {
         evidences.accept(
             driver.id(),
             id,
+            request.day(),
             request.version(),
             request.reason(),
             request.moves().stream()
@@ -179,9 +224,20 @@ class DebriefController {
     return new AcceptedView(row.id(), row.basedOnRevision());
   }
 
+  record AddedDay(String day, int version) {}
+
+  /** Adds the day that the laps of a run speak for to the reference, and takes the run as its. */
+  @PostMapping("/runs/{id}/day")
+  AddedDay addDay(@PathVariable UUID id, @AuthenticationPrincipal Driver driver)
+      throws IOException {
+    Variant added = evidences.addDay(driver.id(), id);
+    recordings.againAll(driver.id(), id);
+    return new AddedDay(added.id(), runs.read(driver.id(), id).reference().row().version());
+  }
+
   @GetMapping("/references/{id}/history")
   List<Evidences.Chapter> history(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
-    return evidences.history(driver.id(), id);
+    return evidences.history(driver.id(), id, units(driver));
   }
 
   @GetMapping("/runs/{id}/vehicle-fit")

@@ -2,6 +2,7 @@ package marvek.server.run;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -19,6 +20,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
 /** What was driven in a corner, to be laid behind its plan. */
@@ -51,7 +53,8 @@ class DrivenController {
   }
 
   /**
-   * The newest run's quickest laps that count, over each other. Without laps the bands are null.
+   * The quickest laps of the newest run on a day, of those that count, over each other. Without
+   * laps the bands are null.
    *
    * @param from station of the first value, m; may lie before the line
    * @param step metres
@@ -68,7 +71,10 @@ class DrivenController {
 
   @GetMapping("/api/references/{id}/driven/{corner}")
   DrivenView driven(
-      @PathVariable UUID id, @PathVariable String corner, @AuthenticationPrincipal Driver driver) {
+      @PathVariable UUID id,
+      @PathVariable String corner,
+      @RequestParam(defaultValue = RunDays.OWN) String day,
+      @AuthenticationPrincipal Driver driver) {
     References.Opened opened = references.read(driver.id(), id);
     var desk = opened.desk();
     Corner at = desk.corners().get(desk.indexOf(corner));
@@ -77,16 +83,24 @@ class DrivenController {
             // A run on another version of the road cannot be laid over this one.
             .filter(r -> r.layoutVersionId().equals(opened.row().layoutVersionId()))
             .toList();
-    Set<UUID> driven =
-        runs.lapLines(all).stream()
-            .filter(l -> l.counts() && l.measured())
-            .map(LapLine::run)
-            .collect(Collectors.toSet());
-    Optional<RunRow> newest = all.stream().filter(r -> driven.contains(r.id())).findFirst();
+    RunDays days = RunDays.of(opened.working());
+    Map<UUID, List<LapLine>> lines =
+        runs.lapLines(all).stream().collect(Collectors.groupingBy(LapLine::run));
+    Set<UUID> driven = new HashSet<>();
+    Optional<RunRow> newest = Optional.empty();
+    for (RunRow r : all) {
+      days.parts(r, lines.getOrDefault(r.id(), List.of())).stream()
+          .filter(p -> p.on(day))
+          .forEach(p -> driven.addAll(p.laps()));
+      if (!driven.isEmpty()) {
+        newest = Optional.of(r);
+        break;
+      }
+    }
     if (newest.isPresent()) {
       List<LapRow> laps =
           runs.laps(List.of(newest.get())).stream()
-              .filter(l -> l.counts() && l.measured())
+              .filter(l -> driven.contains(l.id()))
               .sorted(Comparator.comparingDouble(LapRow::lapTime))
               .limit(MOST)
               .toList();

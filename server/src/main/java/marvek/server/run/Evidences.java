@@ -1,10 +1,12 @@
 package marvek.server.run;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Random;
+import java.util.Optional;
 import java.util.TreeMap;
 import java.util.UUID;
 import marvek.core.debrief.Debrief;
@@ -14,8 +16,12 @@ import marvek.core.debrief.Proposal;
 import marvek.core.debrief.Proposals;
 import marvek.core.debrief.Robust;
 import marvek.core.debrief.Sections;
-import marvek.core.debrief.Trial;
 import marvek.core.debrief.VehicleFit;
+import marvek.core.reference.CornerEntry;
+import marvek.core.reference.Desk;
+import marvek.core.reference.Variant;
+import marvek.core.reference.Variants;
+import marvek.core.session.Promise;
 import marvek.core.telemetry.Channel;
 import marvek.core.telemetry.LapGrid;
 import marvek.core.units.Display;
@@ -43,28 +49,125 @@ public class Evidences {
     this.garage = garage;
   }
 
+  /**
+   * A run read against one of the reference's days.
+   *
+   * @param parts of the run by day, in the order driven
+   * @param part that is looked at
+   * @param desk of its day; the reference's own where no day fits
+   * @param entries as they are to be driven on it
+   * @param laps of the part that count
+   */
+  record Judged(
+      Runs.Opened opened,
+      List<RunDays.PartLine> parts,
+      RunDays.@Nullable PartLine part,
+      Desk desk,
+      List<CornerEntry> entries,
+      List<LapData> laps) {
+    /** Whether there is a day to hold the laps against. */
+    boolean fits() {
+      return part == null || part.day() != null;
+    }
+
+    @Nullable String day() {
+      return part == null ? RunDays.OWN : part.day();
+    }
+  }
+
+  /**
+   * Finds the day that a run was driven on.
+   *
+   * @param day which of its parts is wanted; null for the one with most laps
+   */
   @Transactional(readOnly = true)
-  Debrief debrief(Runs.Opened opened, Display units) {
-    return Debriefer.read(
-        opened.reference().desk(), opened.driven().corners(), runs.counted(opened.run()), units);
+  Judged judged(Runs.Opened opened, @Nullable String day) {
+    RunDays days = RunDays.of(opened.reference().working());
+    List<LapRow> rows = runs.counted(List.of(opened.run()));
+    List<RunDays.PartLine> parts = parts(days, opened.run(), rows);
+    RunDays.PartLine part =
+        parts.stream()
+            .filter(p -> day != null && p.on(day))
+            .findFirst()
+            .or(() -> parts.stream().max(Comparator.comparingInt(p -> p.laps().size())))
+            .orElse(null);
+    Desk base = opened.reference().desk();
+    Variant variant = part == null ? null : days.variant(part.day()).orElse(null);
+    if (part == null || variant == null) {
+      return new Judged(
+          opened, parts, part, base, opened.driven().corners(), data(rows, part, base, base));
+    }
+    Desk then = references.on(opened.reference(), variant.day());
+    // What was set by hand for the day when it was driven, where the revision knew the day.
+    Variant driven =
+        RunDays.of(opened.driven()).variant(variant.id()).map(v -> v.like(variant)).orElse(variant);
+    return new Judged(
+        opened,
+        parts,
+        part,
+        then,
+        RunDays.on(base, then, driven, opened.driven().corners()),
+        data(rows, part, base, then));
+  }
+
+  private static List<RunDays.PartLine> parts(RunDays days, RunRow run, List<LapRow> rows) {
+    return days.parts(run.day(), rows.stream().map(l -> RunDays.lap(l.id(), l.grip())).toList());
+  }
+
+  /**
+   * The laps of a part. Where a lap was read on another day's line than it is held against, what
+   * was measured from that line is left out.
+   */
+  private static List<LapData> data(
+      List<LapRow> rows, RunDays.@Nullable PartLine part, Desk base, Desk then) {
+    boolean own = Variants.ownLine(base, then);
+    List<LapData> out = new ArrayList<>();
+    for (LapRow l : rows) {
+      if (part == null || part.laps().contains(l.id())) {
+        String day = part == null ? null : part.day();
+        boolean same = day == null || day.equals(l.day()) || (l.day() == null && !own);
+        out.add(same || !own ? l.data() : l.data().withoutLine());
+      }
+    }
+    return out;
+  }
+
+  /** What a run says of the day it was driven on; without a day, its times and no judgement. */
+  @Transactional(readOnly = true)
+  Debrief debrief(Judged judged, Display units) {
+    return judged.fits()
+        ? Debriefer.read(judged.desk(), judged.entries(), judged.laps(), units)
+        : Debriefer.times(judged.laps(), judged.desk());
   }
 
   /** Proposals, with the laps that they could rest on. */
-  record Proposed(List<Proposal> proposals, Runs.Alike alike) {}
+  record Proposed(List<Proposal> proposals, Runs.Alike alike, Judged judged) {}
 
-  /** Proposals for the working copy, from all laps of like conditions and set-up. */
+  /** Proposals for the day of a run, from all laps of that day on the same set-up. */
   @Transactional(readOnly = true)
-  Proposed proposals(Runs.Opened opened, double longest, Display units) {
-    Runs.Alike alike = runs.like(opened.run());
+  Proposed proposals(Runs.Opened opened, @Nullable String day, double longest, Display units) {
+    Judged judged = judged(opened, day);
+    if (!judged.fits()) {
+      return new Proposed(List.of(), new Runs.Alike(List.of(), 0), judged);
+    }
+    RunDays days = RunDays.of(opened.reference().working());
+    Desk base = opened.reference().desk();
+    Runs.Alike alike =
+        runs.like(
+            opened.run(),
+            (run, rows) ->
+                parts(days, run, rows).stream()
+                    .filter(p -> p.on(judged.day()))
+                    .flatMap(p -> data(rows, p, base, judged.desk()).stream())
+                    .toList());
+    List<CornerEntry> entries =
+        days.variant(judged.day())
+            .map(v -> RunDays.on(base, judged.desk(), v, opened.reference().working().corners()))
+            .orElse(opened.reference().working().corners());
     List<Proposal> found =
         Proposals.of(
-            opened.reference().desk(),
-            opened.reference().things(),
-            opened.reference().working().corners(),
-            alike.laps(),
-            longest,
-            units);
-    return new Proposed(found, alike);
+            judged.desk(), opened.reference().things(), entries, alike.laps(), longest, units);
+    return new Proposed(found, alike, judged);
   }
 
   /**
@@ -75,6 +178,7 @@ public class Evidences {
   ReferenceRow accept(
       UUID owner,
       UUID runId,
+      @Nullable String day,
       int version,
       String reason,
       List<References.Move> moves,
@@ -82,7 +186,9 @@ public class Evidences {
       Display units) {
     RunRow run = runs.own(owner, runId);
     Runs.Opened opened = runs.read(owner, runId);
-    List<Proposal> proposals = proposals(opened, longest, units).proposals();
+    Proposed proposed = proposals(opened, day, longest, units);
+    List<Proposal> proposals = proposed.proposals();
+    String on = proposed.judged().day();
     List<Evidence> evidence = new ArrayList<>();
     for (References.Move m : moves) {
       Proposal p =
@@ -119,12 +225,13 @@ public class Evidences {
               p.laps(),
               p.strength().words(),
               run.id().toString(),
-              p.evidence()));
+              p.evidence(),
+              on));
     }
     if (evidence.isEmpty()) {
       throw Problem.bad("Nothing is accepted.", "moves", "Accept a proposal first.");
     }
-    return references.revise(owner, run.referenceId(), version, moves, reason, evidence);
+    return references.revise(owner, run.referenceId(), on, version, moves, reason, evidence);
   }
 
   /** Accepts the best proposals of a run as they stand; returns whether there were any. */
@@ -132,7 +239,7 @@ public class Evidences {
   public boolean acceptBest(UUID owner, UUID runId, int most, String reason) {
     Runs.Opened opened = runs.read(owner, runId);
     List<References.Move> moves =
-        proposals(opened, Proposals.LONGEST_STEP, Display.METRIC).proposals().stream()
+        proposals(opened, null, Proposals.LONGEST_STEP, Display.METRIC).proposals().stream()
             .filter(p -> p.change() && p.gain() != null)
             .limit(most)
             .map(p -> new References.Move(p.corner(), p.kind(), p.to()))
@@ -143,6 +250,7 @@ public class Evidences {
     accept(
         owner,
         runId,
+        null,
         opened.reference().row().version(),
         reason,
         moves,
@@ -151,34 +259,47 @@ public class Evidences {
     return true;
   }
 
-  /**
-   * A promise of a revision, and what became of it.
-   *
-   * @param before laps on the revision before, in the same conditions and on the same set-up
-   * @param after laps with it
-   * @param difference seconds to the next corner, after less before; null while there are too few
-   * @param kept whether the laps bear it out; null while that is not known
-   * @param words what there is to say
-   */
-  record Promise(
-      Evidence evidence,
-      int before,
-      int after,
-      @Nullable Double difference,
-      @Nullable Double low,
-      @Nullable Double high,
-      @Nullable Boolean kept,
-      String words) {}
-
-  /** What laps must have in common to be held against each other. */
-  private record Like(RunRow.Conditions conditions, String sheet) {
-    static Like of(RunRow run) {
-      return new Like(run.conditions(), run.sheetName());
+  /** Adds the day that the laps of a run speak for; the run is then one of that day. */
+  @Transactional
+  Variant addDay(UUID owner, UUID runId) {
+    RunRow run = runs.own(owner, runId);
+    Judged judged = judged(runs.read(owner, runId), null);
+    RunDays.PartLine part = judged.part();
+    OfferedDay offer =
+        part == null || part.day() != null
+            ? null
+            : OfferedDay.of(run.day(), part.grip()).orElse(null);
+    if (offer == null) {
+      throw Problem.bad(
+          "The laps of this run speak for no new day.",
+          null,
+          "Choose one of the reference's days for it on Runs.");
     }
+    Variant added =
+        new Variant(
+            UUID.randomUUID().toString().substring(0, 8),
+            offer.kind(),
+            "",
+            offer.kind().usual().withGrip(offer.grip()),
+            List.of());
+    references.addDay(owner, run.referenceId(), added);
+    runs.on(run, added.id());
+    return added;
   }
 
-  /** Lap times of one revision in one sort of conditions. */
-  record Driven(RunRow.Conditions conditions, int laps, double best, double median) {}
+  /** A promise of a revision, and what became of it. */
+  record Kept(Evidence evidence, Promise promise) {}
+
+  /** What laps must have in common to be held against each other. */
+  private record Like(@Nullable String day, String sheet) {}
+
+  /**
+   * Lap times of one revision on one day.
+   *
+   * @param day id, empty for the reference's own; null where none fits
+   * @param called in the driver's words
+   */
+  record Driven(@Nullable String day, String called, int laps, double best, double median) {}
 
   /** A revision with what was driven on it. */
   record Chapter(
@@ -187,38 +308,82 @@ public class Evidences {
       String reason,
       double computed,
       List<Driven> driven,
-      List<Promise> promises) {}
+      List<Kept> promises) {}
 
   /** The history of a reference, newest first. */
   @Transactional(readOnly = true)
-  List<Chapter> history(UUID person, UUID referenceId) {
+  List<Chapter> history(UUID person, UUID referenceId, Display units) {
     References.Opened opened = references.read(person, referenceId);
-    List<RunRow> all = runs.of(person, referenceId);
-    Map<UUID, RunRow> byId = new HashMap<>();
-    all.forEach(r -> byId.put(r.id(), r));
+    RunDays days = RunDays.of(opened.working());
+    Map<String, String> called = new HashMap<>();
     Map<Integer, Map<Like, List<LapData>>> laps = new HashMap<>();
-    for (LapTimes l : runs.countedTimes(all)) {
-      RunRow run = byId.get(l.run());
-      if (run != null) {
-        laps.computeIfAbsent(run.revision(), r -> new HashMap<>())
-            .computeIfAbsent(Like.of(run), c -> new ArrayList<>())
-            .add(l.data());
+    Map<UUID, Integer> revisionOf = new HashMap<>();
+    Map<UUID, String> sheetOf = new HashMap<>();
+    List<RunRow> all = runs.of(person, referenceId);
+    Map<UUID, List<LapRow>> rows = new HashMap<>();
+    runs.laps(all).stream()
+        .filter(LapRow::counts)
+        .forEach(l -> rows.computeIfAbsent(l.runId(), r -> new ArrayList<>()).add(l));
+    for (RunRow run : all) {
+      revisionOf.put(run.id(), run.revision());
+      sheetOf.put(run.id(), run.sheetName());
+      List<LapRow> driven =
+          rows.getOrDefault(run.id(), List.of()).stream().filter(LapRow::measured).toList();
+      List<RunDays.PartLine> parts = parts(days, run, driven);
+      // Laps timed by hand were driven on the day of the others, or on the one that was named.
+      List<LapData> byHand =
+          rows.getOrDefault(run.id(), List.of()).stream()
+              .filter(l -> !l.measured())
+              .map(LapRow::data)
+              .toList();
+      if (!byHand.isEmpty()) {
+        String day =
+            parts.isEmpty()
+                ? days.named(run.day())
+                : parts.stream()
+                    .max(Comparator.comparingInt(p -> p.laps().size()))
+                    .map(RunDays.PartLine::day)
+                    .orElse(null);
+        laps.computeIfAbsent(run.revision(), r -> new LinkedHashMap<>())
+            .computeIfAbsent(new Like(day, run.sheetName()), k -> new ArrayList<>())
+            .addAll(byHand);
+        days.called(day).ifPresent(c -> called.put(String.valueOf(day), c));
+      }
+      for (RunDays.PartLine part : parts) {
+        String day = part.day();
+        if (day != null) {
+          called.put(day, part.called());
+        }
+        List<LapData> into =
+            laps.computeIfAbsent(run.revision(), r -> new LinkedHashMap<>())
+                .computeIfAbsent(new Like(day, run.sheetName()), k -> new ArrayList<>());
+        driven.stream()
+            .filter(l -> part.laps().contains(l.id()))
+            .map(LapRow::data)
+            .forEach(into::add);
       }
     }
     Sections sections = new Sections(opened.desk(), opened.working().corners());
     List<Chapter> out = new ArrayList<>();
     for (Revision r : references.revisions(opened.row().ownerId(), referenceId)) {
-      Map<RunRow.Conditions, List<LapData>> with = new TreeMap<>();
+      Map<String, List<LapData>> with = new TreeMap<>();
       laps.getOrDefault(r.number(), Map.of())
           .forEach(
               (like, list) ->
-                  with.computeIfAbsent(like.conditions(), c -> new ArrayList<>()).addAll(list));
+                  with.computeIfAbsent(
+                          like.day() == null ? NO_DAY : like.day(), d -> new ArrayList<>())
+                      .addAll(list));
       List<Driven> driven = new ArrayList<>();
       with.forEach(
-          (c, list) -> {
+          (day, list) -> {
             double[] times = list.stream().mapToDouble(LapData::lapTime).toArray();
             driven.add(
-                new Driven(c, times.length, Robust.quantile(times, 0), Robust.median(times)));
+                new Driven(
+                    day.equals(NO_DAY) ? null : day,
+                    called.getOrDefault(day, "on a day not known"),
+                    times.length,
+                    Robust.quantile(times, 0),
+                    Robust.median(times)));
           });
       out.add(
           new Chapter(
@@ -228,79 +393,97 @@ public class Evidences {
               r.lapTime(),
               driven,
               r.evidence().stream()
-                  .map(e -> promise(e, r.number(), byId, laps, sections, opened))
+                  .map(
+                      e -> {
+                        UUID run = UUID.fromString(e.run());
+                        Like like = new Like(e.on(), sheetOf.getOrDefault(run, ""));
+                        int was = revisionOf.getOrDefault(run, r.number() - 1);
+                        return new Kept(
+                            e,
+                            promise(
+                                e,
+                                r.evidence(),
+                                sections,
+                                opened.desk(),
+                                of(laps, was, like),
+                                of(laps, r.number(), like),
+                                laps.containsKey(r.number()),
+                                units));
+                      })
                   .toList()));
     }
     return out;
   }
 
-  private static Promise promise(
-      Evidence e,
-      int revision,
-      Map<UUID, RunRow> runs,
-      Map<Integer, Map<Like, List<LapData>>> laps,
-      Sections sections,
-      References.Opened opened) {
-    RunRow run = runs.get(UUID.fromString(e.run()));
-    Like like = run == null ? new Like(RunRow.Conditions.DRY, "") : Like.of(run);
-    int was = run == null ? revision - 1 : run.revision();
-    int c = opened.desk().indexOf(e.corner());
-    double[] before = seconds(laps, was, like, sections, c);
-    double[] after = seconds(laps, revision, like, sections, c);
-    if (before.length < 3 || after.length < 3) {
-      return new Promise(
-          e,
-          before.length,
-          after.length,
-          null,
-          null,
-          null,
-          null,
-          after.length > 0
-              ? "Too few laps yet to say."
-              : laps.containsKey(revision)
-                  ? "Not driven yet in like conditions on the same set-up."
-                  : "Not driven yet.");
-    }
-    Trial t = Trial.of(before, after, new Random(revision));
-    Boolean kept = t.high() < 0 ? Boolean.TRUE : t.low() > 0 ? Boolean.FALSE : null;
-    String seconds =
-        String.format(
-            java.util.Locale.ROOT,
-            "%+.3f s to the next corner (%+.3f to %+.3f)",
-            t.difference(),
-            t.low(),
-            t.high());
-    return new Promise(
-        e,
-        before.length,
-        after.length,
-        t.difference(),
-        t.low(),
-        t.high(),
-        kept,
-        kept == null
-            ? "Not settled: " + seconds + "."
-            : kept ? "Kept: " + seconds + "." : "Not kept: " + seconds + ".");
-  }
+  // Sorts after all days.
+  private static final String NO_DAY = "\uffff";
 
-  private static double[] seconds(
-      Map<Integer, Map<Like, List<LapData>>> laps,
-      int revision,
-      Like like,
-      Sections sections,
-      int c) {
+  private static List<LapData> of(
+      Map<Integer, Map<Like, List<LapData>>> laps, int revision, Like like) {
     return laps.getOrDefault(revision, Map.of()).getOrDefault(like, List.of()).stream()
         .filter(l -> l.times().length > 0)
-        .mapToDouble(l -> sections.time(l, c))
-        .toArray();
+        .toList();
+  }
+
+  private static Promise promise(
+      Evidence e,
+      List<Evidence> changes,
+      Sections sections,
+      Desk desk,
+      List<LapData> before,
+      List<LapData> after,
+      boolean driven,
+      Display units) {
+    Promise found =
+        Promise.of(
+            desk.road().apart(e.from(), e.to()),
+            e.gain(),
+            seen(e, changes, sections, desk, before),
+            seen(e, changes, sections, desk, after),
+            units);
+    return found.verdict() == Promise.Verdict.OPEN && after.isEmpty()
+        ? found.saying(driven ? "Not driven yet on the same day and set-up." : "Not driven yet.")
+        : found;
+  }
+
+  private static Promise.Seen seen(
+      Evidence e, List<Evidence> changes, Sections sections, Desk desk, List<LapData> laps) {
+    int c = desk.indexOf(e.corner());
+    List<Integer> others = new ArrayList<>();
+    for (int k = 0; k < desk.corners().size(); k++) {
+      String id = desk.corners().get(k).id();
+      if (changes.stream().noneMatch(x -> x.corner().equals(id))) {
+        others.add(k);
+      }
+    }
+    return new Promise.Seen(
+        laps.stream().mapToDouble(l -> sections.time(l, c)).toArray(),
+        laps.stream()
+            .mapToDouble(l -> others.stream().mapToDouble(k -> sections.time(l, k)).sum())
+            .toArray(),
+        laps.stream()
+            .flatMap(l -> l.corner(e.corner()).stream())
+            .flatMap(x -> Optional.ofNullable(Debriefer.measured(x, e.kind())).stream())
+            .mapToDouble(at -> desk.road().apart(e.from(), at))
+            .toArray());
   }
 
   /** The vehicle as the laps of a run show it. */
   @Transactional(readOnly = true)
   VehicleFit fit(Runs.Opened opened) {
+    Judged judged = judged(opened, RunDays.OWN);
+    if (!RunDays.OWN.equals(judged.day())) {
+      throw Problem.bad(
+          "These laps were not driven on the reference's own dry day; they would make a vehicle of"
+              + " the weather.",
+          null,
+          "Take laps of a dry, warm day, or say on Runs that it was one.");
+    }
+    RunDays.PartLine part = judged.part();
     List<LapRow> rows =
-        runs.laps(List.of(opened.run())).stream().filter(l -> l.counts() && l.measured()).toList();
+        runs.counted(List.of(opened.run())).stream()
+            .filter(l -> part == null || part.laps().contains(l.id()))
+            .toList();
     if (rows.size() < 2) {
       throw Problem.bad(
           "Two laps that count are needed to tell a vehicle from them.",

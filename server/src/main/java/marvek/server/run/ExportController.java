@@ -262,7 +262,7 @@ class ExportController {
       throws IOException {
     Runs.Opened opened = runs.read(driver.id(), id);
     Display units = accounts.findById(driver.id()).orElseThrow().display();
-    Debrief d = evidences.debrief(opened, units);
+    Debrief d = evidences.debrief(evidences.judged(opened, null), units);
     ByteArrayOutputStream out = new ByteArrayOutputStream();
     Document document = new Document(PageSize.A4, 48, 48, 48, 48);
     PdfWriter.getInstance(document, out);

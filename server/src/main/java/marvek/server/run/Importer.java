@@ -9,6 +9,7 @@ import java.io.InputStream;
 import java.io.InterruptedIOException;
 import java.util.ArrayList;
 import java.util.EnumSet;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -16,6 +17,7 @@ import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import marvek.core.circuit.Centreline;
+import marvek.core.debrief.GripUse;
 import marvek.core.reference.Desk;
 import marvek.core.telemetry.Blocks;
 import marvek.core.telemetry.Channel;
@@ -29,6 +31,7 @@ import marvek.core.telemetry.ReadingStopped;
 import marvek.core.telemetry.RecordingFile;
 import marvek.core.telemetry.TelemetryProblem;
 import marvek.server.reference.References;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.context.annotation.Bean;
@@ -193,8 +196,40 @@ class Importer {
     return ready;
   }
 
-  /** Road, vehicle and corners that a recording is read on. */
-  record Target(Desk desk, References.Opened opened, EventFinder finder) {
+  /** Road, vehicle, corners and days that a recording is read on. */
+  final class Target {
+    private final Desk desk;
+    private final References.Opened opened;
+    private final RunDays days;
+    private final @Nullable String word;
+    private final Map<String, EventFinder> finders = new HashMap<>();
+
+    Target(References.Opened opened, @Nullable String word) {
+      this.desk = opened.desk();
+      this.opened = opened;
+      this.days = RunDays.of(opened.working());
+      this.word = word;
+    }
+
+    /** Events are found by the line and the grip of the day that the lap was driven on. */
+    private EventFinder finder(String day) {
+      return finders.computeIfAbsent(
+          day,
+          d -> {
+            Desk then = days.variant(d).map(v -> references.on(opened, v.day())).orElse(desk);
+            return new EventFinder(then.road(), then.corners(), then.limits(), then.path());
+          });
+    }
+
+    private double grip(DrivenLap lap) {
+      if (!lap.kind().whole()) {
+        return Double.NaN;
+      }
+      LapGrid fine = LapGrid.of(lap, desk.road().length(), desk.road().size());
+      double[] across = fine.channels().get(Channel.ACROSS);
+      return GripUse.of(desk, fine.speed(), across == null ? new double[0] : across);
+    }
+
     LapReader reader(ReadReport report, java.util.function.Consumer<DrivenLap> taker) {
       return new LapReader(desk.road(), opened.layout().plane(), desk.vehicle(), report, taker);
     }
@@ -202,28 +237,31 @@ class Importer {
     Ready ready(Recording row, DrivenLap lap) {
       Centreline road = desk.road();
       LapGrid grid = LapGrid.of(lap, road.length(), Math.max(2, road.size() / 2));
+      double grip = grip(lap);
+      String day = days.day(word, grip).orElse(RunDays.OWN);
       LapGrid coarse = LapGrid.of(lap, road.length(), Math.max(2, road.size() / 5));
       return new Ready(
           lap.withoutSamples(),
           new LapRow(
-              row.ownerId(),
-              row.runId(),
-              row.id(),
-              lap.number(),
-              lap.kind(),
-              lap.lapTime(),
-              lap.start(),
-              sectors(lap, coarse),
-              lap.remark(),
-              lap.trace().recorded(Channel.BRAKE) && lap.trace().recorded(Channel.THROTTLE),
-              coarse.step(),
-              Packed.bytes(coarse.times()),
-              finder.find(lap)),
+                  row.ownerId(),
+                  row.runId(),
+                  row.id(),
+                  lap.number(),
+                  lap.kind(),
+                  lap.lapTime(),
+                  lap.start(),
+                  sectors(lap, coarse),
+                  lap.remark(),
+                  lap.trace().recorded(Channel.BRAKE) && lap.trace().recorded(Channel.THROTTLE),
+                  coarse.step(),
+                  Packed.bytes(coarse.times()),
+                  finder(day).find(lap))
+              .on(grip, day),
           Packed.bytes(grid));
     }
 
     /** Times of three equal thirds. */
-    private static List<Double> sectors(DrivenLap lap, LapGrid grid) {
+    private List<Double> sectors(DrivenLap lap, LapGrid grid) {
       if (!lap.kind().whole()) {
         return List.of();
       }
@@ -237,9 +275,7 @@ class Importer {
   Target target(Recording row) {
     RunRow run = runs.findById(row.runId()).orElseThrow();
     References.Opened opened = references.open(row.ownerId(), run.referenceId());
-    Desk desk = opened.desk();
-    return new Target(
-        desk, opened, new EventFinder(desk.road(), desk.corners(), desk.limits(), desk.path()));
+    return new Target(opened, run.day());
   }
 
   /**

@@ -128,7 +128,7 @@ class Inbox {
     Instant recent = clock.instant().minus(SAME_DAY);
     return !all.isEmpty() && all.get(0).drivenAt().isAfter(recent)
         ? all.get(0).id()
-        : runs.start(owner, reference, "", null, RunRow.Conditions.DRY).id();
+        : runs.start(owner, reference, "", null, null).id();
   }
 
   private static @Nullable Path move(Path file, String to) throws IOException {

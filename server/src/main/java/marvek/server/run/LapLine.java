@@ -10,6 +10,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param measured whether it holds more than a time
  * @param told whether its pedals were recorded
+ * @param grip used across, as a factor on the reference's computed lap; null where not known
  */
 record LapLine(
     UUID id,
@@ -24,7 +25,8 @@ record LapLine(
     String remark,
     String note,
     boolean measured,
-    boolean told) {
+    boolean told,
+    @Nullable Double grip) {
 
   /** As the database holds it. */
   @SuppressWarnings("unchecked")
@@ -40,7 +42,8 @@ record LapLine(
       String remark,
       String note,
       double step,
-      boolean told) {
+      boolean told,
+      @Nullable Double grip) {
     this(
         id,
         run,
@@ -54,7 +57,8 @@ record LapLine(
         remark,
         note,
         step > 0,
-        told);
+        told,
+        grip);
   }
 
   /** Values as finely as a drawing can show them; what is not known is zero. */
@@ -79,6 +83,7 @@ record LapLine(
         l.remark(),
         l.note(),
         l.step(),
-        l.told());
+        l.told(),
+        l.grip());
   }
 }

@@ -41,6 +41,8 @@ class LapRow {
   private boolean said;
   private double step;
   private byte[] times;
+  private @Nullable Double grip;
+  private @Nullable String day;
 
   @JdbcTypeCode(SqlTypes.JSON)
   private List<CornerEvents> events;
@@ -117,6 +119,22 @@ class LapRow {
     if (old.said) {
       say(old.kind, old.counts, old.note);
     }
+  }
+
+  /** What it uses of the grip across, and the day by which its events were found. */
+  LapRow on(double newGrip, String newDay) {
+    grip = Double.isNaN(newGrip) ? null : newGrip;
+    day = newDay;
+    return this;
+  }
+
+  @Nullable Double grip() {
+    return grip;
+  }
+
+  /** The day by whose line and grip its events were found; null for laps of before. */
+  @Nullable String day() {
+    return day;
   }
 
   /** Takes the kind that the whole recording shows. */

@@ -13,12 +13,12 @@ interface LapRows extends JpaRepository<LapRow, UUID> {
 
   @Query(
       "select new marvek.server.run.LapLine(l.id, l.runId, l.recordingId, l.number, l.kind,"
-          + " l.counts, l.lapTime, l.sectors, l.remark, l.note, l.step, l.told)"
+          + " l.counts, l.lapTime, l.sectors, l.remark, l.note, l.step, l.told, l.grip)"
           + " from LapRow l where l.runId in :runs order by l.started")
   List<LapLine> lines(Collection<UUID> runs);
 
   @Query(
-      "select new marvek.server.run.LapTimes(l.id, l.runId, l.number, l.lapTime, l.step, l.times)"
+      "select new marvek.server.run.LapTimes(l.id, l.runId, l.number, l.lapTime, l.step, l.times, l.grip)"
           + " from LapRow l where l.runId in :runs and l.counts = true order by l.started")
   List<LapTimes> counted(Collection<UUID> runs);
 

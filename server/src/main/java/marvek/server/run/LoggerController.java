@@ -21,6 +21,7 @@ import marvek.core.logger.Habit;
 import marvek.core.logger.Mistake;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.Truth;
+import marvek.core.reference.Variant;
 import marvek.server.access.Driver;
 import marvek.server.problem.Problem;
 import marvek.server.reference.References;
@@ -48,13 +49,20 @@ class LoggerController implements DisposableBean {
   private final Runs runs;
   private final Recordings recordings;
   private final LivePort live;
+  private final SimulatedRuns simulated;
   private final ExecutorService senders = Executors.newFixedThreadPool(2);
 
-  LoggerController(References references, Runs runs, Recordings recordings, LivePort live) {
+  LoggerController(
+      References references,
+      Runs runs,
+      Recordings recordings,
+      LivePort live,
+      SimulatedRuns simulated) {
     this.references = references;
     this.runs = runs;
     this.recordings = recordings;
     this.live = live;
+    this.simulated = simulated;
   }
 
   @Override
@@ -68,6 +76,7 @@ class LoggerController implements DisposableBean {
    * What the simulated driver is to do.
    *
    * @param run that it is for; null for a new one
+   * @param day that it drives on: empty or null for the reference's own, one of its days, or a kind
    * @param live whether it sends lines while it drives, instead of a file afterwards
    * @param worn whether the device's positions wander and come late
    * @param speedUp how much quicker than real time the lines come
@@ -75,7 +84,7 @@ class LoggerController implements DisposableBean {
   record DriveRequest(
       @Nullable UUID run,
       @Nullable @Size(max = 100) String name,
-      RunRow.@Nullable Conditions conditions,
+      @Nullable @Size(max = 60) String day,
       @Min(1) @Max(60) int laps,
       @NotNull @Size(max = 40) List<@Valid HabitRequest> habits,
       @Nullable Double spread,
@@ -102,8 +111,7 @@ class LoggerController implements DisposableBean {
       @AuthenticationPrincipal Driver driver)
       throws IOException {
     References.Opened opened = references.open(driver.id(), id);
-    RunRow.Conditions like =
-        request.conditions() == null ? RunRow.Conditions.DRY : request.conditions();
+    Variant day = day(opened, request.day());
     UUID into = request.run() == null ? null : runs.own(driver.id(), request.run()).id();
     if (request.live() && opened.layout().plane() == null) {
       throw Problem.bad(
@@ -113,10 +121,10 @@ class LoggerController implements DisposableBean {
     }
     long seed = request.seed() == null ? System.nanoTime() : request.seed();
     SimulatedRuns.Recorded recorded =
-        SimulatedRuns.drive(
+        simulated.drive(
             opened,
             opened.working().corners(),
-            like,
+            day,
             request.laps(),
             habits(opened, request),
             request.spread() == null ? 1.5 : request.spread(),
@@ -128,7 +136,7 @@ class LoggerController implements DisposableBean {
     UUID run =
         into != null
             ? into
-            : runs.start(driver.id(), id, request.name() == null ? "" : request.name(), null, like)
+            : runs.start(driver.id(), id, request.name() == null ? "" : request.name(), null, null)
                 .id();
     if (request.live()) {
       Recording row =
@@ -144,6 +152,23 @@ class LoggerController implements DisposableBean {
         name + ".csv",
         new ByteArrayInputStream(recorded.table()),
         recorded.driven().truth());
+  }
+
+  /** A day of the reference, or a usual one of a kind that it does not have. */
+  private static @Nullable Variant day(References.Opened opened, @Nullable String word) {
+    RunDays days = RunDays.of(opened.working());
+    String named = days.named(word);
+    if (named == null || named.equals(RunDays.OWN)) {
+      return null;
+    }
+    return days.variant(named)
+        .or(() -> RunDays.kind(named).map(k -> new Variant(k.name(), k, "", k.usual(), List.of())))
+        .orElseThrow(
+            () ->
+                Problem.bad(
+                    "This reference has no such day.",
+                    "day",
+                    "Choose one of its days, or a kind."));
   }
 
   private static List<Habit> habits(References.Opened opened, DriveRequest request) {
@@ -218,12 +243,7 @@ class LoggerController implements DisposableBean {
     UUID run =
         request.run() != null
             ? runs.own(driver.id(), request.run()).id()
-            : runs.start(
-                    driver.id(),
-                    id,
-                    request.name() == null ? "" : request.name(),
-                    null,
-                    RunRow.Conditions.DRY)
+            : runs.start(driver.id(), id, request.name() == null ? "" : request.name(), null, null)
                 .id();
     Recording row = recordings.listen(driver.id(), run, "live.nmea", (Truth) null);
     return new LiveView(row.id(), run, live.port(), String.valueOf(row.token()));

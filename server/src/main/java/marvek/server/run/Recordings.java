@@ -242,6 +242,15 @@ public class Recordings {
     read(id);
   }
 
+  /** Reads all recordings of a run once more, as after another day was named for it. */
+  void againAll(UUID owner, UUID runId) throws IOException {
+    for (Recording r : rows.findByRunIdInOrderByCreatedAt(List.of(runs.own(owner, runId).id()))) {
+      if (r.state() == Recording.State.DONE) {
+        again(owner, r.id());
+      }
+    }
+  }
+
   private static void settled(Recording row) {
     if (row.state() == Recording.State.WORKING) {
       throw Problem.conflict(

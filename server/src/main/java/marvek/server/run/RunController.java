@@ -4,9 +4,11 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
+import java.io.IOException;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import marvek.core.circuit.Corner;
@@ -32,6 +34,7 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -42,21 +45,26 @@ class RunController {
   private final Runs runs;
   private final References references;
   private final Inbox inbox;
+  private final Evidences evidences;
+  private final Recordings recordings;
 
-  RunController(Runs runs, References references, Inbox inbox) {
+  RunController(
+      Runs runs, References references, Inbox inbox, Evidences evidences, Recordings recordings) {
     this.runs = runs;
     this.references = references;
     this.inbox = inbox;
+    this.evidences = evidences;
+    this.recordings = recordings;
   }
 
   record StartRequest(
       @Nullable @Size(max = 100) String name,
-      RunRow.@Nullable Conditions conditions,
+      @Nullable @Size(max = 60) String day,
       @Nullable Instant drivenAt) {}
 
   record RunChange(
       @NotBlank @Size(max = 100) String name,
-      RunRow.@NotNull Conditions conditions,
+      @Nullable @Size(max = 60) String day,
       int revision,
       @NotNull @Size(max = 2000) String note) {}
 
@@ -94,7 +102,8 @@ class RunController {
       UUID id,
       String name,
       Instant drivenAt,
-      RunRow.Conditions conditions,
+      @Nullable String day,
+      List<RunDays.PartLine> parts,
       int revision,
       String sheet,
       String note,
@@ -104,6 +113,7 @@ class RunController {
   /**
    * The runs of a reference, the newest first.
    *
+   * @param days that a run can be said to have been driven on
    * @param inbox folder that is watched for this reference's files, or null
    */
   record RunsView(
@@ -114,6 +124,7 @@ class RunController {
       int revision,
       List<Corner> corners,
       List<RunLine> runs,
+      List<RunDays.DayChoice> days,
       @Nullable String inbox) {}
 
   /** What a column may hold, for the driver to choose. */
@@ -144,6 +155,7 @@ class RunController {
             .collect(Collectors.groupingBy(RecordingLine::run));
     Map<UUID, List<LapLine>> laps =
         runs.lapLines(rows).stream().collect(Collectors.groupingBy(LapLine::run));
+    RunDays days = RunDays.of(opened.working());
     return new RunsView(
         id,
         opened.layout().circuit().name(),
@@ -158,13 +170,15 @@ class RunController {
                         r.id(),
                         r.name(),
                         r.drivenAt(),
-                        r.conditions(),
+                        r.day(),
+                        days.parts(r, laps.getOrDefault(r.id(), List.of())),
                         r.revision(),
                         r.sheetName(),
                         r.note(),
                         laps.getOrDefault(r.id(), List.of()),
                         recordings.getOrDefault(r.id(), List.of())))
             .toList(),
+        days.choices(),
         opened.role() == Role.OWNER ? inbox.of(id) : null);
   }
 
@@ -180,7 +194,7 @@ class RunController {
                 id,
                 request.name() == null ? "" : request.name(),
                 request.drivenAt(),
-                request.conditions() == null ? RunRow.Conditions.DRY : request.conditions())
+                request.day())
             .id());
   }
 
@@ -189,9 +203,14 @@ class RunController {
   void change(
       @PathVariable UUID id,
       @Valid @RequestBody RunChange change,
-      @AuthenticationPrincipal Driver driver) {
-    runs.change(
-        driver.id(), id, change.name(), change.conditions(), change.revision(), change.note());
+      @AuthenticationPrincipal Driver driver)
+      throws IOException {
+    String was = runs.own(driver.id(), id).day();
+    runs.change(driver.id(), id, change.name(), change.day(), change.revision(), change.note());
+    if (!Objects.equals(was, change.day())) {
+      // Events are found by the line and the grip of the day.
+      recordings.againAll(driver.id(), id);
+    }
   }
 
   @DeleteMapping("/runs/{id}")
@@ -268,11 +287,13 @@ class RunController {
         found.lap().told());
   }
 
-  /** The reference's computed lap in the same form. */
+  /** The computed lap of the day that the run was driven on, in the same form. */
   @GetMapping("/runs/{id}/plan-trace")
-  TraceView plan(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
-    Runs.Opened opened = runs.read(driver.id(), id);
-    var desk = opened.reference().desk();
+  TraceView plan(
+      @PathVariable UUID id,
+      @RequestParam(required = false) @Nullable String day,
+      @AuthenticationPrincipal Driver driver) {
+    var desk = evidences.judged(runs.read(driver.id(), id), day).desk();
     int count = Math.max(2, desk.road().size() / 2);
     double step = desk.road().length() / count;
     LapData plan = Debriefer.computed(desk, step);

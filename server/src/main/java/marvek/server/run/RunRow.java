@@ -1,27 +1,17 @@
 package marvek.server.run;
 
 import jakarta.persistence.Entity;
-import jakarta.persistence.EnumType;
-import jakarta.persistence.Enumerated;
 import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import jakarta.persistence.Version;
 import java.time.Instant;
 import java.util.UUID;
+import org.jspecify.annotations.Nullable;
 
 /** A run: a time on the track, with a reference, on a day. */
 @Entity
 @Table(name = "run")
 public class RunRow {
-  /** What the road was like; only laps of like conditions speak together. */
-  public enum Conditions {
-    DRY,
-    COLD,
-    DAMP,
-    WET,
-    DRYING
-  }
-
   @Id private UUID id;
   private UUID ownerId;
   private UUID referenceId;
@@ -30,9 +20,7 @@ public class RunRow {
   private String name;
   private Instant drivenAt;
 
-  @Enumerated(EnumType.STRING)
-  private Conditions conditions;
-
+  private @Nullable String day;
   private String sheetName;
   private String note;
   @Version private int version;
@@ -48,7 +36,7 @@ public class RunRow {
       int revision,
       String name,
       Instant drivenAt,
-      Conditions conditions,
+      @Nullable String day,
       String sheetName,
       Instant now) {
     this.id = UUID.randomUUID();
@@ -58,15 +46,15 @@ public class RunRow {
     this.revision = revision;
     this.name = name;
     this.drivenAt = drivenAt;
-    this.conditions = conditions;
+    this.day = day;
     this.sheetName = sheetName;
     this.note = "";
     this.createdAt = now;
   }
 
-  void change(String newName, Conditions newConditions, int newRevision, String newNote) {
+  void change(String newName, @Nullable String newDay, int newRevision, String newNote) {
     name = newName;
-    conditions = newConditions;
+    day = newDay;
     revision = newRevision;
     note = newNote;
   }
@@ -100,8 +88,16 @@ public class RunRow {
     return drivenAt;
   }
 
-  public Conditions conditions() {
-    return conditions;
+  /**
+   * On which day it was driven, as the driver says: empty for the reference's own, id of a variant
+   * or kind of a day that the reference does not have; null to be told from the laps.
+   */
+  public @Nullable String day() {
+    return day;
+  }
+
+  void on(String newDay) {
+    day = newDay;
   }
 
   String sheetName() {

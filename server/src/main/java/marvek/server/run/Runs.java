@@ -2,8 +2,12 @@ package marvek.server.run;
 
 import java.time.Clock;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.UUID;
+import java.util.function.BiFunction;
+import java.util.stream.Collectors;
 import marvek.core.debrief.LapData;
 import marvek.core.reference.ReferenceContent;
 import marvek.core.telemetry.LapKind;
@@ -50,8 +54,9 @@ public class Runs {
   /** Starts a run on the reference as it was last saved. */
   @Transactional
   public RunRow start(
-      UUID owner, UUID referenceId, String name, @Nullable Instant at, RunRow.Conditions like) {
+      UUID owner, UUID referenceId, String name, @Nullable Instant at, @Nullable String day) {
     References.Opened opened = references.open(owner, referenceId);
+    known(opened, day);
     SetupSheet sheet = opened.row().sheet();
     int count = rows.findByReferenceIdOrderByDrivenAtDesc(referenceId).size();
     return rows.save(
@@ -62,7 +67,7 @@ public class Runs {
             opened.row().basedOnRevision(),
             name.isBlank() ? "Run " + (count + 1) : name.strip(),
             at == null ? clock.instant() : at,
-            like,
+            day,
             sheet == null ? "" : sheet.name(),
             clock.instant()));
   }
@@ -93,11 +98,28 @@ public class Runs {
   }
 
   @Transactional
-  RunRow change(
-      UUID owner, UUID id, String name, RunRow.Conditions like, int revision, String note) {
+  RunRow change(UUID owner, UUID id, String name, @Nullable String day, int revision, String note) {
     RunRow run = own(owner, id);
-    run.change(name.strip(), like, revision, note);
+    known(references.open(owner, run.referenceId()), day);
+    run.change(name.strip(), day, revision, note);
     return rows.saveAndFlush(run);
+  }
+
+  private static void known(References.Opened opened, @Nullable String day) {
+    RunDays days = RunDays.of(opened.working());
+    if (day != null
+        && !day.equals(RunDays.OWN)
+        && days.variant(day).isEmpty()
+        && RunDays.kind(day).isEmpty()) {
+      throw Problem.bad(
+          "This reference has no such day.", "day", "Choose one of its days, or a kind of day.");
+    }
+  }
+
+  /** Says on which day a run was driven. */
+  void on(RunRow run, String day) {
+    run.on(day);
+    rows.saveAndFlush(run);
   }
 
   @Transactional
@@ -130,43 +152,43 @@ public class Runs {
     return recordings.findByRunIdInOrderByCreatedAt(runs.stream().map(RunRow::id).toList());
   }
 
-  /** Laps of a run that count and hold more than a time, in the order driven. */
+  /** Laps that count and hold more than a time, in the order driven. */
   @Transactional(readOnly = true)
-  List<LapData> counted(RunRow run) {
-    return laps.findByRunIdOrderByStarted(run.id()).stream()
-        .filter(l -> l.counts() && l.measured())
-        .map(LapRow::data)
-        .toList();
+  List<LapRow> counted(List<RunRow> runs) {
+    return laps(runs).stream().filter(l -> l.counts() && l.measured()).toList();
   }
 
   /**
    * Laps that may be held against each other.
    *
-   * @param laps that count, on the same road, in like conditions, on the same set-up sheet
+   * @param laps that count, on the same road and day, on the same set-up sheet
    * @param onOtherSheets how many more there are with another sheet on the vehicle
    */
   record Alike(List<LapData> laps, int onOtherSheets) {}
 
-  /** Those of all runs of the reference that are like the laps of one run. */
+  /**
+   * Those of all runs of the reference that are like the laps of one run.
+   *
+   * @param ofDay laps of a run that were driven on the day in question
+   */
   @Transactional(readOnly = true)
-  Alike like(RunRow run) {
+  Alike like(RunRow run, BiFunction<RunRow, List<LapRow>, List<LapData>> ofDay) {
     List<RunRow> near =
         rows.findByReferenceIdOrderByDrivenAtDesc(run.referenceId()).stream()
-            .filter(r -> r.conditions() == run.conditions())
             .filter(r -> r.layoutVersionId().equals(run.layoutVersionId()))
             .toList();
-    List<UUID> alike =
-        near.stream().filter(r -> r.sheetName().equals(run.sheetName())).map(RunRow::id).toList();
-    List<UUID> others = near.stream().map(RunRow::id).filter(id -> !alike.contains(id)).toList();
-    List<LapData> with =
-        laps.findByRunIdInOrderByStarted(alike).stream()
-            .filter(l -> l.counts() && l.measured())
-            .map(LapRow::data)
-            .toList();
-    int without =
-        others.isEmpty()
-            ? 0
-            : (int) laps.lines(others).stream().filter(l -> l.counts() && l.measured()).count();
+    Map<UUID, List<LapRow>> by =
+        counted(near).stream().collect(Collectors.groupingBy(LapRow::runId));
+    List<LapData> with = new ArrayList<>();
+    int without = 0;
+    for (RunRow r : near) {
+      List<LapData> these = ofDay.apply(r, by.getOrDefault(r.id(), List.of()));
+      if (r.sheetName().equals(run.sheetName())) {
+        with.addAll(these);
+      } else {
+        without += these.size();
+      }
+    }
     return new Alike(with, without);
   }
 

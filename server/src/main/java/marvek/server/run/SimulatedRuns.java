@@ -7,7 +7,6 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Random;
 import java.util.UUID;
-import marvek.core.lap.Conditions;
 import marvek.core.logger.Driven;
 import marvek.core.logger.Habit;
 import marvek.core.logger.Plan;
@@ -15,6 +14,7 @@ import marvek.core.logger.Recorder;
 import marvek.core.logger.SimulatedDriver;
 import marvek.core.reference.CornerEntry;
 import marvek.core.reference.Desk;
+import marvek.core.reference.Variant;
 import marvek.server.reference.References;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -44,33 +44,26 @@ public class SimulatedRuns {
     }
   }
 
-  /** Drives a reference. */
-  static Recorded drive(
+  /**
+   * Drives a reference.
+   *
+   * @param day one of its days, or another that it is to be driven on; null for its own
+   */
+  Recorded drive(
       References.Opened opened,
       List<CornerEntry> entries,
-      RunRow.Conditions like,
+      @Nullable Variant day,
       int laps,
       List<Habit> habits,
       double spread,
       double pace,
       Recorder.Noise device,
       long seed) {
-    double grip =
-        switch (like) {
-          case DRY -> 1;
-          case COLD -> 0.94;
-          case DAMP -> 0.85;
-          case DRYING -> 0.88;
-          case WET -> 0.7;
-        };
-    Desk desk = opened.desk();
-    if (grip < 1) {
-      Conditions day = desk.conditions();
-      desk = desk.on(day.withGrip(day.grip() * grip));
-    }
+    Desk desk = day == null ? opened.desk() : references.on(opened, day.day());
+    List<CornerEntry> then = day == null ? entries : RunDays.on(opened.desk(), desk, day, entries);
     Driven driven =
         SimulatedDriver.drive(
-            new Plan(desk, entries, habits, laps, spread, pace, laps > 5 ? 1 : 0, true),
+            new Plan(desk, then, habits, laps, spread, pace, laps > 5 ? 1 : 0, true),
             new Random(seed));
     return new Recorded(
         driven,
@@ -92,12 +85,12 @@ public class SimulatedRuns {
       List<Habit> habits,
       long seed) {
     References.Opened opened = references.open(owner, reference);
-    UUID run = runs.start(owner, reference, name, at, RunRow.Conditions.DRY).id();
+    UUID run = runs.start(owner, reference, name, at, null).id();
     Recorded recorded =
         drive(
             opened,
             references.driven(opened, opened.row().basedOnRevision()).corners(),
-            RunRow.Conditions.DRY,
+            null,
             laps,
             habits,
             1.8,

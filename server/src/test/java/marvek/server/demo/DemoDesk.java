@@ -9,12 +9,12 @@ import java.util.List;
 import marvek.core.circuit.CircuitReader;
 import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.OutlineFile;
+import marvek.core.day.Surface;
 import marvek.core.lap.Conditions;
 import marvek.core.reference.CornerEntry;
 import marvek.core.reference.Desk;
 import marvek.core.reference.Drafter;
 import marvek.core.survey.Things;
-import marvek.core.survey.Zone;
 import marvek.core.survey.Zones;
 import marvek.core.vehicle.VehicleClasses;
 import org.springframework.core.io.ClassPathResource;
@@ -37,8 +37,7 @@ record DemoDesk(Desk desk, Things things, List<CornerEntry> draft) {
           Desk.compute(
               reading.centreline(),
               reading.corners(),
-              Zones.ground(
-                  reading.centreline(), things.zones().stream().filter(Zone::counts).toList()),
+              Zones.ground(reading.centreline(), things.zones(), Surface.DRY),
               VehicleClasses.byId(vehicle).vehicle(),
               Conditions.dryWarm());
       return new DemoDesk(desk, things, Drafter.draft(desk, things.landmarks()).corners());

@@ -1,0 +1,207 @@
+package marvek.core.day;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * On which of a reference's days laps were driven.
+ *
+ * <p>The driver's word wins. Without it each lap goes to the day whose grip is nearest to what the
+ * lap uses across: the reference's own dry day where that agrees within 5 %, then any other within
+ * 5 %, then the nearest within 10 %; a lap that agrees with none has no day. Laps that go to one
+ * day and differ by more than 10 % among themselves were driven while the road changed: no day fits
+ * them. What is used across tells grip, not mass, wind or tow; such days are the driver's to name.
+ *
+ * @param said whether the driver said it
+ * @param parts laps by day, in the order in which their first laps were driven
+ */
+public record DayFit(boolean said, List<Part> parts) {
+  /** Share of the grip within which a day agrees with laps. */
+  public static final double AGREES = 0.05;
+
+  /** Share of the grip beyond which no day fits. */
+  public static final double FARTHEST = 0.10;
+
+  // Of a drive with so few laps the lowest and the highest are no drift.
+  private static final int FEW = 4;
+
+  public DayFit {
+    parts = List.copyOf(parts);
+  }
+
+  /**
+   * A day of a reference.
+   *
+   * @param id of the variant; empty for the reference's own day
+   * @param called in the driver's words
+   * @param grip factor on the reference's own grip
+   */
+  public record Day(String id, String called, double grip) {}
+
+  /**
+   * A lap.
+   *
+   * @param id of it
+   * @param grip what it uses across, as a factor on what the reference's own computed lap uses; NaN
+   *     where it cannot be told
+   */
+  public record Lap(String id, double grip) {}
+
+  /**
+   * Laps of one day.
+   *
+   * @param day or null where none fits
+   * @param laps ids, in the order driven
+   * @param grip used across, middle of the laps; NaN where it cannot be told
+   * @param words why
+   */
+  public record Part(@Nullable Day day, List<String> laps, double grip, String words) {
+    public Part {
+      laps = List.copyOf(laps);
+    }
+  }
+
+  /**
+   * Finds the day of each lap.
+   *
+   * @param days the reference's own first
+   * @param laps in the order driven
+   * @param word id of the day that the driver named; null without one. An id that is not among the
+   *     days means a day that the reference does not have
+   * @param called what the driver calls such a day
+   */
+  public static DayFit of(List<Day> days, List<Lap> laps, @Nullable String word, String called) {
+    if (word != null) {
+      Optional<Day> named = days.stream().filter(d -> d.id().equals(word)).findFirst();
+      double grip = middle(laps);
+      return new DayFit(
+          true,
+          List.of(
+              named
+                  .map(d -> new Part(d, ids(laps), grip, "You said so."))
+                  .orElseGet(
+                      () ->
+                          new Part(
+                              null,
+                              ids(laps),
+                              grip,
+                              "You said "
+                                  + called
+                                  + ", and this reference has no such day."
+                                  + used(grip)))));
+    }
+    Map<String, List<Lap>> by = new LinkedHashMap<>();
+    for (Lap lap : laps) {
+      by.computeIfAbsent(
+              nearest(days, lap.grip()).map(Day::id).orElse(NONE), k -> new ArrayList<>())
+          .add(lap);
+    }
+    List<Part> parts = new ArrayList<>();
+    by.forEach(
+        (id, list) ->
+            parts.add(part(days.stream().filter(d -> d.id().equals(id)).findFirst(), list)));
+    return new DayFit(false, parts);
+  }
+
+  private static final String NONE = "\u0000";
+
+  private static Part part(Optional<Day> day, List<Lap> laps) {
+    double grip = middle(laps);
+    if (Double.isNaN(grip)) {
+      // Laps that tell nothing of the grip are not held against anything but the driver's word.
+      return new Part(
+          null,
+          ids(laps),
+          grip,
+          "These laps do not tell the grip, and you have not said what day it was.");
+    }
+    double drift = drift(laps);
+    if (drift > FARTHEST) {
+      return new Part(
+          null,
+          ids(laps),
+          grip,
+          String.format(
+              Locale.ROOT,
+              "The grip changed by %.0f %% from lap to lap: no one day fits.",
+              100 * drift));
+    }
+    if (day.isEmpty()) {
+      return new Part(null, ids(laps), grip, "No day of this reference is near." + used(grip));
+    }
+    double off = Math.abs(grip / day.get().grip() - 1);
+    return new Part(
+        day.get(),
+        ids(laps),
+        grip,
+        String.format(
+            Locale.ROOT,
+            "Told from the laps: they use %.0f %% of the reference's grip, %s has %.0f %%%s",
+            100 * grip,
+            day.get().called(),
+            100 * day.get().grip(),
+            off > AGREES ? "; that is the nearest, so look whether it is right." : "."));
+  }
+
+  /** How far the laps drift: between those at the ends, as a share. */
+  private static double drift(List<Lap> laps) {
+    double[] x = laps.stream().mapToDouble(Lap::grip).filter(g -> !Double.isNaN(g)).toArray();
+    if (x.length < FEW) {
+      return 0;
+    }
+    int end = Math.max(2, x.length / 3);
+    double first = median(Arrays.copyOfRange(x, 0, end));
+    double last = median(Arrays.copyOfRange(x, x.length - end, x.length));
+    return Math.abs(last - first) / median(x);
+  }
+
+  private static Optional<Day> nearest(List<Day> days, double grip) {
+    if (Double.isNaN(grip)) {
+      return Optional.empty();
+    }
+    if (!days.isEmpty() && off(days.get(0), grip) <= AGREES) {
+      return Optional.of(days.get(0));
+    }
+    Day best = null;
+    for (Day d : days) {
+      if (best == null || off(d, grip) < off(best, grip) - 1e-9) {
+        best = d;
+      }
+    }
+    return best == null || off(best, grip) > FARTHEST ? Optional.empty() : Optional.of(best);
+  }
+
+  private static double off(Day day, double grip) {
+    return Math.abs(grip / day.grip() - 1);
+  }
+
+  private static String used(double grip) {
+    return Double.isNaN(grip)
+        ? ""
+        : String.format(Locale.ROOT, " The laps use %.0f %% of the reference's grip.", 100 * grip);
+  }
+
+  private static List<String> ids(List<Lap> laps) {
+    return laps.stream().map(Lap::id).toList();
+  }
+
+  private static double middle(List<Lap> laps) {
+    return median(laps.stream().mapToDouble(Lap::grip).filter(g -> !Double.isNaN(g)).toArray());
+  }
+
+  private static double median(double[] x) {
+    if (x.length == 0) {
+      return Double.NaN;
+    }
+    double[] sorted = x.clone();
+    Arrays.sort(sorted);
+    int h = sorted.length / 2;
+    return sorted.length % 2 == 1 ? sorted[h] : (sorted[h - 1] + sorted[h]) / 2;
+  }
+}

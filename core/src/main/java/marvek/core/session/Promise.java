@@ -1,0 +1,210 @@
+package marvek.core.session;
+
+import java.util.Locale;
+import marvek.core.units.Display;
+import org.hipparchus.distribution.continuous.TDistribution;
+import org.hipparchus.stat.StatUtils;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Whether a moved point kept what it promised, like for like: only where the driver really moved
+ * it, and against what the corners that nobody touched did at the same time, which takes out
+ * learning, tyres and fuel.
+ *
+ * <p>Difference in differences (Card &amp; Krueger 1994, from memory) with an interval after Welch
+ * (Biometrika 34, 1947), 95 %, that takes in the spread of the untouched corners.
+ *
+ * @param verdict what became of it
+ * @param before laps without the change
+ * @param after laps with it
+ * @param moved metres by which the driven point moved, positive to later; null where not measured
+ * @param difference seconds, after less before and less what the other corners did; null with too
+ *     few laps
+ * @param low lower end of its interval
+ * @param high upper end
+ * @param words in the driver's units
+ */
+public record Promise(
+    Verdict verdict,
+    int before,
+    int after,
+    @Nullable Double moved,
+    @Nullable Double difference,
+    @Nullable Double low,
+    @Nullable Double high,
+    String words) {
+  private static final int FEWEST = 3;
+  private static final double LEVEL = 0.95;
+  // Of the planned metres, what must have been driven.
+  private static final double REALLY = 0.5;
+  private static final double ERRORS = 2;
+
+  /** What became of a promise. */
+  public enum Verdict {
+    /** Too few laps. */
+    OPEN,
+    /** The driver did not move the point. */
+    NOT_MOVED,
+    /** The interval includes the promise and excludes nothing at all. */
+    KEPT,
+    /** The interval includes nothing at all, or a loss, and excludes the promise. */
+    NOT_KEPT,
+    /** The interval lies wholly beyond the promise. */
+    MORE,
+    CANNOT_BE_TOLD,
+    /** The change promised no time. */
+    NO_PROMISE
+  }
+
+  /**
+   * Laps of one side.
+   *
+   * @param seconds of the corner's section, by lap
+   * @param others seconds of the sections of all corners that were not touched, by lap
+   * @param points stations where the point was driven, unwrapped about the planned place, m; fewer
+   *     than laps where it was not measured
+   */
+  public record Seen(double[] seconds, double[] others, double[] points) {}
+
+  /**
+   * Judges a promise.
+   *
+   * @param planned metres, positive to later
+   * @param gain seconds promised, positive; null where it was not about time
+   */
+  public static Promise of(
+      double planned, @Nullable Double gain, Seen before, Seen after, Display units) {
+    int b = before.seconds().length;
+    int a = after.seconds().length;
+    if (b < FEWEST || a < FEWEST) {
+      return new Promise(
+          Verdict.OPEN, b, a, null, null, null, null, a > 0 ? "Too few laps yet to say." : "");
+    }
+    Double moved = moved(before.points(), after.points());
+    double t = StatUtils.mean(before.seconds());
+    double c = StatUtils.mean(before.others());
+    double share = c > 0 ? t / c : 0;
+    double difference =
+        StatUtils.mean(after.seconds()) - t - share * (StatUtils.mean(after.others()) - c);
+    double[] parts = {
+      StatUtils.variance(after.seconds()) / a,
+      StatUtils.variance(before.seconds()) / b,
+      share * share * StatUtils.variance(after.others()) / a,
+      share * share * StatUtils.variance(before.others()) / b
+    };
+    int[] laps = {a, b, a, b};
+    double sum = StatUtils.sum(parts);
+    double half = 0;
+    if (sum > 0) {
+      double freedom = 0;
+      for (int i = 0; i < parts.length; i++) {
+        freedom += parts[i] * parts[i] / (laps[i] - 1);
+      }
+      half =
+          new TDistribution(sum * sum / freedom).inverseCumulativeProbability((1 + LEVEL) / 2)
+              * Math.sqrt(sum);
+    }
+    double low = difference - half;
+    double high = difference + half;
+    String seconds =
+        String.format(
+            Locale.ROOT,
+            "%+.3f s to the next corner (%+.3f to %+.3f), less what the other corners did",
+            difference,
+            low,
+            high);
+    Verdict verdict = verdict(planned, gain, moved, before.points(), after.points(), low, high);
+    return new Promise(
+        verdict,
+        b,
+        a,
+        moved,
+        difference,
+        low,
+        high,
+        words(verdict, planned, moved, seconds, low, high, units));
+  }
+
+  /** The same in other words. */
+  public Promise saying(String other) {
+    return new Promise(verdict, before, after, moved, difference, low, high, other);
+  }
+
+  private static Verdict verdict(
+      double planned,
+      @Nullable Double gain,
+      @Nullable Double moved,
+      double[] before,
+      double[] after,
+      double low,
+      double high) {
+    if (moved == null) {
+      return Verdict.CANNOT_BE_TOLD;
+    }
+    double error =
+        Math.sqrt(
+            StatUtils.variance(before) / before.length + StatUtils.variance(after) / after.length);
+    boolean really =
+        moved * planned > 0
+            && Math.abs(moved) >= REALLY * Math.abs(planned)
+            && Math.abs(moved) > ERRORS * error;
+    if (!really) {
+      return Verdict.NOT_MOVED;
+    }
+    if (gain == null) {
+      return Verdict.NO_PROMISE;
+    }
+    double promise = -gain;
+    if (low > 0) {
+      return Verdict.NOT_KEPT;
+    }
+    if (high < promise) {
+      return Verdict.MORE;
+    }
+    boolean includesPromise = low <= promise && promise <= high;
+    boolean includesNothing = high >= 0;
+    if (includesPromise && !includesNothing) {
+      return Verdict.KEPT;
+    }
+    return includesNothing && !includesPromise ? Verdict.NOT_KEPT : Verdict.CANNOT_BE_TOLD;
+  }
+
+  /** Metres between the medians; null where fewer than three laps of a side show the point. */
+  private static @Nullable Double moved(double[] before, double[] after) {
+    return before.length < FEWEST || after.length < FEWEST
+        ? null
+        : StatUtils.percentile(after, 50) - StatUtils.percentile(before, 50);
+  }
+
+  private static String words(
+      Verdict verdict,
+      double planned,
+      @Nullable Double moved,
+      String seconds,
+      double low,
+      double high,
+      Display units) {
+    String driven =
+        moved == null
+            ? "The laps do not show where you did it."
+            : String.format(
+                Locale.ROOT,
+                "You moved it by %s of %s.",
+                units.length(moved),
+                units.length(planned));
+    return switch (verdict) {
+      case OPEN -> "Too few laps yet to say.";
+      case NOT_MOVED -> "Not driven as planned, so not tried. " + driven;
+      case KEPT -> "Kept: " + seconds + ". " + driven;
+      case NOT_KEPT -> "Not kept: " + seconds + (low > 0 ? "; it cost time. " : ". ") + driven;
+      case MORE ->
+          "More than promised: something else changed here too. " + seconds + ". " + driven;
+      case CANNOT_BE_TOLD ->
+          (moved != null && high < 0 ? "Some of it, not all: " : "Cannot be told: ")
+              + seconds
+              + ". "
+              + driven;
+      case NO_PROMISE -> "It promised no time: " + seconds + ". " + driven;
+    };
+  }
+}

@@ -1,0 +1,133 @@
+package marvek.core.debrief;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.ArrayList;
+import java.util.List;
+import marvek.core.circuit.CircuitReading;
+import marvek.core.circuit.RandomRoads;
+import marvek.core.day.DayFit;
+import marvek.core.lap.Conditions;
+import marvek.core.logger.Plan;
+import marvek.core.reference.CornerEntry;
+import marvek.core.reference.Desk;
+import marvek.core.reference.Drafter;
+import marvek.core.reference.Variant;
+import marvek.core.reference.Variants;
+import marvek.core.telemetry.Channel;
+import marvek.core.telemetry.DrivenLap;
+import marvek.core.telemetry.Drives;
+import marvek.core.telemetry.LapGrid;
+import marvek.core.units.Display;
+import marvek.core.vehicle.VehicleClasses;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** Laps driven on days of all sorts, on roads that nobody drew, held against the day that fits. */
+class DaysOfLapsTest {
+  private static final double PACE = 0.98;
+
+  private static Desk base(long road, double radius, String vehicle) {
+    CircuitReading survey = RandomRoads.of(road, radius);
+    return Desk.compute(
+        survey.centreline(),
+        survey.corners(),
+        VehicleClasses.byId(vehicle).vehicle(),
+        Conditions.dryWarm());
+  }
+
+  private static List<CornerEntry> draft(Desk desk) {
+    return Drafter.draft(desk, Drafter.boards(desk)).corners();
+  }
+
+  private static Variant day(Variant.Kind kind, double grip) {
+    return new Variant(kind.name(), kind, "", kind.usual().withGrip(grip), List.of());
+  }
+
+  private static List<CornerEntry> on(Desk base, Desk then, Variant day) {
+    return draft(base).stream()
+        .map(e -> Variants.adjust(base, then, day, e, Display.METRIC).entry())
+        .toList();
+  }
+
+  private static double used(Desk desk, DrivenLap lap) {
+    LapGrid fine = LapGrid.of(lap, desk.road().length(), desk.road().size());
+    double[] across = fine.channels().get(Channel.ACROSS);
+    return GripUse.of(desk, fine.speed(), across == null ? new double[0] : across);
+  }
+
+  private static List<DrivenLap> drive(Desk base, Variant day, int laps, long seed) {
+    Desk then = Variants.desk(base, List.of(), day.day());
+    return Drives.read(
+        new Plan(then, on(base, then, day), List.of(), laps, 1.5, PACE, 0, true), seed);
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "51, 260, cup-gt",
+    "52, 320, motorcycle-600",
+    "53, 420, downforce-prototype",
+    "54, 200, single-seater"
+  })
+  void lapsTellTheGripThatTheDayHad(long road, double radius, String vehicle) {
+    Desk base = base(road, radius, vehicle);
+    for (double grip : new double[] {1, 0.85, 0.7, 0.55}) {
+      Variant day = day(grip < 0.78 ? Variant.Kind.WET : Variant.Kind.DAMP, grip);
+      for (DrivenLap lap : drive(base, day, 3, road * 10 + (long) (grip * 100))) {
+        assertThat(used(base, lap) / (grip * PACE))
+            .as("%s on road %d with grip %.2f", vehicle, road, grip)
+            .isCloseTo(1, within(DayFit.AGREES));
+      }
+    }
+  }
+
+  private static long withHabits(Desk by, List<CornerEntry> entries, List<DrivenLap> laps) {
+    return Debriefer.read(
+            by, entries, laps.stream().map(l -> Drives.data(l, by)).toList(), Display.METRIC)
+        .corners()
+        .stream()
+        .filter(c -> !c.habits().isEmpty())
+        .count();
+  }
+
+  @Test
+  void wetLapsAreAsCleanOnTheirDayAsDryOnesOnTheirsAndNotOnTheDryOne() {
+    long wetOnWet = 0;
+    long dryOnDry = 0;
+    long wetOnDry = 0;
+    int corners = 0;
+    for (long road : new long[] {61, 62, 66}) {
+      Desk base = base(road, 300, "cup-gt");
+      Variant wet = day(Variant.Kind.WET, 0.7);
+      Desk then = Variants.desk(base, List.of(), wet.day());
+      List<DrivenLap> laps = drive(base, wet, 8, road);
+      wetOnWet += withHabits(then, on(base, then, wet), laps);
+      wetOnDry += withHabits(base, draft(base), laps);
+      dryOnDry += withHabits(base, draft(base), drive(base, day(Variant.Kind.DAMP, 1), 8, road));
+      corners += base.corners().size();
+    }
+    String seen =
+        "%d wet on wet, %d dry on dry, %d wet on dry of %d"
+            .formatted(wetOnWet, dryOnDry, wetOnDry, corners);
+    assertThat(wetOnDry).as(seen).isGreaterThan(corners / 2);
+    assertThat(wetOnWet).as(seen).isLessThanOrEqualTo(dryOnDry + 3);
+  }
+
+  @Test
+  void lapsOfARunThatTurnsWetGoToTwoDays() {
+    Desk base = base(63, 280, "cup-gt");
+    List<DayFit.Day> days = List.of(new DayFit.Day("", "dry", 1), new DayFit.Day("w", "wet", 0.7));
+    List<DayFit.Lap> laps = new ArrayList<>();
+    drive(base, day(Variant.Kind.DAMP, 1), 3, 5)
+        .forEach(l -> laps.add(new DayFit.Lap("dry" + l.number(), used(base, l))));
+    drive(base, day(Variant.Kind.WET, 0.7), 3, 6)
+        .forEach(l -> laps.add(new DayFit.Lap("wet" + l.number(), used(base, l))));
+    DayFit fit = DayFit.of(days, laps, null, "");
+    assertThat(fit.parts()).hasSize(2);
+    assertThat(fit.parts().get(0).laps()).hasSize(3).allMatch(l -> l.startsWith("dry"));
+    assertThat(fit.parts().get(1).day()).isEqualTo(days.get(1));
+    assertThat(fit.parts().get(1).laps()).hasSize(3).allMatch(l -> l.startsWith("wet"));
+  }
+}

@@ -1,0 +1,57 @@
+package marvek.core.telemetry;
+
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Random;
+import marvek.core.debrief.LapData;
+import marvek.core.logger.Driven;
+import marvek.core.logger.Plan;
+import marvek.core.logger.Recorder;
+import marvek.core.logger.SimulatedDriver;
+import marvek.core.reference.Desk;
+
+/** Laps of the simulated driver on any desk, recorded by a usual device and read. */
+public final class Drives {
+  private Drives() {}
+
+  /** Drives a plan and reads the whole laps from what the device writes. */
+  public static List<DrivenLap> read(Plan plan, long seed) {
+    Driven driven = SimulatedDriver.drive(plan, new Random(seed));
+    StringBuilder text = new StringBuilder();
+    new Recorder(driven, plan.desk().road(), null, Recorder.Noise.usual(), new Random(seed + 1))
+        .table(50, row -> text.append(row).append('\n'));
+    byte[] bytes = text.toString().getBytes(StandardCharsets.UTF_8);
+    Desk desk = plan.desk();
+    List<DrivenLap> laps = new ArrayList<>();
+    ReadReport report = new ReadReport();
+    try {
+      RecordingFile.read(
+          new ByteArrayInputStream(bytes),
+          RecordingFile.sniff(Arrays.copyOf(bytes, Math.min(bytes.length, RecordingFile.HEAD))),
+          new Blocks(new LapReader(desk.road(), null, desk.vehicle(), report, laps::add)),
+          report);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+    return laps.stream().filter(l -> l.number() > 0).toList();
+  }
+
+  /** What a debrief sees of a lap, its events found by the line of a desk. */
+  public static LapData data(DrivenLap lap, Desk by) {
+    LapGrid grid = LapGrid.of(lap, by.road().length(), by.road().size() / 5);
+    return new LapData(
+        "lap" + lap.number(),
+        "run",
+        lap.number(),
+        lap.lapTime(),
+        grid.step(),
+        grid.times(),
+        new EventFinder(by.road(), by.corners(), by.limits(), by.path()).find(lap),
+        true);
+  }
+}

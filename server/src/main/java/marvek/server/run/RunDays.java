@@ -1,0 +1,162 @@
+package marvek.server.run;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Optional;
+import java.util.UUID;
+import marvek.core.day.DayFit;
+import marvek.core.reference.CornerEntry;
+import marvek.core.reference.Desk;
+import marvek.core.reference.ReferenceContent;
+import marvek.core.reference.Variant;
+import marvek.core.reference.Variants;
+import marvek.core.units.Display;
+import org.jspecify.annotations.Nullable;
+
+/** The days of a reference, and on which of them laps were driven. */
+final class RunDays {
+  /** Id of the reference's own day. */
+  static final String OWN = "";
+
+  private static final String OWN_CALLED = "dry, warm";
+
+  private final List<Variant> variants;
+  private final List<DayFit.Day> days;
+
+  private RunDays(List<Variant> variants) {
+    this.variants = variants;
+    days = new ArrayList<>();
+    days.add(new DayFit.Day(OWN, OWN_CALLED, 1));
+    variants.forEach(v -> days.add(new DayFit.Day(v.id(), v.called(), v.day().grip())));
+  }
+
+  static RunDays of(ReferenceContent content) {
+    return new RunDays(content.variants());
+  }
+
+  /**
+   * Laps of one day.
+   *
+   * @param day id of the day, empty for the reference's own; null where none fits
+   * @param called the day in the driver's words; empty where none fits
+   * @param laps ids
+   * @param grip that they use across, against the reference's computed lap; null where not told
+   * @param words why that day
+   */
+  record PartLine(
+      @Nullable String day,
+      String called,
+      List<UUID> laps,
+      @Nullable Double grip,
+      String words,
+      boolean said) {
+    boolean on(@Nullable String other) {
+      return day == null ? other == null : day.equals(other);
+    }
+  }
+
+  /** Entries as they are to be driven on a day. */
+  static List<CornerEntry> on(Desk base, Desk then, Variant day, List<CornerEntry> entries) {
+    return entries.stream()
+        .map(e -> Variants.adjust(base, then, day, e, Display.METRIC).entry())
+        .toList();
+  }
+
+  /**
+   * A day that a driver can name for a run.
+   *
+   * @param word id, or kind of a day that the reference does not have
+   * @param there whether the reference has it
+   */
+  record DayChoice(String word, String called, boolean there) {}
+
+  List<DayChoice> choices() {
+    List<DayChoice> out = new ArrayList<>();
+    days.forEach(d -> out.add(new DayChoice(d.id(), d.called(), true)));
+    for (Variant.Kind k : Variant.Kind.values()) {
+      boolean there = variants.stream().anyMatch(v -> v.kind() == k);
+      if (!there && k.usual().grip() < 1) {
+        out.add(new DayChoice(k.name(), k.words(), false));
+      }
+    }
+    return out;
+  }
+
+  /** A day by its id; nothing for the reference's own. */
+  Optional<Variant> variant(@Nullable String day) {
+    return variants.stream().filter(v -> v.id().equals(day)).findFirst();
+  }
+
+  /** What a day is called; nothing for one that the reference does not have. */
+  Optional<String> called(@Nullable String day) {
+    return days.stream().filter(d -> d.id().equals(day)).map(DayFit.Day::called).findFirst();
+  }
+
+  /**
+   * What the driver's word names: the id of a day of the reference, or the word itself where there
+   * is none; null without a word.
+   */
+  @Nullable String named(@Nullable String word) {
+    if (word == null || days.stream().anyMatch(d -> d.id().equals(word))) {
+      return word;
+    }
+    return variants.stream()
+        .filter(v -> v.kind().name().equals(word))
+        .map(Variant::id)
+        .findFirst()
+        .orElse(word);
+  }
+
+  /** The kind of a day that the driver named and the reference does not have. */
+  static Optional<Variant.Kind> kind(@Nullable String word) {
+    return Arrays.stream(Variant.Kind.values()).filter(k -> k.name().equals(word)).findFirst();
+  }
+
+  private DayFit fit(@Nullable String word, List<DayFit.Lap> laps) {
+    String called = kind(word).map(k -> "\"" + k.words() + "\"").orElse("a day that is gone");
+    return DayFit.of(days, laps, named(word), called);
+  }
+
+  /** The day that one lap was driven on, empty where none fits. */
+  Optional<String> day(@Nullable String word, double grip) {
+    return fit(word, List.of(new DayFit.Lap(OWN, grip))).parts().stream()
+        .flatMap(p -> Optional.ofNullable(p.day()).stream())
+        .map(DayFit.Day::id)
+        .findFirst();
+  }
+
+  /** The laps of a run that count, by day. */
+  List<PartLine> parts(RunRow run, List<LapLine> laps) {
+    return parts(
+        run.day(),
+        laps.stream()
+            .filter(l -> l.counts() && l.measured())
+            .map(l -> lap(l.id(), l.grip()))
+            .toList());
+  }
+
+  static DayFit.Lap lap(UUID id, @Nullable Double grip) {
+    return new DayFit.Lap(id.toString(), grip == null ? Double.NaN : grip);
+  }
+
+  List<PartLine> parts(@Nullable String word, List<DayFit.Lap> laps) {
+    if (laps.isEmpty()) {
+      return List.of();
+    }
+    DayFit fit = fit(word, laps);
+    return fit.parts().stream()
+        .map(
+            p -> {
+              DayFit.Day day = p.day();
+              return new PartLine(
+                  day == null ? null : day.id(),
+                  day == null ? "" : day.called(),
+                  p.laps().stream().map(UUID::fromString).toList(),
+                  Double.isNaN(p.grip()) ? null : p.grip(),
+                  p.words(),
+                  fit.said());
+            })
+        .toList();
+  }
+}
