@@ -10,8 +10,9 @@
     onpart: (day: string | null) => void;
     onadd: () => void;
     onown: () => void;
+    onyes: () => void;
   }
-  let { view, mine, busy, onpart, onadd, onown }: Props = $props();
+  let { view, mine, busy, onpart, onadd, onown, onyes }: Props = $props();
   const day = $derived(view.day);
   const none = $derived((day?.id ?? null) === null);
   const others = $derived(view.parts.filter((p: PartLine) => (p.day ?? null) !== (day?.id ?? null)));
@@ -38,6 +39,12 @@
       {/if}
     {:else}
       <span>Held against <strong>{day.called}</strong>, {day.said ? 'as you said' : 'told from the laps'}.</span>
+      {#if !day.sure && mine}
+        <span
+          >Nothing is proposed until you say so:
+          <button class="btn btn-xs" disabled={busy} onclick={onyes}>It was {day.called}</button></span
+        >
+      {/if}
       {#if !day.said}<span>{day.words.replace(/^Told from the laps: t/, 'T')}</span>{/if}
     {/if}
     {#each others as p (p.day ?? 'none')}

@@ -42,6 +42,9 @@
     { key: 'downforce', label: 'downforce', unit: '%', factor: 100, min: 40, max: 120, step: 5, from: 1 },
     { key: 'airTemperature', label: 'air', unit: '°C', factor: 1, min: -30, max: 60, step: 1, from: 0 },
   ];
+  type SurfaceState = NonNullable<Variant['day']['surface']>['state'];
+  /** Places where water gathers count on all but the first. */
+  const SURFACES: SurfaceState[] = ['DRY', 'DAMP', 'WET', 'DRYING'];
   const view = $derived(desk.dayView);
   const number = (id: string) => desk.view.corners.find((c) => c.id === id)?.number ?? id;
 </script>
@@ -93,6 +96,36 @@
           />{f.unit}
         </label>
       {/each}
+      <label class="flex items-center gap-1 text-xs"
+        ><span class="w-14">road</span>
+        <select
+          class="select select-xs w-20"
+          name="surface"
+          value={now.day.surface?.state ?? 'DRY'}
+          onchange={(e) =>
+            day({ surface: { dried: now.day.surface?.dried ?? 0.5, state: e.currentTarget.value as SurfaceState } })}
+        >
+          {#each SURFACES as s (s)}<option value={s}>{s.toLowerCase()}</option>{/each}
+        </select></label
+      >
+      {#if now.day.surface?.state === 'DRYING'}
+        <label class="flex items-center gap-1 text-xs"
+          ><span class="w-14">dried</span>
+          <input
+            class="input input-xs w-14 text-right"
+            type="number"
+            name="dried"
+            min="0"
+            max="100"
+            step="10"
+            value={Math.round((now.day.surface.dried ?? 0) * 100)}
+            onchange={(e) => {
+              const v = e.currentTarget.valueAsNumber;
+              if (Number.isFinite(v)) day({ surface: { state: 'DRYING', dried: Math.max(0, Math.min(100, v)) / 100 } });
+            }}
+          />%
+        </label>
+      {/if}
       <label class="flex items-center gap-1 text-xs"
         ><span class="w-14">hour</span>
         <input

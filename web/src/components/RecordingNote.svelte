@@ -64,6 +64,9 @@
       >Broken off? Read what has come</button
     >
   {/if}
+  {#if recording.earlier}
+    <p role="status">Read by an earlier version. It is read again by itself when nothing else is.</p>
+  {/if}
   {#if recording.problem && recording.state !== 'DONE'}
     <p style="color:var(--turn)">
       {recording.problem.what}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import ZoneEffect from './ZoneEffect.svelte';
   import type { Corner, Judgement, Kerb, KerbClearance, Landmark, Place, TrackLimit, Zone } from '../lib/api';
   import type { SurveyDesk } from '../lib/survey.svelte';
   import {
@@ -297,6 +298,7 @@
           %
         </span>
       </label>
+      <ZoneEffect zone={area} />
       {@render words('Note', 'note', area.note)}
       {@render picture(area.photo)}
     {:else if limit}

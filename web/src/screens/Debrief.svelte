@@ -2,7 +2,7 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { onDestroy } from 'svelte';
   import { push } from 'svelte-spa-router';
-  import { api, ask, asProblem, type CornerFinding, type Problem } from '../lib/api';
+  import { api, ask, asProblem, type CornerFinding, type DebriefView, type Problem } from '../lib/api';
   import { here } from '../lib/here.svelte';
   import { lapTime, plain, signed, speedText } from '../lib/units';
   import { cornerWord } from '../lib/words';
@@ -112,6 +112,15 @@
       busy = false;
     }
   }
+  const sayDay = (of: DebriefView, day: string) =>
+    onDay(() =>
+      ask(
+        api.PUT('/api/runs/{id}', {
+          params: path,
+          body: { name: of.name, day, revision: of.revision, note: run?.note ?? '' } as never,
+        }),
+      ),
+    );
   /** A day is added or named for the run; its recordings are then read once more. */
   async function onDay(act: () => Promise<unknown>) {
     busy = true;
@@ -199,15 +208,8 @@
       busy={busy || reading}
       onpart={(day) => (part = day ?? undefined)}
       onadd={() => onDay(() => ask(api.POST('/api/runs/{id}/day', { params: path })))}
-      onown={() =>
-        onDay(() =>
-          ask(
-            api.PUT('/api/runs/{id}', {
-              params: path,
-              body: { name: view.name, day: '', revision: view.revision, note: run?.note ?? '' } as never,
-            }),
-          ),
-        )}
+      onown={() => sayDay(view, '')}
+      onyes={() => sayDay(view, view.day?.id ?? '')}
     />
     {#if (view.day?.id ?? null) === null && sheet !== 'trials'}
       <p class="py-3">Their times stand above. What they can be held against is a day like theirs.</p>

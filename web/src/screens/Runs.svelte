@@ -265,7 +265,9 @@
     />
     {#if problem}<ProblemBox {problem} />{/if}
     <div class="grid grid-cols-[300px_minmax(0,1fr)] gap-5">
-      <section class="border-base-300 flex max-h-[596px] flex-col gap-2 overflow-y-auto border-t pt-2 pr-1">
+      <section
+        class="border-base-300 flex max-h-[596px] flex-col gap-2 overflow-x-hidden overflow-y-auto border-t pt-2 pr-1"
+      >
         {#if view.runs.length === 0}
           <h1 class="text-xl font-bold">No run yet</h1>
           <p>

@@ -400,7 +400,7 @@ describe('the day of a run', () => {
     said: false,
   });
   const shown = (day: object, parts: object[], mine = true) => {
-    const on = { onpart: vi.fn(), onadd: vi.fn(), onown: vi.fn() };
+    const on = { onpart: vi.fn(), onadd: vi.fn(), onown: vi.fn(), onyes: vi.fn() };
     hosted(DayNote, { view: { day, parts } as never, mine, busy: false, ...on });
     return on;
   };
@@ -424,13 +424,15 @@ describe('the day of a run', () => {
   });
 
   it('names the other parts of a mixed run, and lets them be looked at', async () => {
-    const on = shown({ id: '', called: 'dry, warm', said: false, words: '' }, [
+    const on = shown({ id: '', called: 'dry, warm', said: false, sure: false, words: '' }, [
       part('', 'dry, warm', 5),
       part('w', 'wet', 3),
     ]);
     expect(document.querySelector('[data-day=""]')).not.toBeNull();
     await fireEvent.click(screen.getByRole('button', { name: '3 laps of this run are wet' }));
     expect(on.onpart).toHaveBeenCalledWith('w');
+    await fireEvent.click(screen.getByRole('button', { name: 'It was dry, warm' }));
+    expect(on.onyes).toHaveBeenCalledOnce();
   });
 
   it('offers nothing to who may only read', () => {

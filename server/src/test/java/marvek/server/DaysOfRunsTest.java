@@ -13,12 +13,14 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.context.annotation.Import;
+import org.springframework.jdbc.core.JdbcTemplate;
 
 /** Runs of wet days are held against wet days, and change those only. */
 @ServerTest
 @Import(People.class)
 class DaysOfRunsTest {
   @Autowired private People people;
+  @Autowired private JdbcTemplate jdbc;
 
   private Made made;
 
@@ -139,6 +141,9 @@ class DaysOfRunsTest {
     JsonNode debrief = debrief(run);
     assertThat(debrief.path("day").path("id").asText()).isEqualTo(day);
     assertThat(debrief.path("day").path("said").asBoolean()).isFalse();
+    made.person()
+        .put("/api/runs/{id}", Map.of("name", "x", "day", day, "revision", 1, "note", ""), run);
+    settled(run);
     JsonNode offered = null;
     for (JsonNode p : proposals(run).path("proposals")) {
       offered = offered == null && p.path("change").asBoolean() ? p : offered;
@@ -179,6 +184,38 @@ class DaysOfRunsTest {
         }
       }
     }
+  }
+
+  @Test
+  void lapsReadByAnEarlierVersionAreReadAgainAndStayTheSameLaps() {
+    String run = drive(Map.of());
+    JsonNode before = run(run).path("laps");
+    jdbc.update("update driven_lap set grip = null, day = null where run_id = ?::uuid", run);
+    jdbc.update("update recording set read_by = 0 where run_id = ?::uuid", run);
+    await()
+        .atMost(Duration.ofSeconds(60))
+        .pollInterval(Duration.ofMillis(200))
+        .until(() -> run(run).path("parts").path(0).path("grip").isNumber());
+    settled(run);
+    JsonNode after = run(run).path("laps");
+    assertThat(after).hasSameSizeAs(before);
+    for (int i = 0; i < after.size(); i++) {
+      if (after.path(i).path("number").asInt() > 0) {
+        assertThat(after.path(i).path("id")).isEqualTo(before.path(i).path("id"));
+      }
+    }
+    assertThat(run(run).path("parts").path(0).path("day").asText()).isEmpty();
+    assertThat(run(run).path("recordings").path(0).path("earlier").asBoolean()).isFalse();
+  }
+
+  private JsonNode run(String id) {
+    for (JsonNode r :
+        made.person().get("/api/references/{id}/runs", made.reference()).body().path("runs")) {
+      if (r.path("id").asText().equals(id)) {
+        return r;
+      }
+    }
+    throw new AssertionError("no run " + id);
   }
 
   private int version() {

@@ -2,21 +2,21 @@ package marvek.core.day;
 
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.LinkedHashMap;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
 /**
  * On which of a reference's days laps were driven.
  *
- * <p>The driver's word wins. Without it each lap goes to the day whose grip is nearest to what the
- * lap uses across: the reference's own dry day where that agrees within 5 %, then any other within
- * 5 %, then the nearest within 10 %; a lap that agrees with none has no day. Laps that go to one
- * day and differ by more than 10 % among themselves were driven while the road changed: no day fits
- * them. What is used across tells grip, not mass, wind or tow; such days are the driver's to name.
+ * <p>The driver's word wins. Without it laps go to the day whose grip is nearest to what they use
+ * across: the reference's own dry day where that agrees within 5 %, then the nearest within 10 %;
+ * laps that agree with none have no day. A run is taken as one while its laps lie within 10 % of
+ * that day, and split by lap beyond. Laps of one day that drift by more than 10 % were driven while
+ * the road changed: no day fits them. What is used across tells grip, not mass, wind or tow; such
+ * days are the driver's to name.
  *
  * @param said whether the driver said it
  * @param parts laps by day, in the order in which their first laps were driven
@@ -59,9 +59,12 @@ public record DayFit(boolean said, List<Part> parts) {
    * @param day or null where none fits
    * @param laps ids, in the order driven
    * @param grip used across, middle of the laps; NaN where it cannot be told
+   * @param sure whether the driver said so or the grips agree within 5 %: nothing is to be changed
+   *     on the word of laps of which it is not sure on which day they were driven
    * @param words why
    */
-  public record Part(@Nullable Day day, List<String> laps, double grip, String words) {
+  public record Part(
+      @Nullable Day day, List<String> laps, double grip, boolean sure, String words) {
     public Part {
       laps = List.copyOf(laps);
     }
@@ -84,32 +87,44 @@ public record DayFit(boolean said, List<Part> parts) {
           true,
           List.of(
               named
-                  .map(d -> new Part(d, ids(laps), grip, "You said so."))
+                  .map(d -> new Part(d, ids(laps), grip, true, "You said so."))
                   .orElseGet(
                       () ->
                           new Part(
                               null,
                               ids(laps),
                               grip,
+                              false,
                               "You said "
                                   + called
                                   + ", and this reference has no such day."
                                   + used(grip)))));
     }
-    Map<String, List<Lap>> by = new LinkedHashMap<>();
-    for (Lap lap : laps) {
-      by.computeIfAbsent(
-              nearest(days, lap.grip()).map(Day::id).orElse(NONE), k -> new ArrayList<>())
-          .add(lap);
-    }
     List<Part> parts = new ArrayList<>();
-    by.forEach(
-        (id, list) ->
-            parts.add(part(days.stream().filter(d -> d.id().equals(id)).findFirst(), list)));
+    List<Lap> left = new ArrayList<>(laps);
+    while (!left.isEmpty()) {
+      // A lap in the middle of those left stands for its like, so that no single lap is split off
+      // by what scatters from lap to lap.
+      double[] known = known(left);
+      double middle = known.length == 0 ? Double.NaN : known[(known.length - 1) / 2];
+      Optional<Day> day = nearest(days, middle);
+      double grip = day.map(Day::grip).orElse(middle);
+      List<Lap> alike =
+          left.stream()
+              .filter(l -> known.length == 0 || Math.abs(l.grip() / grip - 1) <= FARTHEST)
+              .toList();
+      left.removeAll(alike);
+      parts.add(part(day, alike));
+    }
+    List<String> order = ids(laps);
+    parts.sort(Comparator.comparingInt(p -> order.indexOf(p.laps().get(0))));
     return new DayFit(false, parts);
   }
 
-  private static final String NONE = "\u0000";
+  /** Grips of those laps that tell one, in order of size. */
+  private static double[] known(List<Lap> laps) {
+    return laps.stream().mapToDouble(Lap::grip).filter(g -> !Double.isNaN(g)).sorted().toArray();
+  }
 
   private static Part part(Optional<Day> day, List<Lap> laps) {
     double grip = middle(laps);
@@ -119,6 +134,7 @@ public record DayFit(boolean said, List<Part> parts) {
           null,
           ids(laps),
           grip,
+          false,
           "These laps do not tell the grip, and you have not said what day it was.");
     }
     double drift = drift(laps);
@@ -127,19 +143,22 @@ public record DayFit(boolean said, List<Part> parts) {
           null,
           ids(laps),
           grip,
+          false,
           String.format(
               Locale.ROOT,
               "The grip changed by %.0f %% from lap to lap: no one day fits.",
               100 * drift));
     }
     if (day.isEmpty()) {
-      return new Part(null, ids(laps), grip, "No day of this reference is near." + used(grip));
+      return new Part(
+          null, ids(laps), grip, false, "No day of this reference is near." + used(grip));
     }
     double off = Math.abs(grip / day.get().grip() - 1);
     return new Part(
         day.get(),
         ids(laps),
         grip,
+        off <= AGREES,
         String.format(
             Locale.ROOT,
             "Told from the laps: they use %.0f %% of the reference's grip, %s has %.0f %%%s",

@@ -48,6 +48,8 @@ class DayFitTest {
     DayFit.Part part = fit(List.of(DRY, WET), 0.92, 0.93).parts().get(0);
     assertThat(part.day()).isEqualTo(DRY);
     assertThat(part.words()).contains("look whether it is right");
+    assertThat(part.sure()).isFalse();
+    assertThat(fit(List.of(DRY, WET), 0.97).parts().get(0).sure()).isTrue();
     assertThat(fit(List.of(DRY, WET), 0.99).parts().get(0).words()).doesNotContain("look whether");
   }
 
@@ -70,6 +72,15 @@ class DayFitTest {
     assertThat(fit(List.of(DRY, WET), 0.95, 1.02, 0.96, 1.03, 0.95, 1.02).parts().get(0).day())
         .as("scatter is no drift")
         .isEqualTo(DRY);
+  }
+
+  @Test
+  void oneLapThatScattersIsNotSplitOff() {
+    DayFit fit = fit(ALL, 0.97, 0.96, 0.949, 0.965, 0.99, 0.91);
+    assertThat(fit.parts()).hasSize(1);
+    assertThat(fit.parts().get(0).day()).isEqualTo(DRY);
+    assertThat(fit(ALL, 0.97, 0.96, 0.68, 0.96).parts()).as("a wet one is").hasSize(2);
+    assertThat(fit(ALL, 0.7, 0.99, 0.69, 1, 0.71, 0.98).parts()).as("half and half").hasSize(2);
   }
 
   @Test

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.UUID;
+import java.util.stream.IntStream;
 import marvek.core.reference.Answers;
 import marvek.core.reference.Consistency;
 import marvek.core.reference.CornerAnswer;
@@ -18,6 +19,7 @@ import marvek.core.reference.Sentence;
 import marvek.core.reference.Sureness;
 import marvek.core.reference.Variant;
 import marvek.core.reference.Worth;
+import marvek.core.survey.Zone;
 import marvek.core.technique.Question;
 import marvek.core.technique.School;
 import marvek.server.access.Driver;
@@ -88,7 +90,16 @@ class OverviewController {
       List<DetailWords> details,
       List<KindWords> kinds,
       List<VariantKind> variants,
-      List<SurenessWords> sureness) {}
+      List<SurenessWords> sureness,
+      List<ZoneWords> zones) {}
+
+  /**
+   * A kind of zone.
+   *
+   * @param water what water has to do with it
+   * @param grip shares of grip that are usually left, by severity from slight to severe
+   */
+  record ZoneWords(Zone.Kind kind, String words, Zone.Water water, List<Double> grip) {}
 
   record CopyRequest(
       @NotNull UUID layoutId,
@@ -114,6 +125,15 @@ class OverviewController {
             .toList(),
         Arrays.stream(Sureness.values())
             .map(s -> new SurenessWords(s, s.words(), s.standsOut()))
+            .toList(),
+        Arrays.stream(Zone.Kind.values())
+            .map(
+                k ->
+                    new ZoneWords(
+                        k,
+                        k.words(),
+                        k.water(),
+                        IntStream.rangeClosed(1, 3).mapToObj(k::usualGrip).toList()))
             .toList());
   }
 

@@ -56,6 +56,7 @@ class DebriefController {
    *
    * @param id empty for the reference's own; null where none fits
    * @param said whether the driver said so
+   * @param sure whether proposals may rest on it
    * @param grip used across, against the reference's computed lap
    * @param words why that day
    * @param offer a day that the laps speak for, where none fits
@@ -64,6 +65,7 @@ class DebriefController {
       @Nullable String id,
       String called,
       boolean said,
+      boolean sure,
       @Nullable Double grip,
       String words,
       @Nullable OfferedDay offer) {
@@ -75,6 +77,7 @@ class DebriefController {
               part.day(),
               part.called(),
               part.said(),
+              part.sure(),
               part.grip(),
               part.words(),
               part.day() == null

@@ -147,7 +147,7 @@ public class Evidences {
   @Transactional(readOnly = true)
   Proposed proposals(Runs.Opened opened, @Nullable String day, double longest, Display units) {
     Judged judged = judged(opened, day);
-    if (!judged.fits()) {
+    if (!judged.fits() || judged.part() != null && !judged.part().sure()) {
       return new Proposed(List.of(), new Runs.Alike(List.of(), 0), judged);
     }
     RunDays days = RunDays.of(opened.reference().working());

@@ -47,6 +47,13 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Component
 class Importer {
   static final TaskDescriptor<Void> TASK = TaskDescriptor.of("read-recording");
+
+  /**
+   * The version of the reading. Raised whenever the same file gives other laps than before: what
+   * was read by an earlier one is read again from its kept file.
+   */
+  static final int READ_BY = 1;
+
   private static final Logger LOG = LoggerFactory.getLogger(Importer.class);
   private static final long TELL_EVERY = 2L << 20;
   private static final Set<Recording.State> WAITING =

@@ -157,7 +157,7 @@ class LapRow {
         number,
         lapTime,
         step,
-        Packed.doubles(times),
+        measured() ? Packed.doubles(times) : new double[0],
         events,
         told);
   }

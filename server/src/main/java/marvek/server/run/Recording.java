@@ -61,6 +61,7 @@ class Recording {
   @JdbcTypeCode(SqlTypes.JSON)
   private @Nullable Truth truth;
 
+  private int readBy;
   private @Nullable String token;
   private @Nullable Instant heardAt;
   private Instant createdAt;
@@ -97,6 +98,7 @@ class Recording {
     state = State.FAILED;
     problem = trouble;
     report = remarks;
+    readBy = Importer.READ_BY;
   }
 
   void work() {
@@ -114,6 +116,12 @@ class Recording {
     state = State.DONE;
     progress = 1;
     report = remarks;
+    readBy = Importer.READ_BY;
+  }
+
+  /** Whether its laps were made by an earlier version of the reading. */
+  boolean earlier() {
+    return state == State.DONE && readBy < Importer.READ_BY;
   }
 
   void tell(Truth what) {

@@ -34,6 +34,11 @@ interface RecordingRows extends JpaRepository<Recording, UUID> {
       "select r.id from Recording r where r.state = LIVE and r.heardAt < :before")
   List<UUID> silentSince(java.time.Instant before);
 
+  boolean existsByStateIn(Collection<Recording.State> states);
+
+  Optional<Recording> findFirstByStateAndReadByLessThanOrderByCreatedAtDesc(
+      Recording.State state, int version);
+
   List<Recording> findByOwnerIdAndDigestAndRunIdIn(
       UUID ownerId, String digest, Collection<UUID> runIds);
 }

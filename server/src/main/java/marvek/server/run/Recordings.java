@@ -21,6 +21,7 @@ import marvek.core.telemetry.TelemetryProblem;
 import marvek.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.annotation.Lazy;
+import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -240,6 +241,23 @@ public class Recordings {
     row.found(row.mapping(), null);
     rows.saveAndFlush(row);
     read(id);
+  }
+
+  /**
+   * What an earlier version has read is read again, the newest first and one at a time, and only
+   * while no driver waits for a file.
+   */
+  @Scheduled(fixedDelay = 3000)
+  void renew() throws IOException {
+    if (rows.existsByStateIn(List.of(Recording.State.STORED, Recording.State.WORKING))) {
+      return;
+    }
+    Optional<Recording> next =
+        rows.findFirstByStateAndReadByLessThanOrderByCreatedAtDesc(
+            Recording.State.DONE, Importer.READ_BY);
+    if (next.isPresent()) {
+      again(next.get().ownerId(), next.get().id());
+    }
   }
 
   /** Reads all recordings of a run once more, as after another day was named for it. */

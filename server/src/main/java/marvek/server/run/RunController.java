@@ -70,7 +70,11 @@ class RunController {
 
   record RunCreated(UUID id) {}
 
-  /** A recording and what was read, cleaned, derived or dropped. */
+  /**
+   * A recording and what was read, cleaned, derived or dropped.
+   *
+   * @param earlier whether an earlier version has read it, and it waits to be read again
+   */
   record RecordingLine(
       UUID id,
       UUID run,
@@ -81,7 +85,8 @@ class RunController {
       @Nullable Mapping mapping,
       List<ReadReport.Remark> report,
       Recording.@Nullable Trouble problem,
-      boolean truth) {
+      boolean truth,
+      boolean earlier) {
     static RecordingLine of(Recording r) {
       return new RecordingLine(
           r.id(),
@@ -93,7 +98,8 @@ class RunController {
           r.mapping(),
           r.report(),
           r.problem(),
-          r.truth() != null);
+          r.truth() != null,
+          r.earlier());
     }
   }
 

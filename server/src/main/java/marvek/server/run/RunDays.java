@@ -43,6 +43,7 @@ final class RunDays {
    * @param laps ids
    * @param grip that they use across, against the reference's computed lap; null where not told
    * @param words why that day
+   * @param sure whether proposals may rest on it
    */
   record PartLine(
       @Nullable String day,
@@ -50,6 +51,7 @@ final class RunDays {
       List<UUID> laps,
       @Nullable Double grip,
       String words,
+      boolean sure,
       boolean said) {
     boolean on(@Nullable String other) {
       return day == null ? other == null : day.equals(other);
@@ -155,6 +157,7 @@ final class RunDays {
                   p.laps().stream().map(UUID::fromString).toList(),
                   Double.isNaN(p.grip()) ? null : p.grip(),
                   p.words(),
+                  p.sure(),
                   fit.said());
             })
         .toList();
