@@ -1,12 +1,16 @@
 package marvek.core;
 
+import static com.tngtech.archunit.base.DescribedPredicate.describe;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 
+import com.tngtech.archunit.core.domain.JavaCall;
 import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.junit.AnalyzeClasses;
 import com.tngtech.archunit.junit.ArchTest;
 import com.tngtech.archunit.lang.ArchRule;
+import java.util.List;
+import java.util.Set;
 
 @AnalyzeClasses(packages = "marvek.core", importOptions = ImportOption.DoNotIncludeTests.class)
 class ArchitectureTest {
@@ -52,4 +56,63 @@ class ArchitectureTest {
           .should()
           .dependOnClassesThat()
           .resideInAPackage("marvek.core.logger..");
+
+  /** The order of hash tables differs from one start to the next: no result may rest on it. */
+  @ArchTest
+  static final ArchRule NO_RESULT_DEPENDS_ON_THE_ORDER_OF_A_HASH_TABLE =
+      noClasses()
+          .should()
+          .callConstructorWhere(
+              owner(java.util.HashMap.class, java.util.HashSet.class)
+                  .as("makes a hash table without an order"))
+          .orShould()
+          .callMethodWhere(
+              owner(java.util.Map.class, java.util.Set.class)
+                  .and(
+                      describe(
+                          "fills a table whose order is drawn by lot",
+                          c ->
+                              Set.of("of", "ofEntries", "copyOf").contains(c.getName())
+                                  && !c.getTarget().getRawParameterTypes().isEmpty())))
+          .orShould()
+          .callMethodWhere(
+              owner(java.util.stream.Collectors.class)
+                  .and(
+                      describe(
+                          "collects into a hash table",
+                          c ->
+                              c.getName().equals("toSet")
+                                  || c.getName().equals("toUnmodifiableMap")
+                                  || Set.of("toMap", "groupingBy").contains(c.getName())
+                                      && c.getTarget().getRawParameterTypes().size() < 3)));
+
+  /** No locale, zone or charset of the machine decides a result. */
+  @ArchTest
+  static final ArchRule NO_RESULT_DEPENDS_ON_THE_MACHINES_LOCALE =
+      noClasses()
+          .should()
+          .callMethod(java.util.Locale.class, "getDefault")
+          .orShould()
+          .callMethod(java.time.ZoneId.class, "systemDefault")
+          .orShould()
+          .callMethod(java.nio.charset.Charset.class, "defaultCharset")
+          .orShould()
+          .callMethod(String.class, "format", String.class, Object[].class)
+          .orShould()
+          .callMethod(String.class, "formatted", Object[].class)
+          .orShould()
+          .callMethod(String.class, "toLowerCase")
+          .orShould()
+          .callMethod(String.class, "toUpperCase")
+          .orShould()
+          .callMethod(String.class, "getBytes")
+          .orShould()
+          .callConstructor(String.class, byte[].class);
+
+  private static com.tngtech.archunit.base.DescribedPredicate<JavaCall<?>> owner(
+      Class<?>... owners) {
+    return describe(
+        "of " + List.of(owners),
+        c -> List.of(owners).stream().anyMatch(o -> c.getTargetOwner().isEquivalentTo(o)));
+  }
 }

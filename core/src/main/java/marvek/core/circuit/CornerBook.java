@@ -1,7 +1,7 @@
 package marvek.core.circuit;
 
 import java.util.ArrayList;
-import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.regex.Pattern;
@@ -57,8 +57,8 @@ public final class CornerBook {
       throw new CornerProblem(
           given.size() + " corners are too many.", "corners", "Give up to " + MOST + ".");
     }
-    Set<String> ids = new HashSet<>();
-    Set<String> numbers = new HashSet<>();
+    Set<String> ids = new LinkedHashSet<>();
+    Set<String> numbers = new LinkedHashSet<>();
     List<Corner> out = new ArrayList<>();
     for (Corner c : given) {
       String where = "T" + c.number();

@@ -25,16 +25,7 @@ public final class Debriefer {
   private static final double OFTEN = 0.4;
   private static final double UNEVEN = 5.5;
   private static final double TREND_CONFIDENCE = 0.95;
-  private static final Map<PointKind, Double> TOLERANCE =
-      Map.of(
-          PointKind.BRAKE, 4.0,
-          PointKind.TURN_IN, 5.0,
-          PointKind.RELEASE, 7.0,
-          PointKind.FIRST_APEX, 8.0,
-          PointKind.APEX, 8.0,
-          PointKind.FIRST_THROTTLE, 7.0,
-          PointKind.FULL_THROTTLE, 9.0,
-          PointKind.EXIT, 15.0);
+  private static final Map<PointKind, Double> TOLERANCE = tolerances();
 
   private final Desk desk;
   private final List<CornerEntry> entries;
@@ -61,6 +52,19 @@ public final class Debriefer {
   public static Debrief read(
       Desk desk, List<CornerEntry> entries, List<LapData> laps, Display units) {
     return new Debriefer(desk, entries, units).read(laps);
+  }
+
+  private static Map<PointKind, Double> tolerances() {
+    Map<PointKind, Double> out = new EnumMap<>(PointKind.class);
+    out.put(PointKind.BRAKE, 4.0);
+    out.put(PointKind.TURN_IN, 5.0);
+    out.put(PointKind.RELEASE, 7.0);
+    out.put(PointKind.FIRST_APEX, 8.0);
+    out.put(PointKind.APEX, 8.0);
+    out.put(PointKind.FIRST_THROTTLE, 7.0);
+    out.put(PointKind.FULL_THROTTLE, 9.0);
+    out.put(PointKind.EXIT, 15.0);
+    return out;
   }
 
   /** Metres within which a point counts as hit. */

@@ -1,7 +1,8 @@
 package marvek.core.debrief;
 
 import java.util.ArrayList;
-import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
@@ -93,9 +94,9 @@ public final class Proposals {
    * Corners into which the driver was too deep in any of the runs, however many others are there.
    */
   private Set<String> deep() {
-    Set<String> out = new HashSet<>();
+    Set<String> out = new LinkedHashSet<>();
     laps.stream()
-        .collect(Collectors.groupingBy(LapData::run))
+        .collect(Collectors.groupingBy(LapData::run, LinkedHashMap::new, Collectors.toList()))
         .values()
         .forEach(
             run ->

@@ -1,6 +1,6 @@
 package marvek.core.reference;
 
-import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 import marvek.core.circuit.Corner;
@@ -27,7 +27,7 @@ public final class ContentCheck {
    */
   public static void content(
       List<Corner> corners, double length, int gears, ReferenceContent content) {
-    Set<String> seen = new HashSet<>();
+    Set<String> seen = new LinkedHashSet<>();
     for (CornerEntry entry : content.corners()) {
       if (!seen.add(entry.corner())) {
         throw new ReferenceProblem(
@@ -35,7 +35,7 @@ public final class ContentCheck {
       }
       entry(corners, length, gears, entry);
     }
-    Set<String> variants = new HashSet<>();
+    Set<String> variants = new LinkedHashSet<>();
     if (content.variants().size() > MOST_VARIANTS) {
       throw new ReferenceProblem(
           "There are more than " + MOST_VARIANTS + " variants.", "variants", "Leave some out.");
@@ -104,7 +104,7 @@ public final class ContentCheck {
                         e.corner(),
                         "Choose the layout that the reference was made for."));
     String where = "T" + corner.number();
-    Set<PointKind> kinds = new HashSet<>();
+    Set<PointKind> kinds = new LinkedHashSet<>();
     for (CornerPoint p : e.points()) {
       if (!kinds.add(p.kind())) {
         throw new ReferenceProblem(
@@ -166,7 +166,7 @@ public final class ContentCheck {
   }
 
   private static void technique(String where, CornerEntry e) {
-    Set<Question> asked = new HashSet<>();
+    Set<Question> asked = new LinkedHashSet<>();
     for (School s : e.schools()) {
       if (!asked.add(s.question())) {
         throw new ReferenceProblem(

@@ -1,6 +1,7 @@
 package marvek.core.reference;
 
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -88,6 +89,8 @@ public record Doubt(String corner, PointKind kind, String why) {
   }
 
   private static Map<String, Landmark> byId(List<Landmark> landmarks) {
-    return landmarks.stream().collect(Collectors.toMap(Landmark::id, Function.identity()));
+    return landmarks.stream()
+        .collect(
+            Collectors.toMap(Landmark::id, Function.identity(), (a, b) -> a, LinkedHashMap::new));
   }
 }

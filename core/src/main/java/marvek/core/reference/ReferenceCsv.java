@@ -8,7 +8,8 @@ import java.io.IOException;
 import java.io.StringWriter;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -55,7 +56,8 @@ public final class ReferenceCsv {
   /** Writes the reference; corners are told by their number. */
   public static String write(List<Corner> corners, ReferenceContent content) {
     Map<String, String> numbers =
-        corners.stream().collect(Collectors.toMap(Corner::id, Corner::number));
+        corners.stream()
+            .collect(Collectors.toMap(Corner::id, Corner::number, (a, b) -> a, LinkedHashMap::new));
     StringWriter out = new StringWriter();
     try (CsvWriter csv = CsvWriter.builder().build(out)) {
       csv.writeRecord(HEADER);
@@ -106,11 +108,16 @@ public final class ReferenceCsv {
   public static ReferenceContent read(
       String text, List<Corner> corners, double length, ReferenceContent present) {
     Map<String, Corner> byNumber =
-        corners.stream().collect(Collectors.toMap(Corner::number, Function.identity()));
+        corners.stream()
+            .collect(
+                Collectors.toMap(
+                    Corner::number, Function.identity(), (a, b) -> a, LinkedHashMap::new));
     Map<String, CornerEntry> entries =
         present.corners().stream()
-            .collect(Collectors.toMap(CornerEntry::corner, Function.identity()));
-    Set<String> seen = new HashSet<>();
+            .collect(
+                Collectors.toMap(
+                    CornerEntry::corner, Function.identity(), (a, b) -> a, LinkedHashMap::new));
+    Set<String> seen = new LinkedHashSet<>();
     try (CsvReader<NamedCsvRecord> csv = CsvReader.builder().ofNamedCsvRecord(text)) {
       for (NamedCsvRecord row : csv) {
         Row fields = new Row(row);

@@ -1,6 +1,7 @@
 package marvek.core.reference;
 
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Function;
@@ -23,7 +24,9 @@ public final class Rejoin {
   public static ReferenceContent entries(Desk desk, ReferenceContent content) {
     Map<String, CornerEntry> had =
         content.corners().stream()
-            .collect(Collectors.toMap(CornerEntry::corner, Function.identity()));
+            .collect(
+                Collectors.toMap(
+                    CornerEntry::corner, Function.identity(), (a, b) -> a, LinkedHashMap::new));
     List<CornerEntry> entries = new ArrayList<>();
     for (int c = 0; c < desk.corners().size(); c++) {
       CornerEntry entry = had.get(desk.corners().get(c).id());

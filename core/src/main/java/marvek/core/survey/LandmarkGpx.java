@@ -8,7 +8,7 @@ import java.io.IOException;
 import java.time.Instant;
 import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
-import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -169,7 +169,7 @@ public final class LandmarkGpx {
   }
 
   private static Map<String, String> pairs(String comment) {
-    Map<String, String> pairs = new HashMap<>();
+    Map<String, String> pairs = new LinkedHashMap<>();
     for (String part : comment.split(";")) {
       int at = part.indexOf('=');
       if (at > 0) {

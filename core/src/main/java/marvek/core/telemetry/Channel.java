@@ -6,7 +6,7 @@ import java.util.List;
 
 /** What a column of a recording may hold, with the units it may come in; the first is kept. */
 public enum Channel {
-  TIME("time", SECOND, MILLISECOND, CLOCK),
+  TIME("time", SECOND, MILLISECOND, MICROSECOND, NANOSECOND, CLOCK),
   DISTANCE("distance", METRE, KILOMETRE, FOOT, MILE),
   SPEED("speed", METRE_PER_SECOND, KM_PER_HOUR, MILE_PER_HOUR, KNOT),
   LATITUDE("latitude", DEGREE),

@@ -6,7 +6,6 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Set;
 import java.util.function.Consumer;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.LocalPlane;
@@ -24,6 +23,7 @@ import org.jspecify.annotations.Nullable;
 public final class LapReader implements Blocks.Taker {
   private static final double LEAD = 14;
   private static final double FOLLOW = 8;
+  private static final double MORE_THAN_A_LAP = 1.3;
   private static final double SHORTEST_PART = 0.2;
   private static final double EVENT_RATE = 50;
   private static final double OFF = 3;
@@ -88,6 +88,7 @@ public final class LapReader implements Blocks.Taker {
     boolean begins = done == -Double.MAX_VALUE || time[0] > done + 1;
     if (lines.isEmpty()) {
       if (last && begins) {
+        runsOn(on);
         part(on, 0, n, LapKind.INCOMPLETE, "never crossed the line");
       }
       return 0;
@@ -154,7 +155,7 @@ public final class LapReader implements Blocks.Taker {
       on.derived().add(Channel.GEAR);
       report.add(Sort.DERIVED, "Gear from revs and speed.");
     }
-    for (Channel c : Set.of(Channel.BRAKE, Channel.THROTTLE)) {
+    for (Channel c : List.of(Channel.BRAKE, Channel.THROTTLE)) {
       if (!even.has(c)) {
         report.add(
             Sort.DERIVED,
@@ -229,6 +230,13 @@ public final class LapReader implements Blocks.Taker {
     List<Crossing> out = new ArrayList<>();
     boolean counted = even.has(Channel.LAP);
     boolean measured = even.has(Channel.DISTANCE);
+    if (!counted && !measured && even.has(Channel.LATITUDE)) {
+      throw new TelemetryProblem(
+          "This layout has no place on the earth yet, so the recorded latitude and longitude say"
+              + " nothing of where the line was crossed.",
+          null,
+          "Give the layout a place on the Survey screen, then read the file again.");
+    }
     if (!counted && !measured) {
       throw new TelemetryProblem(
           "The recording does not say where a lap begins.",
@@ -252,6 +260,21 @@ public final class LapReader implements Blocks.Taker {
       out.add(new Crossing(time, 0));
     }
     return out;
+  }
+
+  /** A distance that runs on over several laps does not say where the line is. */
+  private void runsOn(OnRoad on) {
+    double[] s = on.station();
+    double driven = s[s.length - 1] - s[0];
+    if (!on.placed() && driven > MORE_THAN_A_LAP * road.length()) {
+      throw new TelemetryProblem(
+          String.format(
+              Locale.ROOT,
+              "The distance runs on for %.1f laps of this circuit, and nothing says where a lap begins.",
+              driven / road.length()),
+          null,
+          "Record the position or a lap number, or let the distance start anew with each lap.");
+    }
   }
 
   private static int index(OnRoad on, double time) {

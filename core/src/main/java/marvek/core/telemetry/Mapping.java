@@ -1,6 +1,6 @@
 package marvek.core.telemetry;
 
-import java.util.HashSet;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
@@ -65,7 +65,7 @@ public record Mapping(
     if (format != Format.TABLE) {
       return Optional.empty();
     }
-    Set<Channel> seen = new HashSet<>();
+    Set<Channel> seen = EnumSet.noneOf(Channel.class);
     for (Column c : columns) {
       Channel channel = c.channel();
       if (channel == null) {

@@ -5,11 +5,12 @@ import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
+import java.util.Locale;
 
 /** Numbers and times as files write them; NaN for what is neither. */
 final class Numbers {
-  // Beyond this nothing on a circuit is measured.
-  private static final double MOST = 1e12;
+  // Beyond this nothing is measured; the clock of a device may count nanoseconds since 1970.
+  private static final double MOST = 1e19;
 
   private Numbers() {}
 
@@ -73,6 +74,14 @@ final class Numbers {
     }
     double v = after < 0 ? digits : digits / TENTHS[count - after];
     return v > MOST ? Double.NaN : negative ? -v : v;
+  }
+
+  /** Whether a cell says that there is no value. */
+  static boolean missing(String text) {
+    return switch (text.strip().toLowerCase(Locale.ROOT)) {
+      case "nan", "n/a", "na", "null", "none", "inf", "-inf", "-", "--", "#n/a", "?" -> true;
+      default -> false;
+    };
   }
 
   /** Seconds from a number, from hours, minutes and seconds, or from a date with a time. */

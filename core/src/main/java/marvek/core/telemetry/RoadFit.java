@@ -21,6 +21,9 @@ import org.jspecify.annotations.Nullable;
  * smoothed over about a second to each side and added.
  */
 final class RoadFit {
+  // What is farther is another circuit, metres, told from so many samples.
+  private static final double NEAR = 25_000;
+  private static final int SOME = 41;
   private static final double FAR = 60;
   private static final double LOST = 200;
   private static final double MOVING = 3;
@@ -41,6 +44,7 @@ final class RoadFit {
   private final @Nullable LocalPlane plane;
   private final ReadReport report;
   private double speedFactor = Double.NaN;
+  private boolean saidSwapped;
 
   RoadFit(Centreline road, @Nullable LocalPlane plane, ReadReport report) {
     this.road = road;
@@ -88,6 +92,18 @@ final class RoadFit {
       }
       double[] lat = even.of(Channel.LATITUDE);
       double[] lon = even.of(Channel.LONGITUDE);
+      if (swapped(here, lat, lon)) {
+        double[] other = lat;
+        lat = lon;
+        lon = other;
+        if (!saidSwapped) {
+          saidSwapped = true;
+          report.add(
+              Sort.CLEANED,
+              "Latitude and longitude stood in each other's columns; they are read the other way"
+                  + " round, which lies at this circuit.");
+        }
+      }
       x = new double[lat.length];
       y = new double[lat.length];
       toPlane(here, lat, lon, x, y);
@@ -98,6 +114,30 @@ final class RoadFit {
     return new double[][] {x, y};
   }
 
+  /** Whether places lie near the road only with latitude and longitude exchanged. */
+  private boolean swapped(LocalPlane here, double[] lat, double[] lon) {
+    double given = away(here, lat, lon);
+    return !(given < NEAR) && away(here, lon, lat) < NEAR;
+  }
+
+  /** Metres from the road's first place, middle of some samples; infinite for no place on earth. */
+  private double away(LocalPlane here, double[] lat, double[] lon) {
+    double[] out = new double[SOME];
+    int n = 0;
+    for (int k = 0; k < SOME; k++) {
+      int i = (int) ((long) k * (lat.length - 1) / (SOME - 1));
+      if (Double.isNaN(lat[i]) || Double.isNaN(lon[i])) {
+        continue;
+      }
+      boolean earth = Math.abs(lat[i]) <= 85 && Math.abs(lon[i]) <= 180;
+      double[] p = earth ? here.toMetres(lon[i], lat[i]) : new double[0];
+      out[n++] =
+          earth ? Math.hypot(p[0] - road.x()[0], p[1] - road.y()[0]) : Double.POSITIVE_INFINITY;
+    }
+    Arrays.sort(out, 0, n);
+    return n == 0 ? Double.POSITIVE_INFINITY : out[n / 2];
+  }
+
   /**
    * Near a place the plane is as good as linear: it is asked at the corners of a small grid only.
    * Below 0.1 mm off within a cell of 0.001°.
@@ -105,7 +145,7 @@ final class RoadFit {
   private static void toPlane(
       LocalPlane plane, double[] lat, double[] lon, double[] x, double[] y) {
     double cell = 0.001;
-    Map<Long, double[]> corners = new java.util.HashMap<>();
+    Map<Long, double[]> corners = new java.util.LinkedHashMap<>();
     for (int i = 0; i < lat.length; i++) {
       if (!(Math.abs(lat[i]) <= 90) || !(Math.abs(lon[i]) <= 360)) {
         x[i] = Double.NaN;

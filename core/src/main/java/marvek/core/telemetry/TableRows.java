@@ -5,8 +5,8 @@ import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
 import java.io.Reader;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.EnumSet;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -16,6 +16,8 @@ import marvek.core.telemetry.ReadReport.Sort;
 final class TableRows {
   private static final double FASTEST_RATE = 100;
   private static final int LOOK = 200;
+  private static final double DAY = 86_400;
+  private static final double HALF_A_DAY = 43_200;
 
   private record Source(int index, Channel channel, double factor, boolean clock) {}
 
@@ -64,14 +66,15 @@ final class TableRows {
     private final boolean timed;
     private final Blocks blocks;
     private final ReadReport report;
-    private final Map<Channel, Integer> bad = new HashMap<>();
-    private final Map<Channel, Long> firstBad = new HashMap<>();
+    private final Map<Channel, Integer> bad = new EnumMap<>(Channel.class);
+    private final Map<Channel, Long> firstBad = new EnumMap<>(Channel.class);
     private final double[] value = new double[Channel.values().length];
     private final double[] sum = new double[Channel.values().length];
     private final int[] summed = new int[Channel.values().length];
     private final List<double[]> held = new ArrayList<>();
     private double last = Double.NaN;
     private double lastDistance = Double.NaN;
+    private double days;
     private double binStart = Double.NaN;
     private int group = 1;
     private long rows;
@@ -133,13 +136,17 @@ final class TableRows {
       if (Double.isNaN(t)) {
         return;
       }
+      // A clock without a date begins anew at midnight.
+      if (t + days < last - HALF_A_DAY && t < DAY && last - days < DAY + 1) {
+        days += DAY;
+      }
+      t += days;
       value[Channel.TIME.ordinal()] = t;
       if (!Double.isNaN(last)) {
         if (t == last) {
           repeated++;
           return;
         }
-        // Midnight on a clock is no step back in time.
         if (t < last - 1e-9 || t > last + 30) {
           flush();
           blocks.cut();

@@ -2,11 +2,15 @@ package marvek.core.telemetry;
 
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.EnumMap;
 import java.util.EnumSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -18,153 +22,160 @@ final class TableSniffer {
   private static final int ROWS = 80;
   private static final char[] DELIMITERS = {';', '\t', ',', '|', ' '};
 
-  private static final Map<Channel, List<String>> NAMES =
-      Map.ofEntries(
-          Map.entry(
-              Channel.TIME,
-              List.of("time", "t", "zeit", "tempo", "temps", "timestamp", "clock", "elapsed")),
-          Map.entry(
-              Channel.DISTANCE,
-              List.of(
-                  "distance", "dist", "weg", "strecke", "distancia", "odometer", "lapdistance")),
-          Map.entry(
-              Channel.SPEED,
-              List.of(
-                  "speed",
-                  "velocity",
-                  "v",
-                  "geschwindigkeit",
-                  "velocidade",
-                  "vitesse",
-                  "tempo",
-                  "gpsspeed",
-                  "groundspeed")),
-          Map.entry(
-              Channel.LATITUDE, List.of("latitude", "lat", "gpslatitude", "gpslat", "breite")),
-          Map.entry(
-              Channel.LONGITUDE,
-              List.of("longitude", "lon", "lng", "long", "gpslongitude", "gpslon", "laenge")),
-          Map.entry(Channel.EAST, List.of("x", "east", "easting", "posx")),
-          Map.entry(Channel.NORTH, List.of("y", "north", "northing", "posy")),
-          Map.entry(
-              Channel.HEIGHT, List.of("height", "altitude", "alt", "z", "elevation", "hoehe")),
-          Map.entry(
-              Channel.BRAKE,
-              List.of(
-                  "brake",
-                  "brakepressure",
-                  "bremse",
-                  "bremsdruck",
-                  "freio",
-                  "frein",
-                  "brakepedal")),
-          Map.entry(
-              Channel.FRONT_BRAKE,
-              List.of("frontbrake", "brakefront", "brakepressurefront", "pbrakefront", "pbrakef")),
-          Map.entry(
-              Channel.REAR_BRAKE,
-              List.of("rearbrake", "brakerear", "brakepressurerear", "pbrakerear", "pbraker")),
-          Map.entry(
-              Channel.THROTTLE,
-              List.of(
-                  "throttle",
-                  "gas",
-                  "accelerator",
-                  "throttlepos",
-                  "throttleposition",
-                  "gaspedal",
-                  "acelerador",
-                  "tps",
-                  "pedal")),
-          Map.entry(
-              Channel.STEERING,
-              List.of(
-                  "steering",
-                  "steer",
-                  "steeringangle",
-                  "steerangle",
-                  "lenkwinkel",
-                  "lenkung",
-                  "volante",
-                  "direcao")),
-          Map.entry(Channel.GEAR, List.of("gear", "gang", "marcha", "rapport", "gearposition")),
-          Map.entry(
-              Channel.REVS,
-              List.of("revs", "rpm", "enginespeed", "drehzahl", "rotacao", "enginerpm", "regime")),
-          Map.entry(
-              Channel.ALONG,
-              List.of(
-                  "along",
-                  "ax",
-                  "accx",
-                  "along g",
-                  "longacc",
-                  "acclong",
-                  "longitudinal",
-                  "longitudinalacceleration",
-                  "glong",
-                  "laengsbeschleunigung")),
-          Map.entry(
-              Channel.ACROSS,
-              List.of(
-                  "across",
-                  "ay",
-                  "accy",
-                  "latacc",
-                  "acclat",
-                  "lateral",
-                  "lateralacceleration",
-                  "glat",
-                  "querbeschleunigung")),
-          Map.entry(
-              Channel.VERTICAL,
-              List.of("az", "accz", "vertical", "verticalacceleration", "gvert", "up")),
-          Map.entry(
-              Channel.LEAN, List.of("lean", "leanangle", "roll", "schraeglage", "inclinacao")),
-          Map.entry(
-              Channel.WHEEL_FRONT,
-              List.of(
-                  "wheelfront", "wheelspeedfront", "frontwheelspeed", "wheelfl", "wheelspeedfl")),
-          Map.entry(
-              Channel.WHEEL_REAR,
-              List.of("wheelrear", "wheelspeedrear", "rearwheelspeed", "wheelrl", "wheelspeedrl")),
-          Map.entry(Channel.LAP, List.of("lap", "lapnumber", "runde", "volta", "tour", "laps")));
+  private static final Map<Channel, List<String>> NAMES = names();
 
-  private static final Map<String, Unit> UNITS =
-      Map.ofEntries(
-          Map.entry("s", Unit.SECOND),
-          Map.entry("sec", Unit.SECOND),
-          Map.entry("ms", Unit.MILLISECOND),
-          Map.entry("m", Unit.METRE),
-          Map.entry("km", Unit.KILOMETRE),
-          Map.entry("ft", Unit.FOOT),
-          Map.entry("mi", Unit.MILE),
-          Map.entry("m/s", Unit.METRE_PER_SECOND),
-          Map.entry("mps", Unit.METRE_PER_SECOND),
-          Map.entry("km/h", Unit.KM_PER_HOUR),
-          Map.entry("kmh", Unit.KM_PER_HOUR),
-          Map.entry("kph", Unit.KM_PER_HOUR),
-          Map.entry("mph", Unit.MILE_PER_HOUR),
-          Map.entry("kn", Unit.KNOT),
-          Map.entry("kt", Unit.KNOT),
-          Map.entry("knots", Unit.KNOT),
-          Map.entry("rad", Unit.RADIAN),
-          Map.entry("deg", Unit.DEGREE),
-          Map.entry("°", Unit.DEGREE),
-          Map.entry("grad", Unit.DEGREE),
-          Map.entry("%", Unit.PERCENT),
-          Map.entry("pct", Unit.PERCENT),
-          Map.entry("bar", Unit.BAR),
-          Map.entry("psi", Unit.PSI),
-          Map.entry("kpa", Unit.KILOPASCAL),
-          Map.entry("rpm", Unit.PER_MINUTE),
-          Map.entry("1/min", Unit.PER_MINUTE),
-          Map.entry("u/min", Unit.PER_MINUTE),
-          Map.entry("g", Unit.STANDARD_GRAVITY),
-          Map.entry("m/s2", Unit.METRE_PER_SECOND_2),
-          Map.entry("m/s²", Unit.METRE_PER_SECOND_2),
-          Map.entry("m/s^2", Unit.METRE_PER_SECOND_2),
-          Map.entry("ms2", Unit.METRE_PER_SECOND_2));
+  private static final Map<String, Unit> UNITS = units();
+
+  private static Map<Channel, List<String>> names() {
+    Map<Channel, List<String>> out = new EnumMap<>(Channel.class);
+    out.put(
+        Channel.TIME,
+        List.of("time", "t", "zeit", "tempo", "temps", "timestamp", "clock", "elapsed"));
+    out.put(
+        Channel.DISTANCE,
+        List.of("distance", "dist", "weg", "strecke", "distancia", "odometer", "lapdistance"));
+    out.put(
+        Channel.SPEED,
+        List.of(
+            "speed",
+            "velocity",
+            "v",
+            "geschwindigkeit",
+            "velocidade",
+            "vitesse",
+            "tempo",
+            "gpsspeed",
+            "groundspeed"));
+    out.put(Channel.LATITUDE, List.of("latitude", "lat", "gpslatitude", "gpslat", "breite"));
+    out.put(
+        Channel.LONGITUDE,
+        List.of("longitude", "lon", "lng", "long", "gpslongitude", "gpslon", "laenge"));
+    out.put(Channel.EAST, List.of("x", "east", "easting", "posx"));
+    out.put(Channel.NORTH, List.of("y", "north", "northing", "posy"));
+    out.put(Channel.HEIGHT, List.of("height", "altitude", "alt", "z", "elevation", "hoehe"));
+    out.put(
+        Channel.BRAKE,
+        List.of("brake", "brakepressure", "bremse", "bremsdruck", "freio", "frein", "brakepedal"));
+    out.put(
+        Channel.FRONT_BRAKE,
+        List.of("frontbrake", "brakefront", "brakepressurefront", "pbrakefront", "pbrakef"));
+    out.put(
+        Channel.REAR_BRAKE,
+        List.of("rearbrake", "brakerear", "brakepressurerear", "pbrakerear", "pbraker"));
+    out.put(
+        Channel.THROTTLE,
+        List.of(
+            "throttle",
+            "gas",
+            "accelerator",
+            "throttlepos",
+            "throttleposition",
+            "gaspedal",
+            "acelerador",
+            "tps",
+            "pedal"));
+    out.put(
+        Channel.STEERING,
+        List.of(
+            "steering",
+            "steer",
+            "steeringangle",
+            "steerangle",
+            "lenkwinkel",
+            "lenkung",
+            "volante",
+            "direcao"));
+    out.put(Channel.GEAR, List.of("gear", "gang", "marcha", "rapport", "gearposition"));
+    out.put(
+        Channel.REVS,
+        List.of("revs", "rpm", "enginespeed", "drehzahl", "rotacao", "enginerpm", "regime"));
+    out.put(
+        Channel.ALONG,
+        List.of(
+            "along",
+            "ax",
+            "accx",
+            "along g",
+            "longacc",
+            "acclong",
+            "longitudinal",
+            "longitudinalacceleration",
+            "glong",
+            "laengsbeschleunigung"));
+    out.put(
+        Channel.ACROSS,
+        List.of(
+            "across",
+            "ay",
+            "accy",
+            "latacc",
+            "acclat",
+            "lateral",
+            "lateralacceleration",
+            "glat",
+            "querbeschleunigung"));
+    out.put(
+        Channel.VERTICAL, List.of("az", "accz", "vertical", "verticalacceleration", "gvert", "up"));
+    out.put(Channel.LEAN, List.of("lean", "leanangle", "roll", "schraeglage", "inclinacao"));
+    out.put(
+        Channel.WHEEL_FRONT,
+        List.of("wheelfront", "wheelspeedfront", "frontwheelspeed", "wheelfl", "wheelspeedfl"));
+    out.put(
+        Channel.WHEEL_REAR,
+        List.of("wheelrear", "wheelspeedrear", "rearwheelspeed", "wheelrl", "wheelspeedrl"));
+    out.put(Channel.LAP, List.of("lap", "lapnumber", "runde", "volta", "tour", "laps"));
+    return out;
+  }
+
+  private static Map<String, Unit> units() {
+    Map<String, Unit> out = new LinkedHashMap<>();
+    out.put("s", Unit.SECOND);
+    out.put("sec", Unit.SECOND);
+    out.put("ms", Unit.MILLISECOND);
+    out.put("m", Unit.METRE);
+    out.put("km", Unit.KILOMETRE);
+    out.put("ft", Unit.FOOT);
+    out.put("mi", Unit.MILE);
+    out.put("m/s", Unit.METRE_PER_SECOND);
+    out.put("mps", Unit.METRE_PER_SECOND);
+    out.put("km/h", Unit.KM_PER_HOUR);
+    out.put("kmh", Unit.KM_PER_HOUR);
+    out.put("kph", Unit.KM_PER_HOUR);
+    out.put("mph", Unit.MILE_PER_HOUR);
+    out.put("kn", Unit.KNOT);
+    out.put("kt", Unit.KNOT);
+    out.put("knots", Unit.KNOT);
+    out.put("rad", Unit.RADIAN);
+    out.put("deg", Unit.DEGREE);
+    out.put("°", Unit.DEGREE);
+    out.put("grad", Unit.DEGREE);
+    out.put("%", Unit.PERCENT);
+    out.put("pct", Unit.PERCENT);
+    out.put("bar", Unit.BAR);
+    out.put("psi", Unit.PSI);
+    out.put("kpa", Unit.KILOPASCAL);
+    out.put("rpm", Unit.PER_MINUTE);
+    out.put("1/min", Unit.PER_MINUTE);
+    out.put("u/min", Unit.PER_MINUTE);
+    out.put("g", Unit.STANDARD_GRAVITY);
+    out.put("m/s2", Unit.METRE_PER_SECOND_2);
+    out.put("m/s²", Unit.METRE_PER_SECOND_2);
+    out.put("m/s^2", Unit.METRE_PER_SECOND_2);
+    out.put("ms2", Unit.METRE_PER_SECOND_2);
+    out.put("µs", Unit.MICROSECOND);
+    out.put("us", Unit.MICROSECOND);
+    out.put("ns", Unit.NANOSECOND);
+    out.put("sek", Unit.SECOND);
+    out.put("seconds", Unit.SECOND);
+    out.put("hh:mm:ss", Unit.CLOCK);
+    out.put("hh:mm:ss.sss", Unit.CLOCK);
+    out.put("hh:mm:ss.s", Unit.CLOCK);
+    out.put("hh:mm:ss.ss", Unit.CLOCK);
+    out.put("h:m:s", Unit.CLOCK);
+    out.put("mm:ss", Unit.CLOCK);
+    out.put("mm:ss.sss", Unit.CLOCK);
+    return out;
+  }
 
   private TableSniffer() {}
 
@@ -220,9 +231,13 @@ final class TableSniffer {
       String name = i < names.length ? names[i].strip() : "";
       Unit unit = unitIn(name);
       if (unit == null && i < units.length) {
-        unit = UNITS.get(units[i].strip().replaceAll("[\\[\\]()]", "").toLowerCase(Locale.ROOT));
+        unit = unit(units[i]);
       }
-      Channel channel = name.isEmpty() ? null : channel(name, unit);
+      boolean other = unit == null && (strange(name) || i < units.length && says(units[i]));
+      Channel channel = name.isEmpty() ? null : channel(name, unit, other);
+      if (channel != null && TEMPO.equals(bare(name, true)) && unit == null) {
+        channel = grows(column(values, i), comma) ? Channel.TIME : Channel.SPEED;
+      }
       if (channel != null && taken.contains(channel)) {
         channel = null;
       }
@@ -230,6 +245,11 @@ final class TableSniffer {
         taken.add(channel);
       }
       boolean said = channel != null && unit != null && channel.takes(unit);
+      if (channel == Channel.TIME && column(values, i).stream().anyMatch(v -> v.contains(":"))) {
+        // Whatever the name says, what has colons is a clock.
+        unit = Unit.CLOCK;
+        said = true;
+      }
       Unit told = channel == null ? null : said ? unit : guess(channel, column(values, i), comma);
       out.add(
           new Mapping.Column(
@@ -246,8 +266,55 @@ final class TableSniffer {
     return rows.stream().filter(r -> i < r.length).map(r -> r[i].strip()).toList();
   }
 
+  // Time in one language and speed in another.
+  private static final String TEMPO = "tempo";
+  private static final Pattern BRACKETS = Pattern.compile("[\\[(]\\s*(.*?)\\s*[\\])]");
+
+  /** Whether a name has a unit in brackets that no channel comes in, as °C or Nm. */
+  private static boolean strange(String name) {
+    Matcher brackets = BRACKETS.matcher(name.toLowerCase(Locale.ROOT));
+    boolean strange = false;
+    while (brackets.find()) {
+      strange |= says(brackets.group(1)) && !UNITS.containsKey(brackets.group(1));
+    }
+    return strange;
+  }
+
+  private static boolean says(String unit) {
+    String bare = unit.strip().replaceAll("[\\[\\]()]", "");
+    return !bare.isEmpty() && !bare.matches("[-–—]+|none|#") && unit(bare) == null;
+  }
+
+  /** Whether values never fall and do rise. */
+  private static boolean grows(List<String> values, boolean comma) {
+    double last = Double.NaN;
+    double first = Double.NaN;
+    for (String text : values) {
+      double v = Numbers.time(text, comma);
+      if (Double.isNaN(v)) {
+        continue;
+      }
+      if (v < last) {
+        return false;
+      }
+      first = Double.isNaN(first) ? v : first;
+      last = v;
+    }
+    return last > first;
+  }
+
   /** What a column is called, told from its name without its unit. */
   static @Nullable Channel channel(String header, @Nullable Unit unit) {
+    return channel(header, unit, false);
+  }
+
+  /**
+   * What a column is called.
+   *
+   * @param other whether it has a unit that is not known: then only a name that says no more than
+   *     the channel's is one
+   */
+  private static @Nullable Channel channel(String header, @Nullable Unit unit, boolean other) {
     String name = bare(header, true);
     // A unit may also be all that the name says, as in engine rpm.
     String whole = bare(header, false);
@@ -258,8 +325,9 @@ final class TableSniffer {
         String known = word.replace(" ", "");
         boolean same = name.equals(known) || whole.equals(known);
         boolean within =
-            known.length() >= 4 && name.contains(known)
-                || known.equals("rpm") && whole.endsWith(known);
+            !other
+                && (known.length() >= 4 && name.contains(known)
+                    || known.equals("rpm") && whole.endsWith(known));
         int rank = same ? 1000 + known.length() : within ? known.length() : 0;
         boolean fits = unit == null || e.getKey().takes(unit);
         if (rank > length && fits) {
@@ -294,8 +362,7 @@ final class TableSniffer {
 
   private static @Nullable Unit unitIn(String header) {
     String name = header.toLowerCase(Locale.ROOT);
-    java.util.regex.Matcher brackets =
-        java.util.regex.Pattern.compile("[\\[(]\\s*(.*?)\\s*[\\])]").matcher(name);
+    Matcher brackets = BRACKETS.matcher(name);
     while (brackets.find()) {
       Unit unit = UNITS.get(brackets.group(1));
       if (unit != null) {
@@ -340,8 +407,11 @@ final class TableSniffer {
     }
     double step = (numbers[numbers.length - 1] - numbers[0]) / (numbers.length - 1);
     boolean integers = Arrays.stream(numbers).allMatch(v -> v == Math.rint(v));
-    // One sample a second is the slowest that is read, so integer steps above it count thousandths.
-    return integers && step > 1.5 ? Unit.MILLISECOND : Unit.SECOND;
+    // One sample a second is the slowest that is read, so integer steps above it count thousandths,
+    // and above a thousand of those less.
+    return !integers || step <= 1.5
+        ? Unit.SECOND
+        : step <= 1500 ? Unit.MILLISECOND : step <= 1.5e6 ? Unit.MICROSECOND : Unit.NANOSECOND;
   }
 
   static char delimiter(List<String> lines) {
@@ -402,9 +472,11 @@ final class TableSniffer {
   private static boolean numeric(String[] row, boolean comma) {
     int numbers = 0;
     int words = 0;
+    int empty = 0;
     for (String cell : row) {
       String c = cell.strip();
-      if (c.isEmpty()) {
+      if (c.isEmpty() || Numbers.missing(c)) {
+        empty++;
         continue;
       }
       if (!Double.isNaN(Numbers.time(c, comma))) {
@@ -413,7 +485,7 @@ final class TableSniffer {
         words++;
       }
     }
-    return numbers >= 2 && numbers > 2 * words;
+    return numbers + Math.min(1, empty) >= 2 && numbers >= 1 && numbers > 2 * words;
   }
 
   /** The first of at least two rows of numbers with as many columns. */
@@ -429,24 +501,45 @@ final class TableSniffer {
     return -1;
   }
 
+  /**
+   * The row of names above the numbers: of the three rows there the one in which most columns are
+   * known by name, else the one next to the numbers that is no row of units.
+   */
   private static int header(List<String[]> rows, int first, boolean comma) {
     int columns = rows.get(first).length;
     int best = -1;
+    int most = 0;
+    int plain = -1;
     for (int i = first - 1; i >= 0 && i >= first - 3; i--) {
       String[] row = rows.get(i);
       if (row.length < columns || numeric(row, comma)) {
         continue;
       }
-      boolean units =
-          Arrays.stream(row)
-              .map(c -> c.strip().replaceAll("[\\[\\]()]", "").toLowerCase(Locale.ROOT))
-              .filter(c -> !c.isEmpty())
-              .allMatch(c -> UNITS.containsKey(c) || c.equals("-"));
-      best = i;
-      if (!units) {
-        return i;
+      int known = 0;
+      int units = 0;
+      int filled = 0;
+      for (String cell : row) {
+        known += channel(cell.strip(), unitIn(cell.strip())) != null ? 1 : 0;
+        units += unit(cell) != null ? 1 : 0;
+        filled += cell.isBlank() ? 0 : 1;
       }
+      if (known > most) {
+        most = known;
+        best = i;
+      }
+      boolean ofUnits = 2 * units >= filled;
+      plain = plain < 0 || !ofUnits && i == plain - 1 && unitsIn(rows.get(plain)) ? i : plain;
     }
-    return best;
+    return best >= 0 ? best : plain;
+  }
+
+  private static boolean unitsIn(String[] row) {
+    long units = Arrays.stream(row).filter(c -> unit(c) != null).count();
+    long filled = Arrays.stream(row).filter(c -> !c.isBlank()).count();
+    return units > 0 && 2 * units >= filled;
+  }
+
+  private static @Nullable Unit unit(String cell) {
+    return UNITS.get(cell.strip().replaceAll("[\\[\\]()]", "").toLowerCase(Locale.ROOT));
   }
 }

@@ -7,6 +7,8 @@ public enum Unit {
   NONE("", 1),
   SECOND("s", 1),
   MILLISECOND("ms", 1e-3),
+  MICROSECOND("µs", 1e-6),
+  NANOSECOND("ns", 1e-9),
   /** Hours, minutes and seconds, or a date with them. */
   CLOCK("clock", 1),
   METRE("m", 1),
