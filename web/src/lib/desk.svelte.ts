@@ -46,6 +46,8 @@ export class Desk {
   // Replaced as wholes: drawings read thousands of values from them at every move.
   answers = $state.raw<Record<string, AnswerView>>({});
   landmarks = $state.raw<Landmark[]>([]);
+  /** The version of each thing of the survey, as it was last seen. */
+  private thingVersions: Record<string, number> = {};
   reach = $state.raw<Record<string, number | null>>({});
   grades = $state.raw<Record<string, Partial<Record<PointKind, Judgement['grade']>>>>({});
   selected = $state('');
@@ -123,6 +125,7 @@ export class Desk {
   private take(view: ReferenceView) {
     this.view = view;
     this.landmarks = view.things.landmarks;
+    this.thingVersions = view.thingVersions;
     this.content = view.working.content;
     this.version = view.working.version;
   }
@@ -582,16 +585,32 @@ export class Desk {
     const wrapped = ((to % this.view.length) + this.view.length) % this.view.length;
     const body = { ...landmark, station: wrapped };
     this.landmarks = this.landmarks.map((l) => (l.id === landmark.id ? body : l));
+    const seen = this.thingVersions[landmark.id];
     try {
-      await ask(
+      const now = await ask(
         api.POST('/api/layouts/{id}/survey', {
           params: { path: { id: this.view.layoutId } },
-          body: { id: newId(), put: { ...nothing(), landmarks: [body] }, remove: [], expected: {} },
+          body: {
+            id: newId(),
+            put: { ...nothing(), landmarks: [body] },
+            remove: [],
+            expected: seen === undefined ? {} : { [landmark.id]: seen },
+          },
         }),
       );
+      this.thingVersions = now.versions;
+      this.landmarks = now.things.landmarks;
       await this.askFor(this.selected);
     } catch (e) {
       this.problem = asProblem(e);
+      // What stands there now is shown, not what was wanted.
+      try {
+        const now = await ask(api.GET('/api/layouts/{id}', { params: { path: { id: this.view.layoutId } } }));
+        this.thingVersions = now.versions;
+        this.landmarks = now.things.landmarks;
+      } catch {
+        this.landmarks = this.landmarks.map((l) => (l.id === landmark.id ? landmark : l));
+      }
     }
   }
 }

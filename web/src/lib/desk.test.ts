@@ -90,6 +90,7 @@ function view(): ReferenceView {
     lapTime: 90,
     corners: [corner('c1', '1', 340), corner('c2', '2', 1240)],
     things: { landmarks: [], kerbs: [], zones: [], limits: [], places: [] },
+    thingVersions: { board: 3 },
     doubts: [],
     ahead: [],
     newerLayout: false,
@@ -337,5 +338,46 @@ describe('a coach', () => {
     const desk = await Desk.open('r1');
     desk.nudge('BRAKE', -5);
     expect(brakeOf(desk)).toBe(300);
+  });
+});
+
+describe('a landmark dragged here', () => {
+  const board = { id: 'board', station: 200, label: '100' } as never;
+  const sent: { expected: Record<string, number> }[] = [];
+  const answering = (status: number, now: number) => {
+    const before = server.answer;
+    sent.length = 0;
+    server.answer = async (request) => {
+      if (request.method === 'POST' && request.url.includes('/survey')) {
+        sent.push(await request.json());
+        const body =
+          status === 200
+            ? { versions: { board: 4 }, things: { landmarks: [{ ...(board as object), station: 230 }] } }
+            : { status, title: 'x', detail: 'Another window changed the same thing.' };
+        return Response.json(body, { status });
+      }
+      if (request.method === 'GET' && request.url.includes('/api/layouts/'))
+        return Response.json({
+          versions: { board: now },
+          things: { landmarks: [{ ...(board as object), station: 250 }] },
+        });
+      return before(request);
+    };
+  };
+
+  it('names the version that it was seen in, and the next drag the one after', async () => {
+    const desk = await Desk.open('r1');
+    answering(200, 4);
+    await desk.moveLandmark(board, 230);
+    await desk.moveLandmark(board, 231);
+    expect(sent.map((s) => s.expected)).toEqual([{ board: 3 }, { board: 4 }]);
+  });
+
+  it('does not overwrite what another window did, and shows it', async () => {
+    const desk = await Desk.open('r1');
+    answering(409, 7);
+    await desk.moveLandmark(board, 230);
+    expect(desk.problem?.status).toBe(409);
+    expect(desk.landmarks.map((l) => l.station)).toEqual([250]);
   });
 });

@@ -14,6 +14,7 @@ import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
@@ -123,7 +124,18 @@ class SurveyTest {
     return body;
   }
 
+  /** Sends a change; what it touches is expected as it stands, unless the test says otherwise. */
   private People.Answer send(ObjectNode change) {
+    JsonNode versions = layout().path("versions");
+    ObjectNode expected = change.withObject("/expected");
+    List<String> touched = new ArrayList<>();
+    change.path("put").forEach(list -> list.forEach(t -> touched.add(t.path("id").asText())));
+    change.path("remove").forEach(id -> touched.add(id.asText()));
+    for (String id : touched) {
+      if (versions.has(id) && !expected.has(id)) {
+        expected.set(id, versions.path(id));
+      }
+    }
     return person.post("/api/layouts/{id}/survey", change, layout);
   }
 
@@ -332,6 +344,27 @@ class SurveyTest {
   }
 
   @Test
+  void aChangeThatDoesNotSayOnWhatItWasMadeChangesNothing() {
+    ObjectNode pine = landmark("pine", 40, "pine");
+    assertThat(send(change("landmarks", pine)).status()).isEqualTo(200);
+    ObjectNode blind = change("landmarks", landmark("pine", 55, "pine"));
+    assertThat(person.post("/api/layouts/{id}/survey", blind, layout).status()).isEqualTo(409);
+    ObjectNode gone = change("landmarks");
+    gone.withArray("remove").add("pine");
+    assertThat(person.post("/api/layouts/{id}/survey", gone, layout).status()).isEqualTo(409);
+    ObjectNode again = change("landmarks", landmark("pine", 40, "pine"));
+    assertThat(person.post("/api/layouts/{id}/survey", again, layout).status())
+        .as("the same once more changes nothing")
+        .isEqualTo(200);
+    JsonNode there = null;
+    for (JsonNode l : layout().path("things").path("landmarks")) {
+      there = l.path("id").asText().equals("pine") ? l : there;
+    }
+    assertThat(there).isNotNull();
+    assertThat(there.path("station").asDouble()).isEqualTo(40);
+  }
+
+  @Test
   void polishedGroundCostsTimeOnceTheReferenceIsComputedAnew() {
     String reference = drafted();
     double dry =
@@ -471,8 +504,11 @@ class SurveyTest {
     assertThat(made.path("version").asInt()).isEqualTo(2);
     String next = made.path("id").asText();
     ObjectNode change = change("");
+    JsonNode versions = person.get("/api/layouts/{id}", next).body().path("versions");
     for (JsonNode l : layout().path("things").path("landmarks")) {
-      change.withArray("remove").add(l.path("id").asText());
+      String id = l.path("id").asText();
+      change.withArray("remove").add(id);
+      change.withObject("/expected").set(id, versions.path(id));
     }
     assertThat(person.post("/api/layouts/{id}/survey", change, next).status()).isEqualTo(200);
     assertThat(layout().path("things").path("landmarks").path(0)).isEqualTo(gone);

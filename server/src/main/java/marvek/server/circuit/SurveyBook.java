@@ -8,6 +8,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -62,7 +63,8 @@ public class SurveyBook {
    * @param id chosen by its sender: sent twice, it is applied once
    * @param put things that are new or different
    * @param remove ids of things to take away; those not there are passed over
-   * @param expected version of each thing that is changed or removed, as its sender saw it
+   * @param expected version of each thing that is changed or removed, as its sender saw it; a thing
+   *     that is there and not named here is not changed
    * @param corners all corners, when they change; null otherwise
    * @param cornersVersion version of the corners as the sender saw them
    */
@@ -159,6 +161,18 @@ public class SurveyBook {
     for (Entry e : entries(change.put())) {
       if (put.put(e.id(), text(e.thing())) != null) {
         throw Problem.bad("The id " + e.id() + " comes twice.", e.id(), "Send each thing once.");
+      }
+    }
+    Set<String> touched = new LinkedHashSet<>(put.keySet());
+    touched.addAll(change.remove());
+    for (String id : touched) {
+      SurveyItem item = there.get(id);
+      if (item != null && !change.expected().containsKey(id) && !same(item.body(), put.get(id))) {
+        // A change that does not say on what it was made might undo another's.
+        throw Problem.conflict(
+            "This change does not say on which version of " + id + " it was made.",
+            "What stands there now is shown; make your change again if it is still needed.",
+            read(List.copyOf(there.values())));
       }
     }
     change

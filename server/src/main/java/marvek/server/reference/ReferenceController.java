@@ -9,6 +9,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.UUID;
 import marvek.core.circuit.Corner;
 import marvek.core.reference.Comparison;
@@ -129,6 +130,7 @@ class ReferenceController {
       double lapTime,
       List<Corner> corners,
       Things things,
+      Map<String, Integer> thingVersions,
       WorkingView working,
       ReferenceContent draft,
       @Nullable ReferenceContent saved,
@@ -435,6 +437,7 @@ class ReferenceController {
         row.lapTime(),
         layout.counted(),
         opened.things(),
+        opened.thingVersions(),
         new WorkingView(row.version(), opened.working()),
         Drafter.draft(opened.desk(), opened.landmarks()),
         row.basedOnRevision() == 0

@@ -3,6 +3,7 @@ package marvek.server.reference;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.UUID;
@@ -102,6 +103,7 @@ public class References {
       ReferenceRow row,
       LayoutVersion layout,
       Things things,
+      Map<String, Integer> thingVersions,
       Desk desk,
       ReferenceContent working,
       Role role) {
@@ -180,8 +182,10 @@ public class References {
   private Opened opened(ReferenceRow row, Role role) {
     LayoutVersion layout = layouts.get(row.ownerId(), row.layoutVersionId());
     Desk desk = desks.of(row, layout);
-    Things things = book.found(layout.id()).things();
-    return new Opened(row, layout, things, desk, fitting(desk, things, row.working()), role);
+    SurveyBook.Found found = book.found(layout.id());
+    Things things = found.things();
+    return new Opened(
+        row, layout, things, found.versions(), desk, fitting(desk, things, row.working()), role);
   }
 
   /** Content with one entry for each corner of the desk; those the survey added are drafted. */
