@@ -157,7 +157,7 @@ public class Evidences {
             opened.run(),
             (run, rows) ->
                 parts(days, run, rows).stream()
-                    .filter(p -> p.on(judged.day()))
+                    .filter(p -> p.on(judged.day()) && p.sure())
                     .flatMap(p -> data(rows, p, base, judged.desk()).stream())
                     .toList());
     List<CornerEntry> entries =
