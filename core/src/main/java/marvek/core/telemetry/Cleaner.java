@@ -5,10 +5,10 @@ import java.util.EnumMap;
 import java.util.EnumSet;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import marvek.core.numeric.SavitzkyGolay;
 import marvek.core.telemetry.ReadReport.Sort;
-import org.hipparchus.stat.regression.SimpleRegression;
 
 /**
  * Brings the channels of a recording to even samples that can be trusted: gaps and spikes bridged,
@@ -22,9 +22,6 @@ final class Cleaner {
   private static final int BINS = 26;
   private static final double BIN = 5;
 
-  // Seconds: the longest delay looked for, and the least that is worth mending.
-  private static final double MOST_LAG = 0.6;
-  private static final double LEAST_LAG = 0.05;
   private static final Set<Channel> ON_BOARD =
       EnumSet.of(
           Channel.BRAKE,
@@ -289,20 +286,23 @@ final class Cleaner {
   }
 
   /**
-   * Brings what the vehicle measures itself to the clock of the positions, where those come late:
-   * the brake is compared with the speed lost at that moment, for every delay there may be.
+   * Brings what the vehicle measures itself to the clock of the positions, where those come late by
+   * what the beginnings of braking and steering agree on.
    */
-  void lag(Even even, double[] speed) {
+  void lag(Even even, double[] speed, double[] curvature) {
     if (Double.isNaN(lag)) {
-      lag = learnLag(even, speed);
-      if (lag != 0) {
-        report.add(
-            Sort.CLEANED,
-            String.format(
-                Locale.ROOT,
-                "Positions and speed come %.2f s after the pedals; the two are brought together.",
-                lag));
-      }
+      Optional<Lag> found = Lag.of(even, speed, curvature);
+      lag = found.map(Lag::seconds).orElse(0.0);
+      found.ifPresent(
+          l ->
+              report.add(
+                  Sort.CLEANED,
+                  String.format(
+                      Locale.ROOT,
+                      "Positions and speed come %.2f s after the pedals, give or take %.2f s; the"
+                          + " two are brought together.",
+                      l.seconds(),
+                      l.doubt())));
     }
     if (lag != 0) {
       for (Map.Entry<Channel, double[]> e : even.columns().entrySet()) {
@@ -312,43 +312,6 @@ final class Cleaner {
         }
       }
     }
-  }
-
-  private static double learnLag(Even even, double[] speed) {
-    int n = speed.length;
-    if (!even.has(Channel.BRAKE) || n < 60 * even.rate() || even.rate() < 9) {
-      return 0;
-    }
-    double[] slope = over(0.1, even.rate()).slope(speed);
-    int from = (int) Math.round(-MOST_LAG / 4 * even.rate());
-    int to = (int) Math.round(MOST_LAG * even.rate());
-    double[] brake = even.of(Channel.BRAKE);
-    double[] alike = new double[to - from + 1];
-    int best = 0;
-    for (int k = 0; k < alike.length; k++) {
-      alike[k] = alike(brake, slope, from + k, to);
-      best = alike[k] > alike[best] ? k : best;
-    }
-    if (best == 0 || best == alike.length - 1 || alike[best] < 0.6) {
-      return 0;
-    }
-    double a = alike[best - 1];
-    double b = alike[best + 1];
-    double between = (a - b) / (2 * (a - 2 * alike[best] + b));
-    double seconds = (from + best + between) / even.rate();
-    // Less than a sample cannot be told from none.
-    return Math.abs(seconds) < Math.max(LEAST_LAG, 0.75 / even.rate()) ? 0 : seconds;
-  }
-
-  /** Correlation of braking with speed lost so many samples later. */
-  private static double alike(double[] brake, double[] slope, int late, int margin) {
-    SimpleRegression both = new SimpleRegression();
-    for (int i = margin; i < brake.length - margin; i++) {
-      if (!Double.isNaN(brake[i])) {
-        both.addData(brake[i], -slope[i + late]);
-      }
-    }
-    return both.getR();
   }
 
   private static double[] later(double[] v, double samples, boolean steps) {

@@ -126,7 +126,7 @@ public final class LapReader implements Blocks.Taker {
       cleaner.brakeOffset(even, c, on.speed());
     }
     together(even);
-    cleaner.lag(even, on.speed());
+    cleaner.lag(even, on.speed(), on.curvature());
     boolean[] straight = new boolean[on.speed().length];
     for (int i = 0; i < straight.length; i++) {
       straight[i] = on.placed() && Math.abs(on.curvature()[i]) < 8e-4 && on.speed()[i] > 15;

@@ -3,6 +3,8 @@ package marvek.core.telemetry;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import java.util.Locale;
+import java.util.Random;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import marvek.core.logger.Driven;
@@ -11,6 +13,7 @@ import marvek.core.logger.Truth;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Positions that come later than the pedals. */
 class LagTest {
@@ -77,5 +80,59 @@ class LagTest {
     assertThat(Device.read(Device.spoilt(rows, c -> c)).said())
         .doesNotContain("after the pedals")
         .contains("The brake was not recorded");
+  }
+
+  /**
+   * A recording whose brake tapers while the vehicle slows as before, with a gap of four seconds
+   * and two seconds without a fix.
+   */
+  static Device.Read spoilt(double lag, long seed) {
+    Random random = new Random(seed);
+    Driven driven = Device.drive(4, seed);
+    Recorder.Noise device = new Recorder.Noise(0.5, 0.1, 0.005, Math.toRadians(0.3), 0, 0, lag);
+    List<String> rows = Device.rows(driven, 50, device);
+    List<String> names = List.of(rows.get(0).split(","));
+    int brake = names.indexOf("brake (%)");
+    int x =
+        names.stream()
+            .filter(n -> n.startsWith("x"))
+            .mapToInt(names::indexOf)
+            .findFirst()
+            .orElseThrow();
+    int gap = 600 + random.nextInt(rows.size() - 2000);
+    int stuck = 600 + random.nextInt(rows.size() - 2000);
+    double taper = 0.4 + 0.8 * random.nextDouble();
+    int[] row = {0};
+    double[] since = {0};
+    String[] held = new String[2];
+    return Device.read(
+        Device.spoilt(
+            rows,
+            c -> {
+              row[0]++;
+              double b = Double.parseDouble(c[brake]);
+              since[0] = b > 3 ? since[0] + 0.02 : 0;
+              c[brake] =
+                  String.format(
+                      Locale.ROOT, "%.2f", b * Math.exp(-Math.max(0, since[0] - 0.15) / taper));
+              if (row[0] >= stuck && row[0] < stuck + 100) {
+                c[x] = held[0];
+                c[x + 1] = held[1];
+              }
+              held[0] = c[x];
+              held[1] = c[x + 1];
+              return row[0] >= gap && row[0] < gap + 200 ? new String[0] : c;
+            }));
+  }
+
+  @ParameterizedTest
+  @ValueSource(doubles = {0, 0.05, 0.1, 0.3})
+  void isWithinThreeHundredthsOrNotTakenWhereBrakesTaperAndRecordingsHaveGaps(double lag) {
+    for (long seed = 100; seed < 108; seed++) {
+      double told = told(spoilt(lag, seed));
+      assertThat(told == 0 || lag > 0 && Math.abs(told - lag) <= 0.03)
+          .as("lag %.2f, seed %d: %.3f", lag, seed, told)
+          .isTrue();
+    }
   }
 }
