@@ -19,14 +19,23 @@ import marvek.core.reference.Desk;
 public final class Drives {
   private Drives() {}
 
-  /** Drives a plan and reads the whole laps from what the device writes. */
+  /** Drives a plan and reads the whole laps from what a usual device writes. */
   public static List<DrivenLap> read(Plan plan, long seed) {
-    Driven driven = SimulatedDriver.drive(plan, new Random(seed));
+    return read(
+        SimulatedDriver.drive(plan, new Random(seed)),
+        plan.desk(),
+        50,
+        Recorder.Noise.usual(),
+        seed + 1);
+  }
+
+  /** Reads the whole laps from what a device writes of a drive. */
+  public static List<DrivenLap> read(
+      Driven driven, Desk desk, double rate, Recorder.Noise noise, long seed) {
     StringBuilder text = new StringBuilder();
-    new Recorder(driven, plan.desk().road(), null, Recorder.Noise.usual(), new Random(seed + 1))
-        .table(50, row -> text.append(row).append('\n'));
+    new Recorder(driven, desk.road(), null, noise, new Random(seed))
+        .table(rate, row -> text.append(row).append('\n'));
     byte[] bytes = text.toString().getBytes(StandardCharsets.UTF_8);
-    Desk desk = plan.desk();
     List<DrivenLap> laps = new ArrayList<>();
     ReadReport report = new ReadReport();
     try {

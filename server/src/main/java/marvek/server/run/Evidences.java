@@ -321,9 +321,9 @@ public class Evidences {
     Map<UUID, String> sheetOf = new HashMap<>();
     List<RunRow> all = runs.of(person, referenceId);
     Map<UUID, List<LapRow>> rows = new HashMap<>();
-    runs.laps(all).stream()
-        .filter(LapRow::counts)
-        .forEach(l -> rows.computeIfAbsent(l.runId(), r -> new ArrayList<>()).add(l));
+    List<LapRow> timed = new ArrayList<>(runs.counted(all));
+    runs.laps(all).stream().filter(l -> l.counts() && !l.measured()).forEach(timed::add);
+    timed.forEach(l -> rows.computeIfAbsent(l.runId(), r -> new ArrayList<>()).add(l));
     for (RunRow run : all) {
       revisionOf.put(run.id(), run.revision());
       sheetOf.put(run.id(), run.sheetName());

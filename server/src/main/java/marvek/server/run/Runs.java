@@ -9,6 +9,7 @@ import java.util.UUID;
 import java.util.function.BiFunction;
 import java.util.stream.Collectors;
 import marvek.core.debrief.LapData;
+import marvek.core.debrief.SameLaps;
 import marvek.core.reference.ReferenceContent;
 import marvek.core.telemetry.LapKind;
 import marvek.core.vehicle.SetupSheet;
@@ -152,10 +153,20 @@ public class Runs {
     return recordings.findByRunIdInOrderByCreatedAt(runs.stream().map(RunRow::id).toList());
   }
 
-  /** Laps that count and hold more than a time, in the order driven. */
+  /**
+   * Laps that count and hold more than a time, in the order driven; those that two devices have
+   * recorded once.
+   */
   @Transactional(readOnly = true)
   List<LapRow> counted(List<RunRow> runs) {
-    return laps(runs).stream().filter(l -> l.counts() && l.measured()).toList();
+    List<LapRow> all = laps(runs).stream().filter(l -> l.counts() && l.measured()).toList();
+    return SameLaps.once(
+            all.stream()
+                .map(l -> new SameLaps.Recorded(String.valueOf(l.recordingId()), l.data()))
+                .toList())
+        .stream()
+        .map(all::get)
+        .toList();
   }
 
   /**

@@ -1,0 +1,93 @@
+package marvek.core.debrief;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeSet;
+
+/**
+ * Laps that two devices have recorded: one lap, whatever brought it.
+ *
+ * <p>A single lap of an even driver is like another; a session is not. Two recordings are of one
+ * session where their laps agree in order: of the shorter at least two laps and three in four have
+ * the lap time and the times along the road that the other's laps have, as closely as clocks and
+ * positions tell.
+ */
+public final class SameLaps {
+  // Seconds between the lap times, and root mean square between the times along the road.
+  private static final double LAP = 0.05;
+  private static final double ALONG = 0.06;
+  private static final double SHARE = 0.75;
+  private static final int FEWEST = 2;
+
+  private SameLaps() {}
+
+  /**
+   * A lap of a recording.
+   *
+   * @param source recording; laps of one recording are never the same
+   */
+  public record Recorded(String source, LapData lap) {}
+
+  /**
+   * Each lap once: of those that are one lap the one with recorded pedals, or else the first.
+   *
+   * @param all in the order driven
+   * @return indices of those that stay, in order
+   */
+  public static List<Integer> once(List<Recorded> all) {
+    Map<String, List<Integer>> by = new LinkedHashMap<>();
+    for (int i = 0; i < all.size(); i++) {
+      by.computeIfAbsent(all.get(i).source(), s -> new ArrayList<>()).add(i);
+    }
+    List<List<Integer>> sources = List.copyOf(by.values());
+    TreeSet<Integer> out = new TreeSet<>();
+    for (int i = 0; i < all.size(); i++) {
+      out.add(i);
+    }
+    for (int a = 0; a < sources.size(); a++) {
+      for (int b = a + 1; b < sources.size(); b++) {
+        for (int[] pair : alike(all, sources.get(a), sources.get(b))) {
+          boolean first = all.get(pair[0]).lap().told() || !all.get(pair[1]).lap().told();
+          if (out.contains(pair[0]) && out.contains(pair[1])) {
+            out.remove(first ? pair[1] : pair[0]);
+          }
+        }
+      }
+    }
+    return List.copyOf(out);
+  }
+
+  /** Pairs of laps that are one, where two recordings are of one session; none otherwise. */
+  private static List<int[]> alike(List<Recorded> all, List<Integer> a, List<Integer> b) {
+    List<int[]> best = List.of();
+    for (int shift = -b.size() + 1; shift < a.size(); shift++) {
+      List<int[]> pairs = new ArrayList<>();
+      for (int k = 0; k < b.size(); k++) {
+        int i = k + shift;
+        if (i >= 0 && i < a.size() && same(all.get(a.get(i)).lap(), all.get(b.get(k)).lap())) {
+          pairs.add(new int[] {a.get(i), b.get(k)});
+        }
+      }
+      best = pairs.size() > best.size() ? pairs : best;
+    }
+    int shorter = Math.min(a.size(), b.size());
+    return best.size() >= Math.max(FEWEST, SHARE * shorter) ? best : List.of();
+  }
+
+  private static boolean same(LapData a, LapData b) {
+    if (a.times().length < 2 || b.times().length < 2 || Math.abs(a.lapTime() - b.lapTime()) > LAP) {
+      return false;
+    }
+    double sum = 0;
+    int n = a.times().length;
+    for (int i = 0; i < n; i++) {
+      double share = i / (double) (n - 1);
+      // What the line differs by is not the way round's.
+      double apart = a.times()[i] - b.at(i * a.step()) - share * (a.lapTime() - b.lapTime());
+      sum += apart * apart;
+    }
+    return Math.sqrt(sum / n) < ALONG;
+  }
+}
