@@ -134,7 +134,8 @@ public class CoreBenchmark {
   /** The lap on another day, and one corner adjusted to it. */
   @Benchmark
   public Variants.Adjusted adjustToAnotherDay() {
-    return Variants.adjust(desk, Variants.desk(desk, wet.day()), wet, entry, Display.METRIC);
+    return Variants.adjust(
+        desk, Variants.desk(desk, List.of(), wet.day()), wet, entry, Display.METRIC);
   }
 
   @Benchmark
