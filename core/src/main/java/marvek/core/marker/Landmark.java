@@ -147,4 +147,17 @@ public record Landmark(
       default -> label.isBlank() ? "the " + kind.word : "the " + label;
     };
   }
+
+  /** Share of a distance by which it is misjudged by eye (common practice, no source). */
+  public static final double BY_EYE = 0.12;
+
+  /**
+   * Metres to which a point can be told that lies so far from it: how closely the thing itself is
+   * placed, and the distance judged by eye.
+   *
+   * @param past metres from it to the point, either way
+   */
+  public double precisionAt(double past) {
+    return Math.hypot(kind.precision(), BY_EYE * past);
+  }
 }

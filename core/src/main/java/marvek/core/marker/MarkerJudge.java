@@ -38,7 +38,6 @@ public final class MarkerJudge {
   private static final double PER_SHADOW_METRE = 7;
   private static final int MISTAKEN = 18;
 
-  private static final double OFFSET_BY_EYE = 0.12;
   private static final double REACTION = 0.1;
   private static final double LOOKS_BACK = 320;
   private static final double LOOK_STEP = 4;
@@ -154,7 +153,7 @@ public final class MarkerJudge {
   public Judgement judge(Landmark l, double past, double speed, double across) {
     List<Reason> reasons = new ArrayList<>();
     permanence(l, reasons);
-    double precision = Math.hypot(l.kind().precision(), OFFSET_BY_EYE * past);
+    double precision = l.precisionAt(past);
     if (precision > FREE_METRES) {
       int cost =
           (int) Math.min(MOST_FOR_PRECISION, Math.round(PER_METRE * (precision - FREE_METRES)) + 1);

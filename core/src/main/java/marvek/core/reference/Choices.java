@@ -32,7 +32,6 @@ public final class Choices {
   // A dab is for a light stop.
   private static final double LIGHT_STOP = 0.55;
   private static final double LIGHT_REACH = 120;
-  private static final double EYE_OFFSET = 0.06;
 
   private final Desk desk;
   private final Things things;
@@ -451,7 +450,7 @@ public final class Choices {
         if (Math.abs(past) > LIGHT_REACH || (light && school == School.NO_LIGHT)) {
           continue;
         }
-        double missed = Math.hypot(l.kind().precision(), EYE_OFFSET * past);
+        double missed = l.precisionAt(past);
         least = Math.min(least, light ? missed + moved(l, view) : missed);
       }
       Double precision = least == Double.MAX_VALUE ? null : least;

@@ -210,7 +210,7 @@ public record MarkerReview(List<MarkedPoint> points, List<Bare> bare, List<Judge
               ? "at " + what
               : String.format(
                   Locale.ROOT, "%.0f m %s %s", Math.abs(past), past > 0 ? "past" : "before", what);
-      serves.add(new Serves(place, Math.hypot(blurred, 0.12 * past)));
+      serves.add(new Serves(place, Math.hypot(blurred, Landmark.BY_EYE * past)));
     }
 
     /** The engine reaching its limiter before the point is a mark that can be heard. */
