@@ -7,7 +7,7 @@
     view: DebriefView;
     mine: boolean;
     busy: boolean;
-    onpart: (day: string | null) => void;
+    onpart: (day: string) => void;
     onadd: () => void;
     onown: () => void;
     onyes: () => void;
@@ -34,7 +34,9 @@
               >Add a day like this: {day.offer.words}, {plain(day.offer.grip * 100, 0)} % grip</button
             >
           {/if}
-          <button class="btn btn-sm" disabled={busy} onclick={onown}>It was the reference's own day: dry, warm</button>
+          <button class="btn btn-sm" disabled={busy} onclick={onown}
+            >{view.parts.length > 1 ? 'All of it was' : 'It was'} the reference's own day: dry, warm</button
+          >
         </p>
       {/if}
     {:else}
@@ -42,13 +44,15 @@
       {#if !day.sure && mine}
         <span
           >Nothing is proposed until you say so:
-          <button class="btn btn-xs" disabled={busy} onclick={onyes}>It was {day.called}</button></span
+          <button class="btn btn-xs" disabled={busy} onclick={onyes}
+            >{view.parts.length > 1 ? 'All of it was' : 'It was'} {day.called}</button
+          ></span
         >
       {/if}
       {#if !day.said}<span>{day.words.replace(/^Told from the laps: t/, 'T')}</span>{/if}
     {/if}
     {#each others as p (p.day ?? 'none')}
-      <button class="link" data-part={p.day ?? 'none'} onclick={() => onpart(p.day ?? null)}
+      <button class="link" data-part={p.day ?? 'none'} onclick={() => onpart(p.day ?? 'none')}
         >{laps(p.laps.length)} of this run {p.called ? `are ${p.called}` : 'fit no day'}</button
       >
     {/each}

@@ -206,7 +206,7 @@
       {view}
       {mine}
       busy={busy || reading}
-      onpart={(day) => (part = day ?? undefined)}
+      onpart={(day) => (part = day)}
       onadd={() => onDay(() => ask(api.POST('/api/runs/{id}/day', { params: path })))}
       onown={() => sayDay(view, '')}
       onyes={() => sayDay(view, view.day?.id ?? '')}

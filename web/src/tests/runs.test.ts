@@ -431,8 +431,17 @@ describe('the day of a run', () => {
     expect(document.querySelector('[data-day=""]')).not.toBeNull();
     await fireEvent.click(screen.getByRole('button', { name: '3 laps of this run are wet' }));
     expect(on.onpart).toHaveBeenCalledWith('w');
-    await fireEvent.click(screen.getByRole('button', { name: 'It was dry, warm' }));
+    await fireEvent.click(screen.getByRole('button', { name: 'All of it was dry, warm' }));
     expect(on.onyes).toHaveBeenCalledOnce();
+  });
+
+  it('shows laps that fit no day when they are asked for', async () => {
+    const on = shown({ id: '', called: 'dry, warm', said: false, sure: true, words: '' }, [
+      part('', 'dry, warm', 5),
+      part(undefined, '', 3),
+    ]);
+    await fireEvent.click(screen.getByRole('button', { name: '3 laps of this run fit no day' }));
+    expect(on.onpart).toHaveBeenCalledWith('none');
   });
 
   it('offers nothing to who may only read', () => {

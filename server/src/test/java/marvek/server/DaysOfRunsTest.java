@@ -187,6 +187,32 @@ class DaysOfRunsTest {
   }
 
   @Test
+  void aMixedRunKeepsItsDryLapsDryWhenADayIsAddedForTheWetOnes() {
+    String run = drive(Map.of());
+    drive(Map.of("day", "WET", "run", run, "seed", 12));
+    await().atMost(Duration.ofSeconds(60)).until(() -> run(run).path("parts").size() == 2);
+    JsonNode none = made.person().get("/api/runs/{id}/debrief?day=none", run).body();
+    assertThat(none.path("day").path("id").isNull()).isTrue();
+    assertThat(none.path("day").path("offer").path("kind").asText()).isEqualTo("WET");
+    String wet =
+        made.person().post("/api/runs/{id}/day", Map.of(), run).body().path("day").asText();
+    await()
+        .atMost(Duration.ofSeconds(60))
+        .until(
+            () -> {
+              JsonNode now = run(run);
+              return now.path("recordings").findValuesAsText("state").stream()
+                  .allMatch("DONE"::equals);
+            });
+    assertThat(run(run).path("day").isNull()).as("not all of it was wet").isTrue();
+    JsonNode parts = run(run).path("parts");
+    assertThat(parts.findValuesAsText("day")).containsExactly("", wet);
+    for (JsonNode p : parts) {
+      assertThat(p.path("laps").size()).isBetween(5, 8);
+    }
+  }
+
+  @Test
   void lapsReadByAnEarlierVersionAreReadAgainAndStayTheSameLaps() {
     String run = drive(Map.of());
     JsonNode before = run(run).path("laps");

@@ -202,6 +202,7 @@ class ExportTest {
     JsonNode debrief = made.person().get("/api/runs/{id}/debrief", run).body().path("debrief");
     String text = pdf().replaceAll("\\s+", " ");
     assertThat(text).contains("Vale", "Run 1", "laps count", "What matters", "On offer");
+    assertThat(text).as("the day it is held against").contains("Held against dry, warm.");
     assertThat(text).contains("A wheel stands while you brake.").contains("estimate");
     for (JsonNode f : debrief.path("corners")) {
       assertThat(text)

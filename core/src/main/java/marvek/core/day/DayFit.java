@@ -61,10 +61,16 @@ public record DayFit(boolean said, List<Part> parts) {
    * @param grip used across, middle of the laps; NaN where it cannot be told
    * @param sure whether the driver said so or the grips agree within 5 %: nothing is to be changed
    *     on the word of laps of which it is not sure on which day they were driven
+   * @param steady whether the laps tell a grip and keep to it: only then is there a day like them
    * @param words why
    */
   public record Part(
-      @Nullable Day day, List<String> laps, double grip, boolean sure, String words) {
+      @Nullable Day day,
+      List<String> laps,
+      double grip,
+      boolean sure,
+      boolean steady,
+      String words) {
     public Part {
       laps = List.copyOf(laps);
     }
@@ -83,11 +89,12 @@ public record DayFit(boolean said, List<Part> parts) {
     if (word != null) {
       Optional<Day> named = days.stream().filter(d -> d.id().equals(word)).findFirst();
       double grip = middle(laps);
+      boolean steady = !Double.isNaN(grip) && drift(laps) <= FARTHEST;
       return new DayFit(
           true,
           List.of(
               named
-                  .map(d -> new Part(d, ids(laps), grip, true, "You said so."))
+                  .map(d -> new Part(d, ids(laps), grip, true, steady, "You said so."))
                   .orElseGet(
                       () ->
                           new Part(
@@ -95,6 +102,7 @@ public record DayFit(boolean said, List<Part> parts) {
                               ids(laps),
                               grip,
                               false,
+                              steady,
                               "You said "
                                   + called
                                   + ", and this reference has no such day."
@@ -135,6 +143,7 @@ public record DayFit(boolean said, List<Part> parts) {
           ids(laps),
           grip,
           false,
+          false,
           "These laps do not tell the grip, and you have not said what day it was.");
     }
     double drift = drift(laps);
@@ -144,6 +153,7 @@ public record DayFit(boolean said, List<Part> parts) {
           ids(laps),
           grip,
           false,
+          false,
           String.format(
               Locale.ROOT,
               "The grip changed by %.0f %% from lap to lap: no one day fits.",
@@ -151,7 +161,7 @@ public record DayFit(boolean said, List<Part> parts) {
     }
     if (day.isEmpty()) {
       return new Part(
-          null, ids(laps), grip, false, "No day of this reference is near." + used(grip));
+          null, ids(laps), grip, false, true, "No day of this reference is near." + used(grip));
     }
     double off = Math.abs(grip / day.get().grip() - 1);
     return new Part(
@@ -159,6 +169,7 @@ public record DayFit(boolean said, List<Part> parts) {
         ids(laps),
         grip,
         off <= AGREES,
+        true,
         String.format(
             Locale.ROOT,
             "Told from the laps: they use %.0f %% of the reference's grip, %s has %.0f %%%s",

@@ -17,7 +17,7 @@ final class TableRows {
   private static final double FASTEST_RATE = 100;
   private static final int LOOK = 200;
   private static final double DAY = 86_400;
-  private static final double HALF_A_DAY = 43_200;
+  private static final double HOUR = 3600;
 
   private record Source(int index, Channel channel, double factor, boolean clock) {}
 
@@ -137,7 +137,8 @@ final class TableRows {
         return;
       }
       // A clock without a date begins anew at midnight.
-      if (t + days < last - HALF_A_DAY && t < DAY && last - days < DAY + 1) {
+      double sinceMidnight = last - days;
+      if (t < HOUR && sinceMidnight > DAY - HOUR && sinceMidnight < DAY + 1) {
         days += DAY;
       }
       t += days;

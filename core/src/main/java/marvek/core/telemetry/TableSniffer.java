@@ -270,12 +270,23 @@ final class TableSniffer {
   private static final String TEMPO = "tempo";
   private static final Pattern BRACKETS = Pattern.compile("[\\[(]\\s*(.*?)\\s*[\\])]");
 
+  // Units of other sensors, where a name gives them in brackets; what else stands there is a
+  // remark.
+  private static final List<String> OTHER_UNITS =
+      List.of(
+          "°c", "°f", "c", "f", "k", "degc", "degf", "nm", "n·m", "n", "kn·m", "v", "mv", "a", "ma",
+          "ah", "l", "ml", "l/h", "kg", "kg/h", "w", "kw", "hp", "ps", "hz", "khz", "lambda", "λ",
+          "ppm", "mm", "cm", "hpa", "mbar", "ohm");
+  // Names with one of these are of something else about a pedal or a wheel.
+  private static final List<String> ABOUT =
+      List.of("temp", "bias", "balance", "volt", "wear", "target", "fluid");
+
   /** Whether a name has a unit in brackets that no channel comes in, as °C or Nm. */
   private static boolean strange(String name) {
     Matcher brackets = BRACKETS.matcher(name.toLowerCase(Locale.ROOT));
     boolean strange = false;
     while (brackets.find()) {
-      strange |= says(brackets.group(1)) && !UNITS.containsKey(brackets.group(1));
+      strange |= OTHER_UNITS.contains(brackets.group(1).strip());
     }
     return strange;
   }
@@ -326,6 +337,7 @@ final class TableSniffer {
         boolean same = name.equals(known) || whole.equals(known);
         boolean within =
             !other
+                && ABOUT.stream().noneMatch(a -> name.contains(a) && !known.contains(a))
                 && (known.length() >= 4 && name.contains(known)
                     || known.equals("rpm") && whole.endsWith(known));
         int rank = same ? 1000 + known.length() : within ? known.length() : 0;

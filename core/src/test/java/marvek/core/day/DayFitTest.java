@@ -69,6 +69,8 @@ class DayFitTest {
         fit(List.of(DRY, WET), 0.91, 0.92, 0.93, 0.99, 1.05, 1.07, 1.08).parts().get(0);
     assertThat(part.day()).isNull();
     assertThat(part.words()).contains("changed");
+    assertThat(part.steady()).as("so there is no day to offer").isFalse();
+    assertThat(fit(List.of(DRY), 0.7, 0.71, 0.7, 0.72).parts().get(0).steady()).isTrue();
     assertThat(fit(List.of(DRY, WET), 0.95, 1.02, 0.96, 1.03, 0.95, 1.02).parts().get(0).day())
         .as("scatter is no drift")
         .isEqualTo(DRY);

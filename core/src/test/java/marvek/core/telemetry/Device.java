@@ -12,6 +12,7 @@ import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import marvek.core.circuit.CircuitReader;
 import marvek.core.circuit.CircuitReading;
+import marvek.core.circuit.LocalPlane;
 import marvek.core.circuit.OutlineFile;
 import marvek.core.circuit.Tracks;
 import marvek.core.lap.Conditions;
@@ -24,6 +25,7 @@ import marvek.core.reference.CornerEntry;
 import marvek.core.reference.Desk;
 import marvek.core.reference.Drafter;
 import marvek.core.vehicle.VehicleClasses;
+import org.jspecify.annotations.Nullable;
 
 /** A lap of four bends, driven by the simulated driver; its files can be spoilt before reading. */
 public final class Device {
@@ -88,20 +90,28 @@ public final class Device {
   }
 
   public static Read read(String text) {
-    byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
-    return read(
-        bytes,
-        RecordingFile.sniff(Arrays.copyOf(bytes, Math.min(bytes.length, RecordingFile.HEAD))));
+    return read(text, DESK, null);
   }
 
   static Read read(byte[] bytes, Mapping mapping) {
+    return read(bytes, mapping, DESK, null);
+  }
+
+  /** What comes of a file on the road of a desk, which lies where the plane says. */
+  static Read read(String text, Desk desk, @Nullable LocalPlane plane) {
+    byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
+    byte[] head = Arrays.copyOf(bytes, Math.min(bytes.length, RecordingFile.HEAD));
+    return read(bytes, RecordingFile.sniff(head), desk, plane);
+  }
+
+  private static Read read(byte[] bytes, Mapping mapping, Desk desk, @Nullable LocalPlane plane) {
     List<DrivenLap> laps = new ArrayList<>();
     ReadReport report = new ReadReport();
     try {
       RecordingFile.read(
           new ByteArrayInputStream(bytes),
           mapping,
-          new Blocks(new LapReader(DESK.road(), null, DESK.vehicle(), report, laps::add)),
+          new Blocks(new LapReader(desk.road(), plane, desk.vehicle(), report, laps::add)),
           report);
     } catch (IOException e) {
       throw new UncheckedIOException(e);

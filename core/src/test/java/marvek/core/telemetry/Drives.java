@@ -1,11 +1,5 @@
 package marvek.core.telemetry;
 
-import java.io.ByteArrayInputStream;
-import java.io.IOException;
-import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
 import marvek.core.debrief.LapData;
@@ -35,19 +29,7 @@ public final class Drives {
     StringBuilder text = new StringBuilder();
     new Recorder(driven, desk.road(), null, noise, new Random(seed))
         .table(rate, row -> text.append(row).append('\n'));
-    byte[] bytes = text.toString().getBytes(StandardCharsets.UTF_8);
-    List<DrivenLap> laps = new ArrayList<>();
-    ReadReport report = new ReadReport();
-    try {
-      RecordingFile.read(
-          new ByteArrayInputStream(bytes),
-          RecordingFile.sniff(Arrays.copyOf(bytes, Math.min(bytes.length, RecordingFile.HEAD))),
-          new Blocks(new LapReader(desk.road(), null, desk.vehicle(), report, laps::add)),
-          report);
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
-    return laps.stream().filter(l -> l.number() > 0).toList();
+    return Device.read(text.toString(), desk, null).whole();
   }
 
   /** What a debrief sees of a lap, its events found by the line of a desk. */

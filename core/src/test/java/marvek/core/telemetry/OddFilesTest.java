@@ -4,9 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
-import java.io.ByteArrayInputStream;
-import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -68,20 +65,7 @@ class OddFilesTest {
   }
 
   private static Device.Read read(String text, LocalPlane plane) {
-    byte[] bytes = text.getBytes(StandardCharsets.UTF_8);
-    List<DrivenLap> laps = new ArrayList<>();
-    ReadReport report = new ReadReport();
-    try {
-      RecordingFile.read(
-          new ByteArrayInputStream(bytes),
-          RecordingFile.sniff(Arrays.copyOf(bytes, Math.min(bytes.length, RecordingFile.HEAD))),
-          new Blocks(
-              new LapReader(Device.DESK.road(), plane, Device.DESK.vehicle(), report, laps::add)),
-          report);
-    } catch (IOException e) {
-      throw new UncheckedIOException(e);
-    }
-    return new Device.Read(laps, report);
+    return Device.read(text, Device.DESK, plane);
   }
 
   private static void sameLaps(Device.Read read) {
@@ -125,6 +109,40 @@ class OddFilesTest {
               }
             });
     sameLaps(read(text, null));
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "Brake bias (%), ",
+    "Brake temp FL, ",
+    "Brake temperature (C), ",
+    "Throttle voltage (V), ",
+    "Target speed (km/h), ",
+    "Throttle pedal (raw), THROTTLE",
+    "Brake pressure sensor (front left), BRAKE",
+    "Speed (GPS), SPEED",
+    "GPS Speed [km/h], SPEED"
+  })
+  void aRemarkInBracketsIsNoUnitAndWhatIsAboutAPedalIsNoPedal(String name, Channel channel) {
+    StringBuilder text = new StringBuilder("time (s)," + name + "\n");
+    for (int i = 0; i < 50; i++) {
+      text.append(i / 10.0).append(',').append(40 + i % 7).append('\n');
+    }
+    assertThat(sniffed(text.toString()).columns().get(1).channel()).isEqualTo(channel);
+  }
+
+  @Test
+  void aDeviceThatStartsAnewInTheAfternoonIsNotMidnight() {
+    int t = column(METRES, "time");
+    String text =
+        with(
+            METRES,
+            (i, c) -> {
+              double at = Double.parseDouble(c[t]);
+              c[t] = String.valueOf(i < METRES.size() / 2 ? at + 60_000 : at);
+              return c;
+            });
+    assertThat(read(text, null).said()).contains("The clock went back by");
   }
 
   @ParameterizedTest

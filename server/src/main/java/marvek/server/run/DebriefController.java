@@ -80,9 +80,7 @@ class DebriefController {
               part.sure(),
               part.grip(),
               part.words(),
-              part.day() == null
-                  ? OfferedDay.of(judged.opened().run().day(), part.grip()).orElse(null)
-                  : null);
+              OfferedDay.of(judged.opened().run().day(), part).orElse(null));
     }
   }
 

@@ -78,7 +78,8 @@ public class Evidences {
   /**
    * Finds the day that a run was driven on.
    *
-   * @param day which of its parts is wanted; null for the one with most laps
+   * @param day which of its parts is wanted, {@link RunDays#NONE} for laps that fit none; null for
+   *     the one with most laps
    */
   @Transactional(readOnly = true)
   Judged judged(Runs.Opened opened, @Nullable String day) {
@@ -259,22 +260,23 @@ public class Evidences {
     return true;
   }
 
-  /** Adds the day that the laps of a run speak for; the run is then one of that day. */
+  /**
+   * Adds the day that the laps of a run speak for which fit none; a run that is all of it is then
+   * said to be one of that day, and a mixed one is split by what its laps tell.
+   */
   @Transactional
   Variant addDay(UUID owner, UUID runId) {
     RunRow run = runs.own(owner, runId);
-    Judged judged = judged(runs.read(owner, runId), null);
-    RunDays.PartLine part = judged.part();
+    Judged judged = judged(runs.read(owner, runId), RunDays.NONE);
     OfferedDay offer =
-        part == null || part.day() != null
-            ? null
-            : OfferedDay.of(run.day(), part.grip()).orElse(null);
-    if (offer == null) {
-      throw Problem.bad(
-          "The laps of this run speak for no new day.",
-          null,
-          "Choose one of the reference's days for it on Runs.");
-    }
+        Optional.ofNullable(judged.part())
+            .flatMap(part -> OfferedDay.of(run.day(), part))
+            .orElseThrow(
+                () ->
+                    Problem.bad(
+                        "The laps of this run speak for no new day.",
+                        null,
+                        "Choose one of the reference's days for it on Runs."));
     Variant added =
         new Variant(
             UUID.randomUUID().toString().substring(0, 8),
@@ -283,7 +285,9 @@ public class Evidences {
             offer.kind().usual().withGrip(offer.grip()),
             List.of());
     references.addDay(owner, run.referenceId(), added);
-    runs.on(run, added.id());
+    if (judged.parts().size() == 1) {
+      runs.on(run, added.id());
+    }
     return added;
   }
 

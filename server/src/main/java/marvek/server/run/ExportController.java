@@ -262,7 +262,8 @@ class ExportController {
       throws IOException {
     Runs.Opened opened = runs.read(driver.id(), id);
     Display units = accounts.findById(driver.id()).orElseThrow().display();
-    Debrief d = evidences.debrief(evidences.judged(opened, null), units);
+    Evidences.Judged judged = evidences.judged(opened, null);
+    Debrief d = evidences.debrief(judged, units);
     ByteArrayOutputStream out = new ByteArrayOutputStream();
     Document document = new Document(PageSize.A4, 48, 48, 48, 48);
     PdfWriter.getInstance(document, out);
@@ -287,6 +288,17 @@ class ExportController {
             plain));
     Map<String, Corner> corners = new java.util.HashMap<>();
     opened.reference().layout().corners().forEach(c -> corners.put(c.id(), c));
+    RunDays.PartLine part = judged.part();
+    if (part != null) {
+      document.add(
+          new Paragraph(
+              (part.day() == null ? "Not judged. " : "Held against " + part.called() + ". ")
+                  + part.words()
+                  + (judged.parts().size() > 1
+                      ? " Other laps of this run were driven on other days; they are not in this paper."
+                      : ""),
+              plain));
+    }
     document.add(new Paragraph("What matters", head));
     for (String focus : d.focus()) {
       d.corners().stream()

@@ -18,7 +18,7 @@ interface LapRows extends JpaRepository<LapRow, UUID> {
   List<LapLine> lines(Collection<UUID> runs);
 
   @Query(
-      "select new marvek.server.run.LapTimes(l.id, l.runId, l.number, l.lapTime, l.step, l.times, l.grip)"
+      "select new marvek.server.run.LapTimes(l.id, l.runId, l.number, l.lapTime, l.step, l.times)"
           + " from LapRow l where l.runId in :runs and l.counts = true order by l.started")
   List<LapTimes> counted(Collection<UUID> runs);
 

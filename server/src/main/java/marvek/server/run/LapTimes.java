@@ -3,17 +3,9 @@ package marvek.server.run;
 import java.util.List;
 import java.util.UUID;
 import marvek.core.debrief.LapData;
-import org.jspecify.annotations.Nullable;
 
 /** The times of a lap along the road, without what happened in its corners. */
-record LapTimes(
-    UUID id,
-    UUID run,
-    int number,
-    double lapTime,
-    double step,
-    byte[] times,
-    @Nullable Double grip) {
+record LapTimes(UUID id, UUID run, int number, double lapTime, double step, byte[] times) {
   LapData data() {
     return new LapData(
         id.toString(),

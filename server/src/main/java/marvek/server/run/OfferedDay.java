@@ -12,16 +12,29 @@ import org.jspecify.annotations.Nullable;
  */
 record OfferedDay(Variant.Kind kind, String words, double grip) {
   private static final double LEAST = 0.2;
-  private static final double MOST = 1.2;
+  private static final double MORE_THAN_THERE_IS = 1.05;
   // Midway between the usual grips of the kinds.
   private static final double WET = 0.78;
   private static final double DAMP = 0.9;
 
-  static Optional<OfferedDay> of(@Nullable String word, @Nullable Double used) {
+  /**
+   * The day that laps without one speak for: nothing where they do not keep to one grip, or use
+   * more than there is on the reference's own day, which is the vehicle's numbers and no weather.
+   *
+   * @param word what the driver said
+   */
+  static Optional<OfferedDay> of(@Nullable String word, RunDays.PartLine part) {
+    Double used = part.grip();
+    if (part.day() != null) {
+      return Optional.empty();
+    }
     if (used == null) {
       return RunDays.kind(word).map(k -> new OfferedDay(k, k.words(), k.usual().grip()));
     }
-    double grip = Math.rint(Math.max(LEAST, Math.min(MOST, used)) * 100) / 100;
+    if (!part.steady() || used > MORE_THAN_THERE_IS) {
+      return Optional.empty();
+    }
+    double grip = Math.rint(Math.max(LEAST, used) * 100) / 100;
     Variant.Kind kind =
         RunDays.kind(word)
             .orElse(

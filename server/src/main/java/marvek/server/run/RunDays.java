@@ -19,6 +19,9 @@ final class RunDays {
   /** Id of the reference's own day. */
   static final String OWN = "";
 
+  /** What is asked for to see laps that fit no day. */
+  static final String NONE = "none";
+
   private static final String OWN_CALLED = "dry, warm";
 
   private final List<Variant> variants;
@@ -44,6 +47,7 @@ final class RunDays {
    * @param grip that they use across, against the reference's computed lap; null where not told
    * @param words why that day
    * @param sure whether proposals may rest on it
+   * @param steady whether the laps tell a grip and keep to it
    */
   record PartLine(
       @Nullable String day,
@@ -52,9 +56,10 @@ final class RunDays {
       @Nullable Double grip,
       String words,
       boolean sure,
+      boolean steady,
       boolean said) {
     boolean on(@Nullable String other) {
-      return day == null ? other == null : day.equals(other);
+      return day == null ? other == null || other.equals(NONE) : day.equals(other);
     }
   }
 
@@ -158,6 +163,7 @@ final class RunDays {
                   Double.isNaN(p.grip()) ? null : p.grip(),
                   p.words(),
                   p.sure(),
+                  p.steady(),
                   fit.said());
             })
         .toList();
