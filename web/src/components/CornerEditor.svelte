@@ -2,7 +2,7 @@
   import type { Corner } from '../lib/api';
   import type { SurveyDesk } from '../lib/survey.svelte';
   import { newId } from '../lib/things';
-  import { degrees, metres } from '../lib/units';
+  import { degrees, radiusText } from '../lib/units';
   import { cornerWord } from '../lib/words';
 
   interface Props {
@@ -82,7 +82,7 @@
   <h2 class="text-lg font-bold">
     Corner {cornerWord(corner)}
     <span class="text-base font-normal">
-      {corner.left ? 'left' : 'right'}, {Math.round(degrees(corner.angle))}° at {metres(corner.radius)} radius
+      {corner.left ? 'left' : 'right'}, {Math.round(degrees(corner.angle))}° at {radiusText(corner)} radius
     </span>
   </h2>
   <div class="flex flex-wrap items-end gap-x-3 gap-y-2">

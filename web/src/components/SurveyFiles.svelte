@@ -56,7 +56,7 @@
       const made = await ask(
         api.POST('/api/layouts/{id}/versions', {
           params: { path: { id } },
-          body: { from: date, reason, changes: [{ from: stretch[0], to: stretch[1], what: reason }] },
+          body: { from: date, reason, changes: [{ from: stretch[0], to: stretch[1], what: reason }], anew: false },
         }),
       );
       await push(`/survey/${made.id}`);

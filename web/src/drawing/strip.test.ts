@@ -11,6 +11,7 @@ const corner = (entry: number, exit: number, left: boolean): Corner => ({
   exit,
   apexes: [(entry + exit) / 2],
   radius: 40,
+  doubt: 0,
   angle: 1.5,
   kind: 'BEND',
   complex: 0,

@@ -55,6 +55,7 @@ const corner = (id: string, number: string, at: number) => ({
   apexes: [at + 40],
   exit: at + 90,
   radius: 40,
+  doubt: 0,
   angle: 1.5,
   kind: 'BEND' as const,
   complex: 0,

@@ -14,6 +14,7 @@ const corner = {
   apexes: [120],
   exit: 140,
   radius: 40,
+  doubt: 0,
   angle: 1,
   kind: 'BEND' as const,
   complex: 0,

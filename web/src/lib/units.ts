@@ -24,6 +24,9 @@ export const inLength = (metres: number): number => metres / (METRES[length()] ?
 export const fromLength = (shown: number): number => shown * (METRES[length()] ?? 1);
 export const lengthUnit = (): string => SYMBOLS[length()] ?? 'm';
 export const metres = (value: number, digits = 0): string => `${plain(inLength(value), digits)} ${lengthUnit()}`;
+/** A radius, with how far it may be out where that is more than a tenth. */
+export const radiusText = (c: { radius: number; doubt: number }): string =>
+  c.doubt > 0.1 ? `${metres(c.radius)} ± ${metres(c.doubt * c.radius)}` : metres(c.radius);
 export const inSpeed = (ms: number): number => (speed() === 'MPH' ? ms / MPH : ms * 3.6);
 export const speedUnit = (): string => (speed() === 'MPH' ? 'mph' : 'km/h');
 export const speedText = (ms: number): string => `${plain(inSpeed(ms))} ${speedUnit()}`;

@@ -76,6 +76,7 @@ describe('things', () => {
     apexes: [(entry + exit) / 2],
     exit,
     radius: 40,
+    doubt: 0,
     angle: 1,
     kind: 'BEND' as const,
     complex: 0,

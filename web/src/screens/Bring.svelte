@@ -4,7 +4,7 @@
   import { push } from 'svelte-spa-router';
   import { asProblem, sendForm, type LayoutSummary, type PreviewView, type Problem } from '../lib/api';
   import { here } from '../lib/here.svelte';
-  import { degrees, metres } from '../lib/units';
+  import { degrees, metres, radiusText } from '../lib/units';
   import PlanDrawing from '../components/PlanDrawing.svelte';
   import ProblemBox from '../components/ProblemBox.svelte';
 
@@ -204,7 +204,7 @@
                 <th scope="row">{c.number}</th>
                 <td>{metres(c.entry)}</td>
                 <td>{c.left ? 'left' : 'right'}</td>
-                <td>{metres(c.radius)}</td>
+                <td>{radiusText(c)}</td>
                 <td>{Math.round(degrees(c.angle))}°</td>
                 <td>{c.kind.toLowerCase().replace('_', ' ')}</td>
               </tr>

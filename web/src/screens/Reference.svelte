@@ -20,7 +20,7 @@
   import { Desk } from '../lib/desk.svelte';
   import { here } from '../lib/here.svelte';
   import { typing } from '../lib/keys';
-  import { degrees, lapTime, metres, signed } from '../lib/units';
+  import { degrees, lapTime, radiusText, signed } from '../lib/units';
   import BrakePanel from '../components/BrakePanel.svelte';
   import ConflictDialog from '../components/ConflictDialog.svelte';
   import CornerStrip from '../components/CornerStrip.svelte';
@@ -222,7 +222,7 @@
           <div class="border-base-300 flex items-center gap-3 border-t pt-1.5">
             <h1 class="text-xl font-bold">{corner.number}{corner.name ? ` · ${corner.name}` : ''}</h1>
             <p class="flex-1 text-sm">
-              {corner.left ? 'left' : 'right'}, {Math.round(degrees(corner.angle))}°, radius {metres(corner.radius)},
+              {corner.left ? 'left' : 'right'}, {Math.round(degrees(corner.angle))}°, radius {radiusText(corner)},
               {corner.kind.toLowerCase().replace('_', ' ')}
             </p>
             {#if desk.variant}<span class="bg-base-300 rounded px-2 text-sm font-semibold" data-day

@@ -10,6 +10,7 @@
   import { cornerAt, newLandmark, type Sort, type Thing } from '../lib/things';
   import { metres } from '../lib/units';
   import { cornerWord } from '../lib/words';
+  import AnewNote from '../components/AnewNote.svelte';
   import CornerEditor from '../components/CornerEditor.svelte';
   import KerbSection from '../components/KerbSection.svelte';
   import LapStrip from '../components/LapStrip.svelte';
@@ -358,6 +359,7 @@
         <a class="link" href="#/survey/{desk.view.newer.id}">Open it</a>
       </p>
     {/if}
+    <AnewNote view={desk.view} />
     <ToolBar
       {tool}
       canUndo={desk.canUndo}

@@ -12,6 +12,7 @@ export const corner = (over: Partial<Corner> = {}): Corner => ({
   apexes: [540],
   exit: 590,
   radius: 45,
+  doubt: 0,
   angle: 1.4,
   kind: 'BEND',
   complex: 0,

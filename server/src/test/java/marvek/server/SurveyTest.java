@@ -326,6 +326,49 @@ class SurveyTest {
     assertThat(send(bad).body().path("detail").asText()).contains("starts before");
   }
 
+  @Test
+  void aCornerThatTheRoadHasTodayComesIntoANewVersionAndTheReferenceFollows() {
+    String reference = drafted();
+    JsonNode before = layout();
+    assertThat(before.path("anew").path("added")).isEmpty();
+    ArrayNode fewer = before.path("corners").deepCopy();
+    JsonNode gone = fewer.remove(3);
+    ObjectNode change = change("");
+    change.set("corners", fewer);
+    change.put("cornersVersion", before.path("cornersVersion").asInt());
+    JsonNode without = send(change).body();
+    assertThat(without.path("anew").path("added")).hasSize(1);
+    JsonNode offered = without.path("anew").path("added").path(0);
+    assertThat(offered.path("radius").asDouble()).isEqualTo(gone.path("radius").asDouble());
+    assertThat(offered.path("number").asText())
+        .isEqualTo(fewer.path(2).path("number").asText() + "A");
+
+    String next =
+        person
+            .post(
+                "/api/layouts/{id}/versions",
+                Map.of("from", "2030-01-01", "reason", "Found", "changes", List.of(), "anew", true),
+                layout)
+            .body()
+            .path("id")
+            .asText();
+    JsonNode after = person.get("/api/layouts/{id}", next).body();
+    assertThat(after.path("corners")).hasSize(before.path("corners").size());
+    assertThat(after.path("anew").path("added")).isEmpty();
+    assertThat(layout().path("corners")).as("the version before").isEqualTo(fewer);
+    assertThat(person.post("/api/references/{id}/newest-layout", "{}", reference).status())
+        .isEqualTo(200);
+    assertThat(
+            person
+                .get("/api/references/{id}", reference)
+                .body()
+                .path("working")
+                .path("content")
+                .path("corners"))
+        .as("the corner is drafted")
+        .hasSize(before.path("corners").size());
+  }
+
   private String drafted() {
     JsonNode gt = person.get("/api/vehicle-classes").body().path(1);
     String vehicle =

@@ -19,7 +19,17 @@ public final class CircuitReader {
   private static final double LONGEST = 80_000;
   // Waves in the line shorter than this are no feature of a road that cars drive.
   private static final double FINEST_WAVE = 12;
-  private static final double COARSEST_WAVE = 110;
+  // Points that scatter by more than this are not taken one by one, metres.
+  private static final double SCATTERED = 0.02;
+  // Less is not worth a word, metres.
+  private static final double TOLD = 0.1;
+  private static final double FIRST_WAVE = 60;
+  private static final double NODES = 4;
+  // Points further apart than this show no tight bend, metres.
+  private static final double FAR_APART = 15;
+  // Doubt of a radius where the points are as far apart as the bend is long: found on drawn roads.
+  private static final double COARSE = 0.7;
+  private static final double DOUBTFUL = 0.1;
   private static final double FINEST_HEIGHT_WAVE = 60;
   private static final double COARSEST_HEIGHT_WAVE = 300;
   private static final double WIDTH_WAVE = 30;
@@ -43,16 +53,17 @@ public final class CircuitReader {
   /**
    * Fits the road.
    *
-   * <p>Periodic smoothing spline by chord length, the smoothing set so that the points scatter
-   * about it as much as their own third differences say they do (Morozov's discrepancy principle),
-   * between waves of 12 m and 110 m; resampled at even steps close to 1 m.
+   * <p>Points whose third differences scatter are put on a curve of few changes of curvature first
+   * ({@link NoisyPoints}). A periodic smoothing spline, which takes out waves under 12 m, goes
+   * through them; resampled at even steps close to 1 m. Heights have a spline of their own,
+   * smoothed until the points scatter about it as much as their differences say (Morozov's
+   * discrepancy principle).
    *
    * @throws OutlineProblem when the points make no circuit
    */
   public static CircuitReading read(Outline outline, Choices choices) {
     List<String> remarks = new ArrayList<>();
     Outline lap = LapTrim.closedLap(outline.onPlane(), remarks);
-    Crossings.check(lap, choices.bridges(), remarks);
     double[] u = chordLengths(lap);
     double period = u[lap.size()];
     if (period < SHORTEST) {
@@ -69,8 +80,27 @@ public final class CircuitReader {
           null,
           "80 km is the most; check the units, or bring one lap only.");
     }
+    double scatter = Fit.scatter(List.of(lap.x(), lap.y()));
+    double spacing = median(u);
+    NoisyPoints noisy = scatter > SCATTERED ? drawn(lap, u, scatter) : null;
     double[] knots = Arrays.copyOf(u, lap.size());
-    Fit fit = Fit.of(knots, period, List.of(lap.x(), lap.y()), FINEST_WAVE, COARSEST_WAVE);
+    Fit fit;
+    if (noisy == null) {
+      Crossings.check(lap, choices.bridges(), remarks);
+      fit = new Fit(knots, period, List.of(lap.x(), lap.y()), FINEST_WAVE);
+    } else {
+      period = noisy.length();
+      List<Double> along = new ArrayList<>();
+      lap = lap.only(noisy.inOrder(along));
+      knots = along.stream().mapToDouble(Double::doubleValue).toArray();
+      int nodes = (int) Math.round(period / NODES);
+      double[][] curve = noisy.evenly(nodes);
+      double[] even = new double[nodes];
+      for (int k = 0; k < nodes; k++) {
+        even[k] = k * period / nodes;
+      }
+      fit = new Fit(even, period, List.of(curve[0], curve[1]), FINEST_WAVE);
+    }
     Centreline road = resample(lap, knots, period, fit, choices);
     if (!road.hasWidth()) {
       remarks.add(
@@ -86,8 +116,85 @@ public final class CircuitReader {
     if (choices.startStation() != 0) {
       road = road.startingAt(choices.startStation());
     }
+    List<Corner> corners = new ArrayList<>();
+    for (Corner c : CornerFinder.find(road, scatter)) {
+      corners.add(c.doubted(doubt(road, c, choices, noisy, spacing)));
+    }
+    limits(corners, scatter, spacing, remarks);
     return new CircuitReading(
-        road, CornerFinder.find(road, fit.noise), List.copyOf(remarks), outline.plane(), fit.noise);
+        road, List.copyOf(corners), List.copyOf(remarks), outline.plane(), scatter);
+  }
+
+  /** What the file cannot bear. */
+  private static void limits(
+      List<Corner> corners, double scatter, double spacing, List<String> remarks) {
+    if (spacing > FAR_APART) {
+      remarks.add(
+          String.format(
+              Locale.ROOT,
+              "The points are %.0f m apart: a bend shorter than %.0f m is hardly seen. One every 5 to"
+                  + " 10 m is good.",
+              spacing,
+              2 * spacing));
+    }
+    long doubtful = corners.stream().filter(c -> c.doubt() > DOUBTFUL).count();
+    if (doubtful > 0) {
+      remarks.add(
+          String.format(
+              Locale.ROOT,
+              "%s: %d of %d radii are known no better than to a tenth. Each says how well.",
+              scatter > TOLD && spacing <= FAR_APART
+                  ? String.format(Locale.ROOT, "The points scatter by %.1f m", scatter)
+                  : "The points are few for the bends",
+              doubtful,
+              corners.size()));
+    }
+  }
+
+  /** How far a radius may be out, as a share of it. */
+  private static double doubt(
+      Centreline road, Corner c, Choices choices, @Nullable NoisyPoints noisy, double spacing) {
+    double coarse = COARSE * Math.pow(spacing / (c.angle() * c.radius()), 3);
+    if (noisy == null) {
+      return Math.min(1, coarse);
+    }
+    int entry = road.index(c.entry());
+    int count = (int) Math.round(road.ahead(c.entry(), c.exit()) / road.step());
+    CornerFinder.Even even = CornerFinder.evenPart(road, new int[] {entry, entry + count});
+    // The fit knows the lap as the file has it.
+    double from = even.from() * road.step() + choices.startStation();
+    double to = from + (even.to() - even.from()) * road.step();
+    if (choices.reverse()) {
+      double swap = from;
+      from = road.length() - to;
+      to = road.length() - swap;
+    }
+    return Math.min(1, Math.hypot(coarse, noisy.doubt(from, to) * c.radius()));
+  }
+
+  private static NoisyPoints drawn(Outline lap, double[] u, double scatter) {
+    double period = u[lap.size()];
+    double lambda = PeriodicSpline.lambdaForWavelength(FIRST_WAVE);
+    double[] knots = Arrays.copyOf(u, lap.size());
+    PeriodicSpline sx = PeriodicSpline.fit(knots, period, lap.x(), lambda);
+    PeriodicSpline sy = PeriodicSpline.fit(knots, period, lap.y(), lambda);
+    int m = (int) Math.ceil(period);
+    double[] x = new double[m];
+    double[] y = new double[m];
+    for (int i = 0; i < m; i++) {
+      x[i] = sx.at(i * period / m)[0];
+      y[i] = sy.at(i * period / m)[0];
+    }
+    return new NoisyPoints(lap.x(), lap.y(), scatter, x, y);
+  }
+
+  private static double median(double[] u) {
+    double[] gaps = new double[u.length - 1];
+    for (int i = 0; i < gaps.length; i++) {
+      gaps[i] = u[i + 1] - u[i];
+    }
+    Arrays.sort(gaps);
+    return gaps[gaps.length / 2];
   }
 
   private static double[] chordLengths(Outline lap) {
@@ -200,13 +307,12 @@ public final class CircuitReader {
     private static final int BISECTIONS = 18;
 
     private final List<PeriodicSpline> splines;
-    private final double noise;
 
-    private Fit(List<PeriodicSpline> splines, double noise) {
-      this.splines = splines;
-      this.noise = noise;
+    private Fit(double[] knots, double period, List<double[]> columns, double wave) {
+      splines = fit(knots, period, columns, wave);
     }
 
+    /** The smoothing that the scatter asks for, between the waves. */
     static Fit of(
         double[] knots, double period, List<double[]> columns, double finest, double coarsest) {
       double noise = scatter(columns);
@@ -220,7 +326,7 @@ public final class CircuitReader {
           low = middle;
         }
       }
-      return new Fit(fit(knots, period, columns, low), noise);
+      return new Fit(knots, period, columns, low);
     }
 
     private static List<PeriodicSpline> fit(

@@ -13,12 +13,13 @@ import java.util.Objects;
  * @param entry station where the road starts to bend
  * @param apexes stations of greatest curvature of the road, one or two
  * @param exit station where the road is straight again
- * @param radius smallest radius of the road's middle, metres
+ * @param radius of the road's middle over the even part of the arc, where it is tightest, metres
  * @param angle change of heading, radians, positive
  * @param kind what sort of corner
  * @param complex number of the complex it belongs to, 0 for none
  * @param uncounted true for a flat kink that the venue does not count: it has no number and no
  *     entry in a reference
+ * @param doubt of the radius, as a share of it, one standard deviation; 0 where the file bears it
  */
 public record Corner(
     String id,
@@ -32,7 +33,25 @@ public record Corner(
     double angle,
     CornerKind kind,
     int complex,
-    boolean uncounted) {
+    boolean uncounted,
+    double doubt) {
+
+  /** A corner whose radius is not in doubt. */
+  public Corner(
+      String id,
+      String number,
+      String name,
+      boolean left,
+      double entry,
+      List<Double> apexes,
+      double exit,
+      double radius,
+      double angle,
+      CornerKind kind,
+      int complex,
+      boolean uncounted) {
+    this(id, number, name, left, entry, apexes, exit, radius, angle, kind, complex, uncounted, 0);
+  }
 
   /** A corner that counts. */
   public Corner(
@@ -66,6 +85,46 @@ public record Corner(
   /** The same corner under another name. */
   public Corner named(String other) {
     return new Corner(
-        id, number, other, left, entry, apexes, exit, radius, angle, kind, complex, uncounted);
+        id, number, other, left, entry, apexes, exit, radius, angle, kind, complex, uncounted,
+        doubt);
+  }
+
+  /** The same corner under another id and number. */
+  Corner numbered(String otherId, String otherNumber) {
+    return new Corner(
+        otherId,
+        otherNumber,
+        name,
+        left,
+        entry,
+        apexes,
+        exit,
+        radius,
+        angle,
+        kind,
+        complex,
+        uncounted,
+        doubt);
+  }
+
+  /** The same corner with its apexes elsewhere. */
+  Corner apexed(List<Double> stations) {
+    return new Corner(
+        id, number, name, left, entry, stations, exit, radius, angle, kind, complex, uncounted,
+        doubt);
+  }
+
+  /** The same corner as part of a group. */
+  Corner grouped(CornerKind otherKind, int group) {
+    return new Corner(
+        id, number, name, left, entry, apexes, exit, radius, angle, otherKind, group, uncounted,
+        doubt);
+  }
+
+  /** The same corner with a doubt about its radius. */
+  Corner doubted(double share) {
+    return new Corner(
+        id, number, name, left, entry, apexes, exit, radius, angle, kind, complex, uncounted,
+        share);
   }
 }

@@ -1,6 +1,7 @@
 package marvek.core.circuit;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
@@ -13,6 +14,7 @@ public final class CornerBook {
   private static final double SHORTEST = 4;
   // Corners whose measured ends overlap by a little are still two.
   private static final double OVERLAP = 2;
+  private static final double APEX_MOVED = 3;
 
   private CornerBook() {}
 
@@ -86,6 +88,73 @@ public final class CornerBook {
     return List.copyOf(out);
   }
 
+  /**
+   * A road's corners with what is found on it today beside them.
+   *
+   * @param corners the ones there, with their ids, numbers, names and ends, and the apexes found
+   *     today; and the ones added
+   * @param added corners where there was none
+   * @param apexes ids of corners whose apex lies elsewhere
+   */
+  public record Anew(List<Corner> corners, List<Corner> added, List<String> apexes) {}
+
+  /** Finds the corners again beside the ones there, which stay. */
+  public static Anew anew(Centreline road, List<Corner> there) {
+    List<Corner> all = new ArrayList<>(there);
+    List<Corner> added = new ArrayList<>();
+    List<String> apexes = new ArrayList<>();
+    for (Corner found : CornerFinder.find(road)) {
+      List<Corner> shared = there.stream().filter(c -> overlap(road, c, found) > OVERLAP).toList();
+      if (shared.isEmpty()) {
+        Corner fresh = fresh(road, all, found);
+        all.add(fresh);
+        added.add(fresh);
+      } else if (shared.size() == 1) {
+        Corner c = shared.get(0);
+        boolean one = c.apexes().size() == 1 && found.apexes().size() == 1;
+        boolean within = road.ahead(c.entry(), found.apex()) <= road.ahead(c.entry(), c.exit());
+        if (one && within && Math.abs(road.apart(c.apex(), found.apex())) > APEX_MOVED) {
+          apexes.add(c.id());
+          all.set(all.indexOf(c), c.apexed(found.apexes()));
+        }
+      }
+    }
+    return new Anew(settled(road, all), List.copyOf(added), List.copyOf(apexes));
+  }
+
+  /** Metres that two corners share, or less than nothing. */
+  private static double overlap(Centreline road, Corner a, Corner b) {
+    double begins = road.apart(a.entry(), b.entry()) > 0 ? b.entry() : a.entry();
+    double ends = road.apart(a.exit(), b.exit()) > 0 ? a.exit() : b.exit();
+    return road.apart(begins, ends);
+  }
+
+  /** Numbered after the one before it: 4A behind 4. */
+  private static Corner fresh(Centreline road, List<Corner> all, Corner found) {
+    String id = free(all.stream().map(Corner::id).toList(), "c", all.size() + 1);
+    String before =
+        all.stream()
+            .filter(c -> !c.uncounted() && c.number().length() < 5)
+            .min(Comparator.comparingDouble(c -> road.ahead(c.apex(), found.apex())))
+            .map(Corner::number)
+            .orElse("0");
+    List<String> numbers = all.stream().map(Corner::number).toList();
+    for (char letter = 'A'; letter <= 'Z'; letter++) {
+      if (!numbers.contains(before + letter)) {
+        return found.numbered(id, before + letter);
+      }
+    }
+    return found.numbered(id, free(numbers, "", all.size() + 1));
+  }
+
+  private static String free(List<String> taken, String before, int from) {
+    int k = from;
+    while (taken.contains(before + k)) {
+      k++;
+    }
+    return before + k;
+  }
+
   private static void words(Corner c, String where) {
     if (!c.uncounted() && (c.number().isBlank() || c.number().length() > 6)) {
       throw new CornerProblem(
@@ -138,7 +207,8 @@ public final class CornerBook {
     if (apexes.size() == 2 && road.apart(apexes.get(0), apexes.get(1)) <= 0) {
       throw new CornerProblem("The two apexes are in the wrong order.", where, "Swap them.");
     }
-    double radius = 1 / Math.max(tightest, 1e-4);
+    int[] indices = {from, from + count};
+    double radius = 1 / Math.max(CornerFinder.evenPart(road, indices).bend(), 1e-4);
     CornerKind kind =
         c.kind() == CornerKind.CHICANE && c.complex() > 0
             ? CornerKind.CHICANE
@@ -155,6 +225,7 @@ public final class CornerBook {
         Math.abs(angle),
         kind,
         c.complex(),
-        c.uncounted());
+        c.uncounted(),
+        c.doubt());
   }
 }

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.RandomRoads;
@@ -75,11 +76,19 @@ class DaysOfLapsTest {
     Desk base = base(road, radius, vehicle);
     for (double grip : new double[] {1, 0.85, 0.7, 0.55}) {
       Variant day = day(grip < 0.78 ? Variant.Kind.WET : Variant.Kind.DAMP, grip);
-      for (DrivenLap lap : drive(base, day, 3, road * 10 + (long) (grip * 100))) {
-        assertThat(used(base, lap) / (grip * PACE))
-            .as("%s on road %d with grip %.2f", vehicle, road, grip)
-            .isCloseTo(1, within(DayFit.AGREES));
-      }
+      double[] told =
+          drive(base, day, 3, road * 10 + (long) (grip * 100)).stream()
+              .mapToDouble(lap -> used(base, lap) / (grip * PACE))
+              .toArray();
+      // A run is held against the day that its middle lap tells.
+      assertThat(Robust.median(told))
+          .as("%s on road %d with grip %.2f", vehicle, road, grip)
+          .isCloseTo(1, within(DayFit.AGREES));
+      assertThat(told)
+          .satisfies(
+              t ->
+                  Arrays.stream(t)
+                      .forEach(one -> assertThat(one).isCloseTo(1, within(1.3 * DayFit.AGREES))));
     }
   }
 

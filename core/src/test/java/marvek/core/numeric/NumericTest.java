@@ -51,8 +51,33 @@ class NumericTest {
     assertThat(new CyclicPentadiagonal(d, e, f).solve(b)).containsExactly(expected, within(1e-9));
   }
 
+  @Property(tries = 60)
+  void aClosedBandOfAnyWidthSolvesAsADenseSolverDoes(
+      @ForAll @IntRange(min = 1, max = 4) int width,
+      @ForAll @IntRange(min = 13, max = 40) int n,
+      @ForAll long seed) {
+    Random random = new Random(seed);
+    double[][] bands = new double[width + 1][n];
+    RealMatrix a = new Array2DRowRealMatrix(n, n);
+    double[] b = new double[n];
+    for (int i = 0; i < n; i++) {
+      for (int d = 0; d <= width; d++) {
+        bands[d][i] = d == 0 ? 2 * width + 1 + random.nextDouble() : random.nextDouble() - 0.5;
+        a.setEntry(i, (i + d) % n, bands[d][i]);
+        a.setEntry((i + d) % n, i, bands[d][i]);
+      }
+      b[i] = random.nextGaussian();
+    }
+    // Hipparchus's LU decomposition as the reference.
+    double[] expected = new LUDecomposition(a).getSolver().solve(new ArrayRealVector(b)).toArray();
+    assertThat(new CyclicBanded(bands).solve(b)).containsExactly(expected, within(1e-9));
+  }
+
   @Test
   void refusesAMatrixThatIsNotPositiveDefinite() {
+    assertThatThrownBy(() -> new CyclicBanded(new double[4][12]))
+        .isInstanceOf(IllegalArgumentException.class);
+    assertThatThrownBy(() -> new CyclicBanded(new double[4][8])).hasMessageContaining("8");
     assertThatThrownBy(() -> new CyclicPentadiagonal(new double[9], new double[9], new double[9]))
         .isInstanceOf(IllegalArgumentException.class);
     assertThatThrownBy(() -> new CyclicPentadiagonal(new double[5], new double[5], new double[5]))

@@ -103,9 +103,14 @@ public class SurveyBook {
       UUID id,
       LocalDate from,
       String reason,
-      List<LayoutVersion.GroundChange> changes) {
+      List<LayoutVersion.GroundChange> changes,
+      boolean anew) {
     LayoutVersion before = layouts.get(owner, id);
     LayoutVersion next = layouts.startVersion(before, from, reason, changes);
+    if (anew) {
+      next.rearrange(CornerBook.anew(layouts.road(before), before.corners()).corners());
+      versions.saveAndFlush(next);
+    }
     items.saveAll(
         items.findByLayoutVersionId(id).stream()
             .map(i -> new SurveyItem(next, i.itemId(), i.sort(), i.body()))

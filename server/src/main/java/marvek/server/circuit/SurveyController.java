@@ -14,6 +14,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.UUID;
 import marvek.core.circuit.Corner;
+import marvek.core.circuit.CornerBook;
 import marvek.core.circuit.LocalPlane;
 import marvek.core.circuit.Relief;
 import marvek.core.circuit.Sight;
@@ -104,14 +105,33 @@ class SurveyController {
       @Nullable PlaceView place,
       List<LayoutVersion.GroundChange> changes,
       String reason,
-      @Nullable LayoutSummary newer) {}
+      @Nullable LayoutSummary newer,
+      ReadAnew anew) {}
+
+  /**
+   * What the road gives today beside the corners there.
+   *
+   * @param added corners where there is none
+   * @param apexes ids of corners whose apex is found elsewhere
+   */
+  record ReadAnew(List<Corner> added, List<String> apexes) {
+    static ReadAnew of(CornerBook.Anew anew) {
+      return new ReadAnew(anew.added(), anew.apexes());
+    }
+  }
 
   record PlaceRequest(double latitude, double longitude, double altitude) {}
 
+  /**
+   * A version to start.
+   *
+   * @param anew whether it takes the corners and apexes that are found today beside those there
+   */
   record NewVersion(
       @NotNull LocalDate from,
       @NotNull @Size(max = 500) String reason,
-      @NotNull @Size(max = 50) List<LayoutVersion.GroundChange> changes) {}
+      @NotNull @Size(max = 50) List<LayoutVersion.GroundChange> changes,
+      boolean anew) {}
 
   /** A set of boards to propose. */
   record BoardsRequest(
@@ -235,7 +255,8 @@ class SurveyController {
       @PathVariable UUID id,
       @Valid @RequestBody NewVersion body) {
     return LayoutSummary.of(
-        book.startVersion(driver.id(), id, body.from(), body.reason().strip(), body.changes()));
+        book.startVersion(
+            driver.id(), id, body.from(), body.reason().strip(), body.changes(), body.anew()));
   }
 
   /** Reads landmarks (GPX, CSV) or a whole survey (GeoJSON) without storing it. */
@@ -387,7 +408,8 @@ class SurveyController {
         PlaceView.of(layout),
         layout.changes(),
         layout.reason(),
-        layouts.newer(layout).map(LayoutSummary::of).orElse(null));
+        layouts.newer(layout).map(LayoutSummary::of).orElse(null),
+        ReadAnew.of(CornerBook.anew(layouts.road(layout), layout.corners())));
   }
 
   private static ResponseEntity<byte[]> download(
