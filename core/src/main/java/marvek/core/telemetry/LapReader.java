@@ -53,12 +53,29 @@ public final class LapReader implements Blocks.Taker {
       Vehicle vehicle,
       ReadReport report,
       Consumer<DrivenLap> taker) {
+    this(road, plane, vehicle, report, taker, PlaceShift.Found.NONE, null);
+  }
+
+  /**
+   * A reader that moves all places.
+   *
+   * @param shift by which they lie beside the road
+   * @param beside takes the places as they were recorded, or null
+   */
+  LapReader(
+      Centreline road,
+      @Nullable LocalPlane plane,
+      Vehicle vehicle,
+      ReadReport report,
+      Consumer<DrivenLap> taker,
+      PlaceShift.Found shift,
+      @Nullable PlaceShift beside) {
     this.road = road;
     this.vehicle = vehicle;
     this.report = report;
     this.taker = taker;
     this.cleaner = new Cleaner(report);
-    this.fit = new RoadFit(road, plane, report);
+    this.fit = new RoadFit(road, plane, report, shift, beside);
   }
 
   /** Laps from line to line found so far. */

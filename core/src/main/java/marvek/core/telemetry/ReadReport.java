@@ -36,6 +36,12 @@ public final class ReadReport {
     remarks.put(words, new Remark(sort, words));
   }
 
+  /** Forgets all remarks: the recording is read once more. */
+  void clear() {
+    remarks.clear();
+    left = 0;
+  }
+
   /** All remarks, the sorts in order. */
   public List<Remark> remarks() {
     List<Remark> out = new ArrayList<>(remarks.values());

@@ -43,13 +43,22 @@ final class RoadFit {
   private final Centreline road;
   private final @Nullable LocalPlane plane;
   private final ReadReport report;
+  private final PlaceShift.Found shift;
+  private final @Nullable PlaceShift beside;
   private double speedFactor = Double.NaN;
   private boolean saidSwapped;
 
-  RoadFit(Centreline road, @Nullable LocalPlane plane, ReadReport report) {
+  RoadFit(
+      Centreline road,
+      @Nullable LocalPlane plane,
+      ReadReport report,
+      PlaceShift.Found shift,
+      @Nullable PlaceShift beside) {
     this.road = road;
     this.plane = plane;
     this.report = report;
+    this.shift = shift;
+    this.beside = beside;
   }
 
   /**
@@ -111,6 +120,13 @@ final class RoadFit {
       return null;
     }
     clean(even, x, y);
+    if (beside != null) {
+      beside.take(x, y, even.gap());
+    }
+    for (int i = 0; i < x.length; i++) {
+      x[i] -= shift.east();
+      y[i] -= shift.north();
+    }
     return new double[][] {x, y};
   }
 

@@ -108,11 +108,8 @@ public final class Device {
     List<DrivenLap> laps = new ArrayList<>();
     ReadReport report = new ReadReport();
     try {
-      RecordingFile.read(
-          new ByteArrayInputStream(bytes),
-          mapping,
-          new Blocks(new LapReader(desk.road(), plane, desk.vehicle(), report, laps::add)),
-          report);
+      new LapFile(desk.road(), desk.path(), plane, desk.vehicle())
+          .read(() -> new ByteArrayInputStream(bytes), mapping, report, laps::add, laps::clear);
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }

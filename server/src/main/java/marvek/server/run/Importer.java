@@ -19,16 +19,15 @@ import java.util.stream.Collectors;
 import marvek.core.circuit.Centreline;
 import marvek.core.debrief.GripUse;
 import marvek.core.reference.Desk;
-import marvek.core.telemetry.Blocks;
 import marvek.core.telemetry.Channel;
 import marvek.core.telemetry.DrivenLap;
 import marvek.core.telemetry.EventFinder;
+import marvek.core.telemetry.LapFile;
 import marvek.core.telemetry.LapGrid;
 import marvek.core.telemetry.LapReader;
 import marvek.core.telemetry.Mapping;
 import marvek.core.telemetry.ReadReport;
 import marvek.core.telemetry.ReadingStopped;
-import marvek.core.telemetry.RecordingFile;
 import marvek.core.telemetry.TelemetryProblem;
 import marvek.server.reference.References;
 import org.jspecify.annotations.Nullable;
@@ -52,7 +51,7 @@ class Importer {
    * The version of the reading. Raised whenever the same file gives other laps than before: what
    * was read by an earlier one is read again from its kept file.
    */
-  static final int READ_BY = 1;
+  static final int READ_BY = 2;
 
   private static final Logger LOG = LoggerFactory.getLogger(Importer.class);
   private static final long TELL_EVERY = 2L << 20;
@@ -185,10 +184,15 @@ class Importer {
   private List<Ready> read(Recording row, Mapping mapping, ReadReport report) throws IOException {
     Target target = target(row);
     List<Ready> ready = new ArrayList<>();
-    LapReader reader = target.reader(report, lap -> ready.add(target.ready(row, lap)));
-    try (InputStream in = new Watched(parts.from(row.id()), row)) {
-      RecordingFile.read(in, mapping, new Blocks(reader), report);
-    }
+    LapReader reader =
+        target
+            .file()
+            .read(
+                () -> new Watched(parts.from(row.id()), row),
+                mapping,
+                report,
+                lap -> ready.add(target.ready(row, lap)),
+                ready::clear);
     if (ready.isEmpty()) {
       throw new TelemetryProblem(
           "There is no lap in this file.",
@@ -237,8 +241,8 @@ class Importer {
       return GripUse.of(desk, fine.speed(), across == null ? new double[0] : across);
     }
 
-    LapReader reader(ReadReport report, java.util.function.Consumer<DrivenLap> taker) {
-      return new LapReader(desk.road(), opened.layout().plane(), desk.vehicle(), report, taker);
+    LapFile file() {
+      return new LapFile(desk.road(), desk.path(), opened.layout().plane(), desk.vehicle());
     }
 
     Ready ready(Recording row, DrivenLap lap) {
