@@ -20,6 +20,7 @@ import org.jspecify.annotations.Nullable;
  */
 final class HabitRules {
   // Metres.
+  private static final double UNTOLD = 6;
   private static final double LATE_BRAKE = 4.5;
   private static final double EARLY_BRAKE = 9;
   private static final double EARLY_TURN = 4.5;
@@ -75,20 +76,25 @@ final class HabitRules {
    * @param e what happened
    * @param plan what the reference says
    * @param pace the driver's usual minimum speeds as a share of the planned ones
+   * @param told whether the pedals were recorded, and not only told from the speed
    */
   Map<Cause, Double> seen(CornerEvents e, CornerEntry plan, double pace, boolean told) {
     Map<Cause, Double> out = new EnumMap<>(Cause.class);
     int c = desk.indexOf(plan.corner());
     Corner corner = desk.corners().get(c);
+    // From the speed alone the beginning of braking is known within some metres, what the feet did
+    // later is not.
+    double slack = told ? 0 : UNTOLD;
     Double brake = late(plan, PointKind.BRAKE, e.brake());
-    Double release = late(plan, PointKind.RELEASE, e.release());
-    Double first = late(plan, PointKind.FIRST_THROTTLE, e.firstThrottle());
-    Double full = late(plan, PointKind.FULL_THROTTLE, e.fullThrottle());
+    Double release = told ? late(plan, PointKind.RELEASE, e.release()) : null;
+    Double first = told ? late(plan, PointKind.FIRST_THROTTLE, e.firstThrottle()) : null;
+    Double full = told ? late(plan, PointKind.FULL_THROTTLE, e.fullThrottle()) : null;
     Double off = e.apexGap() == null ? null : e.apexGap() - lineGap(corner, plan);
     Double place = place(e, corner);
     Double wide = e.exitRoom() == null ? null : planRoom(corner, plan) - e.exitRoom();
     double speed = share(e, plan) / pace;
-    boolean deep = over(brake, LATE_BRAKE) && (over(off, OFF_APEX) || over(full, LATE_FIRST));
+    boolean deep =
+        over(brake, LATE_BRAKE + slack) && (over(off, OFF_APEX) || over(full, LATE_FIRST));
 
     if (place != null
         && Math.abs(place) > WRONG_PLACE
@@ -135,7 +141,7 @@ final class HabitRules {
     if (over(e.handOff(), WAIT) && e.handOff() != null) {
       out.put(Cause.HAND_OFF, e.handOff());
     }
-    if (under(brake, -EARLY_BRAKE) && brake != null) {
+    if (under(brake, -EARLY_BRAKE - slack) && brake != null) {
       out.put(Cause.BRAKED_EARLY, brake);
     }
     double slow = plan.slowing() == Slowing.LIFT ? SLOW_LIFT : SLOW;

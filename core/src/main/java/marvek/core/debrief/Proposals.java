@@ -191,6 +191,9 @@ public final class Proposals {
               });
     }
     Basis basis = new Basis(c, entry, kind, station, ids, late, seconds);
+    if (kind != PointKind.BRAKE && !laps.stream().allMatch(LapData::told)) {
+      return basis.none("The pedals were not recorded: the laps cannot tell.");
+    }
     if (late.size() < FEWEST) {
       return basis.none(
           "Not enough evidence: " + late.size() + " of at least " + FEWEST + " laps show it.");

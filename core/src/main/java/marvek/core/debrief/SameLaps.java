@@ -18,6 +18,7 @@ public final class SameLaps {
   // Seconds between the lap times, and root mean square between the times along the road.
   private static final double LAP = 0.05;
   private static final double ALONG = 0.06;
+  private static final double NEAR = 0.3;
   private static final double SHARE = 0.75;
   private static final int FEWEST = 2;
 
@@ -62,18 +63,33 @@ public final class SameLaps {
   /** Pairs of laps that are one, where two recordings are of one session; none otherwise. */
   private static List<int[]> alike(List<Recorded> all, List<Integer> a, List<Integer> b) {
     List<int[]> best = List.of();
+    List<int[]> beside = List.of();
     for (int shift = -b.size() + 1; shift < a.size(); shift++) {
       List<int[]> pairs = new ArrayList<>();
+      List<int[]> near = new ArrayList<>();
       for (int k = 0; k < b.size(); k++) {
         int i = k + shift;
-        if (i >= 0 && i < a.size() && same(all.get(a.get(i)).lap(), all.get(b.get(k)).lap())) {
-          pairs.add(new int[] {a.get(i), b.get(k)});
+        if (i < 0 || i >= a.size()) {
+          continue;
+        }
+        LapData one = all.get(a.get(i)).lap();
+        LapData other = all.get(b.get(k)).lap();
+        int[] pair = {a.get(i), b.get(k)};
+        if (same(one, other)) {
+          pairs.add(pair);
+        }
+        if (Math.abs(one.lapTime() - other.lapTime()) < NEAR) {
+          near.add(pair);
         }
       }
-      best = pairs.size() > best.size() ? pairs : best;
+      if (pairs.size() > best.size()) {
+        best = pairs;
+        beside = near;
+      }
     }
+    // Of one session the laps between are the same as well, where a device was out for one.
     int shorter = Math.min(a.size(), b.size());
-    return best.size() >= Math.max(FEWEST, SHARE * shorter) ? best : List.of();
+    return best.size() >= Math.max(FEWEST, SHARE * shorter) ? beside : List.of();
   }
 
   private static boolean same(LapData a, LapData b) {

@@ -21,6 +21,15 @@ public record CornerLine(
 
   private static final double STEERING_SHARE = 0.3;
 
+  // Of the most: as good as held.
+  private static final double HELD = 0.6;
+
+  /** Metres for which hands that rest on the way have not left the corner. */
+  public static final double REST = 22;
+
+  /** Metres before a long corner's entry within which it is turned into. */
+  public static final double BEFORE_ENTRY = 60;
+
   /** Metres before its apex within which a corner is turned into. */
   public static final double LONGEST = 300;
 
@@ -80,20 +89,7 @@ public record CornerLine(
       apexes.add(closest(road, path, corner, corner.apex() - from, corner.apex() + to));
     }
     double sign = corner.left() ? 1 : -1;
-    double first = apexes.get(0);
-    int apexIndex = road.index(first);
-    double peak = 0;
-    for (int k = -20; k <= 20; k++) {
-      peak = Math.max(peak, sign * path.curvature()[Math.floorMod(apexIndex + k, n)]);
-    }
-    int turnIn = apexIndex;
-    int most = (int) (Math.min(LONGEST, back) / road.step());
-    int k = 1;
-    while (k < most
-        && sign * path.curvature()[Math.floorMod(apexIndex - k, n)] > STEERING_SHARE * peak) {
-      k++;
-    }
-    turnIn = Math.floorMod(apexIndex - k, n);
+    double turnIn = turnIn(road, path, corner, apexes.get(0), back);
     double last = apexes.get(apexes.size() - 1);
     int lastIndex = road.index(last);
     int reach = (int) (onward / road.step());
@@ -111,11 +107,52 @@ public record CornerLine(
     double edge = corner.left() ? road.left()[gapIndex] : road.right()[gapIndex];
     return new CornerLine(
         corner.id(),
-        turnIn * road.step(),
+        turnIn,
         apexes,
         road.wrap(exit * road.step()),
         edge - sign * path.offset()[gapIndex],
         type(road, corner, last));
+  }
+
+  /**
+   * Station where a path bends by 30 % of its most in a corner, up to the middle between two
+   * apexes; between two stations where it passes that.
+   *
+   * @param apex station of the first apex
+   * @param back metres before the apex that belong to the corner at the most, where it is not long
+   */
+  public static double turnIn(Centreline road, Path path, Corner corner, double apex, double back) {
+    int n = road.size();
+    double sign = corner.left() ? 1 : -1;
+    int apexIndex = road.index(apex);
+    double before = road.apart(corner.entry(), apexIndex * road.step());
+    int entry = apexIndex - (int) (Math.max(0, before) / road.step());
+    double until;
+    if (corner.apexes().size() == 2) {
+      until = road.ahead(corner.entry(), corner.apexes().get(0));
+      until += road.ahead(corner.apexes().get(0), corner.apexes().get(1)) / 2;
+    } else {
+      until = road.ahead(corner.entry(), corner.exit());
+    }
+    int end = Math.max(apexIndex + 1, entry + (int) (until / road.step()));
+    double peak = 0;
+    for (int k = entry; k <= end; k++) {
+      peak = Math.max(peak, sign * path.curvature()[Math.floorMod(k, n)]);
+    }
+    int begun = entry;
+    while (begun < end && sign * path.curvature()[Math.floorMod(begun, n)] < HELD * peak) {
+      begun++;
+    }
+    double longest = Math.max(before, Math.min(back, Math.max(LONGEST, before + BEFORE_ENTRY)));
+    int most = apexIndex - (int) (longest / road.step());
+    int rest = (int) (REST / road.step());
+    for (int k = begun; k > most && begun - k < rest; k--) {
+      begun = sign * path.curvature()[Math.floorMod(k, n)] > STEERING_SHARE * peak ? k : begun;
+    }
+    double below = sign * path.curvature()[Math.floorMod(begun - 1, n)];
+    double above = sign * path.curvature()[Math.floorMod(begun, n)];
+    double part = above > below ? (STEERING_SHARE * peak - below) / (above - below) : 0;
+    return road.wrap((begun - 1 + Math.max(0, Math.min(1, part))) * road.step());
   }
 
   private static double closest(Centreline road, Path path, Corner corner, double from, double to) {

@@ -226,22 +226,13 @@ public final class SimulatedDriver {
         firstApex = inside(path, corner, entry - 20, middle);
         apex = inside(path, corner, middle, exit + 20);
       }
-      double peak = 0;
-      for (int k = firstApex - 20; k <= firstApex + 20; k++) {
-        peak = Math.max(peak, sign * path.curvature()[Math.floorMod(k, n)]);
-      }
-      int begun = firstApex;
-      for (int k = firstApex;
-          k > from
-              && begun - k < 22 / road.step()
-              && k > firstApex - CornerLine.LONGEST / road.step();
-          k--) {
-        begun = sign * path.curvature()[Math.floorMod(k, n)] > 0.3 * peak ? k : begun;
-      }
-      int turn = begun - 1;
-      double below = sign * path.curvature()[Math.floorMod(turn, n)];
-      double above = sign * path.curvature()[Math.floorMod(turn + 1, n)];
-      double part = above > below ? (0.3 * peak - below) / (above - below) : 0;
+      double turn =
+          CornerLine.turnIn(
+              road,
+              path,
+              corner,
+              road.wrap(firstApex * road.step()),
+              (firstApex - from) * road.step());
       int before = c > 0 ? intents.get(c - 1).apex : entry - 200;
       int low = Math.max(from, entry - (int) Math.max(5, Math.min(40, 0.3 * (entry - before))));
       int slow = low;
@@ -267,7 +258,7 @@ public final class SimulatedDriver {
               touched[c] == Intent.NONE || !opened(i.full, rows - from, to)
                   ? null
                   : wrap(i.full * step),
-              turn <= from ? null : wrap((turn + Math.max(0, Math.min(1, part))) * step),
+              near(i.apex, turn) <= from ? null : turn,
               wrap(apex * step),
               out.rows.get(rows + slow - from)[2],
               // Where it is braked on for the next corner, that one's shifts come at once.

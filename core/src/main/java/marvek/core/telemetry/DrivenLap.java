@@ -27,7 +27,18 @@ public record DrivenLap(
         kind,
         start,
         lapTime,
-        new Trace(trace.rate(), none, none, none, none, none, Map.of(), trace.derived(), 0, 0),
+        new Trace(
+            trace.rate(),
+            trace.sampled(),
+            none,
+            none,
+            none,
+            none,
+            none,
+            Map.of(),
+            trace.derived(),
+            0,
+            0),
         remark);
   }
 }

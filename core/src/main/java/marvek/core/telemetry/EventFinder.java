@@ -36,8 +36,14 @@ public final class EventFinder {
     this.line = line;
   }
 
-  /** Events of the corners that a lap holds whole, in driving order. */
+  /**
+   * Events of the corners that a lap holds whole, in driving order; none where it was recorded too
+   * seldom to tell.
+   */
   public List<CornerEvents> find(DrivenLap lap) {
+    if (lap.trace().sparse()) {
+      return List.of();
+    }
     Trace trace = withPedals(lap.trace());
     double[] bend = bend(trace);
     List<CornerEvents> out = new ArrayList<>();
@@ -111,6 +117,7 @@ public final class EventFinder {
     }
     return new Trace(
         t.rate(),
+        t.sampled(),
         t.time(),
         t.station(),
         t.offset(),

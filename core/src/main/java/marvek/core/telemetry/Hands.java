@@ -10,7 +10,8 @@ final class Hands {
   /** Share of the greatest bend of the path at which a turn counts as begun. */
   private static final double STEERING_SHARE = 0.3;
 
-  private static final double REST = 22;
+  // Of the most: as good as held.
+  private static final double HELD = 0.6;
 
   private final CornerStretch on;
   private final double @Nullable [] bend;
@@ -51,10 +52,14 @@ final class Hands {
     double[] column = steered != null ? steered : t.curvature();
     // Devices disagree on which side is positive: the side of the corner itself tells.
     double around = Double.isNaN(apex) ? s[slow] : apex;
+    double entry = on.unwrapped(corner.entry());
+    double until =
+        corner.apexes().size() == 2
+            ? (on.unwrapped(corner.apexes().get(0)) + on.unwrapped(corner.apex())) / 2
+            : on.unwrapped(corner.exit());
     double side = 0;
-    int mid = Math.min(t.size() - 1, t.at(around));
-    int lo = Math.max(first, t.at(around - 20));
-    int hi = Math.min(last, t.at(around + 20));
+    int lo = Math.max(first, t.at(Math.min(entry, around)));
+    int hi = Math.max(lo, Math.min(last, t.at(Math.max(until, around))));
     for (int i = lo; i <= hi; i++) {
       side += column[i];
     }
@@ -63,8 +68,8 @@ final class Hands {
     // not the corner.
     double begins =
         steered != null
-            ? around - CornerLine.LONGEST - 10
-            : Math.max(around - CornerLine.LONGEST, on.unwrapped(corner.entry()) - 50);
+            ? Math.min(around - CornerLine.LONGEST - 10, entry - CornerLine.BEFORE_ENTRY)
+            : entry - 50;
     int back = Math.max(first, t.at(Math.max(from, begins)));
     int width = (int) Math.max(1, Math.round(0.04 * t.rate()));
     for (int i = back; i <= hi; i++) {
@@ -81,9 +86,12 @@ final class Hands {
       peak = Math.max(peak, u[i]);
     }
     // Hands that rest for a moment on the way have not left the corner.
-    int begun = mid;
-    double rest = steered != null ? REST : 2 * REST;
-    for (int k = mid; k > back && s[begun] - s[k] < rest; k--) {
+    int begun = lo;
+    while (begun < hi && u[begun] < HELD * peak) {
+      begun++;
+    }
+    double rest = steered != null ? CornerLine.REST : 2 * CornerLine.REST;
+    for (int k = begun; k > back && s[begun] - s[k] < rest; k--) {
       begun = u[k] > STEERING_SHARE * peak ? k : begun;
     }
     int i = begun - 1;

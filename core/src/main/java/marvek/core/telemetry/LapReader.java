@@ -172,6 +172,17 @@ public final class LapReader implements Blocks.Taker {
       on.derived().add(Channel.GEAR);
       report.add(Sort.DERIVED, "Gear from revs and speed.");
     }
+    if (even.rate() < Trace.FEWEST) {
+      report.add(
+          Sort.DROPPED,
+          String.format(
+              Locale.ROOT,
+              "%.0f samples a second tell lap and section times. Speeds and points of corners need"
+                  + " %.0f a second: none are told.",
+              even.rate(),
+              Trace.FEWEST));
+      return;
+    }
     for (Channel c : List.of(Channel.BRAKE, Channel.THROTTLE)) {
       if (!even.has(c)) {
         report.add(
@@ -373,6 +384,7 @@ public final class LapReader implements Blocks.Taker {
         .forEach((c, v) -> channels.put(c, finer(v, first, count, factor, c == Channel.GEAR)));
     return new Trace(
         even.rate() * factor,
+        even.rate(),
         time,
         station,
         finer(on.offset(), first, count, factor, false),

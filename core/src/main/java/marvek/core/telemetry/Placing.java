@@ -7,7 +7,10 @@ import org.jspecify.annotations.Nullable;
 
 /** Where on the road the vehicle was in one corner. */
 final class Placing {
+  // Metres.
   private static final double INSIDE = 0.2;
+  private static final double CLEARLY = 0.3;
+  private static final double ABOUT = 5;
 
   private final CornerStretch on;
   private final Trace t;
@@ -47,14 +50,16 @@ final class Placing {
     if (corner.apexes().size() == 2) {
       double a = on.unwrapped(corner.apexes().get(0));
       double middle = (a + corner.apex()) / 2;
-      double[] one = closest(Math.max(from, entry - slack), middle);
-      double[] two = closest(middle, Math.min(to, exit + slack));
+      double[] one = closest(Math.max(from, entry - slack), middle, entry, middle);
+      double[] two = closest(middle, Math.min(to, exit + slack), middle, exit);
       return new double[] {one[0], two[0], two[1]};
     }
     double[] only =
         closest(
             Math.max(from, Math.max(entry - slack, corner.apex() - 80)),
-            Math.min(to, Math.min(exit + slack, corner.apex() + 80)));
+            Math.min(to, Math.min(exit + slack, corner.apex() + 80)),
+            entry,
+            exit);
     return new double[] {Double.NaN, only[0], only[1]};
   }
 
@@ -65,30 +70,66 @@ final class Placing {
 
   /**
    * Station and gap of the closest approach to the inside: the middle of the stretch that lies
-   * within 0.2 m of it, as one runs along the inside for a while.
+   * within 0.2 m of it, as one runs along the inside for a while. A place beyond the bend's ends
+   * counts where it is clearly closer than all in the bend: who drives parallel to the road is
+   * nowhere closer, and has the apex in the middle of the bend.
    */
-  private double[] closest(double a, double b) {
-    int i = t.at(a);
+  private double[] closest(double a, double b, double bends, double ends) {
+    int start = t.at(a);
     int end = Math.min(t.size() - 1, t.at(b));
-    int best = i;
-    for (int k = i; k <= end; k++) {
-      best = gap(k) < gap(best) ? k : best;
+    double[] gap = smooth(start, end);
+    int best = least(gap, start, start, end);
+    int low = Math.max(start, t.at(Math.max(a, bends)));
+    int high = Math.min(end, t.at(Math.min(b, ends)));
+    if (low < high && (best < low || best > high)) {
+      int inside = least(gap, start, low, high);
+      best = gap[inside - start] < gap[best - start] + CLEARLY ? inside : best;
     }
-    int low = best;
-    int high = best;
-    while (low > i && gap(low - 1) < gap(best) + INSIDE) {
-      low--;
+    boolean within = best >= low && best <= high;
+    int first = best;
+    int to = best;
+    while (first > (within ? low : start) && gap[first - 1 - start] < gap[best - start] + INSIDE) {
+      first--;
     }
-    while (high < end && gap(high + 1) < gap(best) + INSIDE) {
-      high++;
+    while (to < (within ? high : end) && gap[to + 1 - start] < gap[best - start] + INSIDE) {
+      to++;
     }
     double sum = 0;
-    for (int k = low; k <= high; k++) {
+    for (int k = first; k <= to; k++) {
       sum += gap(k);
     }
     // The closest of many noisy samples is closer than was driven; their mean is not.
-    double mean = sum / (high - low + 1);
-    return new double[] {(s[low] + s[high]) / 2, (mean + gap(best)) / 2};
+    double mean = sum / (to - first + 1);
+    return new double[] {(s[first] + s[to]) / 2, (mean + gap[best - start]) / 2};
+  }
+
+  private static int least(double[] gap, int start, int from, int to) {
+    int best = from;
+    for (int k = from; k <= to; k++) {
+      best = gap[k - start] < gap[best - start] ? k : best;
+    }
+    return best;
+  }
+
+  /** Gaps of a stretch, each the mean over some metres about it. */
+  private double[] smooth(int start, int end) {
+    double[] sum = new double[end - start + 2];
+    for (int k = start; k <= end; k++) {
+      sum[k - start + 1] = sum[k - start] + gap(k);
+    }
+    double[] out = new double[end - start + 1];
+    int low = start;
+    int high = start;
+    for (int k = start; k <= end; k++) {
+      while (s[low] < s[k] - ABOUT) {
+        low++;
+      }
+      while (high < end && s[high + 1] <= s[k] + ABOUT) {
+        high++;
+      }
+      out[k - start] = (sum[high - start + 1] - sum[low - start]) / (high - low + 1);
+    }
+    return out;
   }
 
   /** The shift along the road at which the usual line fits best what was driven on the way in. */

@@ -9,7 +9,8 @@ import java.util.Set;
  * One lap as it was driven, with what came just before and after it. Arrays are not to be changed
  * by whoever reads them.
  *
- * @param rate samples a second
+ * @param rate samples a second, as they stand here
+ * @param sampled samples a second as they were recorded
  * @param time seconds since the start/finish line
  * @param station metres along the road since the line, not wrapped: below zero before it
  * @param offset metres to the left of the centreline; NaN where the place is not known
@@ -22,6 +23,7 @@ import java.util.Set;
  */
 public record Trace(
     double rate,
+    double sampled,
     double[] time,
     double[] station,
     double[] offset,
@@ -31,9 +33,17 @@ public record Trace(
     Set<Channel> derived,
     int begin,
     int end) {
+  /** Samples a second from which a corner is known. */
+  public static final double FEWEST = 4;
+
   public Trace {
     channels = channels.isEmpty() ? new EnumMap<>(Channel.class) : new EnumMap<>(channels);
     derived = derived.isEmpty() ? EnumSet.noneOf(Channel.class) : EnumSet.copyOf(derived);
+  }
+
+  /** Whether too little was recorded for places and speeds in corners; times are as good. */
+  public boolean sparse() {
+    return sampled < FEWEST;
   }
 
   public int size() {

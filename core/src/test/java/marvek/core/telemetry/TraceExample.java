@@ -8,6 +8,7 @@ final class TraceExample {
   static final Trace SHORT =
       new Trace(
           50,
+          50,
           new double[] {0, 1},
           new double[] {0, 50},
           new double[] {0, 0},

@@ -1,0 +1,211 @@
+package marvek.core.telemetry;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Random;
+import java.util.Set;
+import java.util.stream.Collectors;
+import marvek.core.circuit.Centreline;
+import marvek.core.circuit.CircuitReader;
+import marvek.core.circuit.CircuitReading;
+import marvek.core.circuit.Corner;
+import marvek.core.circuit.DrawnRoads;
+import marvek.core.circuit.OutlineFile;
+import marvek.core.circuit.RandomRoads;
+import marvek.core.circuit.RoadPosition;
+import marvek.core.debrief.Cause;
+import marvek.core.debrief.Debriefer;
+import marvek.core.debrief.LapData;
+import marvek.core.lap.Conditions;
+import marvek.core.logger.Driven;
+import marvek.core.logger.Plan;
+import marvek.core.logger.Recorder;
+import marvek.core.logger.SimulatedDriver;
+import marvek.core.reference.CornerEntry;
+import marvek.core.reference.Desk;
+import marvek.core.reference.Drafter;
+import marvek.core.units.Display;
+import marvek.core.vehicle.VehicleClasses;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** What laps tell that are not driven on the line, and what places alone cannot tell. */
+class PlacesAloneTest {
+  private static final Set<Cause> OF_THE_FEET =
+      EnumSet.of(
+          Cause.RELEASED_LATE,
+          Cause.RELEASED_SOON,
+          Cause.COASTING,
+          Cause.HAND_OFF,
+          Cause.FULL_LATE,
+          Cause.TWO_PRESSES,
+          Cause.THROTTLE_THEN_LIFT,
+          Cause.GEAR);
+
+  private static Desk desk(CircuitReading read, String vehicle) {
+    return Desk.compute(
+        read.centreline(),
+        read.corners(),
+        VehicleClasses.byId(vehicle).vehicle(),
+        Conditions.dryWarm());
+  }
+
+  /** Laps at an even distance from the middle of the road, with steering that says so. */
+  private static String parallel(Centreline road, double side, long seed) {
+    Random random = new Random(seed);
+    StringBuilder text = new StringBuilder("time (s),x (m),y (m),speed (km/h),steering (deg)\n");
+    double v = 25;
+    double station = 0;
+    for (int i = 0; i * 0.05 * v < 3.3 * road.length(); i++) {
+      double[] p = RoadPosition.toPlane(road, road.wrap(station), side);
+      double kappa = road.curvature()[road.index(station)];
+      double bend = kappa / (1 - side * kappa);
+      text.append(
+          String.format(
+              Locale.ROOT,
+              "%.3f,%.3f,%.3f,%.2f,%.3f%n",
+              i * 0.05,
+              p[0] + 0.3 * random.nextGaussian(),
+              p[1] + 0.3 * random.nextGaussian(),
+              v * 3.6,
+              Math.toDegrees(39 * bend) + 0.1 * random.nextGaussian()));
+      station += v * 0.05 / (1 - side * kappa);
+    }
+    return text.toString();
+  }
+
+  /** Where the road itself bends by 30 % of its most in a corner, not straightening for 22 m. */
+  private static double bends(Centreline road, Corner c) {
+    double until =
+        c.apexes().size() == 2
+            ? road.ahead(c.entry(), c.apexes().get(0)) + road.ahead(c.apexes().get(0), c.apex()) / 2
+            : road.ahead(c.entry(), c.exit());
+    double sign = c.left() ? 1 : -1;
+    int entry = road.index(c.entry());
+    double peak = 0;
+    for (int k = 0; k <= until; k++) {
+      peak = Math.max(peak, sign * road.curvature()[(entry + k) % road.size()]);
+    }
+    int at = 0;
+    while (sign * road.curvature()[(entry + at) % road.size()] < 0.6 * peak) {
+      at++;
+    }
+    for (int k = at; k > -80 && at - k < 22; k--) {
+      at = sign * road.curvature()[Math.floorMod(entry + k, road.size())] > 0.3 * peak ? k : at;
+    }
+    return road.wrap((entry + at) * road.step());
+  }
+
+  @Test
+  void lapsParallelToTheRoadHaveTheirApexInTheBendAndTurnInWhereTheHandsDo() {
+    int apexes = 0;
+    int outside = 0;
+    List<Double> turnIns = new ArrayList<>();
+    Random random = new Random(3);
+    for (int r = 0; r < 6; r++) {
+      CircuitReading read =
+          r % 2 == 0
+              ? RandomRoads.of(160 + r, 300)
+              : CircuitReader.read(
+                  OutlineFile.read(DrawnRoads.of(160 + r, 30, 200, 9).csv(5, 0, 1)),
+                  CircuitReader.Choices.asItComes());
+      Desk desk = desk(read, "cup-gt");
+      Centreline road = desk.road();
+      EventFinder finder = new EventFinder(road, desk.corners(), desk.limits(), desk.path());
+      double side = -3 + 6 * random.nextDouble();
+      for (DrivenLap lap : Device.read(parallel(road, side, r), desk, null).whole()) {
+        for (CornerEvents e : finder.find(lap)) {
+          Corner c = desk.corners().get(desk.indexOf(e.corner()));
+          apexes++;
+          boolean in =
+              e.apex() != null
+                  && road.ahead(c.entry(), e.apex()) <= road.ahead(c.entry(), c.exit());
+          outside += in ? 0 : 1;
+          assertThat(e.turnIn()).as("road %d %s", r, c.id()).isNotNull();
+          turnIns.add(road.apart(bends(road, c), e.turnIn()));
+        }
+      }
+    }
+    assertThat(apexes).isGreaterThan(100);
+    // Who drives between two bends that touch may be nearest to the inside just before one.
+    assertThat(outside).isLessThanOrEqualTo(apexes / 20);
+    Collections.sort(turnIns);
+    assertThat(turnIns.get(turnIns.size() / 2)).isCloseTo(0, within(2.0));
+    assertThat(turnIns.stream().filter(m -> m < -8)).isEmpty();
+    assertThat(turnIns.get(turnIns.size() * 19 / 20)).isLessThan(8);
+  }
+
+  private static String places(Driven driven, Desk desk, double rate, long seed) {
+    List<String> rows = new ArrayList<>();
+    new Recorder(driven, desk.road(), null, Recorder.Noise.usual(), new Random(seed))
+        .table(rate, rows::add);
+    return rows.stream()
+        .map(row -> String.join(",", List.of(row.split(",")).subList(0, 3)))
+        .collect(Collectors.joining("\n"));
+  }
+
+  private static Driven drive(Desk desk, List<CornerEntry> draft, int laps, long seed) {
+    return SimulatedDriver.drive(
+        new Plan(desk, draft, List.of(), laps, 1.5, 0.98, 0, true), new Random(seed));
+  }
+
+  @ParameterizedTest
+  @ValueSource(doubles = {1, 2})
+  void onePlaceASecondTellsTimesAndNothingOfCorners(double rate) {
+    Desk desk = desk(RandomRoads.of(171, 380), "cup-gt");
+    Driven driven = drive(desk, Drafter.draft(desk, List.of()).corners(), 3, 1);
+    Device.Read sparse = Device.read(places(driven, desk, rate, 2), desk, null);
+    Device.Read dense = Device.read(places(driven, desk, 20, 2), desk, null);
+    assertThat(sparse.whole()).hasSameSizeAs(dense.whole()).isNotEmpty();
+    EventFinder finder = new EventFinder(desk.road(), desk.corners(), desk.limits(), desk.path());
+    for (int k = 0; k < dense.whole().size(); k++) {
+      assertThat(sparse.whole().get(k).lapTime())
+          .isCloseTo(dense.whole().get(k).lapTime(), within(0.25));
+      assertThat(finder.find(sparse.whole().get(k))).isEmpty();
+      assertThat(finder.find(dense.whole().get(k))).isNotEmpty();
+    }
+    assertThat(sparse.said()).contains("samples a second tell lap and section times");
+    assertThat(dense.said()).doesNotContain("samples a second");
+  }
+
+  @Test
+  void placesAloneNameNoHabitOfTheFeetOnCleanLaps() {
+    int corners = 0;
+    int named = 0;
+    for (int r = 0; r < 4; r++) {
+      Desk desk =
+          desk(RandomRoads.of(180 + r, 260 + 60 * r), r % 2 == 0 ? "cup-gt" : "motorcycle-600");
+      List<CornerEntry> draft = Drafter.draft(desk, Drafter.boards(desk)).corners();
+      Driven driven = drive(desk, draft, 5, 30 + r);
+      List<LapData> laps =
+          Device.read(places(driven, desk, 10, r), desk, null).whole().stream()
+              .map(
+                  lap -> {
+                    LapData d = Drives.data(lap, desk);
+                    return new LapData(
+                        d.id(),
+                        d.run(),
+                        d.number(),
+                        d.lapTime(),
+                        d.step(),
+                        d.times(),
+                        d.events(),
+                        false);
+                  })
+              .toList();
+      for (var finding : Debriefer.read(desk, draft, laps, Display.METRIC).corners()) {
+        corners++;
+        named += finding.habits().stream().anyMatch(h -> OF_THE_FEET.contains(h.cause())) ? 1 : 0;
+      }
+    }
+    assertThat(corners).isGreaterThan(25);
+    assertThat(named).isZero();
+  }
+}
