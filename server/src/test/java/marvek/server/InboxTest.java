@@ -96,6 +96,32 @@ class InboxTest {
   }
 
   @Test
+  void whatAServerHadInHandWhenItEndedIsTakenAndALinkIsNotFollowed() throws IOException {
+    String text = driven(Made.reference(people)) + "\r\n\r\n";
+    Made made = Made.reference(people);
+    Path inbox = Path.of("target/inbox");
+    Path folder = inbox.resolve(made.reference());
+    Path ready = Files.createTempDirectory(Path.of("target"), "left");
+    Files.createDirectories(ready.resolve("taking"));
+    put(ready.resolve("taking"), "left.csv", text);
+    Files.createDirectories(inbox);
+    put(inbox, "elsewhere.txt", text);
+    Path elsewhere = inbox.resolve("elsewhere.txt");
+    Files.createSymbolicLink(ready.resolve("link.csv"), elsewhere.toAbsolutePath());
+    Files.move(ready, folder);
+    await()
+        .atMost(Duration.ofSeconds(60))
+        .until(() -> Files.exists(folder.resolve("taken/left.csv")));
+    await()
+        .pollDelay(Duration.ofSeconds(4))
+        .until(() -> Files.isSymbolicLink(folder.resolve("link.csv")));
+    assertThat(runs(made).path("runs").path(0).path("recordings").findValuesAsText("name"))
+        .contains("left.csv")
+        .doesNotContain("link.csv");
+    assertThat(elsewhere).exists();
+  }
+
+  @Test
   void aViewerIsNotToldOfTheFolder() {
     Made made = Made.reference(people);
     People.Person viewer = people.newcomer();

@@ -241,6 +241,11 @@ class Importer {
       return GripUse.of(desk, fine.speed(), across == null ? new double[0] : across);
     }
 
+    /** Reads what comes over a line while it is driven. */
+    LapReader reader(ReadReport report, java.util.function.Consumer<DrivenLap> taker) {
+      return new LapReader(desk.road(), opened.layout().plane(), desk.vehicle(), report, taker);
+    }
+
     LapFile file() {
       return new LapFile(desk.road(), desk.path(), opened.layout().plane(), desk.vehicle());
     }

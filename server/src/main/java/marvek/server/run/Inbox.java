@@ -3,6 +3,7 @@ package marvek.server.run;
 import java.io.IOException;
 import java.io.InputStream;
 import java.nio.file.Files;
+import java.nio.file.LinkOption;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
@@ -11,7 +12,9 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Stream;
 import marvek.server.problem.Problem;
 import marvek.server.reference.References;
@@ -30,8 +33,10 @@ import org.springframework.stereotype.Component;
 class Inbox {
   private static final Logger LOG = LoggerFactory.getLogger(Inbox.class);
   private static final Duration AT_REST = Duration.ofSeconds(2);
+  private static final String TAKING = "taking";
   private static final Duration SAME_DAY = Duration.ofHours(12);
 
+  private final Set<Path> swept = ConcurrentHashMap.newKeySet();
   private final @Nullable Path folder;
   private final References references;
   private final RunRows rows;
@@ -75,7 +80,8 @@ class Inbox {
       return;
     }
     try (Stream<Path> all = Files.list(folder)) {
-      all.filter(Files::isDirectory).forEach(this::look);
+      // No link is followed: it could lead to what is none of the driver's.
+      all.filter(p -> Files.isDirectory(p, LinkOption.NOFOLLOW_LINKS)).forEach(this::look);
     } catch (IOException e) {
       LOG.warn("The folder {} cannot be read", folder, e);
     }
@@ -89,8 +95,9 @@ class Inbox {
       return;
     }
     Optional<UUID> owner = references.ownerOf(reference);
+    leftover(place);
     try (Stream<Path> files = Files.list(place)) {
-      for (Path file : files.filter(Files::isRegularFile).sorted().toList()) {
+      for (Path file : files.filter(Inbox::plain).sorted().toList()) {
         if (owner.isPresent() && atRest(file)) {
           take(owner.get(), reference, file);
         }
@@ -100,27 +107,52 @@ class Inbox {
     }
   }
 
+  private static boolean plain(Path file) {
+    return Files.isRegularFile(file, LinkOption.NOFOLLOW_LINKS);
+  }
+
+  /** What a server that was ended had in hand is put back, once after the start. */
+  private void leftover(Path place) {
+    if (!swept.add(place)) {
+      return;
+    }
+    Path taking = place.resolve(TAKING);
+    if (!Files.isDirectory(taking, LinkOption.NOFOLLOW_LINKS)) {
+      return;
+    }
+    try (Stream<Path> files = Files.list(taking)) {
+      for (Path file : files.filter(Inbox::plain).sorted().toList()) {
+        move(file, "..");
+      }
+    } catch (IOException e) {
+      LOG.warn("The folder {} cannot be read", taking, e);
+    }
+  }
+
   private boolean atRest(Path file) throws IOException {
     return Files.getLastModifiedTime(file).toInstant().isBefore(clock.instant().minus(AT_REST));
   }
 
   private void take(UUID owner, UUID reference, Path file) throws IOException {
-    // Moved first: another server process that watches the same folder finds it gone.
-    Path taken = move(file, "taken");
-    if (taken == null) {
+    // In hand first: another server process that watches the same folder finds it gone.
+    Path taking = move(file, TAKING);
+    if (taking == null) {
       return;
     }
-    try (InputStream in = Files.newInputStream(taken)) {
+    try (InputStream in = Files.newInputStream(taking, LinkOption.NOFOLLOW_LINKS)) {
       recordings.take(owner, run(owner, reference), String.valueOf(file.getFileName()), in, null);
     } catch (Problem | IOException e) {
-      LOG.warn("{} was not taken: {}", taken, e.getMessage());
-      Path refused = move(taken, "../refused");
+      LOG.warn("{} was not taken: {}", taking, e.getMessage());
+      Path refused = move(taking, "../refused");
       if (refused != null) {
         Files.writeString(
             refused.resolveSibling(refused.getFileName() + ".why.txt"),
             String.valueOf(e.getMessage()));
       }
+      return;
     }
+    // Put away last: what breaks off before is taken again, and known again by its content.
+    move(taking, "../taken");
   }
 
   private UUID run(UUID owner, UUID reference) {

@@ -34,6 +34,8 @@ interface RecordingRows extends JpaRepository<Recording, UUID> {
       "select r.id from Recording r where r.state = LIVE and r.heardAt < :before")
   List<UUID> silentSince(java.time.Instant before);
 
+  List<Recording> findByStateAndCreatedAtBefore(Recording.State state, java.time.Instant before);
+
   boolean existsByStateIn(Collection<Recording.State> states);
 
   Optional<Recording> findFirstByStateAndReadByLessThanOrderByCreatedAtDesc(

@@ -9,6 +9,8 @@ import java.security.DigestInputStream;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
@@ -28,6 +30,9 @@ import org.springframework.transaction.support.TransactionTemplate;
 /** Takes recordings in: stored first as they came, then read by a job. */
 @Service
 public class Recordings {
+  private static final Duration FORGOTTEN = Duration.ofSeconds(30);
+  private static final Duration BROKE_OFF = Duration.ofHours(2);
+
   /** The largest file taken. */
   static final long LARGEST = 512L << 20;
 
@@ -227,13 +232,14 @@ public class Recordings {
     read(id);
   }
 
-  /**
-   * Reads a file once more, as after a change of the corners; or what has come of one that broke
-   * off on its way.
-   */
+  /** Reads a file once more, as after a change of the corners. */
   void again(UUID owner, UUID id) throws IOException {
     Recording row = own(owner, id);
     settled(row);
+    if (row.state() == Recording.State.RECEIVING) {
+      throw Problem.conflict(
+          "This file is not whole: it is still on its way, or broke off.", "Bring it again.", null);
+    }
     if (row.mapping() == null) {
       recognise(id);
       return;
@@ -241,6 +247,27 @@ public class Recordings {
     row.found(row.mapping(), null);
     rows.saveAndFlush(row);
     read(id);
+  }
+
+  /**
+   * What a server that was ended left between two steps: a file that is stored and that no job
+   * reads is given one; one that broke off on its way was never taken, and goes.
+   */
+  @Scheduled(fixedDelay = 20_000)
+  void sweep() throws IOException {
+    Instant now = clock.instant();
+    for (Recording row :
+        rows.findByStateAndCreatedAtBefore(Recording.State.STORED, now.minus(FORGOTTEN))) {
+      if (row.mapping() == null) {
+        recognise(row.id());
+      } else {
+        read(row.id());
+      }
+    }
+    for (Recording row :
+        rows.findByStateAndCreatedAtBefore(Recording.State.RECEIVING, now.minus(BROKE_OFF))) {
+      rows.delete(row);
+    }
   }
 
   /**
