@@ -102,6 +102,20 @@ class MarkerJudgeTest {
   }
 
   @Test
+  void aBoardOnTheFarSideOfAWideRoadCostsAndOneOnTheNearSideDoesNot() {
+    Landmark left = new Landmark("l", Landmark.Kind.BOARD, "L", 600, true, "");
+    Landmark right = new Landmark("r", Landmark.Kind.BOARD, "R", 600, false, "");
+    double edge = FLAT.left()[600] + left.out();
+    double across = 15 - edge;
+    // So far to the right of the middle, the board on the left stands 15 m away.
+    MarkerJudge eyes = new MarkerJudge(FLAT, List.of(left, right), ALONE);
+    assertThat(reasons(eyes.judge(left, 0, 50, -across))).contains(About.SIDE);
+    assertThat(reasons(eyes.judge(right, 0, 50, -across))).doesNotContain(About.SIDE);
+    assertThat(reasons(eyes.judge(left, 0, 50, across))).doesNotContain(About.SIDE);
+    assertThat(reasons(eyes.judge(right, 0, 50, across))).contains(About.SIDE);
+  }
+
+  @Test
   void aCarAheadHidesWhatLiesOnTheRoad() {
     View traffic = new View(null, null, true, Sight.EYE_CAR);
     assertThat(reasons(judge(of(Landmark.Kind.SEAM, "x", 600), 0, traffic)))
