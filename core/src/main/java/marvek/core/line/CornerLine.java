@@ -64,11 +64,12 @@ public record CornerLine(
     Corner after = corners.get((c + 1) % count);
     double back = count == 1 ? 150 : road.ahead(before.apex(), corner.apexes().get(0));
     double onward = count == 1 ? 150 : road.ahead(corner.apex(), after.apexes().get(0));
-    return of(road, path, corner, 0.75 * back, Math.min(150, 0.6 * onward));
+    double turns = count == 1 ? back : turnsWithin(road, before, corner, back);
+    return of(road, path, corner, 0.75 * back, turns, Math.min(150, 0.6 * onward));
   }
 
   private static CornerLine of(
-      Centreline road, Path path, Corner corner, double back, double onward) {
+      Centreline road, Path path, Corner corner, double back, double turns, double onward) {
     int n = road.size();
     double slack = Math.min(25, 0.3 * Math.min(Math.min(150, back), onward));
     List<Double> apexes = new ArrayList<>();
@@ -89,7 +90,7 @@ public record CornerLine(
       apexes.add(closest(road, path, corner, corner.apex() - from, corner.apex() + to));
     }
     double sign = corner.left() ? 1 : -1;
-    double turnIn = turnIn(road, path, corner, apexes.get(0), back);
+    double turnIn = turnIn(road, path, corner, apexes.get(0), Math.min(back, turns));
     double last = apexes.get(apexes.size() - 1);
     int lastIndex = road.index(last);
     int reach = (int) (onward / road.step());
@@ -112,6 +113,18 @@ public record CornerLine(
         road.wrap(exit * road.step()),
         edge - sign * path.offset()[gapIndex],
         type(road, corner, last));
+  }
+
+  /**
+   * Metres before its first apex within which a corner is turned into: after a corner of the same
+   * direction from that one's end on, as the hands hold from one to the other.
+   *
+   * @param back metres from the apex before
+   */
+  public static double turnsWithin(Centreline road, Corner before, Corner corner, double back) {
+    return before.left() == corner.left()
+        ? Math.min(back, road.ahead(before.exit(), corner.apexes().get(0)))
+        : back;
   }
 
   /**

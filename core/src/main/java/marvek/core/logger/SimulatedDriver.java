@@ -228,11 +228,7 @@ public final class SimulatedDriver {
       }
       double turn =
           CornerLine.turnIn(
-              road,
-              path,
-              corner,
-              road.wrap(firstApex * road.step()),
-              (firstApex - from) * road.step());
+              road, path, corner, road.wrap(firstApex * road.step()), turns(c, firstApex, from));
       int before = c > 0 ? intents.get(c - 1).apex : entry - 200;
       int low = Math.max(from, entry - (int) Math.max(5, Math.min(40, 0.3 * (entry - before))));
       int slow = low;
@@ -267,6 +263,16 @@ public final class SimulatedDriver {
               i.mistakes));
     }
     return done;
+  }
+
+  /** Metres before the first apex within which a corner is turned into. */
+  private double turns(int c, int firstApex, int from) {
+    List<Corner> corners = desk.corners();
+    double back = (firstApex - from) * road.step();
+    Corner before = corners.get((c + corners.size() - 1) % corners.size());
+    return corners.size() == 1
+        ? back
+        : Math.min(back, CornerLine.turnsWithin(road, before, corners.get(c), back));
   }
 
   /** Whether a corner's braking was driven in this lap, or at the end of the one before. */

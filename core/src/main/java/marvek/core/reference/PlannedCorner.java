@@ -26,6 +26,8 @@ final class PlannedCorner {
   private static final double MOST_EFFORT = 3;
   private static final double MOST_PEAK = 1.6;
   private static final int PEAK_BISECTIONS = 14;
+  // So much faster than a corner allows, its slowest place was not made.
+  private static final double TOO_FAST = 1.01;
   private static final double EVEN = 1.012;
   private static final double OWN = 0.006;
 
@@ -57,6 +59,8 @@ final class PlannedCorner {
   final double[] wheels;
   int slowest;
   double effort;
+  // Step of the slowest place where the braking begins past it, or −1.
+  private final int passed;
   boolean makesIt = true;
   double time;
 
@@ -123,6 +127,7 @@ final class PlannedCorner {
     }
     slowest = slowest(steps);
     unbraked = unbraked(lap, free);
+    passed = passed(steps);
     int letGo = Math.min(count - 1, Math.max(steps.release(), brake + 1));
     this.release = brake < 0 ? -1 : pedals == null ? Math.min(letGo, slowest) : letGo;
     this.first = Math.max(steps.first(), brake < 0 ? 0 : brake + 1);
@@ -168,8 +173,12 @@ final class PlannedCorner {
    * its beginning.
    */
   private int slowest(Steps steps) {
+    return slowest(steps, steps.brake());
+  }
+
+  private int slowest(Steps steps, int from) {
     int bends = Math.min(steps.turnIn(), steps.met());
-    int low = Math.max(0, Math.min(Math.max(bends, steps.brake() + 1), count - 1));
+    int low = Math.max(0, Math.min(Math.max(bends, from + 1), count - 1));
     int high =
         Math.min(
             Math.min(count, Math.max(low + 1, steps.until())),
@@ -188,11 +197,27 @@ final class PlannedCorner {
     return best;
   }
 
-  /** Speed at each step from which the corner can just be made with a share of the braking. */
+  /**
+   * The slowest place where the braking only begins past it and it was arrived at too fast; −1
+   * where the braking is in time to count.
+   */
+  private int passed(Steps steps) {
+    if (steps.brake() < 0) {
+      return -1;
+    }
+    int meant = slowest(steps, -1);
+    return steps.brake() >= meant && unbraked[meant] > corner[meant] * TOO_FAST ? meant : -1;
+  }
+
   private double[] envelope(double share, int back, double target) {
+    return envelope(slowest, share, back, target);
+  }
+
+  /** Speed at each step from which the corner can just be made with a share of the braking. */
+  private double[] envelope(int to, double share, int back, double target) {
     double[] v = new double[count + 1];
-    v[slowest] = target;
-    for (int k = slowest - 1; k >= back; k--) {
+    v[to] = target;
+    for (int k = to - 1; k >= back; k--) {
       double a = slowing(k + 1, v[k + 1], share);
       double guess = Math.sqrt(v[k + 1] * v[k + 1] + 2 * a * path.step()[at(k)]);
       double b = slowing(k, guess, share);
@@ -226,6 +251,7 @@ final class PlannedCorner {
   }
 
   private void drive() {
+    makesIt = passed < 0;
     double target = Math.min(corner[slowest], unbraked[slowest]);
     double[] shaped = null;
     if (pedals != null && brake < slowest) {
@@ -486,10 +512,11 @@ final class PlannedCorner {
 
   /** The last step, as a fraction, from which all the braking there is still makes the corner. */
   double limitStep(double moreSpeed) {
-    double target = Math.min(corner[slowest], unbraked[slowest]);
-    double[] most = envelope(1, 0, target);
+    int to = passed < 0 ? slowest : passed;
+    double target = Math.min(corner[to], unbraked[to]);
+    double[] most = envelope(to, 1, 0, target);
     for (boolean finer : new boolean[] {false, true}) {
-      for (int k = slowest - 1; k >= 0; k--) {
+      for (int k = to - 1; k >= 0; k--) {
         double spare = most[k] - unbraked[k] - moreSpeed;
         if (spare >= (finer ? -finer(k) : 0)) {
           double after = most[k + 1] - unbraked[k + 1] - moreSpeed;

@@ -126,7 +126,11 @@ final class Stretch {
   PlannedCorner.Steps steps(CornerEntry entry, CornerLine line) {
     int turnIn = step(entry.station(PointKind.TURN_IN).orElse(line.turnIn()));
     boolean brakes = entry.slowing() == Slowing.BRAKE;
-    int brake = brakes ? entry.station(PointKind.BRAKE).map(this::step).orElse(-1) : -1;
+    // Beyond the stretch nothing is left to brake for: such a marker cannot be made.
+    int brake =
+        brakes
+            ? entry.station(PointKind.BRAKE).map(s -> Math.min(step(s), count - 1)).orElse(-1)
+            : -1;
     int apex = step(entry.station(PointKind.APEX).orElse(line.apex()));
     int release = entry.station(PointKind.RELEASE).map(this::step).orElse(apex);
     int exit = step(entry.station(PointKind.EXIT).orElse(line.exit()));

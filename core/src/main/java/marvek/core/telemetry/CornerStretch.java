@@ -3,6 +3,7 @@ package marvek.core.telemetry;
 import java.util.List;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
+import marvek.core.line.CornerLine;
 
 /** The part of a lap that belongs to one corner, with the columns that are read from it. */
 final class CornerStretch {
@@ -27,6 +28,8 @@ final class CornerStretch {
   final double from;
   final double to;
   final double nextEntry;
+  // Station from which it may be turned into.
+  final double turnsFrom;
   // The same as samples.
   final int first;
   final int last;
@@ -60,6 +63,14 @@ final class CornerStretch {
     // The first apex lies before the last, also where the line lies between them.
     this.from = apex - road.ahead(start, apex) - Math.min(back, FARTHEST);
     this.nextEntry = count == 1 ? apex + onward : apex + road.ahead(apex, after.entry());
+    this.turnsFrom =
+        count == 1
+            ? from
+            : Math.max(
+                from,
+                apex
+                    - road.ahead(start, apex)
+                    - CornerLine.turnsWithin(road, before, corner, back));
     this.first = t.at(from);
     // A braking that runs on through the next corner is this one's, and so is what it slows for.
     double end = apex + Math.min(onward, FARTHEST);

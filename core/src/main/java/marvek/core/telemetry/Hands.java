@@ -20,7 +20,6 @@ final class Hands {
   private final Corner corner;
   private final double sign;
   private final double[] s;
-  private final double from;
   private final int first;
   private final int last;
 
@@ -38,7 +37,6 @@ final class Hands {
     this.corner = on.corner;
     this.sign = corner.left() ? 1 : -1;
     this.s = on.s;
-    this.from = on.from;
     this.first = on.first;
     this.last = on.last;
   }
@@ -70,7 +68,7 @@ final class Hands {
         steered != null
             ? Math.min(around - CornerLine.LONGEST - 10, entry - CornerLine.BEFORE_ENTRY)
             : entry - 50;
-    int back = Math.max(first, t.at(Math.max(from, begins)));
+    int back = Math.max(first, t.at(Math.max(on.turnsFrom, begins)));
     int width = (int) Math.max(1, Math.round(0.04 * t.rate()));
     for (int i = back; i <= hi; i++) {
       double sum = 0;

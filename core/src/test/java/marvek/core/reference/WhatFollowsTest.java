@@ -170,6 +170,21 @@ class WhatFollowsTest {
   }
 
   @Test
+  void aMarkerAnywhereOnTheLapIsAnsweredAndCannotBeMadePastTheCorner() {
+    double exit = GT.first().station(PointKind.EXIT).orElseThrow();
+    for (double on = -300; on < ROAD.length() - 300; on += 55) {
+      double station = ROAD.wrap(exit + on);
+      CornerAnswer answer = GT.answer(at(GT.first(), PointKind.BRAKE, station));
+      CornerAnswer.BrakingNumbers braking = answer.braking();
+      assertThat(braking).as("%.0f m past the exit", on).isNotNull();
+      assertThat(braking.marginMetres()).isFinite();
+      if (on > 20 && on < 300) {
+        assertThat(braking.makesIt()).as("%.0f m past the exit", on).isFalse();
+      }
+    }
+  }
+
+  @Test
   void aMarkerFromWhichTheWholeCornerIsSeenIsNotBlindHoweverNear() {
     CornerEntry near = GT.moved(PointKind.BRAKE, 60);
     assertThat(

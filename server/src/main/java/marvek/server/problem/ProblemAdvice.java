@@ -9,6 +9,8 @@ import marvek.core.telemetry.TelemetryProblem;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.dao.DataAccessResourceFailureException;
+import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.dao.OptimisticLockingFailureException;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
@@ -16,6 +18,8 @@ import org.springframework.http.HttpStatusCode;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.ResponseEntity;
 import org.springframework.http.converter.HttpMessageNotReadableException;
+import org.springframework.jdbc.CannotGetJdbcConnectionException;
+import org.springframework.transaction.CannotCreateTransactionException;
 import org.springframework.validation.FieldError;
 import org.springframework.web.bind.MethodArgumentNotValidException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
@@ -79,6 +83,35 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
         "Another window saved first.",
         null,
         "Reload to see what stands there, then make your change again.");
+  }
+
+  /** The database does not answer: nothing is wrong with what was asked. */
+  @ExceptionHandler({
+    CannotCreateTransactionException.class,
+    DataAccessResourceFailureException.class,
+    CannotGetJdbcConnectionException.class
+  })
+  ResponseEntity<ProblemDetail> gone(Exception e) {
+    LOG.error("The database does not answer: {}", e.getClass().getSimpleName());
+    return ResponseEntity.status(HttpStatus.SERVICE_UNAVAILABLE)
+        .header(HttpHeaders.RETRY_AFTER, "5")
+        .body(
+            detail(
+                HttpStatus.SERVICE_UNAVAILABLE,
+                "The database does not answer.",
+                null,
+                "Nothing you typed is lost. Try again in a moment; ./marvek status says more."));
+  }
+
+  /** Two requests at once made the same thing; the other was first. */
+  @ExceptionHandler
+  ProblemDetail twice(DataIntegrityViolationException e) {
+    LOG.warn("A rule of the database was broken: {}", e.getClass().getSimpleName());
+    return detail(
+        HttpStatus.CONFLICT,
+        "This was made or changed elsewhere at the same moment.",
+        null,
+        "Reload to see what stands there, then try again if it is still needed.");
   }
 
   @ExceptionHandler
