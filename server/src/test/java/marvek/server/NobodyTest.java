@@ -102,6 +102,30 @@ class NobodyTest {
   }
 
   @Test
+  void aCharacterThatNoDatabaseKeepsIsRefusedAndNothingIsBroken() {
+    People.Person somebody = people.newcomer();
+    String nul = "\\u0000";
+    for (String body :
+        new String[] {
+          "{\"name\":\"a" + nul + "b\"}",
+          "{\"vehicleClass\":\"cup-gt\",\"name\":\"" + nul + "\"}",
+          "{\"email\":\"a" + nul + "@example.org\",\"password\":\"long enough words\"}"
+        }) {
+      for (String path :
+          new String[] {"/api/references", "/api/vehicles", "/api/accounts", "/api/session"}) {
+        assertThat(somebody.post(path, body).status()).as(path + " " + body).isBetween(400, 422);
+      }
+    }
+  }
+
+  @Test
+  void theAddressOfErrorsIsNoneItself() {
+    People.Answer answer = people.anonymously(get("/error"));
+    assertThat(answer.status()).isEqualTo(404);
+    assertThat(answer.text()).contains("There is nothing at this address.");
+  }
+
+  @Test
   void pagesMayNotBeFramedAndLoadNothingFromElsewhere() {
     People.Answer answer = people.anonymously(get("/api/session"));
     var response = answer.result().getResponse();

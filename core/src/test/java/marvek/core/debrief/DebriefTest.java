@@ -130,6 +130,24 @@ class DebriefTest {
   }
 
   @Test
+  void aHabitThatSlowsCostsTimeAndDoesNotWinIt() {
+    List<LapData> all = new ArrayList<>(laps(4, 4));
+    int k = 0;
+    for (LapData l : laps(4, 5, new Habit(Mistake.COASTS, SECOND, 1.5, 1))) {
+      all.add(
+          new LapData(
+              "slow" + k++, "run", 5 + k, l.lapTime(), l.step(), l.times(), l.events(), true));
+    }
+    Debrief.HabitFinding coasting =
+        debrief(all).corners().get(1).habits().stream()
+            .filter(h -> h.cause() == Cause.COASTING)
+            .findFirst()
+            .orElseThrow();
+    assertThat(coasting.laps()).hasSize(4).allMatch(id -> id.startsWith("slow"));
+    assertThat(coasting.seconds()).isNotNull().isGreaterThan(0.03);
+  }
+
+  @Test
   void laterLapByLapIsATrend() {
     List<LapData> drifting = new ArrayList<>();
     int i = 0;

@@ -1,5 +1,6 @@
 package marvek.server.problem;
 
+import java.sql.SQLException;
 import java.util.Objects;
 import marvek.core.circuit.CornerBook;
 import marvek.core.circuit.OutlineProblem;
@@ -32,6 +33,9 @@ import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExcep
 @RestControllerAdvice
 class ProblemAdvice extends ResponseEntityExceptionHandler {
   private static final Logger LOG = LoggerFactory.getLogger(ProblemAdvice.class);
+
+  // SQLSTATE class 22, data exception: a character or a number that the database does not keep.
+  private static final String NO_SUCH_VALUE = "22";
 
   @ExceptionHandler
   ProblemDetail outline(OutlineProblem p) {
@@ -106,6 +110,14 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
   /** Two requests at once made the same thing; the other was first. */
   @ExceptionHandler
   ProblemDetail twice(DataIntegrityViolationException e) {
+    String state = e.getRootCause() instanceof SQLException sql ? sql.getSQLState() : null;
+    if (state != null && state.startsWith(NO_SUCH_VALUE)) {
+      return detail(
+          HttpStatus.UNPROCESSABLE_ENTITY,
+          "A text or number cannot be stored as it stands.",
+          null,
+          "Take out characters that cannot be seen, and try again.");
+    }
     LOG.warn("A rule of the database was broken: {}", e.getClass().getSimpleName());
     return detail(
         HttpStatus.CONFLICT,
