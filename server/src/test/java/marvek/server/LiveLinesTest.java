@@ -12,6 +12,7 @@ import java.nio.charset.StandardCharsets;
 import java.sql.Timestamp;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
@@ -188,5 +189,44 @@ class LiveLinesTest {
     }
     settled(id, "DONE");
     assertThat(made.person().get("/api/recordings/{id}/file", id).text()).isEqualTo(lines);
+  }
+
+  @Test
+  void strangersThatSayNothingTakeNobodysLineAndATokenHasOneLineAtATime() throws IOException {
+    JsonNode live = listen();
+    int port = live.path("port").asInt();
+    byte[] hello =
+        ("MARVEK " + live.path("token").asText() + "\r\n").getBytes(StandardCharsets.US_ASCII);
+    List<Socket> silent = new ArrayList<>();
+    try {
+      for (int k = 0; k < 12; k++) {
+        silent.add(new Socket(InetAddress.getLoopbackAddress(), port));
+      }
+      // One that never ends its line is let go, and holds no more than a line.
+      Socket endless = new Socket(InetAddress.getLoopbackAddress(), port);
+      silent.add(endless);
+      endless.getOutputStream().write("x".repeat(100_000).getBytes(StandardCharsets.US_ASCII));
+      try (Socket mine = new Socket(InetAddress.getLoopbackAddress(), port)) {
+        mine.getOutputStream().write(hello);
+        mine.getOutputStream().write(lines.getBytes(StandardCharsets.US_ASCII));
+        mine.getOutputStream().flush();
+        String id = live.path("recording").asText();
+        await()
+            .atMost(Duration.ofSeconds(20))
+            .until(() -> !made.person().get("/api/recordings/{id}/file", id).text().isEmpty());
+        try (Socket again = new Socket(InetAddress.getLoopbackAddress(), port)) {
+          again.getOutputStream().write(hello);
+          assertThat(new String(again.getInputStream().readAllBytes(), StandardCharsets.US_ASCII))
+              .isEqualTo("this token has a line already\r\n");
+        }
+      }
+      String id = live.path("recording").asText();
+      settled(id, "DONE");
+      assertThat(made.person().get("/api/recordings/{id}/file", id).text()).isEqualTo(lines);
+    } finally {
+      for (Socket s : silent) {
+        s.close();
+      }
+    }
   }
 }

@@ -119,6 +119,13 @@ class NobodyTest {
   }
 
   @Test
+  void aBodyThatWouldFillTheMemoryIsRefused() {
+    People.Person somebody = people.newcomer();
+    String body = "{\"name\":\"" + "x".repeat(9 << 20) + "\"}";
+    assertThat(somebody.post("/api/vehicles", body).status()).isEqualTo(413);
+  }
+
+  @Test
   void theAddressOfErrorsIsNoneItself() {
     People.Answer answer = people.anonymously(get("/error"));
     assertThat(answer.status()).isEqualTo(404);

@@ -666,8 +666,29 @@ class SurveyTest {
         person.replace(
             "/api/layouts/" + layout + "/photos/" + UUID.randomUUID(), "no picture".getBytes());
     assertThat(refused.status()).isEqualTo(422);
+    // A few bytes that say of themselves that they are half a gigabyte.
+    var huge =
+        person.replace(
+            "/api/layouts/" + layout + "/photos/" + UUID.randomUUID(), head(7700, 7700, 16));
+    assertThat(huge.status()).isEqualTo(422);
+    assertThat(huge.body().path("detail").asText()).contains("7700 pixels of 64 bits");
     assertThat(people.newcomer().get("/api/photos/{id}", id).status()).isEqualTo(404);
     assertThat(people.newcomer().replace(path, told).status()).isEqualTo(404);
+  }
+
+  /** The beginning of a PNG with four channels of so many bits. */
+  private static byte[] head(int width, int height, int bits) {
+    java.nio.ByteBuffer chunk = java.nio.ByteBuffer.allocate(17);
+    chunk.put("IHDR".getBytes(StandardCharsets.US_ASCII)).putInt(width).putInt(height);
+    chunk.put((byte) bits).put((byte) 6).put(new byte[3]);
+    java.util.zip.CRC32 sum = new java.util.zip.CRC32();
+    sum.update(chunk.array());
+    return java.nio.ByteBuffer.allocate(8 + 4 + 17 + 4)
+        .put(new byte[] {(byte) 0x89, 'P', 'N', 'G', 13, 10, 26, 10})
+        .putInt(13)
+        .put(chunk.array())
+        .putInt((int) sum.getValue())
+        .array();
   }
 
   private static byte[] picture(int width, int height) throws IOException {

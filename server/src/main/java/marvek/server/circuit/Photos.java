@@ -8,8 +8,10 @@ import java.time.Clock;
 import java.util.Iterator;
 import java.util.Optional;
 import java.util.UUID;
+import java.util.concurrent.Semaphore;
 import javax.imageio.ImageIO;
 import javax.imageio.ImageReader;
+import javax.imageio.ImageTypeSpecifier;
 import javax.imageio.stream.ImageInputStream;
 import marvek.server.problem.Problem;
 import net.coobird.thumbnailator.Thumbnails;
@@ -21,6 +23,9 @@ import org.springframework.transaction.annotation.Transactional;
 class Photos {
   private static final int LONGER_SIDE = 1600;
   private static final long MOST_PIXELS = 60_000_000L;
+  private static final long MOST_BYTES = 3 * MOST_PIXELS;
+  private static final int USUAL_BITS = 24;
+  private static final Semaphore ONE = new Semaphore(1);
 
   private final PhotoRows rows;
   private final Layouts layouts;
@@ -54,13 +59,16 @@ class Photos {
   }
 
   private static byte[] redrawn(byte[] file) {
+    // One at a time: a small file may hold a picture that fills the memory.
+    ONE.acquireUninterruptibly();
     try {
       int[] size = size(file);
-      if ((long) size[0] * size[1] > MOST_PIXELS) {
+      long pixels = (long) size[0] * size[1];
+      if (pixels > MOST_PIXELS || pixels * size[2] / 8 > MOST_BYTES) {
         throw Problem.bad(
-            "The picture has " + size[0] + " × " + size[1] + " pixels.",
+            "The picture has " + size[0] + " × " + size[1] + " pixels of " + size[2] + " bits.",
             "file",
-            "60 million are the most; make it smaller.");
+            "60 million of 24 bits are the most; make it smaller.");
       }
       ByteArrayOutputStream out = new ByteArrayOutputStream();
       int longer = Math.min(LONGER_SIDE, Math.max(size[0], size[1]));
@@ -78,9 +86,12 @@ class Photos {
       }
       throw Problem.bad(
           "The file is not a picture that can be read.", "file", "Send JPEG, PNG, GIF or BMP.");
+    } finally {
+      ONE.release();
     }
   }
 
+  /** Width, height, bits of a pixel. */
   private static int[] size(byte[] file) throws IOException {
     try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(file))) {
       Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
@@ -90,7 +101,9 @@ class Photos {
       ImageReader reader = readers.next();
       try {
         reader.setInput(in);
-        return new int[] {reader.getWidth(0), reader.getHeight(0)};
+        ImageTypeSpecifier raw = reader.getRawImageType(0);
+        int bits = raw == null ? USUAL_BITS : raw.getColorModel().getPixelSize();
+        return new int[] {reader.getWidth(0), reader.getHeight(0), bits};
       } finally {
         reader.dispose();
       }

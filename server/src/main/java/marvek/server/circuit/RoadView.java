@@ -27,8 +27,13 @@ public record RoadView(
     boolean hasHeight,
     boolean hasWidth) {
 
+  /** Stations between values so many metres apart, for any number that may be asked for. */
+  public static int stride(Centreline road, double about) {
+    return (int) Math.max(1, Math.min(road.size() / 2.0, Math.round(about / road.step())));
+  }
+
   public static RoadView of(Centreline road, double about) {
-    int stride = Math.max(1, (int) Math.round(about / road.step()));
+    int stride = stride(road, about);
     return new RoadView(
         stride * road.step(),
         road.length(),

@@ -52,6 +52,15 @@ public final class Problem extends RuntimeException {
     return new Problem(HttpStatus.TOO_MANY_REQUESTS, what, null, remedy, null);
   }
 
+  public static Problem tooLarge() {
+    return new Problem(
+        HttpStatus.PAYLOAD_TOO_LARGE,
+        "This is too large.",
+        null,
+        "Send it in smaller parts, or as a file.",
+        null);
+  }
+
   public static Problem unauthorised(String what, String remedy) {
     return new Problem(HttpStatus.UNAUTHORIZED, what, null, remedy, null);
   }

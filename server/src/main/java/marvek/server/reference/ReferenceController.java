@@ -215,7 +215,7 @@ class ReferenceController {
       @PathVariable UUID id,
       @RequestParam(defaultValue = "2") double step) {
     Desk desk = references.read(driver.id(), id).desk();
-    int stride = (int) Math.max(1, Math.round(Math.max(1, step) / desk.road().step()));
+    int stride = RoadView.stride(desk.road(), step);
     int n = (desk.road().size() + stride - 1) / stride;
     double[][] columns = new double[4][n];
     int[] gear = new int[n];

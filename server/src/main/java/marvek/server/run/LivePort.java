@@ -16,7 +16,9 @@ import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Deque;
 import java.util.List;
+import java.util.Set;
 import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Semaphore;
@@ -25,6 +27,7 @@ import marvek.core.telemetry.DrivenLap;
 import marvek.core.telemetry.ReadReport;
 import marvek.core.telemetry.RecordingFile;
 import marvek.core.telemetry.TelemetryProblem;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.annotation.Value;
@@ -43,6 +46,11 @@ class LivePort implements SmartLifecycle {
   private static final int MOST_LINES = 8;
   private static final int PEEK_EVERY = 1500;
   private static final int LONGEST_LINE = 400;
+  // Who says nothing of itself in time is not listened to, however many of them there are.
+  private static final int MOST_GREETING = 32;
+  private static final int GREETING = 5_000;
+  // So much without an end of line is no device.
+  private static final int FLOOD = 1_000_000;
   private static final int SILENCE = 60_000;
   private static final int HEARD_EVERY = 20_000;
 
@@ -54,6 +62,8 @@ class LivePort implements SmartLifecycle {
   private final Clock clock;
   private final ExecutorService threads = Executors.newCachedThreadPool();
   private final Semaphore free = new Semaphore(MOST_LINES);
+  private final Semaphore greeting = new Semaphore(MOST_GREETING);
+  private final Set<UUID> taken = ConcurrentHashMap.newKeySet();
   private volatile boolean running;
   private int port;
   private ServerSocket listening;
@@ -113,7 +123,7 @@ class LivePort implements SmartLifecycle {
     while (running) {
       try {
         Socket socket = listening.accept();
-        if (free.tryAcquire()) {
+        if (greeting.tryAcquire()) {
           threads.execute(() -> serve(socket));
         } else {
           socket.close();
@@ -132,20 +142,60 @@ class LivePort implements SmartLifecycle {
         BufferedReader in =
             new BufferedReader(
                 new InputStreamReader(socket.getInputStream(), StandardCharsets.US_ASCII))) {
-      socket.setSoTimeout(SILENCE);
-      String hello = in.readLine();
-      Recording row =
-          hello != null && hello.startsWith("MARVEK ")
-              ? rows.findByToken(hello.substring(7).strip()).orElse(null)
-              : null;
-      if (row == null || row.state() != Recording.State.LIVE) {
-        socket.getOutputStream().write("unknown token\r\n".getBytes(StandardCharsets.US_ASCII));
-        return;
+      Recording row;
+      try {
+        row = greeted(socket, in);
+      } finally {
+        greeting.release();
       }
-      // Nothing is answered: a device that never reads would lose its last lines on closing.
-      take(row, in);
+      if (row == null || row.state() != Recording.State.LIVE) {
+        refuse(socket, "unknown token");
+      } else if (!taken.add(row.id())) {
+        refuse(socket, "this token has a line already");
+      } else {
+        try {
+          listen(socket, row, in);
+        } finally {
+          taken.remove(row.id());
+        }
+      }
     } catch (IOException e) {
       LOG.info("A live line broke off: {}", e.getMessage());
+    }
+  }
+
+  /** The recording whose token comes in the first line; null without one in time. */
+  private @Nullable Recording greeted(Socket socket, BufferedReader in) throws IOException {
+    long until = System.nanoTime() + GREETING * 1_000_000L;
+    socket.setSoTimeout(GREETING);
+    StringBuilder hello = new StringBuilder();
+    try {
+      for (int c = in.read(); c >= 0 && c != '\n'; c = in.read()) {
+        hello.append((char) c);
+        if (hello.length() > LONGEST_LINE || System.nanoTime() > until) {
+          return null;
+        }
+      }
+    } catch (SocketTimeoutException e) {
+      return null;
+    }
+    String said = hello.toString().strip();
+    return said.startsWith("MARVEK ") ? rows.findByToken(said.substring(7)).orElse(null) : null;
+  }
+
+  private static void refuse(Socket socket, String why) throws IOException {
+    socket.getOutputStream().write((why + "\r\n").getBytes(StandardCharsets.US_ASCII));
+  }
+
+  private void listen(Socket socket, Recording row, BufferedReader in) throws IOException {
+    if (!free.tryAcquire()) {
+      refuse(socket, "too many lines at once");
+      return;
+    }
+    try {
+      socket.setSoTimeout(SILENCE);
+      // Nothing is answered: a device that never reads would lose its last lines on closing.
+      take(row, in);
     } finally {
       free.release();
     }
@@ -191,14 +241,32 @@ class LivePort implements SmartLifecycle {
     }
   }
 
-  @org.jspecify.annotations.Nullable
-  private static String next(BufferedReader in) throws IOException {
+  /** The next line, cut where it is too long; null at the end or after a silence. */
+  private static @Nullable String next(BufferedReader in) throws IOException {
+    StringBuilder line = new StringBuilder();
+    int length = 0;
     try {
-      return in.readLine();
+      for (int c = in.read(); c != '\n'; c = in.read()) {
+        if (c < 0) {
+          return length == 0 ? null : ended(line);
+        }
+        // What is too long is let go as it comes.
+        if (++length <= LONGEST_LINE + 2) {
+          line.append((char) c);
+        } else if (length > FLOOD) {
+          return null;
+        }
+      }
+      return ended(line);
     } catch (SocketTimeoutException | java.net.SocketException e) {
       // What came before is a recording all the same.
       return null;
     }
+  }
+
+  private static String ended(StringBuilder line) {
+    boolean ends = line.length() > 0 && line.charAt(line.length() - 1) == '\r';
+    return ends ? line.substring(0, line.length() - 1) : line.toString();
   }
 
   /** Looks at the lines since the last lap and shows those that are over. */
