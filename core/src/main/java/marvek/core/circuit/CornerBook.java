@@ -103,7 +103,8 @@ public final class CornerBook {
     List<Corner> all = new ArrayList<>(there);
     List<Corner> added = new ArrayList<>();
     List<String> apexes = new ArrayList<>();
-    for (Corner found : CornerFinder.find(road)) {
+    List<Corner> today = CornerFinder.find(road);
+    for (Corner found : today) {
       List<Corner> shared = there.stream().filter(c -> overlap(road, c, found) > OVERLAP).toList();
       if (shared.isEmpty()) {
         Corner fresh = fresh(road, all, found);
@@ -113,13 +114,20 @@ public final class CornerBook {
         Corner c = shared.get(0);
         boolean one = c.apexes().size() == 1 && found.apexes().size() == 1;
         boolean within = road.ahead(c.entry(), found.apex()) <= road.ahead(c.entry(), c.exit());
-        if (one && within && Math.abs(road.apart(c.apex(), found.apex())) > APEX_MOVED) {
+        // One that the driver has merged of two keeps its apex.
+        boolean alone = today.stream().filter(f -> overlap(road, c, f) > OVERLAP).count() == 1;
+        if (alone && one && within && Math.abs(road.apart(c.apex(), found.apex())) > APEX_MOVED) {
           apexes.add(c.id());
           all.set(all.indexOf(c), c.apexed(found.apexes()));
         }
       }
     }
-    return new Anew(settled(road, all), List.copyOf(added), List.copyOf(apexes));
+    try {
+      return new Anew(settled(road, all), List.copyOf(added), List.copyOf(apexes));
+    } catch (CornerProblem p) {
+      // What does not go with the corners as the driver has them is not offered.
+      return new Anew(there, List.of(), List.of());
+    }
   }
 
   /** Metres that two corners share, or less than nothing. */

@@ -59,6 +59,45 @@ class CornersAnewTest {
   }
 
   @Test
+  void cornersThatTheDriverHasMergedOrSplitStayAsTheyAre() {
+    Corner a = READ.corners().get(0);
+    Corner b = READ.corners().get(1);
+    Corner merged =
+        new Corner(
+            "c1",
+            "1",
+            "",
+            a.left(),
+            a.entry(),
+            List.of(b.apex() + 12),
+            b.exit(),
+            80,
+            3,
+            CornerKind.BEND,
+            0);
+    CornerBook.Anew one =
+        CornerBook.anew(
+            READ.centreline(), List.of(merged, READ.corners().get(2), READ.corners().get(3)));
+    assertThat(one.added()).isEmpty();
+    assertThat(one.apexes()).isEmpty();
+    assertThat(one.corners().get(0).apexes()).isEqualTo(merged.apexes());
+
+    double middle = b.apex();
+    List<Corner> split = new ArrayList<>(READ.corners());
+    split.set(1, part(b, "c2", "2A", b.entry(), middle));
+    split.add(2, part(b, "c2b", "2B", middle, b.exit()));
+    CornerBook.Anew two = CornerBook.anew(READ.centreline(), split);
+    assertThat(two.added()).isEmpty();
+    assertThat(two.apexes()).isEmpty();
+    assertThat(two.corners()).hasSize(5);
+  }
+
+  private static Corner part(Corner c, String id, String number, double from, double to) {
+    return new Corner(
+        id, number, "", c.left(), from, List.of((from + to) / 2), to, 80, 1, CornerKind.BEND, 0);
+  }
+
+  @Test
   void aCornerThatTheDriverDoesNotCountIsNotAddedAgain() {
     List<Corner> there = new ArrayList<>();
     for (Corner c : READ.corners()) {
