@@ -86,21 +86,21 @@ public final class CircuitReader {
     double[] knots = Arrays.copyOf(u, lap.size());
     Fit fit;
     if (noisy == null) {
-      Crossings.check(lap, choices.bridges(), remarks);
       fit = new Fit(knots, period, List.of(lap.x(), lap.y()), FINEST_WAVE);
     } else {
       period = noisy.length();
       List<Double> along = new ArrayList<>();
       lap = lap.only(noisy.inOrder(along));
       knots = along.stream().mapToDouble(Double::doubleValue).toArray();
-      int nodes = (int) Math.round(period / NODES);
-      double[][] curve = noisy.evenly(nodes);
-      double[] even = new double[nodes];
-      for (int k = 0; k < nodes; k++) {
-        even[k] = k * period / nodes;
+      for (int k = 0; k < knots.length; k++) {
+        double[] place = noisy.place(knots[k]);
+        lap.x()[k] = place[0];
+        lap.y()[k] = place[1];
       }
-      fit = new Fit(even, period, List.of(curve[0], curve[1]), FINEST_WAVE);
+      fit = even(noisy);
     }
+    // Scatter crosses itself where the road does not.
+    Crossings.check(lap, choices.bridges(), remarks);
     Centreline road = resample(lap, knots, period, fit, choices);
     if (!road.hasWidth()) {
       remarks.add(
@@ -170,6 +170,20 @@ public final class CircuitReader {
       to = road.length() - swap;
     }
     return Math.min(1, Math.hypot(coarse, noisy.doubt(from, to) * c.radius()));
+  }
+
+  /** The curve through even places on it: at its points it would ripple where two lie close. */
+  private static Fit even(NoisyPoints noisy) {
+    int nodes = (int) Math.round(noisy.length() / NODES);
+    double[] knots = new double[nodes];
+    double[][] xy = new double[2][nodes];
+    for (int k = 0; k < nodes; k++) {
+      knots[k] = k * noisy.length() / nodes;
+      double[] place = noisy.place(knots[k]);
+      xy[0][k] = place[0];
+      xy[1][k] = place[1];
+    }
+    return new Fit(knots, noisy.length(), List.of(xy[0], xy[1]), FINEST_WAVE);
   }
 
   private static NoisyPoints drawn(Outline lap, double[] u, double scatter) {

@@ -15,6 +15,8 @@ public final class CornerBook {
   // Corners whose measured ends overlap by a little are still two.
   private static final double OVERLAP = 2;
   private static final double APEX_MOVED = 3;
+  // What turns less may be the scatter of the points that the road was read from.
+  private static final double CLEARLY = Math.toRadians(20);
 
   private CornerBook() {}
 
@@ -106,7 +108,7 @@ public final class CornerBook {
     List<Corner> today = CornerFinder.find(road);
     for (Corner found : today) {
       List<Corner> shared = there.stream().filter(c -> overlap(road, c, found) > OVERLAP).toList();
-      if (shared.isEmpty()) {
+      if (shared.isEmpty() && found.angle() >= CLEARLY) {
         Corner fresh = fresh(road, all, found);
         all.add(fresh);
         added.add(fresh);

@@ -106,22 +106,17 @@ final class NoisyPoints {
     return keep.stream().mapToInt(Integer::intValue).toArray();
   }
 
-  /** The curve at even stations from the first point,: {x, y}. */
-  double[][] evenly(int count) {
-    double[][] out = new double[2][count];
-    for (int k = 0; k < count; k++) {
-      double at = (station[0] + k * length() / count) / h;
-      int i = Math.floorMod((int) Math.floor(at), x.length);
-      int q = (i + 1) % x.length;
-      double t = at - Math.floor(at);
-      // Between the nodes the curve bends on: the sag of the chord.
-      double bend = (kappa[i] + kappa[q]) / 2 * h * h * t * (1 - t) / 2;
-      double dx = x[q] - x[i];
-      double dy = y[q] - y[i];
-      out[0][k] = x[i] + t * dx + bend * dy / h;
-      out[1][k] = y[i] + t * dy - bend * dx / h;
-    }
-    return out;
+  /** The place {x, y} on the curve at a station from the first point. */
+  double[] place(double along) {
+    double at = (station[0] + along) / h;
+    int i = Math.floorMod((int) Math.floor(at), x.length);
+    int q = (i + 1) % x.length;
+    double t = at - Math.floor(at);
+    // Between the nodes the curve bends on: the sag of the chord.
+    double bend = (kappa[i] + kappa[q]) / 2 * h * h * t * (1 - t) / 2;
+    double dx = x[q] - x[i];
+    double dy = y[q] - y[i];
+    return new double[] {x[i] + t * dx + bend * dy / h, y[i] + t * dy - bend * dx / h};
   }
 
   /**
@@ -193,11 +188,13 @@ final class NoisyPoints {
     int reach = (int) Math.ceil(WINDOW / h);
     double last = 0;
     for (int j = 0; j < n; j++) {
-      int centre = first && j == 0 ? 0 : (int) Math.round((first ? last : station[j]) / h);
-      if (first && j > 0) {
-        int gap = (int) Math.ceil(Math.hypot(px[j] - px[j - 1], py[j] - py[j - 1]) / h);
-        centre = (int) Math.round(last / h) + gap;
+      double about = 0;
+      if (!first) {
+        about = station[j];
+      } else if (j > 0) {
+        about = last + Math.hypot(px[j] - px[j - 1], py[j] - py[j - 1]);
       }
+      int centre = (int) Math.round(about / h);
       double best = Double.MAX_VALUE;
       for (int k = centre - reach; k <= centre + reach; k++) {
         int i = Math.floorMod(k, m);

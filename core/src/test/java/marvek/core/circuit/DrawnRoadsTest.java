@@ -1,6 +1,7 @@
 package marvek.core.circuit;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
@@ -140,6 +141,33 @@ class DrawnRoadsTest {
       assertThat(same.radius()).isCloseTo(c.radius(), within(0.02 * c.radius()));
       assertThat(same.doubt()).isCloseTo(c.doubt(), within(0.15 * c.doubt() + 0.002));
     }
+  }
+
+  @Test
+  void aRoadReadFromScatteredPointsLacksNoCornerToday() {
+    for (int seed = 201; seed < 221; seed++) {
+      for (double noise : new double[] {0.3, 1, 2}) {
+        CircuitReading read = read(DrawnRoads.of(seed, 25, 250, 10), 5, noise, seed);
+        CornerBook.Anew anew = CornerBook.anew(read.centreline(), read.corners());
+        assertThat(anew.added()).as("road %d, %.1f m", seed, noise).isEmpty();
+        assertThat(anew.apexes()).as("road %d, %.1f m", seed, noise).isEmpty();
+      }
+    }
+  }
+
+  @ParameterizedTest
+  @CsvSource({"0", "0.05", "0.5", "1.5"})
+  void aRoadThatCrossesItselfIsRefusedWithoutABridgeHoweverItsPointsScatter(double noise) {
+    // A figure of eight: two loops that turn against each other.
+    Tracks eight =
+        Tracks.every(6).straight(200).arc(100, 270).straight(200).arc(100, -270).noisy(noise, 5);
+    assertThatThrownBy(eight::survey)
+        .isInstanceOf(OutlineProblem.class)
+        .hasMessageContaining("crosses itself");
+    CircuitReading bridged =
+        CircuitReader.read(
+            OutlineFile.read(eight.csv()), new CircuitReader.Choices(false, 0, 10, true));
+    assertThat(bridged.remarks()).anyMatch(r -> r.startsWith("A bridge is taken"));
   }
 
   @Test
