@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { inLength, lapTime, metres, plain, signed, speedText } from './units';
+import { inLength, lapTime, metres, plain, radiusText, signed, speedText } from './units';
 
 // The session module holds runes state; these tests read units before anyone has signed in.
 beforeEach(() => undefined);
@@ -27,5 +27,11 @@ describe('numbers as drivers read them', () => {
     expect(speedText(100 / 3.6)).toBe('100 km/h');
     expect(metres(8)).toBe('8 m');
     expect(inLength(5)).toBe(5);
+  });
+
+  it('says how well a radius is known only where that is worse than a tenth', () => {
+    expect(radiusText({ radius: 28, doubt: 0.14 })).toBe('28 m ± 4 m');
+    expect(radiusText({ radius: 67, doubt: 0.1 })).toBe('67 m');
+    expect(radiusText({ radius: 67, doubt: 0 })).toBe('67 m');
   });
 });

@@ -6,10 +6,8 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.RandomRoads;
 import marvek.core.day.DayFit;
-import marvek.core.lap.Conditions;
 import marvek.core.logger.Plan;
 import marvek.core.reference.CornerEntry;
 import marvek.core.reference.Desk;
@@ -21,7 +19,6 @@ import marvek.core.telemetry.DrivenLap;
 import marvek.core.telemetry.Drives;
 import marvek.core.telemetry.LapGrid;
 import marvek.core.units.Display;
-import marvek.core.vehicle.VehicleClasses;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -31,12 +28,7 @@ class DaysOfLapsTest {
   private static final double PACE = 0.98;
 
   private static Desk base(long road, double radius, String vehicle) {
-    CircuitReading survey = RandomRoads.of(road, radius);
-    return Desk.compute(
-        survey.centreline(),
-        survey.corners(),
-        VehicleClasses.byId(vehicle).vehicle(),
-        Conditions.dryWarm());
+    return Drives.desk(RandomRoads.of(road, radius), vehicle);
   }
 
   private static List<CornerEntry> draft(Desk desk) {

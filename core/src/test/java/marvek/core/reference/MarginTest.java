@@ -9,8 +9,7 @@ import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.DrawnRoads;
 import marvek.core.circuit.OutlineFile;
 import marvek.core.circuit.RandomRoads;
-import marvek.core.lap.Conditions;
-import marvek.core.vehicle.VehicleClasses;
+import marvek.core.telemetry.Drives;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
@@ -37,13 +36,7 @@ class MarginTest {
     "308, single-seater"
   })
   void doesNotGrowAsTheMarkerMovesLater(long seed, String vehicle) {
-    CircuitReading read = road(seed);
-    Desk desk =
-        Desk.compute(
-            read.centreline(),
-            read.corners(),
-            VehicleClasses.byId(vehicle).vehicle(),
-            Conditions.dryWarm());
+    Desk desk = Drives.desk(road(seed), vehicle);
     int looked = 0;
     List<String> grown = new ArrayList<>();
     for (CornerEntry e : Drafter.draft(desk, List.of()).corners()) {

@@ -2,16 +2,28 @@ package marvek.core.telemetry;
 
 import java.util.List;
 import java.util.Random;
+import marvek.core.circuit.CircuitReading;
 import marvek.core.debrief.LapData;
+import marvek.core.lap.Conditions;
 import marvek.core.logger.Driven;
 import marvek.core.logger.Plan;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.SimulatedDriver;
 import marvek.core.reference.Desk;
+import marvek.core.vehicle.VehicleClasses;
 
 /** Laps of the simulated driver on any desk, recorded by a usual device and read. */
 public final class Drives {
   private Drives() {}
+
+  /** A vehicle class on a road on a dry, warm day. */
+  public static Desk desk(CircuitReading read, String vehicle) {
+    return Desk.compute(
+        read.centreline(),
+        read.corners(),
+        VehicleClasses.byId(vehicle).vehicle(),
+        Conditions.dryWarm());
+  }
 
   /** Drives a plan and reads the whole laps from what a usual device writes. */
   public static List<DrivenLap> read(Plan plan, long seed) {

@@ -11,9 +11,7 @@ import java.util.Random;
 import java.util.function.IntFunction;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.RandomRoads;
-import marvek.core.lap.Conditions;
 import marvek.core.logger.Driven;
 import marvek.core.logger.Habit;
 import marvek.core.logger.Plan;
@@ -21,7 +19,6 @@ import marvek.core.logger.Recorder;
 import marvek.core.logger.SimulatedDriver;
 import marvek.core.reference.Desk;
 import marvek.core.reference.Drafter;
-import marvek.core.vehicle.VehicleClasses;
 import org.junit.jupiter.api.Test;
 
 /** Recordings whose places all lie beside the road. */
@@ -49,12 +46,7 @@ class PlaceShiftTest {
   }
 
   private static Desk random(long road, double radius, String vehicle) {
-    CircuitReading survey = RandomRoads.of(road, radius);
-    return Desk.compute(
-        survey.centreline(),
-        survey.corners(),
-        VehicleClasses.byId(vehicle).vehicle(),
-        Conditions.dryWarm());
+    return Drives.desk(RandomRoads.of(road, radius), vehicle);
   }
 
   /** The recording with every place moved, by what its row says. */

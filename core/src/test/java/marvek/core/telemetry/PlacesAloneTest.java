@@ -22,7 +22,6 @@ import marvek.core.circuit.RoadPosition;
 import marvek.core.debrief.Cause;
 import marvek.core.debrief.Debriefer;
 import marvek.core.debrief.LapData;
-import marvek.core.lap.Conditions;
 import marvek.core.logger.Driven;
 import marvek.core.logger.Plan;
 import marvek.core.logger.Recorder;
@@ -31,7 +30,6 @@ import marvek.core.reference.CornerEntry;
 import marvek.core.reference.Desk;
 import marvek.core.reference.Drafter;
 import marvek.core.units.Display;
-import marvek.core.vehicle.VehicleClasses;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -48,14 +46,6 @@ class PlacesAloneTest {
           Cause.TWO_PRESSES,
           Cause.THROTTLE_THEN_LIFT,
           Cause.GEAR);
-
-  private static Desk desk(CircuitReading read, String vehicle) {
-    return Desk.compute(
-        read.centreline(),
-        read.corners(),
-        VehicleClasses.byId(vehicle).vehicle(),
-        Conditions.dryWarm());
-  }
 
   /** Laps at an even distance from the middle of the road, with steering that says so. */
   private static String parallel(Centreline road, double side, long seed) {
@@ -116,7 +106,7 @@ class PlacesAloneTest {
               : CircuitReader.read(
                   OutlineFile.read(DrawnRoads.of(160 + r, 30, 200, 9).csv(5, 0, 1)),
                   CircuitReader.Choices.asItComes());
-      Desk desk = desk(read, "cup-gt");
+      Desk desk = Drives.desk(read, "cup-gt");
       Centreline road = desk.road();
       EventFinder finder = new EventFinder(road, desk.corners(), desk.limits(), desk.path());
       double side = -3 + 6 * random.nextDouble();
@@ -159,7 +149,7 @@ class PlacesAloneTest {
   @ParameterizedTest
   @ValueSource(doubles = {1, 2})
   void onePlaceASecondTellsTimesAndNothingOfCorners(double rate) {
-    Desk desk = desk(RandomRoads.of(171, 380), "cup-gt");
+    Desk desk = Drives.desk(RandomRoads.of(171, 380), "cup-gt");
     Driven driven = drive(desk, Drafter.draft(desk, List.of()).corners(), 3, 1);
     Device.Read sparse = Device.read(places(driven, desk, rate, 2), desk, null);
     Device.Read dense = Device.read(places(driven, desk, 20, 2), desk, null);
@@ -181,7 +171,8 @@ class PlacesAloneTest {
     int named = 0;
     for (int r = 0; r < 4; r++) {
       Desk desk =
-          desk(RandomRoads.of(180 + r, 260 + 60 * r), r % 2 == 0 ? "cup-gt" : "motorcycle-600");
+          Drives.desk(
+              RandomRoads.of(180 + r, 260 + 60 * r), r % 2 == 0 ? "cup-gt" : "motorcycle-600");
       List<CornerEntry> draft = Drafter.draft(desk, Drafter.boards(desk)).corners();
       Driven driven = drive(desk, draft, 5, 30 + r);
       List<LapData> laps =

@@ -10,7 +10,6 @@ import marvek.core.telemetry.TelemetryProblem;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.dao.DataAccessResourceFailureException;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.dao.OptimisticLockingFailureException;
 import org.springframework.http.HttpHeaders;
@@ -19,8 +18,6 @@ import org.springframework.http.HttpStatusCode;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.ResponseEntity;
 import org.springframework.http.converter.HttpMessageNotReadableException;
-import org.springframework.jdbc.CannotGetJdbcConnectionException;
-import org.springframework.transaction.CannotCreateTransactionException;
 import org.springframework.validation.FieldError;
 import org.springframework.web.bind.MethodArgumentNotValidException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
@@ -36,6 +33,8 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
 
   // SQLSTATE class 22, data exception: a character or a number that the database does not keep.
   private static final String NO_SUCH_VALUE = "22";
+  private static final String UNIQUE = "23505";
+  private static final String REFERENCED = "23503";
 
   @ExceptionHandler
   ProblemDetail outline(OutlineProblem p) {
@@ -89,41 +88,27 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
         "Reload to see what stands there, then make your change again.");
   }
 
-  /** The database does not answer: nothing is wrong with what was asked. */
-  @ExceptionHandler({
-    CannotCreateTransactionException.class,
-    DataAccessResourceFailureException.class,
-    CannotGetJdbcConnectionException.class
-  })
-  ResponseEntity<ProblemDetail> gone(Exception e) {
-    LOG.error("The database does not answer: {}", e.getClass().getSimpleName());
-    return ResponseEntity.status(HttpStatus.SERVICE_UNAVAILABLE)
-        .header(HttpHeaders.RETRY_AFTER, "5")
-        .body(
-            detail(
-                HttpStatus.SERVICE_UNAVAILABLE,
-                "The database does not answer.",
-                null,
-                "Nothing you typed is lost. Try again in a moment; ./marvek status says more."));
-  }
-
-  /** Two requests at once made the same thing; the other was first. */
+  /** Two requests at once made the same thing, and the other was first; or a value does not fit. */
   @ExceptionHandler
-  ProblemDetail twice(DataIntegrityViolationException e) {
-    String state = e.getRootCause() instanceof SQLException sql ? sql.getSQLState() : null;
+  ResponseEntity<ProblemDetail> broken(DataIntegrityViolationException e) {
+    String state = e.getRootCause() instanceof SQLException sql ? sql.getSQLState() : "";
     if (state != null && state.startsWith(NO_SUCH_VALUE)) {
-      return detail(
-          HttpStatus.UNPROCESSABLE_ENTITY,
-          "A text or number cannot be stored as it stands.",
-          null,
-          "Take out characters that cannot be seen, and try again.");
+      return answer(
+          detail(
+              HttpStatus.UNPROCESSABLE_ENTITY,
+              "A text or number cannot be stored as it stands.",
+              null,
+              "Take out characters that cannot be seen, and try again."));
     }
-    LOG.warn("A rule of the database was broken: {}", e.getClass().getSimpleName());
-    return detail(
-        HttpStatus.CONFLICT,
-        "This was made or changed elsewhere at the same moment.",
-        null,
-        "Reload to see what stands there, then try again if it is still needed.");
+    if (UNIQUE.equals(state) || REFERENCED.equals(state)) {
+      return answer(
+          detail(
+              HttpStatus.CONFLICT,
+              "This was made or changed elsewhere at the same moment.",
+              null,
+              "Reload to see what stands there, then try again if it is still needed."));
+    }
+    return unexpected(e);
   }
 
   @ExceptionHandler
@@ -136,13 +121,26 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
   }
 
   @ExceptionHandler
-  ProblemDetail unexpected(Exception e) {
+  ResponseEntity<ProblemDetail> unexpected(Exception e) {
+    if (DatabaseGone.in(e)) {
+      LOG.error("The database does not answer: {}", e.getClass().getSimpleName());
+      return ResponseEntity.status(HttpStatus.SERVICE_UNAVAILABLE)
+          .header(HttpHeaders.RETRY_AFTER, DatabaseGone.AGAIN)
+          .body(
+              detail(
+                  HttpStatus.SERVICE_UNAVAILABLE, DatabaseGone.WORDS, null, DatabaseGone.REMEDY));
+    }
     LOG.error("Unexpected failure", e);
-    return detail(
-        HttpStatus.INTERNAL_SERVER_ERROR,
-        "Something went wrong on the server.",
-        null,
-        "Nothing you typed is lost. Try again; if it comes back, the log says more.");
+    return answer(
+        detail(
+            HttpStatus.INTERNAL_SERVER_ERROR,
+            "Something went wrong on the server.",
+            null,
+            "Nothing you typed is lost. Try again; if it comes back, the log says more."));
+  }
+
+  private static ResponseEntity<ProblemDetail> answer(ProblemDetail detail) {
+    return ResponseEntity.status(detail.getStatus()).body(detail);
   }
 
   @Override

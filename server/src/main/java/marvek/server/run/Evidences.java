@@ -487,6 +487,8 @@ public class Evidences {
     List<LapRow> rows =
         runs.counted(List.of(opened.run())).stream()
             .filter(l -> part == null || part.laps().contains(l.id()))
+            // Laps recorded too seldom for their corners tell no vehicle either.
+            .filter(l -> !l.events().isEmpty())
             .toList();
     if (rows.size() < 2) {
       throw Problem.bad(

@@ -233,7 +233,7 @@ class Importer {
     }
 
     private double grip(DrivenLap lap) {
-      if (!lap.kind().whole()) {
+      if (!lap.kind().whole() || lap.trace().sparse()) {
         return Double.NaN;
       }
       LapGrid fine = LapGrid.of(lap, desk.road().length(), desk.road().size());

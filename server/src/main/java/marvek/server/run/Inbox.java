@@ -2,6 +2,7 @@ package marvek.server.run;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.file.AccessDeniedException;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.NoSuchFileException;
@@ -102,7 +103,7 @@ class Inbox {
           take(owner.get(), reference, file);
         }
       }
-    } catch (IOException e) {
+    } catch (IOException | RuntimeException e) {
       LOG.warn("The folder {} cannot be read", place, e);
     }
   }
@@ -147,9 +148,15 @@ class Inbox {
       if (refused != null) {
         Files.writeString(
             refused.resolveSibling(refused.getFileName() + ".why.txt"),
-            String.valueOf(e.getMessage()));
+            e instanceof AccessDeniedException
+                ? "The server may not read this file: let the user that it runs as read it."
+                : String.valueOf(e.getMessage()));
       }
       return;
+    } catch (RuntimeException e) {
+      // No fault of the file's: it is tried again.
+      move(taking, "..");
+      throw e;
     }
     // Put away last: what breaks off before is taken again, and known again by its content.
     move(taking, "../taken");

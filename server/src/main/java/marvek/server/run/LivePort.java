@@ -138,16 +138,14 @@ class LivePort implements SmartLifecycle {
   }
 
   private void serve(Socket socket) {
+    boolean greets = true;
     try (socket;
         BufferedReader in =
             new BufferedReader(
                 new InputStreamReader(socket.getInputStream(), StandardCharsets.US_ASCII))) {
-      Recording row;
-      try {
-        row = greeted(socket, in);
-      } finally {
-        greeting.release();
-      }
+      Recording row = greeted(socket, in);
+      greeting.release();
+      greets = false;
       if (row == null || row.state() != Recording.State.LIVE) {
         refuse(socket, "unknown token");
       } else if (!taken.add(row.id())) {
@@ -161,6 +159,10 @@ class LivePort implements SmartLifecycle {
       }
     } catch (IOException e) {
       LOG.info("A live line broke off: {}", e.getMessage());
+    } finally {
+      if (greets) {
+        greeting.release();
+      }
     }
   }
 

@@ -11,9 +11,11 @@ import java.security.NoSuchAlgorithmException;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.HashSet;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import marvek.core.logger.Truth;
@@ -22,6 +24,8 @@ import marvek.core.telemetry.RecordingFile;
 import marvek.core.telemetry.TelemetryProblem;
 import marvek.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.context.annotation.Lazy;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
@@ -30,8 +34,11 @@ import org.springframework.transaction.support.TransactionTemplate;
 /** Takes recordings in: stored first as they came, then read by a job. */
 @Service
 public class Recordings {
+  private static final Logger LOG = LoggerFactory.getLogger(Recordings.class);
   private static final Duration FORGOTTEN = Duration.ofSeconds(30);
   private static final Duration BROKE_OFF = Duration.ofHours(2);
+
+  private volatile Set<UUID> forgotten = Set.of();
 
   /** The largest file taken. */
   static final long LARGEST = 512L << 20;
@@ -254,16 +261,28 @@ public class Recordings {
    * reads is given one; one that broke off on its way was never taken, and goes.
    */
   @Scheduled(fixedDelay = 20_000)
-  void sweep() throws IOException {
+  void sweep() {
     Instant now = clock.instant();
+    Set<UUID> unknown = new HashSet<>();
     for (Recording row :
         rows.findByStateAndCreatedAtBefore(Recording.State.STORED, now.minus(FORGOTTEN))) {
-      if (row.mapping() == null) {
-        recognise(row.id());
-      } else {
+      if (row.mapping() != null) {
         read(row.id());
+      } else {
+        unknown.add(row.id());
       }
     }
+    for (UUID id : unknown) {
+      // Seen at the last round too: whoever stores it now is not in the middle of it.
+      if (forgotten.contains(id)) {
+        try {
+          recognise(id);
+        } catch (IOException | RuntimeException e) {
+          LOG.warn("Recording {} is stored and cannot be recognised", id, e);
+        }
+      }
+    }
+    forgotten = unknown;
     for (Recording row :
         rows.findByStateAndCreatedAtBefore(Recording.State.RECEIVING, now.minus(BROKE_OFF))) {
       rows.delete(row);

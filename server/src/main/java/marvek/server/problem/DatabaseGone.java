@@ -1,0 +1,38 @@
+package marvek.server.problem;
+
+import java.sql.SQLException;
+import java.sql.SQLNonTransientConnectionException;
+import java.sql.SQLTransientConnectionException;
+import org.jspecify.annotations.Nullable;
+import org.springframework.dao.DataAccessResourceFailureException;
+import org.springframework.transaction.CannotCreateTransactionException;
+
+/** Whether something failed because the database does not answer. */
+final class DatabaseGone {
+  static final String WORDS = "The database does not answer.";
+  static final String REMEDY =
+      "Nothing you typed is lost. Try again in a moment; ./marvek status says more.";
+
+  /** Seconds after which to ask again. */
+  static final String AGAIN = "5";
+
+  private DatabaseGone() {}
+
+  static boolean in(@Nullable Throwable failure) {
+    for (Throwable t = failure; t != null; t = t.getCause()) {
+      if (t instanceof DataAccessResourceFailureException
+          || t instanceof CannotCreateTransactionException
+          || t instanceof SQLTransientConnectionException
+          || t instanceof SQLNonTransientConnectionException
+          || t instanceof SQLException sql && lost(sql.getSQLState())) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  /** SQLSTATE class 08, connection exception, and 57P, shutdown by an operator. */
+  private static boolean lost(@Nullable String state) {
+    return state != null && (state.startsWith("08") || state.startsWith("57P"));
+  }
+}
