@@ -52,7 +52,7 @@ public record LapFile(Centreline road, Path line, @Nullable LocalPlane plane, Ve
       throw new TelemetryProblem(
           String.format(
               Locale.ROOT,
-              "The places lie beside this road, about %s, and not by the same way all along.",
+              "The places lie beside this road, about %s, and not by the same all along.",
               found.words()),
           null,
           "The receiver was not settled. Record again once it has had a clear sky for some minutes,"

@@ -177,8 +177,8 @@ public final class LapReader implements Blocks.Taker {
           Sort.DROPPED,
           String.format(
               Locale.ROOT,
-              "%.0f samples a second tell lap and section times. Speeds and points of corners need"
-                  + " %.0f a second: none are told.",
+              "Recorded at %.0f Hz, which tells lap and section times. Speeds and points of corners"
+                  + " need %.0f Hz: none are told.",
               even.rate(),
               Trace.FEWEST));
       return;

@@ -161,8 +161,8 @@ class PlacesAloneTest {
       assertThat(finder.find(sparse.whole().get(k))).isEmpty();
       assertThat(finder.find(dense.whole().get(k))).isNotEmpty();
     }
-    assertThat(sparse.said()).contains("samples a second tell lap and section times");
-    assertThat(dense.said()).doesNotContain("samples a second");
+    assertThat(sparse.said()).contains("Hz, which tells lap and section times");
+    assertThat(dense.said()).doesNotContain("Hz, which tells");
   }
 
   @Test
