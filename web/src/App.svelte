@@ -5,6 +5,7 @@
   import wrap from 'svelte-spa-router/wrap';
   import { asProblem, type Problem } from './lib/api';
   import { session } from './lib/session.svelte';
+  import BasketNote from './components/BasketNote.svelte';
   import KeysHelp from './components/KeysHelp.svelte';
   import ProblemBox from './components/ProblemBox.svelte';
   import TopLine from './components/TopLine.svelte';
@@ -26,6 +27,7 @@
     '/runs/:id': wrap({ asyncComponent: () => import('./screens/Runs.svelte') }),
     '/debrief/:id': wrap({ asyncComponent: () => import('./screens/Debrief.svelte') }),
     '/whole/:id': wrap({ asyncComponent: () => import('./screens/Whole.svelte') }),
+    '/account': wrap({ asyncComponent: () => import('./screens/Account.svelte') }),
     '/card/:id/:revision': wrap({ asyncComponent: () => import('./screens/Card.svelte') }),
     '*': Paddock,
   };
@@ -44,7 +46,7 @@
   $effect(() => {
     if (session.known && !session.person) {
       queries.clear();
-      if (router.location !== '/') void replace('/');
+      if (router.location !== '/' && !/^\/(join|password)\//.test(router.location)) void replace('/');
     }
   });
 </script>
@@ -57,7 +59,7 @@
   {:else if !session.person}
     <SignIn />
   {:else}
-    {#if !router.location.startsWith('/walk')}<TopLine />{/if}
+    {#if !router.location.startsWith('/walk')}<TopLine /><BasketNote />{/if}
     <Router {routes} />
     <KeysHelp />
   {/if}

@@ -81,11 +81,20 @@
       email = '';
     });
   };
+  const letIn = (p: SharedWith) =>
+    act(async () => {
+      people = await ask(
+        api.PUT('/api/references/{id}/shares', {
+          params: path,
+          body: { email: p.email, role: p.role as 'COACH' | 'VIEWER' },
+        }),
+      );
+    });
   const close = (p: SharedWith) =>
     act(async () => {
       people = await ask(
-        api.DELETE('/api/references/{id}/shares/{person}', {
-          params: { path: { id: desk.view.id, person: p.person } },
+        api.DELETE('/api/references/{id}/shares/{share}', {
+          params: { path: { id: desk.view.id, share: p.id } },
         }),
       );
     });
@@ -153,9 +162,12 @@
   {#if desk.mine}
     <form class="border-base-300 grid gap-1 border-t pt-1" onsubmit={share} aria-label="Open it to">
       <strong>Open to</strong>
-      {#each people as p (p.person)}
+      {#each people as p (p.id)}
         <p class="flex items-center gap-1" data-shared={p.email}>
-          <span class="flex-1 truncate">{p.name}, {p.role.toLowerCase()}</span>
+          <span class="flex-1 truncate"
+            >{p.name}, {p.role.toLowerCase()}{p.asks ? ': has joined since' : p.seen ? '' : ', not opened yet'}</span
+          >
+          {#if p.asks}<button type="button" class="btn btn-xs" onclick={() => letIn(p)}>let in</button>{/if}
           <button type="button" class="btn btn-xs btn-ghost" onclick={() => close(p)}>close</button>
         </p>
       {/each}

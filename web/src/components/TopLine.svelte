@@ -3,12 +3,22 @@
   import LogOut from '@lucide/svelte/icons/log-out';
   import Moon from '@lucide/svelte/icons/moon';
   import Sun from '@lucide/svelte/icons/sun';
+  import User from '@lucide/svelte/icons/user';
   import { router } from 'svelte-spa-router';
   import { api, ask, type Preferences } from '../lib/api';
   import { here } from '../lib/here.svelte';
   import { session } from '../lib/session.svelte';
 
   const paddock = createQuery(() => ({ queryKey: ['paddock'], queryFn: () => ask(api.GET('/api/paddock')) }));
+
+  const used = createQuery(() => ({
+    queryKey: ['used'],
+    queryFn: () => ask(api.GET('/api/account/used')),
+    staleTime: 300_000,
+  }));
+  const full = $derived(
+    !!used.data && (used.data.bytes >= 0.8 * used.data.bytesAllowed || used.data.runs >= 0.8 * used.data.runsAllowed),
+  );
 
   const queries = useQueryClient();
   // A reference drafted since must be one click away from wherever one goes next.
@@ -129,6 +139,15 @@
       >
         {#if person.theme === 'DUSK'}<Sun class="size-4" />{:else}<Moon class="size-4" />{/if}
       </button>
+      <a
+        class={['btn btn-sm btn-square btn-ghost relative', router.location === '/account' ? 'btn-active' : '']}
+        href="#/account"
+        aria-label="Account of {person.name}"
+        title="Account of {person.name}{full ? ', more than 80 % used' : ''}"
+      >
+        <User class="size-4" />
+        {#if full || person.leavesAt}<span class="bg-error absolute top-1 right-1 size-2 rounded-full"></span>{/if}
+      </a>
       <button
         class="btn btn-sm btn-square btn-ghost"
         aria-label="Sign out {person.name}"

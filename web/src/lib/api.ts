@@ -2,6 +2,7 @@ import createClient, { type Middleware } from 'openapi-fetch';
 import type { components, paths } from '../generated/api';
 
 type Schemas = components['schemas'];
+export type Away = Schemas['Away'];
 export type Corner = Schemas['Corner'];
 export type CornerEntry = Schemas['CornerEntry'];
 export type CornerPoint = Schemas['CornerPoint'];

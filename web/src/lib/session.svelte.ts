@@ -5,6 +5,7 @@ import { api, ask, type Person, type Preferences } from './api';
 class Session {
   person = $state<Person | null>(null);
   demo = $state(false);
+  open = $state(true);
   known = $state(false);
 
   async load() {
@@ -12,9 +13,10 @@ class Session {
     this.known = true;
   }
 
-  take(view: { person?: Person; demo: boolean }) {
+  take(view: { person?: Person; demo: boolean; open: boolean }) {
     this.person = view.person ?? null;
     this.demo = view.demo;
+    this.open = view.open;
     document.documentElement.dataset.theme = this.person?.theme === 'DUSK' ? 'dusk' : 'paper';
   }
 

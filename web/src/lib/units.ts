@@ -40,4 +40,11 @@ export function lapTime(seconds: number): string {
   return `${minutes}:${rest}`;
 }
 
+/** Bytes in the unit that one would say. */
+export function size(bytes: number): string {
+  const [unit, one] = bytes >= 1e9 ? ['GB', 1e9] : bytes >= 1e6 ? ['MB', 1e6] : (['kB', 1e3] as const);
+  const value = bytes / one;
+  return `${plain(value, value >= 100 ? 0 : 1)} ${unit}`;
+}
+
 export const degrees = (radians: number): number => (radians * 180) / Math.PI;

@@ -5,6 +5,7 @@
   import { here } from '../lib/here.svelte';
   import { plain } from '../lib/units';
   import ProblemBox from '../components/ProblemBox.svelte';
+  import PutAway from '../components/PutAway.svelte';
   import TorqueSketch from '../components/TorqueSketch.svelte';
 
   here.say('', '', null);
@@ -34,7 +35,10 @@
     {#if vehicles.data?.length === 0}<p>None yet. Take a class below as the start.</p>{/if}
     <ul class="grid grid-cols-[repeat(auto-fill,minmax(220px,1fr))] gap-3">
       {#each vehicles.data ?? [] as v (v.id)}
-        <li>
+        <li class="relative">
+          <span class="absolute right-1 bottom-1"
+            ><PutAway sort="VEHICLE" id={v.id} name={v.name} onproblem={(p) => (problem = p)} /></span
+          >
           <a class="bg-base-100 border-base-300 block rounded border p-3" href="#/vehicle/{v.id}">
             <TorqueSketch vehicle={v.numbers} />
             <span class="block font-bold">{v.name}</span>

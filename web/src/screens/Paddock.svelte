@@ -8,6 +8,7 @@
   import { lapTime, metres } from '../lib/units';
   import LapStrip from '../components/LapStrip.svelte';
   import ProblemBox from '../components/ProblemBox.svelte';
+  import PutAway from '../components/PutAway.svelte';
   import SearchNote from '../components/SearchNote.svelte';
 
   here.say('', '', null);
@@ -182,6 +183,7 @@
               </a>
               <span class="text-lg font-semibold" title="computed lap">{lapTime(r.lapTime)}</span>
               <a class="btn btn-sm" href="#/revisions/{r.id}">Revisions</a>
+              <PutAway sort="REFERENCE" id={r.id} name={r.name} onproblem={(p) => (problem = p)} />
             </li>
           {/each}
         </ul>

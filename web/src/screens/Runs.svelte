@@ -22,6 +22,7 @@
   import LapStrip from '../components/LapStrip.svelte';
   import LoggerDialog from '../components/LoggerDialog.svelte';
   import ProblemBox from '../components/ProblemBox.svelte';
+  import PutAway from '../components/PutAway.svelte';
   import RecordingNote from '../components/RecordingNote.svelte';
   import Traces from '../components/Traces.svelte';
 
@@ -288,7 +289,8 @@
               {#each view.runs as r (r.id)}<option value={r.id}>{r.name}, {when.format(new Date(r.drivenAt))}</option
                 >{/each}
             </select>
-            {#if mine}<button class="btn btn-sm" onclick={newRun}>New run</button>{/if}
+            {#if mine}<button class="btn btn-sm" onclick={newRun}>New run</button>
+              <PutAway sort="RUN" id={run.id} name={run.name} onproblem={(p) => (problem = p)} />{/if}
           </div>
           <p class="flex flex-wrap items-center gap-x-2 text-sm">
             <span data-run-on={run.revision}>revision {run.revision}</span>

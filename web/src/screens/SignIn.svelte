@@ -1,21 +1,29 @@
 <script lang="ts">
   import { api, ask, asProblem, type Problem } from '../lib/api';
+  import { replace, router } from 'svelte-spa-router';
   import { session } from '../lib/session.svelte';
   import ProblemBox from '../components/ProblemBox.svelte';
 
-  let fresh = $state(false);
+  // A link that works once: to make an account, or to set a password anew.
+  const link = $derived(/^\/(join|password)\/(.+)$/.exec(router.location));
+  const reset = $derived(link?.[1] === 'password' ? link[2] : undefined);
+  const invitation = $derived(link?.[1] === 'join' ? link[2] : undefined);
+  let chosen = $state<boolean | null>(null);
+  const fresh = $derived(chosen ?? !!invitation);
+  const may = $derived(session.open || !!invitation);
   let name = $state('');
   let email = $state('');
   let password = $state('');
   let busy = $state(false);
   let problem = $state<Problem | null>(null);
 
-  async function enter(call: () => Promise<{ person?: typeof session.person; demo: boolean }>) {
+  async function enter(call: () => Promise<{ person?: typeof session.person; demo: boolean; open: boolean }>) {
     busy = true;
     problem = null;
     try {
       const view = await call();
       session.take({ ...view, person: view.person ?? undefined });
+      if (link) await replace('/');
     } catch (e) {
       problem = asProblem(e);
     } finally {
@@ -28,9 +36,11 @@
   function submit(event: SubmitEvent) {
     event.preventDefault();
     void enter(() =>
-      fresh
-        ? ask(api.POST('/api/accounts', { body: { email, name, password } }))
-        : ask(api.POST('/api/session', { body: { email, password } })),
+      reset
+        ? ask(api.POST('/api/session/password', { body: { link: reset, password } }))
+        : fresh
+          ? ask(api.POST('/api/accounts', { body: { email, name, password, ...(invitation ? { invitation } : {}) } }))
+          : ask(api.POST('/api/session', { body: { email, password } })),
     );
   }
 </script>
@@ -82,17 +92,19 @@
         <button class="btn flex-1" disabled={busy} onclick={() => demo('COACH')}>Demo coach</button>
       </div>
     {/if}
-    <h2 class="mb-2 font-bold">{fresh ? 'Make an account' : 'Sign in'}</h2>
+    <h2 class="mb-2 font-bold">{reset ? 'Set a new password' : fresh ? 'Make an account' : 'Sign in'}</h2>
     <form class="grid gap-3" onsubmit={submit}>
-      {#if fresh}
+      {#if fresh && !reset}
         <label class="grid gap-1">
           Your name <input class="input w-full" bind:value={name} required maxlength="100" autocomplete="name" />
         </label>
       {/if}
-      <label class="grid gap-1">
-        E-mail address
-        <input class="input w-full" type="email" bind:value={email} required autocomplete="username" />
-      </label>
+      {#if !reset}
+        <label class="grid gap-1">
+          E-mail address
+          <input class="input w-full" type="email" bind:value={email} required autocomplete="username" />
+        </label>
+      {/if}
       <label class="grid gap-1">
         Password
         <input
@@ -100,18 +112,27 @@
           type="password"
           bind:value={password}
           required
-          minlength={fresh ? 10 : undefined}
-          autocomplete={fresh ? 'new-password' : 'current-password'}
+          minlength={fresh || reset ? 8 : undefined}
+          maxlength={fresh || reset ? 72 : 200}
+          autocomplete={fresh || reset ? 'new-password' : 'current-password'}
         />
-        {#if fresh}<span class="text-sm">10 characters or more.</span>{/if}
+        {#if fresh || reset}<span class="text-sm">8 characters or more; a few words are good.</span>{/if}
       </label>
       {#if problem}<ProblemBox {problem} />{/if}
       <button class={['btn', session.demo ? '' : 'btn-primary']} disabled={busy}>
-        {fresh ? 'Make the account' : 'Sign in'}
+        {reset ? 'Set it and sign in' : fresh ? 'Make the account' : 'Sign in'}
       </button>
     </form>
-    <button class="btn btn-link mt-3 px-0" onclick={() => (fresh = !fresh)}>
-      {fresh ? 'I have an account' : 'I am new here'}
-    </button>
+    {#if reset}
+      <a class="btn btn-link mt-3 px-0" href="#/">Sign in with the password I have</a>
+    {:else if may || fresh}
+      <button class="btn btn-link mt-3 px-0" onclick={() => (chosen = !fresh)}>
+        {fresh ? 'I have an account' : 'I am new here'}
+      </button>
+    {:else}
+      <p class="mt-3 text-sm">
+        Accounts are made by invitation here: ask somebody who has one, or who runs this server.
+      </p>
+    {/if}
   </section>
 </main>

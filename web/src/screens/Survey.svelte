@@ -1,12 +1,14 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
-  import { api, ask, asProblem } from '../lib/api';
+  import { api, ask, asProblem, type Problem } from '../lib/api';
   import { here } from '../lib/here.svelte';
   import { metres } from '../lib/units';
   import ProblemBox from '../components/ProblemBox.svelte';
+  import PutAway from '../components/PutAway.svelte';
   import PlanDrawing from '../components/PlanDrawing.svelte';
 
   here.say('', '', null);
+  let problem = $state.raw<Problem | null>(null);
   const layouts = createQuery(() => ({
     queryKey: ['layouts'],
     queryFn: async () => {
@@ -28,6 +30,7 @@
     <h1 class="text-2xl font-bold">Circuits</h1>
     <a class="btn btn-primary" href="#/survey/bring">Bring a circuit</a>
   </div>
+  {#if problem}<ProblemBox {problem} />{/if}
   {#if layouts.error}
     <ProblemBox problem={asProblem(layouts.error)} />
   {:else if layouts.data?.length === 0}
@@ -35,7 +38,15 @@
   {:else if layouts.data}
     <ul class="grid grid-cols-[repeat(auto-fill,minmax(280px,1fr))] gap-4">
       {#each layouts.data as { layout, road } (layout.id)}
-        <li>
+        <li class="relative">
+          <span class="absolute right-1 bottom-1"
+            ><PutAway
+              sort="LAYOUT"
+              id={layout.id}
+              name="{layout.circuit}, {layout.layout} v{layout.version}"
+              onproblem={(p) => (problem = p)}
+            /></span
+          >
           <a class="bg-base-100 border-base-300 block rounded border p-4" href="#/survey/{layout.id}">
             <PlanDrawing {road} height={170} />
             <span class="block font-bold">{layout.circuit}</span>

@@ -32,7 +32,7 @@ class AccountTest {
   @Test
   void aNewcomerSignsUpSignsOutAndInAgain() {
     String email = UUID.randomUUID() + "@example.org";
-    assertThat(people.anonymously(json("/api/accounts", signUp(email, "long enough"))).status())
+    assertThat(people.anonymously(json("/api/accounts", signUp(email, People.PASSWORD))).status())
         .isEqualTo(201);
     var wrong =
         people.anonymously(
@@ -45,7 +45,9 @@ class AccountTest {
                 "/api/session",
                 "{\"email\":\" "
                     + email.toUpperCase(java.util.Locale.ROOT)
-                    + "\",\"password\":\"long enough\"}"));
+                    + "\",\"password\":\""
+                    + People.PASSWORD
+                    + "\"}"));
     assertThat(right.status()).isEqualTo(200);
     var cookie = right.result().getResponse().getCookie("marvek");
     assertThat(cookie).isNotNull();
@@ -65,8 +67,8 @@ class AccountTest {
   @Test
   void anAddressIsTakenOnlyOnceAndWeakPasswordsAreRefused() {
     String email = UUID.randomUUID() + "@example.org";
-    people.anonymously(json("/api/accounts", signUp(email, "long enough")));
-    assertThat(people.anonymously(json("/api/accounts", signUp(email, "long enough"))).status())
+    people.anonymously(json("/api/accounts", signUp(email, People.PASSWORD)));
+    assertThat(people.anonymously(json("/api/accounts", signUp(email, People.PASSWORD))).status())
         .isEqualTo(422);
     var weak = people.anonymously(json("/api/accounts", signUp("x" + email, "short")));
     assertThat(weak.status()).isEqualTo(422);

@@ -20,13 +20,15 @@ record Made(People.Person person, String layout, String vehicle, String referenc
   }
 
   static Made reference(People.Person person, String vehicleClass) {
-    String layout =
-        person
-            .upload("/api/layouts", "outline.geojson", sample("outline.geojson"), "circuit", "Vale")
-            .body()
-            .path("id")
-            .asText();
-    return drafted(person, layout, vehicle(person, vehicleClass));
+    return drafted(person, layout(person), vehicle(person, vehicleClass));
+  }
+
+  static String layout(People.Person person) {
+    return person
+        .upload("/api/layouts", "outline.geojson", sample("outline.geojson"), "circuit", "Vale")
+        .body()
+        .path("id")
+        .asText();
   }
 
   static String vehicle(People.Person person, String vehicleClass) {

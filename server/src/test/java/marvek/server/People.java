@@ -9,6 +9,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import jakarta.servlet.http.Cookie;
 import java.util.Map;
 import java.util.UUID;
+import org.jspecify.annotations.Nullable;
 import org.springframework.boot.test.context.TestComponent;
 import org.springframework.http.MediaType;
 import org.springframework.mock.web.MockMultipartFile;
@@ -19,6 +20,8 @@ import org.springframework.test.web.servlet.request.MockHttpServletRequestBuilde
 /** People who use the server over HTTP, each with a session of their own. */
 @TestComponent
 public class People {
+  public static final String PASSWORD = "long enough to be one";
+
   private final MockMvc web;
   private final ObjectMapper json;
 
@@ -92,6 +95,25 @@ public class People {
       return send(request);
     }
 
+    /** What is sent as it is made. */
+    public byte[] download(String path) {
+      try {
+        MvcResult begun =
+            web.perform(
+                    org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get(path)
+                        .cookie(session))
+                .andReturn();
+        return web.perform(
+                org.springframework.test.web.servlet.request.MockMvcRequestBuilders.asyncDispatch(
+                    begun))
+            .andReturn()
+            .getResponse()
+            .getContentAsByteArray();
+      } catch (Exception e) {
+        throw new AssertionError(e);
+      }
+    }
+
     private Answer send(MockHttpServletRequestBuilder request) {
       return answer(request.cookie(session).with(csrf()));
     }
@@ -104,13 +126,34 @@ public class People {
 
   /** A new person with an account of their own. */
   public Person newcomer() {
-    String email = UUID.randomUUID() + "@example.org";
+    return newcomer(UUID.randomUUID() + "@example.org");
+  }
+
+  public Person newcomer(String email) {
+    return entered(signUp(email, PASSWORD, null));
+  }
+
+  /** Tries to make an account. */
+  public Answer signUp(String email, String password, @Nullable String invitation) {
+    Map<String, String> body = new java.util.HashMap<>();
+    body.put("email", email);
+    body.put("name", "N");
+    body.put("password", password);
+    body.put("invitation", invitation);
+    return answer(
+        post("/api/accounts")
+            .contentType(MediaType.APPLICATION_JSON)
+            .content(text(body))
+            .with(csrf()));
+  }
+
+  /** Signs in once more, as from another device. */
+  public Person again(String email, String password) {
     return entered(
         answer(
-            post("/api/accounts")
+            post("/api/session")
                 .contentType(MediaType.APPLICATION_JSON)
-                .content(
-                    "{\"email\":\"" + email + "\",\"name\":\"N\",\"password\":\"long enough\"}")
+                .content(text(Map.of("email", email, "password", password)))
                 .with(csrf())));
   }
 

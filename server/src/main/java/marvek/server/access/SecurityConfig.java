@@ -38,7 +38,11 @@ class SecurityConfig {
                     .requestMatchers(HttpMethod.GET, "/api/session")
                     .permitAll()
                     .requestMatchers(
-                        HttpMethod.POST, "/api/session", "/api/session/demo", "/api/accounts")
+                        HttpMethod.POST,
+                        "/api/session",
+                        "/api/session/demo",
+                        "/api/session/password",
+                        "/api/accounts")
                     .permitAll()
                     .requestMatchers("/api/**")
                     .authenticated()
@@ -89,7 +93,7 @@ class SecurityConfig {
   }
 
   @Bean
-  PasswordEncoder passwords() {
+  PasswordEncoder passwordEncoder() {
     return new BCryptPasswordEncoder();
   }
 

@@ -7,6 +7,7 @@ import jakarta.persistence.Id;
 import java.time.Instant;
 import java.util.UUID;
 import marvek.core.units.Display;
+import org.jspecify.annotations.Nullable;
 
 /** A person who signs in. */
 @Entity
@@ -26,6 +27,7 @@ public class Account {
   private Theme theme = Theme.PAPER;
 
   private Instant createdAt;
+  private @Nullable Instant leavesAt;
 
   @Enumerated(EnumType.STRING)
   private CornerWords cornerWords = CornerWords.NUMBERS;
@@ -68,6 +70,19 @@ public class Account {
 
   String password() {
     return password;
+  }
+
+  void take(String hash) {
+    password = hash;
+  }
+
+  /** When this account is deleted for good, if its owner has asked for that. */
+  @Nullable Instant leavesAt() {
+    return leavesAt;
+  }
+
+  void leave(@Nullable Instant at) {
+    leavesAt = at;
   }
 
   public Theme theme() {

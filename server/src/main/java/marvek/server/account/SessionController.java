@@ -7,6 +7,7 @@ import jakarta.validation.constraints.Email;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
+import java.time.Instant;
 import java.util.UUID;
 import marvek.core.units.Display;
 import marvek.server.access.DemoSettings;
@@ -36,22 +37,39 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api")
 class SessionController {
   private final SignIn signIn;
+  private final SignUp signUp;
   private final Accounts accounts;
   private final SecurityContextRepository contexts;
   private final DemoSettings demo;
+  private final Everywhere everywhere;
 
   SessionController(
-      SignIn signIn, Accounts accounts, SecurityContextRepository contexts, DemoSettings demo) {
+      SignIn signIn,
+      SignUp signUp,
+      Accounts accounts,
+      SecurityContextRepository contexts,
+      DemoSettings demo,
+      Everywhere everywhere) {
+    this.everywhere = everywhere;
     this.signIn = signIn;
+    this.signUp = signUp;
     this.accounts = accounts;
     this.contexts = contexts;
     this.demo = demo;
   }
 
-  /** Who is signed in, if anybody, and what this server offers. */
-  record SessionView(@Nullable Person person, boolean demo) {}
+  /**
+   * Who is signed in, if anybody, and what this server offers.
+   *
+   * @param open whether accounts are made without an invitation
+   */
+  record SessionView(@Nullable Person person, boolean demo, boolean open) {}
 
-  /** A person and what they chose to read. */
+  /**
+   * A person and what they chose to read.
+   *
+   * @param leavesAt when the account is deleted for good, if that was asked for
+   */
   record Person(
       UUID id,
       String name,
@@ -59,14 +77,25 @@ class SessionController {
       Display.Speed speed,
       Display.Length length,
       Account.Theme theme,
-      Account.CornerWords corners) {}
+      Account.CornerWords corners,
+      @Nullable Instant leavesAt) {}
 
+  /**
+   * Who wants an account.
+   *
+   * @param invitation token of the link that they were given, if any
+   */
   record SignUpRequest(
       @NotBlank @Email @Size(max = 200) String email,
       @NotBlank @Size(max = 100) String name,
-      @NotNull @Size(min = 10, max = 72, message = "needs 10 to 72 characters") String password) {}
+      @NotNull @Size(max = 200) String password,
+      @Nullable @Size(max = 100) String invitation) {}
 
-  record SignInRequest(@NotBlank String email, @NotNull String password) {}
+  record SignInRequest(
+      @NotBlank @Size(max = 200) String email, @NotNull @Size(max = 200) String password) {}
+
+  record ResetRequest(
+      @NotBlank @Size(max = 100) String link, @NotNull @Size(max = 200) String password) {}
 
   record DemoRequest(@NotNull DemoSettings.Person person) {}
 
@@ -90,7 +119,20 @@ class SessionController {
       @Valid @RequestBody SignUpRequest body,
       HttpServletRequest request,
       HttpServletResponse response) {
-    Account account = signIn.signUp(body.email(), body.name(), body.password());
+    Account account =
+        signUp.signUp(
+            body.email(), body.name(), body.password(), body.invitation(), request.getRemoteAddr());
+    return enter(account, request, response);
+  }
+
+  /** Sets a password by a link that the operator has given. */
+  @PostMapping("/session/password")
+  SessionView reset(
+      @Valid @RequestBody ResetRequest body,
+      HttpServletRequest request,
+      HttpServletResponse response) {
+    Account account = signUp.reset(body.link(), body.password());
+    everywhere.out(account.id(), null);
     return enter(account, request, response);
   }
 
@@ -163,7 +205,9 @@ class SessionController {
                 account.display().speed(),
                 account.display().length(),
                 account.theme(),
-                account.cornerWords()),
-        demo.demo());
+                account.cornerWords(),
+                account.leavesAt()),
+        demo.demo(),
+        signUp.open());
   }
 }

@@ -4,67 +4,68 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Locale;
+import java.util.Objects;
 import java.util.Optional;
 import marvek.server.problem.Problem;
-import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Service;
-import org.springframework.transaction.annotation.Transactional;
 
-/** Signing up and in, with a limit on tries. */
+/**
+ * Signing in, with a limit on tries. Each try is written down before the password is looked at and
+ * taken back when it was right, so that a burst counts as what it is.
+ */
 @Service
-public class SignIn {
+class SignIn {
   private static final Duration WINDOW = Duration.ofMinutes(15);
-  private static final int TRIES_PER_EMAIL = 8;
-  private static final int TRIES_PER_ADDRESS = 40;
+
+  /** At one account from one address. */
+  static final int AT_ONE_FROM_ONE = 8;
+
+  /** From one address, at whatever accounts. */
+  static final int FROM_ONE = 40;
+
+  /** At one account from wherever; places where its owner has signed in do not count as that. */
+  static final int AT_ONE = 100;
+
+  private static final Duration REMEMBERED = Duration.ofDays(90);
 
   private final Accounts accounts;
-  private final SignInFailures failures;
-  private final PasswordEncoder encoder;
+  private final SignInTries tries;
+  private final Passwords passwords;
   private final Clock clock;
-  private final String nobody;
 
-  SignIn(Accounts accounts, SignInFailures failures, PasswordEncoder encoder, Clock clock) {
+  SignIn(Accounts accounts, SignInTries tries, Passwords passwords, Clock clock) {
     this.accounts = accounts;
-    this.failures = failures;
-    this.encoder = encoder;
+    this.tries = tries;
+    this.passwords = passwords;
     this.clock = clock;
-    this.nobody = encoder.encode("nobody has this password");
-  }
-
-  /** Makes an account; the address must be new. */
-  @Transactional
-  public Account signUp(String email, String name, String password) {
-    String address = normal(email);
-    if (accounts.findByEmail(address).isPresent()) {
-      throw Problem.bad(
-          "There is an account with this address.", "email", "Sign in, or use another address.");
-    }
-    return accounts.save(
-        new Account(address, name.strip(), encoder.encode(password), clock.instant()));
   }
 
   /** The account of that address and password. Wrong ones take as long as right ones. */
-  @Transactional(noRollbackFor = Problem.class)
-  public Account signIn(String email, String password, String from) {
+  Account signIn(String email, String password, String from) {
     String address = normal(email);
-    Instant since = clock.instant().minus(WINDOW);
-    if (failures.countByEmailAndAtAfter(address, since) >= TRIES_PER_EMAIL
-        || failures.countByAddressAndAtAfter(from, since) >= TRIES_PER_ADDRESS) {
+    Instant now = clock.instant();
+    Instant since = now.minus(WINDOW);
+    SignInTry one = tries.save(new SignInTry(address, from, now));
+    Optional<Account> account = accounts.findByEmail(address);
+    if (tries.countByEmailAndAddressAndAtAfter(address, from, since) > AT_ONE_FROM_ONE
+        || tries.countByAddressAndAtAfter(from, since) > FROM_ONE
+        || tries.countByEmailAndAtAfter(address, since) > AT_ONE
+            && account.filter(a -> tries.known(a.id(), from, now.minus(REMEMBERED))).isEmpty()) {
+      // What was held off does not prolong the wait.
+      tries.deleteById(Objects.requireNonNull(one.id()));
       throw Problem.tooMany(
           "There were too many tries.", "Wait a quarter of an hour, then sign in again.");
     }
-    Optional<Account> account = accounts.findByEmail(address);
-    boolean right = encoder.matches(password, account.map(Account::password).orElse(nobody));
-    if (account.isEmpty() || !right) {
-      failures.save(new SignInFailure(address, from, clock.instant()));
+    if (!passwords.right(password, account.map(Account::password).orElse(null))) {
       throw Problem.unauthorised(
           "The address or the password is wrong.", "Check both and try again.");
     }
-    failures.deleteByEmail(address);
+    tries.deleteByEmailAndAddress(address, from);
+    tries.know(account.orElseThrow().id(), from, now);
     return account.get();
   }
 
-  private static String normal(String email) {
+  static String normal(String email) {
     return email.strip().toLowerCase(Locale.ROOT);
   }
 }

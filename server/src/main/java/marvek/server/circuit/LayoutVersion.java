@@ -15,11 +15,13 @@ import marvek.core.circuit.Corner;
 import marvek.core.circuit.LocalPlane;
 import marvek.server.problem.Problem;
 import org.hibernate.annotations.JdbcTypeCode;
+import org.hibernate.annotations.SQLRestriction;
 import org.hibernate.type.SqlTypes;
 import org.jspecify.annotations.Nullable;
 
 /** One state of one way round a circuit. Its road stands apart and never changes. */
 @Entity
+@SQLRestriction("removed_at is null")
 public class LayoutVersion {
   @Id private UUID id;
   private UUID ownerId;
@@ -90,6 +92,7 @@ public class LayoutVersion {
   /** The version that follows another on the same road. */
   LayoutVersion(
       LayoutVersion before,
+      int number,
       LocalDate validFrom,
       String reason,
       List<GroundChange> changes,
@@ -98,7 +101,7 @@ public class LayoutVersion {
     this.ownerId = before.ownerId;
     this.circuit = before.circuit;
     this.layoutName = before.layoutName;
-    this.number = before.number + 1;
+    this.number = number;
     this.validFrom = validFrom;
     this.length = before.length;
     this.cornerCount = before.cornerCount;

@@ -31,10 +31,13 @@ interface LayoutVersions extends JpaRepository<LayoutVersion, UUID> {
       """)
   List<LayoutSummary> summaries(UUID owner);
 
+  /** The highest number ever given, those in the basket included. */
   @Query(
-      """
-      select coalesce(max(l.number), 0) from LayoutVersion l
-      where l.circuit.id = :circuit and l.layoutName = :layout
-      """)
+      nativeQuery = true,
+      value =
+          """
+          select coalesce(max(number), 0) from layout_version
+          where circuit_id = :circuit and layout_name = :layout
+          """)
   int lastNumber(UUID circuit, String layout);
 }

@@ -1,13 +1,17 @@
 package marvek.server.circuit;
 
 import java.time.Clock;
+import java.time.Duration;
 import java.time.LocalDate;
 import java.time.ZoneId;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.CircuitReading;
+import marvek.server.keeping.Allowance;
+import marvek.server.keeping.Turns;
 import marvek.server.problem.Problem;
 import org.springframework.cache.annotation.Cacheable;
 import org.springframework.stereotype.Service;
@@ -16,12 +20,24 @@ import org.springframework.transaction.annotation.Transactional;
 /** Layout versions of one owner. */
 @Service
 public class Layouts {
+  private static final Duration TWICE = Duration.ofSeconds(30);
+
   private final Circuits circuits;
   private final LayoutVersions versions;
   private final LayoutRoads roads;
+  private final Turns turns;
+  private final Allowance allowance;
   private final Clock clock;
 
-  Layouts(Circuits circuits, LayoutVersions versions, LayoutRoads roads, Clock clock) {
+  Layouts(
+      Circuits circuits,
+      LayoutVersions versions,
+      LayoutRoads roads,
+      Turns turns,
+      Allowance allowance,
+      Clock clock) {
+    this.turns = turns;
+    this.allowance = allowance;
     this.circuits = circuits;
     this.versions = versions;
     this.roads = roads;
@@ -65,6 +81,12 @@ public class Layouts {
           null,
           "A circuit needs at least one corner; check that the file holds a whole lap.");
     }
+    turns.at("circuits of " + owner);
+    Optional<LayoutVersion> twice = justNow(owner, circuitName, layoutName, source);
+    if (twice.isPresent()) {
+      return twice.get();
+    }
+    allowance.room(owner, source.length);
     Circuit circuit =
         circuits
             .findFirstByOwnerIdAndName(owner, circuitName)
@@ -82,6 +104,17 @@ public class Layouts {
                 clock.instant()));
     roads.save(new LayoutRoad(version, reading.centreline(), source));
     return version;
+  }
+
+  /** The same file sent twice at once makes one layout. */
+  private Optional<LayoutVersion> justNow(
+      UUID owner, String circuitName, String layoutName, byte[] source) {
+    return circuits
+        .findFirstByOwnerIdAndName(owner, circuitName)
+        .flatMap(
+            c -> versions.findFirstByCircuitIdAndLayoutNameOrderByNumberDesc(c.id(), layoutName))
+        .filter(v -> v.createdAt().isAfter(clock.instant().minus(TWICE)))
+        .filter(v -> Arrays.equals(roads.findById(v.id()).orElseThrow().source(), source));
   }
 
   /** The road of a version; it never changes, so it is kept at hand. */
@@ -123,7 +156,14 @@ public class Layouts {
           "Give " + from.validFrom() + " or a later date.");
     }
     LayoutVersion next =
-        versions.saveAndFlush(new LayoutVersion(from, validFrom, reason, changes, clock.instant()));
+        versions.saveAndFlush(
+            new LayoutVersion(
+                from,
+                versions.lastNumber(from.circuit().id(), from.layoutName()) + 1,
+                validFrom,
+                reason,
+                changes,
+                clock.instant()));
     roads.save(roads.findById(from.id()).orElseThrow().to(next));
     return next;
   }

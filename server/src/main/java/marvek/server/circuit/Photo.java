@@ -5,10 +5,12 @@ import jakarta.persistence.Id;
 import java.time.Instant;
 import java.util.UUID;
 import org.hibernate.annotations.Immutable;
+import org.hibernate.annotations.SQLRestriction;
 import org.springframework.data.domain.Persistable;
 
 /** A picture of something along the road, made anew from what was sent. */
 @Entity
+@SQLRestriction("removed_at is null")
 @Immutable
 class Photo implements Persistable<UUID> {
   @Id private UUID id;

@@ -13,6 +13,7 @@ import javax.imageio.ImageIO;
 import javax.imageio.ImageReader;
 import javax.imageio.ImageTypeSpecifier;
 import javax.imageio.stream.ImageInputStream;
+import marvek.server.keeping.Allowance;
 import marvek.server.problem.Problem;
 import net.coobird.thumbnailator.Thumbnails;
 import org.springframework.stereotype.Service;
@@ -29,9 +30,11 @@ class Photos {
 
   private final PhotoRows rows;
   private final Layouts layouts;
+  private final Allowance allowance;
   private final Clock clock;
 
-  Photos(PhotoRows rows, Layouts layouts, Clock clock) {
+  Photos(PhotoRows rows, Layouts layouts, Allowance allowance, Clock clock) {
+    this.allowance = allowance;
     this.rows = rows;
     this.layouts = layouts;
     this.clock = clock;
@@ -48,7 +51,9 @@ class Photos {
       }
       return;
     }
-    rows.save(new Photo(id, version, redrawn(file), clock.instant()));
+    byte[] small = redrawn(file);
+    allowance.room(owner, small.length);
+    rows.save(new Photo(id, version, small, clock.instant()));
   }
 
   @Transactional(readOnly = true)

@@ -22,7 +22,7 @@ import marvek.core.vehicle.SetupSheet;
 import marvek.core.vehicle.VehicleClasses;
 import marvek.server.access.DemoSettings;
 import marvek.server.account.Accounts;
-import marvek.server.account.SignIn;
+import marvek.server.account.SignUp;
 import marvek.server.circuit.LayoutVersion;
 import marvek.server.reference.ReferenceRow;
 import marvek.server.reference.References;
@@ -46,7 +46,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 @ConditionalOnProperty("marvek.demo")
 class DemoLoader implements ApplicationRunner {
   private final Accounts accounts;
-  private final SignIn signIn;
+  private final SignUp signUp;
   private final DemoCircuits circuits;
   private final Garage garage;
   private final Sheets sheets;
@@ -60,7 +60,7 @@ class DemoLoader implements ApplicationRunner {
 
   DemoLoader(
       Accounts accounts,
-      SignIn signIn,
+      SignUp signUp,
       DemoCircuits circuits,
       Garage garage,
       Sheets sheets,
@@ -72,7 +72,7 @@ class DemoLoader implements ApplicationRunner {
       Clock clock,
       TransactionTemplate transaction) {
     this.accounts = accounts;
-    this.signIn = signIn;
+    this.signUp = signUp;
     this.circuits = circuits;
     this.garage = garage;
     this.sheets = sheets;
@@ -94,7 +94,7 @@ class DemoLoader implements ApplicationRunner {
 
   private void load() {
     for (DemoSettings.Person person : DemoSettings.Person.values()) {
-      signIn.signUp(person.email(), person.fullName(), UUID.randomUUID().toString());
+      signUp.make(person.email(), person.fullName(), UUID.randomUUID().toString());
     }
     UUID driver = accounts.findByEmail(DemoSettings.Person.DRIVER.email()).orElseThrow().id();
     VehicleRow gt = vehicle(driver, "Codorniz GT-C", "cup-gt");

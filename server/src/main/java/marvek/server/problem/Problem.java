@@ -52,6 +52,21 @@ public final class Problem extends RuntimeException {
     return new Problem(HttpStatus.TOO_MANY_REQUESTS, what, null, remedy, null);
   }
 
+  /** More is asked for at once than there are hands. */
+  public static Problem busy() {
+    return new Problem(
+        HttpStatus.SERVICE_UNAVAILABLE,
+        "The server is busy.",
+        null,
+        "Nothing is lost. Try again in a few seconds.",
+        null);
+  }
+
+  /** What is allowed is used up. */
+  public static Problem full(String what, String remedy) {
+    return new Problem(HttpStatus.INSUFFICIENT_STORAGE, what, null, remedy, null);
+  }
+
   public static Problem tooLarge() {
     return new Problem(
         HttpStatus.PAYLOAD_TOO_LARGE,

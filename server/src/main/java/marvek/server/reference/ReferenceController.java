@@ -32,6 +32,7 @@ import marvek.server.account.Accounts;
 import marvek.server.circuit.LayoutVersion;
 import marvek.server.circuit.RoadView;
 import marvek.server.sharing.Role;
+import marvek.server.sharing.Sharing;
 import marvek.server.vehicle.SheetRow;
 import marvek.server.vehicle.VehicleRow;
 import org.jspecify.annotations.Nullable;
@@ -59,12 +60,18 @@ import org.springframework.web.multipart.MultipartFile;
 @RequestMapping("/api")
 class ReferenceController {
   private final References references;
+  private final Sharing sharing;
   private final Searches searches;
   private final Accounts accounts;
   private final Speaking speaking;
 
   ReferenceController(
-      References references, Searches searches, Accounts accounts, Speaking speaking) {
+      References references,
+      Sharing sharing,
+      Searches searches,
+      Accounts accounts,
+      Speaking speaking) {
+    this.sharing = sharing;
     this.references = references;
     this.searches = searches;
     this.accounts = accounts;
@@ -193,7 +200,11 @@ class ReferenceController {
 
   @GetMapping("/references/{id}")
   ReferenceView one(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
-    return view(driver, references.read(driver.id(), id));
+    References.Opened opened = references.read(driver.id(), id);
+    if (opened.role() != Role.OWNER) {
+      sharing.seen(id, driver.id());
+    }
+    return view(driver, opened);
   }
 
   /** The road under a reference, for whoever may read it. */

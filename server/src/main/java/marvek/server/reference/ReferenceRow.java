@@ -17,11 +17,13 @@ import marvek.core.vehicle.Vehicle;
 import marvek.server.circuit.RoadBytes;
 import marvek.server.vehicle.SheetRow;
 import org.hibernate.annotations.JdbcTypeCode;
+import org.hibernate.annotations.SQLRestriction;
 import org.hibernate.type.SqlTypes;
 import org.jspecify.annotations.Nullable;
 
 /** A reference with its working copy. Revisions stand apart and never change. */
 @Entity
+@SQLRestriction("removed_at is null")
 @Table(name = "reference")
 public class ReferenceRow {
   /** The method by which lines are computed now: the search for the quickest. */

@@ -34,7 +34,7 @@ interface ReferenceRows extends JpaRepository<ReferenceRow, UUID> {
         join l.circuit c
         join VehicleRow v on v.id = r.vehicleId
         join Account a on a.id = r.ownerId
-      where s.personId = :person
+      where s.personId = :person and s.confirmed
       order by r.changedAt desc
       """)
   List<SharedReference> sharedWith(UUID person);

@@ -1,6 +1,7 @@
 package marvek.server.reference;
 
 import jakarta.validation.Valid;
+import jakarta.validation.constraints.Email;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
@@ -44,7 +45,7 @@ class SharingController {
     this.speaking = speaking;
   }
 
-  record ShareRequest(@NotBlank @Size(max = 200) String email, @NotNull Role role) {}
+  record ShareRequest(@NotBlank @Email @Size(max = 200) String email, @NotNull Role role) {}
 
   record RemarkRequest(
       @NotBlank @Size(max = 60) String corner,
@@ -88,11 +89,11 @@ class SharingController {
     return sharing.people(driver.id(), id);
   }
 
-  @DeleteMapping("/shares/{person}")
+  @DeleteMapping("/shares/{share}")
   List<SharedWith> close(
-      @AuthenticationPrincipal Driver driver, @PathVariable UUID id, @PathVariable UUID person) {
+      @AuthenticationPrincipal Driver driver, @PathVariable UUID id, @PathVariable UUID share) {
     references.open(driver.id(), id);
-    sharing.close(driver.id(), id, person);
+    sharing.close(driver.id(), id, share);
     return sharing.people(driver.id(), id);
   }
 

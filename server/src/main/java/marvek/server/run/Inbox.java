@@ -141,7 +141,10 @@ class Inbox {
       return;
     }
     try (InputStream in = Files.newInputStream(taking, LinkOption.NOFOLLOW_LINKS)) {
-      recordings.take(owner, run(owner, reference), String.valueOf(file.getFileName()), in, null);
+      // What is still being written comes short of, or beyond, what it was at first.
+      long expected = Files.size(taking);
+      UUID run = run(owner, reference);
+      recordings.take(owner, run, String.valueOf(file.getFileName()), in, expected, null);
     } catch (Problem | IOException e) {
       LOG.warn("{} was not taken: {}", taking, e.getMessage());
       Path refused = move(taking, "../refused");

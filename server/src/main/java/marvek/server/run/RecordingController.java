@@ -53,7 +53,8 @@ class RecordingController {
           null,
           "Split it by session, or leave out channels that are not needed.");
     }
-    return recordings.take(driver.id(), id, name, request.getInputStream(), null);
+    return recordings.take(
+        driver.id(), id, name, request.getInputStream(), request.getContentLengthLong(), null);
   }
 
   record MappingRequest(@NotNull List<Mapping.Column> columns) {}

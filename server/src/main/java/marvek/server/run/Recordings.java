@@ -14,6 +14,7 @@ import java.time.Instant;
 import java.util.HashSet;
 import java.util.HexFormat;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
@@ -22,6 +23,8 @@ import marvek.core.logger.Truth;
 import marvek.core.telemetry.Mapping;
 import marvek.core.telemetry.RecordingFile;
 import marvek.core.telemetry.TelemetryProblem;
+import marvek.server.keeping.Allowance;
+import marvek.server.keeping.Turns;
 import marvek.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -38,6 +41,8 @@ public class Recordings {
   private static final Duration FORGOTTEN = Duration.ofSeconds(30);
   private static final Duration BROKE_OFF = Duration.ofHours(2);
 
+  private static final long ASK_EVERY = 16L << 20;
+
   private volatile Set<UUID> forgotten = Set.of();
 
   /** The largest file taken. */
@@ -50,6 +55,8 @@ public class Recordings {
   private final Parts parts;
   private final SchedulerClient scheduler;
   private final TransactionTemplate transaction;
+  private final Allowance allowance;
+  private final Turns turns;
   private final Clock clock;
 
   Recordings(
@@ -60,7 +67,11 @@ public class Recordings {
       Parts parts,
       @Lazy SchedulerClient scheduler,
       TransactionTemplate transaction,
+      Allowance allowance,
+      Turns turns,
       Clock clock) {
+    this.allowance = allowance;
+    this.turns = turns;
     this.rows = rows;
     this.runRows = runRows;
     this.mappings = mappings;
@@ -81,6 +92,18 @@ public class Recordings {
   /** Stores a file and has it read. */
   public Taken take(UUID owner, UUID runId, String name, InputStream body, @Nullable Truth truth)
       throws IOException {
+    return take(owner, runId, name, body, -1, truth);
+  }
+
+  /**
+   * Stores a file and has it read.
+   *
+   * @param expected bytes that are to come; below nothing where that is not known
+   */
+  Taken take(
+      UUID owner, UUID runId, String name, InputStream body, long expected, @Nullable Truth truth)
+      throws IOException {
+    allowance.room(owner, Math.max(0, expected));
     RunRow run = runs.own(owner, runId);
     String called = name.isBlank() ? "recording" : name.strip();
     Recording row =
@@ -96,16 +119,16 @@ public class Recordings {
       MessageDigest sum = MessageDigest.getInstance("SHA-256");
       long bytes = copy(row, new DigestInputStream(body, sum));
       String digest = HexFormat.of().formatHex(sum.digest());
-      Optional<Recording> same = same(owner, run, digest);
+      if (expected >= 0 && bytes != expected) {
+        throw Problem.bad(
+            "Only " + bytes + " of " + expected + " bytes came.", null, "Bring the file again.");
+      }
+      Optional<Recording> same =
+          Objects.requireNonNull(
+              transaction.execute(t -> store(owner, run, row.id(), bytes, digest, truth)));
       if (same.isPresent()) {
         return new Taken(same.get().id(), same.get().runId(), true);
       }
-      Recording stored = rows.findById(row.id()).orElseThrow();
-      stored.stored(bytes, digest);
-      if (truth != null) {
-        stored.tell(truth);
-      }
-      rows.saveAndFlush(stored);
       whole = true;
     } catch (NoSuchAlgorithmException e) {
       throw new IllegalStateException(e);
@@ -118,8 +141,25 @@ public class Recordings {
     return new Taken(row.id(), runId, false);
   }
 
+  /** Stores a file that has come, unless the same is there; two at once take turns. */
+  private Optional<Recording> store(
+      UUID owner, RunRow run, UUID id, long bytes, String digest, @Nullable Truth truth) {
+    turns.at("recordings of " + owner);
+    Optional<Recording> same = same(owner, run, digest);
+    if (same.isEmpty()) {
+      Recording stored = rows.findById(id).orElseThrow();
+      stored.stored(bytes, digest);
+      if (truth != null) {
+        stored.tell(truth);
+      }
+      rows.saveAndFlush(stored);
+    }
+    return same;
+  }
+
   private long copy(Recording row, InputStream in) throws IOException {
     long bytes = 0;
+    long asked = ASK_EVERY;
     byte[] buffer = new byte[1 << 16];
     try (OutputStream out = parts.to(row.id(), row.ownerId())) {
       int n;
@@ -130,6 +170,11 @@ public class Recordings {
               "The file is larger than 512 MB.",
               null,
               "Split it by session, or leave out channels that are not needed.");
+        }
+        if (bytes >= asked) {
+          // Where the length was not told, room is asked for as it comes.
+          asked = bytes + ASK_EVERY;
+          allowance.room(row.ownerId(), bytes);
         }
         out.write(buffer, 0, n);
       }

@@ -6,10 +6,12 @@ import jakarta.persistence.Table;
 import jakarta.persistence.Version;
 import java.time.Instant;
 import java.util.UUID;
+import org.hibernate.annotations.SQLRestriction;
 import org.jspecify.annotations.Nullable;
 
 /** A run: a time on the track, with a reference, on a day. */
 @Entity
+@SQLRestriction("removed_at is null")
 @Table(name = "run")
 public class RunRow {
   @Id private UUID id;

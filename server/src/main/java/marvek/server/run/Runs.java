@@ -13,6 +13,8 @@ import marvek.core.debrief.SameLaps;
 import marvek.core.reference.ReferenceContent;
 import marvek.core.telemetry.LapKind;
 import marvek.core.vehicle.SetupSheet;
+import marvek.server.keeping.Allowance;
+import marvek.server.keeping.Basket;
 import marvek.server.problem.Problem;
 import marvek.server.reference.References;
 import marvek.server.sharing.Role;
@@ -28,6 +30,8 @@ public class Runs {
   private final LapRows laps;
   private final ChannelRows channels;
   private final References references;
+  private final Allowance allowance;
+  private final Basket basket;
   private final Clock clock;
 
   Runs(
@@ -36,7 +40,11 @@ public class Runs {
       LapRows laps,
       ChannelRows channels,
       References references,
+      Allowance allowance,
+      Basket basket,
       Clock clock) {
+    this.allowance = allowance;
+    this.basket = basket;
     this.rows = rows;
     this.recordings = recordings;
     this.laps = laps;
@@ -58,6 +66,8 @@ public class Runs {
       UUID owner, UUID referenceId, String name, @Nullable Instant at, @Nullable String day) {
     References.Opened opened = references.open(owner, referenceId);
     known(opened, day);
+    allowance.anotherRun(owner);
+    allowance.room(owner, 0);
     SetupSheet sheet = opened.row().sheet();
     int count = rows.findByReferenceIdOrderByDrivenAtDesc(referenceId).size();
     return rows.save(
@@ -125,12 +135,7 @@ public class Runs {
 
   @Transactional
   void remove(UUID owner, UUID id) {
-    RunRow run = own(owner, id);
-    laps.deleteAll(laps.findByRunIdOrderByStarted(id));
-    laps.flush();
-    recordings.deleteAll(recordings.findByRunIdInOrderByCreatedAt(List.of(id)));
-    recordings.flush();
-    rows.delete(run);
+    basket.put(owner, Basket.Sort.RUN, own(owner, id).id());
   }
 
   @Transactional(readOnly = true)

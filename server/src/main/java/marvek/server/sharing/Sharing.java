@@ -7,7 +7,10 @@ import java.util.Optional;
 import java.util.UUID;
 import marvek.server.account.Account;
 import marvek.server.account.Accounts;
+import marvek.server.account.SignUp;
 import marvek.server.problem.Problem;
+import org.jspecify.annotations.Nullable;
+import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -29,7 +32,20 @@ public class Sharing {
   /** The role that was given to somebody, if any. */
   @Transactional(readOnly = true)
   public Optional<Role> given(UUID reference, UUID person) {
-    return shares.findByReferenceIdAndPersonId(reference, person).map(Share::role);
+    return shares.findByReferenceIdAndPersonIdAndConfirmedTrue(reference, person).map(Share::role);
+  }
+
+  /** Notes that somebody has opened what is open to them. */
+  @Transactional
+  public void seen(UUID reference, UUID person) {
+    shares.seen(reference, person, clock.instant());
+  }
+
+  /** Who has made an account may have been given something before; its owner has the last word. */
+  @EventListener
+  @Transactional
+  public void made(SignUp.Made account) {
+    shares.has(account.email(), account.account());
   }
 
   @Transactional(readOnly = true)
@@ -37,40 +53,36 @@ public class Sharing {
     return shares.people(owner, reference);
   }
 
-  /** Opens a reference of the owner's to somebody, or changes their role. */
+  /**
+   * Opens a reference of the owner's to whoever has an address, or changes their role. Answers the
+   * same whether or not somebody here has it.
+   */
   @Transactional
   public void open(UUID owner, UUID reference, String email, Role role) {
     if (role == Role.OWNER) {
       throw Problem.bad("A reference has one owner.", "role", "Choose coach or viewer.");
     }
-    Account person =
-        accounts
-            .findByEmail(email.strip().toLowerCase(Locale.ROOT))
-            .orElseThrow(
-                () ->
-                    Problem.bad(
-                        "Nobody here has the address " + email.strip() + ".",
-                        "email",
-                        "Ask them for the address that they sign in with."));
-    if (person.id().equals(owner)) {
+    String address = email.strip().toLowerCase(Locale.ROOT);
+    @Nullable UUID person = accounts.findByEmail(address).map(Account::id).orElse(null);
+    if (owner.equals(person)) {
       throw Problem.bad("This is your own address.", "email", "Give that of somebody else.");
     }
-    Optional<Share> present = shares.findByReferenceIdAndPersonId(reference, person.id());
+    Optional<Share> present = shares.findByReferenceIdAndEmail(reference, address);
     if (present.isPresent()) {
-      present.get().become(role);
+      present.get().become(role, person);
       return;
     }
     if (shares.people(owner, reference).size() >= MOST) {
       throw Problem.bad(
           "It is open to " + MOST + " people already.", "email", "Close it to somebody first.");
     }
-    shares.save(new Share(owner, reference, person.id(), role, clock.instant()));
+    shares.saveAndFlush(new Share(owner, reference, person, address, role, clock.instant()));
   }
 
   /** Closes a reference of the owner's to somebody. */
   @Transactional
-  public void close(UUID owner, UUID reference, UUID person) {
-    if (shares.deleteByReferenceIdAndOwnerIdAndPersonId(reference, owner, person) == 0) {
+  public void close(UUID owner, UUID reference, UUID share) {
+    if (shares.deleteByIdAndReferenceIdAndOwnerId(share, reference, owner) == 0) {
       throw Problem.notFound("It is not open to that person.");
     }
   }

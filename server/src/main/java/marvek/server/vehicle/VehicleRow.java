@@ -8,11 +8,13 @@ import java.time.Instant;
 import java.util.UUID;
 import marvek.core.vehicle.Vehicle;
 import org.hibernate.annotations.JdbcTypeCode;
+import org.hibernate.annotations.SQLRestriction;
 import org.hibernate.type.SqlTypes;
 import org.jspecify.annotations.Nullable;
 
 /** A vehicle of somebody's own. */
 @Entity
+@SQLRestriction("removed_at is null")
 @Table(name = "vehicle")
 public class VehicleRow {
   @Id private UUID id;

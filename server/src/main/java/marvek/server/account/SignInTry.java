@@ -4,12 +4,14 @@ import jakarta.persistence.Entity;
 import jakarta.persistence.GeneratedValue;
 import jakarta.persistence.GenerationType;
 import jakarta.persistence.Id;
+import jakarta.persistence.Table;
 import java.time.Instant;
 import org.jspecify.annotations.Nullable;
 
-/** A sign-in that failed, kept so that every server process counts the same. */
+/** A try to sign in, kept until it succeeds, so that every server process counts the same. */
 @Entity
-class SignInFailure {
+@Table(name = "sign_in_failure")
+class SignInTry {
   @Id
   @GeneratedValue(strategy = GenerationType.IDENTITY)
   private @Nullable Long id;
@@ -19,9 +21,9 @@ class SignInFailure {
   private Instant at;
 
   @SuppressWarnings("NullAway.Init")
-  protected SignInFailure() {}
+  protected SignInTry() {}
 
-  SignInFailure(String email, String address, Instant at) {
+  SignInTry(String email, String address, Instant at) {
     this.email = email;
     this.address = address;
     this.at = at;

@@ -1,0 +1,168 @@
+package marvek.server.account;
+
+import java.security.SecureRandom;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Base64;
+import java.util.List;
+import java.util.UUID;
+import marvek.server.problem.Problem;
+import org.jspecify.annotations.Nullable;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Making accounts, openly or by a link that works once, and setting passwords. */
+@Service
+public class SignUp {
+  private static final Duration HOUR = Duration.ofHours(1);
+  private static final int INVITATIONS = 20;
+  private static final int TOKEN_BYTES = 24;
+
+  private final Accounts accounts;
+  private final OneTimeLinks links;
+  private final SignInTries tries;
+  private final Passwords passwords;
+  private final PeopleSettings settings;
+  private final ApplicationEventPublisher events;
+  private final Clock clock;
+  private final String serverAddress;
+  private final SecureRandom random = new SecureRandom();
+
+  SignUp(
+      Accounts accounts,
+      OneTimeLinks links,
+      SignInTries tries,
+      Passwords passwords,
+      PeopleSettings settings,
+      ApplicationEventPublisher events,
+      Clock clock,
+      @Value("${server.address}") String serverAddress) {
+    this.accounts = accounts;
+    this.links = links;
+    this.tries = tries;
+    this.passwords = passwords;
+    this.settings = settings;
+    this.events = events;
+    this.clock = clock;
+    this.serverAddress = serverAddress;
+  }
+
+  /** That an account was made. */
+  public record Made(UUID account, String email) {}
+
+  /** Whether anybody may make an account; else by invitation. */
+  boolean open() {
+    return settings.open(serverAddress);
+  }
+
+  /** Makes an account for somebody at {@code from}. */
+  @Transactional
+  Account signUp(
+      String email, String name, String password, @Nullable String invitation, String from) {
+    Instant now = clock.instant();
+    OneTimeLink link = invitation == null ? null : good(invitation, OneTimeLink.Purpose.INVITE);
+    if (link == null && !open()) {
+      throw Problem.forbidden(
+          "Accounts are made by invitation here.",
+          "Ask somebody who has one, or who runs this server, for a link.");
+    }
+    if (link == null
+        && (tries.signUps(from, now.minus(HOUR)) >= settings.signUpsFromOne()
+            || tries.signUps(now.minus(HOUR)) >= settings.signUpsInAll())) {
+      throw Problem.tooMany(
+          "Many accounts were made in the last hour.", "Wait an hour, then try again.");
+    }
+    tries.signedUp(from, now);
+    Account made = make(email, name, password);
+    if (link != null) {
+      use(link);
+    }
+    return made;
+  }
+
+  /** Makes an account, whoever asks. */
+  @Transactional
+  public Account make(String email, String name, String password) {
+    String address = SignIn.normal(email);
+    String hash = passwords.hash(password, List.of(address, name, "marvek"));
+    if (accounts.findByEmail(address).isPresent()) {
+      throw Problem.bad(
+          "No account can be made with this address.",
+          "email",
+          "Sign in if it is yours, or use another address.");
+    }
+    Account made = accounts.saveAndFlush(new Account(address, name.strip(), hash, clock.instant()));
+    events.publishEvent(new Made(made.id(), address));
+    return made;
+  }
+
+  /** A token for a link that lets one person make an account. */
+  @Transactional
+  String invite(UUID owner) {
+    if (links.waiting(owner, clock.instant()) >= INVITATIONS) {
+      throw Problem.bad(
+          INVITATIONS + " of your invitations are not used yet.",
+          null,
+          "Hand those on, or wait until they have run out after a week.");
+    }
+    byte[] bytes = new byte[TOKEN_BYTES];
+    random.nextBytes(bytes);
+    String token = Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
+    links.save(new OneTimeLink(OneTimeLink.Purpose.INVITE, token, owner, clock.instant()));
+    return token;
+  }
+
+  /** Sets a password by a link that the operator has given; answers whose it is. */
+  @Transactional
+  Account reset(String token, String password) {
+    OneTimeLink link = good(token, OneTimeLink.Purpose.PASSWORD);
+    UUID owner = link.ownerId();
+    Account account = owner == null ? null : accounts.findById(owner).orElse(null);
+    if (account == null) {
+      throw gone();
+    }
+    change(account, password);
+    use(link);
+    return account;
+  }
+
+  /** Sets a password, for somebody who has told the one before. */
+  @Transactional
+  void change(UUID id, String before, String password) {
+    Account account = accounts.findById(id).orElseThrow();
+    check(account, before);
+    change(account, password);
+  }
+
+  /** Refuses where a password is not that of the account. */
+  void check(Account account, String password) {
+    if (!passwords.right(password, account.password())) {
+      throw Problem.bad("This is not your password.", "before", "Type the one you sign in with.");
+    }
+  }
+
+  private void change(Account account, String password) {
+    account.take(passwords.hash(password, List.of(account.email(), account.name(), "marvek")));
+    accounts.save(account);
+  }
+
+  private OneTimeLink good(String token, OneTimeLink.Purpose purpose) {
+    return links
+        .good(OneTimeLink.digest(token), purpose, clock.instant())
+        .orElseThrow(SignUp::gone);
+  }
+
+  private void use(OneTimeLink link) {
+    if (links.use(link.id(), clock.instant()) == 0) {
+      throw gone();
+    }
+  }
+
+  private static Problem gone() {
+    return Problem.bad(
+        "This link has been used or has run out.", "link", "Ask for a new one where you got it.");
+  }
+}

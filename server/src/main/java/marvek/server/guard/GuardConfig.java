@@ -1,0 +1,41 @@
+package marvek.server.guard;
+
+import java.util.List;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import org.apache.catalina.valves.RemoteIpValve;
+import org.springframework.boot.web.embedded.tomcat.TomcatServletWebServerFactory;
+import org.springframework.boot.web.server.WebServerFactoryCustomizer;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+
+/** Puts the bounds before the server. */
+@Configuration
+class GuardConfig {
+  /** As many connections in all; what is beyond waits to be accepted. */
+  private static final int MOST_CONNECTIONS = 4096;
+
+  @Bean
+  WebServerFactoryCustomizer<TomcatServletWebServerFactory> guarded(GuardSettings settings) {
+    return factory -> {
+      factory.setProtocol(GuardedProtocol.class.getName());
+      factory.addConnectorCustomizers(
+          connector -> {
+            if (connector.getProtocolHandler() instanceof GuardedProtocol guarded) {
+              guarded.guard(settings.head(), settings.connections());
+              guarded.setMaxConnections(MOST_CONNECTIONS);
+            }
+          });
+      List<String> proxies = settings.proxies().stream().filter(p -> !p.isBlank()).toList();
+      if (!proxies.isEmpty()) {
+        RemoteIpValve forwarded = new RemoteIpValve();
+        forwarded.setInternalProxies(
+            proxies.stream().map(p -> Pattern.quote(p.strip())).collect(Collectors.joining("|")));
+        forwarded.setRemoteIpHeader("x-forwarded-for");
+        forwarded.setProtocolHeader("x-forwarded-proto");
+        factory.addEngineValves(forwarded);
+      }
+      factory.addEngineValves(new PaceValve(settings));
+    };
+  }
+}

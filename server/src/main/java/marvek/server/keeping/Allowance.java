@@ -1,0 +1,91 @@
+package marvek.server.keeping;
+
+import java.time.Clock;
+import java.time.Duration;
+import java.time.OffsetDateTime;
+import java.time.ZoneOffset;
+import java.util.Locale;
+import java.util.UUID;
+import marvek.server.problem.Problem;
+import org.springframework.jdbc.core.simple.JdbcClient;
+import org.springframework.stereotype.Service;
+
+/** How much an account keeps and how much it may. */
+@Service
+public class Allowance {
+  private static final Duration DAY = Duration.ofHours(24);
+  private static final double MEGABYTE = 1e6;
+
+  private final JdbcClient sql;
+  private final KeepingSettings settings;
+  private final Clock clock;
+
+  Allowance(JdbcClient sql, KeepingSettings settings, Clock clock) {
+    this.sql = sql;
+    this.settings = settings;
+    this.clock = clock;
+  }
+
+  /**
+   * What is used of what is allowed.
+   *
+   * @param bytes kept
+   * @param bytesAllowed at most
+   * @param runs begun in the last 24 hours
+   * @param runsAllowed at most
+   */
+  public record Used(long bytes, long bytesAllowed, int runs, int runsAllowed) {}
+
+  public Used used(UUID owner) {
+    return new Used(bytes(owner), settings.space().toBytes(), runs(owner), settings.runsADay());
+  }
+
+  /** Refuses what there is no room for. */
+  public void room(UUID owner, long more) {
+    long kept = bytes(owner);
+    long allowed = settings.space().toBytes();
+    if (kept + more > allowed) {
+      throw Problem.full(
+          String.format(
+              Locale.ROOT,
+              "Your account keeps %.0f MB of %.0f MB, and this needs %.1f MB more.",
+              kept / MEGABYTE,
+              allowed / MEGABYTE,
+              more / MEGABYTE),
+          "Remove runs that you no longer need and empty the basket on the Account page; nothing"
+              + " that you have is lost.");
+    }
+  }
+
+  /** Refuses a run more than are allowed in a day. */
+  public void anotherRun(UUID owner) {
+    if (runs(owner) >= settings.runsADay()) {
+      throw Problem.full(
+          settings.runsADay() + " runs were begun in the last 24 hours, and more are not taken.",
+          "Put the file into one of the runs that are there, or wait until tomorrow.");
+    }
+  }
+
+  private long bytes(UUID owner) {
+    return sql.sql(
+            """
+            select coalesce((select sum(bytes) from recording where owner_id = :o), 0)
+              + coalesce((select sum(octet_length(body)) from lap_channels where owner_id = :o), 0)
+              + coalesce((select sum(octet_length(jpeg)) from photo where owner_id = :o), 0)
+              + coalesce((select sum(octet_length(road) + octet_length(source))
+                  from layout_road where owner_id = :o), 0)
+              + coalesce((select sum(pg_column_size(content)) from revision where owner_id = :o), 0)
+            """)
+        .param("o", owner)
+        .query(Long.class)
+        .single();
+  }
+
+  private int runs(UUID owner) {
+    return sql.sql("select count(*) from run where owner_id = :o and created_at > :since")
+        .param("o", owner)
+        .param("since", OffsetDateTime.ofInstant(clock.instant().minus(DAY), ZoneOffset.UTC))
+        .query(Integer.class)
+        .single();
+  }
+}
