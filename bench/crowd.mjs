@@ -30,14 +30,24 @@ class Person {
     if (!response.ok) throw new Error(`${method} ${path}: ${response.status} ${text}`);
     return text ? JSON.parse(text) : null;
   }
+  /** Asks for heavy work, and waits for what it makes. */
+  async job(path, body) {
+    let job = await this.call('POST', path, body);
+    while (['WAITING', 'WORKING'].includes(job.state)) {
+      await new Promise((go) => setTimeout(go, 100));
+      job = await this.call('GET', `/api/jobs/${job.id}`);
+    }
+    if (job.made === null) throw new Error(`${path}: ${job.problem}`);
+    return job.made;
+  }
   /** Signs in, or makes the account and all that belongs to it. */
   async enter() {
     await this.call('GET', '/api/session');
     const password = 'a long enough word';
     try {
-      await this.call('POST', '/api/session', { email: this.email, password });
-    } catch {
       await this.call('POST', '/api/accounts', { email: this.email, name: this.email, password });
+    } catch {
+      await this.call('POST', '/api/session', { email: this.email, password });
     }
     await this.call('GET', '/api/session');
     this.reference = (await this.call('GET', '/api/paddock')).reference ?? (await this.draft());
@@ -46,7 +56,7 @@ class Person {
     for (let i = have; i < runs; i++) {
       const habits = [{ mistake: i % 2 ? 'COASTS' : 'BRAKES_EARLY', corner: 'c1' }];
       const asked = { laps, habits, live: false, seed: i + 1, spread: 2 };
-      await this.call('POST', `/api/references/${this.reference}/logger`, asked);
+      await this.job(`/api/references/${this.reference}/logger`, asked);
       while ((await all()).runs.some((r) => r.recordings.some((f) => ['STORED', 'WORKING'].includes(f.state))))
         await new Promise((go) => setTimeout(go, 300));
     }
@@ -61,10 +71,10 @@ class Person {
     const layout = await this.call('POST', '/api/layouts', form);
     const kind = (await this.call('GET', '/api/vehicle-classes')).find((c) => c.id === 'cup-gt');
     const vehicle = await this.call('POST', '/api/vehicles', { name: 'Mine', basedOn: kind.id, numbers: kind.vehicle });
-    const made = await this.call('POST', '/api/references', { layoutId: layout.id, vehicleId: vehicle.id });
-    const opened = await this.call('GET', `/api/references/${made.id}`);
-    await this.call('POST', `/api/references/${made.id}/revisions`, { version: opened.working.version, reason: 'First' });
-    return made.id;
+    const made = await this.job('/api/references', { layoutId: layout.id, vehicleId: vehicle.id });
+    const opened = await this.call('GET', `/api/references/${made}`);
+    await this.call('POST', `/api/references/${made}/revisions`, { version: opened.working.version, reason: 'First' });
+    return made;
   }
 }
 

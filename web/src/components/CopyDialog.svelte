@@ -1,8 +1,10 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { push } from 'svelte-spa-router';
-  import { api, ask, asProblem, type PaddockView, type Problem, type SheetView } from '../lib/api';
+  import { api, ask, asProblem, type PaddockView, type Problem, type SheetView, type Job } from '../lib/api';
   import type { Desk } from '../lib/desk.svelte';
+  import { follow } from '../lib/jobs';
+  import JobNote from './JobNote.svelte';
   import ProblemBox from './ProblemBox.svelte';
 
   /** Copies the reference to another vehicle, set-up or layout version. */
@@ -15,6 +17,7 @@
   let sheet = $state('');
   let problem = $state.raw<Problem | null>(null);
   let busy = $state(false);
+  let job = $state.raw<Job | null>(null);
   const layouts = $derived(
     (paddock?.layouts ?? []).filter((l) => l.circuit === desk.view.circuit && l.layout === desk.view.layout),
   );
@@ -40,18 +43,21 @@
     problem = null;
     try {
       await desk.store();
-      const made = await ask(
+      const started = await ask(
         api.POST('/api/references/{id}/copies', {
           params: { path: { id: desk.view.id } },
           body: { layoutId: layout, vehicleId: vehicle, ...(sheet ? { sheetId: sheet } : {}) },
         }),
       );
+      const made = await follow(started, (j) => (job = j));
+      if (made === null) return;
       dialog?.close();
-      await push(`/reference/${made.id}`);
+      await push(`/reference/${made}`);
     } catch (e) {
       problem = asProblem(e);
     } finally {
       busy = false;
+      job = null;
     }
   }
 </script>
@@ -82,6 +88,7 @@
         {#each layouts as l (l.id)}<option value={l.id}>{l.circuit} {l.layout} v{l.version}</option>{/each}
       </select></label
     >
+    {#if job}<JobNote {job} onproblem={(p) => (problem = p)} />{/if}
     {#if problem}<ProblemBox {problem} />{/if}
     <div class="modal-action">
       <button type="button" class="btn" onclick={() => dialog?.close()}>Not now</button>

@@ -1,8 +1,20 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
   import { onMount } from 'svelte';
-  import { api, ask, asProblem, type Corner, type DayChoice, type Problem, type RunLine, type Taken } from '../lib/api';
+  import {
+    api,
+    ask,
+    asProblem,
+    type Corner,
+    type DayChoice,
+    type Job,
+    type Problem,
+    type RunLine,
+    type Taken,
+  } from '../lib/api';
   import { cornerWord } from '../lib/words';
+  import { end } from '../lib/jobs';
+  import JobNote from './JobNote.svelte';
   import ProblemBox from './ProblemBox.svelte';
 
   /** A drive by the simulated driver, in the place of a device. */
@@ -29,6 +41,7 @@
   let day = $state('');
   let habits = $state<{ mistake: string; corner: string }[]>([]);
   let busy = $state(false);
+  let job = $state.raw<Job | null>(null);
   let problem = $state.raw<Problem | null>(null);
   onMount(() => dialog?.showModal());
 
@@ -37,7 +50,7 @@
     busy = true;
     problem = null;
     try {
-      const taken = await ask(
+      const started = await ask(
         api.POST('/api/references/{id}/logger', {
           params: { path: { id: reference } },
           body: {
@@ -55,12 +68,15 @@
           } as never,
         }),
       );
+      const ended = await end(started, (j) => (job = j));
+      if (!ended?.made || !ended.run) return;
       dialog?.close();
-      onclose(taken);
+      onclose({ id: ended.made, run: ended.run, known: false });
     } catch (e) {
       problem = asProblem(e);
     } finally {
       busy = false;
+      job = null;
     }
   }
 </script>
@@ -119,6 +135,7 @@
         <input type="checkbox" class="checkbox checkbox-sm" bind:checked={fresh} /> as a new run
       </label>
     {/if}
+    {#if job}<JobNote {job} words="Driving" onproblem={(p) => (problem = p)} />{/if}
     {#if problem}<ProblemBox {problem} />{/if}
     <div class="modal-action mt-0">
       <button type="button" class="btn" onclick={() => dialog?.close()}>Not now</button>

@@ -2,14 +2,14 @@
   import { createQuery } from '@tanstack/svelte-query';
   import ArrowRight from '@lucide/svelte/icons/arrow-right';
   import { push } from 'svelte-spa-router';
-  import { api, ask, asProblem, type Problem, type RoadView, type Search } from '../lib/api';
+  import { api, ask, asProblem, type Problem, type RoadView, type Job } from '../lib/api';
   import { here } from '../lib/here.svelte';
-  import { follow } from '../lib/searches';
+  import { follow } from '../lib/jobs';
   import { lapTime, metres } from '../lib/units';
   import LapStrip from '../components/LapStrip.svelte';
   import ProblemBox from '../components/ProblemBox.svelte';
   import PutAway from '../components/PutAway.svelte';
-  import SearchNote from '../components/SearchNote.svelte';
+  import JobNote from '../components/JobNote.svelte';
 
   here.say('', '', null);
 
@@ -90,7 +90,7 @@
   let vehicleId = $state('');
   let busy = $state(false);
   let problem = $state<Problem | null>(null);
-  let search = $state.raw<Search | null>(null);
+  let job = $state.raw<Job | null>(null);
   const layout = $derived(layoutId || view?.layouts[0]?.id || '');
   const vehicle = $derived(vehicleId || view?.vehicles[0]?.id || '');
 
@@ -98,14 +98,14 @@
     busy = true;
     problem = null;
     try {
-      const started = await ask(api.POST('/api/references/drafts', { body: { layoutId: layout, vehicleId: vehicle } }));
-      const made = await follow(started, (s) => (search = s));
+      const started = await ask(api.POST('/api/references', { body: { layoutId: layout, vehicleId: vehicle } }));
+      const made = await follow(started, (s) => (job = s));
       if (made) await push(`/reference/${made}`);
     } catch (e) {
       problem = asProblem(e);
     } finally {
       busy = false;
-      search = null;
+      job = null;
     }
   }
   const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
@@ -213,7 +213,7 @@
               {busy ? 'Computing line and lap…' : 'Draft a reference'}
             </button>
           </form>
-          {#if search}<div class="mt-3"><SearchNote {search} onproblem={(p) => (problem = p)} /></div>{/if}
+          {#if job}<div class="mt-3"><JobNote {job} onproblem={(p) => (problem = p)} /></div>{/if}
           {#if problem}<div class="mt-3"><ProblemBox {problem} /></div>{/if}
         {/if}
       </section>

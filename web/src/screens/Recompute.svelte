@@ -2,21 +2,21 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { push, router } from 'svelte-spa-router';
   import { tick, untrack } from 'svelte';
-  import { api, ask, asProblem, type AnswerView, type Problem, type Search } from '../lib/api';
+  import { api, ask, asProblem, type AnswerView, type Problem, type Job } from '../lib/api';
   import { here } from '../lib/here.svelte';
-  import { follow } from '../lib/searches';
+  import { follow } from '../lib/jobs';
   import { lapTime, signed } from '../lib/units';
   import CornerStrip from '../components/CornerStrip.svelte';
   import LapStrip from '../components/LapStrip.svelte';
   import LinesDrawing from '../components/LinesDrawing.svelte';
   import ProblemBox from '../components/ProblemBox.svelte';
-  import SearchNote from '../components/SearchNote.svelte';
+  import JobNote from '../components/JobNote.svelte';
 
   /** A reference computed anew beside what it is: nothing changes before it is taken. */
   let { params }: { params: { id: string } } = $props();
   const queries = useQueryClient();
   const path = $derived({ path: { id: params.id } });
-  let search = $state.raw<Search | null>(null);
+  let job = $state.raw<Job | null>(null);
   let problem = $state.raw<Problem | null>(null);
   let left = $state(false);
   /** Whether what was taken last is looked at, and not what is proposed. */
@@ -50,13 +50,13 @@
     taken = false;
     try {
       const started = await ask(api.POST('/api/references/{id}/recomputation', { params: path, body: asked() }));
-      const done = await follow(started, (s) => (search = s));
+      const done = await follow(started, (s) => (job = s));
       left = done === null;
       if (done !== null) await anew.refetch();
     } catch (e) {
       problem = asProblem(e);
     } finally {
-      search = null;
+      job = null;
     }
   }
   async function open() {
@@ -129,8 +129,8 @@
 
 <main class="px-5 pb-4">
   {#if problem}<div class="py-3"><ProblemBox {problem} /></div>{/if}
-  {#if search}
-    <div class="py-6"><SearchNote {search} onproblem={(p) => (problem = p)} /></div>
+  {#if job}
+    <div class="py-6"><JobNote {job} onproblem={(p) => (problem = p)} /></div>
   {:else if left}
     <div class="grid justify-items-start gap-3 py-6">
       <h1 class="text-2xl font-bold">Cancelled</h1>

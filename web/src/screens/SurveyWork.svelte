@@ -2,10 +2,10 @@
   import { createQuery } from '@tanstack/svelte-query';
   import { onDestroy, onMount } from 'svelte';
   import { push } from 'svelte-spa-router';
-  import { api, ask, asProblem, sendForm, type Kerb, type KerbClearance, type Problem, type Search } from '../lib/api';
+  import { api, ask, asProblem, sendForm, type Kerb, type KerbClearance, type Problem, type Job } from '../lib/api';
   import { here } from '../lib/here.svelte';
   import { typing } from '../lib/keys';
-  import { follow } from '../lib/searches';
+  import { follow } from '../lib/jobs';
   import { SurveyDesk } from '../lib/survey.svelte';
   import { cornerAt, newLandmark, type Sort, type Thing } from '../lib/things';
   import { metres } from '../lib/units';
@@ -16,7 +16,7 @@
   import LapStrip from '../components/LapStrip.svelte';
   import MarkerPanel from '../components/MarkerPanel.svelte';
   import ProblemBox from '../components/ProblemBox.svelte';
-  import SearchNote from '../components/SearchNote.svelte';
+  import JobNote from '../components/JobNote.svelte';
   import SunPlan from '../components/SunPlan.svelte';
   import SurveyFiles from '../components/SurveyFiles.svelte';
   import SurveyStrip, { type Tool } from '../components/SurveyStrip.svelte';
@@ -51,7 +51,7 @@
   let minutes = $state(14 * 60);
   let traffic = $state(false);
   let busy = $state(false);
-  let search = $state.raw<Search | null>(null);
+  let job = $state.raw<Job | null>(null);
   let vehicle = $state('');
   let problem = $state<Problem | null>(null);
 
@@ -304,14 +304,14 @@
         );
         vehicleId = made.id;
       }
-      const started = await ask(api.POST('/api/references/drafts', { body: { layoutId: id, vehicleId } }));
-      const made = await follow(started, (s) => (search = s));
+      const started = await ask(api.POST('/api/references', { body: { layoutId: id, vehicleId } }));
+      const made = await follow(started, (s) => (job = s));
       if (made) await push(`/reference/${made}`);
     } catch (e) {
       problem = asProblem(e);
     } finally {
       busy = false;
-      search = null;
+      job = null;
     }
   }
   async function bring(files: FileList | null) {
@@ -458,7 +458,7 @@
                 {busy ? 'Computing…' : 'Draft the reference'}
               </button>
             </form>
-            {#if search}<div class="mt-2"><SearchNote {search} onproblem={(p) => (problem = p)} /></div>{/if}
+            {#if job}<div class="mt-2"><JobNote {job} onproblem={(p) => (problem = p)} /></div>{/if}
             {#if reference}
               <p class="mt-2 text-sm">
                 <a class="link" href="#/reference/{reference.id}">Open {reference.name}</a>

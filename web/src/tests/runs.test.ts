@@ -356,7 +356,7 @@ describe('the simulated logger', () => {
   };
 
   it('drives what was chosen', async () => {
-    server.on('POST', /logger$/, () => ({ id: 'rec', run: 'run', known: false }));
+    server.on('POST', /logger$/, () => ({ id: 'job', state: 'DONE', share: 1, made: 'rec', run: 'run' }));
     const onclose = open();
     await fireEvent.click(screen.getByRole('button', { name: 'Add a mistake' }));
     await waitFor(() => expect(screen.getByLabelText('Mistake').querySelectorAll('option')).toHaveLength(2));

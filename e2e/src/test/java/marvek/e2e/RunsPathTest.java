@@ -194,9 +194,11 @@ class RunsPathTest {
                   r.send(body ? JSON.stringify(body) : null);
                   return r.responseText;
                 };
-                const taken = JSON.parse(ask('POST', '/api/references/' + arguments[0] + '/logger',
+                let taken = JSON.parse(ask('POST', '/api/references/' + arguments[0] + '/logger',
                   {laps: 2, habits: [], live: false, seed: 4}));
-                return ask('GET', '/api/recordings/' + taken.id + '/file');
+                while (taken.made === null && taken.problem === null)
+                  taken = JSON.parse(ask('GET', '/api/jobs/' + taken.id));
+                return ask('GET', '/api/recordings/' + taken.made + '/file');
                 """,
                 reference));
     StringBuilder out = new StringBuilder("uhr;nord;ost\n");

@@ -50,7 +50,7 @@ class InboxTest {
                 Map.of("laps", 2, "habits", List.of(), "live", false, "seed", 3),
                 made.reference())
             .body()
-            .path("id")
+            .path("made")
             .asText();
     await().atMost(Duration.ofSeconds(60)).until(() -> state(made, id).equals("DONE"));
     return made.person().get("/api/recordings/{id}/file", id).text();

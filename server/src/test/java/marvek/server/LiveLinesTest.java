@@ -44,7 +44,7 @@ class LiveLinesTest {
                 Map.of("laps", 2, "habits", List.of(), "live", true, "speedUp", 200, "seed", 3),
                 made.reference())
             .body()
-            .path("id")
+            .path("made")
             .asText();
     settled(sent, "DONE");
     lines = made.person().get("/api/recordings/{id}/file", sent).text();

@@ -96,7 +96,7 @@ class LoggerTest {
 
   private static double lapTime(People.Answer taken, Made made) {
     JsonNode truth =
-        made.person().get("/api/recordings/{id}/truth", taken.body().path("id").asText()).body();
+        made.person().get("/api/recordings/{id}/truth", taken.body().path("made").asText()).body();
     for (JsonNode lap : truth.path("laps")) {
       if (lap.path("number").asInt() == 1) {
         return lap.path("lapTime").asDouble();

@@ -55,7 +55,7 @@ record Made(People.Person person, String layout, String vehicle, String referenc
         person
             .post("/api/references", Map.of("layoutId", layout, "vehicleId", vehicle))
             .body()
-            .path("id")
+            .path("made")
             .asText());
   }
 

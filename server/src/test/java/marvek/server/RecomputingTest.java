@@ -36,9 +36,9 @@ class RecomputingTest {
         made.person().post(ANEW, Map.of("otherSheet", false), made.reference()).body();
     while (!search.path("state").asText().equals("DONE")) {
       assertThat(search.path("state").asText()).isIn("WAITING", "SEARCHING");
-      search = made.person().get("/api/searches/{id}", search.path("id").asText()).body();
+      search = made.person().get("/api/jobs/{id}", search.path("id").asText()).body();
     }
-    assertThat(search.path("reference").asText()).isEqualTo(made.reference());
+    assertThat(search.path("made").asText()).isEqualTo(made.reference());
     return made.person().get(ANEW, made.reference()).body();
   }
 
@@ -184,15 +184,13 @@ class RecomputingTest {
     int references = person.get("/api/references").body().size();
     JsonNode done =
         person
-            .post(
-                "/api/references/drafts",
-                Map.of("layoutId", made.layout(), "vehicleId", made.vehicle()))
+            .post("/api/references", Map.of("layoutId", made.layout(), "vehicleId", made.vehicle()))
             .body();
     while (!done.path("state").asText().equals("DONE")) {
-      done = person.get("/api/searches/{id}", done.path("id").asText()).body();
+      done = person.get("/api/jobs/{id}", done.path("id").asText()).body();
     }
     assertThat(done.path("share").asDouble()).isEqualTo(1);
-    assertThat(person.get("/api/references/{id}", done.path("reference").asText()).status())
+    assertThat(person.get("/api/references/{id}", done.path("made").asText()).status())
         .isEqualTo(200);
     assertThat(person.get("/api/references").body()).hasSize(references + 1);
 
@@ -201,29 +199,27 @@ class RecomputingTest {
     old.holdSearching(held);
     JsonNode waiting =
         person
-            .post(
-                "/api/references/drafts",
-                Map.of("layoutId", made.layout(), "vehicleId", made.vehicle()))
+            .post("/api/references", Map.of("layoutId", made.layout(), "vehicleId", made.vehicle()))
             .body();
     assertThat(waiting.path("state").asText()).isEqualTo("WAITING");
     String id = waiting.path("id").asText();
     assertThat(
             person
                 .post(
-                    "/api/references/drafts",
+                    "/api/references",
                     Map.of("layoutId", made.layout(), "vehicleId", made.vehicle()))
                 .status())
         .as("one at a time")
         .isEqualTo(409);
     People.Person stranger = people.newcomer();
-    assertThat(stranger.get("/api/searches/{id}", id).status()).isEqualTo(404);
-    assertThat(stranger.delete("/api/searches/{id}", id).status()).isEqualTo(404);
-    person.delete("/api/searches/{id}", id);
+    assertThat(stranger.get("/api/jobs/{id}", id).status()).isEqualTo(404);
+    assertThat(stranger.delete("/api/jobs/{id}", id).status()).isEqualTo(404);
+    person.delete("/api/jobs/{id}", id);
     held.countDown();
-    JsonNode ended = person.get("/api/searches/{id}", id).body();
+    JsonNode ended = person.get("/api/jobs/{id}", id).body();
     while (ended.path("state").asText().equals("WAITING")) {
       Thread.sleep(20);
-      ended = person.get("/api/searches/{id}", id).body();
+      ended = person.get("/api/jobs/{id}", id).body();
     }
     assertThat(ended.path("state").asText()).isEqualTo("CANCELLED");
     assertThat(person.get("/api/references").body()).hasSize(references + 1);
@@ -235,7 +231,7 @@ class RecomputingTest {
     var wrong =
         made.person()
             .post(
-                "/api/references/drafts",
+                "/api/references",
                 Map.of(
                     "layoutId",
                     "00000000-0000-0000-0000-000000000000",

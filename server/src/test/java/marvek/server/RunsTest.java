@@ -62,8 +62,8 @@ class RunsTest {
                     "spread",
                     2.5),
                 made.reference());
-    assertThat(answer.status()).as(answer.text()).isEqualTo(201);
-    settled(answer.body().path("id").asText());
+    assertThat(answer.status()).as(answer.text()).isEqualTo(200);
+    settled(answer.body().path("made").asText());
     return answer.body();
   }
 
@@ -164,7 +164,7 @@ class RunsTest {
     JsonNode taken = drive(8, 4, Map.of("mistake", "COASTS", "corner", corner));
     String run = taken.path("run").asText();
     JsonNode truth =
-        made.person().get("/api/recordings/{id}/truth", taken.path("id").asText()).body();
+        made.person().get("/api/recordings/{id}/truth", taken.path("made").asText()).body();
     List<Double> measured = lapTimes(run(run));
     List<Double> driven = new ArrayList<>();
     truth
@@ -315,7 +315,7 @@ class RunsTest {
         new StringBuilder(
             "Fahrt vom Samstag;;;\nZeit;Breite;Laenge;Tempo km/h;Gas;Bremse;Lenkung;Gang;Drehzahl\n");
     int row = 0;
-    for (String line : file(taken.path("id").asText()).split("\r\n")) {
+    for (String line : file(taken.path("made").asText()).split("\r\n")) {
       if (row++ > 0) {
         String[] cells = line.split(",");
         own.append(
@@ -343,7 +343,7 @@ class RunsTest {
                 "/api/references/{id}/logger",
                 Map.of("laps", 3, "habits", List.of(), "live", false, "worn", true, "seed", 5),
                 made.reference());
-    JsonNode read = settled(answer.body().path("id").asText());
+    JsonNode read = settled(answer.body().path("made").asText());
     assertThat(read.path("report").toString())
         .contains("s after the pedals, give or take")
         .contains("an offset of the sensor");
@@ -353,19 +353,19 @@ class RunsTest {
   @Test
   void theSameFileTwiceIsRecognised() {
     JsonNode taken = drive(1, 7);
-    byte[] same = file(taken.path("id").asText()).getBytes(StandardCharsets.UTF_8);
+    byte[] same = file(taken.path("made").asText()).getBytes(StandardCharsets.UTF_8);
     int before = view().findValues("number").size();
     People.Answer again =
         made.person().send("/api/runs/{id}/recordings", "again.csv", same, newRun());
     assertThat(again.body().path("known").asBoolean()).isTrue();
-    assertThat(again.body().path("id").asText()).isEqualTo(taken.path("id").asText());
+    assertThat(again.body().path("id").asText()).isEqualTo(taken.path("made").asText());
     assertThat(view().findValues("number")).hasSize(before);
   }
 
   @Test
   void columnsThatAreNotKnownAreAskedForOnceAndRemembered() {
     String head = "aa,bb,cc,dd\n";
-    String plain = file(drive(1, 8).path("id").asText());
+    String plain = file(drive(1, 8).path("made").asText());
     StringBuilder text = new StringBuilder(head);
     int row = 0;
     for (String line : plain.split("\r\n")) {
@@ -414,7 +414,7 @@ class RunsTest {
 
   @Test
   void badFilesAreToldAboutAndNothingIsLost() {
-    String good = file(drive(2, 10).path("id").asText());
+    String good = file(drive(2, 10).path("made").asText());
     String[] lines = good.split("\r\n");
     String header = lines[0] + "\n";
     // Driven the other way: the same rows backwards, with their times in order.
@@ -503,8 +503,8 @@ class RunsTest {
     Map<String, String> marks = Map.of(lapNumbered(run, 1), "A", lapNumbered(run, 3), "B");
     made.person().put("/api/trials/{id}/marks", Map.of("marks", marks), trial);
     int before = run(run).path("laps").size();
-    made.person().post("/api/recordings/{id}/again", Map.of(), taken.path("id").asText());
-    settled(taken.path("id").asText());
+    made.person().post("/api/recordings/{id}/again", Map.of(), taken.path("made").asText());
+    settled(taken.path("made").asText());
     assertThat(run(run).path("laps")).hasSize(before);
     assertThat(run(run).path("laps").findValuesAsText("note")).contains("behind the blue one");
     assertThat(run(run).path("laps").findValuesAsText("kind")).contains("TRAFFIC");
@@ -536,7 +536,7 @@ class RunsTest {
     int alone = made.person().get("/api/runs/{id}/proposals", run).body().path("laps").asInt();
     assertThat(alone).isGreaterThanOrEqualTo(5);
     // The other device writes every second sample and starts its clock elsewhere.
-    List<String> rows = file(taken.path("id").asText()).lines().toList();
+    List<String> rows = file(taken.path("made").asText()).lines().toList();
     StringBuilder other = new StringBuilder(rows.get(0)).append('\n');
     for (int i = 1; i < rows.size(); i += 2) {
       String[] cells = rows.get(i).split(",");
@@ -597,8 +597,8 @@ class RunsTest {
                 "/api/references/{id}/logger",
                 Map.of("laps", 4, "habits", List.of(), "live", true, "speedUp", 200, "seed", 3),
                 made.reference());
-    assertThat(live.status()).as(live.text()).isEqualTo(201);
-    String id = live.body().path("id").asText();
+    assertThat(live.status()).as(live.text()).isEqualTo(200);
+    String id = live.body().path("made").asText();
     String run = live.body().path("run").asText();
     await()
         .atMost(Duration.ofSeconds(40))
@@ -761,7 +761,7 @@ class RunsTest {
   void runsLapsRecordingsAndTrialsAreOpenAsTheirReferenceIs() {
     JsonNode taken = drive(2, 14);
     String run = taken.path("run").asText();
-    String recording = taken.path("id").asText();
+    String recording = taken.path("made").asText();
     String lap = run(run).path("laps").path(1).path("id").asText();
     String corner = made.open().path("corners").path(0).path("id").asText();
     String trial =

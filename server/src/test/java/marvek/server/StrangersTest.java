@@ -160,7 +160,7 @@ class StrangersTest {
   void aConnectionThatIsKeptMayAskAgainLater() throws Exception {
     Socket s = from("127.0.0.2");
     for (int i = 0; i < 3; i++) {
-      say(s, head("GET", "/actuator/health/liveness", "\r\n"));
+      say(s, head("GET", "/livez", "\r\n"));
       StringBuilder answer = new StringBuilder();
       while (answer.indexOf("UP") < 0) {
         int b = s.getInputStream().read();

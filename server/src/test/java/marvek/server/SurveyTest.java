@@ -382,7 +382,7 @@ class SurveyTest {
     return person
         .post("/api/references", Map.of("layoutId", layout, "vehicleId", vehicle))
         .body()
-        .path("id")
+        .path("made")
         .asText();
   }
 

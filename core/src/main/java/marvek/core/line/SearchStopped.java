@@ -4,7 +4,7 @@ package marvek.core.line;
 public final class SearchStopped extends RuntimeException {
   private static final long serialVersionUID = 1L;
 
-  SearchStopped() {
+  public SearchStopped() {
     super("the search for a line was stopped");
   }
 }

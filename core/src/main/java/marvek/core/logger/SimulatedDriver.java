@@ -9,7 +9,9 @@ import marvek.core.lap.Conditions;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
 import marvek.core.line.CornerLine;
+import marvek.core.line.SearchStopped;
 import marvek.core.line.Warp;
+import marvek.core.line.Watch;
 import marvek.core.reference.Desk;
 import marvek.core.reference.PointKind;
 import marvek.core.vehicle.Vehicle;
@@ -77,7 +79,16 @@ public final class SimulatedDriver {
 
   /** Drives the plan. */
   public static Driven drive(Plan plan, Random chance) {
-    return new SimulatedDriver(plan, chance).drive();
+    return drive(plan, chance, Watch.NOBODY);
+  }
+
+  /**
+   * Drives a plan lap by lap.
+   *
+   * @param watch is told after each lap how far it is, and may end the drive
+   */
+  public static Driven drive(Plan plan, Random chance, Watch watch) {
+    return new SimulatedDriver(plan, chance).drive(watch);
   }
 
   private static final class Columns {
@@ -88,7 +99,7 @@ public final class SimulatedDriver {
     }
   }
 
-  private Driven drive() {
+  private Driven drive(Watch watch) {
     int lap = 0;
     coming = meant();
     if (plan.outAndIn()) {
@@ -100,6 +111,9 @@ public final class SimulatedDriver {
     }
     gear = desk.limits().bestGear(speed);
     for (int l = 1; l <= plan.laps(); l++) {
+      if (!watch.goesOn((l - 1) / (plan.laps() + 1.0))) {
+        throw new SearchStopped();
+      }
       double grip = l <= plan.coldLaps() ? 0.94 + 0.06 * (l - 1) / plan.coldLaps() : 1;
       lap(l, plan.pace() * grip, 0, n, lap * n);
       lap++;

@@ -18,6 +18,7 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import marvek.core.circuit.Corner;
 import marvek.core.line.ApexType;
+import marvek.core.units.CsvText;
 import marvek.core.units.Display;
 import marvek.core.units.Units;
 
@@ -69,7 +70,7 @@ public final class ReferenceCsv {
             round(Units.kmh(e.approachSpeed())),
             e.point(PointKind.BRAKE)
                 .map(CornerPoint::tie)
-                .map(t -> Sentence.brief(t, Display.METRIC))
+                .map(t -> CsvText.safe(Sentence.brief(t, Display.METRIC)))
                 .orElse(""),
             station(e, PointKind.BRAKE),
             round(e.firstEffort() * 100),
@@ -89,7 +90,7 @@ public final class ReferenceCsv {
             station(e, PointKind.DOWNSHIFT),
             station(e, PointKind.FIRST_APEX),
             station(e, PointKind.SHORT_SHIFT),
-            e.note());
+            CsvText.safe(e.note()));
       }
     } catch (IOException e) {
       throw new IllegalStateException("writing to memory failed", e);
@@ -221,7 +222,7 @@ public final class ReferenceCsv {
     }
 
     String text(String column) {
-      return row.findField(column).map(String::strip).orElse("");
+      return row.findField(column).map(String::strip).map(CsvText::plain).orElse("");
     }
 
     double number(String column, double least, double most) {

@@ -18,6 +18,7 @@ import java.util.stream.Collectors;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.LocalPlane;
 import marvek.core.marker.Landmark;
+import marvek.core.units.CsvText;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -56,9 +57,9 @@ public final class LandmarkCsv {
         Optional<double[]> at = place.degrees(l.station(), l.left(), l.out());
         Instant noted = l.noted();
         csv.writeRecord(
-            l.id(),
+            CsvText.safe(l.id()),
             l.kind().name().toLowerCase(Locale.ROOT),
-            l.label(),
+            CsvText.safe(l.label()),
             Double.toString(l.station()),
             l.left() ? "left" : "right",
             Double.toString(l.out()),
@@ -66,8 +67,8 @@ public final class LandmarkCsv {
             l.permanence().name().toLowerCase(Locale.ROOT),
             l.readable() ? "yes" : "no",
             noted == null ? "" : noted.toString(),
-            l.corner(),
-            l.note(),
+            CsvText.safe(l.corner()),
+            CsvText.safe(l.note()),
             at.map(d -> Double.toString(d[0])).orElse(""),
             at.map(d -> Double.toString(d[1])).orElse(""));
       }
@@ -184,7 +185,7 @@ public final class LandmarkCsv {
     }
 
     private String text(String column) {
-      return fields.findField(column).orElse("").strip();
+      return CsvText.plain(fields.findField(column).orElse("").strip());
     }
 
     private double number(String column, double otherwise) {

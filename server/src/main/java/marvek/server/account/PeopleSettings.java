@@ -15,8 +15,8 @@ import org.springframework.boot.context.properties.bind.DefaultValue;
 @ConfigurationProperties("marvek.people")
 public record PeopleSettings(
     @DefaultValue("AUTO") SignUp signUp,
-    @DefaultValue("60") int signUpsFromOne,
-    @DefaultValue("300") int signUpsInAll) {
+    @DefaultValue("150") int signUpsFromOne,
+    @DefaultValue("600") int signUpsInAll) {
   /** How accounts are made. */
   public enum SignUp {
     AUTO,

@@ -23,15 +23,15 @@ import marvek.core.survey.Zone;
 import marvek.core.technique.Question;
 import marvek.core.technique.School;
 import marvek.server.access.Driver;
+import marvek.server.work.Job;
+import marvek.server.work.Jobs;
 import org.jspecify.annotations.Nullable;
-import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
-import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
 /** A whole reference at a glance, the words that entries are made of, and copies. */
@@ -39,9 +39,11 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api")
 class OverviewController {
   private final References references;
+  private final Jobs jobs;
   private final Speaking speaking;
 
-  OverviewController(References references, Speaking speaking) {
+  OverviewController(References references, Jobs jobs, Speaking speaking) {
+    this.jobs = jobs;
     this.references = references;
     this.speaking = speaking;
   }
@@ -176,15 +178,25 @@ class OverviewController {
   }
 
   @PostMapping("/references/{id}/copies")
-  @ResponseStatus(HttpStatus.CREATED)
-  ReferenceController.Created copy(
+  Job copy(
       @AuthenticationPrincipal Driver driver,
       @PathVariable UUID id,
       @Valid @RequestBody CopyRequest body) {
+    references.open(driver.id(), id);
     String name = body.name() == null ? "" : body.name();
-    return new ReferenceController.Created(
-        references
-            .copy(driver.id(), id, body.layoutId(), body.vehicleId(), body.sheetId(), name)
-            .id());
+    return jobs.start(
+        driver.id(),
+        watch ->
+            Job.Result.of(
+                references
+                    .copy(
+                        driver.id(),
+                        id,
+                        body.layoutId(),
+                        body.vehicleId(),
+                        body.sheetId(),
+                        name,
+                        watch)
+                    .id()));
   }
 }

@@ -9,6 +9,8 @@ import marvek.core.reference.ReferenceContent;
 import marvek.core.vehicle.SetupSheet;
 import marvek.server.access.Driver;
 import marvek.server.problem.Problem;
+import marvek.server.work.Job;
+import marvek.server.work.Jobs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -27,12 +29,12 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/references/{id}/recomputation")
 class RecomputingController {
   private final References references;
-  private final Searches searches;
+  private final Jobs jobs;
   private final Speaking speaking;
 
-  RecomputingController(References references, Searches searches, Speaking speaking) {
+  RecomputingController(References references, Jobs jobs, Speaking speaking) {
     this.references = references;
-    this.searches = searches;
+    this.jobs = jobs;
     this.speaking = speaking;
   }
 
@@ -74,19 +76,18 @@ class RecomputingController {
 
   /** Computes the reference anew beside what it is; nothing of it changes yet. */
   @PostMapping
-  Search compute(
+  Job compute(
       @AuthenticationPrincipal Driver driver,
       @PathVariable UUID id,
       @RequestBody RecomputeRequest body) {
     UUID sheet = body.otherSheet() ? body.sheet() : references.sheetNow(driver.id(), id);
     var units = speaking.units(driver);
-    return searches.start(
+    return jobs.start(
         driver.id(),
         watch -> {
           references.recompute(driver.id(), id, sheet, units, watch);
-          return id;
-        },
-        Searches.MOMENT);
+          return Job.Result.of(id);
+        });
   }
 
   @GetMapping

@@ -35,6 +35,8 @@ import marvek.server.sharing.Role;
 import marvek.server.sharing.Sharing;
 import marvek.server.vehicle.SheetRow;
 import marvek.server.vehicle.VehicleRow;
+import marvek.server.work.Job;
+import marvek.server.work.Jobs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.core.io.ClassPathResource;
 import org.springframework.http.ContentDisposition;
@@ -61,27 +63,21 @@ import org.springframework.web.multipart.MultipartFile;
 class ReferenceController {
   private final References references;
   private final Sharing sharing;
-  private final Searches searches;
+  private final Jobs jobs;
   private final Accounts accounts;
   private final Speaking speaking;
 
   ReferenceController(
-      References references,
-      Sharing sharing,
-      Searches searches,
-      Accounts accounts,
-      Speaking speaking) {
+      References references, Sharing sharing, Jobs jobs, Accounts accounts, Speaking speaking) {
     this.sharing = sharing;
     this.references = references;
-    this.searches = searches;
+    this.jobs = jobs;
     this.accounts = accounts;
     this.speaking = speaking;
   }
 
   record DraftRequest(
       @NotNull UUID layoutId, @NotNull UUID vehicleId, @Nullable @Size(max = 100) String name) {}
-
-  record Created(UUID id) {}
 
   /** A working copy; {@code version} must be given back when it is stored. */
   record WorkingView(int version, ReferenceContent content) {}
@@ -181,21 +177,17 @@ class ReferenceController {
     return references.of(driver.id());
   }
 
+  /** Starts a draft; where it is not there within a moment, ask for the job and its end. */
   @PostMapping("/references")
-  @ResponseStatus(HttpStatus.CREATED)
-  Created draft(@AuthenticationPrincipal Driver driver, @Valid @RequestBody DraftRequest body) {
+  Job draft(@AuthenticationPrincipal Driver driver, @Valid @RequestBody DraftRequest body) {
     String name = body.name() == null ? "" : body.name();
-    return new Created(references.draft(driver.id(), body.layoutId(), body.vehicleId(), name).id());
-  }
-
-  /** Starts a draft; where it is not there within a second, ask for the search and its end. */
-  @PostMapping("/references/drafts")
-  Search drafting(@AuthenticationPrincipal Driver driver, @Valid @RequestBody DraftRequest body) {
-    String name = body.name() == null ? "" : body.name();
-    return searches.start(
+    return jobs.start(
         driver.id(),
-        watch -> references.draft(driver.id(), body.layoutId(), body.vehicleId(), name, watch).id(),
-        Searches.MOMENT);
+        watch ->
+            Job.Result.of(
+                references
+                    .draft(driver.id(), body.layoutId(), body.vehicleId(), name, watch)
+                    .id()));
   }
 
   @GetMapping("/references/{id}")
@@ -291,14 +283,15 @@ class ReferenceController {
   @PostMapping(
       value = "/layouts/{layoutId}/references",
       consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
-  @ResponseStatus(HttpStatus.CREATED)
-  Created take(
+  Job take(
       @AuthenticationPrincipal Driver driver,
       @PathVariable UUID layoutId,
       @RequestPart MultipartFile file)
       throws IOException {
-    return new Created(
-        references.take(driver.id(), layoutId, ReferenceFile.read(file.getBytes())).id());
+    ReferenceFile read = ReferenceFile.read(file.getBytes());
+    return jobs.start(
+        driver.id(),
+        watch -> Job.Result.of(references.take(driver.id(), layoutId, read, watch).id()));
   }
 
   @PostMapping("/references/{id}/vehicle")

@@ -266,10 +266,6 @@ public class References {
         watch);
   }
 
-  private Desk compute(LayoutVersion layout, Machine machine) {
-    return compute(wanted(layout, machine), Watch.NOBODY);
-  }
-
   /** The zones of a layout that change the grip. */
   private List<Zone> ground(LayoutVersion layout) {
     return book.found(layout.id()).things().zones().stream().filter(Zone::counts).toList();
@@ -659,7 +655,13 @@ public class References {
    */
   @Transactional
   public ReferenceRow copy(
-      UUID owner, UUID id, UUID layoutId, UUID vehicleId, @Nullable UUID sheetId, String name) {
+      UUID owner,
+      UUID id,
+      UUID layoutId,
+      UUID vehicleId,
+      @Nullable UUID sheetId,
+      String name,
+      Watch watch) {
     Opened from = open(owner, id);
     LayoutVersion layout = layouts.get(owner, layoutId);
     VehicleRow vehicle = garage.get(owner, vehicleId);
@@ -679,7 +681,7 @@ public class References {
     }
     List<Zone> ground = ground(layout);
     Machine machine = new Machine(vehicle, sheet);
-    Desk desk = compute(layout, machine);
+    Desk desk = compute(wanted(layout, machine), watch);
     Things things = book.placeFirst(layout, Drafter.boards(desk));
     List<CornerEntry> was = Drafter.draft(from.desk(), from.landmarks()).corners();
     List<CornerEntry> is = Drafter.draft(desk, things.landmarks()).corners();
@@ -712,7 +714,7 @@ public class References {
 
   /** Makes a new reference of a file, on a layout that has the same corners. */
   @Transactional
-  public ReferenceRow take(UUID owner, UUID layoutId, ReferenceFile file) {
+  public ReferenceRow take(UUID owner, UUID layoutId, ReferenceFile file, Watch watch) {
     LayoutVersion layout = layouts.get(owner, layoutId);
     boolean fits =
         Math.abs(layout.length() - file.layout().length()) < 0.01 * layout.length()
@@ -732,7 +734,7 @@ public class References {
     VehicleRow vehicle = garage.add(owner, file.vehicleName(), "file", file.vehicle());
     Machine machine = new Machine(vehicle, null);
     List<Zone> ground = ground(layout);
-    Desk desk = compute(layout, machine);
+    Desk desk = compute(wanted(layout, machine), watch);
     Things things = book.placeFirst(layout, Drafter.boards(desk));
     ContentCheck.content(
         layout.counted(), layout.length(), vehicle.numbers().gears(), file.content());

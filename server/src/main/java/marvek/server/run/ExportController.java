@@ -29,6 +29,7 @@ import marvek.core.circuit.RoadPosition;
 import marvek.core.debrief.Debrief;
 import marvek.core.telemetry.CornerEvents;
 import marvek.core.telemetry.LapGrid;
+import marvek.core.units.CsvText;
 import marvek.core.units.Display;
 import marvek.server.access.Driver;
 import marvek.server.account.Accounts;
@@ -73,7 +74,7 @@ class ExportController {
   private static ResponseEntity<byte[]> csv(String name, List<List<String>> rows) {
     StringWriter text = new StringWriter();
     try (CsvWriter csv = CsvWriter.builder().build(text)) {
-      rows.forEach(csv::writeRecord);
+      rows.forEach(r -> csv.writeRecord(r.stream().map(CsvText::safe).toList()));
     } catch (IOException e) {
       throw new java.io.UncheckedIOException(e);
     }

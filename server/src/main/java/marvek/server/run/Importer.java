@@ -29,10 +29,12 @@ import marvek.core.telemetry.Mapping;
 import marvek.core.telemetry.ReadReport;
 import marvek.core.telemetry.ReadingStopped;
 import marvek.core.telemetry.TelemetryProblem;
+import marvek.server.problem.Problem;
 import marvek.server.reference.References;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.jdbc.core.JdbcTemplate;
@@ -63,6 +65,7 @@ class Importer {
   private final LapRows laps;
   private final ChannelRows channels;
   private final References references;
+  private final ObjectProvider<Recordings> recordingsOf;
   private final Parts parts;
   private final JdbcTemplate jdbc;
   private final TransactionTemplate transaction;
@@ -73,6 +76,7 @@ class Importer {
       LapRows laps,
       ChannelRows channels,
       References references,
+      ObjectProvider<Recordings> recordingsOf,
       Parts parts,
       JdbcTemplate jdbc,
       TransactionTemplate transaction) {
@@ -81,6 +85,7 @@ class Importer {
     this.laps = laps;
     this.channels = channels;
     this.references = references;
+    this.recordingsOf = recordingsOf;
     this.parts = parts;
     this.jdbc = jdbc;
     this.transaction = transaction;
@@ -92,7 +97,15 @@ class Importer {
     @Bean
     OneTimeTask<Void> readRecording(Importer importer) {
       return Tasks.oneTime(TASK)
-          .execute((instance, context) -> importer.run(UUID.fromString(instance.getId())));
+          .execute(
+              (instance, context) -> {
+                UUID id = UUID.fromString(instance.getId());
+                try {
+                  importer.run(id);
+                } finally {
+                  importer.next(id);
+                }
+              });
     }
   }
 
@@ -118,6 +131,12 @@ class Importer {
       store(working, ready, report);
     } catch (TelemetryProblem p) {
       fail(id, Recordings.trouble(p), report);
+    } catch (Problem p) {
+      // Its run or its reference was put away meanwhile.
+      fail(
+          id,
+          new Recording.Trouble(String.valueOf(p.getMessage()), null, Problem.remedy(p)),
+          report);
     } catch (ReadingStopped | InterruptedIOException e) {
       Recording now = recordings.findById(id).orElseThrow();
       now.cancelled();
@@ -132,6 +151,15 @@ class Importer {
               "It is stored as it came. Read it again; if it comes back, the log says more."),
           report);
     }
+  }
+
+  private void next(UUID after) {
+    jdbc.query(
+        "select owner_id from recording where id = ?",
+        row -> {
+          recordingsOf.getObject().next(row.getObject(1, UUID.class), after);
+        },
+        after);
   }
 
   private void fail(UUID id, Recording.Trouble trouble, ReadReport report) {
@@ -289,7 +317,9 @@ class Importer {
   }
 
   Target target(Recording row) {
-    RunRow run = runs.findById(row.runId()).orElseThrow();
+    RunRow run =
+        runs.findById(row.runId())
+            .orElseThrow(() -> Problem.notFound("The run of this file was put away."));
     References.Opened opened = references.open(row.ownerId(), run.referenceId());
     return new Target(opened, run.day());
   }

@@ -7,16 +7,18 @@ import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.io.BufferedWriter;
-import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.OutputStreamWriter;
+import java.io.UncheckedIOException;
 import java.net.InetAddress;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Locale;
 import java.util.UUID;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import marvek.core.line.Watch;
 import marvek.core.logger.Habit;
 import marvek.core.logger.Mistake;
 import marvek.core.logger.Recorder;
@@ -25,6 +27,8 @@ import marvek.core.reference.Variant;
 import marvek.server.access.Driver;
 import marvek.server.problem.Problem;
 import marvek.server.reference.References;
+import marvek.server.work.Job;
+import marvek.server.work.Jobs;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -43,6 +47,11 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api")
 class LoggerController implements DisposableBean {
+  private static final double KILOMETRE = 1000;
+
+  /** Metres that one drive may be long: what it takes grows with them. */
+  private static final double LONGEST_DRIVE = 250 * KILOMETRE;
+
   private static final Logger LOG = LoggerFactory.getLogger(LoggerController.class);
 
   private final References references;
@@ -50,6 +59,7 @@ class LoggerController implements DisposableBean {
   private final Recordings recordings;
   private final LivePort live;
   private final SimulatedRuns simulated;
+  private final Jobs jobs;
   private final ExecutorService senders = Executors.newFixedThreadPool(2);
 
   LoggerController(
@@ -57,7 +67,9 @@ class LoggerController implements DisposableBean {
       Runs runs,
       Recordings recordings,
       LivePort live,
-      SimulatedRuns simulated) {
+      SimulatedRuns simulated,
+      Jobs jobs) {
+    this.jobs = jobs;
     this.references = references;
     this.runs = runs;
     this.recordings = recordings;
@@ -103,15 +115,15 @@ class LoggerController implements DisposableBean {
         .toList();
   }
 
+  /** Has the reference driven; where that is not done within a moment, ask for the job. */
   @PostMapping("/references/{id}/logger")
-  @ResponseStatus(HttpStatus.CREATED)
-  Recordings.Taken drive(
+  Job drive(
       @PathVariable UUID id,
       @Valid @RequestBody DriveRequest request,
-      @AuthenticationPrincipal Driver driver)
-      throws IOException {
+      @AuthenticationPrincipal Driver driver) {
     References.Opened opened = references.open(driver.id(), id);
     Variant day = day(opened, request.day());
+    List<Habit> habits = habits(opened, request);
     UUID into = request.run() == null ? null : runs.own(driver.id(), request.run()).id();
     if (request.live() && opened.layout().plane() == null) {
       throw Problem.bad(
@@ -119,6 +131,41 @@ class LoggerController implements DisposableBean {
           "live",
           "Give it one on the Survey screen, or let the logger write a file.");
     }
+    double metres = request.laps() * opened.desk().road().length();
+    if (metres > LONGEST_DRIVE) {
+      throw Problem.bad(
+          String.format(
+              Locale.ROOT,
+              "%d laps of %.1f km are %.0f km, and %.0f km are the most of one drive.",
+              request.laps(),
+              opened.desk().road().length() / KILOMETRE,
+              metres / KILOMETRE,
+              LONGEST_DRIVE / KILOMETRE),
+          "laps",
+          "Ask for "
+              + Math.max(1, (int) (LONGEST_DRIVE / opened.desk().road().length()))
+              + " laps or fewer.");
+    }
+    return jobs.start(
+        driver.id(),
+        watch -> {
+          try {
+            return driven(driver, opened, request, day, habits, into, watch);
+          } catch (IOException e) {
+            throw new UncheckedIOException(e);
+          }
+        });
+  }
+
+  private Job.Result driven(
+      Driver driver,
+      References.Opened opened,
+      DriveRequest request,
+      @Nullable Variant day,
+      List<Habit> habits,
+      @Nullable UUID into,
+      Watch watch)
+      throws IOException {
     long seed = request.seed() == null ? System.nanoTime() : request.seed();
     SimulatedRuns.Recorded recorded =
         simulated.drive(
@@ -126,17 +173,23 @@ class LoggerController implements DisposableBean {
             opened.working().corners(),
             day,
             request.laps(),
-            habits(opened, request),
+            habits,
             request.spread() == null ? 1.5 : request.spread(),
             request.pace() == null ? 0.98 : request.pace(),
             Boolean.TRUE.equals(request.worn()) ? Recorder.Noise.worn() : Recorder.Noise.usual(),
-            seed);
+            seed,
+            watch);
     String name = "simulated-" + request.laps() + "-laps";
-    // Begun only now: a drive that cannot be made leaves no empty run behind.
+    // Begun only now: a drive that is not made leaves no empty run behind.
     UUID run =
         into != null
             ? into
-            : runs.start(driver.id(), id, request.name() == null ? "" : request.name(), null, null)
+            : runs.start(
+                    driver.id(),
+                    opened.row().id(),
+                    request.name() == null ? "" : request.name(),
+                    null,
+                    null)
                 .id();
     if (request.live()) {
       Recording row =
@@ -144,14 +197,10 @@ class LoggerController implements DisposableBean {
       double speedUp =
           request.speedUp() == null ? 20 : Math.max(1, Math.min(200, request.speedUp()));
       send(String.valueOf(row.token()), recorded.recorder(), speedUp);
-      return new Recordings.Taken(row.id(), run, false);
+      return new Job.Result(row.id(), run);
     }
-    return recordings.take(
-        driver.id(),
-        run,
-        name + ".csv",
-        new ByteArrayInputStream(recorded.table()),
-        recorded.driven().truth());
+    Recordings.Taken taken = simulated.stored(driver.id(), run, name + ".csv", recorded);
+    return new Job.Result(taken.id(), taken.run());
   }
 
   /** A day of the reference, or a usual one of a kind that it does not have. */

@@ -36,10 +36,37 @@ interface RecordingRows extends JpaRepository<Recording, UUID> {
 
   List<Recording> findByStateAndCreatedAtBefore(Recording.State state, java.time.Instant before);
 
+  /** Whether a file of somebody's other than the given one is being read or about to be. */
+  @org.springframework.data.jpa.repository.Query(
+      nativeQuery = true,
+      value =
+          """
+          select exists (select 1 from recording r where r.owner_id = :owner and r.id <> :but
+            and (r.state = 'WORKING' or r.state = 'STORED' and exists (
+              select 1 from scheduled_tasks s where s.task_instance = r.id::text)))
+          """)
+  boolean reading(UUID owner, UUID but);
+
+  /** The file of somebody's that has waited longest to be read, but the given one. */
+  @org.springframework.data.jpa.repository.Query(
+      nativeQuery = true,
+      value =
+          """
+          select r.id from recording r where r.owner_id = :owner and r.id <> :but
+            and r.state = 'STORED' and r.mapping is not null order by r.created_at limit 1
+          """)
+  Optional<UUID> waiting(UUID owner, UUID but);
+
   boolean existsByStateIn(Collection<Recording.State> states);
 
-  Optional<Recording> findFirstByStateAndReadByLessThanOrderByCreatedAtDesc(
-      Recording.State state, int version);
+  /** The newest that an earlier version has read; what is in the basket waits there. */
+  @org.springframework.data.jpa.repository.Query(
+      """
+      select r from Recording r join RunRow u on u.id = r.runId
+        join ReferenceRow f on f.id = u.referenceId
+      where r.state = DONE and r.readBy < :version order by r.createdAt desc limit 1
+      """)
+  Optional<Recording> readBefore(int version);
 
   List<Recording> findByOwnerIdAndDigestAndRunIdIn(
       UUID ownerId, String digest, Collection<UUID> runIds);

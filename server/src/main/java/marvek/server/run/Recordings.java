@@ -244,6 +244,28 @@ public class Recordings {
 
   /** Has a stored file read by the next free worker, this process's or another's. */
   private void read(UUID id) {
+    transaction.executeWithoutResult(
+        t -> {
+          UUID owner = rows.findById(id).orElseThrow().ownerId();
+          turns.at("reading of " + owner);
+          // One at a time for each account: who brings a hundred files does not keep others
+          // waiting.
+          if (!rows.reading(owner, id)) {
+            schedule(id);
+          }
+        });
+  }
+
+  /** Has the next file of somebody read, after one was. */
+  void next(UUID owner, UUID after) {
+    transaction.executeWithoutResult(
+        t -> {
+          turns.at("reading of " + owner);
+          rows.waiting(owner, after).ifPresent(this::schedule);
+        });
+  }
+
+  private void schedule(UUID id) {
     scheduler.scheduleIfNotExists(Importer.TASK.instance(id.toString()).build(), clock.instant());
   }
 
@@ -343,9 +365,7 @@ public class Recordings {
     if (rows.existsByStateIn(List.of(Recording.State.STORED, Recording.State.WORKING))) {
       return;
     }
-    Optional<Recording> next =
-        rows.findFirstByStateAndReadByLessThanOrderByCreatedAtDesc(
-            Recording.State.DONE, Importer.READ_BY);
+    Optional<Recording> next = rows.readBefore(Importer.READ_BY);
     if (next.isPresent()) {
       again(next.get().ownerId(), next.get().id());
     }

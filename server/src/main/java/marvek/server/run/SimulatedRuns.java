@@ -1,12 +1,16 @@
 package marvek.server.run;
 
-import java.io.ByteArrayInputStream;
+import java.io.BufferedWriter;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
+import java.io.InputStream;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
 import java.util.Random;
 import java.util.UUID;
+import marvek.core.line.Watch;
 import marvek.core.logger.Driven;
 import marvek.core.logger.Habit;
 import marvek.core.logger.Plan;
@@ -36,11 +40,20 @@ public class SimulatedRuns {
 
   /** A drive, and the device that recorded it. */
   record Recorded(Driven driven, Recorder recorder) {
-    /** The table that the device writes, 50 rows a second. */
-    byte[] table() {
-      StringBuilder text = new StringBuilder();
-      recorder.table(50, line -> text.append(line).append("\r\n"));
-      return text.toString().getBytes(StandardCharsets.UTF_8);
+    /** Writes the table that the device writes, 50 rows a second. */
+    void table(Path file) throws IOException {
+      try (BufferedWriter out = Files.newBufferedWriter(file)) {
+        recorder.table(
+            50,
+            line -> {
+              try {
+                out.write(line);
+                out.write("\r\n");
+              } catch (IOException e) {
+                throw new UncheckedIOException(e);
+              }
+            });
+      }
     }
   }
 
@@ -58,13 +71,15 @@ public class SimulatedRuns {
       double spread,
       double pace,
       Recorder.Noise device,
-      long seed) {
+      long seed,
+      Watch watch) {
     Desk desk = day == null ? opened.desk() : references.on(opened, day.day());
     List<CornerEntry> then = day == null ? entries : RunDays.on(opened.desk(), desk, day, entries);
     Driven driven =
         SimulatedDriver.drive(
             new Plan(desk, then, habits, laps, spread, pace, laps > 5 ? 1 : 0, true),
-            new Random(seed));
+            new Random(seed),
+            watch);
     return new Recorded(
         driven,
         new Recorder(
@@ -96,19 +111,26 @@ public class SimulatedRuns {
             1.8,
             0.98,
             Recorder.Noise.usual(),
-            seed);
+            seed,
+            Watch.NOBODY);
     try {
-      Recordings.Taken taken =
-          recordings.take(
-              owner,
-              run,
-              "simulated.csv",
-              new ByteArrayInputStream(recorded.table()),
-              recorded.driven().truth());
-      importer.run(taken.id());
+      importer.run(stored(owner, run, "simulated.csv", recorded).id());
     } catch (IOException e) {
-      throw new java.io.UncheckedIOException(e);
+      throw new UncheckedIOException(e);
     }
     return run;
+  }
+
+  /** Takes what the device wrote, as any file. */
+  Recordings.Taken stored(UUID owner, UUID run, String name, Recorded recorded) throws IOException {
+    Path file = Files.createTempFile("simulated", ".csv");
+    try {
+      recorded.table(file);
+      try (InputStream in = Files.newInputStream(file)) {
+        return recordings.take(owner, run, name, in, Files.size(file), recorded.driven().truth());
+      }
+    } finally {
+      Files.delete(file);
+    }
   }
 }

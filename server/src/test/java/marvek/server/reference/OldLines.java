@@ -6,6 +6,8 @@ import java.util.concurrent.CountDownLatch;
 import java.util.function.Function;
 import marvek.core.reference.Desk;
 import marvek.server.circuit.RoadBytes;
+import marvek.server.work.Job;
+import marvek.server.work.Jobs;
 import org.springframework.boot.test.context.TestComponent;
 import org.springframework.jdbc.core.JdbcTemplate;
 
@@ -13,12 +15,12 @@ import org.springframework.jdbc.core.JdbcTemplate;
 @TestComponent
 public class OldLines {
   private final References references;
-  private final Searches searches;
+  private final Jobs jobs;
   private final JdbcTemplate database;
 
-  OldLines(References references, Searches searches, JdbcTemplate database) {
+  OldLines(References references, Jobs jobs, JdbcTemplate database) {
     this.references = references;
-    this.searches = searches;
+    this.jobs = jobs;
     this.database = database;
   }
 
@@ -38,7 +40,7 @@ public class OldLines {
 
   /** Keeps the only searcher busy until it is let go. */
   public void holdSearching(CountDownLatch until) {
-    searches.start(
+    jobs.start(
         UUID.randomUUID(),
         watch -> {
           try {
@@ -46,7 +48,7 @@ public class OldLines {
           } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
           }
-          return UUID.randomUUID();
+          return Job.Result.of(UUID.randomUUID());
         },
         Duration.ZERO);
   }

@@ -1,4 +1,4 @@
-package marvek.server.reference;
+package marvek.server.work;
 
 import java.util.UUID;
 import marvek.server.access.Driver;
@@ -9,24 +9,24 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 
-/** How far a search is, and its end. */
+/** How far heavy work is, and its end. */
 @RestController
-@RequestMapping("/api/searches")
-class SearchController {
-  private final Searches searches;
+@RequestMapping("/api/jobs")
+class JobController {
+  private final Jobs jobs;
 
-  SearchController(Searches searches) {
-    this.searches = searches;
+  JobController(Jobs jobs) {
+    this.jobs = jobs;
   }
 
   @GetMapping("/{id}")
-  Search one(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
-    return searches.shown(driver.id(), id);
+  Job one(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
+    return jobs.shown(driver.id(), id);
   }
 
   /** Cancels it: nothing is stored then. */
   @DeleteMapping("/{id}")
-  Search cancel(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
-    return searches.cancel(driver.id(), id);
+  Job cancel(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
+    return jobs.cancel(driver.id(), id);
   }
 }
