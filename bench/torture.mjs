@@ -69,7 +69,10 @@ const sample = async (name) => (await me.raw('GET', `/api/outlines/samples/${nam
 const files = { geojson: await sample('outline.geojson'), gpx: await sample('outline.gpx'), csv: await sample('outline.csv') };
 function form(fields) {
   const f = new FormData();
-  for (const [k, v] of Object.entries(fields)) f.set(k, v instanceof Blob ? v : String(v), v instanceof Blob ? v.called : undefined);
+  for (const [k, v] of Object.entries(fields)) {
+    if (v instanceof Blob) f.set(k, v, v.called);
+    else f.set(k, String(v));
+  }
   return f;
 }
 const blob = (content, called) => Object.assign(new Blob([content]), { called });

@@ -12,6 +12,8 @@ import java.util.UUID;
 import marvek.core.units.Display;
 import marvek.server.access.DemoSettings;
 import marvek.server.access.Driver;
+import marvek.server.account.Account.CornerWords;
+import marvek.server.account.Account.Theme;
 import marvek.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -102,8 +104,8 @@ class SessionController {
   record Preferences(
       @NotNull Display.Speed speed,
       @NotNull Display.Length length,
-      Account.@NotNull Theme theme,
-      Account.@NotNull CornerWords corners) {}
+      @NotNull Theme theme,
+      @NotNull CornerWords corners) {}
 
   @GetMapping("/session")
   SessionView session(

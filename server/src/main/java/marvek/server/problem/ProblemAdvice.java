@@ -1,5 +1,6 @@
 package marvek.server.problem;
 
+import com.fasterxml.jackson.databind.JsonMappingException;
 import java.sql.SQLException;
 import java.util.Objects;
 import marvek.core.circuit.CornerBook;
@@ -167,8 +168,21 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
     return respond(
         HttpStatus.BAD_REQUEST,
         "The request cannot be read.",
-        null,
+        e.getCause() instanceof JsonMappingException j ? where(j) : null,
         "Send JSON as /v3/api-docs describes it.");
+  }
+
+  /** The place of a value, as "corners[2].points". */
+  private static @Nullable String where(JsonMappingException e) {
+    StringBuilder path = new StringBuilder();
+    for (JsonMappingException.Reference r : e.getPath()) {
+      if (r.getFieldName() == null) {
+        path.append('[').append(r.getIndex()).append(']');
+      } else {
+        path.append(path.isEmpty() ? "" : ".").append(r.getFieldName());
+      }
+    }
+    return path.isEmpty() ? null : path.toString();
   }
 
   @Override
