@@ -23,7 +23,7 @@
   <div class="no-print border-base-300 bg-base-100 flex flex-wrap items-center gap-3 border-b px-5 py-1" role="status">
     <span>{basket.last.name} is in the basket, for 30 days.</span>
     <button class="btn btn-sm" onclick={back}>Bring it back</button>
-    <button class="btn btn-sm btn-ghost" onclick={() => (basket.last = null)}>Good</button>
+    <button class="btn btn-sm btn-ghost" onclick={() => (basket.last = null)}>Hide</button>
     {#if problem}<ProblemBox {problem} />{/if}
   </div>
 {/if}

@@ -42,7 +42,7 @@ export function lapTime(seconds: number): string {
 
 /** Bytes in the unit that one would say. */
 export function size(bytes: number): string {
-  const [unit, one] = bytes >= 1e9 ? ['GB', 1e9] : bytes >= 1e6 ? ['MB', 1e6] : (['kB', 1e3] as const);
+  const [unit, one] = bytes >= 2 ** 30 ? ['GB', 2 ** 30] : bytes >= 2 ** 20 ? ['MB', 2 ** 20] : (['kB', 1024] as const);
   const value = bytes / one;
   return `${plain(value, value >= 100 ? 0 : 1)} ${unit}`;
 }

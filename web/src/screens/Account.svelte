@@ -106,105 +106,109 @@
     </section>
   {/if}
   <div class="grid items-start gap-5 md:grid-cols-2">
-    <section class="bg-base-100 border-base-300 grid gap-3 rounded border p-4">
-      <h2 class="font-bold">What you keep here</h2>
-      {#if used.data}
-        {@render gauge('Space', share, `${size(used.data.bytes)} of ${size(used.data.bytesAllowed)}`)}
-        {@render gauge('Runs in 24 hours', runs, `${used.data.runs} of ${used.data.runsAllowed}`)}
-        {#if share >= 0.8 || runs >= 0.8}
-          <p role="alert">
-            More than 80 % is used. Put runs away that you no longer need, and empty the basket: it counts too.
-          </p>
+    <div class="grid gap-5">
+      <section class="bg-base-100 border-base-300 grid gap-3 rounded border p-4">
+        <h2 class="font-bold">What you keep here</h2>
+        {#if used.data}
+          {@render gauge('Space', share, `${size(used.data.bytes)} of ${size(used.data.bytesAllowed)}`)}
+          {@render gauge('Runs in 24 hours', runs, `${used.data.runs} of ${used.data.runsAllowed}`)}
+          {#if share >= 0.8 || runs >= 0.8}
+            <p role="alert">
+              More than 80 % is used. Put runs away that you no longer need, and empty the basket: it counts too.
+            </p>
+          {/if}
         {/if}
-      {/if}
-      <p>
-        <a class="btn btn-sm" href="/api/account/everything.zip" download>Take all of it along</a>
-        <span class="text-sm">a ZIP of JSON lines and your files as they came</span>
-      </p>
-    </section>
-    <section class="bg-base-100 border-base-300 grid gap-2 rounded border p-4">
-      <h2 class="font-bold">Basket</h2>
-      {#each away.data ?? [] as a (a.id)}
-        <p class="flex items-center gap-2" data-away={a.sort}>
-          <span class="min-w-0 flex-1 truncate">{a.name} <span class="text-sm">({WORDS[a.sort]})</span></span>
-          <span class="text-sm">until {day.format(new Date(a.until))}</span>
-          <button class="btn btn-xs" onclick={() => back(a)}>Bring back</button>
+        <p>
+          <a class="btn btn-sm" href="/api/account/everything.zip" download>Take all of it along</a>
+          <span class="text-sm">a ZIP of JSON lines and your files as they came</span>
         </p>
-      {:else}
-        <p>Nothing was put away.</p>
-      {/each}
-      {#if away.data?.length}
-        {#if sure}
-          <p>
-            All of it is deleted for good. <button class="btn btn-xs btn-error" onclick={empty}>Delete</button>
-            <button class="btn btn-xs" onclick={() => (sure = false)}>Keep</button>
-          </p>
-        {:else}
-          <button class="btn btn-sm justify-self-start" onclick={() => (sure = true)}>Empty the basket</button>
-        {/if}
-      {/if}
-    </section>
-    <form class="bg-base-100 border-base-300 grid gap-2 rounded border p-4" onsubmit={change}>
-      <h2 class="font-bold">Password</h2>
-      <label class="grid gap-1"
-        >The one you have
-        <input
-          class="input w-full"
-          type="password"
-          required
-          maxlength="200"
-          autocomplete="current-password"
-          bind:value={before}
-        /></label
-      >
-      <label class="grid gap-1"
-        >The new one
-        <input
-          class="input w-full"
-          type="password"
-          required
-          minlength="8"
-          maxlength="72"
-          autocomplete="new-password"
-          bind:value={password}
-        /></label
-      >
-      <div class="flex flex-wrap gap-2">
-        <button class="btn">Change it</button>
-        <button
-          type="button"
-          class="btn btn-ghost"
-          onclick={() => act(() => ask(api.DELETE('/api/account/sessions')), 'Other devices are signed out.')}
-          >Sign out everywhere else</button
-        >
-      </div>
-    </form>
-    <section class="bg-base-100 border-base-300 grid gap-2 rounded border p-4">
-      <h2 class="font-bold">Bring somebody in</h2>
-      <p class="text-sm">A link makes one account, within a week.</p>
-      {#if link}<input class="input w-full" readonly aria-label="Link for one account" value={link} />{/if}
-      <button class="btn btn-sm justify-self-start" onclick={invite}>Make a link</button>
-    </section>
-    {#if !session.person?.leavesAt}
-      <form class="bg-base-100 border-base-300 grid gap-2 rounded border p-4" onsubmit={leave}>
-        <h2 class="font-bold">Leave</h2>
-        <p class="text-sm">
-          Everything of yours is deleted a day after you ask, and not before; until then you can keep it. What others
-          have copied stays theirs. Take all of it along first.
-        </p>
+      </section>
+      <form class="bg-base-100 border-base-300 grid gap-2 rounded border p-4" onsubmit={change}>
+        <h2 class="font-bold">Password</h2>
         <label class="grid gap-1"
-          >Your password
+          >The one you have
           <input
             class="input w-full"
             type="password"
             required
             maxlength="200"
             autocomplete="current-password"
-            bind:value={leaving}
+            bind:value={before}
           /></label
         >
-        <button class="btn btn-sm btn-error justify-self-start" disabled={!leaving}>Delete my account</button>
+        <label class="grid gap-1"
+          >The new one
+          <input
+            class="input w-full"
+            type="password"
+            required
+            minlength="8"
+            maxlength="72"
+            autocomplete="new-password"
+            bind:value={password}
+          /></label
+        >
+        <div class="flex flex-wrap gap-2">
+          <button class="btn">Change it</button>
+          <button
+            type="button"
+            class="btn btn-ghost"
+            onclick={() => act(() => ask(api.DELETE('/api/account/sessions')), 'Other devices are signed out.')}
+            >Sign out everywhere else</button
+          >
+        </div>
       </form>
-    {/if}
+    </div>
+    <div class="grid gap-5">
+      <section class="bg-base-100 border-base-300 grid gap-2 rounded border p-4">
+        <h2 class="font-bold">Basket</h2>
+        {#each away.data ?? [] as a (a.id)}
+          <p class="flex items-center gap-2" data-away={a.sort}>
+            <span class="min-w-0 flex-1 truncate">{a.name} <span class="text-sm">({WORDS[a.sort]})</span></span>
+            <span class="text-sm">until {day.format(new Date(a.until))}</span>
+            <button class="btn btn-xs" onclick={() => back(a)}>Bring back</button>
+          </p>
+        {:else}
+          <p>Nothing was put away.</p>
+        {/each}
+        {#if away.data?.length}
+          {#if sure}
+            <p>
+              All of it is deleted for good. <button class="btn btn-xs btn-error" onclick={empty}>Delete</button>
+              <button class="btn btn-xs" onclick={() => (sure = false)}>Keep</button>
+            </p>
+          {:else}
+            <button class="btn btn-sm justify-self-start" onclick={() => (sure = true)}>Empty the basket</button>
+          {/if}
+        {/if}
+      </section>
+      <section class="bg-base-100 border-base-300 grid gap-2 rounded border p-4">
+        <h2 class="font-bold">Bring somebody in</h2>
+        <p class="text-sm">A link makes one account, within a week.</p>
+        {#if link}<input class="input w-full" readonly aria-label="Link for one account" value={link} />{/if}
+        <button class="btn btn-sm justify-self-start" onclick={invite}>Make a link</button>
+      </section>
+      {#if !session.person?.leavesAt}
+        <form class="bg-base-100 border-base-300 grid gap-2 rounded border p-4" onsubmit={leave}>
+          <h2 class="font-bold">Leave</h2>
+          <p class="text-sm">
+            Everything of yours is deleted a day after you ask, and not before; until then you can keep it. Remarks on
+          others' references stay with them, without your name. Take all of it along first.
+        </p>
+          <label class="grid gap-1"
+            >Your password
+            <input
+              class="input w-full"
+              type="password"
+              required
+              maxlength="200"
+              autocomplete="current-password"
+              bind:value={leaving}
+            /></label
+          >
+          <button class="btn btn-sm btn-error justify-self-start" disabled={!leaving}>Delete my account</button>
+        </form>
+      {/if}
+    </div>
   </div>
 </main>

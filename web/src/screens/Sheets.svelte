@@ -266,8 +266,10 @@
                   <tr data-setting={s.parameter}>
                     <th scope="row" class="font-normal">
                       {label(s.parameter)}
-                      {#if p?.understood}<span title="The computation uses it" aria-label="used by the computation"
-                          >◆</span
+                      {#if p?.understood}<span
+                          title="The computation uses it"
+                          role="img"
+                          aria-label="used by the computation">◆</span
                         >{/if}
                     </th>
                     <td>

@@ -390,16 +390,18 @@
     </div>
     <div class="grid grid-cols-[minmax(0,1fr)_420px] gap-5 pt-2">
       <div class="grid min-h-0 content-start gap-2">
-        <div class="flex items-center gap-1" role="tablist" aria-label="What to look at">
-          {#each TABS as [key, word] (key)}
-            <button
-              type="button"
-              role="tab"
-              aria-selected={tab === key}
-              class={['btn btn-xs', tab === key ? 'btn-primary' : '']}
-              onclick={() => (tab = key)}>{key === 'draft' && reference ? 'Draft another' : word}</button
-            >
-          {/each}
+        <div class="flex items-center gap-1">
+          <div class="flex items-center gap-1" role="tablist" aria-label="What to look at">
+            {#each TABS as [key, word] (key)}
+              <button
+                type="button"
+                role="tab"
+                aria-selected={tab === key}
+                class={['btn btn-xs', tab === key ? 'btn-primary' : '']}
+                onclick={() => (tab = key)}>{key === 'draft' && reference ? 'Draft another' : word}</button
+              >
+            {/each}
+          </div>
           <span class="flex-1"></span>
           <a class="link text-sm" href="#/walk/{id}">Track walk on a phone</a>
         </div>

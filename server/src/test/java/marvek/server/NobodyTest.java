@@ -21,7 +21,11 @@ class NobodyTest {
   /** Signing up and in, and asking whether one is. */
   private static final Set<String> OPEN =
       Set.of(
-          "GET /api/session", "POST /api/session", "POST /api/session/demo", "POST /api/accounts");
+          "GET /api/session",
+          "POST /api/session",
+          "POST /api/session/demo",
+          "POST /api/session/password",
+          "POST /api/accounts");
 
   @Autowired private People people;
   @Autowired private Endpoints endpoints;

@@ -14,7 +14,7 @@ import org.springframework.stereotype.Service;
 @Service
 public class Allowance {
   private static final Duration DAY = Duration.ofHours(24);
-  private static final double MEGABYTE = 1e6;
+  private static final double MEGABYTE = 1 << 20;
 
   private final JdbcClient sql;
   private final KeepingSettings settings;
