@@ -193,8 +193,8 @@
           <h2 class="font-bold">Leave</h2>
           <p class="text-sm">
             Everything of yours is deleted a day after you ask, and not before; until then you can keep it. Remarks on
-          others' references stay with them, without your name. Take all of it along first.
-        </p>
+            others' references stay with them, without your name. Take all of it along first.
+          </p>
           <label class="grid gap-1"
             >Your password
             <input

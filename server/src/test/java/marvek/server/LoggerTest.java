@@ -71,6 +71,26 @@ class LoggerTest {
   }
 
   @Test
+  void aDriveIsBoundedByItsLength() {
+    People.Person driver = people.demo("DRIVER");
+    for (JsonNode r : driver.get("/api/references").body()) {
+      if (r.path("name").asText().contains("Serra")) {
+        // 60 laps of 11 km.
+        People.Answer answer =
+            driver.post(
+                "/api/references/{id}/logger",
+                Map.of("laps", 60, "habits", List.of(), "live", false),
+                r.path("id").asText());
+        assertThat(answer.status()).as(answer.text()).isEqualTo(422);
+        assertThat(answer.body().path("where").asText()).isEqualTo("laps");
+        assertThat(answer.body().path("remedy").asText()).contains("22 laps");
+        return;
+      }
+    }
+    throw new AssertionError("the demo has no hill course");
+  }
+
+  @Test
   void aDriveMayGoIntoARunThatIsThere() {
     Made made = Made.reference(people);
     String run =

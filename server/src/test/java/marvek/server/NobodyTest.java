@@ -36,6 +36,30 @@ class NobodyTest {
   }
 
   @Test
+  void nullsInListsAreRefusedWithTheirPlace() {
+    Made made = Made.reference(people);
+    People.Answer clearances =
+        made.person().post("/api/vehicles/{id}/clearances", "[null]", made.vehicle());
+    assertThat(clearances.status()).isEqualTo(400);
+    assertThat(clearances.body().path("where").asText()).isEqualTo("[0]");
+    People.Answer versions =
+        made.person()
+            .post(
+                "/api/layouts/{id}/versions",
+                "{\"from\":\"2030-01-01\",\"reason\":\"r\",\"changes\":[null],\"anew\":false}",
+                made.layout());
+    assertThat(versions.status()).isEqualTo(400);
+    assertThat(versions.body().path("where").asText()).contains("changes[0]");
+    People.Answer preferences =
+        made.person()
+            .put(
+                "/api/session/preferences",
+                "{\"length\":\"M\",\"speed\":\"KMH\",\"theme\":\"PAPER\"}");
+    assertThat(preferences.status()).isEqualTo(422);
+    assertThat(preferences.body().path("where").asText()).isEqualTo("corners");
+  }
+
+  @Test
   void nothingIsAnsweredWithoutASignIn() {
     Set<String> all = endpoints.where(p -> p.startsWith("/api/"));
     assertThat(all).hasSizeGreaterThan(80).containsAll(OPEN);

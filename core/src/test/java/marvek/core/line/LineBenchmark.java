@@ -32,6 +32,9 @@ import marvek.core.vehicle.VehicleClasses;
 public final class LineBenchmark {
   private static final long SEED = 7;
 
+  /** Points that move by more than this on another line are told, m. */
+  private static final double FAR = 5;
+
   private LineBenchmark() {}
 
   private record Result(
@@ -228,15 +231,18 @@ public final class LineBenchmark {
       Desk held = desk.on(other);
       Desk free = held.near(Watch.NOBODY);
       for (int c = 0; c < desk.corners().size(); c++) {
-        List<Brakings.Braking> brakings = desk.brakings().of(c);
-        boolean counts =
-            !brakings.isEmpty() && brakings.get(0).from() - brakings.get(0).to() > Brakings.COUNTS;
-        if (counts) {
+        if (counts(desk, c) && counts(held, c) && counts(free, c)) {
           compared(desk, held, free, c, out);
         }
       }
     }
     return out;
+  }
+
+  /** Whether a corner is braked for by more than 4 m/s. */
+  private static boolean counts(Desk desk, int c) {
+    List<Brakings.Braking> brakings = desk.brakings().of(c);
+    return !brakings.isEmpty() && brakings.get(0).from() - brakings.get(0).to() > Brakings.COUNTS;
   }
 
   private static void compared(Desk desk, Desk held, Desk free, int c, List<Double> out) {
@@ -247,9 +253,32 @@ public final class LineBenchmark {
       if (onHeld.station(p.kind()).isPresent() && onFree.station(p.kind()).isPresent()) {
         double a = desk.road().apart(p.station(), onHeld.station(p.kind()).orElseThrow());
         double b = desk.road().apart(p.station(), onFree.station(p.kind()).orElseThrow());
-        out.add(Math.max(0, Math.abs(b) - Math.abs(a)));
+        double more = Math.max(0, Math.abs(b) - Math.abs(a));
+        out.add(more);
+        if (more > FAR) {
+          System.out.printf(
+              Locale.ROOT,
+              "   %s of %s: %.1f m on the line as it was, %.1f m on the new one; brakes %s, %s, %s%n",
+              p.kind(),
+              was.corner(),
+              a,
+              b,
+              words(desk, c),
+              words(held, c),
+              words(free, c));
+        }
       }
     }
+  }
+
+  private static String words(Desk desk, int c) {
+    Brakings.Braking b = desk.brakings().of(c).get(0);
+    return String.format(
+        Locale.ROOT,
+        "%.0f to %.0f km/h from %.0f m",
+        3.6 * b.from(),
+        3.6 * b.to(),
+        b.onset() * desk.road().step());
   }
 
   private static Conditions heavier(Conditions day, double by) {
