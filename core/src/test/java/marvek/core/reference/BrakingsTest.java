@@ -19,13 +19,13 @@ import org.junit.jupiter.params.provider.MethodSource;
 /** No braking of the lap is without a point, on roads and vehicles that nobody had in mind. */
 class BrakingsTest {
   /** A braking as the lap's own trace tells it: onset, slowest and the speeds there. */
-  private record Seen(double onset, double slowest, double from, double to) {}
+  record Seen(double onset, double slowest, double from, double to) {}
 
   /**
    * Brakings found by walking along the trace once, apart from how the draft finds them: pressed
    * above 3 %, over when half a second without brakes has regained 1 m/s.
    */
-  private static List<Seen> seen(Desk desk) {
+  static List<Seen> seen(Desk desk) {
     LapTrace lap = desk.lap();
     int n = lap.size();
     int start = 0;
@@ -97,7 +97,23 @@ class BrakingsTest {
             VehicleClasses.byId(vehicle).vehicle(),
             Conditions.dryWarm());
     check(dry);
-    check(dry.on(Conditions.dryWarm().withGrip(0.62)));
+    Desk wet = dry.on(Conditions.dryWarm().withGrip(0.62));
+    check(wet);
+    assertThat(wet.lap().lapTime()).isGreaterThan(dry.lap().lapTime());
+    unchanged(dry);
+  }
+
+  /** Carried to the very same circumstances, a driver's own corners stay as they are. */
+  private static void unchanged(Desk desk) {
+    List<CornerEntry> draft = Drafter.draft(desk, List.of()).corners();
+    for (CornerEntry was : draft) {
+      CornerEntry own = was.copy().note("mine").done();
+      for (CornerPoint p : was.points()) {
+        own = own.copy().moved(p.kind(), desk.road().wrap(p.station() + 3.3)).done();
+      }
+      assertThat(Carried.entry(desk.road(), own, was, was, 0.5, desk.vehicle().gears(), null))
+          .isEqualTo(own);
+    }
   }
 
   static void check(Desk desk) {

@@ -60,6 +60,12 @@ class PlantedMistakesTest {
     NAMED.put(Mistake.STRIKES_THE_KERB, Cause.KERB_STRUCK);
   }
 
+  @Test
+  void everyMistakeAndEveryCauseIsGoneThrough() {
+    assertThat(NAMED.keySet()).containsExactlyInAnyOrder(Mistake.values());
+    assertThat(NAMED.values()).containsExactlyInAnyOrder(Cause.values());
+  }
+
   static Debrief debrief(DemoDesk demo, List<Habit> habits, int laps, long seed) {
     return Debriefer.read(
         demo.desk(),
