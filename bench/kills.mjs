@@ -3,63 +3,21 @@
 // LAUNCHER is ./marvek, started in DATA. Only the processes of that folder are ended.
 import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdirSync, readFileSync, readdirSync, writeFileSync, utimesSync } from 'node:fs';
+import { Person, chances, pause } from './person.mjs';
 
 const [, , launcher, data, inbox, postmaster, count = '50', from = '1'] = process.argv;
-let seed = Number(from);
-function chance() {
-  seed = (seed + 0x6d2b79f5) | 0;
-  let t = Math.imul(seed ^ (seed >>> 15), 1 | seed);
-  t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-  return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-}
-const pause = (ms) => new Promise((go) => setTimeout(go, ms));
+const chance = chances(Number(from));
 const env = { ...process.env, MARVEK_DATA: data, MARVEK_PORT: '0' };
 function start() {
   execFileSync(launcher, ['start'], { env, stdio: 'ignore' });
   return readFileSync(`${data}/address`, 'utf8').trim();
 }
-let base = start();
-const jar = new Map();
-async function ask(method, path, body, type = 'application/json') {
-  const headers = { cookie: [...jar].map(([k, v]) => `${k}=${v}`).join('; '), 'X-XSRF-TOKEN': jar.get('XSRF-TOKEN') ?? '' };
-  const form = body instanceof FormData;
-  if (body !== undefined && !form) headers['content-type'] = type;
-  const response = await fetch(base + path, {
-    method,
-    headers,
-    body: body === undefined || form ? body : type === 'application/json' ? JSON.stringify(body) : body,
-    signal: AbortSignal.timeout(30_000),
-  });
-  for (const line of response.headers.getSetCookie()) {
-    const [, name, value] = /^([^=]+)=([^;]*)/.exec(line);
-    jar.set(name, value);
-  }
-  const text = await response.text();
-  if (!response.ok) throw new Error(`${method} ${path}: ${response.status} ${text.slice(0, 200)}`);
-  return text && /^[[{]/.test(text) ? JSON.parse(text) : text;
-}
-async function job(path, body) {
-  let j = await ask('POST', path, body);
-  while (['WAITING', 'WORKING'].includes(j.state)) {
-    await pause(200);
-    j = await ask('GET', `/api/jobs/${j.id}`);
-  }
-  return j.made;
-}
-await ask('GET', '/api/session');
-await ask('POST', '/api/accounts', { email: `${crypto.randomUUID()}@example.org`, name: 'Killer', password: 'gravel kerb tomato' });
-await ask('GET', '/api/session');
-const outline = await ask('GET', '/api/outlines/samples/outline.geojson');
-const form = new FormData();
-form.set('file', new Blob([typeof outline === 'string' ? outline : JSON.stringify(outline)]), 'outline.geojson');
-form.set('circuit', 'Vale');
-const layout = await ask('POST', '/api/layouts', form);
-const kind = (await ask('GET', '/api/vehicle-classes')).find((c) => c.id === 'cup-gt');
-const vehicle = await ask('POST', '/api/vehicles', { name: 'Mine', basedOn: kind.id, numbers: kind.vehicle });
-const id = await job('/api/references', { layoutId: layout.id, vehicleId: vehicle.id });
-const first = await job(`/api/references/${id}/logger`, { laps: 2, habits: [], live: false, seed: 1 });
-const table = (await ask('GET', `/api/recordings/${first}/file`)).split('\r\n');
-const run = (await ask('GET', `/api/references/${id}/runs`)).runs[0].id;
+const me = new Person(start());
+await me.enter();
+const { id } = await me.reference();
+const first = await me.job(`/api/references/${id}/logger`, { laps: 2, habits: [], live: false, seed: 1 });
+const table = (await me.raw('GET', `/api/recordings/${first}/file`)).text.split('\r\n');
+const run = (await me.call('GET', `/api/references/${id}/runs`)).runs[0].id;
 const watched = `${inbox}/${id}`;
 mkdirSync(watched, { recursive: true });
 execFileSync('chmod', ['-R', 'a+rwX', watched]);
@@ -79,13 +37,13 @@ async function act(stop) {
   const doing = [
     async () => {
       const name = `sent-${made}.csv`;
-      const taken = await ask('POST', `/api/runs/${run}/recordings?name=${name}`, another(), 'application/octet-stream');
-      acknowledged.recordings.push([taken.id, name]);
+      const sent = await me.raw('POST', `/api/runs/${run}/recordings?name=${name}`, another(), 'application/octet-stream');
+      if (sent.status === 201) acknowledged.recordings.push([JSON.parse(sent.text).id, name]);
     },
     async () => {
-      const opened = await ask('GET', `/api/references/${id}`);
+      const opened = await me.call('GET', `/api/references/${id}`);
       const reason = `revision ${++reads}`;
-      await ask('POST', `/api/references/${id}/revisions`, { version: opened.working.version, reason });
+      await me.call('POST', `/api/references/${id}/revisions`, { version: opened.working.version, reason });
       acknowledged.revisions.push(reason);
     },
     async () => {
@@ -123,14 +81,14 @@ for (let round = 0; round < Number(count); round++) {
   stop.now = true;
   await acting;
   await pause(700);
-  base = start();
+  me.base = start();
 }
 // All that was begun comes to its end.
 let files;
 const until = Date.now() + 240_000;
 do {
   await pause(2000);
-  const runs = (await ask('GET', `/api/references/${id}/runs`)).runs;
+  const runs = (await me.call('GET', `/api/references/${id}/runs`)).runs;
   files = runs.flatMap((r) => r.recordings);
 } while (
   Date.now() < until &&
@@ -148,7 +106,7 @@ for (const name of acknowledged.dropped) {
   if (there.length !== 1) wrong.push(`${name} dropped, ${there.length} there`);
   else if (there[0].state !== 'DONE') wrong.push(`${name} is ${there[0].state}`);
 }
-const revisions = (await ask('GET', `/api/references/${id}/revisions`)).map((r) => r.reason);
+const revisions = (await me.call('GET', `/api/references/${id}/revisions`)).map((r) => r.reason);
 for (const reason of acknowledged.revisions) {
   const there = revisions.filter((r) => r === reason).length;
   if (there !== 1) wrong.push(`${reason} acknowledged, ${there} there`);

@@ -1,46 +1,26 @@
 // A circuit far larger than any, at a running demo: node bench/large.mjs http://127.0.0.1:8080 [kilometres]
 // Somebody else reads meanwhile. Ends with 1 where an answer took over 5 s, or the reader waited too long.
-const base = process.argv[2] ?? 'http://127.0.0.1:8080';
+import { Person, blob, form, here, pause, quantile } from './person.mjs';
+
+const base = here(process.argv[2] ?? 'http://127.0.0.1:8080');
 const kilometres = Number(process.argv[3] ?? 72);
-if (!/^http:\/\/(127\.0\.0\.1|localhost)(:|\/|$)/.test(base)) throw new Error('only this machine is tortured');
 const LONGEST = 5000;
 
-class Person {
-  jar = new Map();
-  async ask(method, path, body) {
-    const headers = { cookie: [...this.jar].map(([k, v]) => `${k}=${v}`).join('; '), 'X-XSRF-TOKEN': this.jar.get('XSRF-TOKEN') ?? '' };
-    const form = body instanceof FormData;
-    if (body && !form) headers['content-type'] = 'application/json';
-    const began = performance.now();
-    const response = await fetch(base + path, { method, headers, body: form ? body : body && JSON.stringify(body) });
-    for (const line of response.headers.getSetCookie()) {
-      const [, name, value] = /^([^=]+)=([^;]*)/.exec(line);
-      this.jar.set(name, value);
-    }
-    const text = await response.text();
-    return { status: response.status, text, body: text && text.startsWith('{') ? JSON.parse(text) : null, took: performance.now() - began };
-  }
-}
-const me = new Person();
-await me.ask('GET', '/api/session');
-await me.ask('POST', '/api/accounts', { email: `${crypto.randomUUID()}@example.org`, name: 'Far', password: 'gravel kerb tomato' });
-await me.ask('GET', '/api/session');
-const reader = new Person();
-await reader.ask('GET', '/api/session');
-await reader.ask('POST', '/api/session/demo', { person: 'DRIVER' });
+const me = await new Person(base).enter();
+const reader = await new Person(base).demo();
 const theirs = (await reader.ask('GET', '/api/paddock')).body.reference;
 const read = async (list, until) => {
   while (!until.done) {
     list.push((await reader.ask('GET', `/api/references/${theirs}`)).took);
-    await new Promise((go) => setTimeout(go, 50));
+    await pause(50);
   }
 };
-const p95 = (list) => list.sort((a, b) => a - b)[Math.floor(0.95 * (list.length - 1))];
+const p95 = (list) => quantile(list, 0.95);
 
 const quiet = [];
 const first = { done: false };
 const reading = read(quiet, first);
-await new Promise((go) => setTimeout(go, 4000));
+await pause(4000);
 first.done = true;
 await reading;
 
@@ -67,7 +47,7 @@ async function job(name, path, body) {
   const began = performance.now();
   let last = 0;
   while (r.body && ['WAITING', 'WORKING'].includes(r.body.state)) {
-    await new Promise((go) => setTimeout(go, 300));
+    await pause(300);
     r = await me.ask('GET', `/api/jobs/${r.body.id}`);
     last = r.body.share;
   }
@@ -78,12 +58,10 @@ async function job(name, path, body) {
 const busy = [];
 const attack = { done: false };
 const meanwhile = read(busy, attack);
-const form = new FormData();
-form.set('file', new Blob([rows.join('\n')]), 'far.csv');
-form.set('circuit', 'Far');
-const layout = await step('bring the outline', 'POST', '/api/layouts', form);
+const outline = form({ file: blob(rows.join('\n'), 'far.csv'), circuit: 'Far' });
+const layout = await step('bring the outline', 'POST', '/api/layouts', outline);
 if (layout.status !== 201) console.log(layout.text.slice(0, 500));
-const kind = JSON.parse((await me.ask('GET', '/api/vehicle-classes')).text).find((c) => c.id === 'cup-gt');
+const kind = (await me.call('GET', '/api/vehicle-classes')).find((c) => c.id === 'cup-gt');
 const vehicle = await step('vehicle', 'POST', '/api/vehicles', { name: 'Mine', basedOn: kind.id, numbers: kind.vehicle });
 const draft = await job('draft', '/api/references', { layoutId: layout.body.id, vehicleId: vehicle.body.id });
 const id = draft.made;
@@ -102,11 +80,7 @@ if (id) {
   const driven = await job(`drive ${laps} laps`, `/api/references/${id}/logger`, { laps, habits: [], live: false, seed: 1 });
   if (driven?.made) {
     const began = performance.now();
-    let runs;
-    do {
-      await new Promise((go) => setTimeout(go, 500));
-      runs = (await me.ask('GET', `/api/references/${id}/runs`)).body.runs;
-    } while (runs.some((r) => r.recordings.some((f) => ['STORED', 'WORKING'].includes(f.state))));
+    const runs = await me.settled(id);
     results.push(['   read', runs[0].recordings[0].state, performance.now() - began]);
     await step('debrief', 'GET', `/api/runs/${runs[0].id}/debrief`);
     await step('runs', 'GET', `/api/references/${id}/runs`);

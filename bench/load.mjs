@@ -1,23 +1,10 @@
 // Measures the running demo over HTTP: node bench/load.mjs http://127.0.0.1:8080
 // Every loop is bounded; nothing is changed but the demo driver's session.
-const base = process.argv[2] ?? 'http://127.0.0.1:8080';
-if (!/^http:\/\/(127\.0\.0\.1|localhost)(:|\/|$)/.test(base)) throw new Error('only this machine is measured');
+import { Person, here, quantile } from './person.mjs';
 
-const jar = new Map();
-async function call(method, path, body) {
-  const headers = { cookie: [...jar].map(([k, v]) => `${k}=${v}`).join('; '), 'X-XSRF-TOKEN': jar.get('XSRF-TOKEN') ?? '' };
-  if (body) headers['content-type'] = 'application/json';
-  const response = await fetch(base + path, { method, headers, body: body && JSON.stringify(body) });
-  for (const line of response.headers.getSetCookie()) {
-    const [, name, value] = /^([^=]+)=([^;]*)/.exec(line);
-    jar.set(name, value);
-  }
-  const text = await response.text();
-  if (!response.ok) throw new Error(`${method} ${path}: ${response.status} ${text}`);
-  return text ? JSON.parse(text) : null;
-}
+const me = new Person(here(process.argv[2] ?? 'http://127.0.0.1:8080'));
+const call = (method, path, body) => me.call(method, path, body);
 
-const quantile = (sorted, q) => sorted[Math.min(sorted.length - 1, Math.floor(q * sorted.length))];
 async function measure(name, times, at, work) {
   for (let i = 0; i < Math.min(60, times); i++) await work(i);
   const took = [];
@@ -35,8 +22,7 @@ async function measure(name, times, at, work) {
   return row;
 }
 
-await call('GET', '/api/session');
-await call('POST', '/api/session/demo', { person: 'DRIVER' });
+await me.demo();
 const paddock = await call('GET', '/api/paddock');
 const id = paddock.reference;
 const view = await call('GET', `/api/references/${id}`);

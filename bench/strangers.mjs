@@ -2,9 +2,9 @@
 // The attacker is a niced process of its own. Ends with 1 where the reader waits too long or gets an error.
 import { spawn } from 'node:child_process';
 import net from 'node:net';
+import { Person, here, pause, quantile } from './person.mjs';
 
-const base = process.argv[2] ?? 'http://127.0.0.1:8080';
-if (!/^http:\/\/127\.0\.0\.1(:|\/|$)/.test(base)) throw new Error('only this machine is tortured');
+const base = here(process.argv[2] ?? 'http://127.0.0.1:8080');
 const url = new URL(base);
 
 if (process.argv[3] === 'attack') await attack(process.argv[4]);
@@ -39,22 +39,8 @@ async function attack(kind) {
 }
 
 async function watch() {
-  const jar = new Map();
-  const ask = async (method, path, body) => {
-    const headers = { cookie: [...jar].map(([k, v]) => `${k}=${v}`).join('; '), 'X-XSRF-TOKEN': jar.get('XSRF-TOKEN') ?? '' };
-    if (body) headers['content-type'] = 'application/json';
-    const began = performance.now();
-    const response = await fetch(base + path, { method, headers, body: body && JSON.stringify(body), signal: AbortSignal.timeout(20_000) });
-    for (const line of response.headers.getSetCookie()) {
-      const [, name, value] = /^([^=]+)=([^;]*)/.exec(line);
-      jar.set(name, value);
-    }
-    const text = await response.text();
-    return { status: response.status, text, took: performance.now() - began };
-  };
-  await ask('GET', '/api/session');
-  await ask('POST', '/api/session/demo', { person: 'DRIVER' });
-  const id = JSON.parse((await ask('GET', '/api/paddock')).text).reference;
+  const reader = await new Person(base).demo();
+  const id = (await reader.call('GET', '/api/paddock')).reference;
   let errors = 0;
   const measure = async (seconds) => {
     const took = [];
@@ -62,29 +48,28 @@ async function watch() {
     while (performance.now() < until) {
       for (const path of ['/api/paddock', `/api/references/${id}`, `/api/references/${id}/runs`]) {
         try {
-          const r = await ask('GET', path);
+          const r = await reader.ask('GET', path);
           took.push(r.took);
           if (r.status !== 200) errors++;
         } catch {
           errors++;
         }
-        await new Promise((go) => setTimeout(go, 60));
+        await pause(60);
       }
     }
-    took.sort((a, b) => a - b);
-    return took[Math.floor(0.95 * (took.length - 1))];
+    return quantile(took, 0.95);
   };
   await measure(5);
   const quiet = await measure(12);
   let worst = 0;
   for (const kind of ['bodies', 'heads', 'readers', 'silent']) {
     const attacker = spawn('nice', ['-n', '19', process.execPath, process.argv[1], base, 'attack', kind], { stdio: 'ignore' });
-    await new Promise((go) => setTimeout(go, 2000));
+    await pause(2000);
     const during = await measure(15);
     attacker.kill();
     worst = Math.max(worst, during);
     console.log(`${kind.padEnd(8)} a reader's p95 ${during.toFixed(0)} ms, ${quiet.toFixed(0)} ms without`);
-    await new Promise((go) => setTimeout(go, 1000));
+    await pause(1000);
   }
   const allowed = Math.max(500, 5 * quiet);
   console.log(`allowed ${allowed.toFixed(0)} ms, ${errors} errors`);

@@ -2,92 +2,25 @@
 //   node bench/torture.mjs http://127.0.0.1:8080 [requests] [seed]
 // Bounded, and only on this machine. Ends with 1 where anything was answered with 5xx, or not within 5 s.
 import { readFileSync } from 'node:fs';
+import { Person, blob, chances, form, here } from './person.mjs';
 
-const base = process.argv[2] ?? 'http://127.0.0.1:8080';
+const base = here(process.argv[2] ?? 'http://127.0.0.1:8080');
 const requests = Number(process.argv[3] ?? 10_000);
-let seed = Number(process.argv[4] ?? 1);
-const REAL = process.argv[5] !== 'quiet';
-if (!/^http:\/\/(127\.0\.0\.1|localhost)(:|\/|$)/.test(base)) throw new Error('only this machine is tortured');
+const seed = Number(process.argv[4] ?? 1);
 const LONGEST = 5000;
-
-/** Mulberry32: the same seed, the same torture. */
-function chance() {
-  seed = (seed + 0x6d2b79f5) | 0;
-  let t = Math.imul(seed ^ (seed >>> 15), 1 | seed);
-  t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-  return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-}
+const chance = chances(seed);
 const below = (n) => Math.floor(chance() * n);
 const one = (list) => list[below(list.length)];
 
-class Person {
-  jar = new Map();
-  async raw(method, path, body, type) {
-    const headers = {
-      cookie: [...this.jar].map(([k, v]) => `${k}=${v}`).join('; '),
-      'X-XSRF-TOKEN': this.jar.get('XSRF-TOKEN') ?? '',
-    };
-    if (type) headers['content-type'] = type;
-    const began = performance.now();
-    const response = await fetch(base + path, { method, headers, body, signal: AbortSignal.timeout(60_000) });
-    for (const line of response.headers.getSetCookie()) {
-      const [, name, value] = /^([^=]+)=([^;]*)/.exec(line);
-      this.jar.set(name, value);
-    }
-    const text = await response.text();
-    return { status: response.status, text, took: performance.now() - began };
-  }
-  async call(method, path, body) {
-    const form = body instanceof FormData;
-    const r = await this.raw(method, path, form ? body : body && JSON.stringify(body), body && !form ? 'application/json' : undefined);
-    if (r.status >= 300) throw new Error(`${method} ${path}: ${r.status} ${r.text}`);
-    return r.text ? JSON.parse(r.text) : null;
-  }
-  async job(path, body) {
-    let job = await this.call('POST', path, body);
-    while (['WAITING', 'WORKING'].includes(job.state)) {
-      await new Promise((go) => setTimeout(go, 100));
-      job = await this.call('GET', `/api/jobs/${job.id}`);
-    }
-    if (job.made === null) throw new Error(`${path}: ${job.problem}`);
-    return job.made;
-  }
-  async enter() {
-    await this.call('GET', '/api/session');
-    await this.call('POST', '/api/accounts', {
-      email: `${crypto.randomUUID()}@example.org`,
-      name: 'Torturer',
-      password: 'gravel kerb tomato',
-    });
-    await this.call('GET', '/api/session');
-  }
-}
-
-const me = new Person();
-await me.enter();
-const sample = async (name) => (await me.raw('GET', `/api/outlines/samples/${name}`)).text;
-const files = { geojson: await sample('outline.geojson'), gpx: await sample('outline.gpx'), csv: await sample('outline.csv') };
-function form(fields) {
-  const f = new FormData();
-  for (const [k, v] of Object.entries(fields)) {
-    if (v instanceof Blob) f.set(k, v, v.called);
-    else f.set(k, String(v));
-  }
-  return f;
-}
-const blob = (content, called) => Object.assign(new Blob([content]), { called });
-const layout = await me.call('POST', '/api/layouts', form({ file: blob(files.geojson, 'outline.geojson'), circuit: 'Vale' }));
-const kind = (await me.call('GET', '/api/vehicle-classes')).find((c) => c.id === 'cup-gt');
-const vehicle = await me.call('POST', '/api/vehicles', { name: 'Mine', basedOn: kind.id, numbers: kind.vehicle });
-const reference = await me.job('/api/references', { layoutId: layout.id, vehicleId: vehicle.id });
-const opened = await me.call('GET', `/api/references/${reference}`);
-await me.call('POST', `/api/references/${reference}/revisions`, { version: opened.working.version, reason: 'First' });
+const me = await new Person(base).enter();
+const files = {
+  geojson: await me.sample('outline.geojson'),
+  gpx: await me.sample('outline.gpx'),
+  csv: await me.sample('outline.csv'),
+};
+const { id: reference, layout, vehicle, kind, opened } = await me.reference();
 const recording = await me.job(`/api/references/${reference}/logger`, { laps: 4, habits: [], live: false, seed: 1 });
-let runs;
-do {
-  await new Promise((go) => setTimeout(go, 200));
-  runs = (await me.call('GET', `/api/references/${reference}/runs`)).runs;
-} while (runs.some((r) => r.recordings.some((f) => ['STORED', 'WORKING'].includes(f.state))));
+const runs = await me.settled(reference);
 const run = runs[0].id;
 const lap = runs[0].laps.find((l) => l.number > 0).id;
 const table = (await me.raw('GET', `/api/recordings/${recording}/file`)).text;
@@ -97,11 +30,11 @@ const entries = opened.working.content.corners;
 // --- requests -------------------------------------------------------------------------------------
 
 const api = JSON.parse(readFileSync(new URL('../web/openapi.json', import.meta.url), 'utf8'));
-const ids = { id: [reference, layout.id, vehicle.id, run, lap, recording], corner: entries.map((e) => e.corner) };
+const ids = { id: [reference, layout, vehicle, run, lap, recording], corner: entries.map((e) => e.corner) };
 const idFor = (path) =>
   path.startsWith('/api/references') ? reference
-  : path.startsWith('/api/layouts') ? layout.id
-  : path.startsWith('/api/vehicles') ? vehicle.id
+  : path.startsWith('/api/layouts') ? layout
+  : path.startsWith('/api/vehicles') ? vehicle
   : path.startsWith('/api/runs') ? run
   : path.startsWith('/api/laps') ? lap
   : path.startsWith('/api/recordings') ? recording
@@ -111,9 +44,9 @@ function of(schema, depth = 0) {
   if (!schema || depth > 7) return null;
   if (schema.$ref) {
     const name = schema.$ref.split('/').pop();
-    if (REAL && name === 'CornerEntry') return structuredClone(one(entries));
-    if (REAL && name === 'ReferenceContent') return structuredClone(opened.working.content);
-    if (REAL && name === 'Vehicle') return structuredClone(kind.vehicle);
+    if (name === 'CornerEntry') return structuredClone(one(entries));
+    if (name === 'ReferenceContent') return structuredClone(opened.working.content);
+    if (name === 'Vehicle') return structuredClone(kind.vehicle);
     return of(api.components.schemas[name], depth + 1);
   }
   const all = schema.oneOf ?? schema.anyOf ?? schema.allOf;
@@ -123,7 +56,8 @@ function of(schema, depth = 0) {
   switch (type) {
     case 'object': {
       const made = {};
-      for (const [k, v] of Object.entries(schema.properties ?? {})) made[k] = of(v, depth + 1);
+      for (const [k, v] of Object.entries(schema.properties ?? {}))
+        made[k] = k === 'version' ? opened.working.version : of(v, depth + 1);
       return made;
     }
     case 'array':
@@ -257,6 +191,9 @@ async function send(o) {
     const r = await me.raw(a.method, a.url, a.body, a.type);
     counts[Math.floor(r.status / 100) + 'xx'] = (counts[Math.floor(r.status / 100) + 'xx'] ?? 0) + 1;
     longest = Math.max(longest, r.took);
+    // What is changed must name the version that it was changed on.
+    const version = o.path.startsWith('/api/references/{id}') && /^\{"version":(\d+)/.exec(r.text);
+    if (version) opened.working.version = Number(version[1]);
     if (r.status >= 500 && r.status !== 507) note(`${r.status} ${what}`, `${a.url} ${String(a.body).slice(0, 1500)} -> ${r.text.slice(0, 300)}`);
     if (r.took > LONGEST) {
       slow++;
@@ -275,6 +212,6 @@ const lane = async () => {
 await Promise.all([lane(), lane(), lane()]);
 
 const seconds = ((performance.now() - began) / 1000).toFixed(0);
-console.log(`${requests} requests over ${tried.length} operations, seed ${process.argv[4] ?? 1}: ${JSON.stringify(counts)}, longest ${longest.toFixed(0)} ms, ${slow} over 5 s, ${seconds} s`);
+console.log(`${requests} requests over ${tried.length} operations, seed ${seed}: ${JSON.stringify(counts)}, longest ${longest.toFixed(0)} ms, ${slow} over 5 s, ${seconds} s`);
 for (const [what, f] of failures) console.log(`${String(f.times).padStart(5)} × ${what}\n        ${f.detail.replaceAll('\u0000', '\\0')}`);
 process.exit(failures.size ? 1 : 0);

@@ -167,6 +167,7 @@
     <a href="/api/photos/{id}" target="_blank" rel="noopener" class="block">
       <img src="/api/photos/{id}" alt="The thing as seen on the walk" class="h-14 rounded" />
     </a>
+    <button type="button" class="btn btn-sm" onclick={() => edit({ photo: '' }, 'photo')}>Take the picture off</button>
   {/if}
 {/snippet}
 

@@ -56,6 +56,27 @@ class DeskPathTest {
   }
 
   @Test
+  void aBrakingThatTheReferenceLacksIsSaidWhenItIsOpenedAndTakenFromTheDraft() {
+    double before = station("BRAKE");
+    browser.click("//div[@aria-label='Slow by']/button[.='flat']");
+    kept();
+    browser.reload();
+    browser.find("[data-lost], [data-lost-elsewhere]");
+    if (browser.all("[data-lost]").isEmpty()) {
+      browser.click("[data-lost-elsewhere] button");
+    }
+    assertThat(browser.find("[data-lost]").getText())
+        .contains("The computed lap brakes here")
+        .contains("this reference does not");
+    browser.click("[data-lost] button.btn-primary");
+    assertThat(station("BRAKE")).isCloseTo(before, org.assertj.core.api.Assertions.within(1.0));
+    kept();
+    browser.reload();
+    browser.find("[data-flag=BRAKE]");
+    assertThat(browser.all("[data-lost]")).isEmpty();
+  }
+
+  @Test
   void aWayIsComparedTakenShapedAndUndone() {
     double before = station("BRAKE");
     tab("ways");

@@ -133,6 +133,33 @@ class KeepingTest {
   }
 
   @Test
+  void aPictureThatNoThingHasGoesIntoTheBasket() throws Exception {
+    Made made = Made.reference(people);
+    java.io.ByteArrayOutputStream png = new java.io.ByteArrayOutputStream();
+    javax.imageio.ImageIO.write(
+        new java.awt.image.BufferedImage(40, 30, java.awt.image.BufferedImage.TYPE_INT_RGB),
+        "png",
+        png);
+    String id = UUID.randomUUID().toString();
+    assertThat(
+            made.person()
+                .replace("/api/layouts/" + made.layout() + "/photos/" + id, png.toByteArray())
+                .status())
+        .isLessThan(300);
+    basket.clear();
+    assertThat(made.person().get("/api/photos/{id}", id).status()).isEqualTo(200);
+    sql.sql("update photo set created_at = now() - interval '2 days' where id = :i::uuid")
+        .param("i", id)
+        .update();
+    basket.clear();
+    assertThat(made.person().get("/api/photos/{id}", id).status()).isEqualTo(404);
+    assertThat(made.person().get("/api/account/basket").body().path(0).path("sort").asText())
+        .isEqualTo("PHOTO");
+    made.person().post("/api/account/basket/back", thing("PHOTO", id));
+    assertThat(made.person().get("/api/photos/{id}", id).status()).isEqualTo(200);
+  }
+
+  @Test
   void aLayoutMadeAfterOneWasPutAwayHasANumberOfItsOwn() {
     Made made = Made.reference(people);
     People.Person me = made.person();

@@ -234,7 +234,7 @@ class WholePathTest {
                 "/api/layouts/" + made.layout() + "/references",
                 "r.json",
                 out.text().getBytes(StandardCharsets.UTF_8));
-    assertThat(fresh.status()).isEqualTo(201);
+    assertThat(fresh.status()).isEqualTo(200);
     assertThat(made.person().get("/api/schemas/reference-1").status()).isEqualTo(200);
   }
 

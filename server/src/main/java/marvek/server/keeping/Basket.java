@@ -1,6 +1,7 @@
 package marvek.server.keeping;
 
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
@@ -19,6 +20,8 @@ import org.springframework.transaction.annotation.Transactional;
  */
 @Service
 public class Basket {
+  private static final Duration SETTLED = Duration.ofDays(1);
+
   private final JdbcClient sql;
   private final KeepingSettings settings;
   private final Clock clock;
@@ -171,6 +174,16 @@ public class Basket {
   @Scheduled(fixedDelay = 3_600_000, initialDelay = 60_000)
   @Transactional
   public void clear() {
+    // A picture that no thing has any more is put away, once it can no longer be a step to undo.
+    sql.sql(
+            """
+            update photo p set removed_at = :now where removed_at is null and created_at < :settled
+              and not exists (select 1 from survey_item i where i.owner_id = p.owner_id
+                and i.body ->> 'photo' = p.id::text)
+            """)
+        .param("now", utc(clock.instant()))
+        .param("settled", utc(clock.instant().minus(SETTLED)))
+        .update();
     delete(null, clock.instant().minus(settings.basket()));
   }
 
