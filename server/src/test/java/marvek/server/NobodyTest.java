@@ -50,6 +50,14 @@ class NobodyTest {
                 made.layout());
     assertThat(versions.status()).isEqualTo(400);
     assertThat(versions.body().path("where").asText()).contains("changes[0]");
+    assertThat(
+            made.person()
+                .post(
+                    "/api/layouts/{id}/versions",
+                    "{\"from\":\"2030-01-01\",\"reason\":\"r\",\"changes\":[{}],\"anew\":false}",
+                    made.layout())
+                .status())
+        .isEqualTo(400);
     People.Answer preferences =
         made.person()
             .put(

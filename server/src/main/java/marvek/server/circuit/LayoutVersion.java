@@ -9,6 +9,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.List;
+import java.util.Objects;
 import java.util.UUID;
 import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Corner;
@@ -55,7 +56,11 @@ public class LayoutVersion {
   private String reason = "";
 
   /** A stretch that was changed on the ground, in metres from the line. */
-  public record GroundChange(double from, double to, String what) {}
+  public record GroundChange(double from, double to, String what) {
+    public GroundChange {
+      Objects.requireNonNull(what, "what");
+    }
+  }
 
   @SuppressWarnings("NullAway.Init")
   protected LayoutVersion() {}
