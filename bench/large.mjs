@@ -71,7 +71,9 @@ if (id) {
   const entry = opened.body.working.content.corners[3];
   await step('drag a flag', 'POST', `/api/references/${id}/answer`, entry);
   await step('the whole lap', 'GET', `/api/references/${id}/overview`);
-  await step('ways', 'POST', `/api/references/${id}/choices`, { corner: entry.corner, question: 'APEX' });
+  const arising = await step('ways that arise', 'POST', `/api/references/${id}/choices/arising`, entry);
+  for (const question of arising.body.slice(0, 4))
+    await step(`ways: ${question}`, 'POST', `/api/references/${id}/choices`, { entry, question });
   await step('export', 'GET', `/api/references/${id}/export.json`);
   await step('save', 'POST', `/api/references/${id}/revisions`, { version: opened.body.working.version, reason: 'far' });
   const far = await step('drive 60 laps', 'POST', `/api/references/${id}/logger`, { laps: 60, habits: [], live: false, seed: 1 });

@@ -48,15 +48,13 @@ record Made(People.Person person, String layout, String vehicle, String referenc
   }
 
   private static Made drafted(People.Person person, String layout, String vehicle) {
-    return new Made(
-        person,
-        layout,
-        vehicle,
-        person
-            .post("/api/references", Map.of("layoutId", layout, "vehicleId", vehicle))
-            .body()
-            .path("made")
-            .asText());
+    JsonNode job =
+        person.post("/api/references", Map.of("layoutId", layout, "vehicleId", vehicle)).body();
+    // A busy machine may need longer than the moment for which is waited.
+    while (job.path("state").asText().matches("WAITING|WORKING")) {
+      job = person.get("/api/jobs/{id}", job.path("id").asText()).body();
+    }
+    return new Made(person, layout, vehicle, job.path("made").asText());
   }
 
   JsonNode open() {

@@ -15,10 +15,12 @@ import marvek.server.reference.OldLines;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.context.annotation.Import;
+import org.springframework.test.context.TestPropertySource;
 
 /** A reference drafted before there was a search: told, computed anew beside, taken, undone. */
 @ServerTest
 @Import({People.class, OldLines.class})
+@TestPropertySource(properties = "marvek.work.moment=1s")
 class RecomputingTest {
   private static final String ANEW = "/api/references/{id}/recomputation";
 
@@ -35,7 +37,7 @@ class RecomputingTest {
     JsonNode search =
         made.person().post(ANEW, Map.of("otherSheet", false), made.reference()).body();
     while (!search.path("state").asText().equals("DONE")) {
-      assertThat(search.path("state").asText()).isIn("WAITING", "SEARCHING");
+      assertThat(search.path("state").asText()).isIn("WAITING", "WORKING");
       search = made.person().get("/api/jobs/{id}", search.path("id").asText()).body();
     }
     assertThat(search.path("made").asText()).isEqualTo(made.reference());
