@@ -9,7 +9,7 @@ const [, , launcher, data, inbox, postmaster, count = '50', from = '1'] = proces
 const chance = chances(Number(from));
 const env = { ...process.env, MARVEK_DATA: data, MARVEK_PORT: '0' };
 function start() {
-  execFileSync(launcher, ['start'], { env, stdio: 'ignore' });
+  execFileSync(launcher, ['start'], { env, stdio: ['ignore', 'inherit', 'inherit'] });
   return readFileSync(`${data}/address`, 'utf8').trim();
 }
 const me = new Person(start());
