@@ -204,7 +204,12 @@ class KeepingTest {
   @Test
   void everythingCanBeTakenAlong() throws Exception {
     Made made = Made.reference(people);
-    var answer = made.person().download("/api/account/everything.zip");
+    byte[] answer =
+        made.person()
+            .get("/api/account/everything.zip")
+            .result()
+            .getResponse()
+            .getContentAsByteArray();
     Map<String, byte[]> files = new LinkedHashMap<>();
     try (ZipInputStream zip = new ZipInputStream(new ByteArrayInputStream(answer))) {
       for (ZipEntry e = zip.getNextEntry(); e != null; e = zip.getNextEntry()) {

@@ -95,25 +95,6 @@ public class People {
       return send(request);
     }
 
-    /** What is sent as it is made. */
-    public byte[] download(String path) {
-      try {
-        MvcResult begun =
-            web.perform(
-                    org.springframework.test.web.servlet.request.MockMvcRequestBuilders.get(path)
-                        .cookie(session))
-                .andReturn();
-        return web.perform(
-                org.springframework.test.web.servlet.request.MockMvcRequestBuilders.asyncDispatch(
-                    begun))
-            .andReturn()
-            .getResponse()
-            .getContentAsByteArray();
-      } catch (Exception e) {
-        throw new AssertionError(e);
-      }
-    }
-
     private Answer send(MockHttpServletRequestBuilder request) {
       return answer(request.cookie(session).with(csrf()));
     }

@@ -54,6 +54,44 @@ class RacesTest {
     return answers.stream().filter(a -> a.status() == status).count();
   }
 
+  /** More than may guess wrongly from one address; all of them know their passwords. */
+  @Test
+  void manyPeopleSignInAtOnceBehindOneAddress() throws Exception {
+    List<String> emails = new ArrayList<>();
+    for (int i = 0; i < 60; i++) {
+      String email = UUID.randomUUID() + "@example.org";
+      emails.add(email);
+      assertThat(people.signUp(email, People.PASSWORD, null).status()).isEqualTo(201);
+    }
+    ExecutorService threads = Executors.newFixedThreadPool(emails.size());
+    List<Future<People.Person>> all = new ArrayList<>();
+    for (String email : emails) {
+      all.add(threads.submit(() -> people.again(email, People.PASSWORD)));
+    }
+    for (Future<People.Person> one : all) {
+      assertThat(one.get().get("/api/session").body().path("person").isObject()).isTrue();
+    }
+    threads.shutdown();
+  }
+
+  @Test
+  void theSameFileReadTheOtherWayIsAnotherLayout() {
+    People.Person me = people.newcomer();
+    byte[] file = Made.sample("outline.geojson");
+    String one =
+        me.upload("/api/layouts", "outline.geojson", file, "circuit", "Both")
+            .body()
+            .path("id")
+            .asText();
+    String other =
+        me.upload("/api/layouts", "outline.geojson", file, "circuit", "Both", "reverse", "true")
+            .body()
+            .path("id")
+            .asText();
+    assertThat(other).isNotBlank().isNotEqualTo(one);
+    assertThat(me.get("/api/layouts").body()).hasSize(2);
+  }
+
   @Test
   void equalCircuitsMakeOneLayout() throws Exception {
     People.Person me = people.newcomer();

@@ -19,11 +19,11 @@ public class Departures {
   }
 
   /** Notes when an account is to be deleted; needs its password. */
-  @Transactional
   public void ask(UUID id, String password, Instant at) {
     Account account = accounts.findById(id).orElseThrow();
     signUp.check(account, password);
     account.leave(at);
+    accounts.save(account);
   }
 
   /** Keeps an account after all. */

@@ -56,13 +56,19 @@ class Passwords {
 
   /** Whether a password is that of a hash; without one it takes as long and is wrong. */
   boolean right(String password, @Nullable String hash) {
+    return inHand(() -> compare(password, hash));
+  }
+
+  /** The same for whoever is one of the few already. */
+  boolean compare(String password, @Nullable String hash) {
     if (password.getBytes(StandardCharsets.UTF_8).length > MOST_BYTES) {
       return false;
     }
-    return inHand(() -> encoder.matches(password, hash == null ? nobody : hash)) && hash != null;
+    return encoder.matches(password, hash == null ? nobody : hash) && hash != null;
   }
 
-  private <T> T inHand(java.util.function.Supplier<T> work) {
+  /** Does something as one of a few; whoever waits holds nothing. */
+  <T> T inHand(java.util.function.Supplier<T> work) {
     try {
       if (!hands.tryAcquire(WAIT_SECONDS, TimeUnit.SECONDS)) {
         throw Problem.busy();

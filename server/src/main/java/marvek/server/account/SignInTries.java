@@ -53,4 +53,9 @@ interface SignInTries extends JpaRepository<SignInTry, Long> {
   @Modifying
   @Query(nativeQuery = true, value = "delete from sign_up where at < :then")
   void forgetSignUps(Instant then);
+
+  @Transactional
+  @Modifying
+  @Query(nativeQuery = true, value = "delete from one_time_link where expires_at < :then")
+  void forgetLinks(Instant then);
 }

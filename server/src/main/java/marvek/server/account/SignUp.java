@@ -6,18 +6,22 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.Base64;
 import java.util.List;
+import java.util.Objects;
 import java.util.UUID;
 import marvek.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** Making accounts, openly or by a link that works once, and setting passwords. */
 @Service
 public class SignUp {
   private static final Duration HOUR = Duration.ofHours(1);
+  private static final Duration FORGOTTEN = Duration.ofDays(1);
   private static final int INVITATIONS = 20;
   private static final int TOKEN_BYTES = 24;
 
@@ -27,6 +31,7 @@ public class SignUp {
   private final Passwords passwords;
   private final PeopleSettings settings;
   private final ApplicationEventPublisher events;
+  private final TransactionTemplate transaction;
   private final Clock clock;
   private final String serverAddress;
   private final SecureRandom random = new SecureRandom();
@@ -38,6 +43,7 @@ public class SignUp {
       Passwords passwords,
       PeopleSettings settings,
       ApplicationEventPublisher events,
+      TransactionTemplate transaction,
       Clock clock,
       @Value("${server.address}") String serverAddress) {
     this.accounts = accounts;
@@ -46,6 +52,7 @@ public class SignUp {
     this.passwords = passwords;
     this.settings = settings;
     this.events = events;
+    this.transaction = transaction;
     this.clock = clock;
     this.serverAddress = serverAddress;
   }
@@ -59,7 +66,6 @@ public class SignUp {
   }
 
   /** Makes an account for somebody at {@code from}. */
-  @Transactional
   Account signUp(
       String email, String name, String password, @Nullable String invitation, String from) {
     Instant now = clock.instant();
@@ -69,25 +75,38 @@ public class SignUp {
           "Accounts are made by invitation here.",
           "Ask somebody who has one, or who runs this server, for a link.");
     }
+    // Written down first, so that a burst counts as what it is.
+    tries.signedUp(from, now);
     if (link == null
-        && (tries.signUps(from, now.minus(HOUR)) >= settings.signUpsFromOne()
-            || tries.signUps(now.minus(HOUR)) >= settings.signUpsInAll())) {
+        && (tries.signUps(from, now.minus(HOUR)) > settings.signUpsFromOne()
+            || tries.signUps(now.minus(HOUR)) > settings.signUpsInAll())) {
       throw Problem.tooMany(
           "Many accounts were made in the last hour.", "Wait an hour, then try again.");
     }
-    tries.signedUp(from, now);
-    Account made = make(email, name, password);
-    if (link != null) {
-      use(link);
-    }
-    return made;
+    // No connection of the database is held while the password is looked at.
+    String hash = hash(email, name, password);
+    return Objects.requireNonNull(
+        transaction.execute(
+            t -> {
+              if (link != null) {
+                use(link);
+              }
+              return stored(email, name, hash);
+            }));
   }
 
   /** Makes an account, whoever asks. */
   @Transactional
   public Account make(String email, String name, String password) {
+    return stored(email, name, hash(email, name, password));
+  }
+
+  private String hash(String email, String name, String password) {
+    return passwords.hash(password, List.of(SignIn.normal(email), name, "marvek"));
+  }
+
+  private Account stored(String email, String name, String hash) {
     String address = SignIn.normal(email);
-    String hash = passwords.hash(password, List.of(address, name, "marvek"));
     if (accounts.findByEmail(address).isPresent()) {
       throw Problem.bad(
           "No account can be made with this address.",
@@ -116,7 +135,6 @@ public class SignUp {
   }
 
   /** Sets a password by a link that the operator has given; answers whose it is. */
-  @Transactional
   Account reset(String token, String password) {
     OneTimeLink link = good(token, OneTimeLink.Purpose.PASSWORD);
     UUID owner = link.ownerId();
@@ -124,17 +142,21 @@ public class SignUp {
     if (account == null) {
       throw gone();
     }
-    change(account, password);
-    use(link);
+    String hash = hash(account.email(), account.name(), password);
+    transaction.executeWithoutResult(
+        t -> {
+          use(link);
+          change(account.id(), hash);
+        });
     return account;
   }
 
   /** Sets a password, for somebody who has told the one before. */
-  @Transactional
   void change(UUID id, String before, String password) {
     Account account = accounts.findById(id).orElseThrow();
     check(account, before);
-    change(account, password);
+    String hash = hash(account.email(), account.name(), password);
+    transaction.executeWithoutResult(t -> change(id, hash));
   }
 
   /** Refuses where a password is not that of the account. */
@@ -144,9 +166,17 @@ public class SignUp {
     }
   }
 
-  private void change(Account account, String password) {
-    account.take(passwords.hash(password, List.of(account.email(), account.name(), "marvek")));
-    accounts.save(account);
+  private void change(UUID id, String hash) {
+    accounts.findById(id).orElseThrow().take(hash);
+  }
+
+  /** Forgets what no limit looks at any more. */
+  @Scheduled(fixedDelay = 3_600_000, initialDelay = 45_000)
+  void forget() {
+    Instant then = clock.instant().minus(FORGOTTEN);
+    tries.deleteByAtBefore(then);
+    tries.forgetSignUps(then);
+    tries.forgetLinks(then);
   }
 
   private OneTimeLink good(String token, OneTimeLink.Purpose purpose) {

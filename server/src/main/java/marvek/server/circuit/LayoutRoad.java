@@ -2,6 +2,7 @@ package marvek.server.circuit;
 
 import jakarta.persistence.Entity;
 import jakarta.persistence.Id;
+import java.util.Arrays;
 import java.util.UUID;
 import marvek.core.circuit.Centreline;
 import org.hibernate.annotations.Immutable;
@@ -49,7 +50,8 @@ class LayoutRoad {
     return RoadBytes.read(road);
   }
 
-  byte[] source() {
-    return source;
+  /** Whether it is this road, from this file. */
+  boolean same(Centreline other, byte[] file) {
+    return Arrays.equals(road, RoadBytes.write(other)) && Arrays.equals(source, file);
   }
 }

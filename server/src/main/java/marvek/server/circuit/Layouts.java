@@ -4,7 +4,6 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.LocalDate;
 import java.time.ZoneId;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
@@ -82,7 +81,7 @@ public class Layouts {
           "A circuit needs at least one corner; check that the file holds a whole lap.");
     }
     turns.at("circuits of " + owner);
-    Optional<LayoutVersion> twice = justNow(owner, circuitName, layoutName, source);
+    Optional<LayoutVersion> twice = justNow(owner, circuitName, layoutName, reading, source);
     if (twice.isPresent()) {
       return twice.get();
     }
@@ -106,15 +105,16 @@ public class Layouts {
     return version;
   }
 
-  /** The same file sent twice at once makes one layout. */
+  /** The same file read the same way, sent twice at once, makes one layout. */
   private Optional<LayoutVersion> justNow(
-      UUID owner, String circuitName, String layoutName, byte[] source) {
+      UUID owner, String circuitName, String layoutName, CircuitReading reading, byte[] source) {
     return circuits
         .findFirstByOwnerIdAndName(owner, circuitName)
         .flatMap(
             c -> versions.findFirstByCircuitIdAndLayoutNameOrderByNumberDesc(c.id(), layoutName))
         .filter(v -> v.createdAt().isAfter(clock.instant().minus(TWICE)))
-        .filter(v -> Arrays.equals(roads.findById(v.id()).orElseThrow().source(), source));
+        .filter(v -> roads.findById(v.id()).orElseThrow().same(reading.centreline(), source))
+        .filter(v -> v.corners().equals(reading.corners()));
   }
 
   /** The road of a version; it never changes, so it is kept at hand. */

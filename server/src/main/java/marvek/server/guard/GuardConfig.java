@@ -1,6 +1,7 @@
 package marvek.server.guard;
 
 import java.util.List;
+import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.apache.catalina.valves.RemoteIpValve;
@@ -18,19 +19,20 @@ class GuardConfig {
   @Bean
   WebServerFactoryCustomizer<TomcatServletWebServerFactory> guarded(GuardSettings settings) {
     return factory -> {
+      List<String> proxies =
+          settings.proxies().stream().map(String::strip).filter(p -> !p.isEmpty()).toList();
       factory.setProtocol(GuardedProtocol.class.getName());
       factory.addConnectorCustomizers(
           connector -> {
             if (connector.getProtocolHandler() instanceof GuardedProtocol guarded) {
-              guarded.guard(settings.head(), settings.connections());
+              guarded.guard(settings.head(), settings.connections(), Set.copyOf(proxies));
               guarded.setMaxConnections(MOST_CONNECTIONS);
             }
           });
-      List<String> proxies = settings.proxies().stream().filter(p -> !p.isBlank()).toList();
       if (!proxies.isEmpty()) {
         RemoteIpValve forwarded = new RemoteIpValve();
         forwarded.setInternalProxies(
-            proxies.stream().map(p -> Pattern.quote(p.strip())).collect(Collectors.joining("|")));
+            proxies.stream().map(Pattern::quote).collect(Collectors.joining("|")));
         forwarded.setRemoteIpHeader("x-forwarded-for");
         forwarded.setProtocolHeader("x-forwarded-proto");
         factory.addEngineValves(forwarded);

@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.net.InetAddress;
 import java.nio.channels.SocketChannel;
 import java.time.Duration;
+import java.util.Set;
 import org.apache.coyote.Processor;
 import org.apache.coyote.http11.AbstractHttp11Protocol;
 import org.apache.coyote.http11.Http11NioProtocol;
@@ -18,7 +19,7 @@ import org.jspecify.annotations.Nullable;
  * connections from one address as are allowed. Public, as the server makes it by its name.
  */
 public final class GuardedProtocol extends Http11NioProtocol {
-  private static final int MORE_ON_LOOPBACK = 8;
+  private static final int MORE_FOR_MANY = 8;
 
   private long headNanos = Duration.ofSeconds(10).toNanos();
 
@@ -26,9 +27,16 @@ public final class GuardedProtocol extends Http11NioProtocol {
     super(new Counting());
   }
 
-  void guard(Duration head, int connections) {
+  /**
+   * Sets the bounds.
+   *
+   * @param many addresses that stand for many people, as a proxy does
+   */
+  void guard(Duration head, int connections, Set<String> many) {
     headNanos = head.toNanos();
-    ((Counting) getEndpoint()).most = connections;
+    Counting endpoint = (Counting) getEndpoint();
+    endpoint.most = connections;
+    endpoint.many = Set.copyOf(many);
   }
 
   @Override
@@ -37,14 +45,16 @@ public final class GuardedProtocol extends Http11NioProtocol {
   }
 
   private static final class Counting extends NioEndpoint {
-    private volatile int most = Integer.MAX_VALUE / MORE_ON_LOOPBACK;
+    private volatile int most = Integer.MAX_VALUE / MORE_FOR_MANY;
+    private volatile Set<String> many = Set.of();
 
     @Override
     protected boolean setSocketOptions(SocketChannel socket) {
       InetAddress from = socket.socket().getInetAddress();
       if (from != null) {
         String address = from.getHostAddress();
-        int allowed = from.isLoopbackAddress() ? most * MORE_ON_LOOPBACK : most;
+        boolean forMany = from.isLoopbackAddress() || many.contains(address);
+        int allowed = forMany ? most * MORE_FOR_MANY : most;
         int there = 0;
         for (SocketWrapperBase<?> w : getConnections()) {
           if (address.equals(w.getRemoteAddr()) && ++there >= allowed) {

@@ -40,6 +40,11 @@ public class Allowance {
     return new Used(bytes(owner), settings.space().toBytes(), runs(owner), settings.runsADay());
   }
 
+  /** Whether there is room for so many bytes more. */
+  public boolean has(UUID owner, long more) {
+    return bytes(owner) + more <= settings.space().toBytes();
+  }
+
   /** Refuses what there is no room for. */
   public void room(UUID owner, long more) {
     long kept = bytes(owner);

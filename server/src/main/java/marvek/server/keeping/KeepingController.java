@@ -3,10 +3,12 @@ package marvek.server.keeping;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
+import java.io.IOException;
 import java.time.Instant;
 import java.util.List;
 import java.util.UUID;
 import marvek.server.access.Driver;
+import org.springframework.core.io.InputStreamResource;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
@@ -19,7 +21,6 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
-import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
 
 /** What an account keeps: used of allowed, the basket, all of it as a file, and leaving. */
 @RestController
@@ -76,13 +77,13 @@ class KeepingController {
   }
 
   @GetMapping(value = "/everything.zip", produces = "application/zip")
-  ResponseEntity<StreamingResponseBody> everything(@AuthenticationPrincipal Driver driver) {
-    UUID owner = driver.id();
+  ResponseEntity<InputStreamResource> everything(@AuthenticationPrincipal Driver driver)
+      throws IOException {
     return ResponseEntity.ok()
         .header(
             HttpHeaders.CONTENT_DISPOSITION,
             ContentDisposition.attachment().filename("marvek.zip").build().toString())
-        .body(out -> takeout.to(owner, out));
+        .body(new InputStreamResource(takeout.of(driver.id())));
   }
 
   /** Has the account deleted after a day; until then it can be kept. */

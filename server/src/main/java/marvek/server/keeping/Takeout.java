@@ -1,16 +1,22 @@
 package marvek.server.keeping;
 
+import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
 import java.sql.ResultSet;
 import java.util.List;
 import java.util.UUID;
+import java.util.concurrent.Semaphore;
 import java.util.zip.GZIPInputStream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
+import marvek.server.problem.Problem;
 import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -56,6 +62,7 @@ class Takeout {
     }
   }
 
+  private final Semaphore one = new Semaphore(1);
   private final JdbcTemplate sql;
   private final TransactionTemplate transaction;
 
@@ -65,8 +72,27 @@ class Takeout {
     this.transaction = transaction;
   }
 
-  /** Writes it all, row by row; it is never in memory as a whole. */
-  void to(UUID owner, OutputStream out) throws IOException {
+  /**
+   * All of it as a file that is gone once it has been read. Written row by row and to the disk
+   * first: whoever reads slowly holds no connection of the database.
+   */
+  InputStream of(UUID owner) throws IOException {
+    if (!one.tryAcquire()) {
+      throw Problem.busy();
+    }
+    Path file = Files.createTempFile("takeout", ".zip");
+    try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(file))) {
+      to(owner, out);
+    } catch (IOException | RuntimeException e) {
+      Files.deleteIfExists(file);
+      throw e;
+    } finally {
+      one.release();
+    }
+    return Files.newInputStream(file, StandardOpenOption.DELETE_ON_CLOSE);
+  }
+
+  private void to(UUID owner, OutputStream out) throws IOException {
     try (ZipOutputStream zip = new ZipOutputStream(out, StandardCharsets.UTF_8)) {
       // The database sends rows by and by only within a transaction.
       transaction.executeWithoutResult(

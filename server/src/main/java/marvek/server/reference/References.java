@@ -40,6 +40,7 @@ import marvek.core.units.Display;
 import marvek.server.circuit.LayoutVersion;
 import marvek.server.circuit.Layouts;
 import marvek.server.circuit.SurveyBook;
+import marvek.server.keeping.Allowance;
 import marvek.server.problem.Problem;
 import marvek.server.sharing.Role;
 import marvek.server.sharing.Sharing;
@@ -65,6 +66,7 @@ public class References {
   private final Desks desks;
   private final Recomputations recomputations;
   private final Sharing sharing;
+  private final Allowance allowance;
   private final TransactionTemplate transaction;
   private final Clock clock;
 
@@ -78,6 +80,7 @@ public class References {
       Desks desks,
       Recomputations recomputations,
       Sharing sharing,
+      Allowance allowance,
       PlatformTransactionManager transactions,
       Clock clock) {
     this.rows = rows;
@@ -89,6 +92,7 @@ public class References {
     this.desks = desks;
     this.recomputations = recomputations;
     this.sharing = sharing;
+    this.allowance = allowance;
     this.transaction = new TransactionTemplate(transactions);
     this.clock = clock;
   }
@@ -607,6 +611,7 @@ public class References {
   }
 
   private ReferenceRow saved(ReferenceRow row, String reason, List<Evidence> evidence) {
+    allowance.room(row.ownerId(), 0);
     int number = revisions.lastNumber(row.id()) + 1;
     revisions.save(new Revision(row, number, reason.strip(), evidence, clock.instant()));
     row.saved(number);

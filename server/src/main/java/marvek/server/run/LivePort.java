@@ -27,6 +27,8 @@ import marvek.core.telemetry.DrivenLap;
 import marvek.core.telemetry.ReadReport;
 import marvek.core.telemetry.RecordingFile;
 import marvek.core.telemetry.TelemetryProblem;
+import marvek.server.keeping.Allowance;
+import marvek.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -59,6 +61,7 @@ class LivePort implements SmartLifecycle {
   private final Recordings recordings;
   private final Importer importer;
   private final Parts parts;
+  private final Allowance allowance;
   private final Clock clock;
   private final ExecutorService threads = Executors.newCachedThreadPool();
   private final Semaphore free = new Semaphore(MOST_LINES);
@@ -75,7 +78,9 @@ class LivePort implements SmartLifecycle {
       Recordings recordings,
       Importer importer,
       Parts parts,
+      Allowance allowance,
       Clock clock) {
+    this.allowance = allowance;
     this.wanted = wanted;
     this.rows = rows;
     this.recordings = recordings;
@@ -157,7 +162,7 @@ class LivePort implements SmartLifecycle {
           taken.remove(row.id());
         }
       }
-    } catch (IOException e) {
+    } catch (IOException | Problem e) {
       LOG.info("A live line broke off: {}", e.getMessage());
     } finally {
       if (greets) {
@@ -205,6 +210,7 @@ class LivePort implements SmartLifecycle {
 
   private void take(Recording row, BufferedReader in) throws IOException {
     long bytes = 0;
+    long asked = 0;
     Instant heard = Instant.EPOCH;
     Importer.Target target = importer.target(row);
     Peek peek = new Peek(row, target);
@@ -215,6 +221,13 @@ class LivePort implements SmartLifecycle {
           continue;
         }
         byte[] sent = (line + "\r\n").getBytes(StandardCharsets.US_ASCII);
+        if (bytes >= asked) {
+          asked = bytes + Recordings.ASK_EVERY;
+          if (!allowance.has(row.ownerId(), bytes)) {
+            LOG.info("The live recording {} is ended: its account has no room", row.id());
+            break;
+          }
+        }
         out.write(sent);
         bytes += sent.length;
         boolean looked = peek.line(line);

@@ -41,7 +41,7 @@ public class Recordings {
   private static final Duration FORGOTTEN = Duration.ofSeconds(30);
   private static final Duration BROKE_OFF = Duration.ofHours(2);
 
-  private static final long ASK_EVERY = 16L << 20;
+  static final long ASK_EVERY = 16L << 20;
 
   private volatile Set<UUID> forgotten = Set.of();
 

@@ -21,6 +21,8 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.transaction.PlatformTransactionManager;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** Who may make an account, with the clock held still. */
 class SignUpTest {
@@ -48,6 +50,7 @@ class SignUpTest {
         new Passwords(encoder),
         new PeopleSettings(how, 3, 5),
         events,
+        new TransactionTemplate(mock(PlatformTransactionManager.class)),
         Clock.fixed(NOW, ZoneOffset.UTC),
         address);
   }
@@ -81,11 +84,11 @@ class SignUpTest {
   @Test
   void manyInAnHourAreHeldOffByAddressAndInAllAndInvitationsPass() {
     SignUp open = at(PeopleSettings.SignUp.OPEN, "0.0.0.0");
-    when(tries.signUps("10.0.0.1", AN_HOUR_AGO)).thenReturn(3L);
+    when(tries.signUps("10.0.0.1", AN_HOUR_AGO)).thenReturn(4L);
     assertThatThrownBy(() -> open.signUp("a@example.org", "N", PASSWORD, null, "10.0.0.1"))
         .hasMessageContaining("Many accounts");
     open.signUp("a@example.org", "N", PASSWORD, null, "10.0.0.2");
-    when(tries.signUps(AN_HOUR_AGO)).thenReturn(5L);
+    when(tries.signUps(AN_HOUR_AGO)).thenReturn(6L);
     assertThatThrownBy(() -> open.signUp("b@example.org", "N", PASSWORD, null, "10.0.0.2"))
         .hasMessageContaining("Many accounts");
     OneTimeLink link = new OneTimeLink(OneTimeLink.Purpose.INVITE, "token", null, NOW);
