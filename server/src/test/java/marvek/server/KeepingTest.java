@@ -1,6 +1,7 @@
 package marvek.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.awaitility.Awaitility.await;
 import static org.springframework.test.web.servlet.request.MockMvcRequestBuilders.post;
 
 import com.fasterxml.jackson.databind.JsonNode;
@@ -11,6 +12,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
+import java.util.concurrent.CompletableFuture;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipInputStream;
 import marvek.server.keeping.Basket;
@@ -21,6 +23,7 @@ import org.springframework.context.annotation.Import;
 import org.springframework.http.MediaType;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.test.context.TestPropertySource;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** What an account keeps: the basket, taking all along, how much it may, and leaving. */
 @ServerTest
@@ -31,6 +34,7 @@ class KeepingTest {
   @Autowired private Basket basket;
   @Autowired private Leaving leaving;
   @Autowired private JdbcClient sql;
+  @Autowired private TransactionTemplate transaction;
 
   private static Map<String, Object> thing(String sort, String id) {
     return Map.of("sort", sort, "id", id);
@@ -224,6 +228,32 @@ class KeepingTest {
     assertThat(files.keySet()).anyMatch(n -> n.startsWith("outlines/" + made.layout()));
     assertThat(new String(files.get("tables/vehicle.jsonl"), StandardCharsets.UTF_8))
         .contains(made.vehicle());
+  }
+
+  @Test
+  void aSecondFileOfAllIsNotBegunWhileTheFirstIsWritten() throws Exception {
+    People.Person me = people.newcomer();
+    String all = "/api/account/everything.zip";
+    CompletableFuture<Integer> first = new CompletableFuture<>();
+    transaction.executeWithoutResult(
+        t -> {
+          sql.sql("lock table mapping_memory in access exclusive mode").update();
+          first.completeAsync(() -> me.get(all).status());
+          await().until(() -> waiting() > 0);
+          var second = me.get(all);
+          assertThat(second.status()).isEqualTo(429);
+          assertThat(second.text()).contains("Wait until that one has come");
+        });
+    assertThat(first.get()).isEqualTo(200);
+    assertThat(me.get(all).status()).isEqualTo(200);
+  }
+
+  private long waiting() {
+    return sql.sql(
+            "select count(*) from pg_locks where not granted"
+                + " and relation = 'mapping_memory'::regclass")
+        .query(Long.class)
+        .single();
   }
 
   @Test

@@ -10,9 +10,13 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.sql.ResultSet;
+import java.time.Duration;
 import java.util.List;
+import java.util.Set;
 import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Semaphore;
+import java.util.concurrent.TimeUnit;
 import java.util.zip.GZIPInputStream;
 import java.util.zip.ZipEntry;
 import java.util.zip.ZipOutputStream;
@@ -28,6 +32,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Service
 class Takeout {
   private static final int AT_ONCE = 20;
+  private static final Duration PATIENCE = Duration.ofSeconds(10);
   private static final String ABOUT =
       """
       What Marvek keeps of you.
@@ -62,7 +67,10 @@ class Takeout {
     }
   }
 
-  private final Semaphore one = new Semaphore(1);
+  /** One is written at a time; who asks for a second meanwhile is told so. */
+  private final Semaphore one = new Semaphore(1, true);
+
+  private final Set<UUID> asked = ConcurrentHashMap.newKeySet();
   private final JdbcTemplate sql;
   private final TransactionTemplate transaction;
 
@@ -77,17 +85,34 @@ class Takeout {
    * first: whoever reads slowly holds no connection of the database.
    */
   InputStream of(UUID owner) throws IOException {
-    if (!one.tryAcquire()) {
-      throw Problem.busy();
+    if (!asked.add(owner)) {
+      throw Problem.tooMany(
+          "All that you have is being put into a file already.", "Wait until that one has come.");
     }
+    try {
+      if (!one.tryAcquire(PATIENCE.toSeconds(), TimeUnit.SECONDS)) {
+        throw Problem.busy();
+      }
+      try {
+        return written(owner);
+      } finally {
+        one.release();
+      }
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw Problem.busy();
+    } finally {
+      asked.remove(owner);
+    }
+  }
+
+  private InputStream written(UUID owner) throws IOException {
     Path file = Files.createTempFile("takeout", ".zip");
     try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(file))) {
       to(owner, out);
     } catch (IOException | RuntimeException e) {
       Files.deleteIfExists(file);
       throw e;
-    } finally {
-      one.release();
     }
     return Files.newInputStream(file, StandardOpenOption.DELETE_ON_CLOSE);
   }
