@@ -7,20 +7,19 @@ import marvek.core.circuit.CircuitReader;
 import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Outline;
 import marvek.core.circuit.OutlineFile;
+import marvek.core.day.Variants;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.ReferenceContent;
+import marvek.core.entry.Variant;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.LapSimulator;
 import marvek.core.lap.LapTrace;
 import marvek.core.lap.Path;
 import marvek.core.marker.MarkerJudge;
-import marvek.core.reference.Answers;
-import marvek.core.reference.Choices;
-import marvek.core.reference.CornerAnswer;
-import marvek.core.reference.CornerEntry;
-import marvek.core.reference.Desk;
-import marvek.core.reference.Drafter;
-import marvek.core.reference.ReferenceContent;
-import marvek.core.reference.Variant;
-import marvek.core.reference.Variants;
+import marvek.core.plan.Answers;
+import marvek.core.plan.ComputedLap;
+import marvek.core.plan.CornerAnswer;
+import marvek.core.plan.Drafter;
 import marvek.core.survey.Things;
 import marvek.core.technique.Pedals;
 import marvek.core.technique.Question;
@@ -28,6 +27,7 @@ import marvek.core.technique.School;
 import marvek.core.units.Display;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleClasses;
+import marvek.core.ways.Choices;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
 import org.openjdk.jmh.annotations.Fork;
@@ -55,7 +55,7 @@ public class CoreBenchmark {
   private CircuitReading survey;
   private Vehicle vehicle;
   private Path path;
-  private Desk desk;
+  private ComputedLap computed;
   private CornerEntry entry;
   private CornerEntry shaped;
   private CornerEntry relined;
@@ -67,9 +67,10 @@ public class CoreBenchmark {
     Outline outline = OutlineFile.read(file);
     survey = CircuitReader.read(outline, CircuitReader.Choices.asItComes());
     vehicle = VehicleClasses.byId("cup-gt").vehicle();
-    desk = Desk.compute(survey.centreline(), survey.corners(), vehicle, Conditions.dryWarm());
-    path = desk.path();
-    entry = Drafter.draft(desk, Drafter.boards(desk)).corners().get(0);
+    computed =
+        ComputedLap.compute(survey.centreline(), survey.corners(), vehicle, Conditions.dryWarm());
+    path = computed.path();
+    entry = Drafter.draft(computed, Drafter.boards(computed)).corners().get(0);
     shaped = entry.copy().pedals(Pedals.FRONT_LOADED).done();
     relined = shaped.copy().schools(List.of(School.LATE_APEX)).done();
     wet = new Variant("v", Variant.Kind.WET, "", Variant.Kind.WET.usual(), List.of());
@@ -110,38 +111,39 @@ public class CoreBenchmark {
   @Benchmark
   public ReferenceContent draftEverything() {
     CircuitReading fresh = readCircuit();
-    Desk made = Desk.compute(fresh.centreline(), fresh.corners(), vehicle, Conditions.dryWarm());
+    ComputedLap made =
+        ComputedLap.compute(fresh.centreline(), fresh.corners(), vehicle, Conditions.dryWarm());
     return Drafter.draft(made, Drafter.boards(made));
   }
 
   @Benchmark
   public CornerAnswer answerOneCorner() {
-    return Answers.answer(desk, entry);
+    return Answers.answer(computed, entry);
   }
 
   /** With a planned shape of the pedals. */
   @Benchmark
   public CornerAnswer answerShaped() {
-    return Answers.answer(desk, shaped);
+    return Answers.answer(computed, shaped);
   }
 
   /** With a shape, on a line laid anew by a choice. */
   @Benchmark
   public CornerAnswer answerOnAnotherLine() {
-    return Answers.answer(desk, relined);
+    return Answers.answer(computed, relined);
   }
 
   /** The lap on another day, and one corner adjusted to it. */
   @Benchmark
   public Variants.Adjusted adjustToAnotherDay() {
     return Variants.adjust(
-        desk, Variants.desk(desk, List.of(), wet.day()), wet, entry, Display.METRIC);
+        computed, Variants.computed(computed, List.of(), wet.day()), wet, entry, Display.METRIC);
   }
 
   @Benchmark
   public Choices.Compared compareBrakeShapes() {
     return Choices.compare(
-        desk,
+        computed,
         Things.none(),
         entry,
         Question.BRAKE_SHAPE,

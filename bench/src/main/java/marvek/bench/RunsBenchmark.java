@@ -18,14 +18,14 @@ import marvek.core.debrief.Debriefer;
 import marvek.core.debrief.LapData;
 import marvek.core.debrief.Proposal;
 import marvek.core.debrief.Proposals;
+import marvek.core.entry.ReferenceContent;
 import marvek.core.lap.Conditions;
 import marvek.core.logger.Driven;
 import marvek.core.logger.Plan;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.SimulatedDriver;
-import marvek.core.reference.Desk;
-import marvek.core.reference.Drafter;
-import marvek.core.reference.ReferenceContent;
+import marvek.core.plan.ComputedLap;
+import marvek.core.plan.Drafter;
 import marvek.core.survey.Things;
 import marvek.core.telemetry.Blocks;
 import marvek.core.telemetry.CornerEvents;
@@ -67,7 +67,7 @@ public class RunsBenchmark {
 
   private byte[] hour = new byte[0];
   private Mapping mapping;
-  private Desk desk;
+  private ComputedLap computed;
   private ReferenceContent draft;
   private List<LapData> data = List.of();
 
@@ -83,27 +83,27 @@ public class RunsBenchmark {
         CircuitReader.read(
             OutlineFile.read(outline.toString().getBytes(StandardCharsets.UTF_8)),
             CircuitReader.Choices.asItComes());
-    desk =
-        Desk.compute(
+    computed =
+        ComputedLap.compute(
             survey.centreline(),
             survey.corners(),
             VehicleClasses.byId("cup-gt").vehicle(),
             Conditions.dryWarm());
-    draft = Drafter.draft(desk, Drafter.boards(desk));
+    draft = Drafter.draft(computed, Drafter.boards(computed));
     Driven driven =
         SimulatedDriver.drive(
             new Plan(
-                desk,
+                computed,
                 draft.corners(),
                 List.of(),
-                (int) (3600 / desk.lap().lapTime()) + 1,
+                (int) (3600 / computed.lap().lapTime()) + 1,
                 1.5,
                 0.98,
                 0,
                 true),
             new Random(1));
     StringBuilder text = new StringBuilder();
-    new Recorder(driven, desk.road(), null, Recorder.Noise.usual(), new Random(2))
+    new Recorder(driven, computed.road(), null, Recorder.Noise.usual(), new Random(2))
         .table(50, line -> text.append(line).append('\n'));
     hour = text.toString().getBytes(StandardCharsets.UTF_8);
     mapping = RecordingFile.sniff(java.util.Arrays.copyOf(hour, RecordingFile.HEAD));
@@ -111,7 +111,7 @@ public class RunsBenchmark {
     EventFinder finder = finder();
     for (DrivenLap l : read()) {
       if (l.number() > 0) {
-        LapGrid grid = LapGrid.of(l, desk.road().length(), desk.road().size() / 5);
+        LapGrid grid = LapGrid.of(l, computed.road().length(), computed.road().size() / 5);
         List<CornerEvents> events = finder.find(l);
         all.add(
             new LapData(
@@ -132,7 +132,7 @@ public class RunsBenchmark {
   }
 
   private EventFinder finder() {
-    return new EventFinder(desk.road(), desk.corners(), desk.limits(), desk.path());
+    return new EventFinder(computed.road(), computed.corners(), computed.limits(), computed.path());
   }
 
   private List<DrivenLap> read() throws IOException {
@@ -141,7 +141,7 @@ public class RunsBenchmark {
     RecordingFile.read(
         new ByteArrayInputStream(hour),
         mapping,
-        new Blocks(new LapReader(desk.road(), null, desk.vehicle(), report, out::add)),
+        new Blocks(new LapReader(computed.road(), null, computed.vehicle(), report, out::add)),
         report);
     return out;
   }
@@ -170,18 +170,18 @@ public class RunsBenchmark {
     int events = 0;
     for (DrivenLap l : read()) {
       events += finder.find(l).size();
-      events += LapGrid.of(l, desk.road().length(), desk.road().size() / 2).speed().length;
+      events += LapGrid.of(l, computed.road().length(), computed.road().size() / 2).speed().length;
     }
     return events;
   }
 
   @Benchmark
   public Debrief debrief() {
-    return Debriefer.read(desk, draft.corners(), data, Display.METRIC);
+    return Debriefer.read(computed, draft.corners(), data, Display.METRIC);
   }
 
   @Benchmark
   public List<Proposal> proposals() {
-    return Proposals.of(desk, Things.none(), draft.corners(), data, 5, Display.METRIC);
+    return Proposals.of(computed, Things.none(), draft.corners(), data, 5, Display.METRIC);
   }
 }

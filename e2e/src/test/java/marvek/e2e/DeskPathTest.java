@@ -10,7 +10,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.openqa.selenium.Keys;
 
-/** The reference desk through the real interface: ways, pedals, gears, days, notes, coach. */
+/** The reference computed through the real interface: ways, pedals, gears, days, notes, coach. */
 class DeskPathTest {
   private static final Path SAMPLE =
       Path.of("../server/src/main/resources/samples/outline.geojson");

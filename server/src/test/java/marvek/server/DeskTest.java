@@ -12,7 +12,7 @@ import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.context.annotation.Import;
 
-/** The reference desk over HTTP: choices, days, remarks, copies and the whole lap. */
+/** The reference computed over HTTP: choices, days, remarks, copies and the whole lap. */
 @ServerTest
 @Import(People.class)
 class DeskTest {

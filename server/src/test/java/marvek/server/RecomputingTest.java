@@ -60,7 +60,9 @@ class RecomputingTest {
     Made made = Made.reference(people.newcomer(), "cup-gt");
     old.line(
         made.reference(),
-        desk -> MinimumCurvature.offsets(desk.road(), Room.on(desk.road(), desk.vehicle())));
+        computed ->
+            MinimumCurvature.offsets(
+                computed.road(), Room.on(computed.road(), computed.vehicle())));
     // A corner that the lap brakes for, entered as one to be lifted for.
     ObjectNode content = made.open().path("working").path("content").deepCopy();
     String braked = null;

@@ -6,6 +6,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
 import java.util.regex.Pattern;
+import marvek.core.refusal.Refusal;
 
 /** Corners as the driver arranges them: checked, and measured anew on the road. */
 public final class CornerBook {
@@ -21,44 +22,18 @@ public final class CornerBook {
   private CornerBook() {}
 
   /**
-   * Something that cannot be.
-   *
-   * @param where "T5"
-   */
-  public static final class CornerProblem extends RuntimeException {
-    private static final long serialVersionUID = 1;
-    private final String where;
-    private final String remedy;
-
-    CornerProblem(String message, String where, String remedy) {
-      super(message);
-      this.where = where;
-      this.remedy = remedy;
-    }
-
-    public String where() {
-      return where;
-    }
-
-    public String remedy() {
-      return remedy;
-    }
-  }
-
-  /**
    * The corners in driving order, with side, radius, angle and kind measured between entry and exit
    * and, where the list gives none, an apex at the tightest place. Names, numbers, groups and what
    * counts are taken as they stand.
    *
-   * @throws CornerProblem naming the corner that is wrong
+   * @throws Refusal naming the corner that is wrong
    */
   public static List<Corner> settled(Centreline road, List<Corner> given) {
     if (given.stream().allMatch(Corner::uncounted)) {
-      throw new CornerProblem(
-          "No corner would be left.", "corners", "A layout needs one that counts.");
+      throw new Refusal("No corner would be left.", "corners", "A layout needs one that counts.");
     }
     if (given.size() > MOST) {
-      throw new CornerProblem(
+      throw new Refusal(
           given.size() + " corners are too many.", "corners", "Give up to " + MOST + ".");
     }
     Set<String> ids = new LinkedHashSet<>();
@@ -67,11 +42,11 @@ public final class CornerBook {
     for (Corner c : given) {
       String where = "T" + c.number();
       if (!ID.matcher(c.id()).matches() || !ids.add(c.id())) {
-        throw new CornerProblem("Two corners have one id.", where, "Reload the page.");
+        throw new Refusal("Two corners have one id.", where, "Reload the page.");
       }
       words(c, where);
       if (!c.uncounted() && !numbers.add(c.number().strip())) {
-        throw new CornerProblem(
+        throw new Refusal(
             "Two corners are numbered " + c.number() + ".", where, "Give one another number.");
       }
       out.add(measured(road, c, where));
@@ -81,7 +56,7 @@ public final class CornerBook {
       Corner a = out.get(i);
       Corner b = out.get((i + 1) % out.size());
       if (road.apart(a.exit(), b.entry()) < -OVERLAP) {
-        throw new CornerProblem(
+        throw new Refusal(
             "T" + b.number() + " starts before T" + a.number() + " ends.",
             "T" + b.number(),
             "Move the entry or the exit, or merge the two.");
@@ -126,7 +101,7 @@ public final class CornerBook {
     }
     try {
       return new Anew(settled(road, all), List.copyOf(added), List.copyOf(apexes));
-    } catch (CornerProblem p) {
+    } catch (Refusal p) {
       // What does not go with the corners as the driver has them is not offered.
       return new Anew(there, List.of(), List.of());
     }
@@ -167,14 +142,14 @@ public final class CornerBook {
 
   private static void words(Corner c, String where) {
     if (!c.uncounted() && (c.number().isBlank() || c.number().length() > 6)) {
-      throw new CornerProblem(
+      throw new Refusal(
           "A corner's number has 1 to 6 characters.", where, "Write 5, 5A or the like.");
     }
     if (c.name().length() > 60) {
-      throw new CornerProblem("The name is too long.", where, "60 characters are the most.");
+      throw new Refusal("The name is too long.", where, "60 characters are the most.");
     }
     if (c.complex() < 0 || c.complex() > MOST) {
-      throw new CornerProblem("There is no such group.", where, "Choose another.");
+      throw new Refusal("There is no such group.", where, "Choose another.");
     }
   }
 
@@ -183,7 +158,7 @@ public final class CornerBook {
     boolean inside = c.entry() >= 0 && c.entry() < length && c.exit() >= 0 && c.exit() < length;
     double span = inside ? road.ahead(c.entry(), c.exit()) : 0;
     if (!inside || span < SHORTEST || span > length / 2) {
-      throw new CornerProblem(
+      throw new Refusal(
           "The corner's ends make no corner.",
           where,
           "Its exit must lie at least 4 m past its entry, both on the lap.");
@@ -206,16 +181,16 @@ public final class CornerBook {
       apexes = List.of((at % road.size()) * road.step());
     }
     if (apexes.size() > 2) {
-      throw new CornerProblem("A corner has one apex or two.", where, "Split it.");
+      throw new Refusal("A corner has one apex or two.", where, "Split it.");
     }
     for (double apex : apexes) {
       if (!(apex >= 0 && apex < length && road.ahead(c.entry(), apex) <= span)) {
-        throw new CornerProblem(
+        throw new Refusal(
             "An apex lies outside its corner.", where, "Move it between entry and exit.");
       }
     }
     if (apexes.size() == 2 && road.apart(apexes.get(0), apexes.get(1)) <= 0) {
-      throw new CornerProblem("The two apexes are in the wrong order.", where, "Swap them.");
+      throw new Refusal("The two apexes are in the wrong order.", where, "Swap them.");
     }
     int[] indices = {from, from + count};
     double radius = 1 / Math.max(CornerFinder.evenPart(road, indices).bend(), 1e-4);

@@ -1,9 +1,10 @@
 package marvek.core.circuit;
 
+import marvek.core.refusal.Refusal;
 import org.jspecify.annotations.Nullable;
 
 /** Why an outline cannot be used: what is wrong, where, and what to do about it. */
-public final class OutlineProblem extends RuntimeException {
+public final class OutlineProblem extends Refusal {
   private static final long serialVersionUID = 1L;
 
   /** The kind of problem, for programs. */
@@ -23,32 +24,13 @@ public final class OutlineProblem extends RuntimeException {
   }
 
   private final Kind kind;
-  private final @Nullable String where;
-  private final String remedy;
 
   public OutlineProblem(Kind kind, String what, @Nullable String where, String remedy) {
-    super(what);
+    super(what, where, remedy);
     this.kind = kind;
-    this.where = where;
-    this.remedy = remedy;
   }
 
   public Kind kind() {
     return kind;
-  }
-
-  /**
-   * Row, point or station, as the driver would look for it in the file; null for the whole file.
-   */
-  public @Nullable String where() {
-    return where;
-  }
-
-  public String remedy() {
-    return remedy;
-  }
-
-  public String what() {
-    return String.valueOf(getMessage());
   }
 }

@@ -2,7 +2,7 @@ package marvek.core.debrief;
 
 import java.util.List;
 import java.util.Map;
-import marvek.core.reference.PointKind;
+import marvek.core.entry.PointKind;
 import org.jspecify.annotations.Nullable;
 
 /**

@@ -11,9 +11,9 @@ import marvek.core.debrief.Debrief.CornerFinding;
 import marvek.core.debrief.Debrief.HabitFinding;
 import marvek.core.debrief.Debrief.PointFinding;
 import marvek.core.debrief.Sections.Phase;
-import marvek.core.reference.CornerEntry;
-import marvek.core.reference.Desk;
-import marvek.core.reference.PointKind;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.PointKind;
+import marvek.core.plan.ComputedLap;
 import marvek.core.telemetry.CornerEvents;
 import marvek.core.units.Display;
 import org.jspecify.annotations.Nullable;
@@ -27,31 +27,31 @@ public final class Debriefer {
   private static final double TREND_CONFIDENCE = 0.95;
   private static final Map<PointKind, Double> TOLERANCE = tolerances();
 
-  private final Desk desk;
+  private final ComputedLap computed;
   private final List<CornerEntry> entries;
   private final Sections sections;
   private final HabitRules rules;
   private final Centreline road;
 
-  private Debriefer(Desk desk, List<CornerEntry> entries, Display units) {
-    this.desk = desk;
+  private Debriefer(ComputedLap computed, List<CornerEntry> entries, Display units) {
+    this.computed = computed;
     this.entries = entries;
-    this.sections = new Sections(desk, entries);
-    this.rules = new HabitRules(desk, units);
-    this.road = desk.road();
+    this.sections = new Sections(computed, entries);
+    this.rules = new HabitRules(computed, units);
+    this.road = computed.road();
   }
 
   /**
    * Reads laps.
    *
-   * @param desk road, vehicle, line and computed lap of the reference
+   * @param computed road, vehicle, line and computed lap of the reference
    * @param entries of the revision driven, in driving order
    * @param laps that count, in the order driven; none gives an empty debrief
    * @param units for words
    */
   public static Debrief read(
-      Desk desk, List<CornerEntry> entries, List<LapData> laps, Display units) {
-    return new Debriefer(desk, entries, units).read(laps);
+      ComputedLap computed, List<CornerEntry> entries, List<LapData> laps, Display units) {
+    return new Debriefer(computed, entries, units).read(laps);
   }
 
   private static Map<PointKind, Double> tolerances() {
@@ -73,30 +73,30 @@ public final class Debriefer {
   }
 
   /** Seconds of the computed lap as a lap of data, for comparison. */
-  public static LapData computed(Desk desk, double step) {
-    int n = (int) Math.ceil(desk.road().length() / step - 1e-9);
+  public static LapData computed(ComputedLap computed, double step) {
+    int n = (int) Math.ceil(computed.road().length() / step - 1e-9);
     double[] times = new double[n + 1];
-    double[] time = desk.lap().time();
+    double[] time = computed.lap().time();
     for (int i = 0; i < n; i++) {
-      double at = i * step / desk.road().step();
+      double at = i * step / computed.road().step();
       int k = (int) at;
       double a = time[Math.min(k, time.length - 1)];
-      double b = k + 1 < time.length ? time[k + 1] : desk.lap().lapTime();
+      double b = k + 1 < time.length ? time[k + 1] : computed.lap().lapTime();
       times[i] = a + (at - k) * (b - a);
     }
-    times[n] = desk.lap().lapTime();
-    return new LapData("computed", "", 0, desk.lap().lapTime(), step, times, List.of(), true);
+    times[n] = computed.lap().lapTime();
+    return new LapData("computed", "", 0, computed.lap().lapTime(), step, times, List.of(), true);
   }
 
   /** What laps say where there is nothing to hold them against: their times. */
-  public static Debrief times(List<LapData> laps, Desk desk) {
+  public static Debrief times(List<LapData> laps, ComputedLap computed) {
     double[] times = laps.stream().mapToDouble(LapData::lapTime).toArray();
     return new Debrief(
         laps.size(),
         times.length == 0 ? 0 : Robust.quantile(times, 0),
         times.length == 0 ? 0 : Robust.median(times),
         times.length == 0 ? 0 : Robust.quantile(times, 0),
-        desk.lap().lapTime(),
+        computed.lap().lapTime(),
         1,
         List.of(),
         List.of());
@@ -105,7 +105,7 @@ public final class Debriefer {
   private Debrief read(List<LapData> laps) {
     int n = entries.size();
     if (laps.isEmpty()) {
-      return new Debrief(0, 0, 0, 0, desk.lap().lapTime(), 1, List.of(), List.of());
+      return new Debrief(0, 0, 0, 0, computed.lap().lapTime(), 1, List.of(), List.of());
     }
     double[][] time = new double[n][laps.size()];
     double[] best = new double[n];
@@ -117,7 +117,7 @@ public final class Debriefer {
       best[c] = Robust.quantile(time[c], 0);
       theoretical += best[c];
     }
-    Pace pace = Pace.of(desk, sections, laps);
+    Pace pace = Pace.of(computed, sections, laps);
     double speedPace = speedPace(laps);
     List<CornerFinding> findings = new ArrayList<>();
     for (int c = 0; c < n; c++) {
@@ -136,7 +136,7 @@ public final class Debriefer {
         Robust.quantile(lapTimes, 0),
         Robust.median(lapTimes),
         theoretical,
-        desk.lap().lapTime(),
+        computed.lap().lapTime(),
         pace.share(),
         focus,
         findings);

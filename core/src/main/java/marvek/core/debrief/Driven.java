@@ -4,7 +4,7 @@ import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
-import marvek.core.reference.PointKind;
+import marvek.core.entry.PointKind;
 import marvek.core.telemetry.Channel;
 import marvek.core.telemetry.CornerEvents;
 import marvek.core.telemetry.LapGrid;

@@ -4,7 +4,7 @@ import java.util.Arrays;
 import java.util.stream.DoubleStream;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
-import marvek.core.reference.Desk;
+import marvek.core.plan.ComputedLap;
 
 /** How much of the grip across laps use. */
 public final class GripUse {
@@ -17,21 +17,21 @@ public final class GripUse {
   private GripUse() {}
 
   /**
-   * The grip across that a lap uses, as a factor on what the computed lap of a desk uses: the
+   * The grip across that a lap uses, as a factor on what the computed lap of a computed uses: the
    * middle of its corners, so that a mistake in some of them does not count.
    *
    * @param speed m/s at each station of the road
    * @param across m/s² at each station, measured; empty to tell it from speed and computed line
    * @return NaN where no corner tells it
    */
-  public static double of(Desk desk, double[] speed, double[] across) {
+  public static double of(ComputedLap computed, double[] speed, double[] across) {
     double[] shares =
-        desk.corners().stream()
+        computed.corners().stream()
             .flatMapToDouble(
                 corner -> {
-                  double full = in(desk, corner, desk.lap().speed(), new double[0]);
+                  double full = in(computed, corner, computed.lap().speed(), new double[0]);
                   return full > ASKS
-                      ? DoubleStream.of(in(desk, corner, speed, across) / full)
+                      ? DoubleStream.of(in(computed, corner, speed, across) / full)
                       : DoubleStream.empty();
                 })
             .filter(Double::isFinite)
@@ -44,8 +44,8 @@ public final class GripUse {
    *
    * @param measured m/s² across at each station; empty to tell it from speed and line
    */
-  static double in(Desk desk, Corner corner, double[] speed, double[] measured) {
-    Centreline road = desk.road();
+  static double in(ComputedLap computed, Corner corner, double[] speed, double[] measured) {
+    Centreline road = computed.road();
     int from = road.index(corner.entry());
     int count = (int) (road.ahead(corner.entry(), corner.exit()) / road.step());
     if (count <= WIDE) {
@@ -55,10 +55,11 @@ public final class GripUse {
     for (int k = 0; k < count; k++) {
       int i = Math.floorMod(from + k, road.size());
       double v = speed[i];
-      double load = desk.limits().load(desk.path(), i, v * v);
-      double need = measured.length > 0 ? measured[i] : v * v * desk.path().curvature()[i];
+      double load = computed.limits().load(computed.path(), i, v * v);
+      double need = measured.length > 0 ? measured[i] : v * v * computed.path().curvature()[i];
       use[k] =
-          Math.abs(need) / Math.max(0.1, desk.limits().sidewaysMost(load, desk.path().grip()[i]));
+          Math.abs(need)
+              / Math.max(0.1, computed.limits().sidewaysMost(load, computed.path().grip()[i]));
     }
     // One noisy metre is not the corner's grip; a stretch of it is.
     double[] smooth = new double[count - WIDE];

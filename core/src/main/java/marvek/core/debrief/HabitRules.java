@@ -5,10 +5,10 @@ import java.util.Locale;
 import java.util.Map;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
-import marvek.core.reference.CornerEntry;
-import marvek.core.reference.Desk;
-import marvek.core.reference.PointKind;
-import marvek.core.reference.Slowing;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.Slowing;
+import marvek.core.plan.ComputedLap;
 import marvek.core.telemetry.CornerEvents;
 import marvek.core.telemetry.EventFinder;
 import marvek.core.units.Display;
@@ -45,13 +45,13 @@ final class HabitRules {
   private static final double SLOW = 0.055;
   private static final double SLOW_LIFT = 0.075;
 
-  private final Desk desk;
+  private final ComputedLap computed;
   private final Centreline road;
   private final Display units;
 
-  HabitRules(Desk desk, Display units) {
-    this.desk = desk;
-    this.road = desk.road();
+  HabitRules(ComputedLap computed, Display units) {
+    this.computed = computed;
+    this.road = computed.road();
     this.units = units;
   }
 
@@ -80,8 +80,8 @@ final class HabitRules {
    */
   Map<Cause, Double> seen(CornerEvents e, CornerEntry plan, double pace, boolean told) {
     Map<Cause, Double> out = new EnumMap<>(Cause.class);
-    int c = desk.indexOf(plan.corner());
-    Corner corner = desk.corners().get(c);
+    int c = computed.indexOf(plan.corner());
+    Corner corner = computed.corners().get(c);
     // From the speed alone the beginning of braking is known within some metres, what the feet did
     // later is not.
     double slack = told ? 0 : UNTOLD;
@@ -175,17 +175,17 @@ final class HabitRules {
     if (gear == null || gear == plan.gear()) {
       return 0;
     }
-    int[] computed = desk.lap().gear();
-    int slow = desk.slowest(c);
+    int[] gears = computed.lap().gear();
+    int slow = computed.slowest(c);
     int at = road.index(e.minimumAt());
     boolean there = Math.abs(road.apart(slow * road.step(), e.minimumAt())) <= SAME_PLACE;
-    if (there && computed[slow] != plan.gear()) {
+    if (there && gears[slow] != plan.gear()) {
       return gear - plan.gear();
     }
     int nearest = there ? gear - plan.gear() : Integer.MAX_VALUE;
     int reach = (int) Math.ceil(NEAR / road.step());
     for (int k = -reach; k <= reach; k++) {
-      int off = gear - computed[Math.floorMod(at + k, computed.length)];
+      int off = gear - gears[Math.floorMod(at + k, gears.length)];
       nearest = Math.abs(off) < Math.abs(nearest) ? off : nearest;
     }
     return nearest;
@@ -196,7 +196,7 @@ final class HabitRules {
     if (plan.slowing() == Slowing.FLAT) {
       return Double.NaN;
     }
-    double[] speed = desk.lap().speed();
+    double[] speed = computed.lap().speed();
     int at = road.index(e.minimumAt());
     int reach = (int) Math.ceil(NEAR / road.step());
     double least = Double.MAX_VALUE;
@@ -224,7 +224,7 @@ final class HabitRules {
     double least = Double.MAX_VALUE;
     for (int k = -15; k <= 15; k++) {
       int i = Math.floorMod(road.index(station) + k, road.size());
-      double n = desk.path().offset()[i];
+      double n = computed.path().offset()[i];
       least = Math.min(least, corner.left() ? road.left()[i] - n : road.right()[i] + n);
     }
     return least + plan.apexOff();
@@ -236,20 +236,20 @@ final class HabitRules {
     if (n == null) {
       return null;
     }
-    double back = EventFinder.arrival(road, desk.corners(), desk.indexOf(corner.id()));
-    double planned = desk.path().offset()[road.index(corner.entry() - back)];
+    double back = EventFinder.arrival(road, computed.corners(), computed.indexOf(corner.id()));
+    double planned = computed.path().offset()[road.index(corner.entry() - back)];
     return corner.left() ? n - planned : planned - n;
   }
 
   /** Room that the line leaves at its widest after the apex, m. */
   private double planRoom(Corner corner, CornerEntry plan) {
-    double half = desk.vehicle().width() / 2;
+    double half = computed.vehicle().width() / 2;
     double from = plan.station(PointKind.APEX).orElse(corner.apex());
     double reach = road.ahead(from, road.wrap(corner.exit() + 60));
     double least = Double.MAX_VALUE;
     for (double d = 0; d < Math.min(reach, 250); d += road.step()) {
       int i = road.index(from + d);
-      double n = desk.path().offset()[i];
+      double n = computed.path().offset()[i];
       least = Math.min(least, (corner.left() ? road.right()[i] + n : road.left()[i] - n) - half);
     }
     return least;

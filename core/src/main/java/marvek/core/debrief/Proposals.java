@@ -9,11 +9,11 @@ import java.util.Set;
 import java.util.stream.Collectors;
 import marvek.core.circuit.Centreline;
 import marvek.core.debrief.Proposal.Strength;
-import marvek.core.reference.Answers;
-import marvek.core.reference.CornerAnswer;
-import marvek.core.reference.CornerEntry;
-import marvek.core.reference.Desk;
-import marvek.core.reference.PointKind;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.PointKind;
+import marvek.core.plan.Answers;
+import marvek.core.plan.ComputedLap;
+import marvek.core.plan.CornerAnswer;
 import marvek.core.survey.Things;
 import marvek.core.units.Display;
 
@@ -44,7 +44,7 @@ public final class Proposals {
           PointKind.FIRST_THROTTLE,
           PointKind.FULL_THROTTLE);
 
-  private final Desk desk;
+  private final ComputedLap computed;
   private final Things things;
   private final List<CornerEntry> entries;
   private final List<LapData> laps;
@@ -56,21 +56,21 @@ public final class Proposals {
   private final Set<String> deep;
 
   private Proposals(
-      Desk desk,
+      ComputedLap computed,
       Things things,
       List<CornerEntry> entries,
       List<LapData> laps,
       double longest,
       Display units) {
-    this.desk = desk;
+    this.computed = computed;
     this.things = things;
     this.entries = entries;
     this.laps = laps;
     this.longest = Math.max(SMALLEST_STEP, Math.min(longest, LONGEST_STEP));
     this.units = units;
-    this.sections = new Sections(desk, entries);
-    this.road = desk.road();
-    this.debrief = Debriefer.read(desk, entries, laps, units);
+    this.sections = new Sections(computed, entries);
+    this.road = computed.road();
+    this.debrief = Debriefer.read(computed, entries, laps, units);
     this.deep = deep();
   }
 
@@ -81,13 +81,13 @@ public final class Proposals {
    * @param longest step that the driver allows, m, at most {@link #LONGEST_STEP}
    */
   public static List<Proposal> of(
-      Desk desk,
+      ComputedLap computed,
       Things things,
       List<CornerEntry> entries,
       List<LapData> laps,
       double longest,
       Display units) {
-    return new Proposals(desk, things, entries, laps, longest, units).all();
+    return new Proposals(computed, things, entries, laps, longest, units).all();
   }
 
   /**
@@ -100,7 +100,7 @@ public final class Proposals {
         .values()
         .forEach(
             run ->
-                Debriefer.read(desk, entries, run, units).corners().stream()
+                Debriefer.read(computed, entries, run, units).corners().stream()
                     .filter(
                         f ->
                             f.habits().stream()
@@ -218,7 +218,7 @@ public final class Proposals {
     boolean habit = !debrief.corners().get(c).habits().isEmpty();
     boolean slow =
         Robust.median(y)
-            > Math.min(Pace.of(desk, sections, laps).expected(c), Robust.quantile(y, 0)) + 0.1;
+            > Math.min(Pace.of(computed, sections, laps).expected(c), Robust.quantile(y, 0)) + 0.1;
     if (elsewhere && !habit && !slow && laps.stream().allMatch(LapData::told)) {
       return asDriven(basis, middle);
     }
@@ -309,7 +309,7 @@ public final class Proposals {
   }
 
   private double margin(CornerEntry entry) {
-    CornerAnswer answer = Answers.answer(desk, things, entry);
+    CornerAnswer answer = Answers.answer(computed, things, entry);
     CornerAnswer.BrakingNumbers braking = answer.braking();
     return braking == null ? 0 : braking.marginMetres();
   }

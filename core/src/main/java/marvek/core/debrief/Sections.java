@@ -2,9 +2,9 @@ package marvek.core.debrief;
 
 import java.util.List;
 import marvek.core.circuit.Centreline;
-import marvek.core.reference.CornerEntry;
-import marvek.core.reference.Desk;
-import marvek.core.reference.PointKind;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.PointKind;
+import marvek.core.plan.ComputedLap;
 
 /**
  * The lap cut into corners, the same for every lap. A corner's section begins shortly before its
@@ -38,16 +38,17 @@ public final class Sections {
   private final double[][] cuts;
 
   /** Cuts by a reference. */
-  public Sections(Desk desk, List<CornerEntry> entries) {
-    road = desk.road();
+  public Sections(ComputedLap computed, List<CornerEntry> entries) {
+    road = computed.road();
     int n = entries.size();
     cuts = new double[n][6];
     double[] begin = new double[n];
     for (int c = 0; c < n; c++) {
       CornerEntry e = entries.get(c);
       CornerEntry before = entries.get((c + n - 1) % n);
-      double first = slows(desk, e);
-      double was = before.station(PointKind.APEX).orElse(desk.lines().get((c + n - 1) % n).apex());
+      double first = slows(computed, e);
+      double was =
+          before.station(PointKind.APEX).orElse(computed.lines().get((c + n - 1) % n).apex());
       double room = n == 1 ? road.length() : road.ahead(was, first);
       begin[c] = road.wrap(first - Math.min(LEAD, 0.4 * room));
     }
@@ -56,11 +57,12 @@ public final class Sections {
       double[] k = cuts[c];
       double length = n == 1 ? road.length() : road.ahead(begin[c], begin[(c + 1) % n]);
       k[0] = 0;
-      k[1] = road.ahead(begin[c], slows(desk, e));
+      k[1] = road.ahead(begin[c], slows(computed, e));
       k[2] =
-          road.ahead(begin[c], e.station(PointKind.TURN_IN).orElse(desk.lines().get(c).turnIn()));
-      k[3] = road.ahead(begin[c], e.station(PointKind.APEX).orElse(desk.lines().get(c).apex()));
-      k[4] = road.ahead(begin[c], e.station(PointKind.EXIT).orElse(desk.lines().get(c).exit()));
+          road.ahead(
+              begin[c], e.station(PointKind.TURN_IN).orElse(computed.lines().get(c).turnIn()));
+      k[3] = road.ahead(begin[c], e.station(PointKind.APEX).orElse(computed.lines().get(c).apex()));
+      k[4] = road.ahead(begin[c], e.station(PointKind.EXIT).orElse(computed.lines().get(c).exit()));
       k[5] = length;
       for (int i = 1; i < 5; i++) {
         k[i] = Math.max(k[i - 1], Math.min(k[i], length));
@@ -71,10 +73,10 @@ public final class Sections {
     }
   }
 
-  private static double slows(Desk desk, CornerEntry e) {
-    int c = desk.indexOf(e.corner());
+  private static double slows(ComputedLap computed, CornerEntry e) {
+    int c = computed.indexOf(e.corner());
     return e.station(PointKind.BRAKE)
-        .orElse(e.station(PointKind.TURN_IN).orElse(desk.lines().get(c).turnIn()));
+        .orElse(e.station(PointKind.TURN_IN).orElse(computed.lines().get(c).turnIn()));
   }
 
   /** Station where a corner's section begins. */

@@ -10,7 +10,7 @@ import marvek.core.lap.Conditions;
 import marvek.core.lap.LapSimulator;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
-import marvek.core.reference.Desk;
+import marvek.core.plan.ComputedLap;
 import marvek.core.vehicle.Vehicle;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
@@ -79,19 +79,19 @@ public record VehicleFit(
    * the grip that is used, and less than there is for who keeps a margin. Power and drag: robust
    * least squares of the acceleration at full throttle on the straights.
    *
-   * @param desk with the vehicle as it is
+   * @param computed with the vehicle as it is
    * @param laps that count, at least one
    */
-  public static VehicleFit of(Desk desk, List<Lap> laps) {
-    Vehicle v = desk.vehicle();
+  public static VehicleFit of(ComputedLap computed, List<Lap> laps) {
+    Vehicle v = computed.vehicle();
     List<String> words = new ArrayList<>();
-    double across = across(desk, laps, words);
-    double along = along(desk, laps, words);
-    double[] drive = drive(desk, laps, words);
+    double across = across(computed, laps, words);
+    double along = along(computed, laps, words);
+    double[] drive = drive(computed, laps, words);
     double measured = laps.stream().mapToDouble(Lap::lapTime).min().orElse(Double.NaN);
     Vehicle fitted = with(v, across, along, drive[0], drive[1]);
-    double after = LapSimulator.lap(desk.path(), fitted, desk.conditions()).lapTime();
-    double before = desk.lap().lapTime();
+    double after = LapSimulator.lap(computed.path(), fitted, computed.conditions()).lapTime();
+    double before = computed.lap().lapTime();
     if (Math.abs(after - measured) >= Math.abs(before - measured)) {
       words.add("The computed lap comes no nearer to yours with it: leave the vehicle as it is.");
     }
@@ -136,20 +136,23 @@ public record VehicleFit(
    * m/s² across at a station, as measured, or told from the computed line: the bend of measured
    * places is mostly their noise.
    */
-  private static double across(Desk desk, Lap lap, int i) {
+  private static double across(ComputedLap computed, Lap lap, int i) {
     double v = lap.speed()[i];
-    return Math.abs(lap.across().length > 0 ? lap.across()[i] : desk.path().curvature()[i] * v * v);
+    return Math.abs(
+        lap.across().length > 0 ? lap.across()[i] : computed.path().curvature()[i] * v * v);
   }
 
   /**
    * In each corner what the laps use against what the computed lap does, and of these the middle.
    */
-  private static double across(Desk desk, List<Lap> laps, List<String> words) {
+  private static double across(ComputedLap computed, List<Lap> laps, List<String> words) {
     List<Double> shares = new ArrayList<>();
-    for (Corner corner : desk.corners()) {
-      double full = GripUse.in(desk, corner, desk.lap().speed(), new double[0]);
+    for (Corner corner : computed.corners()) {
+      double full = GripUse.in(computed, corner, computed.lap().speed(), new double[0]);
       double[] uses =
-          laps.stream().mapToDouble(l -> GripUse.in(desk, corner, l.speed(), l.across())).toArray();
+          laps.stream()
+              .mapToDouble(l -> GripUse.in(computed, corner, l.speed(), l.across()))
+              .toArray();
       if (full > GripUse.ASKS) {
         shares.add(Robust.quantile(uses, GOOD) / full);
       }
@@ -169,18 +172,18 @@ public record VehicleFit(
     return factor;
   }
 
-  private static double along(Desk desk, List<Lap> laps, List<String> words) {
-    Limits limits = desk.limits();
+  private static double along(ComputedLap computed, List<Lap> laps, List<String> words) {
+    Limits limits = computed.limits();
     List<Double> uses = new ArrayList<>();
-    Path path = desk.path();
+    Path path = computed.path();
     for (Lap lap : laps) {
       List<Double> run = new ArrayList<>();
-      for (int i = 0; i < desk.road().size(); i++) {
+      for (int i = 0; i < computed.road().size(); i++) {
         double v = lap.speed()[i];
         double load = limits.load(path, i, v * v);
         double wheels = -lap.along()[i] - limits.resistance(path, i, v, load);
         double most = limits.brakingMost(load, 1, path.grip()[i]);
-        boolean straight = across(desk, lap, i) < 0.2 * 9.81;
+        boolean straight = across(computed, lap, i) < 0.2 * 9.81;
         if (straight && wheels > 0.5 * most) {
           run.add(wheels / most);
         } else {
@@ -208,7 +211,7 @@ public record VehicleFit(
             Locale.ROOT,
             "Grip in braking: %.0f %% of the computed, from %d m of hard braking.",
             factor * 100,
-            (int) (uses.size() * desk.road().step())));
+            (int) (uses.size() * computed.road().step())));
     return factor;
   }
 
@@ -227,11 +230,11 @@ public record VehicleFit(
   private record Pull(double time, double speed, double drive, double air, double need) {}
 
   /** Factors on torque and drag. */
-  private static double[] drive(Desk desk, List<Lap> laps, List<String> words) {
+  private static double[] drive(ComputedLap computed, List<Lap> laps, List<String> words) {
     List<Pull> pulls = new ArrayList<>();
     double clock = 0;
     for (Lap lap : laps) {
-      clock = pulls(desk, lap, clock + 2 * SMOOTHED, pulls);
+      clock = pulls(computed, lap, clock + 2 * SMOOTHED, pulls);
     }
     DoubleSummaryStatistics speeds = pulls.stream().mapToDouble(Pull::speed).summaryStatistics();
     if (pulls.size() < 100 || speeds.getMax() - speeds.getMin() < 8) {
@@ -248,22 +251,23 @@ public record VehicleFit(
             "Power %.0f %% and drag %.0f %% of the vehicle's numbers, from %d m at full throttle.",
             power * 100,
             drag * 100,
-            (int) (pulls.size() * desk.road().step())));
+            (int) (pulls.size() * computed.road().step())));
     return new double[] {power, drag};
   }
 
   /** Adds the stations of a lap where the throttle was full for long enough; gives the time. */
-  private static double pulls(Desk desk, Lap lap, double begin, List<Pull> out) {
-    Limits limits = desk.limits();
-    Conditions day = desk.conditions();
-    double air = 0.5 * day.airDensity() / limits.mass() * desk.vehicle().aero().cdA() * day.drag();
+  private static double pulls(ComputedLap computed, Lap lap, double begin, List<Pull> out) {
+    Limits limits = computed.limits();
+    Conditions day = computed.conditions();
+    double air =
+        0.5 * day.airDensity() / limits.mass() * computed.vehicle().aero().cdA() * day.drag();
     double clock = begin;
     if (lap.throttle().length == 0) {
       return clock;
     }
-    Path path = desk.path();
+    Path path = computed.path();
     double full = clock;
-    for (int i = 0; i < desk.road().size(); i++) {
+    for (int i = 0; i < computed.road().size(); i++) {
       double v = lap.speed()[i];
       clock += path.step()[i] / Math.max(1, v);
       if (lap.throttle()[i] < FULL) {
@@ -274,7 +278,7 @@ public record VehicleFit(
         full = clock;
         continue;
       }
-      boolean straight = across(desk, lap, i) < 2;
+      boolean straight = across(computed, lap, i) < 2;
       double load = limits.load(path, i, v * v);
       double drive = limits.engineDrive(v);
       boolean pulls = drive < 0.9 * limits.traction(load, 1, path.grip()[i]);

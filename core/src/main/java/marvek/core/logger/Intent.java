@@ -3,11 +3,11 @@ package marvek.core.logger;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.Slowing;
 import marvek.core.line.CornerLine;
-import marvek.core.reference.CornerEntry;
-import marvek.core.reference.Desk;
-import marvek.core.reference.PointKind;
-import marvek.core.reference.Slowing;
+import marvek.core.plan.ComputedLap;
 
 /** What the driver means to do in one corner of one lap: the reference, scatter and mistakes. */
 final class Intent {
@@ -163,20 +163,21 @@ final class Intent {
   }
 
   /** Places on the road, as indices counted from the line of the lap, in driving order. */
-  void settle(Desk desk, CornerLine line) {
+  void settle(ComputedLap computed, CornerLine line) {
     double apexAt = entry.station(PointKind.APEX).orElse(line.apex());
-    apex = desk.road().index(apexAt);
+    apex = computed.road().index(apexAt);
     double turn = entry.station(PointKind.TURN_IN).orElse(line.turnIn()) + turnInBy;
-    turnIn = near(desk, turn);
+    turnIn = near(computed, turn);
     if (entry.slowing() == Slowing.BRAKE && entry.station(PointKind.BRAKE).isPresent()) {
-      brake = near(desk, entry.station(PointKind.BRAKE).orElseThrow() + brakeBy);
+      brake = near(computed, entry.station(PointKind.BRAKE).orElseThrow() + brakeBy);
       release =
           Math.max(
-              brake + 12, near(desk, entry.station(PointKind.RELEASE).orElse(apexAt) + releaseBy));
+              brake + 12,
+              near(computed, entry.station(PointKind.RELEASE).orElse(apexAt) + releaseBy));
     }
     if (entry.slowing() != Slowing.FLAT) {
-      first = near(desk, entry.station(PointKind.FIRST_THROTTLE).orElse(apexAt) + firstBy);
-      full = near(desk, entry.station(PointKind.FULL_THROTTLE).orElse(apexAt + 30) + fullBy);
+      first = near(computed, entry.station(PointKind.FIRST_THROTTLE).orElse(apexAt) + firstBy);
+      full = near(computed, entry.station(PointKind.FULL_THROTTLE).orElse(apexAt + 30) + fullBy);
       if (brakes() && entry.station(PointKind.FIRST_THROTTLE).isEmpty()) {
         // Braked on for the next corner.
         first = Math.max(first, release + 14);
@@ -219,8 +220,8 @@ final class Intent {
     }
   }
 
-  private int near(Desk desk, double station) {
-    double step = desk.road().step();
-    return apex + (int) Math.round(desk.road().apart(apex * step, station) / step);
+  private int near(ComputedLap computed, double station) {
+    double step = computed.road().step();
+    return apex + (int) Math.round(computed.road().apart(apex * step, station) / step);
   }
 }

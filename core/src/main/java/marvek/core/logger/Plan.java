@@ -1,13 +1,13 @@
 package marvek.core.logger;
 
 import java.util.List;
-import marvek.core.reference.CornerEntry;
-import marvek.core.reference.Desk;
+import marvek.core.entry.CornerEntry;
+import marvek.core.plan.ComputedLap;
 
 /**
  * What the simulated driver is to do.
  *
- * @param desk road, vehicle and day
+ * @param computed road, vehicle and day
  * @param entries the reference to be driven, one for each corner
  * @param habits mistakes
  * @param laps from line to line
@@ -17,7 +17,7 @@ import marvek.core.reference.Desk;
  * @param outAndIn whether the recording begins with leaving the pits and ends with coming in
  */
 public record Plan(
-    Desk desk,
+    ComputedLap computed,
     List<CornerEntry> entries,
     List<Habit> habits,
     int laps,

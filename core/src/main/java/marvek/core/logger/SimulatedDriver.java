@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Random;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
+import marvek.core.entry.PointKind;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
@@ -12,8 +13,7 @@ import marvek.core.line.CornerLine;
 import marvek.core.line.SearchStopped;
 import marvek.core.line.Warp;
 import marvek.core.line.Watch;
-import marvek.core.reference.Desk;
-import marvek.core.reference.PointKind;
+import marvek.core.plan.ComputedLap;
 import marvek.core.vehicle.Vehicle;
 import org.jspecify.annotations.Nullable;
 
@@ -51,7 +51,7 @@ public final class SimulatedDriver {
   private static final double GATHERED = 15;
 
   private final Plan plan;
-  private final Desk desk;
+  private final ComputedLap computed;
   private final Centreline road;
   private final Vehicle vehicle;
   private final Random chance;
@@ -70,9 +70,9 @@ public final class SimulatedDriver {
 
   private SimulatedDriver(Plan plan, Random chance) {
     this.plan = plan;
-    this.desk = plan.desk();
-    this.road = desk.road();
-    this.vehicle = desk.vehicle();
+    this.computed = plan.computed();
+    this.road = computed.road();
+    this.vehicle = computed.vehicle();
     this.chance = chance;
     this.n = road.size();
   }
@@ -107,9 +107,9 @@ public final class SimulatedDriver {
       speed = 18;
       lap(0, 0.86, start, n, -n);
     } else {
-      speed = desk.lap().speed()[0] * 0.97;
+      speed = computed.lap().speed()[0] * 0.97;
     }
-    gear = desk.limits().bestGear(speed);
+    gear = computed.limits().bestGear(speed);
     for (int l = 1; l <= plan.laps(); l++) {
       if (!watch.goesOn((l - 1) / (plan.laps() + 1.0))) {
         throw new SearchStopped();
@@ -143,11 +143,11 @@ public final class SimulatedDriver {
 
   /** The line of a lap: that of the reference's points, bent by the driver. */
   private double[] line(List<Intent> intents) {
-    double[] offset = desk.path().offset();
+    double[] offset = computed.path().offset();
     for (int c = 0; c < intents.size(); c++) {
       Intent i = intents.get(c);
-      CornerLine l = desk.lines().get(c);
-      boolean left = desk.corners().get(c).left();
+      CornerLine l = computed.lines().get(c);
+      boolean left = computed.corners().get(c).left();
       double out = left ? -1 : 1;
       double turnIn = i.entry.station(PointKind.TURN_IN).orElse(l.turnIn());
       offset = shifted(offset, l.turnIn(), turnIn);
@@ -166,7 +166,7 @@ public final class SimulatedDriver {
       }
       offset = bumped(offset, apex, out * (i.apexOut + i.entry.apexOff()), 60);
       offset = bumped(offset, exit, out * i.exitOut, 55);
-      offset = bumped(offset, desk.corners().get(c).entry() - 45, out * i.entryOut, 110);
+      offset = bumped(offset, computed.corners().get(c).entry() - 45, out * i.entryOut, 110);
     }
     return offset;
   }
@@ -184,7 +184,7 @@ public final class SimulatedDriver {
   private List<Intent> meant() {
     List<Intent> intents = Intent.lap(plan, chance);
     for (int c = 0; c < intents.size(); c++) {
-      intents.get(c).settle(desk, desk.lines().get(c));
+      intents.get(c).settle(computed, computed.lines().get(c));
       if (c > 0) {
         intents.get(c).after(intents.get(c - 1));
       }
@@ -196,10 +196,10 @@ public final class SimulatedDriver {
     List<Intent> intents = coming;
     coming = meant();
     double[] offset = line(intents);
-    Path path = Path.over(road, offset, desk.ground());
-    Conditions day = desk.conditions();
+    Path path = Path.over(road, offset, computed.ground());
+    Conditions day = computed.conditions();
     Limits limits =
-        new Limits(vehicle, day.withGrip(day.grip() * pace * pace), desk.lap().boostBelow());
+        new Limits(vehicle, day.withGrip(day.grip() * pace * pace), computed.lap().boostBelow());
     // The next lap's first corner may begin before the line.
     List<Intent> ahead = new ArrayList<>(intents);
     Intent over = coming.get(0);
@@ -224,7 +224,7 @@ public final class SimulatedDriver {
     List<Truth.Done> done = new ArrayList<>();
     for (int c = 0; c < intents.size(); c++) {
       Intent i = intents.get(c);
-      Corner corner = desk.corners().get(c);
+      Corner corner = computed.corners().get(c);
       double sign = corner.left() ? 1 : -1;
       int entry = near(i.apex, corner.entry());
       int exit = entry + (int) (road.ahead(corner.entry(), corner.exit()) / road.step());
@@ -281,7 +281,7 @@ public final class SimulatedDriver {
 
   /** Metres before the first apex within which a corner is turned into. */
   private double turns(int c, int firstApex, int from) {
-    List<Corner> corners = desk.corners();
+    List<Corner> corners = computed.corners();
     double back = (firstApex - from) * road.step();
     Corner before = corners.get((c + corners.size() - 1) % corners.size());
     return corners.size() == 1

@@ -18,6 +18,7 @@ import java.util.stream.Collectors;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.LocalPlane;
 import marvek.core.marker.Landmark;
+import marvek.core.refusal.Refusal;
 import marvek.core.units.CsvText;
 import org.jspecify.annotations.Nullable;
 
@@ -81,7 +82,7 @@ public final class LandmarkCsv {
   /**
    * Reads a file. Rows without an id get one made of the row's number and the prefix.
    *
-   * @throws SurveyProblem with row and column
+   * @throws Refusal with row and column
    */
   public static List<Landmark> read(
       byte[] content, Centreline road, @Nullable LocalPlane plane, String prefix) {
@@ -99,19 +100,18 @@ public final class LandmarkCsv {
             .ofNamedCsvRecord(text)) {
       for (NamedCsvRecord row : csv) {
         if (landmarks.size() >= MOST) {
-          throw new SurveyProblem(
-              "The file holds more than " + MOST + " landmarks.", null, "Split it.");
+          throw new Refusal("The file holds more than " + MOST + " landmarks.", null, "Split it.");
         }
         landmarks.add(new Row(row, landmarks.size() + 2, road, place).landmark(prefix));
       }
     } catch (CsvParseException e) {
-      throw new SurveyProblem(
+      throw new Refusal(
           "The file is not a table: " + e.getMessage(), null, "Save it as CSV again.");
     } catch (java.io.IOException e) {
       throw new java.io.UncheckedIOException(e);
     }
     if (landmarks.isEmpty()) {
-      throw new SurveyProblem(
+      throw new Refusal(
           "The file holds no landmarks.",
           "row 1",
           "The first row names the columns: " + String.join(", ", COLUMNS) + ".");
@@ -230,8 +230,8 @@ public final class LandmarkCsv {
       throw problem("\"" + text + "\" is not known", column, "Give one of " + all + ".");
     }
 
-    private SurveyProblem problem(String what, String column, String remedy) {
-      return new SurveyProblem(
+    private Refusal problem(String what, String column, String remedy) {
+      return new Refusal(
           "Row " + number + ": " + what + ".", "row " + number + ", " + column, remedy);
     }
   }

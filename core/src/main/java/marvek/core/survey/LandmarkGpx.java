@@ -15,6 +15,7 @@ import java.util.Map;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.LocalPlane;
 import marvek.core.marker.Landmark;
+import marvek.core.refusal.Refusal;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -79,12 +80,12 @@ public final class LandmarkGpx {
   /**
    * Reads a file. XML with a document type is refused by the caller's reader of outlines and here.
    *
-   * @throws SurveyProblem with the number of the waypoint
+   * @throws Refusal with the number of the waypoint
    */
   public static List<Landmark> read(
       byte[] content, Centreline road, @Nullable LocalPlane plane, String prefix) {
     if (plane == null) {
-      throw new SurveyProblem(
+      throw new Refusal(
           "The circuit's place on the earth is not known.",
           null,
           "Set its latitude and longitude first, or bring landmarks as CSV with station_m.");
@@ -93,7 +94,7 @@ public final class LandmarkGpx {
         new String(
             content, 0, Math.min(content.length, 4096), java.nio.charset.StandardCharsets.UTF_8);
     if (head.contains("<!DOCTYPE") || head.contains("<!ENTITY")) {
-      throw new SurveyProblem(
+      throw new Refusal(
           "The file declares a document type, which is not read.", "line 1", "Export it again.");
     }
     List<WayPoint> points;
@@ -103,18 +104,16 @@ public final class LandmarkGpx {
               .read(new ByteArrayInputStream(content))
               .getWayPoints();
     } catch (IOException | RuntimeException e) {
-      throw new SurveyProblem(
-          "The file is not GPX, or breaks off.", null, "Export it as GPX 1.1 again.");
+      throw new Refusal("The file is not GPX, or breaks off.", null, "Export it as GPX 1.1 again.");
     }
     if (points.isEmpty()) {
-      throw new SurveyProblem(
+      throw new Refusal(
           "The file holds no waypoints.",
           null,
           "Tracks and routes are outlines; bring them there.");
     }
     if (points.size() > MOST) {
-      throw new SurveyProblem(
-          "The file holds more than " + MOST + " waypoints.", null, "Split it.");
+      throw new Refusal("The file holds more than " + MOST + " waypoints.", null, "Split it.");
     }
     SurveyPlace place = new SurveyPlace(road, plane);
     List<Landmark> landmarks = new ArrayList<>();
@@ -129,7 +128,7 @@ public final class LandmarkGpx {
     SurveyPlace.Beside beside =
         place.beside(w.getLongitude().doubleValue(), w.getLatitude().doubleValue()).orElseThrow();
     if (Math.abs(beside.out()) > FARTHEST) {
-      throw new SurveyProblem(
+      throw new Refusal(
           String.format(
               Locale.ROOT, "Waypoint %d lies %.0f m from the road.", number, beside.out()),
           where,
@@ -161,7 +160,7 @@ public final class LandmarkGpx {
           w.getDescription().orElse(""),
           "");
     } catch (IllegalArgumentException | DateTimeParseException e) {
-      throw new SurveyProblem(
+      throw new Refusal(
           "Waypoint " + number + " has a comment that cannot be read.",
           where + ", cmt",
           "Remove the comment, or export the landmarks again.");

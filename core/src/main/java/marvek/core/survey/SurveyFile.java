@@ -18,6 +18,7 @@ import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.LocalPlane;
 import marvek.core.marker.Landmark;
+import marvek.core.refusal.Refusal;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -136,14 +137,14 @@ public record SurveyFile(List<Corner> corners, Things things) {
     to.add(Math.round(degrees[1] * 1e8) / 1e8);
   }
 
-  /** Reads a file; throws {@link SurveyProblem} with the place of what is wrong. */
+  /** Reads a file; throws {@link Refusal} with the place of what is wrong. */
   public static SurveyFile read(byte[] content) {
     JsonNode root;
     try {
       root = JSON.readTree(content);
     } catch (JsonProcessingException e) {
       JsonLocation at = e.getLocation();
-      throw new SurveyProblem(
+      throw new Refusal(
           "The JSON breaks off or is malformed.",
           at == null ? null : "line " + at.getLineNr() + ", column " + at.getColumnNr(),
           "Export the survey again.");
@@ -151,7 +152,7 @@ public record SurveyFile(List<Corner> corners, Things things) {
       throw new IllegalStateException("reading from memory failed", e);
     }
     if (!FORMAT.equals(root.path("marvek").asText()) || !root.path("features").isArray()) {
-      throw new SurveyProblem(
+      throw new Refusal(
           "This is not a survey file.",
           "marvek",
           "Its first fields must read \"type\": \"FeatureCollection\", \"marvek\": \""
@@ -159,8 +160,7 @@ public record SurveyFile(List<Corner> corners, Things things) {
               + "\". An outline is brought with \"Bring a circuit\".");
     }
     if (root.path("features").size() > MOST) {
-      throw new SurveyProblem(
-          "The file holds more than " + MOST + " features.", "features", "Split it.");
+      throw new Refusal("The file holds more than " + MOST + " features.", "features", "Split it.");
     }
     List<Corner> corners = new ArrayList<>();
     List<Landmark> landmarks = new ArrayList<>();
@@ -181,7 +181,7 @@ public record SurveyFile(List<Corner> corners, Things things) {
         case "limit" -> limits.add(thing(thing, TrackLimit.class, number));
         case "place" -> places.add(thing(thing, Place.class, number));
         default ->
-            throw new SurveyProblem(
+            throw new Refusal(
                 "Feature " + number + " is of no known sort (\"" + sort + "\").",
                 "feature " + number + ", properties.marvek",
                 "Give corner, landmark, kerb, zone, limit or place.");
@@ -194,7 +194,7 @@ public record SurveyFile(List<Corner> corners, Things things) {
     try {
       T thing = JSON.treeToValue(node, type);
       if (thing == null) {
-        throw new SurveyProblem(
+        throw new Refusal(
             "Feature " + number + " holds no thing.",
             "feature " + number + ", properties.thing",
             "Export the survey again.");
@@ -205,7 +205,7 @@ public record SurveyFile(List<Corner> corners, Things things) {
           e instanceof JsonMappingException m && !m.getPath().isEmpty()
               ? ", " + m.getPath().get(0).getFieldName()
               : "";
-      throw new SurveyProblem(
+      throw new Refusal(
           "A value in feature " + number + " does not fit.",
           "feature " + number + path,
           "Compare it with docs/formats.md, or export the survey again.");

@@ -4,6 +4,7 @@ import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Pattern;
 import marvek.core.marker.Landmark;
+import marvek.core.refusal.Refusal;
 import org.jspecify.annotations.Nullable;
 
 /** Refuses things that cannot lie along the road they are said to. */
@@ -25,7 +26,7 @@ public final class ThingsCheck {
    *
    * @param corners ids there are
    * @param length of the lap, metres
-   * @throws SurveyProblem naming the first thing and field that is wrong
+   * @throws Refusal naming the first thing and field that is wrong
    */
   public static void check(Things things, Set<String> corners, double length) {
     ThingsCheck check = new ThingsCheck(corners, length);
@@ -160,8 +161,8 @@ public final class ThingsCheck {
     }
   }
 
-  private SurveyProblem problem(String message, String field, String remedy) {
-    return new SurveyProblem(message, where + ", " + field, remedy);
+  private Refusal problem(String message, String field, String remedy) {
+    return new Refusal(message, where + ", " + field, remedy);
   }
 
   private static String plain(double value) {

@@ -1,7 +1,7 @@
 package marvek.core.survey;
 
 import java.util.Objects;
-import marvek.core.day.Surface;
+import marvek.core.lap.Surface;
 import org.jspecify.annotations.Nullable;
 
 /**

@@ -3,8 +3,8 @@ package marvek.core.survey;
 import java.util.Arrays;
 import java.util.List;
 import marvek.core.circuit.Centreline;
-import marvek.core.day.Surface;
 import marvek.core.lap.Ground;
+import marvek.core.lap.Surface;
 
 /** What the zones of a survey leave of the grip. */
 public final class Zones {

@@ -8,6 +8,7 @@ import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
+import marvek.core.refusal.Refusal;
 import marvek.core.telemetry.ReadReport.Sort;
 
 /** Points of a GPX track as samples, read as they come; declarations of types are refused. */
@@ -36,7 +37,7 @@ final class GpxTrack {
       while (xml.hasNext()) {
         int event = xml.next();
         if (event == XMLStreamConstants.DTD) {
-          throw new TelemetryProblem(
+          throw new Refusal(
               "The file declares types of its own, which is not read.",
               "line " + xml.getLocation().getLineNumber(),
               "Export the track again without a DOCTYPE.");
@@ -102,7 +103,7 @@ final class GpxTrack {
     } catch (XMLStreamException e) {
       ReadingStopped.ifSo(e.getNestedException() == null ? e : e.getNestedException());
       if (points == 0) {
-        throw new TelemetryProblem(
+        throw new Refusal(
             "The file cannot be read as GPX.",
             e.getLocation() == null ? null : "line " + e.getLocation().getLineNumber(),
             "Export the track again.");
@@ -112,7 +113,7 @@ final class GpxTrack {
           "The file breaks off after point " + points + "; what comes before it is read.");
     }
     if (points == 0 || untimed == points) {
-      throw new TelemetryProblem(
+      throw new Refusal(
           points == 0
               ? "There is no track in this GPX file."
               : "The points of this track have no times.",

@@ -7,6 +7,7 @@ import java.util.function.Consumer;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.LocalPlane;
 import marvek.core.lap.Path;
+import marvek.core.refusal.Refusal;
 import marvek.core.telemetry.ReadReport.Sort;
 import marvek.core.vehicle.Vehicle;
 import org.jspecify.annotations.Nullable;
@@ -35,7 +36,7 @@ public record LapFile(Centreline road, Path line, @Nullable LocalPlane plane, Ve
    * @param taker takes each lap as it is found
    * @param anew told that what was taken so far is void and all comes again
    * @return the reader, with the laps counted
-   * @throws TelemetryProblem when it cannot be read
+   * @throws Refusal when it cannot be read
    */
   public LapReader read(
       Source source, Mapping mapping, ReadReport report, Consumer<DrivenLap> taker, Runnable anew)
@@ -49,7 +50,7 @@ public record LapFile(Centreline road, Path line, @Nullable LocalPlane plane, Ve
       return first;
     }
     if (!found.settled()) {
-      throw new TelemetryProblem(
+      throw new Refusal(
           String.format(
               Locale.ROOT,
               "The places lie beside this road, about %s, and not by the same all along.",

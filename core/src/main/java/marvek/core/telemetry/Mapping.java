@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import marvek.core.refusal.Refusal;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -61,7 +62,7 @@ public record Mapping(
   }
 
   /** What stands in the way of reading with this mapping, in words; empty when nothing does. */
-  public Optional<TelemetryProblem> problem() {
+  public Optional<Refusal> problem() {
     if (format != Format.TABLE) {
       return Optional.empty();
     }
@@ -73,7 +74,7 @@ public record Mapping(
       }
       if (!seen.add(channel)) {
         return Optional.of(
-            new TelemetryProblem(
+            new Refusal(
                 "Two columns are taken for " + channel.words() + ".",
                 "column " + (c.index() + 1) + ", " + c.header(),
                 "Keep one of them."));
@@ -81,7 +82,7 @@ public record Mapping(
       Unit unit = c.unit();
       if (unit == null || !channel.takes(unit)) {
         return Optional.of(
-            new TelemetryProblem(
+            new Refusal(
                 "The unit of " + channel.words() + " is not known.",
                 "column " + (c.index() + 1) + ", " + c.header(),
                 "Choose it."));
@@ -92,14 +93,14 @@ public record Mapping(
             || (has(Channel.EAST) && has(Channel.NORTH));
     if (!has(Channel.TIME) && !(has(Channel.DISTANCE) && has(Channel.SPEED))) {
       return Optional.of(
-          new TelemetryProblem(
+          new Refusal(
               "No column gives the time.",
               null,
               "Say which one does, or name distance and speed."));
     }
     if (!place && !has(Channel.DISTANCE) && !has(Channel.SPEED)) {
       return Optional.of(
-          new TelemetryProblem(
+          new Refusal(
               "No column says where the vehicle was.",
               null,
               "Name latitude and longitude, or distance, or speed with a lap number."));

@@ -11,6 +11,7 @@ import java.nio.charset.Charset;
 import java.nio.charset.CodingErrorAction;
 import java.nio.charset.StandardCharsets;
 import java.util.Locale;
+import marvek.core.refusal.Refusal;
 
 /**
  * Reads recordings: tables of text (RFC 4180 and its many relatives), GPX 1.1 and NMEA 0183. Memory
@@ -26,12 +27,11 @@ public final class RecordingFile {
    * Finds out how a file is read.
    *
    * @param head its first bytes, {@link #HEAD} at most
-   * @throws TelemetryProblem when it is no recording
+   * @throws Refusal when it is no recording
    */
   public static Mapping sniff(byte[] head) {
     if (head.length == 0) {
-      throw new TelemetryProblem(
-          "The file is empty.", null, "Choose the file that the device wrote.");
+      throw new Refusal("The file is empty.", null, "Choose the file that the device wrote.");
     }
     String text = new String(head, charset(head));
     if (text.startsWith("\uFEFF")) {
@@ -42,7 +42,7 @@ public final class RecordingFile {
       nulls += text.charAt(i) == 0 ? 1 : 0;
     }
     if (nulls > 4) {
-      throw new TelemetryProblem(
+      throw new Refusal(
           "This is not a text file.",
           null,
           "Export the recording as CSV, GPX or NMEA 0183 from the device's own program.");
@@ -50,7 +50,7 @@ public final class RecordingFile {
     String start = text.stripLeading();
     if (start.startsWith("<")) {
       if (!start.toLowerCase(Locale.ROOT).contains("<gpx")) {
-        throw new TelemetryProblem("This XML file is no GPX.", null, "Export as GPX 1.1 or CSV.");
+        throw new Refusal("This XML file is no GPX.", null, "Export as GPX 1.1 or CSV.");
       }
       return GpxTrack.mapping();
     }
@@ -67,7 +67,7 @@ public final class RecordingFile {
    * @param mapping how
    * @param blocks takes the samples
    * @param report takes what was met
-   * @throws TelemetryProblem when it cannot be read
+   * @throws Refusal when it cannot be read
    */
   public static void read(InputStream in, Mapping mapping, Blocks blocks, ReadReport report)
       throws IOException {

@@ -11,6 +11,7 @@ import marvek.core.circuit.Centreline;
 import marvek.core.circuit.LocalPlane;
 import marvek.core.circuit.RoadPosition;
 import marvek.core.numeric.SavitzkyGolay;
+import marvek.core.refusal.Refusal;
 import marvek.core.telemetry.Cleaner.Even;
 import marvek.core.telemetry.ReadReport.Sort;
 import org.jspecify.annotations.Nullable;
@@ -311,7 +312,7 @@ final class RoadFit {
       away[i] = Math.max(0, Math.max(p.offset() - road.left()[k], -p.offset() - road.right()[k]));
     }
     if (far > 0.9 * n) {
-      throw new TelemetryProblem(
+      throw new Refusal(
           String.format(Locale.ROOT, "These positions lie %s from this circuit.", distance(xy)),
           null,
           "Bring the file to the reference of the circuit on which it was recorded.");
@@ -377,7 +378,7 @@ final class RoadFit {
       backward += moved < -4 ? 1 : 0;
     }
     if (backward > 20 && backward > 3 * forward) {
-      throw new TelemetryProblem(
+      throw new Refusal(
           "The circuit was driven the other way round.",
           null,
           "Bring the file to a layout in that direction; the Survey screen makes one from the same"
@@ -498,7 +499,7 @@ final class RoadFit {
       derived.add(Channel.SPEED);
       report.add(Sort.DERIVED, "Speed from the distance.");
     } else {
-      throw new TelemetryProblem(
+      throw new Refusal(
           "Neither position nor speed was recorded.", null, "Name the columns that hold them.");
     }
     double[] none = new double[n];

@@ -10,6 +10,7 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import marvek.core.refusal.Refusal;
 import marvek.core.telemetry.ReadReport.Sort;
 
 /** Rows of a table as samples. */
@@ -105,7 +106,7 @@ final class TableRows {
       }
       int fields = record.getFieldCount();
       if (fields > 4 * TableSniffer.MOST_COLUMNS) {
-        throw new TelemetryProblem(
+        throw new Refusal(
             "This row has " + fields + " columns.",
             "row " + number,
             "Mend the row, then bring the file again.");

@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import marvek.core.refusal.Refusal;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -183,7 +184,7 @@ final class TableSniffer {
     List<String> all = head.lines().toList();
     List<String> lines = all.subList(0, Math.min(ROWS, all.size()));
     if (head.length() > 200_000 && lines.size() < 3) {
-      throw new TelemetryProblem(
+      throw new Refusal(
           "The rows of this file are longer than a recording's.",
           "row 1",
           "Give a table of at most " + MOST_COLUMNS + " columns.");
@@ -195,14 +196,14 @@ final class TableSniffer {
     boolean comma = delimiter != ',' && decimalComma(rows);
     int first = firstNumeric(rows, comma);
     if (first < 0) {
-      throw new TelemetryProblem(
+      throw new Refusal(
           "No rows of numbers were found.",
           null,
           "Give a table with one row a sample, GPX or NMEA 0183; save a spreadsheet as CSV.");
     }
     int columns = rows.get(first).length;
     if (columns > MOST_COLUMNS) {
-      throw new TelemetryProblem(
+      throw new Refusal(
           "The table has " + columns + " columns.",
           "row " + (first + 1),
           "Give at most " + MOST_COLUMNS + "; leave out what is not needed.");

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
 import java.util.List;
+import marvek.core.fixtures.Tracks;
 import org.junit.jupiter.api.Test;
 
 class CornersAnewTest {

@@ -6,6 +6,8 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.Arrays;
 import java.util.List;
 import java.util.function.DoubleUnaryOperator;
+import marvek.core.fixtures.Tracks;
+import marvek.core.refusal.Refusal;
 import org.junit.jupiter.api.Test;
 
 public class ReliefTest {
@@ -133,7 +135,7 @@ public class ReliefTest {
 
   private static void assertRefused(Centreline road, List<Corner> corners, String words) {
     org.assertj.core.api.Assertions.assertThatThrownBy(() -> CornerBook.settled(road, corners))
-        .isInstanceOf(CornerBook.CornerProblem.class)
+        .isInstanceOf(Refusal.class)
         .hasMessageContaining(words);
   }
 }

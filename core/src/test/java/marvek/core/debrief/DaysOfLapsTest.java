@@ -6,17 +6,17 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import marvek.core.circuit.RandomRoads;
 import marvek.core.day.DayFit;
+import marvek.core.day.Variants;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.Variant;
+import marvek.core.fixtures.Drives;
+import marvek.core.fixtures.RandomRoads;
 import marvek.core.logger.Plan;
-import marvek.core.reference.CornerEntry;
-import marvek.core.reference.Desk;
-import marvek.core.reference.Drafter;
-import marvek.core.reference.Variant;
-import marvek.core.reference.Variants;
+import marvek.core.plan.ComputedLap;
+import marvek.core.plan.Drafter;
 import marvek.core.telemetry.Channel;
 import marvek.core.telemetry.DrivenLap;
-import marvek.core.telemetry.Drives;
 import marvek.core.telemetry.LapGrid;
 import marvek.core.units.Display;
 import org.junit.jupiter.api.Test;
@@ -27,32 +27,32 @@ import org.junit.jupiter.params.provider.CsvSource;
 class DaysOfLapsTest {
   private static final double PACE = 0.98;
 
-  private static Desk base(long road, double radius, String vehicle) {
-    return Drives.desk(RandomRoads.of(road, radius), vehicle);
+  private static ComputedLap base(long road, double radius, String vehicle) {
+    return Drives.computed(RandomRoads.of(road, radius), vehicle);
   }
 
-  private static List<CornerEntry> draft(Desk desk) {
-    return Drafter.draft(desk, Drafter.boards(desk)).corners();
+  private static List<CornerEntry> draft(ComputedLap computed) {
+    return Drafter.draft(computed, Drafter.boards(computed)).corners();
   }
 
   private static Variant day(Variant.Kind kind, double grip) {
     return new Variant(kind.name(), kind, "", kind.usual().withGrip(grip), List.of());
   }
 
-  private static List<CornerEntry> on(Desk base, Desk then, Variant day) {
+  private static List<CornerEntry> on(ComputedLap base, ComputedLap then, Variant day) {
     return draft(base).stream()
         .map(e -> Variants.adjust(base, then, day, e, Display.METRIC).entry())
         .toList();
   }
 
-  private static double used(Desk desk, DrivenLap lap) {
-    LapGrid fine = LapGrid.of(lap, desk.road().length(), desk.road().size());
+  private static double used(ComputedLap computed, DrivenLap lap) {
+    LapGrid fine = LapGrid.of(lap, computed.road().length(), computed.road().size());
     double[] across = fine.channels().get(Channel.ACROSS);
-    return GripUse.of(desk, fine.speed(), across == null ? new double[0] : across);
+    return GripUse.of(computed, fine.speed(), across == null ? new double[0] : across);
   }
 
-  private static List<DrivenLap> drive(Desk base, Variant day, int laps, long seed) {
-    Desk then = Variants.desk(base, List.of(), day.day());
+  private static List<DrivenLap> drive(ComputedLap base, Variant day, int laps, long seed) {
+    ComputedLap then = Variants.computed(base, List.of(), day.day());
     return Drives.read(
         new Plan(then, on(base, then, day), List.of(), laps, 1.5, PACE, 0, true), seed);
   }
@@ -65,7 +65,7 @@ class DaysOfLapsTest {
     "54, 200, single-seater"
   })
   void lapsTellTheGripThatTheDayHad(long road, double radius, String vehicle) {
-    Desk base = base(road, radius, vehicle);
+    ComputedLap base = base(road, radius, vehicle);
     for (double grip : new double[] {1, 0.85, 0.7, 0.55}) {
       Variant day = day(grip < 0.78 ? Variant.Kind.WET : Variant.Kind.DAMP, grip);
       double[] told =
@@ -84,7 +84,7 @@ class DaysOfLapsTest {
     }
   }
 
-  private static long withHabits(Desk by, List<CornerEntry> entries, List<DrivenLap> laps) {
+  private static long withHabits(ComputedLap by, List<CornerEntry> entries, List<DrivenLap> laps) {
     return Debriefer.read(
             by, entries, laps.stream().map(l -> Drives.data(l, by)).toList(), Display.METRIC)
         .corners()
@@ -100,9 +100,9 @@ class DaysOfLapsTest {
     long wetOnDry = 0;
     int corners = 0;
     for (long road : new long[] {61, 62, 66}) {
-      Desk base = base(road, 300, "cup-gt");
+      ComputedLap base = base(road, 300, "cup-gt");
       Variant wet = day(Variant.Kind.WET, 0.7);
-      Desk then = Variants.desk(base, List.of(), wet.day());
+      ComputedLap then = Variants.computed(base, List.of(), wet.day());
       List<DrivenLap> laps = drive(base, wet, 8, road);
       wetOnWet += withHabits(then, on(base, then, wet), laps);
       wetOnDry += withHabits(base, draft(base), laps);
@@ -118,7 +118,7 @@ class DaysOfLapsTest {
 
   @Test
   void lapsOfARunThatTurnsWetGoToTwoDays() {
-    Desk base = base(63, 280, "cup-gt");
+    ComputedLap base = base(63, 280, "cup-gt");
     List<DayFit.Day> days = List.of(new DayFit.Day("", "dry", 1), new DayFit.Day("w", "wet", 0.7));
     List<DayFit.Lap> laps = new ArrayList<>();
     drive(base, day(Variant.Kind.DAMP, 1), 3, 5)

@@ -4,12 +4,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
 import java.util.List;
+import marvek.core.fixtures.Device;
+import marvek.core.fixtures.Drives;
 import marvek.core.logger.Driven;
 import marvek.core.logger.Plan;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.SimulatedDriver;
-import marvek.core.telemetry.Device;
-import marvek.core.telemetry.Drives;
 import org.junit.jupiter.api.Test;
 
 class SameLapsTest {

@@ -6,7 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.Arrays;
 import java.util.List;
 import marvek.core.circuit.Centreline;
-import marvek.core.circuit.Tracks;
+import marvek.core.fixtures.Tracks;
 import marvek.core.units.Units;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleClasses;

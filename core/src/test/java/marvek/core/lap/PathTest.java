@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.Arrays;
 import marvek.core.circuit.Centreline;
-import marvek.core.circuit.Tracks;
+import marvek.core.fixtures.Tracks;
 import org.junit.jupiter.api.Test;
 
 class PathTest {

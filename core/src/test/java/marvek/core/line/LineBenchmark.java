@@ -12,16 +12,17 @@ import marvek.core.circuit.Centreline;
 import marvek.core.circuit.CircuitReader;
 import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.OutlineFile;
-import marvek.core.circuit.RandomRoads;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.CornerPoint;
+import marvek.core.fixtures.Bumps;
+import marvek.core.fixtures.RandomRoads;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.Ground;
 import marvek.core.lap.LapSimulator;
 import marvek.core.lap.Limits;
-import marvek.core.reference.Brakings;
-import marvek.core.reference.CornerEntry;
-import marvek.core.reference.CornerPoint;
-import marvek.core.reference.Desk;
-import marvek.core.reference.Drafter;
+import marvek.core.plan.Brakings;
+import marvek.core.plan.ComputedLap;
+import marvek.core.plan.Drafter;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleClasses;
 
@@ -187,7 +188,8 @@ public final class LineBenchmark {
       int tries,
       double[] timed) {
     Centreline road = survey.centreline();
-    Desk desk = Desk.compute(road, survey.corners(), v.vehicle(), Conditions.dryWarm());
+    ComputedLap computed =
+        ComputedLap.compute(road, survey.corners(), v.vehicle(), Conditions.dryWarm());
     double least =
         LapSimulator.lap(
                 marvek.core.lap.Path.over(
@@ -202,37 +204,37 @@ public final class LineBenchmark {
             Ground.good(road.size()),
             v.vehicle(),
             Conditions.dryWarm(),
-            desk.path().offset(),
+            computed.path().offset(),
             tries,
             SEED);
     return new Result(
         name,
         v.id(),
-        1 - desk.lap().lapTime() / least,
+        1 - computed.lap().lapTime() / least,
         left,
         timed[0],
         (int) timed[1],
-        moved(desk));
+        moved(computed));
   }
 
   /**
    * By how much more each point of a braked corner moves with 1 % of grip or 5 kg, up or down,
    * where the line may follow than where it may not, m.
    */
-  private static List<Double> moved(Desk desk) {
+  private static List<Double> moved(ComputedLap computed) {
     List<Double> out = new ArrayList<>();
-    Conditions day = desk.conditions();
+    Conditions day = computed.conditions();
     for (Conditions other :
         List.of(
             day.withGrip(day.grip() * 1.01),
             day.withGrip(day.grip() * 0.99),
             heavier(day, 5),
             heavier(day, -5))) {
-      Desk held = desk.on(other);
-      Desk free = held.near(Watch.NOBODY);
-      for (int c = 0; c < desk.corners().size(); c++) {
-        if (counts(desk, c) && counts(held, c) && counts(free, c)) {
-          compared(desk, held, free, c, out);
+      ComputedLap held = computed.on(other);
+      ComputedLap free = held.near(Watch.NOBODY);
+      for (int c = 0; c < computed.corners().size(); c++) {
+        if (counts(computed, c) && counts(held, c) && counts(free, c)) {
+          compared(computed, held, free, c, out);
         }
       }
     }
@@ -240,19 +242,20 @@ public final class LineBenchmark {
   }
 
   /** Whether a corner is braked for by more than 4 m/s. */
-  private static boolean counts(Desk desk, int c) {
-    List<Brakings.Braking> brakings = desk.brakings().of(c);
+  private static boolean counts(ComputedLap computed, int c) {
+    List<Brakings.Braking> brakings = computed.brakings().of(c);
     return !brakings.isEmpty() && brakings.get(0).from() - brakings.get(0).to() > Brakings.COUNTS;
   }
 
-  private static void compared(Desk desk, Desk held, Desk free, int c, List<Double> out) {
-    CornerEntry was = Drafter.draft(desk, List.of()).corners().get(c);
+  private static void compared(
+      ComputedLap computed, ComputedLap held, ComputedLap free, int c, List<Double> out) {
+    CornerEntry was = Drafter.draft(computed, List.of()).corners().get(c);
     CornerEntry onHeld = Drafter.draft(held, List.of()).corners().get(c);
     CornerEntry onFree = Drafter.draft(free, List.of()).corners().get(c);
     for (CornerPoint p : was.points()) {
       if (onHeld.station(p.kind()).isPresent() && onFree.station(p.kind()).isPresent()) {
-        double a = desk.road().apart(p.station(), onHeld.station(p.kind()).orElseThrow());
-        double b = desk.road().apart(p.station(), onFree.station(p.kind()).orElseThrow());
+        double a = computed.road().apart(p.station(), onHeld.station(p.kind()).orElseThrow());
+        double b = computed.road().apart(p.station(), onFree.station(p.kind()).orElseThrow());
         double more = Math.max(0, Math.abs(b) - Math.abs(a));
         out.add(more);
         if (more > FAR) {
@@ -263,7 +266,7 @@ public final class LineBenchmark {
               was.corner(),
               a,
               b,
-              words(desk, c),
+              words(computed, c),
               words(held, c),
               words(free, c));
         }
@@ -271,14 +274,14 @@ public final class LineBenchmark {
     }
   }
 
-  private static String words(Desk desk, int c) {
-    Brakings.Braking b = desk.brakings().of(c).get(0);
+  private static String words(ComputedLap computed, int c) {
+    Brakings.Braking b = computed.brakings().of(c).get(0);
     return String.format(
         Locale.ROOT,
         "%.0f to %.0f km/h from %.0f m",
         3.6 * b.from(),
         3.6 * b.to(),
-        b.onset() * desk.road().step());
+        b.onset() * computed.road().step());
   }
 
   private static Conditions heavier(Conditions day, double by) {

@@ -10,7 +10,7 @@ import marvek.core.circuit.CircuitReader;
 import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.OutlineFile;
-import marvek.core.circuit.Tracks;
+import marvek.core.fixtures.Tracks;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.LapSimulator;
 import marvek.core.lap.Path;

@@ -10,8 +10,8 @@ import java.util.List;
 import java.util.Random;
 import marvek.core.circuit.LocalPlane;
 import marvek.core.circuit.RoadPosition;
-import marvek.core.reference.PointKind;
-import marvek.core.telemetry.Device;
+import marvek.core.entry.PointKind;
+import marvek.core.fixtures.Device;
 import org.junit.jupiter.api.Test;
 
 /** The simulated driver does what it says it did. */

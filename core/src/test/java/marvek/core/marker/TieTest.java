@@ -7,9 +7,9 @@ import java.util.List;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Corner;
-import marvek.core.circuit.Tracks;
-import marvek.core.reference.Sentence;
+import marvek.core.fixtures.Tracks;
 import marvek.core.units.Display;
+import marvek.core.words.Sentence;
 import org.junit.jupiter.api.Test;
 
 class TieTest {

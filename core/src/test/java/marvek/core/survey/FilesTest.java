@@ -17,8 +17,9 @@ import marvek.core.circuit.CircuitReader;
 import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.LocalPlane;
 import marvek.core.circuit.OutlineFile;
-import marvek.core.circuit.Tracks;
+import marvek.core.fixtures.Tracks;
 import marvek.core.marker.Landmark;
+import marvek.core.refusal.Refusal;
 import net.sf.geographiclib.Geodesic;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVRecord;
@@ -211,7 +212,7 @@ class FilesTest {
             () ->
                 LandmarkGpx.read(
                     far.getBytes(StandardCharsets.UTF_8), READING.centreline(), PLANE, "g-"))
-        .isInstanceOf(SurveyProblem.class)
+        .isInstanceOf(Refusal.class)
         .hasMessageContaining("from the road");
   }
 }

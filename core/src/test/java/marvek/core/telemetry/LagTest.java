@@ -7,6 +7,7 @@ import java.util.Locale;
 import java.util.Random;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import marvek.core.fixtures.Device;
 import marvek.core.logger.Driven;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.Truth;

@@ -6,11 +6,14 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import java.util.Locale;
+import marvek.core.fixtures.Device;
+import marvek.core.fixtures.TraceExample;
 import marvek.core.logger.Driven;
 import marvek.core.logger.Habit;
 import marvek.core.logger.Mistake;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.Truth;
+import marvek.core.refusal.Refusal;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -255,8 +258,7 @@ class LapsTest {
   @Test
   void withNeitherPositionNorLapNumberItSaysWhatToRecord() {
     assertThatThrownBy(() -> Device.read(unplaced("nothing", c -> 0)))
-        .isInstanceOfSatisfying(
-            TelemetryProblem.class, p -> assertThat(p.remedy()).contains("lap number"));
+        .isInstanceOfSatisfying(Refusal.class, p -> assertThat(p.remedy()).contains("lap number"));
   }
 
   @Test

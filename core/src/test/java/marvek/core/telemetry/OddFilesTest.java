@@ -16,8 +16,10 @@ import java.util.function.BiFunction;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import marvek.core.circuit.LocalPlane;
+import marvek.core.fixtures.Device;
 import marvek.core.logger.Driven;
 import marvek.core.logger.Recorder;
+import marvek.core.refusal.Refusal;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -233,14 +235,14 @@ class OddFilesTest {
     assertThat(right.said()).doesNotContain("each other's columns");
     sameLaps(right);
     assertThatThrownBy(() -> read(String.join("\n", DEGREES) + "\n", new LocalPlane(11, 45)))
-        .isInstanceOf(TelemetryProblem.class)
+        .isInstanceOf(Refusal.class)
         .hasMessageContaining("km from this circuit");
   }
 
   @Test
   void aLayoutWithoutAPlaceIsSaidToHaveNone() {
     assertThatThrownBy(() -> read(String.join("\n", DEGREES) + "\n", null))
-        .isInstanceOf(TelemetryProblem.class)
+        .isInstanceOf(Refusal.class)
         .hasMessageContaining("no place on the earth");
   }
 
@@ -262,7 +264,7 @@ class OddFilesTest {
               Locale.ROOT, "%.3f,%.2f,%.2f%n", now, d, Double.parseDouble(c[v]) * factor));
     }
     assertThatThrownBy(() -> read(text.toString(), null))
-        .isInstanceOf(TelemetryProblem.class)
+        .isInstanceOf(Refusal.class)
         .hasMessageContaining("nothing says where a lap begins");
   }
 

@@ -11,14 +11,17 @@ import java.util.Random;
 import java.util.function.IntFunction;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
-import marvek.core.circuit.RandomRoads;
+import marvek.core.fixtures.Device;
+import marvek.core.fixtures.Drives;
+import marvek.core.fixtures.RandomRoads;
 import marvek.core.logger.Driven;
 import marvek.core.logger.Habit;
 import marvek.core.logger.Plan;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.SimulatedDriver;
-import marvek.core.reference.Desk;
-import marvek.core.reference.Drafter;
+import marvek.core.plan.ComputedLap;
+import marvek.core.plan.Drafter;
+import marvek.core.refusal.Refusal;
 import org.junit.jupiter.api.Test;
 
 /** Recordings whose places all lie beside the road. */
@@ -26,12 +29,12 @@ class PlaceShiftTest {
   private static final Pattern SAID =
       Pattern.compile("All places lie ([0-9.]+) m to the (\\S+) of");
 
-  private static List<String> rows(Desk desk, int laps, long seed, double rate) {
+  private static List<String> rows(ComputedLap computed, int laps, long seed, double rate) {
     Driven driven =
         SimulatedDriver.drive(
             new Plan(
-                desk,
-                Drafter.draft(desk, Drafter.boards(desk)).corners(),
+                computed,
+                Drafter.draft(computed, Drafter.boards(computed)).corners(),
                 List.<Habit>of(),
                 laps,
                 1.5,
@@ -40,13 +43,13 @@ class PlaceShiftTest {
                 true),
             new Random(seed));
     List<String> rows = new ArrayList<>();
-    new Recorder(driven, desk.road(), null, Recorder.Noise.usual(), new Random(seed + 1))
+    new Recorder(driven, computed.road(), null, Recorder.Noise.usual(), new Random(seed + 1))
         .table(rate, rows::add);
     return rows;
   }
 
-  private static Desk random(long road, double radius, String vehicle) {
-    return Drives.desk(RandomRoads.of(road, radius), vehicle);
+  private static ComputedLap random(long road, double radius, String vehicle) {
+    return Drives.computed(RandomRoads.of(road, radius), vehicle);
   }
 
   /** The recording with every place moved, by what its row says. */
@@ -81,17 +84,17 @@ class PlaceShiftTest {
 
   @Test
   void aMoveOfAllPlacesIsFoundAndTakenBack() {
-    List<Desk> desks =
+    List<ComputedLap> computedLaps =
         List.of(Device.DESK, random(81, 300, "cup-gt"), random(82, 450, "motorcycle-1000"));
     Random random = new Random(4);
-    for (Desk desk : desks) {
-      List<String> rows = rows(desk, 8, 11, 10);
-      Device.Read plain = Device.read(moved(rows, i -> new double[2]), desk, null);
+    for (ComputedLap computed : computedLaps) {
+      List<String> rows = rows(computed, 8, 11, 10);
+      Device.Read plain = Device.read(moved(rows, i -> new double[2]), computed, null);
       assertThat(plain.said()).doesNotContain("All places");
       for (double metres : new double[] {3, 8, 21, 55, 100}) {
         double way = 2 * Math.PI * random.nextDouble();
         double[] d = {metres * Math.cos(way), metres * Math.sin(way)};
-        Device.Read read = Device.read(moved(rows, i -> d), desk, null);
+        Device.Read read = Device.read(moved(rows, i -> d), computed, null);
         Matcher said = SAID.matcher(read.said());
         assertThat(said.find()).as("%.0f m: %s", metres, read.said()).isTrue();
         assertThat(Double.parseDouble(said.group(1))).isCloseTo(metres, within(0.5));
@@ -102,7 +105,7 @@ class PlaceShiftTest {
           assertThat(read.whole().get(k).lapTime())
               .isCloseTo(plain.whole().get(k).lapTime(), within(0.03));
           double out = 0;
-          for (double s = 50; s < desk.road().length() - 50; s += 10) {
+          for (double s = 50; s < computed.road().length() - 50; s += 10) {
             out = Math.max(out, Math.abs(a.value(a.offset(), s) - b.value(b.offset(), s)));
           }
           assertThat(out).as("offset across, %.0f m", metres).isLessThan(0.8);
@@ -114,10 +117,11 @@ class PlaceShiftTest {
   @Test
   void placesThatAreRightAreLeftAlone() {
     for (long seed = 1; seed <= 12; seed++) {
-      Desk desk = random(90 + seed, 220 + 25 * seed, seed % 2 == 0 ? "cup-gt" : "motorcycle-600");
-      List<String> rows = rows(desk, 3, seed, seed % 3 == 0 ? 5 : 20);
+      ComputedLap computed =
+          random(90 + seed, 220 + 25 * seed, seed % 2 == 0 ? "cup-gt" : "motorcycle-600");
+      List<String> rows = rows(computed, 3, seed, seed % 3 == 0 ? 5 : 20);
       double[] little = {0.5 * Math.cos(seed), 0.5 * Math.sin(seed)};
-      Device.Read read = Device.read(moved(rows, i -> little), desk, null);
+      Device.Read read = Device.read(moved(rows, i -> little), computed, null);
       assertThat(read.said()).as("road %d", 90 + seed).doesNotContain("All places");
       assertThat(read.whole()).hasSize(3);
     }
@@ -125,12 +129,12 @@ class PlaceShiftTest {
 
   @Test
   void placesThatDriftAreRefusedWithTheReason() {
-    Desk desk = Device.DESK;
-    List<String> rows = rows(desk, 8, 5, 25);
+    ComputedLap computed = Device.DESK;
+    List<String> rows = rows(computed, 8, 5, 25);
     double n = rows.size();
     String text = moved(rows, i -> new double[] {6 + 8 * i / n, 10 * i / n});
-    assertThatThrownBy(() -> Device.read(text, desk, null))
-        .isInstanceOf(TelemetryProblem.class)
+    assertThatThrownBy(() -> Device.read(text, computed, null))
+        .isInstanceOf(Refusal.class)
         .hasMessageContaining("beside this road");
   }
 }

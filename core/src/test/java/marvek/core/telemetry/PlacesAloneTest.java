@@ -15,20 +15,22 @@ import marvek.core.circuit.Centreline;
 import marvek.core.circuit.CircuitReader;
 import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Corner;
-import marvek.core.circuit.DrawnRoads;
 import marvek.core.circuit.OutlineFile;
-import marvek.core.circuit.RandomRoads;
 import marvek.core.circuit.RoadPosition;
 import marvek.core.debrief.Cause;
 import marvek.core.debrief.Debriefer;
 import marvek.core.debrief.LapData;
+import marvek.core.entry.CornerEntry;
+import marvek.core.fixtures.Device;
+import marvek.core.fixtures.DrawnRoads;
+import marvek.core.fixtures.Drives;
+import marvek.core.fixtures.RandomRoads;
 import marvek.core.logger.Driven;
 import marvek.core.logger.Plan;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.SimulatedDriver;
-import marvek.core.reference.CornerEntry;
-import marvek.core.reference.Desk;
-import marvek.core.reference.Drafter;
+import marvek.core.plan.ComputedLap;
+import marvek.core.plan.Drafter;
 import marvek.core.units.Display;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -106,13 +108,14 @@ class PlacesAloneTest {
               : CircuitReader.read(
                   OutlineFile.read(DrawnRoads.of(160 + r, 30, 200, 9).csv(5, 0, 1)),
                   CircuitReader.Choices.asItComes());
-      Desk desk = Drives.desk(read, "cup-gt");
-      Centreline road = desk.road();
-      EventFinder finder = new EventFinder(road, desk.corners(), desk.limits(), desk.path());
+      ComputedLap computed = Drives.computed(read, "cup-gt");
+      Centreline road = computed.road();
+      EventFinder finder =
+          new EventFinder(road, computed.corners(), computed.limits(), computed.path());
       double side = -3 + 6 * random.nextDouble();
-      for (DrivenLap lap : Device.read(parallel(road, side, r), desk, null).whole()) {
+      for (DrivenLap lap : Device.read(parallel(road, side, r), computed, null).whole()) {
         for (CornerEvents e : finder.find(lap)) {
-          Corner c = desk.corners().get(desk.indexOf(e.corner()));
+          Corner c = computed.corners().get(computed.indexOf(e.corner()));
           apexes++;
           boolean in =
               e.apex() != null
@@ -132,29 +135,30 @@ class PlacesAloneTest {
     assertThat(turnIns.get(turnIns.size() * 19 / 20)).isLessThan(8);
   }
 
-  private static String places(Driven driven, Desk desk, double rate, long seed) {
+  private static String places(Driven driven, ComputedLap computed, double rate, long seed) {
     List<String> rows = new ArrayList<>();
-    new Recorder(driven, desk.road(), null, Recorder.Noise.usual(), new Random(seed))
+    new Recorder(driven, computed.road(), null, Recorder.Noise.usual(), new Random(seed))
         .table(rate, rows::add);
     return rows.stream()
         .map(row -> String.join(",", List.of(row.split(",")).subList(0, 3)))
         .collect(Collectors.joining("\n"));
   }
 
-  private static Driven drive(Desk desk, List<CornerEntry> draft, int laps, long seed) {
+  private static Driven drive(ComputedLap computed, List<CornerEntry> draft, int laps, long seed) {
     return SimulatedDriver.drive(
-        new Plan(desk, draft, List.of(), laps, 1.5, 0.98, 0, true), new Random(seed));
+        new Plan(computed, draft, List.of(), laps, 1.5, 0.98, 0, true), new Random(seed));
   }
 
   @ParameterizedTest
   @ValueSource(doubles = {1, 2})
   void onePlaceASecondTellsTimesAndNothingOfCorners(double rate) {
-    Desk desk = Drives.desk(RandomRoads.of(171, 380), "cup-gt");
-    Driven driven = drive(desk, Drafter.draft(desk, List.of()).corners(), 3, 1);
-    Device.Read sparse = Device.read(places(driven, desk, rate, 2), desk, null);
-    Device.Read dense = Device.read(places(driven, desk, 20, 2), desk, null);
+    ComputedLap computed = Drives.computed(RandomRoads.of(171, 380), "cup-gt");
+    Driven driven = drive(computed, Drafter.draft(computed, List.of()).corners(), 3, 1);
+    Device.Read sparse = Device.read(places(driven, computed, rate, 2), computed, null);
+    Device.Read dense = Device.read(places(driven, computed, 20, 2), computed, null);
     assertThat(sparse.whole()).hasSameSizeAs(dense.whole()).isNotEmpty();
-    EventFinder finder = new EventFinder(desk.road(), desk.corners(), desk.limits(), desk.path());
+    EventFinder finder =
+        new EventFinder(computed.road(), computed.corners(), computed.limits(), computed.path());
     for (int k = 0; k < dense.whole().size(); k++) {
       assertThat(sparse.whole().get(k).lapTime())
           .isCloseTo(dense.whole().get(k).lapTime(), within(0.25));
@@ -170,16 +174,16 @@ class PlacesAloneTest {
     int corners = 0;
     int named = 0;
     for (int r = 0; r < 4; r++) {
-      Desk desk =
-          Drives.desk(
+      ComputedLap computed =
+          Drives.computed(
               RandomRoads.of(180 + r, 260 + 60 * r), r % 2 == 0 ? "cup-gt" : "motorcycle-600");
-      List<CornerEntry> draft = Drafter.draft(desk, Drafter.boards(desk)).corners();
-      Driven driven = drive(desk, draft, 5, 30 + r);
+      List<CornerEntry> draft = Drafter.draft(computed, Drafter.boards(computed)).corners();
+      Driven driven = drive(computed, draft, 5, 30 + r);
       List<LapData> laps =
-          Device.read(places(driven, desk, 10, r), desk, null).whole().stream()
+          Device.read(places(driven, computed, 10, r), computed, null).whole().stream()
               .map(
                   lap -> {
-                    LapData d = Drives.data(lap, desk);
+                    LapData d = Drives.data(lap, computed);
                     return new LapData(
                         d.id(),
                         d.run(),
@@ -191,7 +195,7 @@ class PlacesAloneTest {
                         false);
                   })
               .toList();
-      for (var finding : Debriefer.read(desk, draft, laps, Display.METRIC).corners()) {
+      for (var finding : Debriefer.read(computed, draft, laps, Display.METRIC).corners()) {
         corners++;
         named += finding.habits().stream().anyMatch(h -> OF_THE_FEET.contains(h.cause())) ? 1 : 0;
       }

@@ -12,6 +12,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import marvek.core.refusal.Refusal;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.DoubleRange;
@@ -156,23 +157,19 @@ class ReadingTest {
   @Test
   void aFileThatIsNoneIsRefusedWithWhatToDo() {
     assertThatThrownBy(() -> sniff(""))
-        .isInstanceOfSatisfying(
-            TelemetryProblem.class, p -> assertThat(p.what()).contains("empty"));
+        .isInstanceOfSatisfying(Refusal.class, p -> assertThat(p.what()).contains("empty"));
     assertThatThrownBy(() -> sniff("PK\u0003\u0004\0\0\0\0\0\0\0\0"))
         .isInstanceOfSatisfying(
-            TelemetryProblem.class, p -> assertThat(p.what()).contains("not a text file"));
+            Refusal.class, p -> assertThat(p.what()).contains("not a text file"));
     assertThatThrownBy(() -> sniff("a,b\nhello,world\nfoo,bar\n"))
-        .isInstanceOfSatisfying(
-            TelemetryProblem.class, p -> assertThat(p.remedy()).contains("CSV"));
+        .isInstanceOfSatisfying(Refusal.class, p -> assertThat(p.remedy()).contains("CSV"));
     assertThatThrownBy(() -> sniff("<?xml version='1.0'?><kml/>"))
-        .isInstanceOfSatisfying(
-            TelemetryProblem.class, p -> assertThat(p.what()).contains("no GPX"));
+        .isInstanceOfSatisfying(Refusal.class, p -> assertThat(p.what()).contains("no GPX"));
     String wide = "1,".repeat(5000) + "1\n";
     assertThatThrownBy(() -> sniff(wide + wide + wide + wide))
-        .isInstanceOfSatisfying(
-            TelemetryProblem.class, p -> assertThat(p.what()).contains("5001 columns"));
+        .isInstanceOfSatisfying(Refusal.class, p -> assertThat(p.what()).contains("5001 columns"));
     String endless = "1,".repeat(130_000);
-    assertThatThrownBy(() -> sniff(endless)).isInstanceOf(TelemetryProblem.class);
+    assertThatThrownBy(() -> sniff(endless)).isInstanceOf(Refusal.class);
   }
 
   @Test
@@ -182,7 +179,7 @@ class ReadingTest {
             + "<trkpt lat='1' lon='2'><time>2026-01-01T10:00:00Z</time></trkpt></trkseg></trk></gpx>";
     assertThatThrownBy(() -> read(bomb))
         .isInstanceOfSatisfying(
-            TelemetryProblem.class, p -> assertThat(p.what()).contains("types of its own"));
+            Refusal.class, p -> assertThat(p.what()).contains("types of its own"));
   }
 
   /** The sentence and its checksum are the usual example of NMEA 0183 texts (from memory). */

@@ -10,6 +10,8 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
 import marvek.core.circuit.LocalPlane;
+import marvek.core.entry.CornerEntry;
+import marvek.core.fixtures.Device;
 import marvek.core.logger.Driven;
 import marvek.core.logger.Habit;
 import marvek.core.logger.Mistake;
@@ -17,14 +19,13 @@ import marvek.core.logger.Plan;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.SimulatedDriver;
 import marvek.core.logger.Truth;
-import marvek.core.reference.CornerEntry;
-import marvek.core.reference.Desk;
-import marvek.core.reference.Drafter;
+import marvek.core.plan.ComputedLap;
+import marvek.core.plan.Drafter;
 import org.junit.jupiter.api.Test;
 
 /** A motorcycle: two brakes, lean in place of steering. */
 class RiderTest {
-  private static final Desk DESK = Device.desk("motorcycle-600");
+  private static final ComputedLap DESK = Device.computed("motorcycle-600");
   private static final List<CornerEntry> DRAFT =
       Drafter.draft(DESK, Drafter.boards(DESK)).corners();
 

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
 import java.util.Locale;
+import marvek.core.fixtures.Device;
 import marvek.core.logger.Habit;
 import marvek.core.logger.Mistake;
 import marvek.core.logger.Recorder;

@@ -10,7 +10,7 @@ import java.util.UUID;
 import marvek.core.circuit.CircuitReader;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.OutlineFile;
-import marvek.core.reference.ReferenceContent;
+import marvek.core.entry.ReferenceContent;
 import marvek.core.survey.Things;
 import marvek.server.circuit.LayoutVersion;
 import marvek.server.circuit.Layouts;

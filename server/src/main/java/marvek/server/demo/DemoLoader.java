@@ -10,16 +10,16 @@ import java.util.Map;
 import java.util.UUID;
 import java.util.function.Function;
 import marvek.core.circuit.Centreline;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.CornerPoint;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.ReferenceContent;
 import marvek.core.logger.Habit;
 import marvek.core.logger.Mistake;
-import marvek.core.reference.Choices;
-import marvek.core.reference.CornerEntry;
-import marvek.core.reference.CornerPoint;
-import marvek.core.reference.PointKind;
-import marvek.core.reference.ReferenceContent;
 import marvek.core.technique.School;
 import marvek.core.vehicle.SetupSheet;
 import marvek.core.vehicle.VehicleClasses;
+import marvek.core.ways.Choices;
 import marvek.server.access.DemoSettings;
 import marvek.server.account.Accounts;
 import marvek.server.account.SignUp;
@@ -271,12 +271,13 @@ class DemoLoader implements ApplicationRunner {
     CornerEntry chosen = drafted;
     for (School school : example.schools()) {
       chosen =
-          Choices.choose(opened.desk(), opened.things(), List.of(chosen), chosen.corner(), school)
+          Choices.choose(
+                  opened.computed(), opened.things(), List.of(chosen), chosen.corner(), school)
               .stream()
               .findFirst()
               .orElse(chosen);
     }
-    Centreline road = opened.desk().road();
+    Centreline road = opened.computed().road();
     List<CornerPoint> points = new ArrayList<>();
     for (CornerPoint p : example.points()) {
       PointKind leads =

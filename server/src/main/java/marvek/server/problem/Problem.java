@@ -1,15 +1,14 @@
 package marvek.server.problem;
 
+import marvek.core.refusal.Refusal;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 
 /** A refusal in words: what is wrong, where, and what to do. */
-public final class Problem extends RuntimeException {
+public final class Problem extends Refusal {
   private static final long serialVersionUID = 1L;
 
   private final HttpStatus status;
-  private final @Nullable String where;
-  private final String remedy;
   private final transient @Nullable Object current;
 
   private Problem(
@@ -18,10 +17,8 @@ public final class Problem extends RuntimeException {
       @Nullable String where,
       String remedy,
       @Nullable Object current) {
-    super(what);
+    super(what, where, remedy);
     this.status = status;
-    this.where = where;
-    this.remedy = remedy;
     this.current = current;
   }
 
@@ -82,19 +79,11 @@ public final class Problem extends RuntimeException {
 
   /** What to do about a failure, in words. */
   public static String remedy(RuntimeException failure) {
-    return failure instanceof Problem p ? p.remedy : "Try again; if it fails again, tell us.";
+    return failure instanceof Refusal r ? r.remedy() : "Try again; if it fails again, tell us.";
   }
 
   HttpStatus status() {
     return status;
-  }
-
-  @Nullable String where() {
-    return where;
-  }
-
-  String remedy() {
-    return remedy;
   }
 
   @Nullable Object current() {

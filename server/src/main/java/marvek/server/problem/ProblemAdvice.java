@@ -3,11 +3,8 @@ package marvek.server.problem;
 import com.fasterxml.jackson.databind.JsonMappingException;
 import java.sql.SQLException;
 import java.util.Objects;
-import marvek.core.circuit.CornerBook;
 import marvek.core.circuit.OutlineProblem;
-import marvek.core.reference.ReferenceProblem;
-import marvek.core.survey.SurveyProblem;
-import marvek.core.telemetry.TelemetryProblem;
+import marvek.core.refusal.Refusal;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -38,44 +35,17 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
   private static final String REFERENCED = "23503";
 
   @ExceptionHandler
-  ProblemDetail outline(OutlineProblem p) {
-    ProblemDetail detail = detail(HttpStatus.UNPROCESSABLE_ENTITY, p.what(), p.where(), p.remedy());
-    detail.setProperty("kind", p.kind().name());
+  ProblemDetail refused(Refusal r) {
+    ProblemDetail detail = detail(HttpStatus.UNPROCESSABLE_ENTITY, r.what(), r.where(), r.remedy());
+    if (r instanceof OutlineProblem o) {
+      detail.setProperty("kind", o.kind().name());
+    }
     return detail;
   }
 
   @ExceptionHandler
-  ProblemDetail reference(ReferenceProblem p) {
-    return detail(HttpStatus.UNPROCESSABLE_ENTITY, p.what(), p.where(), p.remedy());
-  }
-
-  @ExceptionHandler
-  ProblemDetail telemetry(TelemetryProblem p) {
-    return detail(HttpStatus.UNPROCESSABLE_ENTITY, p.what(), p.where(), p.remedy());
-  }
-
-  @ExceptionHandler
-  ProblemDetail survey(SurveyProblem p) {
-    return detail(
-        HttpStatus.UNPROCESSABLE_ENTITY,
-        Objects.requireNonNullElse(p.getMessage(), ""),
-        p.where(),
-        p.remedy());
-  }
-
-  @ExceptionHandler
-  ProblemDetail corner(CornerBook.CornerProblem p) {
-    return detail(
-        HttpStatus.UNPROCESSABLE_ENTITY,
-        Objects.requireNonNullElse(p.getMessage(), ""),
-        p.where(),
-        p.remedy());
-  }
-
-  @ExceptionHandler
   ProblemDetail problem(Problem p) {
-    ProblemDetail detail =
-        detail(p.status(), Objects.requireNonNullElse(p.getMessage(), ""), p.where(), p.remedy());
+    ProblemDetail detail = detail(p.status(), p.what(), p.where(), p.remedy());
     detail.setProperty("current", p.current());
     return detail;
   }

@@ -1,7 +1,7 @@
 package marvek.server.reference;
 
 import java.util.List;
-import marvek.core.reference.PointKind;
+import marvek.core.entry.PointKind;
 import org.jspecify.annotations.Nullable;
 
 /**

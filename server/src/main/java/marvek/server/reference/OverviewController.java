@@ -8,20 +8,20 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.UUID;
 import java.util.stream.IntStream;
-import marvek.core.reference.Answers;
-import marvek.core.reference.Consistency;
-import marvek.core.reference.CornerAnswer;
-import marvek.core.reference.CornerEntry;
-import marvek.core.reference.Detail;
-import marvek.core.reference.Hazards;
-import marvek.core.reference.PointKind;
-import marvek.core.reference.Sentence;
-import marvek.core.reference.Sureness;
-import marvek.core.reference.Variant;
-import marvek.core.reference.Worth;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.Detail;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.Sureness;
+import marvek.core.entry.Variant;
+import marvek.core.plan.Answers;
+import marvek.core.plan.CornerAnswer;
+import marvek.core.review.Consistency;
+import marvek.core.review.Hazards;
+import marvek.core.review.Worth;
 import marvek.core.survey.Zone;
 import marvek.core.technique.Question;
 import marvek.core.technique.School;
+import marvek.core.words.Sentence;
 import marvek.server.access.Driver;
 import marvek.server.work.Job;
 import marvek.server.work.Jobs;
@@ -151,7 +151,7 @@ class OverviewController {
     var speech = speaking.speech(driver);
     for (int i = 0; i < entries.size(); i++) {
       CornerEntry e = entries.get(i);
-      CornerAnswer a = Answers.answer(opened.desk(), opened.things(), e);
+      CornerAnswer a = Answers.answer(opened.computed(), opened.things(), e);
       answers.add(a);
       CornerAnswer.BrakingNumbers braking = a.braking();
       CornerAnswer.Pressing pressing = a.pressing();
@@ -161,11 +161,12 @@ class OverviewController {
               words.get(i),
               braking == null ? null : braking.marginMetres(),
               a.lapEffect(),
-              opened.desk().vehicle().revs(a.minimumSpeed(), Math.max(1, e.gear())),
+              opened.computed().vehicle().revs(a.minimumSpeed(), Math.max(1, e.gear())),
               pressing == null ? 0 : pressing.asks(),
-              Hazards.of(opened.desk(), opened.things(), e)));
-      warnings.addAll(Consistency.corner(opened.desk(), opened.things(), e, a));
-      String called = speech.corner(opened.desk().corners().get(opened.desk().indexOf(e.corner())));
+              Hazards.of(opened.computed(), opened.things(), e)));
+      warnings.addAll(Consistency.corner(opened.computed(), opened.things(), e, a));
+      String called =
+          speech.corner(opened.computed().corners().get(opened.computed().indexOf(e.corner())));
       e.points().stream()
           .filter(
               p -> {

@@ -6,7 +6,7 @@ import jakarta.persistence.Table;
 import java.time.Instant;
 import java.util.List;
 import java.util.UUID;
-import marvek.core.reference.Recomputed;
+import marvek.core.anew.Recomputed;
 import marvek.server.circuit.RoadBytes;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;

@@ -3,10 +3,10 @@ package marvek.server.reference;
 import java.time.Instant;
 import java.util.List;
 import java.util.UUID;
-import marvek.core.reference.Comparison;
-import marvek.core.reference.Recomputed;
-import marvek.core.reference.ReferenceContent;
+import marvek.core.anew.Recomputed;
+import marvek.core.entry.ReferenceContent;
 import marvek.core.vehicle.SetupSheet;
+import marvek.core.words.Comparison;
 import marvek.server.access.Driver;
 import marvek.server.problem.Problem;
 import marvek.server.work.Job;
@@ -101,11 +101,11 @@ class RecomputingController {
             .recomputed(driver.id(), id, taken)
             .orElseThrow(() -> Problem.notFound("The reference was not computed anew."));
     ReferenceContent before =
-        References.fitting(opened.desk(), opened.things(), anew.before().working());
+        References.fitting(opened.computed(), opened.things(), anew.before().working());
     ReferenceContent after =
-        References.fitting(opened.desk(), opened.things(), anew.proposed().working());
+        References.fitting(opened.computed(), opened.things(), anew.proposed().working());
     SetupSheet sheet = anew.proposed().sheet();
-    int stride = (int) Math.max(1, Math.round(2 / opened.desk().road().step()));
+    int stride = (int) Math.max(1, Math.round(2 / opened.computed().road().step()));
     return new RecomputationView(
         anew.isTaken(),
         !anew.isTaken() && anew.fromVersion() != opened.row().version(),
@@ -114,14 +114,14 @@ class RecomputingController {
         after,
         anew.before().lapTime(),
         anew.proposed().lapTime(),
-        stride * opened.desk().road().step(),
+        stride * opened.computed().road().step(),
         every(anew.beforeLine(), stride),
         every(anew.proposedLine(), stride),
         sheet == null ? null : sheet.name(),
         anew.corners(),
         Comparison.between(
             opened.layout().corners(),
-            opened.desk().road().length(),
+            opened.computed().road().length(),
             before,
             after,
             speaking.units(driver)));

@@ -11,22 +11,22 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.UUID;
+import marvek.core.anew.Doubt;
 import marvek.core.circuit.Corner;
-import marvek.core.reference.Comparison;
-import marvek.core.reference.Consistency;
-import marvek.core.reference.CornerAnswer;
-import marvek.core.reference.CornerEntry;
-import marvek.core.reference.Desk;
-import marvek.core.reference.Doubt;
-import marvek.core.reference.Drafter;
-import marvek.core.reference.Hazards;
-import marvek.core.reference.LostBrakings;
-import marvek.core.reference.ReferenceContent;
-import marvek.core.reference.ReferenceCsv;
-import marvek.core.reference.ReferenceFile;
-import marvek.core.reference.Sentence;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.ReferenceContent;
+import marvek.core.entry.ReferenceFile;
+import marvek.core.plan.ComputedLap;
+import marvek.core.plan.CornerAnswer;
+import marvek.core.plan.Drafter;
+import marvek.core.plan.LostBrakings;
+import marvek.core.review.Consistency;
+import marvek.core.review.Hazards;
 import marvek.core.survey.Things;
 import marvek.core.vehicle.SetupSheet;
+import marvek.core.words.Comparison;
+import marvek.core.words.ReferenceCsv;
+import marvek.core.words.Sentence;
 import marvek.server.access.Driver;
 import marvek.server.account.Accounts;
 import marvek.server.circuit.LayoutVersion;
@@ -209,7 +209,7 @@ class ReferenceController {
     return ResponseEntity.ok()
         .eTag("\"" + opened.layout().id() + "-" + step + "\"")
         .header(HttpHeaders.CACHE_CONTROL, "private, no-cache")
-        .body(RoadView.of(opened.desk().road(), Math.max(1, step)));
+        .body(RoadView.of(opened.computed().road(), Math.max(1, step)));
   }
 
   @GetMapping("/references/{id}/lap")
@@ -217,22 +217,22 @@ class ReferenceController {
       @AuthenticationPrincipal Driver driver,
       @PathVariable UUID id,
       @RequestParam(defaultValue = "2") double step) {
-    Desk desk = references.read(driver.id(), id).desk();
-    int stride = RoadView.stride(desk.road(), step);
-    int n = (desk.road().size() + stride - 1) / stride;
+    ComputedLap computed = references.read(driver.id(), id).computed();
+    int stride = RoadView.stride(computed.road(), step);
+    int n = (computed.road().size() + stride - 1) / stride;
     double[][] columns = new double[4][n];
     int[] gear = new int[n];
     for (int i = 0; i < n; i++) {
       int k = i * stride;
-      columns[0][i] = rounded(desk.lap().speed()[k]);
-      columns[1][i] = rounded(desk.lap().throttle()[k]);
-      columns[2][i] = rounded(desk.lap().brake()[k]);
-      columns[3][i] = rounded(desk.path().offset()[k]);
-      gear[i] = desk.lap().gear()[k];
+      columns[0][i] = rounded(computed.lap().speed()[k]);
+      columns[1][i] = rounded(computed.lap().throttle()[k]);
+      columns[2][i] = rounded(computed.lap().brake()[k]);
+      columns[3][i] = rounded(computed.path().offset()[k]);
+      gear[i] = computed.lap().gear()[k];
     }
     return new LapView(
-        stride * desk.road().step(),
-        desk.lap().lapTime(),
+        stride * computed.road().step(),
+        computed.lap().lapTime(),
         columns[0],
         columns[1],
         columns[2],
@@ -275,7 +275,10 @@ class ReferenceController {
         text.startsWith("{")
             ? ReferenceFile.read(bytes).content()
             : ReferenceCsv.read(
-                text, opened.layout().counted(), opened.desk().road().length(), opened.working());
+                text,
+                opened.layout().counted(),
+                opened.computed().road().length(),
+                opened.working());
     return references.taken(opened, content);
   }
 
@@ -321,7 +324,7 @@ class ReferenceController {
     References.Opened opened = references.read(driver.id(), id);
     Revision revision = references.revision(opened.row().ownerId(), id, number);
     ReferenceContent content =
-        References.fitting(opened.desk(), opened.things(), revision.content());
+        References.fitting(opened.computed(), opened.things(), revision.content());
     return new RevisionView(
         summary(revision), content, speaking.words(opened.layout(), content, driver));
   }
@@ -353,7 +356,7 @@ class ReferenceController {
         lapTime(opened, to),
         Comparison.between(
             opened.layout().corners(),
-            opened.desk().road().length(),
+            opened.computed().road().length(),
             before,
             after,
             speaking.units(driver)));
@@ -405,7 +408,7 @@ class ReferenceController {
     return number == 0
         ? opened.working()
         : References.fitting(
-            opened.desk(),
+            opened.computed(),
             opened.things(),
             references.revision(opened.row().ownerId(), opened.row().id(), number).content());
   }
@@ -430,11 +433,11 @@ class ReferenceController {
         layout.circuit().name(),
         layout.layoutName(),
         layout.number(),
-        opened.desk().road().length(),
+        opened.computed().road().length(),
         row.vehicleId(),
         vehicle.name(),
-        opened.desk().vehicle().leanLimit() != null,
-        opened.desk().vehicle().gears(),
+        opened.computed().vehicle().leanLimit() != null,
+        opened.computed().vehicle().gears(),
         references.behind(opened, vehicle),
         row.basedOnRevision(),
         row.changed(),
@@ -443,11 +446,11 @@ class ReferenceController {
         opened.things(),
         opened.thingVersions(),
         new WorkingView(row.version(), opened.working()),
-        Drafter.draft(opened.desk(), opened.landmarks()),
+        Drafter.draft(opened.computed(), opened.landmarks()),
         row.basedOnRevision() == 0
             ? null
             : References.fitting(
-                opened.desk(),
+                opened.computed(),
                 opened.things(),
                 references.revision(row.ownerId(), row.id(), row.basedOnRevision()).content()),
         speaking.words(layout, opened.working(), driver),
@@ -461,7 +464,7 @@ class ReferenceController {
         opened.role(),
         opened.role() == Role.OWNER ? null : accounts.findById(row.ownerId()).orElseThrow().name(),
         row.oldLine(),
-        LostBrakings.in(opened.desk(), opened.working()),
+        LostBrakings.in(opened.computed(), opened.working()),
         row.recomputed());
   }
 

@@ -8,9 +8,9 @@ import java.time.Instant;
 import java.util.List;
 import java.util.UUID;
 import java.util.function.Predicate;
-import marvek.core.reference.Desk;
-import marvek.core.reference.Doubt;
-import marvek.core.reference.ReferenceContent;
+import marvek.core.anew.Doubt;
+import marvek.core.entry.ReferenceContent;
+import marvek.core.plan.ComputedLap;
 import marvek.core.survey.Zone;
 import marvek.core.vehicle.SetupSheet;
 import marvek.core.vehicle.Vehicle;
@@ -76,7 +76,7 @@ public class ReferenceRow {
       Machine machine,
       String name,
       List<Zone> ground,
-      Desk desk,
+      ComputedLap computed,
       ReferenceContent draft,
       double lapTime,
       Instant now) {
@@ -90,13 +90,13 @@ public class ReferenceRow {
     this.changed = true;
     this.changedAt = now;
     this.lapTime = lapTime;
-    sitAt(machine, ground, desk);
+    sitAt(machine, ground, computed);
   }
 
   /**
    * Takes the numbers of the vehicle as it is set up, the ground, and the line computed on them.
    */
-  final void sitAt(Machine machine, List<Zone> zones, Desk desk) {
+  final void sitAt(Machine machine, List<Zone> zones, ComputedLap computed) {
     vehicleVersion = machine.vehicle().version();
     vehicleNumbers = machine.numbers();
     SheetRow on = machine.sheet();
@@ -104,7 +104,7 @@ public class ReferenceRow {
     sheetVersion = on == null ? 0 : on.version();
     sheet = on == null ? null : on.sheet();
     ground = zones;
-    line = RoadBytes.pack(desk.path().offset());
+    line = RoadBytes.pack(computed.path().offset());
     lineBy = LINE_BY;
     deskVersion++;
   }

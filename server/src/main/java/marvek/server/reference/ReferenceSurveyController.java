@@ -7,10 +7,10 @@ import java.util.List;
 import java.util.UUID;
 import marvek.core.circuit.LocalPlane;
 import marvek.core.circuit.Sight;
+import marvek.core.entry.PointKind;
 import marvek.core.marker.MarkerJudge;
-import marvek.core.reference.Glances;
-import marvek.core.reference.MarkerReview;
-import marvek.core.reference.PointKind;
+import marvek.core.review.Glances;
+import marvek.core.review.MarkerReview;
 import marvek.core.survey.KerbClearance;
 import marvek.core.survey.Place;
 import marvek.core.vehicle.Vehicle;
@@ -58,7 +58,7 @@ class ReferenceSurveyController {
       @RequestParam(defaultValue = "false") boolean traffic) {
     References.Opened opened = references.read(driver.id(), id);
     return MarkerReview.of(
-        opened.desk(), opened.working(), opened.things(), view(opened, at, traffic));
+        opened.computed(), opened.working(), opened.things(), view(opened, at, traffic));
   }
 
   /** From where and when the driver looks. */
@@ -72,7 +72,7 @@ class ReferenceSurveyController {
             ? null
             : new MarkerJudge.Spot(plane.latitude(), plane.longitude(), layout.altitude()),
         traffic,
-        opened.desk().vehicle().kind() == Vehicle.Kind.MOTORCYCLE
+        opened.computed().vehicle().kind() == Vehicle.Kind.MOTORCYCLE
             ? Sight.EYE_MOTORCYCLE
             : Sight.EYE_CAR);
   }
@@ -80,7 +80,7 @@ class ReferenceSurveyController {
   @GetMapping("/kerbs")
   List<KerbView> kerbs(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
     References.Opened opened = references.read(driver.id(), id);
-    Vehicle vehicle = opened.desk().vehicle();
+    Vehicle vehicle = opened.computed().vehicle();
     return opened.things().kerbs().stream()
         .map(k -> new KerbView(k.id(), KerbClearance.of(k, vehicle)))
         .toList();
@@ -89,7 +89,7 @@ class ReferenceSurveyController {
   /** Places where a straight lasts long enough to look at the instruments. */
   @GetMapping("/glances")
   List<Place> glances(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
-    return Glances.on(references.read(driver.id(), id).desk());
+    return Glances.on(references.read(driver.id(), id).computed());
   }
 
   @PutMapping("/sheet")

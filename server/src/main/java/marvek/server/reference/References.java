@@ -8,31 +8,31 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.UUID;
 import java.util.function.Supplier;
+import marvek.core.anew.Doubt;
+import marvek.core.anew.Recomputed;
+import marvek.core.anew.Refresh;
+import marvek.core.anew.Rejoin;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
-import marvek.core.day.Surface;
+import marvek.core.day.Variants;
+import marvek.core.entry.Carried;
+import marvek.core.entry.ContentCheck;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.ReferenceContent;
+import marvek.core.entry.ReferenceFile;
+import marvek.core.entry.Sureness;
+import marvek.core.entry.Variant;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.Ground;
+import marvek.core.lap.Surface;
 import marvek.core.line.Watch;
 import marvek.core.marker.Landmark;
-import marvek.core.reference.Answers;
-import marvek.core.reference.Carried;
-import marvek.core.reference.ContentCheck;
-import marvek.core.reference.CornerAnswer;
-import marvek.core.reference.CornerEntry;
-import marvek.core.reference.Desk;
-import marvek.core.reference.Doubt;
-import marvek.core.reference.Drafter;
-import marvek.core.reference.LostBrakings;
-import marvek.core.reference.PointKind;
-import marvek.core.reference.Recomputed;
-import marvek.core.reference.ReferenceContent;
-import marvek.core.reference.ReferenceFile;
-import marvek.core.reference.Refresh;
-import marvek.core.reference.Rejoin;
-import marvek.core.reference.Sureness;
-import marvek.core.reference.Variant;
-import marvek.core.reference.Variants;
+import marvek.core.plan.Answers;
+import marvek.core.plan.ComputedLap;
+import marvek.core.plan.CornerAnswer;
+import marvek.core.plan.Drafter;
+import marvek.core.plan.LostBrakings;
 import marvek.core.survey.Things;
 import marvek.core.survey.Zone;
 import marvek.core.survey.Zones;
@@ -63,7 +63,7 @@ public class References {
   private final SurveyBook book;
   private final Garage garage;
   private final Sheets sheets;
-  private final Desks desks;
+  private final ComputedLaps computedLaps;
   private final Recomputations recomputations;
   private final Sharing sharing;
   private final Allowance allowance;
@@ -77,7 +77,7 @@ public class References {
       SurveyBook book,
       Garage garage,
       Sheets sheets,
-      Desks desks,
+      ComputedLaps computedLaps,
       Recomputations recomputations,
       Sharing sharing,
       Allowance allowance,
@@ -89,7 +89,7 @@ public class References {
     this.book = book;
     this.garage = garage;
     this.sheets = sheets;
-    this.desks = desks;
+    this.computedLaps = computedLaps;
     this.recomputations = recomputations;
     this.sharing = sharing;
     this.allowance = allowance;
@@ -108,7 +108,7 @@ public class References {
       LayoutVersion layout,
       Things things,
       Map<String, Integer> thingVersions,
-      Desk desk,
+      ComputedLap computed,
       ReferenceContent working,
       Role role) {
     public List<Landmark> landmarks() {
@@ -116,9 +116,9 @@ public class References {
     }
   }
 
-  /** The desk on one of the reference's days. */
-  public Desk on(Opened opened, Variant.Day day) {
-    return desks.on(opened.row(), opened.layout(), opened.desk(), day);
+  /** The computed on one of the reference's days. */
+  public ComputedLap on(Opened opened, Variant.Day day) {
+    return computedLaps.on(opened.row(), opened.layout(), opened.computed(), day);
   }
 
   /** A reference's vehicle as it is now, which may have been edited since. */
@@ -185,18 +185,26 @@ public class References {
 
   private Opened opened(ReferenceRow row, Role role) {
     LayoutVersion layout = layouts.get(row.ownerId(), row.layoutVersionId());
-    Desk desk = desks.of(row, layout);
+    ComputedLap computed = computedLaps.of(row, layout);
     SurveyBook.Found found = book.found(layout.id());
     Things things = found.things();
     return new Opened(
-        row, layout, things, found.versions(), desk, fitting(desk, things, row.working()), role);
+        row,
+        layout,
+        things,
+        found.versions(),
+        computed,
+        fitting(computed, things, row.working()),
+        role);
   }
 
-  /** Content with one entry for each corner of the desk; those the survey added are drafted. */
-  static ReferenceContent fitting(Desk desk, Things things, ReferenceContent content) {
-    return Rejoin.fits(desk.corners(), content)
+  /**
+   * Content with one entry for each corner of the computed lap; those the survey added are drafted.
+   */
+  static ReferenceContent fitting(ComputedLap computed, Things things, ReferenceContent content) {
+    return Rejoin.fits(computed.corners(), content)
         ? content
-        : refreshed(desk, things, Rejoin.entries(desk, content));
+        : refreshed(computed, things, Rejoin.entries(computed, content));
   }
 
   /** Drafts a reference for a layout and a vehicle, and places boards where there are none. */
@@ -210,12 +218,13 @@ public class References {
    */
   ReferenceRow draft(UUID owner, UUID layoutId, UUID vehicleId, String name, Watch watch) {
     Wanted wanted = inOne(() -> wanted(owner, layoutId, vehicleId));
-    Desk desk = compute(wanted, watch);
+    ComputedLap computed = compute(wanted, watch);
     return inOne(
         () -> {
           LayoutVersion layout = wanted.layout();
-          Things things = book.placeFirst(layout, Drafter.boards(desk));
-          ReferenceContent draft = refreshed(desk, things, Drafter.draft(desk, things.landmarks()));
+          Things things = book.placeFirst(layout, Drafter.boards(computed));
+          ReferenceContent draft =
+              refreshed(computed, things, Drafter.draft(computed, things.landmarks()));
           return rows.save(
               new ReferenceRow(
                   owner,
@@ -223,9 +232,9 @@ public class References {
                   wanted.machine(),
                   called(name, wanted),
                   wanted.ground(),
-                  desk,
+                  computed,
                   draft,
-                  time(desk, things, draft),
+                  time(computed, things, draft),
                   clock.instant()));
         });
   }
@@ -260,8 +269,8 @@ public class References {
     return Objects.requireNonNull(transaction.execute(t -> work.get()));
   }
 
-  private static Desk compute(Wanted wanted, Watch watch) {
-    return Desk.compute(
+  private static ComputedLap compute(Wanted wanted, Watch watch) {
+    return ComputedLap.compute(
         wanted.road(),
         wanted.layout().counted(),
         wanted.underWheels(),
@@ -326,10 +335,10 @@ public class References {
               }
               return wanted(opened.layout(), new Machine(vehicle, sheet));
             });
-    Desk desk =
+    ComputedLap computed =
         opened.row().oldLine()
             ? compute(wanted, watch)
-            : Desk.onLine(
+            : ComputedLap.onLine(
                     wanted.road(),
                     wanted.layout().counted(),
                     wanted.underWheels(),
@@ -337,8 +346,8 @@ public class References {
                     Conditions.dryWarm(),
                     opened.row().lineOffsets())
                 .near(watch);
-    Recomputed anew = Recomputed.of(opened.desk(), desk, opened.working(), units);
-    ReferenceContent content = refreshed(desk, opened.things(), anew.content());
+    Recomputed anew = Recomputed.of(opened.computed(), computed, opened.working(), units);
+    ReferenceContent content = refreshed(computed, opened.things(), anew.content());
     inOne(
         () -> {
           ReferenceRow row = open(owner, id).row();
@@ -354,12 +363,12 @@ public class References {
                   wanted.ground(),
                   ReferenceRow.LINE_BY,
                   content,
-                  time(desk, opened.things(), content),
+                  time(computed, opened.things(), content),
                   true);
           forget(owner, id, false);
           return recomputations.save(
               new Recomputation(
-                  row, proposed, desk.path().offset(), anew.corners(), clock.instant()));
+                  row, proposed, computed.path().offset(), anew.corners(), clock.instant()));
         });
   }
 
@@ -423,8 +432,9 @@ public class References {
 
   public Answered answer(Opened opened, CornerEntry entry) {
     check(opened, new ReferenceContent(List.of(entry)));
-    CornerAnswer answer = Answers.answer(opened.desk(), opened.things(), entry);
-    return new Answered(Refresh.entry(opened.desk(), opened.landmarks(), entry, answer), answer);
+    CornerAnswer answer = Answers.answer(opened.computed(), opened.things(), entry);
+    return new Answered(
+        Refresh.entry(opened.computed(), opened.landmarks(), entry, answer), answer);
   }
 
   /** Stores the working copy; refuses when another window was first. */
@@ -434,7 +444,7 @@ public class References {
     sameVersion(opened.row(), version);
     check(opened, content);
     moved(opened, content);
-    opened.row().work(content, time(opened.desk(), opened.things(), content), clock.instant());
+    opened.row().work(content, time(opened.computed(), opened.things(), content), clock.instant());
     return rows.saveAndFlush(opened.row());
   }
 
@@ -475,7 +485,7 @@ public class References {
 
   private List<Doubt> doubts(Opened opened, LayoutVersion newer) {
     return Doubt.about(
-        opened.desk().road(),
+        opened.computed().road(),
         opened.working(),
         opened.landmarks(),
         book.found(newer.id()).things().landmarks(),
@@ -536,7 +546,9 @@ public class References {
     if (day != null && !day.isEmpty()) {
       ReferenceContent content = onDay(opened, day, moves);
       check(opened, content);
-      opened.row().work(content, time(opened.desk(), opened.things(), content), clock.instant());
+      opened
+          .row()
+          .work(content, time(opened.computed(), opened.things(), content), clock.instant());
       return saved(opened.row(), reason, evidence);
     }
     List<CornerEntry> entries = new ArrayList<>();
@@ -544,14 +556,14 @@ public class References {
       CornerEntry moved = e;
       for (Move m : moves) {
         if (m.corner().equals(e.corner())) {
-          moved = moved.copy().moved(m.kind(), opened.desk().road().wrap(m.to())).done();
+          moved = moved.copy().moved(m.kind(), opened.computed().road().wrap(m.to())).done();
         }
       }
       entries.add(moved == e ? e : answer(opened, moved).entry());
     }
     ReferenceContent content = opened.working().with(entries);
     check(opened, content);
-    opened.row().work(content, time(opened.desk(), opened.things(), content), clock.instant());
+    opened.row().work(content, time(opened.computed(), opened.things(), content), clock.instant());
     return saved(opened.row(), reason, evidence);
   }
 
@@ -563,7 +575,7 @@ public class References {
     variants.add(day);
     ReferenceContent content = new ReferenceContent(opened.working().corners(), variants);
     check(opened, content);
-    opened.row().work(content, time(opened.desk(), opened.things(), content), clock.instant());
+    opened.row().work(content, time(opened.computed(), opened.things(), content), clock.instant());
     rows.saveAndFlush(opened.row());
   }
 
@@ -573,12 +585,17 @@ public class References {
     for (Variant v : opened.working().variants()) {
       Variant moved = v;
       if (v.id().equals(day)) {
-        Desk then = on(opened, v.day());
+        ComputedLap then = on(opened, v.day());
         for (Move m : moves) {
-          CornerEntry own = opened.working().corners().get(opened.desk().indexOf(m.corner()));
+          CornerEntry own = opened.working().corners().get(opened.computed().indexOf(m.corner()));
           moved =
               Variants.moved(
-                  opened.desk(), then, moved, own, m.kind(), opened.desk().road().wrap(m.to()));
+                  opened.computed(),
+                  then,
+                  moved,
+                  own,
+                  m.kind(),
+                  opened.computed().road().wrap(m.to()));
         }
       }
       variants.add(moved);
@@ -591,7 +608,7 @@ public class References {
   public ReferenceContent driven(Opened opened, int revision) {
     return revisions
         .findByReferenceIdAndOwnerIdAndNumber(opened.row().id(), opened.row().ownerId(), revision)
-        .map(r -> fitting(opened.desk(), opened.things(), r.content()))
+        .map(r -> fitting(opened.computed(), opened.things(), r.content()))
         .orElse(opened.working());
   }
 
@@ -604,7 +621,7 @@ public class References {
     if (!opened.working().equals(row.working())) {
       row.work(
           opened.working(),
-          time(opened.desk(), opened.things(), opened.working()),
+          time(opened.computed(), opened.things(), opened.working()),
           clock.instant());
     }
     return saved(row, reason, List.of());
@@ -628,7 +645,7 @@ public class References {
         .row()
         .startFrom(
             number,
-            fitting(opened.desk(), opened.things(), revision.content()),
+            fitting(opened.computed(), opened.things(), revision.content()),
             revision.lapTime(),
             clock.instant());
     return rows.saveAndFlush(opened.row());
@@ -649,7 +666,7 @@ public class References {
   /** Content from a file, tied to the landmarks here and brought into line. */
   ReferenceContent taken(Opened opened, ReferenceContent content) {
     check(opened, content);
-    return refreshed(opened.desk(), opened.things(), content);
+    return refreshed(opened.computed(), opened.things(), content);
   }
 
   /**
@@ -686,24 +703,24 @@ public class References {
     }
     List<Zone> ground = ground(layout);
     Machine machine = new Machine(vehicle, sheet);
-    Desk desk = compute(wanted(layout, machine), watch);
-    Things things = book.placeFirst(layout, Drafter.boards(desk));
-    List<CornerEntry> was = Drafter.draft(from.desk(), from.landmarks()).corners();
-    List<CornerEntry> is = Drafter.draft(desk, things.landmarks()).corners();
+    ComputedLap computed = compute(wanted(layout, machine), watch);
+    Things things = book.placeFirst(layout, Drafter.boards(computed));
+    List<CornerEntry> was = Drafter.draft(from.computed(), from.landmarks()).corners();
+    List<CornerEntry> is = Drafter.draft(computed, things.landmarks()).corners();
     List<CornerEntry> entries = new ArrayList<>();
     for (int c = 0; c < is.size(); c++) {
       CornerEntry carried =
           Carried.entry(
-              desk.road(),
+              computed.road(),
               from.working().corners().get(c),
               was.get(c),
               is.get(c),
               0.5,
               machine.numbers().gears(),
               Sureness.CARRIED);
-      entries.add(LostBrakings.kept(desk, carried, is.get(c)));
+      entries.add(LostBrakings.kept(computed, carried, is.get(c)));
     }
-    ReferenceContent content = refreshed(desk, things, from.working().with(entries));
+    ReferenceContent content = refreshed(computed, things, from.working().with(entries));
     return rows.save(
         new ReferenceRow(
             owner,
@@ -711,9 +728,9 @@ public class References {
             machine,
             name.isBlank() ? layout.circuit().name() + " · " + vehicle.name() : name.strip(),
             ground,
-            desk,
+            computed,
             content,
-            time(desk, things, content),
+            time(computed, things, content),
             clock.instant()));
   }
 
@@ -739,11 +756,11 @@ public class References {
     VehicleRow vehicle = garage.add(owner, file.vehicleName(), "file", file.vehicle());
     Machine machine = new Machine(vehicle, null);
     List<Zone> ground = ground(layout);
-    Desk desk = compute(wanted(layout, machine), watch);
-    Things things = book.placeFirst(layout, Drafter.boards(desk));
+    ComputedLap computed = compute(wanted(layout, machine), watch);
+    Things things = book.placeFirst(layout, Drafter.boards(computed));
     ContentCheck.content(
         layout.counted(), layout.length(), vehicle.numbers().gears(), file.content());
-    ReferenceContent content = refreshed(desk, things, file.content());
+    ReferenceContent content = refreshed(computed, things, file.content());
     return rows.save(
         new ReferenceRow(
             owner,
@@ -751,31 +768,34 @@ public class References {
             machine,
             file.name(),
             ground,
-            desk,
+            computed,
             content,
-            time(desk, things, content),
+            time(computed, things, content),
             clock.instant()));
   }
 
   static void check(Opened opened, ReferenceContent content) {
     ContentCheck.content(
         opened.layout().counted(),
-        opened.desk().road().length(),
-        opened.desk().vehicle().gears(),
+        opened.computed().road().length(),
+        opened.computed().vehicle().gears(),
         content);
   }
 
-  private static ReferenceContent refreshed(Desk desk, Things things, ReferenceContent content) {
+  private static ReferenceContent refreshed(
+      ComputedLap computed, Things things, ReferenceContent content) {
     List<CornerEntry> entries = new ArrayList<>();
     for (CornerEntry e : content.corners()) {
-      entries.add(Refresh.entry(desk, things.landmarks(), e, Answers.answer(desk, things, e)));
+      entries.add(
+          Refresh.entry(computed, things.landmarks(), e, Answers.answer(computed, things, e)));
     }
     return content.with(entries);
   }
 
-  private static double time(Desk desk, Things things, ReferenceContent content) {
+  private static double time(ComputedLap computed, Things things, ReferenceContent content) {
     return Refresh.lapTime(
-        desk.lap(), content.corners().stream().map(e -> Answers.answer(desk, things, e)).toList());
+        computed.lap(),
+        content.corners().stream().map(e -> Answers.answer(computed, things, e)).toList());
   }
 
   private static void sameVersion(ReferenceRow row, int version) {

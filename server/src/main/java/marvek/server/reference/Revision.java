@@ -5,7 +5,7 @@ import jakarta.persistence.Id;
 import java.time.Instant;
 import java.util.List;
 import java.util.UUID;
-import marvek.core.reference.ReferenceContent;
+import marvek.core.entry.ReferenceContent;
 import marvek.core.vehicle.SetupSheet;
 import marvek.core.vehicle.Vehicle;
 import org.hibernate.annotations.Immutable;

@@ -8,10 +8,10 @@ import jakarta.validation.constraints.Size;
 import java.time.Instant;
 import java.util.List;
 import java.util.UUID;
-import marvek.core.reference.Comparison;
-import marvek.core.reference.CornerEntry;
-import marvek.core.reference.PointKind;
-import marvek.core.reference.ReferenceContent;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.ReferenceContent;
+import marvek.core.words.Comparison;
 import marvek.server.access.Driver;
 import marvek.server.sharing.Role;
 import marvek.server.sharing.SharedWith;
@@ -142,7 +142,7 @@ class SharingController {
                     opened.layout().corners().stream()
                         .filter(c -> c.id().equals(remark.corner()))
                         .toList(),
-                    opened.desk().road().length(),
+                    opened.computed().road().length(),
                     new ReferenceContent(List.of(was)),
                     new ReferenceContent(List.of(proposed)),
                     speaking.units(driver))

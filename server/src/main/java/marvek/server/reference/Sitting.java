@@ -2,7 +2,7 @@ package marvek.server.reference;
 
 import java.util.List;
 import java.util.UUID;
-import marvek.core.reference.ReferenceContent;
+import marvek.core.entry.ReferenceContent;
 import marvek.core.survey.Zone;
 import marvek.core.vehicle.SetupSheet;
 import marvek.core.vehicle.Vehicle;

@@ -5,16 +5,16 @@ import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import marvek.core.circuit.Corner;
-import marvek.core.reference.Consistency;
-import marvek.core.reference.CornerAnswer;
-import marvek.core.reference.CornerEntry;
-import marvek.core.reference.Desk;
-import marvek.core.reference.Hazards;
-import marvek.core.reference.ReferenceContent;
-import marvek.core.reference.Sentence;
-import marvek.core.reference.Speech;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.ReferenceContent;
+import marvek.core.plan.ComputedLap;
+import marvek.core.plan.CornerAnswer;
+import marvek.core.review.Consistency;
+import marvek.core.review.Hazards;
 import marvek.core.survey.Things;
 import marvek.core.units.Display;
+import marvek.core.words.Sentence;
+import marvek.core.words.Speech;
 import marvek.server.access.Driver;
 import marvek.server.account.Account;
 import marvek.server.account.Accounts;
@@ -50,19 +50,19 @@ class Speaking {
 
   ReferenceController.AnswerView answer(
       References.Opened opened, References.Answered answered, Driver driver) {
-    return answer(opened.desk(), opened.things(), answered, driver);
+    return answer(opened.computed(), opened.things(), answered, driver);
   }
 
   ReferenceController.AnswerView answer(
-      Desk desk, Things things, References.Answered answered, Driver driver) {
+      ComputedLap computed, Things things, References.Answered answered, Driver driver) {
     CornerEntry entry = answered.entry();
     CornerAnswer answer = answered.answer();
-    Corner corner = desk.corners().get(desk.indexOf(entry.corner()));
+    Corner corner = computed.corners().get(computed.indexOf(entry.corner()));
     return new ReferenceController.AnswerView(
         entry,
         answer,
-        Sentence.words(corner, entry, speech(driver).on(desk.road().length())),
-        Hazards.of(desk, things, entry),
-        Consistency.corner(desk, things, entry, answer));
+        Sentence.words(corner, entry, speech(driver).on(computed.road().length())),
+        Hazards.of(computed, things, entry),
+        Consistency.corner(computed, things, entry, answer));
   }
 }

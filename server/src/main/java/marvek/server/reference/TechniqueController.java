@@ -7,13 +7,13 @@ import jakarta.validation.constraints.NotNull;
 import java.time.LocalDateTime;
 import java.util.List;
 import java.util.UUID;
-import marvek.core.reference.Choices;
-import marvek.core.reference.Compromise;
-import marvek.core.reference.CornerEntry;
-import marvek.core.reference.ReferenceContent;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.ReferenceContent;
 import marvek.core.technique.Question;
 import marvek.core.technique.School;
 import marvek.core.technique.SchoolLine;
+import marvek.core.ways.Choices;
+import marvek.core.ways.Compromise;
 import marvek.server.access.Driver;
 import marvek.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
@@ -62,7 +62,7 @@ class TechniqueController {
       @PathVariable UUID id,
       @RequestBody CornerEntry entry) {
     References.Opened opened = checked(driver, id, List.of(entry));
-    return Choices.arising(opened.desk(), opened.things(), entry);
+    return Choices.arising(opened.computed(), opened.things(), entry);
   }
 
   @PostMapping("/choices")
@@ -72,7 +72,7 @@ class TechniqueController {
       @Valid @RequestBody ChoiceRequest body) {
     References.Opened opened = checked(driver, id, List.of(body.entry()));
     return Choices.compare(
-        opened.desk(),
+        opened.computed(),
         opened.things(),
         body.entry(),
         body.question(),
@@ -89,7 +89,7 @@ class TechniqueController {
     known(opened, body.corner());
     List<CornerEntry> changed =
         Choices.choose(
-            opened.desk(), opened.things(), body.entries(), body.corner(), body.school());
+            opened.computed(), opened.things(), body.entries(), body.corner(), body.school());
     if (changed.isEmpty()) {
       throw Problem.bad(
           "\"" + body.school().words() + "\" cannot be followed here.",
@@ -106,13 +106,13 @@ class TechniqueController {
       @Valid @RequestBody CompromiseRequest body) {
     References.Opened opened = references.read(driver.id(), id);
     int c = known(opened, body.corner());
-    if (SchoolLine.givenAway(opened.desk().corners(), c, body.school()).isEmpty()) {
+    if (SchoolLine.givenAway(opened.computed().corners(), c, body.school()).isEmpty()) {
       throw Problem.bad(
           "This corner is not linked to another.",
           body.corner(),
           "Link corners to a complex in the survey.");
     }
-    return Compromise.of(opened.desk(), opened.things(), c, body.school(), body.most());
+    return Compromise.of(opened.computed(), opened.things(), c, body.school(), body.most());
   }
 
   private References.Opened checked(Driver driver, UUID id, List<CornerEntry> entries) {
@@ -123,7 +123,7 @@ class TechniqueController {
 
   private static int known(References.Opened opened, String corner) {
     try {
-      return opened.desk().indexOf(corner);
+      return opened.computed().indexOf(corner);
     } catch (IllegalArgumentException e) {
       throw Problem.bad("There is no corner " + corner + ".", "corner", "Choose one of this lap.");
     }

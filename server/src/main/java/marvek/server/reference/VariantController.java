@@ -10,16 +10,16 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
+import marvek.core.anew.Refresh;
+import marvek.core.day.Variants;
+import marvek.core.entry.ContentCheck;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.ReferenceContent;
+import marvek.core.entry.Variant;
 import marvek.core.marker.MarkerJudge;
-import marvek.core.reference.Answers;
-import marvek.core.reference.ContentCheck;
-import marvek.core.reference.CornerEntry;
-import marvek.core.reference.Desk;
-import marvek.core.reference.MarkerReview;
-import marvek.core.reference.ReferenceContent;
-import marvek.core.reference.Refresh;
-import marvek.core.reference.Variant;
-import marvek.core.reference.Variants;
+import marvek.core.plan.Answers;
+import marvek.core.plan.ComputedLap;
+import marvek.core.review.MarkerReview;
 import marvek.server.access.Driver;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -34,13 +34,14 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/references/{id}/variants")
 class VariantController {
   private final References references;
-  private final Desks desks;
+  private final ComputedLaps computedLaps;
   private final Speaking speaking;
   private final Clock clock;
 
-  VariantController(References references, Desks desks, Speaking speaking, Clock clock) {
+  VariantController(
+      References references, ComputedLaps computedLaps, Speaking speaking, Clock clock) {
     this.references = references;
-    this.desks = desks;
+    this.computedLaps = computedLaps;
     this.speaking = speaking;
     this.clock = clock;
   }
@@ -91,13 +92,14 @@ class VariantController {
         body.variant(),
         edited == null ? List.of(body.entry()) : List.of(edited),
         body.entry());
-    Desk then = desks.on(opened.row(), opened.layout(), opened.desk(), body.variant().day());
+    ComputedLap then =
+        computedLaps.on(opened.row(), opened.layout(), opened.computed(), body.variant().day());
     Variant variant =
         edited == null
             ? body.variant()
             : edited(opened, then, body.variant(), body.entry(), edited);
     Variants.Adjusted adjusted =
-        Variants.adjust(opened.desk(), then, variant, body.entry(), speaking.units(driver));
+        Variants.adjust(opened.computed(), then, variant, body.entry(), speaking.units(driver));
     var answer = Answers.answer(then, opened.things(), adjusted.entry());
     var answered =
         new References.Answered(
@@ -109,7 +111,7 @@ class VariantController {
         new Variants.Adjusted(answered.entry(), adjusted.proposed(), changes, adjusted.byHand()),
         speaking.answer(then, opened.things(), answered, driver),
         then.lap().lapTime(),
-        Variants.ownLine(opened.desk(), then));
+        Variants.ownLine(opened.computed(), then));
   }
 
   /** What the light of another hour does to the markers of a corner, today's date taken. */
@@ -126,7 +128,7 @@ class VariantController {
     List<Variants.Adjustment> out = new ArrayList<>();
     MarkerReview review =
         MarkerReview.of(
-            opened.desk(),
+            opened.computed(),
             new ReferenceContent(List.of(entry)),
             opened.things(),
             ReferenceSurveyController.view(opened, at, false));
@@ -154,12 +156,13 @@ class VariantController {
       @Valid @RequestBody VariantLapRequest body) {
     References.Opened opened = references.read(driver.id(), id);
     check(opened, body.variant(), body.entries(), null);
-    Desk then = desks.on(opened.row(), opened.layout(), opened.desk(), body.variant().day());
+    ComputedLap then =
+        computedLaps.on(opened.row(), opened.layout(), opened.computed(), body.variant().day());
     var units = speaking.units(driver);
     return new VariantLap(
         then.lap().lapTime(),
         body.entries().stream()
-            .map(e -> Variants.adjust(opened.desk(), then, body.variant(), e, units))
+            .map(e -> Variants.adjust(opened.computed(), then, body.variant(), e, units))
             .toList());
   }
 
@@ -174,22 +177,26 @@ class VariantController {
     }
     ContentCheck.variant(
         opened.layout().counted(),
-        opened.desk().road().length(),
-        opened.desk().vehicle().gears(),
+        opened.computed().road().length(),
+        opened.computed().vehicle().gears(),
         variant);
   }
 
   private static Variant edited(
-      References.Opened opened, Desk then, Variant variant, CornerEntry entry, CornerEntry edited) {
+      References.Opened opened,
+      ComputedLap then,
+      Variant variant,
+      CornerEntry entry,
+      CornerEntry edited) {
     Variants.Adjusted without =
         Variants.adjust(
-            opened.desk(),
+            opened.computed(),
             then,
             new Variant(variant.id(), variant.kind(), variant.name(), variant.day(), List.of()),
             entry,
             marvek.core.units.Display.METRIC);
     Optional<Variant.ByHand> hand =
-        Variants.byHand(opened.desk().road().length(), without.proposed(), edited);
+        Variants.byHand(opened.computed().road().length(), without.proposed(), edited);
     List<Variant.ByHand> entries = new ArrayList<>(variant.entries());
     entries.removeIf(h -> h.corner().equals(entry.corner()));
     hand.ifPresent(entries::add);

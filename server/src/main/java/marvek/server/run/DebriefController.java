@@ -12,9 +12,9 @@ import marvek.core.circuit.Corner;
 import marvek.core.debrief.Debrief;
 import marvek.core.debrief.Proposal;
 import marvek.core.debrief.VehicleFit;
-import marvek.core.reference.CornerEntry;
-import marvek.core.reference.PointKind;
-import marvek.core.reference.Variant;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.Variant;
 import marvek.core.units.Display;
 import marvek.server.access.Driver;
 import marvek.server.account.Accounts;
@@ -157,7 +157,7 @@ class DebriefController {
       @RequestParam(required = false) @Nullable String day,
       @AuthenticationPrincipal Driver driver) {
     Runs.Opened opened = runs.read(driver.id(), id);
-    var road = opened.reference().desk().road();
+    var road = opened.reference().computed().road();
     Evidences.Proposed found = evidences.proposals(opened, day, longest, units(driver));
     return new ProposalsView(
         opened.reference().row().version(),

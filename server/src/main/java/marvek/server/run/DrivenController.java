@@ -12,7 +12,7 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import marvek.core.circuit.Corner;
 import marvek.core.debrief.Driven;
-import marvek.core.reference.PointKind;
+import marvek.core.entry.PointKind;
 import marvek.core.telemetry.CornerEvents;
 import marvek.server.access.Driver;
 import marvek.server.reference.References;
@@ -76,8 +76,8 @@ class DrivenController {
       @RequestParam(defaultValue = RunDays.OWN) String day,
       @AuthenticationPrincipal Driver driver) {
     References.Opened opened = references.read(driver.id(), id);
-    var desk = opened.desk();
-    Corner at = desk.corners().get(desk.indexOf(corner));
+    var computed = opened.computed();
+    Corner at = computed.corners().get(computed.indexOf(corner));
     List<RunRow> all =
         runs.of(driver.id(), id).stream()
             // A run on another version of the road cannot be laid over this one.
@@ -105,8 +105,8 @@ class DrivenController {
               .limit(MOST)
               .toList();
       double apex = at.apex();
-      double from = apex - desk.road().ahead(at.entry(), apex) - BEFORE;
-      double to = apex + desk.road().ahead(apex, at.exit()) + AFTER;
+      double from = apex - computed.road().ahead(at.entry(), apex) - BEFORE;
+      double to = apex + computed.road().ahead(apex, at.exit()) + AFTER;
       Driven over = Driven.over(with(laps, corner), from, to);
       return new DrivenView(
           over.laps(),

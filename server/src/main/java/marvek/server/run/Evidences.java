@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.UUID;
+import marvek.core.day.Variants;
 import marvek.core.debrief.Debrief;
 import marvek.core.debrief.Debriefer;
 import marvek.core.debrief.LapData;
@@ -17,10 +18,9 @@ import marvek.core.debrief.Proposals;
 import marvek.core.debrief.Robust;
 import marvek.core.debrief.Sections;
 import marvek.core.debrief.VehicleFit;
-import marvek.core.reference.CornerEntry;
-import marvek.core.reference.Desk;
-import marvek.core.reference.Variant;
-import marvek.core.reference.Variants;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.Variant;
+import marvek.core.plan.ComputedLap;
 import marvek.core.session.Promise;
 import marvek.core.telemetry.Channel;
 import marvek.core.telemetry.LapGrid;
@@ -54,7 +54,7 @@ public class Evidences {
    *
    * @param parts of the run by day, in the order driven
    * @param part that is looked at
-   * @param desk of its day; the reference's own where no day fits
+   * @param computed of its day; the reference's own where no day fits
    * @param entries as they are to be driven on it
    * @param laps of the part that count
    */
@@ -62,7 +62,7 @@ public class Evidences {
       Runs.Opened opened,
       List<RunDays.PartLine> parts,
       RunDays.@Nullable PartLine part,
-      Desk desk,
+      ComputedLap computed,
       List<CornerEntry> entries,
       List<LapData> laps) {
     /** Whether there is a day to hold the laps against. */
@@ -92,13 +92,13 @@ public class Evidences {
             .findFirst()
             .or(() -> parts.stream().max(Comparator.comparingInt(p -> p.laps().size())))
             .orElse(null);
-    Desk base = opened.reference().desk();
+    ComputedLap base = opened.reference().computed();
     Variant variant = part == null ? null : days.variant(part.day()).orElse(null);
     if (part == null || variant == null) {
       return new Judged(
           opened, parts, part, base, opened.driven().corners(), data(rows, part, base, base));
     }
-    Desk then = references.on(opened.reference(), variant.day());
+    ComputedLap then = references.on(opened.reference(), variant.day());
     // What was set by hand for the day when it was driven, where the revision knew the day.
     Variant driven =
         RunDays.of(opened.driven()).variant(variant.id()).map(v -> v.like(variant)).orElse(variant);
@@ -120,7 +120,7 @@ public class Evidences {
    * was measured from that line is left out.
    */
   private static List<LapData> data(
-      List<LapRow> rows, RunDays.@Nullable PartLine part, Desk base, Desk then) {
+      List<LapRow> rows, RunDays.@Nullable PartLine part, ComputedLap base, ComputedLap then) {
     boolean own = Variants.ownLine(base, then);
     List<LapData> out = new ArrayList<>();
     for (LapRow l : rows) {
@@ -137,8 +137,8 @@ public class Evidences {
   @Transactional(readOnly = true)
   Debrief debrief(Judged judged, Display units) {
     return judged.fits()
-        ? Debriefer.read(judged.desk(), judged.entries(), judged.laps(), units)
-        : Debriefer.times(judged.laps(), judged.desk());
+        ? Debriefer.read(judged.computed(), judged.entries(), judged.laps(), units)
+        : Debriefer.times(judged.laps(), judged.computed());
   }
 
   /** Proposals, with the laps that they could rest on. */
@@ -152,22 +152,23 @@ public class Evidences {
       return new Proposed(List.of(), new Runs.Alike(List.of(), 0), judged);
     }
     RunDays days = RunDays.of(opened.reference().working());
-    Desk base = opened.reference().desk();
+    ComputedLap base = opened.reference().computed();
     Runs.Alike alike =
         runs.like(
             opened.run(),
             (run, rows) ->
                 parts(days, run, rows).stream()
                     .filter(p -> p.on(judged.day()) && p.sure())
-                    .flatMap(p -> data(rows, p, base, judged.desk()).stream())
+                    .flatMap(p -> data(rows, p, base, judged.computed()).stream())
                     .toList());
     List<CornerEntry> entries =
         days.variant(judged.day())
-            .map(v -> RunDays.on(base, judged.desk(), v, opened.reference().working().corners()))
+            .map(
+                v -> RunDays.on(base, judged.computed(), v, opened.reference().working().corners()))
             .orElse(opened.reference().working().corners());
     List<Proposal> found =
         Proposals.of(
-            judged.desk(), opened.reference().things(), entries, alike.laps(), longest, units);
+            judged.computed(), opened.reference().things(), entries, alike.laps(), longest, units);
     return new Proposed(found, alike, judged);
   }
 
@@ -202,8 +203,8 @@ public class Evidences {
                           "No proposal stands for " + m.kind().word() + " there any more.",
                           m.corner(),
                           "Look at the proposals again."));
-      double whole = opened.reference().desk().road().apart(p.station(), p.to());
-      double part = opened.reference().desk().road().apart(p.station(), m.to());
+      double whole = opened.reference().computed().road().apart(p.station(), p.to());
+      double part = opened.reference().computed().road().apart(p.station(), m.to());
       if (part * whole < 0 || Math.abs(part) > Math.abs(whole) + 0.01) {
         throw Problem.bad(
             "The step is longer than the evidence and the margin allow, or goes the other way.",
@@ -367,7 +368,7 @@ public class Evidences {
             .forEach(into::add);
       }
     }
-    Sections sections = new Sections(opened.desk(), opened.working().corners());
+    Sections sections = new Sections(opened.computed(), opened.working().corners());
     List<Chapter> out = new ArrayList<>();
     for (Revision r : references.revisions(opened.row().ownerId(), referenceId)) {
       Map<String, List<LapData>> with = new TreeMap<>();
@@ -408,7 +409,7 @@ public class Evidences {
                                 e,
                                 r.evidence(),
                                 sections,
-                                opened.desk(),
+                                opened.computed(),
                                 of(laps, was, like),
                                 of(laps, r.number(), like),
                                 laps.containsKey(r.number()),
@@ -433,17 +434,17 @@ public class Evidences {
       Evidence e,
       List<Evidence> changes,
       Sections sections,
-      Desk desk,
+      ComputedLap computed,
       List<LapData> before,
       List<LapData> after,
       boolean driven,
       Display units) {
     Promise found =
         Promise.of(
-            desk.road().apart(e.from(), e.to()),
+            computed.road().apart(e.from(), e.to()),
             e.gain(),
-            seen(e, changes, sections, desk, before),
-            seen(e, changes, sections, desk, after),
+            seen(e, changes, sections, computed, before),
+            seen(e, changes, sections, computed, after),
             units);
     return found.verdict() == Promise.Verdict.OPEN && after.isEmpty()
         ? found.saying(driven ? "Not driven yet on the same day and set-up." : "Not driven yet.")
@@ -451,11 +452,15 @@ public class Evidences {
   }
 
   private static Promise.Seen seen(
-      Evidence e, List<Evidence> changes, Sections sections, Desk desk, List<LapData> laps) {
-    int c = desk.indexOf(e.corner());
+      Evidence e,
+      List<Evidence> changes,
+      Sections sections,
+      ComputedLap computed,
+      List<LapData> laps) {
+    int c = computed.indexOf(e.corner());
     List<Integer> others = new ArrayList<>();
-    for (int k = 0; k < desk.corners().size(); k++) {
-      String id = desk.corners().get(k).id();
+    for (int k = 0; k < computed.corners().size(); k++) {
+      String id = computed.corners().get(k).id();
       if (changes.stream().noneMatch(x -> x.corner().equals(id))) {
         others.add(k);
       }
@@ -468,7 +473,7 @@ public class Evidences {
         laps.stream()
             .flatMap(l -> l.corner(e.corner()).stream())
             .flatMap(x -> Optional.ofNullable(Debriefer.measured(x, e.kind())).stream())
-            .mapToDouble(at -> desk.road().apart(e.from(), at))
+            .mapToDouble(at -> computed.road().apart(e.from(), at))
             .toArray());
   }
 
@@ -498,7 +503,7 @@ public class Evidences {
     }
     Map<UUID, LapRow> byId = new HashMap<>();
     rows.forEach(l -> byId.put(l.id(), l));
-    int n = opened.reference().desk().road().size();
+    int n = opened.reference().computed().road().size();
     List<VehicleFit.Lap> laps = new ArrayList<>();
     for (LapChannels c : runs.channels(rows)) {
       LapGrid g = c.grid();
@@ -519,7 +524,7 @@ public class Evidences {
               throttle == null ? new double[0] : stretched(throttle, n),
               placed ? stretched(g.offset(), n) : new double[0]));
     }
-    return VehicleFit.of(opened.reference().desk(), laps);
+    return VehicleFit.of(opened.reference().computed(), laps);
   }
 
   /** Even samples on another number of stations of the same closed lap. */

@@ -189,7 +189,7 @@ class ExportController {
   private List<double[]> positions(UUID id, Driver driver) {
     Runs.OpenedLap found = runs.lap(driver.id(), id);
     LapGrid grid = runs.channels(found.lap()).grid();
-    Centreline road = found.opened().reference().desk().road();
+    Centreline road = found.opened().reference().computed().road();
     LocalPlane plane = found.opened().reference().layout().plane();
     if (plane == null) {
       throw Problem.bad(

@@ -18,7 +18,8 @@ import java.util.UUID;
 import java.util.stream.Collectors;
 import marvek.core.circuit.Centreline;
 import marvek.core.debrief.GripUse;
-import marvek.core.reference.Desk;
+import marvek.core.plan.ComputedLap;
+import marvek.core.refusal.Refusal;
 import marvek.core.telemetry.Channel;
 import marvek.core.telemetry.DrivenLap;
 import marvek.core.telemetry.EventFinder;
@@ -28,8 +29,6 @@ import marvek.core.telemetry.LapReader;
 import marvek.core.telemetry.Mapping;
 import marvek.core.telemetry.ReadReport;
 import marvek.core.telemetry.ReadingStopped;
-import marvek.core.telemetry.TelemetryProblem;
-import marvek.server.problem.Problem;
 import marvek.server.reference.References;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -129,14 +128,9 @@ class Importer {
     try {
       List<Ready> ready = read(working, mapping, report);
       store(working, ready, report);
-    } catch (TelemetryProblem p) {
+    } catch (Refusal p) {
+      // The file cannot be taken, or its run or its reference was put away meanwhile.
       fail(id, Recordings.trouble(p), report);
-    } catch (Problem p) {
-      // Its run or its reference was put away meanwhile.
-      fail(
-          id,
-          new Recording.Trouble(String.valueOf(p.getMessage()), null, Problem.remedy(p)),
-          report);
     } catch (ReadingStopped | InterruptedIOException e) {
       Recording now = recordings.findById(id).orElseThrow();
       now.cancelled();
@@ -222,7 +216,7 @@ class Importer {
                 lap -> ready.add(target.ready(row, lap)),
                 ready::clear);
     if (ready.isEmpty()) {
-      throw new TelemetryProblem(
+      throw new Refusal(
           "There is no lap in this file.",
           null,
           "It may end before the line was crossed once; the file stays stored as it came.");
@@ -237,14 +231,14 @@ class Importer {
 
   /** Road, vehicle, corners and days that a recording is read on. */
   final class Target {
-    private final Desk desk;
+    private final ComputedLap computed;
     private final References.Opened opened;
     private final RunDays days;
     private final @Nullable String word;
     private final Map<String, EventFinder> finders = new HashMap<>();
 
     Target(References.Opened opened, @Nullable String word) {
-      this.desk = opened.desk();
+      this.computed = opened.computed();
       this.opened = opened;
       this.days = RunDays.of(opened.working());
       this.word = word;
@@ -255,7 +249,8 @@ class Importer {
       return finders.computeIfAbsent(
           day,
           d -> {
-            Desk then = days.variant(d).map(v -> references.on(opened, v.day())).orElse(desk);
+            ComputedLap then =
+                days.variant(d).map(v -> references.on(opened, v.day())).orElse(computed);
             return new EventFinder(then.road(), then.corners(), then.limits(), then.path());
           });
     }
@@ -264,22 +259,24 @@ class Importer {
       if (!lap.kind().whole() || lap.trace().sparse()) {
         return Double.NaN;
       }
-      LapGrid fine = LapGrid.of(lap, desk.road().length(), desk.road().size());
+      LapGrid fine = LapGrid.of(lap, computed.road().length(), computed.road().size());
       double[] across = fine.channels().get(Channel.ACROSS);
-      return GripUse.of(desk, fine.speed(), across == null ? new double[0] : across);
+      return GripUse.of(computed, fine.speed(), across == null ? new double[0] : across);
     }
 
     /** Reads what comes over a line while it is driven. */
     LapReader reader(ReadReport report, java.util.function.Consumer<DrivenLap> taker) {
-      return new LapReader(desk.road(), opened.layout().plane(), desk.vehicle(), report, taker);
+      return new LapReader(
+          computed.road(), opened.layout().plane(), computed.vehicle(), report, taker);
     }
 
     LapFile file() {
-      return new LapFile(desk.road(), desk.path(), opened.layout().plane(), desk.vehicle());
+      return new LapFile(
+          computed.road(), computed.path(), opened.layout().plane(), computed.vehicle());
     }
 
     Ready ready(Recording row, DrivenLap lap) {
-      Centreline road = desk.road();
+      Centreline road = computed.road();
       LapGrid grid = LapGrid.of(lap, road.length(), Math.max(2, road.size() / 2));
       double grip = grip(lap);
       String day = days.day(word, grip).orElse(RunDays.OWN);

@@ -22,11 +22,11 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Semaphore;
+import marvek.core.refusal.Refusal;
 import marvek.core.telemetry.Blocks;
 import marvek.core.telemetry.DrivenLap;
 import marvek.core.telemetry.ReadReport;
 import marvek.core.telemetry.RecordingFile;
-import marvek.core.telemetry.TelemetryProblem;
 import marvek.server.keeping.Allowance;
 import marvek.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
@@ -313,7 +313,7 @@ class LivePort implements SmartLifecycle {
             RecordingFile.sniff(text),
             new Blocks(target.reader(report, found::add)),
             report);
-      } catch (TelemetryProblem | IOException e) {
+      } catch (Refusal | IOException e) {
         return true;
       }
       List<DrivenLap> whole = found.stream().filter(l -> l.kind().whole()).toList();

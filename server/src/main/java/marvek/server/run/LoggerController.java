@@ -18,12 +18,12 @@ import java.util.Locale;
 import java.util.UUID;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import marvek.core.entry.Variant;
 import marvek.core.line.Watch;
 import marvek.core.logger.Habit;
 import marvek.core.logger.Mistake;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.Truth;
-import marvek.core.reference.Variant;
 import marvek.server.access.Driver;
 import marvek.server.problem.Problem;
 import marvek.server.reference.References;
@@ -131,19 +131,19 @@ class LoggerController implements DisposableBean {
           "live",
           "Give it one on the Survey screen, or let the logger write a file.");
     }
-    double metres = request.laps() * opened.desk().road().length();
+    double metres = request.laps() * opened.computed().road().length();
     if (metres > LONGEST_DRIVE) {
       throw Problem.bad(
           String.format(
               Locale.ROOT,
               "%d laps of %.1f km are %.0f km, and %.0f km are the most of one drive.",
               request.laps(),
-              opened.desk().road().length() / KILOMETRE,
+              opened.computed().road().length() / KILOMETRE,
               metres / KILOMETRE,
               LONGEST_DRIVE / KILOMETRE),
           "laps",
           "Ask for "
-              + Math.max(1, (int) (LONGEST_DRIVE / opened.desk().road().length()))
+              + Math.max(1, (int) (LONGEST_DRIVE / opened.computed().road().length()))
               + " laps or fewer.");
     }
     return jobs.start(
@@ -224,7 +224,7 @@ class LoggerController implements DisposableBean {
     return request.habits().stream()
         .map(
             h -> {
-              opened.desk().indexOf(h.corner());
+              opened.computed().indexOf(h.corner());
               double size = h.size() == null ? 1 : Math.max(0.2, Math.min(2, h.size()));
               return new Habit(h.mistake(), h.corner(), size, 1);
             })

@@ -1,7 +1,7 @@
 package marvek.server.run;
 
 import java.util.Optional;
-import marvek.core.reference.Variant;
+import marvek.core.entry.Variant;
 import org.jspecify.annotations.Nullable;
 
 /**

@@ -20,9 +20,9 @@ import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import marvek.core.logger.Truth;
+import marvek.core.refusal.Refusal;
 import marvek.core.telemetry.Mapping;
 import marvek.core.telemetry.RecordingFile;
-import marvek.core.telemetry.TelemetryProblem;
 import marvek.server.keeping.Allowance;
 import marvek.server.keeping.Turns;
 import marvek.server.problem.Problem;
@@ -208,19 +208,19 @@ public class Recordings {
               .findByOwnerIdAndSignature(row.ownerId(), signature(found))
               .map(MappingMemory::mapping)
               .orElse(found);
-      Optional<TelemetryProblem> missing = mapping.problem();
+      Optional<Refusal> missing = mapping.problem();
       row.found(mapping, missing.map(Recordings::trouble).orElse(null));
       rows.saveAndFlush(row);
       if (missing.isEmpty()) {
         read(id);
       }
-    } catch (TelemetryProblem p) {
+    } catch (Refusal p) {
       row.fail(trouble(p), List.of());
       rows.saveAndFlush(row);
     }
   }
 
-  static Recording.Trouble trouble(TelemetryProblem p) {
+  static Recording.Trouble trouble(Refusal p) {
     return new Recording.Trouble(p.what(), p.where(), p.remedy());
   }
 

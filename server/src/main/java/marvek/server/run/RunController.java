@@ -299,19 +299,20 @@ class RunController {
       @PathVariable UUID id,
       @RequestParam(required = false) @Nullable String day,
       @AuthenticationPrincipal Driver driver) {
-    var desk = evidences.judged(runs.read(driver.id(), id), day).desk();
-    int count = Math.max(2, desk.road().size() / 2);
-    double step = desk.road().length() / count;
-    LapData plan = Debriefer.computed(desk, step);
+    var computed = evidences.judged(runs.read(driver.id(), id), day).computed();
+    int count = Math.max(2, computed.road().size() / 2);
+    double step = computed.road().length() / count;
+    LapData plan = Debriefer.computed(computed, step);
     int[] at = new int[count];
     for (int i = 0; i < count; i++) {
-      at[i] = desk.road().index(i * step);
+      at[i] = computed.road().index(i * step);
     }
     double[] gear = new double[count];
     double[] revs = new double[count];
     for (int i = 0; i < count; i++) {
-      gear[i] = desk.lap().gear()[at[i]];
-      revs[i] = desk.vehicle().revs(desk.lap().speed()[at[i]], desk.lap().gear()[at[i]]);
+      gear[i] = computed.lap().gear()[at[i]];
+      revs[i] =
+          computed.vehicle().revs(computed.lap().speed()[at[i]], computed.lap().gear()[at[i]]);
     }
     return new TraceView(
         "plan",
@@ -319,17 +320,17 @@ class RunController {
         plan.lapTime(),
         step,
         LapLine.rounded(plan.times()),
-        LapLine.rounded(taken(desk.lap().speed(), at)),
-        LapLine.rounded(taken(desk.path().offset(), at)),
+        LapLine.rounded(taken(computed.lap().speed(), at)),
+        LapLine.rounded(taken(computed.path().offset(), at)),
         Map.of(
             Channel.BRAKE,
-            LapLine.rounded(taken(desk.lap().brake(), at)),
+            LapLine.rounded(taken(computed.lap().brake(), at)),
             Channel.THROTTLE,
-            LapLine.rounded(taken(desk.lap().throttle(), at)),
+            LapLine.rounded(taken(computed.lap().throttle(), at)),
             Channel.ALONG,
-            LapLine.rounded(taken(desk.lap().along(), at)),
+            LapLine.rounded(taken(computed.lap().along(), at)),
             Channel.ACROSS,
-            LapLine.rounded(taken(desk.lap().across(), at)),
+            LapLine.rounded(taken(computed.lap().across(), at)),
             Channel.GEAR,
             gear,
             Channel.REVS,

@@ -6,11 +6,11 @@ import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
 import marvek.core.day.DayFit;
-import marvek.core.reference.CornerEntry;
-import marvek.core.reference.Desk;
-import marvek.core.reference.ReferenceContent;
-import marvek.core.reference.Variant;
-import marvek.core.reference.Variants;
+import marvek.core.day.Variants;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.ReferenceContent;
+import marvek.core.entry.Variant;
+import marvek.core.plan.ComputedLap;
 import marvek.core.units.Display;
 import org.jspecify.annotations.Nullable;
 
@@ -64,7 +64,8 @@ final class RunDays {
   }
 
   /** Entries as they are to be driven on a day. */
-  static List<CornerEntry> on(Desk base, Desk then, Variant day, List<CornerEntry> entries) {
+  static List<CornerEntry> on(
+      ComputedLap base, ComputedLap then, Variant day, List<CornerEntry> entries) {
     return entries.stream()
         .map(e -> Variants.adjust(base, then, day, e, Display.METRIC).entry())
         .toList();

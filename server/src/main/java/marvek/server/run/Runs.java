@@ -10,7 +10,7 @@ import java.util.function.BiFunction;
 import java.util.stream.Collectors;
 import marvek.core.debrief.LapData;
 import marvek.core.debrief.SameLaps;
-import marvek.core.reference.ReferenceContent;
+import marvek.core.entry.ReferenceContent;
 import marvek.core.telemetry.LapKind;
 import marvek.core.vehicle.SetupSheet;
 import marvek.server.keeping.Allowance;

@@ -10,15 +10,15 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Random;
 import java.util.UUID;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.Variant;
 import marvek.core.line.Watch;
 import marvek.core.logger.Driven;
 import marvek.core.logger.Habit;
 import marvek.core.logger.Plan;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.SimulatedDriver;
-import marvek.core.reference.CornerEntry;
-import marvek.core.reference.Desk;
-import marvek.core.reference.Variant;
+import marvek.core.plan.ComputedLap;
 import marvek.server.reference.References;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -73,17 +73,22 @@ public class SimulatedRuns {
       Recorder.Noise device,
       long seed,
       Watch watch) {
-    Desk desk = day == null ? opened.desk() : references.on(opened, day.day());
-    List<CornerEntry> then = day == null ? entries : RunDays.on(opened.desk(), desk, day, entries);
+    ComputedLap computed = day == null ? opened.computed() : references.on(opened, day.day());
+    List<CornerEntry> then =
+        day == null ? entries : RunDays.on(opened.computed(), computed, day, entries);
     Driven driven =
         SimulatedDriver.drive(
-            new Plan(desk, then, habits, laps, spread, pace, laps > 5 ? 1 : 0, true),
+            new Plan(computed, then, habits, laps, spread, pace, laps > 5 ? 1 : 0, true),
             new Random(seed),
             watch);
     return new Recorded(
         driven,
         new Recorder(
-            driven, opened.desk().road(), opened.layout().plane(), device, new Random(seed + 1)));
+            driven,
+            opened.computed().road(),
+            opened.layout().plane(),
+            device,
+            new Random(seed + 1)));
   }
 
   /**

@@ -87,8 +87,8 @@ class TrialController {
 
   private static TrialView view(
       CornerTrial t, References.Opened opened, Map<String, LapData> laps) {
-    Sections sections = new Sections(opened.desk(), opened.working().corners());
-    int c = opened.desk().indexOf(t.corner());
+    Sections sections = new Sections(opened.computed(), opened.working().corners());
+    int c = opened.computed().indexOf(t.corner());
     double[] a = seconds(t, "A", laps, sections, c);
     double[] b = seconds(t, "B", laps, sections, c);
     // The same laps always give the same answer.
@@ -128,7 +128,7 @@ class TrialController {
       @Valid @RequestBody TrialRequest request,
       @AuthenticationPrincipal Driver driver) {
     References.Opened opened = references.open(driver.id(), id);
-    opened.desk().indexOf(request.corner());
+    opened.computed().indexOf(request.corner());
     return new RunController.RunCreated(
         rows.save(
                 new CornerTrial(

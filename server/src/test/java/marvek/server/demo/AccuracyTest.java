@@ -59,9 +59,10 @@ class AccuracyTest {
 
   static Errors errors(DemoDesk demo, Recorded recorded) {
     Errors errors = new Errors();
-    Centreline road = demo.desk().road();
+    Centreline road = demo.computed().road();
     EventFinder finder =
-        new EventFinder(road, demo.desk().corners(), demo.desk().limits(), demo.desk().path());
+        new EventFinder(
+            road, demo.computed().corners(), demo.computed().limits(), demo.computed().path());
     List<Truth.Lap> whole = recorded.truth().laps().stream().filter(l -> l.number() > 0).toList();
     List<DrivenLap> laps = recorded.laps().stream().filter(l -> l.number() > 0).toList();
     assertThat(laps).hasSameSizeAs(whole);

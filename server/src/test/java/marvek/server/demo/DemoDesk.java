@@ -9,18 +9,18 @@ import java.util.List;
 import marvek.core.circuit.CircuitReader;
 import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.OutlineFile;
-import marvek.core.day.Surface;
+import marvek.core.entry.CornerEntry;
 import marvek.core.lap.Conditions;
-import marvek.core.reference.CornerEntry;
-import marvek.core.reference.Desk;
-import marvek.core.reference.Drafter;
+import marvek.core.lap.Surface;
+import marvek.core.plan.ComputedLap;
+import marvek.core.plan.Drafter;
 import marvek.core.survey.Things;
 import marvek.core.survey.Zones;
 import marvek.core.vehicle.VehicleClasses;
 import org.springframework.core.io.ClassPathResource;
 
 /** A demo circuit with its survey, drafted for a vehicle class, without a database. */
-record DemoDesk(Desk desk, Things things, List<CornerEntry> draft) {
+record DemoDesk(ComputedLap computed, Things things, List<CornerEntry> draft) {
   static DemoDesk of(String circuit, String vehicle) {
     try (var outline = new ClassPathResource("demo/" + circuit + ".csv").getInputStream();
         var found = new ClassPathResource("demo/" + circuit + "-things.json").getInputStream()) {
@@ -33,20 +33,20 @@ record DemoDesk(Desk desk, Things things, List<CornerEntry> draft) {
               .disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
               .build()
               .readValue(found, Things.class);
-      Desk desk =
-          Desk.compute(
+      ComputedLap computed =
+          ComputedLap.compute(
               reading.centreline(),
               reading.corners(),
               Zones.ground(reading.centreline(), things.zones(), Surface.DRY),
               VehicleClasses.byId(vehicle).vehicle(),
               Conditions.dryWarm());
-      return new DemoDesk(desk, things, Drafter.draft(desk, things.landmarks()).corners());
+      return new DemoDesk(computed, things, Drafter.draft(computed, things.landmarks()).corners());
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }
   }
 
   CornerEntry entry(String corner) {
-    return draft.get(desk.indexOf(corner));
+    return draft.get(computed.indexOf(corner));
   }
 }

@@ -22,9 +22,9 @@ import marvek.core.debrief.Cause;
 import marvek.core.debrief.Debrief;
 import marvek.core.debrief.Debriefer;
 import marvek.core.debrief.LapData;
+import marvek.core.entry.Slowing;
 import marvek.core.logger.Habit;
 import marvek.core.logger.Mistake;
-import marvek.core.reference.Slowing;
 import marvek.core.telemetry.DrivenLap;
 import marvek.core.telemetry.EventFinder;
 import marvek.core.telemetry.LapGrid;
@@ -68,7 +68,7 @@ class PlantedMistakesTest {
 
   static Debrief debrief(DemoDesk demo, List<Habit> habits, int laps, long seed) {
     return Debriefer.read(
-        demo.desk(),
+        demo.computed(),
         demo.draft(),
         data(demo, Recorded.table(demo, habits, laps, seed)),
         Display.METRIC);
@@ -77,11 +77,15 @@ class PlantedMistakesTest {
   static List<LapData> data(DemoDesk demo, Recorded recorded) {
     EventFinder finder =
         new EventFinder(
-            demo.desk().road(), demo.desk().corners(), demo.desk().limits(), demo.desk().path());
+            demo.computed().road(),
+            demo.computed().corners(),
+            demo.computed().limits(),
+            demo.computed().path());
     List<LapData> out = new ArrayList<>();
     for (DrivenLap l : recorded.laps()) {
       if (l.number() > 0 && l.kind().whole()) {
-        LapGrid grid = LapGrid.of(l, demo.desk().road().length(), demo.desk().road().size() / 5);
+        LapGrid grid =
+            LapGrid.of(l, demo.computed().road().length(), demo.computed().road().size() / 5);
         out.add(
             new LapData(
                 "lap" + l.number(),
@@ -244,7 +248,7 @@ class PlantedMistakesTest {
 
   /** Metres of road between a corner and the next. */
   private static double behind(DemoDesk demo, int c) {
-    List<Corner> corners = demo.desk().corners();
-    return demo.desk().road().ahead(corners.get(c).exit(), corners.get(c + 1).entry());
+    List<Corner> corners = demo.computed().corners();
+    return demo.computed().road().ahead(corners.get(c).exit(), corners.get(c + 1).entry());
   }
 }

@@ -32,7 +32,7 @@ record Recorded(Truth truth, List<DrivenLap> laps, ReadReport report, String fil
       DemoDesk demo, List<Habit> habits, int laps, double rate, Recorder.Noise noise, long seed) {
     Driven driven = drive(demo, habits, laps, seed);
     StringBuilder text = new StringBuilder();
-    new Recorder(driven, demo.desk().road(), PLACE, noise, new Random(seed + 1))
+    new Recorder(driven, demo.computed().road(), PLACE, noise, new Random(seed + 1))
         .table(rate, line -> text.append(line).append('\n'));
     return read(demo, driven.truth(), text.toString());
   }
@@ -40,14 +40,16 @@ record Recorded(Truth truth, List<DrivenLap> laps, ReadReport report, String fil
   static Recorded nmea(DemoDesk demo, List<Habit> habits, int laps, long seed) {
     Driven driven = drive(demo, habits, laps, seed);
     StringBuilder text = new StringBuilder();
-    new Recorder(driven, demo.desk().road(), PLACE, Recorder.Noise.usual(), new Random(seed + 1))
+    new Recorder(
+            driven, demo.computed().road(), PLACE, Recorder.Noise.usual(), new Random(seed + 1))
         .nmea(10, 0, (due, line) -> text.append(line).append("\r\n"));
     return read(demo, driven.truth(), text.toString());
   }
 
   static Driven drive(DemoDesk demo, List<Habit> habits, int laps, long seed) {
     return SimulatedDriver.drive(
-        new Plan(demo.desk(), demo.draft(), habits, laps, 1.5, 0.98, 0, true), new Random(seed));
+        new Plan(demo.computed(), demo.draft(), habits, laps, 1.5, 0.98, 0, true),
+        new Random(seed));
   }
 
   static Recorded read(DemoDesk demo, Truth truth, String text) {
@@ -55,7 +57,7 @@ record Recorded(Truth truth, List<DrivenLap> laps, ReadReport report, String fil
     ReadReport report = new ReadReport();
     List<DrivenLap> laps = new ArrayList<>();
     LapReader reader =
-        new LapReader(demo.desk().road(), PLACE, demo.desk().vehicle(), report, laps::add);
+        new LapReader(demo.computed().road(), PLACE, demo.computed().vehicle(), report, laps::add);
     try {
       RecordingFile.read(
           new ByteArrayInputStream(bytes),

@@ -7,11 +7,11 @@ import java.util.List;
 import java.util.Objects;
 import marvek.core.circuit.Corner;
 import marvek.core.marker.MarkerJudge;
-import marvek.core.reference.Choices;
-import marvek.core.reference.Compromise;
-import marvek.core.reference.Desk;
+import marvek.core.plan.ComputedLap;
 import marvek.core.technique.Question;
 import marvek.core.technique.School;
+import marvek.core.ways.Choices;
+import marvek.core.ways.Compromise;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -25,7 +25,7 @@ class SchoolsTest {
   private static final DemoDesk HILL_GT = DemoDesk.of("serra-quebrada", "cup-gt");
   private static final DemoDesk HILL_BIKE = DemoDesk.of("serra-quebrada", "motorcycle-600");
 
-  private static DemoDesk desk(String name) {
+  private static DemoDesk computed(String name) {
     return switch (name) {
       case "ring gt" -> RING_GT;
       case "ring prototype" -> RING_PROTOTYPE;
@@ -55,9 +55,9 @@ class SchoolsTest {
     "LIGHT, SAME_HOUR, hill bike, c22",
   })
   void wins(Question question, School school, String where, String corner) {
-    DemoDesk demo = desk(where);
+    DemoDesk demo = computed(where);
     Choices.Compared compared =
-        Choices.compare(demo.desk(), demo.things(), demo.entry(corner), question, PLAIN);
+        Choices.compare(demo.computed(), demo.things(), demo.entry(corner), question, PLAIN);
     assertThat(compared.best()).isEqualTo(school);
     Choices.Outcome best = outcome(compared, school);
     for (Choices.Outcome other : compared.outcomes()) {
@@ -80,12 +80,12 @@ class SchoolsTest {
   }
 
   /** The corners from one to another linked, as a driver may link them in the survey. */
-  private static Desk linked(Desk desk, String first, String last) {
-    int from = desk.indexOf(first);
-    int to = desk.indexOf(last);
+  private static ComputedLap linked(ComputedLap computed, String first, String last) {
+    int from = computed.indexOf(first);
+    int to = computed.indexOf(last);
     List<Corner> corners = new ArrayList<>();
-    for (int k = 0; k < desk.corners().size(); k++) {
-      Corner c = desk.corners().get(k);
+    for (int k = 0; k < computed.corners().size(); k++) {
+      Corner c = computed.corners().get(k);
       corners.add(
           new Corner(
               c.id(),
@@ -101,13 +101,13 @@ class SchoolsTest {
               k >= from && k <= to ? 9 : 0,
               false));
     }
-    return Desk.onLine(
-        desk.road(),
+    return ComputedLap.onLine(
+        computed.road(),
         corners,
-        desk.ground(),
-        desk.vehicle(),
-        desk.conditions(),
-        desk.path().offset());
+        computed.ground(),
+        computed.vehicle(),
+        computed.conditions(),
+        computed.path().offset());
   }
 
   /** The lap's own line is the quickest already: what a corner gives away is not won back. */
@@ -118,9 +118,9 @@ class SchoolsTest {
     "GIVE_MIDDLE, c9, c11",
   })
   void givingAwayLinkedCornersIsSaidToCostTime(School school, String first, String last) {
-    Desk desk = linked(RING_GT.desk(), first, last);
-    int c = desk.indexOf(first);
-    Compromise picture = Compromise.of(desk, RING_GT.things(), c, school, 1);
+    ComputedLap computed = linked(RING_GT.computed(), first, last);
+    int c = computed.indexOf(first);
+    Compromise picture = Compromise.of(computed, RING_GT.things(), c, school, 1);
     Compromise.Step nothing = picture.steps().get(0);
     Compromise.Step all = picture.steps().get(picture.steps().size() - 1);
     assertThat(picture.best().given()).isLessThan(0.35);
@@ -131,9 +131,9 @@ class SchoolsTest {
 
   @Test
   void whatIsLostInOneAndWonInTheOthersIsTheWhole() {
-    Desk desk = RING_GT.desk();
+    ComputedLap computed = RING_GT.computed();
     Compromise picture =
-        Compromise.of(desk, RING_GT.things(), desk.indexOf("c9"), School.GIVE_MIDDLE, 1);
+        Compromise.of(computed, RING_GT.things(), computed.indexOf("c9"), School.GIVE_MIDDLE, 1);
     Compromise.Step nothing = picture.steps().get(0);
     assertThat(nothing.lost()).isZero();
     assertThat(nothing.metres()).isZero();
@@ -147,7 +147,8 @@ class SchoolsTest {
     }
     assertThat(moved).isGreaterThan(0.5);
     assertThat(
-            Compromise.of(desk, RING_GT.things(), desk.indexOf("c9"), School.GIVE_MIDDLE, 0.3)
+            Compromise.of(
+                    computed, RING_GT.things(), computed.indexOf("c9"), School.GIVE_MIDDLE, 0.3)
                 .steps())
         .hasSize(4);
   }
@@ -157,7 +158,11 @@ class SchoolsTest {
     for (String corner : new String[] {"c1", "c4", "c12"}) {
       Choices.Compared compared =
           Choices.compare(
-              RING_GT.desk(), RING_GT.things(), RING_GT.entry(corner), Question.BRAKE_SHAPE, PLAIN);
+              RING_GT.computed(),
+              RING_GT.things(),
+              RING_GT.entry(corner),
+              Question.BRAKE_SHAPE,
+              PLAIN);
       for (Choices.Outcome o : compared.outcomes()) {
         assertThat(o.marginSeconds()).isGreaterThan(0.8 * compared.now().marginSeconds());
       }

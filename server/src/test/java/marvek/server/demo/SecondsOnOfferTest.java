@@ -29,8 +29,8 @@ class SecondsOnOfferTest {
   private static final Path REPORT = Path.of("target", "offers.md");
 
   private static double section(DemoDesk demo, List<LapData> laps, String corner) {
-    Sections sections = new Sections(demo.desk(), demo.draft());
-    int c = demo.desk().indexOf(corner);
+    Sections sections = new Sections(demo.computed(), demo.draft());
+    int c = demo.computed().indexOf(corner);
     return laps.stream().mapToDouble(l -> sections.time(l, c)).average().orElseThrow();
   }
 
@@ -60,7 +60,9 @@ class SecondsOnOfferTest {
         offered
             .computeIfAbsent(corner, c -> new ArrayList<>())
             .add(
-                Debriefer.read(ring.desk(), ring.draft(), with, Display.METRIC).corners().stream()
+                Debriefer.read(ring.computed(), ring.draft(), with, Display.METRIC)
+                    .corners()
+                    .stream()
                     .filter(f -> f.corner().equals(corner))
                     .mapToDouble(Debrief.CornerFinding::offer)
                     .findFirst()

@@ -21,11 +21,11 @@ class VehicleFromLapsTest {
   private static final DemoDesk RING = DemoDesk.of("falcoeira-ring", "cup-gt");
 
   private static VehicleFit fit(List<Habit> habits) {
-    int n = RING.desk().road().size();
+    int n = RING.computed().road().size();
     List<VehicleFit.Lap> laps = new ArrayList<>();
     for (DrivenLap l : Recorded.table(RING, habits, 6, 55).laps()) {
       if (l.number() > 0 && l.kind().whole()) {
-        LapGrid grid = LapGrid.of(l, RING.desk().road().length(), n);
+        LapGrid grid = LapGrid.of(l, RING.computed().road().length(), n);
         laps.add(
             new VehicleFit.Lap(
                 l.lapTime(),
@@ -36,7 +36,7 @@ class VehicleFromLapsTest {
                 grid.offset()));
       }
     }
-    return VehicleFit.of(RING.desk(), laps);
+    return VehicleFit.of(RING.computed(), laps);
   }
 
   /** How hard the driver pressed in truth, as the fit asks: over 25 m, in a straight line. */
@@ -98,7 +98,7 @@ class VehicleFromLapsTest {
   @Test
   void whoSlowsTooMuchEverywhereIsComputedAsDriven() {
     List<Habit> all =
-        RING.desk().corners().stream()
+        RING.computed().corners().stream()
             .map(Corner::id)
             .map(c -> new Habit(Mistake.OVER_SLOWED, c, 1, 1))
             .toList();

@@ -4,7 +4,7 @@ import java.time.Duration;
 import java.util.UUID;
 import java.util.concurrent.CountDownLatch;
 import java.util.function.Function;
-import marvek.core.reference.Desk;
+import marvek.core.plan.ComputedLap;
 import marvek.server.circuit.RoadBytes;
 import marvek.server.work.Job;
 import marvek.server.work.Jobs;
@@ -25,17 +25,17 @@ public class OldLines {
   }
 
   /** Puts another line under a reference, as one of an older method. */
-  public void line(String reference, Function<Desk, double[]> other) {
+  public void line(String reference, Function<ComputedLap, double[]> other) {
     UUID id = UUID.fromString(reference);
     UUID owner = references.ownerOf(id).orElseThrow();
-    double[] offset = other.apply(references.open(owner, id).desk());
+    double[] offset = other.apply(references.open(owner, id).computed());
     database.update(
         "update reference set line = ?, line_by = 0, desk_version = desk_version + 1 where id = ?",
         RoadBytes.pack(offset),
         id);
     References.Opened opened = references.open(owner, id);
     database.update(
-        "update reference set lap_time = ? where id = ?", opened.desk().lap().lapTime(), id);
+        "update reference set lap_time = ? where id = ?", opened.computed().lap().lapTime(), id);
   }
 
   /** Keeps the only searcher busy until it is let go. */

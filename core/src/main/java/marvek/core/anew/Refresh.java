@@ -1,0 +1,83 @@
+package marvek.core.anew;
+
+import java.util.Comparator;
+import java.util.List;
+import marvek.core.circuit.Centreline;
+import marvek.core.circuit.Corner;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.CornerPoint;
+import marvek.core.entry.PointKind;
+import marvek.core.lap.LapTrace;
+import marvek.core.marker.Landmark;
+import marvek.core.marker.Tie;
+import marvek.core.plan.ComputedLap;
+import marvek.core.plan.CornerAnswer;
+import org.jspecify.annotations.Nullable;
+
+/** Brings what follows from the points of an entry into line with them. */
+public final class Refresh {
+  private static final double KEEP = 35;
+  private static final double REACH = 60;
+  private static final double NEAR = 14;
+
+  private Refresh() {}
+
+  /**
+   * The entry with its points in driving order, each tied to the landmark it had while that is
+   * within 35 m, or else to the nearest in reach; and with the speeds that the answer gives.
+   */
+  public static CornerEntry entry(
+      ComputedLap computed, List<Landmark> landmarks, CornerEntry e, CornerAnswer answer) {
+    Centreline road = computed.road();
+    Corner corner = computed.corners().get(computed.indexOf(e.corner()));
+    double origin = road.wrap(corner.apexes().get(0) - road.length() / 2);
+    List<CornerPoint> points =
+        e.points().stream()
+            .map(
+                p ->
+                    new CornerPoint(
+                        p.kind(), road.wrap(p.station()), tie(road, landmarks, p), p.sure()))
+            .sorted(
+                Comparator.<CornerPoint>comparingDouble(p -> road.ahead(origin, p.station()))
+                    .thenComparing(CornerPoint::kind))
+            .toList();
+    CornerAnswer.Pressing pressing = answer.pressing();
+    Double peak = pressing == null ? null : pressing.peak();
+    return e.copy()
+        .points(points)
+        .approach(answer.arrivalGear(), answer.arrivalSpeed())
+        .firstEffort(peak == null ? e.firstEffort() : Math.min(1, Math.round(peak * 100) / 100.0))
+        .minimumSpeed(answer.minimumSpeed())
+        .again(answer.again())
+        .done();
+  }
+
+  private static @Nullable Tie tie(Centreline road, List<Landmark> landmarks, CornerPoint point) {
+    Tie had = point.tie();
+    if (had != null) {
+      for (Landmark l : landmarks) {
+        if (l.id().equals(had.landmark())) {
+          Tie now = Tie.to(road, l, point.station());
+          if (Math.abs(now.past()) <= KEEP) {
+            return now;
+          }
+        }
+      }
+    }
+    boolean braking = point.kind() == PointKind.BRAKE || point.kind().marksBraking();
+    double reach = braking ? REACH : NEAR;
+    return Tie.nearest(road, landmarks, point.station(), reach).orElse(null);
+  }
+
+  /**
+   * Lap time in seconds if every corner is driven as answered: the computed lap plus the losses.
+   */
+  public static double lapTime(LapTrace lap, List<CornerAnswer> answers) {
+    double time = lap.lapTime();
+    for (CornerAnswer a : answers) {
+      Double effect = a.lapEffect();
+      time += effect == null ? 0 : effect;
+    }
+    return time;
+  }
+}

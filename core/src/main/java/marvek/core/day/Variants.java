@@ -1,0 +1,278 @@
+package marvek.core.day;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import marvek.core.entry.Carried;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.CornerPoint;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.Slowing;
+import marvek.core.entry.Variant;
+import marvek.core.lap.Conditions;
+import marvek.core.lap.Ground;
+import marvek.core.lap.Surface;
+import marvek.core.line.Watch;
+import marvek.core.plan.ComputedLap;
+import marvek.core.plan.Drafter;
+import marvek.core.plan.LostBrakings;
+import marvek.core.survey.Zone;
+import marvek.core.survey.Zones;
+import marvek.core.units.Display;
+import marvek.core.vehicle.AirDensity;
+import org.jspecify.annotations.Nullable;
+
+/** Works out what a variant of a reference holds. */
+public final class Variants {
+  private static final double GRAIN = 1;
+  private static final double SAME_PLACE = 0.25;
+
+  /** Share by which the grip differs from which on a day has a line of its own. */
+  static final double OTHER_GRIP = 0.15;
+
+  // Standard atmosphere at sea level, kelvin.
+  private static final double STANDARD = 288.15;
+
+  private Variants() {}
+
+  /**
+   * A corner on another day.
+   *
+   * @param entry as it is to be driven then
+   * @param proposed as the computation alone would have it
+   * @param changes what differs from the base and why, in words
+   * @param byHand kinds of points that the driver set
+   */
+  public record Adjusted(
+      CornerEntry entry, CornerEntry proposed, List<Adjustment> changes, List<PointKind> byHand) {
+    public Adjusted {
+      changes = List.copyOf(changes);
+      byHand = List.copyOf(byHand);
+    }
+  }
+
+  /**
+   * A difference.
+   *
+   * @param kind of the point, or null for gear and effort
+   * @param words in the driver's units
+   * @param byHand whether the driver set it
+   */
+  public record Adjustment(@Nullable PointKind kind, String words, boolean byHand) {}
+
+  /** The conditions of a day, at the height for which the base was computed. */
+  public static Conditions conditions(Conditions base, Variant.Day day) {
+    Double temperature = day.airTemperature();
+    double density =
+        temperature == null
+            ? base.airDensity()
+            : AirDensity.atAltitude(0) * STANDARD / (temperature + 273.15);
+    return new Conditions(
+        base.grip() * day.grip(),
+        density,
+        day.windSpeed(),
+        // Compass degrees run clockwise from north, the computation anticlockwise from east.
+        Math.PI / 2 - Math.toRadians(day.windFrom()),
+        base.extraMass() + day.extraMass(),
+        day.drag(),
+        day.downforce());
+  }
+
+  /**
+   * The computed on the day of a variant: on the base's line, or where {@link #ownLine} says so on
+   * the quickest found from it.
+   *
+   * @param zones of the road, those that count on the base's day and the others
+   */
+  public static ComputedLap computed(ComputedLap base, List<Zone> zones, Variant.Day day) {
+    Ground ground = Zones.ground(base.road(), zones, day.road());
+    Conditions conditions = conditions(base.conditions(), day);
+    ComputedLap then =
+        ComputedLap.onLine(
+            base.road(), base.corners(), ground, base.vehicle(), conditions, base.path().offset());
+    return ownLine(base, then) ? then.near(Watch.NOBODY) : then;
+  }
+
+  /**
+   * Whether a day has a line of its own: with grip far from the base's, or other ground here and
+   * there, the quickest line is another one. The rest of what a day changes moves it little.
+   */
+  public static boolean ownLine(ComputedLap base, ComputedLap then) {
+    return Math.abs(then.conditions().grip() / base.conditions().grip() - 1) > OTHER_GRIP
+        || !base.ground().sameAs(then.ground());
+  }
+
+  /**
+   * A corner on the day of a variant.
+   *
+   * @param base where the reference was made
+   * @param then the computed of the variant's day
+   */
+  public static Adjusted adjust(
+      ComputedLap base, ComputedLap then, Variant variant, CornerEntry own, Display units) {
+    int c = base.indexOf(own.corner());
+    CornerEntry draft = Drafter.entry(then, c);
+    CornerEntry carried =
+        Carried.entry(
+            base.road(), own, Drafter.entry(base, c), draft, GRAIN, base.vehicle().gears(), null);
+    CornerEntry proposed = LostBrakings.kept(then, carried, draft);
+    Optional<Variant.ByHand> hand = variant.byHand(own.corner());
+    CornerEntry entry = hand.map(h -> with(proposed, h)).orElse(proposed);
+    List<PointKind> set =
+        hand.map(h -> h.points().stream().map(CornerPoint::kind).toList()).orElse(List.of());
+    return new Adjusted(
+        entry, proposed, changes(base, then, variant, own, entry, hand.orElse(null), units), set);
+  }
+
+  private static CornerEntry with(CornerEntry proposed, Variant.ByHand hand) {
+    CornerEntry.Copy copy = proposed.copy();
+    Slowing slowing = hand.slowing();
+    Integer gear = hand.gear();
+    Double effort = hand.firstEffort();
+    if (slowing != null) {
+      copy.slowing(slowing);
+    }
+    if (gear != null) {
+      copy.gear(gear);
+    }
+    if (effort != null) {
+      copy.firstEffort(effort);
+    }
+    List<CornerPoint> points = new ArrayList<>(proposed.points());
+    for (CornerPoint p : hand.points()) {
+      points.removeIf(q -> q.kind() == p.kind());
+      points.add(p);
+    }
+    return copy.points(points).note(hand.note().isBlank() ? proposed.note() : hand.note()).done();
+  }
+
+  /**
+   * What a driver's edit sets by hand.
+   *
+   * @param proposed as the computation alone would have it
+   * @param edited as the driver wants it
+   * @return nothing where the edit is what was proposed
+   */
+  public static Optional<Variant.ByHand> byHand(
+      double lapLength, CornerEntry proposed, CornerEntry edited) {
+    List<CornerPoint> points = new ArrayList<>();
+    for (CornerPoint p : edited.points()) {
+      Optional<Double> was = proposed.station(p.kind());
+      double apart =
+          was.map(s -> Math.abs(Math.IEEEremainder(s - p.station(), lapLength)))
+              .orElse(Double.MAX_VALUE);
+      if (apart >= SAME_PLACE) {
+        points.add(p);
+      }
+    }
+    boolean effort = Math.abs(edited.firstEffort() - proposed.firstEffort()) >= 0.005;
+    Variant.ByHand hand =
+        new Variant.ByHand(
+            edited.corner(),
+            points,
+            edited.gear() == proposed.gear() ? null : edited.gear(),
+            effort && edited.pedals() == null ? edited.firstEffort() : null,
+            edited.slowing() == proposed.slowing() ? null : edited.slowing(),
+            edited.note().equals(proposed.note()) ? "" : edited.note());
+    return hand.says() ? Optional.of(hand) : Optional.empty();
+  }
+
+  /** The variant with one point of a corner set by hand for its day. */
+  public static Variant moved(
+      ComputedLap base,
+      ComputedLap then,
+      Variant variant,
+      CornerEntry own,
+      PointKind kind,
+      double to) {
+    Adjusted now = adjust(base, then, variant, own, Display.METRIC);
+    CornerEntry edited = now.entry().copy().moved(kind, to).done();
+    List<Variant.ByHand> entries = new ArrayList<>(variant.entries());
+    entries.removeIf(h -> h.corner().equals(own.corner()));
+    byHand(base.road().length(), now.proposed(), edited).ifPresent(entries::add);
+    return new Variant(variant.id(), variant.kind(), variant.name(), variant.day(), entries);
+  }
+
+  private static List<Adjustment> changes(
+      ComputedLap base,
+      ComputedLap then,
+      Variant variant,
+      CornerEntry own,
+      CornerEntry entry,
+      Variant.@Nullable ByHand hand,
+      Display units) {
+    List<Adjustment> out = new ArrayList<>();
+    String why = why(base, then, variant);
+    if (own.slowing() != entry.slowing()) {
+      out.add(
+          new Adjustment(
+              null,
+              why + word(entry.slowing()) + " instead of " + word(own.slowing()),
+              hand != null && hand.slowing() != null));
+    }
+    for (CornerPoint p : entry.points()) {
+      Optional<Double> was = own.station(p.kind());
+      if (was.isEmpty()) {
+        continue;
+      }
+      double moved = base.road().apart(was.get(), p.station());
+      if (Math.abs(moved) >= 0.5) {
+        boolean set = hand != null && hand.points().stream().anyMatch(q -> q.kind() == p.kind());
+        out.add(
+            new Adjustment(
+                p.kind(),
+                (set ? "by hand: " : why)
+                    + p.kind().word()
+                    + " "
+                    + units.length(moved)
+                    + (moved < 0 ? " sooner" : " later"),
+                set));
+      }
+    }
+    if (entry.gear() != own.gear()) {
+      int more = entry.gear() - own.gear();
+      out.add(
+          new Adjustment(
+              null,
+              (hand != null && hand.gear() != null ? "by hand: " : why)
+                  + Math.abs(more)
+                  + (Math.abs(more) == 1 ? " gear " : " gears ")
+                  + (more > 0 ? "higher" : "lower")
+                  + " at the slowest point",
+              hand != null && hand.gear() != null));
+    }
+    return out;
+  }
+
+  private static String why(ComputedLap base, ComputedLap then, Variant variant) {
+    List<String> parts = new ArrayList<>();
+    Conditions a = base.conditions();
+    Conditions b = then.conditions();
+    if (Math.abs(b.grip() / a.grip() - 1) > 0.004) {
+      parts.add(String.format(Locale.ROOT, "grip %.0f %%", b.grip() / a.grip() * 100));
+    }
+    if (Math.abs(b.extraMass() - a.extraMass()) > 0.5) {
+      parts.add(String.format(Locale.ROOT, "%+.0f kg", b.extraMass() - a.extraMass()));
+    }
+    if (b.windSpeed() > 0.2) {
+      parts.add(
+          String.format(
+              Locale.ROOT, "wind %.0f m/s from %.0f°", b.windSpeed(), variant.day().windFrom()));
+    }
+    if (b.drag() < a.drag()) {
+      parts.add(String.format(Locale.ROOT, "drag %.0f %%", b.drag() * 100));
+    }
+    if (Math.abs(b.airDensity() / a.airDensity() - 1) > 0.004) {
+      parts.add(String.format(Locale.ROOT, "air %.0f %%", b.airDensity() / a.airDensity() * 100));
+    }
+    if (variant.day().road().state() != Surface.State.DRY) {
+      parts.add("road " + variant.day().road().words());
+    }
+    return variant.called() + (parts.isEmpty() ? "" : ", " + String.join(", ", parts)) + ": ";
+  }
+
+  private static String word(Slowing slowing) {
+    return slowing.name().toLowerCase(Locale.ROOT);
+  }
+}

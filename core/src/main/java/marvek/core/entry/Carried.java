@@ -1,0 +1,122 @@
+package marvek.core.entry;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import marvek.core.circuit.Centreline;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Carries a driver's own corner over to other circumstances: each point is the driver's plus what
+ * the model says has changed.
+ */
+public final class Carried {
+  // What goes with what it was for: a second apex, or throttle between two brakings.
+  private static final Set<PointKind> GOES =
+      EnumSet.of(
+          PointKind.FIRST_APEX,
+          PointKind.FIRST_THROTTLE,
+          PointKind.FULL_THROTTLE,
+          PointKind.SHORT_SHIFT);
+
+  private Carried() {}
+
+  /**
+   * The corner under the new circumstances.
+   *
+   * @param own as the driver has it
+   * @param was the model's draft where it was proved
+   * @param is the model's draft where it is wanted
+   * @param grain metres to which a change is rounded: what a person can use
+   * @param gears of the vehicle
+   * @param sure what is said of every point, or null to leave it
+   */
+  public static CornerEntry entry(
+      Centreline road,
+      CornerEntry own,
+      CornerEntry was,
+      CornerEntry is,
+      double grain,
+      int gears,
+      @Nullable Sureness sure) {
+    Slowing slowing = own.slowing() == was.slowing() ? is.slowing() : own.slowing();
+    List<CornerPoint> points = new ArrayList<>();
+    for (CornerPoint p : own.points()) {
+      boolean needless = was.point(p.kind()).isPresent() && is.point(p.kind()).isEmpty();
+      if (needless && (slowing != own.slowing() || GOES.contains(p.kind()))) {
+        continue;
+      }
+      double by = moved(road, p.kind(), was, is, grain);
+      Sureness now = sure == null ? p.sure() : sure;
+      points.add(new CornerPoint(p.kind(), road.wrap(p.station() + by), p.tie(), now));
+    }
+    for (CornerPoint p : is.points()) {
+      boolean isNew = points.stream().noneMatch(q -> q.kind() == p.kind());
+      if (isNew && was.point(p.kind()).isEmpty()) {
+        points.add(new CornerPoint(p.kind(), p.station(), null, sure));
+      }
+    }
+    ordered(road, points, is, PointKind.BRAKE, PointKind.RELEASE);
+    ordered(road, points, is, PointKind.FIRST_THROTTLE, PointKind.FULL_THROTTLE);
+    double origin = is.station(PointKind.APEX).orElse(0.0) - road.length() / 2;
+    points.sort(
+        Comparator.<CornerPoint>comparingDouble(p -> road.ahead(origin, p.station()))
+            .thenComparing(CornerPoint::kind));
+    return own.copy()
+        .slowing(slowing)
+        .points(points)
+        .again(is.again())
+        .gear(Math.max(1, Math.min(gears, own.gear() + is.gear() - was.gear())))
+        .firstEffort(share(own.firstEffort() + is.firstEffort() - was.firstEffort()))
+        .firstThrottle(share(own.firstThrottle() + is.firstThrottle() - was.firstThrottle()))
+        .apex(
+            own.apexType() == was.apexType() ? is.apexType() : own.apexType(),
+            own.apexGap() + is.apexGap() - was.apexGap())
+        .done();
+  }
+
+  /** Two points that would change places stand where they are drafted. */
+  private static void ordered(
+      Centreline road,
+      List<CornerPoint> points,
+      CornerEntry is,
+      PointKind first,
+      PointKind second) {
+    CornerPoint a = points.stream().filter(p -> p.kind() == first).findFirst().orElse(null);
+    CornerPoint b = points.stream().filter(p -> p.kind() == second).findFirst().orElse(null);
+    if (a == null || b == null || road.apart(a.station(), b.station()) >= 0) {
+      return;
+    }
+    points.replaceAll(
+        p ->
+            p == a || p == b
+                ? is.point(p.kind())
+                    .map(q -> new CornerPoint(p.kind(), q.station(), p.tie(), p.sure()))
+                    .orElse(p)
+                : p);
+  }
+
+  private static double share(double value) {
+    return Math.max(0, Math.min(1, Math.round(value * 100) / 100.0));
+  }
+
+  private static double moved(
+      Centreline road, PointKind kind, CornerEntry was, CornerEntry is, double grain) {
+    PointKind leads =
+        switch (kind) {
+          case BUILD_UP, TARGET, BACK_UP, DOWNSHIFT -> PointKind.BRAKE;
+          case FIRST_APEX -> was.station(kind).isPresent() ? kind : PointKind.APEX;
+          case SHORT_SHIFT -> PointKind.FULL_THROTTLE;
+          default -> kind;
+        };
+    Optional<Double> before = was.station(leads);
+    Optional<Double> after = is.station(leads);
+    if (before.isEmpty() || after.isEmpty()) {
+      return 0;
+    }
+    return Math.rint(road.apart(before.get(), after.get()) / grain) * grain;
+  }
+}

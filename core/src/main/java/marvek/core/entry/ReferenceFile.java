@@ -1,0 +1,118 @@
+package marvek.core.entry;
+
+import com.fasterxml.jackson.core.JsonLocation;
+import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.databind.DeserializationFeature;
+import com.fasterxml.jackson.databind.JsonMappingException;
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.SerializationFeature;
+import com.fasterxml.jackson.databind.json.JsonMapper;
+import java.io.IOException;
+import java.util.List;
+import java.util.stream.Collectors;
+import marvek.core.circuit.Corner;
+import marvek.core.refusal.Refusal;
+import marvek.core.vehicle.Vehicle;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A reference as a file of its own, in JSON. The schema is the resource {@code
+ * marvek/reference-1.schema.json}.
+ *
+ * @param format always {@link #FORMAT}
+ * @param name of the reference
+ * @param layout the road it is for
+ * @param vehicleName of the vehicle
+ * @param vehicle its numbers at the time
+ * @param revision number, 0 for a working copy
+ * @param reason why the revision was saved
+ * @param saved instant of saving, ISO 8601, or null for a working copy
+ * @param content the corners
+ */
+public record ReferenceFile(
+    String format,
+    String name,
+    LayoutKey layout,
+    String vehicleName,
+    Vehicle vehicle,
+    int revision,
+    String reason,
+    @Nullable String saved,
+    ReferenceContent content) {
+
+  /** What a file says first. */
+  public static final String FORMAT = "marvek-reference/1";
+
+  private static final JsonMapper JSON =
+      JsonMapper.builder()
+          .enable(SerializationFeature.INDENT_OUTPUT)
+          .enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
+          .disable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
+          .build();
+
+  /**
+   * What tells a layout.
+   *
+   * @param circuit name
+   * @param version of the layout
+   * @param length metres
+   * @param corners id and number of each
+   */
+  public record LayoutKey(String circuit, int version, double length, List<CornerKey> corners) {
+    public LayoutKey {
+      corners = List.copyOf(corners);
+    }
+  }
+
+  /** Id and number of a corner. */
+  public record CornerKey(String id, String number) {}
+
+  public static LayoutKey key(String circuit, int version, double length, List<Corner> corners) {
+    return new LayoutKey(
+        circuit,
+        version,
+        length,
+        corners.stream().map(c -> new CornerKey(c.id(), c.number())).toList());
+  }
+
+  /** The file's bytes, UTF-8. */
+  public byte[] write() {
+    try {
+      return JSON.writeValueAsBytes(this);
+    } catch (JsonProcessingException e) {
+      throw new IllegalStateException("a reference can always be written", e);
+    }
+  }
+
+  /** Reads a file; throws {@link Refusal} with the place of what is wrong. */
+  public static ReferenceFile read(byte[] content) {
+    try {
+      JsonNode tree = JSON.readTree(content);
+      if (!FORMAT.equals(tree.path("format").asText())) {
+        throw new Refusal(
+            "This is not a reference file.",
+            "format",
+            "Its first field must read \"format\": \"" + FORMAT + "\".");
+      }
+      return JSON.treeToValue(tree, ReferenceFile.class);
+    } catch (JsonMappingException e) {
+      String path =
+          e.getPath().stream()
+              .map(
+                  r -> r.getFieldName() == null ? "[" + (r.getIndex() + 1) + "]" : r.getFieldName())
+              .collect(Collectors.joining("."));
+      throw new Refusal(
+          "A value in the file does not fit.",
+          path.isEmpty() ? null : path,
+          "Compare it with the schema, or export the reference again.");
+    } catch (JsonProcessingException e) {
+      JsonLocation at = e.getLocation();
+      throw new Refusal(
+          "The JSON breaks off or is malformed.",
+          at == null ? null : "line " + at.getLineNr() + ", column " + at.getColumnNr(),
+          "Export the reference again.");
+    } catch (IOException e) {
+      throw new IllegalStateException("reading from memory failed", e);
+    }
+  }
+}

@@ -1,0 +1,161 @@
+package marvek.core.entry;
+
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+import marvek.core.lap.Surface;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * The reference on another day: what it is like, and what the driver set by hand for it. What is
+ * not set follows from the reference and the computation.
+ *
+ * @param id stable name inside the reference
+ * @param kind what sort of day
+ * @param name in the driver's words, or empty
+ * @param day what it is like
+ * @param entries what differs by hand, of corners in which something does
+ */
+public record Variant(String id, Kind kind, String name, Day day, List<ByHand> entries) {
+  public Variant {
+    Objects.requireNonNull(id, "id");
+    Objects.requireNonNull(kind, "kind");
+    Objects.requireNonNull(name, "name");
+    Objects.requireNonNull(day, "day");
+    // Days stored before there was a surface have that of their kind.
+    day = day.surface() == null ? day.on(kind.usual().surface()) : day;
+    entries = List.copyOf(entries);
+  }
+
+  /**
+   * What a day is like, against a dry, warm, still one.
+   *
+   * @param grip factor on the tyres' grip
+   * @param extraMass kg on top of the vehicle's mass
+   * @param windSpeed m/s
+   * @param windFrom compass degrees that the wind comes from
+   * @param drag factor on the drag
+   * @param downforce factor on the downforce
+   * @param airTemperature °C, or null for the standard atmosphere
+   * @param hour on the circuit's clock like 18:30, or empty; it tells the light, not the grip
+   * @param surface of the road, for the places where water gathers; null only in a day that was
+   *     stored without, until its variant gives it that of its kind
+   */
+  public record Day(
+      double grip,
+      double extraMass,
+      double windSpeed,
+      double windFrom,
+      double drag,
+      double downforce,
+      @Nullable Double airTemperature,
+      String hour,
+      @Nullable Surface surface) {
+    public Day {
+      Objects.requireNonNull(hour, "hour");
+    }
+
+    /** Nothing but another grip and mass, on a dry road. */
+    static Day of(double grip, double extraMass) {
+      return of(grip, extraMass, Surface.DRY);
+    }
+
+    static Day of(double grip, double extraMass, Surface surface) {
+      return new Day(grip, extraMass, 0, 0, 1, 1, null, "", surface);
+    }
+
+    Day on(@Nullable Surface other) {
+      return new Day(
+          grip, extraMass, windSpeed, windFrom, drag, downforce, airTemperature, hour, other);
+    }
+
+    /** The same day with another grip, as a factor on the reference's own. */
+    public Day withGrip(double other) {
+      return new Day(
+          other, extraMass, windSpeed, windFrom, drag, downforce, airTemperature, hour, surface);
+    }
+
+    /** What water does to the road, dry where nothing is known. */
+    public Surface road() {
+      return surface == null ? Surface.DRY : surface;
+    }
+  }
+
+  /**
+   * What is set by hand in a corner.
+   *
+   * @param corner id
+   * @param points that differ from what is proposed
+   * @param gear or null
+   * @param firstEffort or null
+   * @param slowing or null
+   * @param note in the driver's words
+   */
+  public record ByHand(
+      String corner,
+      List<CornerPoint> points,
+      @Nullable Integer gear,
+      @Nullable Double firstEffort,
+      @Nullable Slowing slowing,
+      String note) {
+    public ByHand {
+      Objects.requireNonNull(corner, "corner");
+      Objects.requireNonNull(note, "note");
+      points = List.copyOf(points);
+    }
+
+    public boolean says() {
+      return !points.isEmpty()
+          || gear != null
+          || firstEffort != null
+          || slowing != null
+          || !note.isBlank();
+    }
+  }
+
+  /** Sorts of day, each with a usual start (common practice, no source). */
+  public enum Kind {
+    COLD_TYRES("cold tyres", Day.of(0.92, 0)),
+    DAMP("damp", Day.of(0.85, 0, Surface.damp())),
+    WET("wet", Day.of(0.7, 0, Surface.wet())),
+    DRYING("drying", Day.of(0.88, 0, Surface.drying(0.5))),
+    WORN("worn tyres", Day.of(0.96, 0)),
+    FULL_TANK("full tank", Day.of(1, 35)),
+    TOW("in a tow", new Day(1, 0, 0, 0, 0.75, 0.85, null, "", Surface.DRY)),
+    WIND("wind", new Day(1, 0, 8, 270, 1, 1, null, "", Surface.DRY)),
+    QUALIFYING("qualifying", Day.of(1.02, -30)),
+    TYRE_SAVING("saving tyres", Day.of(0.95, 0)),
+    OTHER_HOUR("other hour", new Day(1, 0, 0, 0, 1, 1, null, "18:30", Surface.DRY));
+
+    private final String words;
+    private final Day usual;
+
+    Kind(String words, Day usual) {
+      this.words = words;
+      this.usual = usual;
+    }
+
+    public String words() {
+      return words;
+    }
+
+    /** A usual day of the kind, to start from. */
+    public Day usual() {
+      return usual;
+    }
+  }
+
+  /** The same things set by hand, on the day as another has it. */
+  public Variant like(Variant other) {
+    return new Variant(id, other.kind, other.name, other.day, entries);
+  }
+
+  public Optional<ByHand> byHand(String corner) {
+    return entries.stream().filter(e -> e.corner().equals(corner)).findFirst();
+  }
+
+  /** What it is called: the driver's own name, or its kind. */
+  public String called() {
+    return name.isBlank() ? kind.words() : name;
+  }
+}

@@ -1,0 +1,66 @@
+package marvek.core.lap;
+
+import java.util.Locale;
+import java.util.Objects;
+
+/**
+ * What water does to the road on a day.
+ *
+ * @param state of the road
+ * @param dried how far it has dried while it dries, 0 (all of it still wet) to 1 (dry); without
+ *     meaning in the other states
+ */
+public record Surface(State state, double dried) {
+  /** States of a road. */
+  public enum State {
+    DRY,
+    DAMP,
+    WET,
+    DRYING
+  }
+
+  /** A dry road. */
+  public static final Surface DRY = new Surface(State.DRY, 0);
+
+  public Surface {
+    Objects.requireNonNull(state, "state");
+    if (!(dried >= 0 && dried <= 1)) {
+      throw new IllegalArgumentException("dried is a share from 0 to 1, not " + dried);
+    }
+  }
+
+  public static Surface damp() {
+    return new Surface(State.DAMP, 0);
+  }
+
+  public static Surface wet() {
+    return new Surface(State.WET, 0);
+  }
+
+  public static Surface drying(double dried) {
+    return new Surface(State.DRYING, dried);
+  }
+
+  /**
+   * How much of its full effect a place where water gathers has, 0 to 1: none on a dry road, all of
+   * it on a damp or wet one. While the road dries, water that stands goes with it, and places that
+   * stay damp dry in the second half only (common practice, no source).
+   *
+   * @param last whether it is among the last to dry
+   */
+  public double holds(boolean last) {
+    return switch (state) {
+      case DRY -> 0;
+      case DAMP, WET -> 1;
+      case DRYING -> last ? Math.min(1, 2 * (1 - dried)) : 1 - dried;
+    };
+  }
+
+  /** Like "drying, 40 %". */
+  public String words() {
+    String word = state.name().toLowerCase(Locale.ROOT);
+    return state == State.DRYING
+        ? String.format(Locale.ROOT, "%s, %.0f %%", word, 100 * dried)
+        : word;
+  }
+}

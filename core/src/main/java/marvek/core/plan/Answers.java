@@ -1,0 +1,416 @@
+package marvek.core.plan;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.stream.IntStream;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.Slowing;
+import marvek.core.lap.LapSimulator;
+import marvek.core.lap.Limits;
+import marvek.core.lap.Path;
+import marvek.core.plan.CornerAnswer.BrakingNumbers;
+import marvek.core.plan.CornerAnswer.ExitWorth;
+import marvek.core.plan.CornerAnswer.GearChoice;
+import marvek.core.plan.CornerAnswer.Pressing;
+import marvek.core.plan.CornerAnswer.Profile;
+import marvek.core.plan.CornerAnswer.Sensitivity;
+import marvek.core.plan.CornerAnswer.Shifts;
+import marvek.core.survey.Things;
+import marvek.core.technique.Pedals;
+import marvek.core.technique.SchoolLine;
+import marvek.core.vehicle.Vehicle;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Answers what the points of a corner lead to, by driving the corner as planned: the door to all
+ * that plans a corner.
+ */
+public final class Answers {
+  // Metres before the last place that pedals to the floor allow, where another shape is looked for.
+  private static final double SOONEST = 220;
+  // Enough for a drawing a screen wide.
+  private static final int PROFILE_VALUES = 600;
+  // Steps before turn-in from which a corner is timed.
+  private static final int CUT = 150;
+
+  private final ComputedLap computed;
+  private final Stretch stretch;
+  private final int c;
+  private final int from;
+  private final int count;
+
+  private Answers(ComputedLap computed, Things things, int c) {
+    this.computed = computed;
+    this.stretch = new Stretch(computed, things, c);
+    this.c = c;
+    this.from = stretch.from;
+    this.count = stretch.count;
+  }
+
+  /** The answer for one corner, with no kerbs or limits known. */
+  public static CornerAnswer answer(ComputedLap computed, CornerEntry entry) {
+    return answer(computed, Things.none(), entry);
+  }
+
+  /**
+   * The answer for one corner.
+   *
+   * @param things of the survey, for kerbs and limits
+   * @param entry the corner as planned
+   * @throws IllegalArgumentException if the corner is not one of the lap's
+   */
+  public static CornerAnswer answer(ComputedLap computed, Things things, CornerEntry entry) {
+    return new Answers(computed, things, computed.indexOf(entry.corner())).answer(entry);
+  }
+
+  /**
+   * A corner to be asked about.
+   *
+   * @param things of the survey, for kerbs and limits
+   * @param c place of the corner in the list
+   */
+  public static Answers at(ComputedLap computed, Things things, int c) {
+    return new Answers(computed, things, c);
+  }
+
+  /** The line of the lap, or the one that the schools chosen ask for. */
+  public SchoolLine line(CornerEntry entry) {
+    return stretch.line(entry);
+  }
+
+  private PlannedCorner plan(CornerEntry entry) {
+    SchoolLine line = stretch.line(entry);
+    return stretch.plan(
+        stretch.path(entry, line, new ArrayList<>()), stretch.steps(entry, line.line()));
+  }
+
+  /** Whether there is a shift up before the next corner, and a gear for it. */
+  public boolean shiftsUp(CornerEntry entry) {
+    int gears = computed.vehicle().gears();
+    return plan(entry).firstShift(Math.min(gears, Math.max(1, entry.gear()))) >= 0
+        && entry.gear() < gears;
+  }
+
+  /** The two gears between which one may choose, the lower first; null where one is the only. */
+  public int @Nullable [] rivals(CornerEntry entry) {
+    return new GearPlan(stretch, plan(entry), entry).rivals();
+  }
+
+  /** How much of the braking at the marker is left at the corner's speed, 0 to 1. */
+  public double fade(CornerEntry entry) {
+    int brake = entry.station(PointKind.BRAKE).map(stretch::step).orElse(0);
+    PlannedCorner plan = plan(entry.copy().pedals(null).done());
+    return plan.straightMost(plan.slowest, plan.speed[plan.slowest])
+        / plan.straightMost(brake, plan.unbrakedAt(brake));
+  }
+
+  /** Seconds by which a plan begins to brake before the last place that its own shape allows. */
+  public double margin(CornerEntry entry) {
+    Optional<Double> brake = entry.station(PointKind.BRAKE);
+    if (brake.isEmpty()) {
+      return 0;
+    }
+    int latest = latest(entry);
+    PlannedCorner plan = plan(entry);
+    int step = stretch.step(brake.get());
+    return plan.metres(step, latest) / Math.max(1, plan.unbrakedAt(step));
+  }
+
+  /**
+   * Station to half a metre at which braking begins with a margin.
+   *
+   * @param margin seconds before the last place that the entry's own shape allows
+   */
+  public double markerAt(CornerEntry entry, double margin) {
+    int latest = latest(entry);
+    double metres = margin * plan(entry).unbrakedAt(latest);
+    double at = stretch.station(latest) - metres;
+    return computed.road().wrap(Math.round(at * 2) / 2.0);
+  }
+
+  /** The last step at which braking in the entry's shape can begin. */
+  private int latest(CornerEntry entry) {
+    SchoolLine line = stretch.line(entry);
+    Path path = stretch.path(entry, line, new ArrayList<>());
+    PlannedCorner.Steps steps = stretch.steps(entry, line.line());
+    Pedals pedals = steps.pedals();
+    int last = (int) Math.floor(stretch.plan(path, steps.withPedals(null)).limitStep(0));
+    if (pedals == null) {
+      return last;
+    }
+    PlannedCorner.Steps free = steps.withPedals(pedals.withPeak(null));
+    int low = (int) Math.max(1, last - SOONEST / computed.road().step());
+    int high = Math.max(low, Math.min(stretch.count - 2, last + 12));
+    while (low < high) {
+      int middle = (low + high + 1) / 2;
+      if (stretch.plan(path, free.withBrake(middle)).makesIt) {
+        low = middle;
+      } else {
+        high = middle - 1;
+      }
+    }
+    return low;
+  }
+
+  /**
+   * The answer for the corner.
+   *
+   * @param entry the corner as planned
+   */
+  public CornerAnswer answer(CornerEntry entry) {
+    List<String> remarks = new ArrayList<>();
+    SchoolLine line = stretch.line(entry);
+    Path path = stretch.path(entry, line, remarks);
+    PlannedCorner.Steps steps = stretch.steps(entry, line.line());
+    PlannedCorner plan = stretch.plan(path, steps);
+    PlannedCorner best = best();
+    Vehicle vehicle = computed.vehicle();
+    int arrivalStep = steps.brake() >= 0 ? steps.brake() : steps.turnIn();
+    double arrival = steps.brake() >= 0 ? plan.unbrakedAt(arrivalStep) : plan.speed[arrivalStep];
+    int arrivalGear = computed.limits().bestGear(arrival);
+    BrakingNumbers braking = steps.brake() < 0 ? null : braking(path, plan, steps);
+    order(entry, remarks);
+    if (entry.slowing() == Slowing.FLAT && plan.time > best.time + 0.03) {
+      remarks.add("Flat is not possible here: the corner takes more grip than there is.");
+    }
+    Pressing pressing = pressing(plan, steps, remarks);
+    GearPlan gears = new GearPlan(stretch, plan, entry);
+    List<GearChoice> choices = gears.choices();
+    choices.stream()
+        .filter(g -> g.gear() == entry.gear() && !g.usable())
+        .forEach(
+            g ->
+                remarks.add(
+                    String.format(
+                        Locale.ROOT,
+                        "Gear %d would turn %.0f revs at the slowest point; limit %.0f.",
+                        g.gear(),
+                        g.revsAtMinimum(),
+                        vehicle.engine().limitRevs())));
+    int[] gear = gears.along();
+    Shifts shifts = gears.shifts(gear);
+    shifts.down().stream()
+        .filter(d -> !d.safe())
+        .forEach(
+            d ->
+                remarks.add(
+                    String.format(
+                        Locale.ROOT,
+                        "The shift down to %d comes too early: %.0f revs.",
+                        d.gear(),
+                        d.revs())));
+    boolean makes = plan.makesIt;
+    double time = plan.time + gears.cost();
+    // The same road for every way of driving it, so that times can be compared.
+    int begin = Math.max(0, stretch.step(computed.lines().get(c).turnIn()) - CUT);
+    int over = stretch.step(computed.lines().get(c).exit());
+    return new CornerAnswer(
+        braking,
+        arrival,
+        arrivalGear,
+        vehicle.revs(arrival, arrivalGear),
+        plan.speed[plan.slowest],
+        stretch.station(plan.slowest),
+        plan.speed[count],
+        makes ? time : null,
+        makes ? time - best.time : null,
+        choices,
+        profile(path, plan, gear),
+        remarks,
+        makes ? plan.seconds(begin, Math.max(begin, over)) : null,
+        plan.tyreWork(0, count),
+        pressing,
+        shifts,
+        exitWorth(path, plan, steps),
+        entry.slowing() == Slowing.BRAKE && !SchoolLine.bends(entry.schools())
+            ? computed.again(c)
+            : List.of());
+  }
+
+  private @Nullable Pressing pressing(
+      PlannedCorner plan, PlannedCorner.Steps steps, List<String> remarks) {
+    Pedals pedals = steps.pedals();
+    if (pedals == null || steps.brake() < 0) {
+      return null;
+    }
+    int hardest = plan.hardest();
+    double asks = plan.use[hardest];
+    double excess = plan.excess();
+    if (asks > PlannedCorner.TOLERATED) {
+      remarks.add(
+          String.format(
+              Locale.ROOT,
+              "%s %.0f %% of the grip %s.",
+              hardest > steps.turnIn() ? "Braking and turning ask" : "Braking asks",
+              asks * 100,
+              hardest > steps.turnIn()
+                  ? String.format(
+                      Locale.ROOT, "%.0f m past turn-in", plan.metres(steps.turnIn(), hardest))
+                  : String.format(
+                      Locale.ROOT, "%.0f m past the marker", plan.metres(steps.brake(), hardest))));
+    }
+    if (pedals.peak() != null && excess > 0.3) {
+      remarks.add(
+          String.format(
+              Locale.ROOT,
+              "Too fast by %.0f km/h for the corner: press harder, or sooner.",
+              excess * 3.6));
+    } else if (pedals.peak() != null && excess < -0.6) {
+      remarks.add(
+          String.format(
+              Locale.ROOT, "Slowed by %.0f km/h more than the corner asks.", -excess * 3.6));
+    }
+    int release = plan.release();
+    int mid = (Math.min(steps.turnIn(), release) + release) / 2;
+    return new Pressing(
+        plan.effort,
+        plan.brakeShare[Math.min(count, steps.turnIn())],
+        plan.brakeShare[Math.min(count, mid)],
+        asks,
+        stretch.station(hardest),
+        excess);
+  }
+
+  /** Drives on from full throttle with and without 1 km/h more. */
+  private ExitWorth exitWorth(Path path, PlannedCorner plan, PlannedCorner.Steps steps) {
+    int start = Math.min(count - 1, Math.max(plan.slowest, steps.full()));
+    if (steps.full() >= count) {
+      start = plan.slowest;
+    }
+    double v = plan.speed[start];
+    double w = v + 1 / 3.6;
+    double won = 0;
+    double straight = 0;
+    int n = path.size();
+    for (int k = start; k < count; k++) {
+      int i = Math.floorMod(from + k, n);
+      int q = Math.floorMod(from + k + 1, n);
+      double ds = path.step()[i];
+      double nextV = LapSimulator.ahead(path, computed.limits(), i, q, v);
+      double nextW = LapSimulator.ahead(path, computed.limits(), i, q, w);
+      won += 2 * ds / (v + nextV) - 2 * ds / (w + nextW);
+      v = nextV;
+      w = nextW;
+      straight += ds;
+    }
+    return new ExitWorth(won, w - v, won * plan.speed[plan.slowest], straight);
+  }
+
+  /** The corner as the simulation itself drives it, cut to the same plan. */
+  private PlannedCorner best() {
+    CornerEntry draft = Drafter.entry(computed, c);
+    PlannedCorner.Steps steps = stretch.steps(draft, computed.lines().get(c));
+    PlannedCorner first = stretch.plan(computed.path(), steps);
+    if (steps.brake() < 0) {
+      return first;
+    }
+    PlannedCorner late =
+        stretch.plan(computed.path(), steps.withBrake((int) Math.floor(first.limitStep(0))));
+    return late.makesIt ? late : first;
+  }
+
+  private BrakingNumbers braking(Path path, PlannedCorner plan, PlannedCorner.Steps steps) {
+    double limit = plan.limitStep(0);
+    double margin = plan.metres(steps.brake(), limit);
+    double[] need = plan.need(steps.turnIn() > steps.brake() + 10 ? steps.turnIn() : plan.slowest);
+    double speed = plan.unbrakedAt(steps.brake());
+    return new BrakingNumbers(
+        plan.makesIt,
+        need[0],
+        need[1],
+        need[2],
+        margin,
+        margin / speed,
+        stretch.station(limit),
+        sensitivity(path, plan, steps, limit, speed));
+  }
+
+  private Sensitivity sensitivity(
+      Path path, PlannedCorner plan, PlannedCorner.Steps shaped, double limit, double speed) {
+    Vehicle vehicle = computed.vehicle();
+    double boost = computed.lap().boostBelow();
+    // The last place to brake does not hang on the shape.
+    PlannedCorner.Steps steps = shaped.withPedals(null);
+    Limits less =
+        new Limits(
+            vehicle, computed.conditions().withGrip(computed.conditions().grip() * 0.99), boost);
+    Limits heavy =
+        new Limits(
+            vehicle,
+            computed.conditions().withExtraMass(computed.conditions().extraMass() + 10),
+            boost);
+    double[] steeper = path.gradient().clone();
+    for (int i = 0; i < steeper.length; i++) {
+      steeper[i] -= 0.01;
+    }
+    Path downhill =
+        new Path(
+            path.offset(),
+            path.step(),
+            path.curvature(),
+            steeper,
+            path.verticalCurvature(),
+            path.crossfall(),
+            path.heading(),
+            path.grip());
+    return new Sensitivity(
+        plan.metres(plan.limitStep(1 / 3.6), limit),
+        sooner(plan, limit, path, less, steps),
+        sooner(plan, limit, path, heavy, steps),
+        sooner(plan, limit, downhill, computed.limits(), steps),
+        speed * 0.1);
+  }
+
+  private double sooner(
+      PlannedCorner plan, double limit, Path path, Limits limits, PlannedCorner.Steps steps) {
+    return plan.metres(stretch.plan(path, limits, steps).limitStep(0), limit);
+  }
+
+  private void order(CornerEntry entry, List<String> remarks) {
+    after(entry, PointKind.BRAKE, PointKind.RELEASE, remarks);
+    after(entry, PointKind.FIRST_APEX, PointKind.APEX, remarks);
+    after(entry, PointKind.TURN_IN, PointKind.APEX, remarks);
+    after(entry, PointKind.FIRST_THROTTLE, PointKind.FULL_THROTTLE, remarks);
+    after(entry, PointKind.RELEASE, PointKind.FULL_THROTTLE, remarks);
+    after(entry, PointKind.APEX, PointKind.EXIT, remarks);
+  }
+
+  private void after(CornerEntry entry, PointKind a, PointKind b, List<String> remarks) {
+    Optional<Double> first = entry.station(a);
+    Optional<Double> second = entry.station(b);
+    if (first.isPresent()
+        && second.isPresent()
+        && computed.road().apart(first.get(), second.get()) < 0) {
+      String word = b.word().substring(0, 1).toUpperCase(Locale.ROOT) + b.word().substring(1);
+      remarks.add(word + " comes before " + a.word() + ".");
+    }
+  }
+
+  /** Every so-manieth value, rounded to what a drawing can show. */
+  private static double[] thinned(double[] values, int stride) {
+    return IntStream.rangeClosed(0, (values.length - 1) / stride)
+        .mapToDouble(k -> Math.round(values[k * stride] * 1000) / 1000.0)
+        .toArray();
+  }
+
+  private Profile profile(Path path, PlannedCorner plan, int[] gear) {
+    int n = computed.road().size();
+    double[] offset = new double[count + 1];
+    for (int k = 0; k <= count; k++) {
+      offset[k] = path.offset()[Math.floorMod(from + k, n)];
+    }
+    int stride = Math.max(1, (count + 1) / PROFILE_VALUES + 1);
+    return new Profile(
+        from * computed.road().step(),
+        stride * computed.road().step(),
+        thinned(plan.speed, stride),
+        thinned(plan.brakeShare, stride),
+        thinned(plan.throttle, stride),
+        IntStream.rangeClosed(0, count / stride).map(k -> gear[k * stride]).toArray(),
+        thinned(offset, stride),
+        thinned(plan.use, stride));
+  }
+}

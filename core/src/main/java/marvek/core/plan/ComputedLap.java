@@ -1,0 +1,324 @@
+package marvek.core.plan;
+
+import java.util.List;
+import marvek.core.circuit.Centreline;
+import marvek.core.circuit.Corner;
+import marvek.core.entry.BrakedAgain;
+import marvek.core.lap.Conditions;
+import marvek.core.lap.Ground;
+import marvek.core.lap.LapSimulator;
+import marvek.core.lap.LapTrace;
+import marvek.core.lap.Limits;
+import marvek.core.lap.Path;
+import marvek.core.line.CornerLine;
+import marvek.core.line.MinimumCurvature;
+import marvek.core.line.QuickestLine;
+import marvek.core.line.Room;
+import marvek.core.line.Watch;
+import marvek.core.survey.Things;
+import marvek.core.technique.School;
+import marvek.core.technique.SchoolLine;
+import marvek.core.vehicle.Vehicle;
+
+/**
+ * All that the computation knows about one road, vehicle and day: the line, the lap on it, and what
+ * the line does in each corner. Made once, asked often.
+ *
+ * @param road the road
+ * @param corners its corners
+ * @param ground what the road leaves of the grip
+ * @param conditions the day
+ * @param path the line driven
+ * @param limits what the vehicle can do
+ * @param lap the simulated lap on the line
+ * @param lines the line in each corner, in the order of the corners
+ * @param brakings of the lap
+ * @param laid lines of schools at hand
+ */
+public record ComputedLap(
+    Centreline road,
+    List<Corner> corners,
+    Ground ground,
+    Conditions conditions,
+    Path path,
+    Limits limits,
+    LapTrace lap,
+    List<CornerLine> lines,
+    Brakings brakings,
+    LaidLines laid) {
+  // Another threshold of the boost by so much, m/s, is looked at again.
+  private static final double BOOST_MOVED = 1;
+
+  // Stations before its slowest that a corner without brakes is eased for, at most.
+  private static final int ROLLED = 40;
+  // Stations to each side over which the throttle is averaged, and its share from which on it is
+  // not eased.
+  private static final int AROUND = 6;
+  private static final double OPEN = 0.8;
+
+  /** Searches the quickest line on good tarmac and drives it. */
+  public static ComputedLap compute(
+      Centreline road, List<Corner> corners, Vehicle vehicle, Conditions conditions) {
+    return compute(road, corners, Ground.good(road.size()), vehicle, conditions);
+  }
+
+  /** Searches the quickest line and drives it. */
+  public static ComputedLap compute(
+      Centreline road,
+      List<Corner> corners,
+      Ground ground,
+      Vehicle vehicle,
+      Conditions conditions) {
+    return compute(road, corners, ground, vehicle, conditions, Watch.NOBODY);
+  }
+
+  /**
+   * Searches the quickest line and drives it.
+   *
+   * @param watch follows the search and may stop it
+   */
+  public static ComputedLap compute(
+      Centreline road,
+      List<Corner> corners,
+      Ground ground,
+      Vehicle vehicle,
+      Conditions conditions,
+      Watch watch) {
+    Room room = Room.on(road, vehicle);
+    Path first = Path.over(road, MinimumCurvature.offsets(road, room), ground);
+    double boost = LapSimulator.lap(first, vehicle, conditions).boostBelow();
+    Limits limits = new Limits(vehicle, conditions, boost);
+    double[] offset = QuickestLine.fresh(road, room, ground, limits, watch).offset();
+    ComputedLap computed = onLine(road, corners, ground, vehicle, conditions, offset);
+    // The boost is spent elsewhere on a quicker line, which may ask for another one.
+    return Math.abs(computed.lap().boostBelow() - boost) > BOOST_MOVED
+        ? computed.near(watch)
+        : computed;
+  }
+
+  /**
+   * The quickest line found from this one, for another vehicle or day; this line where none is
+   * quicker by more than 0.05 %.
+   */
+  public ComputedLap near(Watch watch) {
+    Room room = Room.on(road, vehicle());
+    double[] offset = QuickestLine.near(road, room, ground, limits, path.offset(), watch).offset();
+    return onLine(road, corners, ground, vehicle(), conditions, offset);
+  }
+
+  /**
+   * Takes a line computed before.
+   *
+   * @param offset metres to the left of the centreline at each station
+   */
+  public static ComputedLap onLine(
+      Centreline road,
+      List<Corner> corners,
+      Ground ground,
+      Vehicle vehicle,
+      Conditions conditions,
+      double[] offset) {
+    Path path = Path.over(road, offset, ground);
+    LapTrace lap = LapSimulator.lap(path, vehicle, conditions);
+    return new ComputedLap(
+        road,
+        List.copyOf(corners),
+        ground,
+        conditions,
+        path,
+        new Limits(vehicle, conditions, lap.boostBelow()),
+        lap,
+        CornerLine.all(road, path, corners),
+        Brakings.of(road, path, lap, corners),
+        new LaidLines());
+  }
+
+  /** The same vehicle and day on another line. */
+  public ComputedLap along(Path other) {
+    LapTrace driven = LapSimulator.lap(other, limits, lap.boostBelow());
+    return new ComputedLap(
+        road,
+        corners,
+        ground,
+        conditions,
+        other,
+        limits,
+        driven,
+        CornerLine.all(road, other, corners),
+        Brakings.of(road, other, driven, corners),
+        new LaidLines());
+  }
+
+  /** The same with another reading of one corner's line. */
+  public ComputedLap reading(int c, CornerLine line) {
+    List<CornerLine> read = new java.util.ArrayList<>(lines);
+    read.set(c, line);
+    return new ComputedLap(
+        road, corners, ground, conditions, path, limits, lap, List.copyOf(read), brakings, laid);
+  }
+
+  /** The same line and vehicle on another day. */
+  public ComputedLap on(Conditions day) {
+    return onLine(road, corners, ground, vehicle(), day, path.offset());
+  }
+
+  /**
+   * The line that schools ask for in a corner.
+   *
+   * @param given how much of a linked corner is given away, 0 to 1
+   */
+  public SchoolLine laid(Things things, int c, List<School> schools, double given) {
+    return laid.of(
+        c,
+        schools,
+        given,
+        things,
+        () ->
+            SchoolLine.of(
+                new SchoolLine.Setting(road, ground, limits, lap.speed(), things),
+                corners,
+                path,
+                lines,
+                c,
+                schools,
+                given));
+  }
+
+  public Vehicle vehicle() {
+    return limits.vehicle();
+  }
+
+  /** Place of the corner in the list; throws IllegalArgumentException for an unknown id. */
+  public int indexOf(String corner) {
+    for (int c = 0; c < corners.size(); c++) {
+      if (corners.get(c).id().equals(corner)) {
+        return c;
+      }
+    }
+    throw new IllegalArgumentException("no corner " + corner + " in this layout version");
+  }
+
+  /**
+   * Index of the slowest station of the lap in a corner, from its turn-in or the slowest place that
+   * its braking serves to its exit or the braking for the next corner.
+   */
+  public int slowest(int c) {
+    Corner corner = corners.get(c);
+    CornerLine line = lines.get(c);
+    double exit = Math.max(5, road.ahead(line.turnIn(), corner.exit()));
+    exit = Math.min(exit, road.length() / 2);
+    List<Brakings.Braking> mine = brakings.of(c);
+    double from = line.turnIn();
+    if (!mine.isEmpty()) {
+      double met = mine.get(0).slowest() * road.step();
+      double onset = mine.get(0).onset() * road.step();
+      double until = road.wrap(from + exit);
+      // What was slow before the brake is pressed belongs to the corner before.
+      from = road.apart(from, met) < 0 ? met : road.apart(from, onset) > 0 ? onset : from;
+      exit = Math.max(road.ahead(from, met), Math.max(5, road.apart(from, until)));
+    }
+    double metres = Math.max(1, Math.min(exit, untilNext(c, from)));
+    int eased = mine.isEmpty() ? eased(from, metres) : -1;
+    return eased >= 0 ? eased : slowest(from, metres);
+  }
+
+  /**
+   * Index where the throttle of a corner without brakes is eased the most; -1 where it stays open.
+   * Speed may rise all through such a corner.
+   */
+  private int eased(double from, double metres) {
+    int n = road.size();
+    int first = road.index(from);
+    int count = (int) (metres / road.step());
+    int best = -1;
+    double least = OPEN * (2 * AROUND + 1);
+    for (int k = 0; k <= count; k++) {
+      double sum = 0;
+      for (int j = -AROUND; j <= AROUND; j++) {
+        sum += lap.throttle()[Math.floorMod(first + k + j, n)];
+      }
+      if (sum < least - 1e-9) {
+        least = sum;
+        best = Math.floorMod(first + k, n);
+      }
+    }
+    return best;
+  }
+
+  /**
+   * Steps from the slowest place at the end of a corner to the braking for the next one, or to that
+   * one's apex where it is not braked for; at most half a lap.
+   */
+  int onward(int c) {
+    int n = road.size();
+    int count = corners.size();
+    int slowest = slowestAtLast(c);
+    if (count == 1) {
+      int braking = brakings.of(c).isEmpty() ? n : Math.floorMod(brakesFrom(c) - slowest, n);
+      return Math.max(8, Math.min(n / 2 - 2, braking));
+    }
+    double next = lines.get((c + 1) % count).apexes().get(0);
+    int most = Math.min(n / 2, Math.floorMod(road.index(next) - slowest, n));
+    double braking = untilNext(c, slowest * road.step()) / road.step();
+    return Math.max(8, (int) Math.min(most, braking));
+  }
+
+  /** Metres from a station of a corner to where the lap brakes for the next one. */
+  private double untilNext(int c, double from) {
+    int count = corners.size();
+    List<Brakings.Braking> next = count == 1 ? List.of() : brakings.of((c + 1) % count);
+    return next.isEmpty() ? Double.MAX_VALUE : road.ahead(from, next.get(0).onset() * road.step());
+  }
+
+  private int slowest(double from, double metres) {
+    int n = road.size();
+    int first = road.index(from);
+    int count = (int) (metres / road.step());
+    int best = first;
+    for (int k = 0; k <= count; k++) {
+      int i = Math.floorMod(first + k, n);
+      if (lap.speed()[i] < lap.speed()[Math.floorMod(best, n)]) {
+        best = first + k;
+      }
+    }
+    return Math.floorMod(best, n);
+  }
+
+  /** Index of the slowest station that a corner is first braked for, or of its slowest. */
+  public int braked(int c) {
+    List<Brakings.Braking> mine = brakings.of(c);
+    return mine.isEmpty() ? slowest(c) : mine.get(0).slowest();
+  }
+
+  /** Index of the slowest station at the end of a corner: of its last braking or last apex. */
+  int slowestAtLast(int c) {
+    List<Brakings.Braking> mine = brakings.of(c);
+    CornerLine line = lines.get(c);
+    if (line.apexes().size() < 2) {
+      return mine.size() < 2 ? slowest(c) : mine.get(mine.size() - 1).slowest();
+    }
+    double first = line.apexes().get(0);
+    double middle = road.wrap(first + road.ahead(first, line.apex()) / 2);
+    double exit = road.ahead(middle, corners.get(c).exit());
+    exit = exit < road.length() / 2 ? Math.max(5, exit) : 5;
+    int slowest = slowest(middle, Math.max(1, Math.min(exit, untilNext(c, middle))));
+    // The last braking may be for what comes after the last apex.
+    int n = road.size();
+    int last = mine.isEmpty() ? slowest : mine.get(mine.size() - 1).slowest();
+    return Math.floorMod(last - slowest, n) < n / 2 ? last : slowest;
+  }
+
+  /** The brakings of a corner after the first, as an entry holds them. */
+  List<BrakedAgain> again(int c) {
+    return brakings.of(c).stream()
+        .skip(1)
+        .map(b -> new BrakedAgain(b.onset() * road.step(), b.from(), b.to()))
+        .toList();
+  }
+
+  /** Index from which the lap brakes for a corner, or a little before its slowest place. */
+  int brakesFrom(int c) {
+    List<Brakings.Braking> mine = brakings.of(c);
+    return mine.isEmpty() ? Math.floorMod(slowest(c) - ROLLED, road.size()) : mine.get(0).onset();
+  }
+}

@@ -1,0 +1,241 @@
+package marvek.core.plan;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import marvek.core.circuit.Corner;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.CornerPoint;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.ReferenceContent;
+import marvek.core.entry.Slowing;
+import marvek.core.lap.LapTrace;
+import marvek.core.line.CornerLine;
+import marvek.core.marker.DistanceBoards;
+import marvek.core.marker.Landmark;
+import marvek.core.marker.Tie;
+import org.jspecify.annotations.Nullable;
+
+/** Proposes every point of every corner from the simulated lap. */
+public final class Drafter {
+  /**
+   * A first draft brakes this much sooner than the computation could, seconds: start early and
+   * build up. Metres follow from the speed.
+   */
+  public static final double EARLY = 0.15;
+
+  private static final double REACH = 60;
+  private static final double NEAR = 14;
+  private static final double FLAT_WITHIN = 0.4;
+  private static final double FULL = 0.97;
+  private static final double SPENT = 0.88;
+
+  private final ComputedLap computed;
+  private final List<Landmark> landmarks;
+
+  private Drafter(ComputedLap computed, List<Landmark> landmarks) {
+    this.computed = computed;
+    this.landmarks = landmarks;
+  }
+
+  /** Distance boards before each corner that is braked for. */
+  public static List<Landmark> boards(ComputedLap computed) {
+    List<Landmark> boards = new ArrayList<>();
+    Drafter drafter = new Drafter(computed, List.of());
+    int count = computed.corners().size();
+    for (int c = 0; c < count; c++) {
+      if (drafter.slowing(c) == Slowing.BRAKE) {
+        Corner before = computed.corners().get((c + count - 1) % count);
+        boards.addAll(
+            DistanceBoards.before(computed.road(), computed.corners().get(c), before, "board-"));
+      }
+    }
+    return List.copyOf(boards);
+  }
+
+  /** The draft of the whole reference, its points tied to the landmarks given. */
+  public static ReferenceContent draft(ComputedLap computed, List<Landmark> landmarks) {
+    Drafter drafter = new Drafter(computed, landmarks);
+    List<CornerEntry> entries = new ArrayList<>();
+    for (int c = 0; c < computed.corners().size(); c++) {
+      entries.add(drafter.entry(c));
+    }
+    return new ReferenceContent(entries);
+  }
+
+  /** The draft of one corner, its points tied to nothing. */
+  public static CornerEntry entry(ComputedLap computed, int c) {
+    return new Drafter(computed, List.of()).entry(c);
+  }
+
+  private CornerEntry entry(int c) {
+    Corner corner = computed.corners().get(c);
+    CornerLine line = computed.lines().get(c);
+    LapTrace lap = computed.lap();
+    int n = computed.road().size();
+    Slowing slowing = slowing(c);
+    int slowest = computed.slowest(c);
+    int met = computed.braked(c);
+    List<CornerPoint> points = new ArrayList<>();
+    double arrival = lap.speed()[computed.road().index(line.turnIn())];
+    int approachGear =
+        slowing == Slowing.FLAT
+            ? lap.gear()[slowest]
+            : lap.gear()[computed.road().index(line.turnIn())];
+    if (slowing == Slowing.BRAKE) {
+      double station = marker(c);
+      int at = computed.road().index(station);
+      arrival = lap.unbraked()[at];
+      approachGear = lap.gear()[at];
+      points.add(point(PointKind.BRAKE, station, REACH));
+    }
+    points.add(point(PointKind.TURN_IN, line.turnIn(), NEAR));
+    if (slowing == Slowing.BRAKE) {
+      points.add(point(PointKind.RELEASE, release(c), NEAR));
+    }
+    if (line.apexes().size() > 1) {
+      points.add(point(PointKind.FIRST_APEX, line.apexes().get(0), NEAR));
+    }
+    points.add(point(PointKind.APEX, line.apex(), NEAR));
+    double firstThrottle = 1;
+    if (slowing != Slowing.FLAT) {
+      int last = met + Math.floorMod(computed.slowestAtLast(c) - met, n);
+      last = last - met > n / 2 ? met : last;
+      int limit = last + computed.onward(c);
+      int first = met;
+      if (slowing == Slowing.BRAKE) {
+        int end = computed.brakings().of(c).get(0).end() + 1;
+        first += Math.floorMod(end - met, n) < n / 2 ? Math.floorMod(end - met, n) : 0;
+      }
+      while (first < limit && lap.throttle()[first % n] < 0.03) {
+        first++;
+      }
+      int full = first;
+      while (full < limit && !staysFull(full, last)) {
+        full++;
+      }
+      firstThrottle = opening(first % n);
+      if (first < limit) {
+        points.add(point(PointKind.FIRST_THROTTLE, (first % n) * computed.road().step(), NEAR));
+      }
+      if (full < limit) {
+        points.add(point(PointKind.FULL_THROTTLE, (full % n) * computed.road().step(), NEAR));
+      }
+    }
+    points.add(point(PointKind.EXIT, line.exit(), NEAR));
+    double from =
+        line.turnIn() - 200 - (slowing == Slowing.BRAKE ? Math.max(0, toTurnIn(c, line)) : 0);
+    points.sort(Comparator.comparingDouble(p -> computed.road().ahead(from, p.station())));
+    CornerEntry entry =
+        new CornerEntry(
+            corner.id(),
+            slowing,
+            points,
+            approachGear,
+            arrival,
+            slowing == Slowing.BRAKE ? effort(arrival, lap.speed()[met]) : 0,
+            gear(slowing, slowest, approachGear),
+            lap.speed()[slowest],
+            line.type(),
+            line.apexGap(),
+            firstThrottle,
+            "");
+    return entry.copy().again(computed.again(c)).done();
+  }
+
+  /** Station of the braking marker: a little before the lap itself brakes. */
+  private double marker(int c) {
+    int start = computed.brakesFrom(c);
+    double early = EARLY * computed.lap().speed()[start];
+    return Math.floor(computed.road().wrap(start * computed.road().step() - early));
+  }
+
+  /**
+   * Where the brake is let go, or eased the most before it is pressed again for the next corner.
+   */
+  private double release(int c) {
+    double end = (computed.brakings().of(c).get(0).end() + 1) * computed.road().step();
+    int next = (c + 1) % computed.corners().size();
+    if (next == c || slowing(next) != Slowing.BRAKE) {
+      return end;
+    }
+    double onward = computed.road().apart(end, marker(next));
+    double braking = computed.road().apart(marker(c), end);
+    return onward < 0 && -onward < braking / 2 ? end + onward : end;
+  }
+
+  /** Common practice, no source: a heavy stop 80–90 %, a light one 25–30 %, in between by speed. */
+  private static double effort(double arrival, double lowest) {
+    double lost = (arrival - lowest) / Math.max(arrival, 1);
+    double effort = 0.27 + (0.88 - 0.27) * Math.min(1, Math.max(0, (lost - 0.08) / 0.32));
+    return Math.round(effort * 20) / 20.0;
+  }
+
+  /** Metres from where the lap brakes to the turn-in, negative where it turns first. */
+  private double toTurnIn(int c, CornerLine line) {
+    return computed.road().apart(computed.brakesFrom(c) * computed.road().step(), line.turnIn());
+  }
+
+  private int gear(Slowing slowing, int slowest, int approachGear) {
+    return switch (slowing) {
+      // Nobody shifts up while slowing.
+      case BRAKE, LIFT -> Math.min(gear(slowest), approachGear);
+      case FLAT -> computed.lap().gear()[slowest];
+    };
+  }
+
+  /** One gear up where the best one would be shifted out of at once. */
+  private int gear(int slowest) {
+    int best = computed.lap().gear()[slowest];
+    boolean spent =
+        computed.vehicle().revs(computed.lap().speed()[slowest], best)
+            > SPENT * computed.vehicle().engine().shiftRevs();
+    return spent ? Math.min(best + 1, computed.vehicle().gears()) : best;
+  }
+
+  private double opening(int i) {
+    double t =
+        Math.max(
+            computed.lap().throttle()[i],
+            computed.lap().throttle()[(i + 3) % computed.road().size()]);
+    return Math.max(0.1, Math.min(1, Math.round(t * 20) / 20.0));
+  }
+
+  private CornerPoint point(PointKind kind, double station, double reach) {
+    double at = computed.road().wrap(Math.round(station * 2) / 2.0);
+    @Nullable Tie tie = Tie.nearest(computed.road(), landmarks, at, reach).orElse(null);
+    return new CornerPoint(kind, at, tie);
+  }
+
+  private Slowing slowing(int c) {
+    if (!computed.brakings().of(c).isEmpty()) {
+      return Slowing.BRAKE;
+    }
+    LapTrace lap = computed.lap();
+    int slowest = computed.slowest(c);
+    int n = computed.road().size();
+    int from = computed.road().index(computed.lines().get(c).turnIn());
+    boolean eased = false;
+    int start = Math.max(Math.floorMod(slowest - from, n), 20);
+    for (int k = 0; k <= Math.min(start, n / 2); k++) {
+      int i = Math.floorMod(slowest - k, n);
+      eased |= lap.unbraked()[i] - lap.speed()[i] > FLAT_WITHIN;
+    }
+    for (int k = 0; k < 12; k++) {
+      int i = Math.floorMod(slowest + k, n);
+      eased |= lap.throttle()[i] < 0.8 && lap.speed()[i] > lap.cornerSpeed()[i] - 0.5;
+    }
+    return eased ? Slowing.LIFT : Slowing.FLAT;
+  }
+
+  /** Whether the throttle stays full for a while, and past the last slow place. */
+  private boolean staysFull(int index, int last) {
+    int n = computed.road().size();
+    for (int k = 0; k < Math.max(6, last - index); k++) {
+      if (computed.lap().throttle()[(index + k) % n] < FULL) {
+        return false;
+      }
+    }
+    return true;
+  }
+}

@@ -1,0 +1,642 @@
+package marvek.core.plan;
+
+import marvek.core.lap.LapSimulator;
+import marvek.core.lap.LapTrace;
+import marvek.core.lap.Limits;
+import marvek.core.lap.Path;
+import marvek.core.technique.Pedals;
+import marvek.core.technique.TyreWork;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A corner driven as planned: full throttle to the marker, brakes to the release, rolling to first
+ * throttle, and the throttle opened evenly to full. Integrated over the stretch from the slowest
+ * point of the corner before to the braking for the next.
+ *
+ * <p>Braking is scaled evenly so that it just meets the corner's speed: a marker set early gives
+ * lighter, longer braking. Where even all there is does not suffice, the corner cannot be made.
+ *
+ * <p>With a shape of the pedals the brake follows that shape instead, as a share of the greatest
+ * straight-line braking at the marker. Its peak is the least that lets the tyres hold the corner
+ * from turn-in to the release, or what the driver set. What it asks of the tyres together with the
+ * turn is {@link #use}; above 1 it asks more than there is.
+ */
+final class PlannedCorner {
+  private static final int BISECTIONS = 24;
+  private static final double MOST_EFFORT = 3;
+  private static final double MOST_PEAK = 1.6;
+  private static final int PEAK_BISECTIONS = 14;
+  // So much faster than a corner allows, its slowest place was not made.
+  private static final double TOO_FAST = 1.01;
+  private static final double EVEN = 1.012;
+  private static final double OWN = 0.006;
+
+  /** Asking this much of the grip still counts as made: the model is no finer. */
+  static final double TOLERATED = 1.03;
+
+  private final Path path;
+  private final Limits limits;
+  private final int n;
+  private final int from;
+  private final int count;
+  private final int free;
+  private final int brake;
+  private final int release;
+  private final int first;
+  private final int full;
+  private final double firstShare;
+  private final int turnIn;
+  private final @Nullable Pedals pedals;
+  private final int end;
+  private final boolean twice;
+  private final double[] corner;
+  private final double[] unbraked;
+
+  final double[] speed;
+  final double[] brakeShare;
+  final double[] throttle;
+  final double[] use;
+  final double[] wheels;
+  int slowest;
+  double effort;
+  // Step of the slowest place where the braking begins past it, or −1.
+  private final int passed;
+  boolean makesIt = true;
+  double time;
+
+  /**
+   * Steps of the plan, counted from the start of the stretch; -1 for what is not used.
+   *
+   * @param brake braking marker
+   * @param turnIn turn-in
+   * @param release end of braking
+   * @param first first throttle
+   * @param full full throttle
+   * @param firstShare share of throttle at first throttle
+   * @param exit where the corner is over
+   * @param pedals shape, or null for braking scaled evenly
+   * @param twice whether the line touches the inside twice, or the lap brakes twice
+   * @param met where the lap has slowed for the corner first
+   * @param until where the lap brakes again in the corner; past the stretch where it does not
+   */
+  record Steps(
+      int brake,
+      int turnIn,
+      int release,
+      int first,
+      int full,
+      double firstShare,
+      int exit,
+      @Nullable Pedals pedals,
+      boolean twice,
+      int met,
+      int until) {
+    Steps withBrake(int other) {
+      return new Steps(
+          other, turnIn, release, first, full, firstShare, exit, pedals, twice, met, until);
+    }
+
+    Steps withPedals(@Nullable Pedals other) {
+      return new Steps(
+          brake, turnIn, release, first, full, firstShare, exit, other, twice, met, until);
+    }
+  }
+
+  /**
+   * Drives a corner.
+   *
+   * @param from index of the start of the stretch
+   * @param count steps of the stretch
+   * @param free step at which the lap begins to brake for the corner
+   */
+  PlannedCorner(
+      Path path, Limits limits, LapTrace lap, int from, int count, int free, Steps steps) {
+    this.path = path;
+    this.limits = limits;
+    this.n = path.size();
+    this.from = from;
+    this.count = count;
+    this.free = free;
+    this.brake = steps.brake();
+    this.firstShare = steps.firstShare();
+    this.turnIn = steps.turnIn();
+    this.pedals = steps.brake() < 0 ? null : steps.pedals();
+    corner = new double[count + 1];
+    for (int k = 0; k <= count; k++) {
+      corner[k] = limits.cornerSpeed(path, at(k));
+    }
+    slowest = slowest(steps);
+    unbraked = unbraked(lap, free);
+    passed = passed(steps);
+    int letGo = Math.min(count - 1, Math.max(steps.release(), brake + 1));
+    this.release = brake < 0 ? -1 : pedals == null ? Math.min(letGo, slowest) : letGo;
+    this.first = Math.max(steps.first(), brake < 0 ? 0 : brake + 1);
+    this.twice = steps.twice();
+    boolean between = twice && brake >= 0 && first < slowest;
+    int rolled = pedals == null ? slowest : Math.max(slowest, release);
+    this.end = between ? Math.max(first, release) : rolled;
+    this.full = Math.max(steps.full(), first);
+    speed = new double[count + 1];
+    brakeShare = new double[count + 1];
+    throttle = new double[count + 1];
+    use = new double[count + 1];
+    wheels = new double[count + 1];
+    drive();
+    ask();
+    if (pedals != null) {
+      slowest = lowest();
+    }
+  }
+
+  private int at(int k) {
+    return Math.floorMod(from + k, n);
+  }
+
+  /**
+   * Speed on arrival: the lap's own until it brakes for this corner, and full throttle from there,
+   * as if the corner were not coming.
+   */
+  private double[] unbraked(LapTrace lap, int start) {
+    double[] v = new double[count + 1];
+    for (int k = 0; k <= start; k++) {
+      v[k] = lap.speed()[at(k)];
+    }
+    for (int k = start; k < count; k++) {
+      v[k + 1] = LapSimulator.ahead(path, limits, at(k), at(k + 1), v[k]);
+    }
+    return v;
+  }
+
+  /**
+   * The step at which the corner first allows no more than its least, between turn-in (or the
+   * braking, where that comes later) and where the throttle is full. On a long even bend that is
+   * its beginning.
+   */
+  private int slowest(Steps steps) {
+    return slowest(steps, steps.brake());
+  }
+
+  private int slowest(Steps steps, int from) {
+    int bends = Math.min(steps.turnIn(), steps.met());
+    int low = Math.max(0, Math.min(Math.max(bends, from + 1), count - 1));
+    int high =
+        Math.min(
+            Math.min(count, Math.max(low + 1, steps.until())),
+            Math.max(low + 1, Math.max(Math.min(steps.full(), steps.exit()), steps.first())));
+    int best = low;
+    for (int k = low; k <= high; k++) {
+      if (corner[k] < corner[best]) {
+        best = k;
+      }
+    }
+    for (int k = low; k < best; k++) {
+      if (corner[k] <= corner[best] * EVEN) {
+        return k;
+      }
+    }
+    return best;
+  }
+
+  /**
+   * The slowest place where the braking only begins past it and it was arrived at too fast; −1
+   * where the braking is in time to count.
+   */
+  private int passed(Steps steps) {
+    if (steps.brake() < 0) {
+      return -1;
+    }
+    int meant = slowest(steps, -1);
+    return steps.brake() >= meant && unbraked[meant] > corner[meant] * TOO_FAST ? meant : -1;
+  }
+
+  private double[] envelope(double share, int back, double target) {
+    return envelope(slowest, share, back, target);
+  }
+
+  /** Speed at each step from which the corner can just be made with a share of the braking. */
+  private double[] envelope(int to, double share, int back, double target) {
+    double[] v = new double[count + 1];
+    v[to] = target;
+    for (int k = to - 1; k >= back; k--) {
+      double a = slowing(k + 1, v[k + 1], share);
+      double guess = Math.sqrt(v[k + 1] * v[k + 1] + 2 * a * path.step()[at(k)]);
+      double b = slowing(k, guess, share);
+      v[k] =
+          Math.min(
+              corner[k], Math.sqrt(v[k + 1] * v[k + 1] + Math.max(0, a + b) * path.step()[at(k)]));
+    }
+    return v;
+  }
+
+  /**
+   * m/s by which a speed on arrival may pass what braking allows. The lap's own speed is made by
+   * the lap, also where it is at the limit of two corners at once; what comes after is held to the
+   * last.
+   */
+  private double finer(int k) {
+    return k <= free ? OWN * unbraked[k] : 1e-6;
+  }
+
+  private double slowing(int k, double v, double share) {
+    double square = v * v;
+    double load = limits.load(path, at(k), square);
+    double drag = limits.resistance(path, at(k), v, load);
+    if (k > release) {
+      return drag + limits.vehicle().brakes().engineBraking();
+    }
+    return drag
+        + share
+            * limits.brakingMost(
+                load, limits.ellipse(path, at(k), square, load), path.grip()[at(k)]);
+  }
+
+  private void drive() {
+    makesIt = passed < 0;
+    double target = Math.min(corner[slowest], unbraked[slowest]);
+    double[] shaped = null;
+    if (pedals != null && brake < slowest) {
+      shaped = shaped(pedals, target);
+    } else if (brake >= 0 && brake < slowest) {
+      double arrival = unbraked[brake];
+      if (envelope(1, brake, target)[brake] < arrival - finer(brake)) {
+        makesIt = false;
+        effort = effort(1, MOST_EFFORT, arrival, target);
+      } else {
+        effort = effort(0, 1, arrival, target);
+      }
+    }
+    double[] planned = envelope(Math.min(Math.max(effort, 0), MOST_EFFORT), 0, target);
+    double[] rolling = twice ? rolling() : planned;
+    speed[0] = unbraked[0];
+    double opened = 0;
+    for (int k = 0; k < count; k++) {
+      boolean braking = brake >= 0 && k >= brake && k < end;
+      double next;
+      if (braking && shaped != null) {
+        next = shaped[k + 1];
+        brakeShare[k] = effort * pressure(k);
+      } else if (braking) {
+        next = Math.min(planned[k + 1], unbraked[k + 1]);
+        brakeShare[k] = k <= release ? Math.min(1, brakeUse(k, speed[k])) : 0;
+      } else if (k < first && (brake >= 0 || k >= slowest)) {
+        boolean approach = brake >= 0 && k < brake;
+        next =
+            approach
+                ? Math.min(
+                    unbraked[k + 1], LapSimulator.ahead(path, limits, at(k), at(k + 1), speed[k]))
+                : speed[k];
+        throttle[k] = approach ? 1 : 0.1;
+      } else {
+        boolean exit = k >= first && (brake >= 0 || k >= slowest);
+        opened = exit ? opening(k) : 1;
+        next = LapSimulator.ahead(path, limits, at(k), at(k + 1), speed[k], opened);
+        if (exit && twice && next > rolling[k + 1]) {
+          next = rolling[k + 1];
+          opened = Math.min(opened, opened(k, speed[k], next));
+        }
+        throttle[k] = opened;
+      }
+      speed[k + 1] = braking && shaped != null ? next : Math.min(next, corner[k + 1]);
+    }
+    throttle[count] = throttle[count - 1];
+    if (brake < 0) {
+      ease();
+    }
+    for (int k = 0; k < count; k++) {
+      time += 2 * path.step()[at(k)] / (speed[k] + speed[k + 1]);
+    }
+  }
+
+  /** Speeds from the marker to the slowest point under the shape of the pedals. */
+  private double[] shaped(Pedals shape, double target) {
+    double arrival = unbraked[brake];
+    Double set = shape.peak();
+    if (set != null) {
+      effort = set;
+    } else {
+      double low = 0;
+      double high = MOST_PEAK;
+      for (int i = 0; i < PEAK_BISECTIONS; i++) {
+        double middle = (low + high) / 2;
+        if (holds(middle, under(middle, arrival))) {
+          high = middle;
+        } else {
+          low = middle;
+        }
+      }
+      effort = high;
+    }
+    double[] v = under(effort, arrival);
+    double most = end < slowest ? rolling()[end] : target;
+    int met = Math.min(end, slowest);
+    if (v[met] > most * 1.01 + 0.05) {
+      makesIt = false;
+    }
+    return v;
+  }
+
+  /** Whether the tyres hold turn and trailing brake together, from turn-in to the release. */
+  private boolean holds(double peak, double[] v) {
+    double most = straightMost(brake, unbraked[brake]);
+    for (int k = Math.max(brake, Math.min(turnIn, slowest)); k <= end; k++) {
+      if (limits.use(path, at(k), v[k], peak * pressure(k) * most) > 1 + 1e-4) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  private int lowest() {
+    int low = Math.max(brake, Math.min(turnIn, end));
+    for (int k = low; k <= Math.max(end, Math.min(count, full)); k++) {
+      if (speed[k] < speed[low] - 1e-9) {
+        low = k;
+      }
+    }
+    return low;
+  }
+
+  private double[] under(double peak, double arrival) {
+    double[] v = new double[count + 1];
+    v[brake] = arrival;
+    double most = straightMost(brake, arrival);
+    for (int k = brake; k < end; k++) {
+      double ds = path.step()[at(k)];
+      double square = v[k] * v[k];
+      double first = slowed(k, v[k], peak * most);
+      double guess = Math.sqrt(Math.max(1, square - 2 * first * ds));
+      double second = slowed(k + 1, guess, peak * most);
+      v[k + 1] = Math.sqrt(Math.max(1, square - (first + second) * ds));
+    }
+    return v;
+  }
+
+  /**
+   * Deceleration under the shape, m/s²; the brakes give no more than locking in a straight line.
+   */
+  private double slowed(int k, double v, double peak) {
+    double load = limits.load(path, at(k), v * v);
+    double drag = limits.resistance(path, at(k), v, load);
+    double pressed = pressure(k);
+    return pressed > 0
+        ? drag + Math.min(peak * pressed, limits.brakingMost(load, 1, path.grip()[at(k)]))
+        : drag + limits.vehicle().brakes().engineBraking();
+  }
+
+  double straightMost(int k, double v) {
+    return limits.brakingMost(limits.load(path, at(k), v * v), 1, path.grip()[at(k)]);
+  }
+
+  private double pressure(int k) {
+    return pedals == null ? 0 : pedals.brake(k - brake, turnIn - brake, release - brake);
+  }
+
+  /** What the plan asks of the tyres, and at the wheels, along the whole stretch. */
+  private void ask() {
+    double most = pedals == null || brake < 0 ? 0 : straightMost(brake, unbraked[brake]);
+    double asked = 0;
+    for (int k = 0; k < count; k++) {
+      double v = speed[k];
+      double along = (speed[k + 1] * speed[k + 1] - v * v) / (2 * path.step()[at(k)]);
+      double load = limits.load(path, at(k), v * v);
+      wheels[k] = along + limits.resistance(path, at(k), v, load);
+      boolean pressing = pedals != null && k >= brake && k < end;
+      double braking = pressing ? effort * pressure(k) * most : Math.max(0, -wheels[k]);
+      use[k] = limits.use(path, at(k), v, braking);
+      if (pressing) {
+        asked = Math.max(asked, use[k]);
+      }
+    }
+    use[count] = use[count - 1];
+    if (pedals != null && asked > TOLERATED) {
+      makesIt = false;
+    }
+  }
+
+  /** Joules that the tyres turn into heat from one step to another. */
+  double tyreWork(int first, int last) {
+    double sum = 0;
+    for (int k = first; k < last; k++) {
+      sum += TyreWork.step(limits, path, at(k), speed[k], wheels[k]);
+    }
+    return sum;
+  }
+
+  /** Seconds from one step to another. */
+  double seconds(int first, int last) {
+    double sum = 0;
+    for (int k = first; k < last; k++) {
+      sum += 2 * path.step()[at(k)] / (speed[k] + speed[k + 1]);
+    }
+    return sum;
+  }
+
+  /** Step at which braking asks most of the grip, between marker and slowest point. */
+  int hardest() {
+    int worst = brake;
+    for (int k = brake; k < end; k++) {
+      if (use[k] > use[worst]) {
+        worst = k;
+      }
+    }
+    return worst;
+  }
+
+  /** Without brakes the throttle is eased in time: backwards from every place that asks for it. */
+  private void ease() {
+    for (int k = count - 1; k >= 0; k--) {
+      double v = rolled(k, speed[k + 1]);
+      if (v < speed[k] - 1e-9) {
+        speed[k] = v;
+        throttle[k] = 0;
+      }
+    }
+  }
+
+  private double brakeUse(int k, double v) {
+    double load = limits.load(path, at(k), v * v);
+    double most = limits.brakingMost(load, 1, path.grip()[at(k)]);
+    double use =
+        effort
+            * limits.brakingMost(
+                load, limits.ellipse(path, at(k), v * v, load), path.grip()[at(k)]);
+    return most > 0 ? use / most : 0;
+  }
+
+  /** Speed at each step from which rolling is enough for all that follows, as a second apex. */
+  private double[] rolling() {
+    double[] v = corner.clone();
+    for (int k = count - 1; k >= 0; k--) {
+      v[k] = Math.min(v[k], rolled(k, v[k + 1]));
+    }
+    return v;
+  }
+
+  /** Speed at a step from which rolling leads to a speed at the next. */
+  private double rolled(int k, double next) {
+    double load = limits.load(path, at(k), next * next);
+    double a =
+        limits.vehicle().brakes().engineBraking() + limits.resistance(path, at(k), next, load);
+    return Math.sqrt(next * next + 2 * Math.max(0, a) * path.step()[at(k)]);
+  }
+
+  /** The share of the throttle that takes the speed on to the next. */
+  private double opened(int k, double v, double next) {
+    double load = limits.load(path, at(k), v * v);
+    double a = (next * next - v * v) / (2 * path.step()[at(k)]);
+    double drive = limits.driveMost(path, at(k), v);
+    return Math.max(0, (a + limits.resistance(path, at(k), v, load)) / Math.max(0.1, drive));
+  }
+
+  private double opening(int k) {
+    if (k >= full || full <= first) {
+      return 1;
+    }
+    double way = (k - first) / (double) (full - first);
+    return pedals == null ? firstShare + (1 - firstShare) * way : pedals.throttle(firstShare, way);
+  }
+
+  private double effort(double low, double high, double arrival, double target) {
+    double a = low;
+    double b = high;
+    for (int i = 0; i < BISECTIONS; i++) {
+      double middle = (a + b) / 2;
+      if (envelope(middle, brake, target)[brake] < arrival) {
+        a = middle;
+      } else {
+        b = middle;
+      }
+    }
+    return b;
+  }
+
+  /** The last step, as a fraction, from which all the braking there is still makes the corner. */
+  double limitStep(double moreSpeed) {
+    int to = passed < 0 ? slowest : passed;
+    double target = Math.min(corner[to], unbraked[to]);
+    double[] most = envelope(to, 1, 0, target);
+    for (boolean finer : new boolean[] {false, true}) {
+      for (int k = to - 1; k >= 0; k--) {
+        double spare = most[k] - unbraked[k] - moreSpeed;
+        if (spare >= (finer ? -finer(k) : 0)) {
+          double after = most[k + 1] - unbraked[k + 1] - moreSpeed;
+          return k + (spare > after ? Math.max(0, spare / (spare - after)) : 0);
+        }
+      }
+    }
+    return 0;
+  }
+
+  /**
+   * Mean and peak deceleration needed, and the mean of what there is, from marker to {@code to}.
+   */
+  double[] need(int to) {
+    int end = Math.max(brake + 1, Math.min(to, Math.min(slowest, this.end)));
+    double target = Math.min(corner[slowest], unbraked[slowest]);
+    double[] planned = pedals == null ? envelope(effort, brake, target) : speed;
+    double metres = 0;
+    double peak = 0;
+    double can = 0;
+    for (int k = brake; k < end; k++) {
+      double ds = path.step()[at(k)];
+      metres += ds;
+      peak =
+          Math.max(
+              peak,
+              pedals == null
+                  ? slowing(k, planned[k], effort)
+                  : (planned[k] * planned[k] - planned[k + 1] * planned[k + 1]) / (2 * ds));
+      can += slowing(k, planned[k], 1) * ds;
+    }
+    double mean = (unbraked[brake] * unbraked[brake] - planned[end] * planned[end]) / (2 * metres);
+    return new double[] {mean, peak, can / metres};
+  }
+
+  /**
+   * By how much, in m/s, the speed passes what the corner allows from turn-in to the release; where
+   * it nowhere does, how far it stays below at the slowest point, negative.
+   */
+  double excess() {
+    double most = speed[slowest] - corner[slowest];
+    for (int k = Math.max(brake, Math.min(turnIn, end)); k <= end; k++) {
+      most = Math.max(most, speed[k] - corner[k] > 0.3 ? speed[k] - corner[k] : most);
+    }
+    return most;
+  }
+
+  double unbrakedAt(int k) {
+    return unbraked[Math.max(0, Math.min(count, k))];
+  }
+
+  /** Metres along the path from one step to another. */
+  double metres(double fromStep, double toStep) {
+    double sign = toStep < fromStep ? -1 : 1;
+    double low = Math.min(fromStep, toStep);
+    double high = Math.max(fromStep, toStep);
+    double sum = 0;
+    for (int k = (int) low; k < high; k++) {
+      double part = Math.min(high, k + 1) - Math.max(low, k);
+      sum += part * path.step()[at(k)];
+    }
+    return sign * sum;
+  }
+
+  /**
+   * Seconds from the slowest point to the end of the stretch.
+   *
+   * @param gear at the slowest point
+   * @param last the highest gear that is shifted up to; a gear that may not be left runs into the
+   *     limiter
+   * @param shortShift step at which one shift is made early, or -1
+   */
+  double exitTime(int gear, int last, int shortShift) {
+    double v = speed[slowest];
+    double seconds = 0;
+    double without = 0;
+    int held = gear;
+    double shiftRevs = limits.vehicle().engine().shiftRevs();
+    double top = limits.vehicle().speed(limits.vehicle().engine().limitRevs(), last);
+    for (int k = slowest; k < count; k++) {
+      while (held < last && (limits.vehicle().revs(v, held) > shiftRevs || k == shortShift)) {
+        held++;
+        without = limits.vehicle().gearbox().shiftTime();
+        if (k == shortShift) {
+          break;
+        }
+      }
+      double square = v * v;
+      double load = limits.load(path, at(k), square);
+      double most =
+          limits.traction(load, limits.ellipse(path, at(k), square, load), path.grip()[at(k)]);
+      double ds = path.step()[at(k)];
+      double drive = limits.vehicle().wheelForce(v, held) / limits.mass();
+      double pulling = Math.max(0, 1 - without * v / ds);
+      without = Math.max(0, without - ds / v);
+      double share = k < first ? 0 : opening(k) * pulling;
+      double a =
+          k < first ? 0 : Math.min(share * drive, most) - limits.resistance(path, at(k), v, load);
+      double next = Math.min(corner[k + 1], Math.sqrt(Math.max(1, square + 2 * a * ds)));
+      if (held == last) {
+        next = Math.min(next, Math.max(top, 1));
+      }
+      seconds += 2 * ds / (v + next);
+      v = next;
+    }
+    return seconds;
+  }
+
+  /** The step at which the revs first reach the shift after the slowest point, or -1. */
+  int firstShift(int gear) {
+    double revs = limits.vehicle().engine().shiftRevs();
+    for (int k = slowest; k < count; k++) {
+      if (limits.vehicle().revs(speed[k], gear) > revs) {
+        return k;
+      }
+    }
+    return -1;
+  }
+
+  int release() {
+    return release;
+  }
+}

@@ -1,0 +1,173 @@
+package marvek.core.plan;
+
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.Slowing;
+import marvek.core.lap.Limits;
+import marvek.core.lap.Path;
+import marvek.core.line.CornerLine;
+import marvek.core.line.Warp;
+import marvek.core.survey.Things;
+import marvek.core.technique.SchoolLine;
+
+/**
+ * The stretch of road that a corner is planned on: from the slowest point of the corner before to
+ * the braking for the next one.
+ */
+final class Stretch {
+  static final double LINE_REACH = 90;
+  // Steps before the braking from which a stretch begins at the latest.
+  private static final int LEAD = 40;
+
+  final ComputedLap computed;
+  final Things things;
+  final int c;
+  final int from;
+  final int count;
+  // Steps until the lap brakes for the corner.
+  private final int free;
+
+  /**
+   * The stretch of a corner.
+   *
+   * @param things of the survey, for kerbs and limits
+   * @param c place of the corner in the list
+   */
+  Stretch(ComputedLap computed, Things things, int c) {
+    this.computed = computed;
+    this.things = things;
+    this.c = c;
+    int n = computed.road().size();
+    int corners = computed.corners().size();
+    int begin =
+        corners == 1
+            ? Math.floorMod(computed.slowest(c) - n / 2, n)
+            : computed.slowestAtLast((c + corners - 1) % corners);
+    if (!computed.brakings().of(c).isEmpty()) {
+      // A marker may stand where the corner before is still being braked for.
+      int onset = computed.brakesFrom(c);
+      int ahead = Math.floorMod(onset - begin, n);
+      boolean near = ahead < LEAD || ahead > n - 5 * LEAD;
+      begin = near ? Math.floorMod(onset - LEAD, n) : begin;
+    }
+    this.from = begin;
+    int last = computed.slowestAtLast(c);
+    this.count = Math.floorMod(last - begin, n) + computed.onward(c);
+    int free = Math.floorMod(computed.brakesFrom(c) - begin, n);
+    this.free = free > count ? 0 : free;
+  }
+
+  double station(double step) {
+    return computed.road().wrap((from + step) * computed.road().step());
+  }
+
+  int step(double station) {
+    int n = computed.road().size();
+    int k = Math.floorMod(computed.road().index(station) - from, n);
+    // A little before the stretch is the start of it, not its end a lap later.
+    return k > count ? (k > count + (n - count) / 2 ? 0 : count) : k;
+  }
+
+  /** The line of the lap, or the one that the schools chosen ask for. */
+  SchoolLine line(CornerEntry entry) {
+    return SchoolLine.bends(entry.schools())
+        ? computed.laid(things, c, entry.schools(), entry.givenAway())
+        : new SchoolLine(computed.path(), computed.lines().get(c));
+  }
+
+  /** The line bent so that it turns in, touches and leaves where the entry says. */
+  Path path(CornerEntry entry, SchoolLine along, List<String> remarks) {
+    CornerLine line = along.line();
+    double[] offset = along.path().offset();
+    double[] was = offset;
+    offset = warped(offset, line.turnIn(), entry.station(PointKind.TURN_IN), remarks, "turn-in");
+    if (line.apexes().size() > 1) {
+      offset =
+          warped(
+              offset,
+              line.apexes().get(0),
+              entry.station(PointKind.FIRST_APEX),
+              remarks,
+              "first apex");
+    }
+    offset = warped(offset, line.apex(), entry.station(PointKind.APEX), remarks, "apex");
+    offset = warped(offset, line.exit(), entry.station(PointKind.EXIT), remarks, "exit");
+    if (Math.abs(entry.apexOff()) > 0.01) {
+      double outwards = computed.corners().get(c).left() ? -entry.apexOff() : entry.apexOff();
+      double at = entry.station(PointKind.APEX).orElse(line.apex());
+      offset = Warp.bumped(computed.road(), offset, at, outwards, LINE_REACH);
+    }
+    if (offset == was) {
+      return along.path();
+    }
+    Path bent = Path.over(computed.road(), offset, computed.ground());
+    return along.path() == computed.path() ? bent : bent.withGrip(along.path().grip());
+  }
+
+  private double[] warped(
+      double[] offset, double was, Optional<Double> now, List<String> remarks, String what) {
+    double shift = now.map(s -> computed.road().apart(was, s)).orElse(0.0);
+    if (Math.abs(shift) < 1) {
+      return offset;
+    }
+    double most = 0.2 * LINE_REACH;
+    if (Math.abs(shift) > most) {
+      remarks.add(
+          String.format(
+              Locale.ROOT,
+              "The line follows the %s by %.0f m; %.0f m is more than one corner can give.",
+              what,
+              most,
+              Math.abs(shift)));
+    }
+    return Warp.shifted(computed.road(), offset, was, shift, LINE_REACH, LINE_REACH);
+  }
+
+  PlannedCorner.Steps steps(CornerEntry entry, CornerLine line) {
+    int turnIn = step(entry.station(PointKind.TURN_IN).orElse(line.turnIn()));
+    boolean brakes = entry.slowing() == Slowing.BRAKE;
+    // Beyond the stretch nothing is left to brake for: such a marker cannot be made.
+    int brake =
+        brakes
+            ? entry.station(PointKind.BRAKE).map(s -> Math.min(step(s), count - 1)).orElse(-1)
+            : -1;
+    int apex = step(entry.station(PointKind.APEX).orElse(line.apex()));
+    int release = entry.station(PointKind.RELEASE).map(this::step).orElse(apex);
+    int exit = step(entry.station(PointKind.EXIT).orElse(line.exit()));
+    if (entry.slowing() == Slowing.FLAT) {
+      return new PlannedCorner.Steps(-1, turnIn, -1, 0, 0, 1, exit, null, false, turnIn, count + 1);
+    }
+    // What the lap does on its own line; another line is slowed for as it bends.
+    List<Brakings.Braking> brakings =
+        brake >= 0 && !SchoolLine.bends(entry.schools()) ? computed.brakings().of(c) : List.of();
+    int first = entry.station(PointKind.FIRST_THROTTLE).map(this::step).orElse(apex);
+    int full = entry.station(PointKind.FULL_THROTTLE).map(this::step).orElse(count);
+    return new PlannedCorner.Steps(
+        brake,
+        turnIn,
+        release,
+        first,
+        full,
+        entry.firstThrottle(),
+        exit,
+        entry.pedals(),
+        line.apexes().size() > 1 || brakings.size() > 1,
+        brakings.isEmpty() ? turnIn : stepOf(brakings.get(0).slowest()),
+        brakings.size() > 1 ? stepOf(brakings.get(1).onset()) : count + 1);
+  }
+
+  private int stepOf(int index) {
+    return step(index * computed.road().step());
+  }
+
+  PlannedCorner plan(Path path, PlannedCorner.Steps steps) {
+    return plan(path, computed.limits(), steps);
+  }
+
+  PlannedCorner plan(Path path, Limits limits, PlannedCorner.Steps steps) {
+    return new PlannedCorner(path, limits, computed.lap(), from, count, free, steps);
+  }
+}

@@ -1,0 +1,453 @@
+package marvek.core.ways;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import marvek.core.circuit.Corner;
+import marvek.core.entry.Carried;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.CornerPoint;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.Slowing;
+import marvek.core.line.CornerLine;
+import marvek.core.marker.Landmark;
+import marvek.core.marker.MarkerJudge;
+import marvek.core.plan.Answers;
+import marvek.core.plan.ComputedLap;
+import marvek.core.plan.CornerAnswer;
+import marvek.core.plan.Drafter;
+import marvek.core.survey.Things;
+import marvek.core.technique.Pedals;
+import marvek.core.technique.Question;
+import marvek.core.technique.School;
+import marvek.core.technique.SchoolLine;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What each school's answer to a question costs in a corner.
+ *
+ * <p>Ways of braking and lines are compared at equal margin: each is begun as far before its own
+ * last possible marker, in seconds, as the present one is before its own. The last possible marker
+ * of a shape of the pedals is the one from which it asks for all the grip and no more.
+ */
+public final class Choices {
+  private static final double LONG = 1.75;
+  private static final double LONG_ROAD = 130;
+  private static final double SAME = 0.004;
+  // A dab is for a light stop.
+  private static final double LIGHT_STOP = 0.55;
+  private static final double LIGHT_REACH = 120;
+
+  private final ComputedLap computed;
+  private final Things things;
+  private final int c;
+  private final Answers answers;
+
+  private Choices(ComputedLap computed, Things things, int c) {
+    this.computed = computed;
+    this.things = things;
+    this.c = c;
+    this.answers = Answers.at(computed, things, c);
+  }
+
+  /**
+   * What a choice leads to.
+   *
+   * @param school the choice; null for the corner as it is planned now
+   * @param chosen whether it is the present one
+   * @param cornerTime seconds from 150 m before the computed line's turn-in to its exit; null when
+   *     it cannot be made
+   * @param toNext seconds to the braking for the next corner, for linked corners to that after the
+   *     last of them; null when it cannot be made
+   * @param marginSeconds by which braking could begin later
+   * @param brakingMoved metres by which it begins later than now; 0 without braking
+   * @param peak effort at the peak, or 0
+   * @param asks share of the grip that braking and turning ask for
+   * @param minimumSpeed m/s
+   * @param tyreWork joules of sliding
+   * @param gear at the slowest point
+   * @param precision metres by which the marker may be missed by eye; null where it is not asked
+   * @param givenAway how much of the corner that gives way is given, 0 to 1
+   */
+  public record Outcome(
+      @Nullable School school,
+      boolean chosen,
+      @Nullable Double cornerTime,
+      @Nullable Double toNext,
+      double marginSeconds,
+      double brakingMoved,
+      double peak,
+      double asks,
+      double minimumSpeed,
+      double tyreWork,
+      int gear,
+      @Nullable Double precision,
+      double givenAway) {
+    Outcome over(double seconds) {
+      return new Outcome(
+          school,
+          chosen,
+          cornerTime,
+          seconds,
+          marginSeconds,
+          brakingMoved,
+          peak,
+          asks,
+          minimumSpeed,
+          tyreWork,
+          gear,
+          precision,
+          givenAway);
+    }
+  }
+
+  /**
+   * A question put to a corner.
+   *
+   * @param now as it is planned
+   * @param outcomes one for each school that can be followed here
+   * @param best the one that is quickest to the next corner, or spares the tyres where the time is
+   *     the same, or whose marker is the more precise; null where it makes no difference
+   */
+  public record Compared(
+      Question question, Outcome now, List<Outcome> outcomes, @Nullable School best) {
+    public Compared {
+      outcomes = List.copyOf(outcomes);
+    }
+  }
+
+  /** The questions that arise in a corner. */
+  public static List<Question> arising(ComputedLap computed, Things things, CornerEntry entry) {
+    int c = computed.indexOf(entry.corner());
+    Choices choices = new Choices(computed, things, c);
+    return Arrays.stream(Question.values()).filter(q -> choices.arises(q, entry)).toList();
+  }
+
+  private boolean arises(Question question, CornerEntry entry) {
+    Corner corner = computed.corners().get(c);
+    return switch (question) {
+      case BRAKE_SHAPE, RELEASE -> entry.slowing() == Slowing.BRAKE;
+      case LINE ->
+          corner.apexes().size() > 1
+              || corner.angle() > LONG
+              || computed.road().ahead(corner.entry(), corner.exit()) > LONG_ROAD;
+      case APEX -> entry.slowing() != Slowing.FLAT;
+      case GEAR -> entry.slowing() != Slowing.FLAT && computed.vehicle().gears() > 1;
+      case SHIFT -> answers.shiftsUp(entry);
+      case LINKED -> {
+        int[] ends = SchoolLine.complex(computed.corners(), c);
+        yield ends[1] > ends[0];
+      }
+      case KERBS -> things.kerbs().stream().anyMatch(k -> k.corner().equals(corner.id()));
+      case LIGHT -> shadow(entry).isPresent();
+    };
+  }
+
+  /** Compares the schools of a question in a corner. */
+  public static Compared compare(
+      ComputedLap computed,
+      Things things,
+      CornerEntry entry,
+      Question question,
+      MarkerJudge.View view) {
+    Choices choices = new Choices(computed, things, computed.indexOf(entry.corner()));
+    if (question == Question.LIGHT) {
+      return choices.light(entry, view);
+    }
+    @Nullable School chosen = School.chosen(entry.schools(), question).orElse(null);
+    Outcome now = choices.outcome(entry, null, true, entry);
+    if (question == Question.LINKED) {
+      now = now.over(Compromise.seconds(computed, things, choices.c, chosen, entry.givenAway()));
+    }
+    List<Outcome> outcomes = new ArrayList<>();
+    for (School school : School.answering(question)) {
+      choices
+          .follow(entry, school)
+          .ifPresent(e -> outcomes.add(choices.outcome(e, school, school == chosen, entry)));
+    }
+    return new Compared(question, now, outcomes, best(outcomes));
+  }
+
+  private static @Nullable School best(List<Outcome> outcomes) {
+    Outcome best = null;
+    for (Outcome o : outcomes) {
+      Double time = o.toNext();
+      if (time == null) {
+        continue;
+      }
+      Double least = best == null ? null : best.toNext();
+      boolean better =
+          best == null
+              || least == null
+              || time < least - SAME
+              || (time < least + SAME && o.tyreWork() < best.tyreWork());
+      best = better ? o : best;
+    }
+    if (best == null) {
+      return null;
+    }
+    Outcome first = best;
+    boolean same =
+        outcomes.stream().allMatch(o -> o == first || o.toNext() == null || alike(o, first));
+    return same && outcomes.size() > 1 ? null : first.school();
+  }
+
+  private static boolean alike(Outcome a, Outcome b) {
+    Double s = a.toNext();
+    Double t = b.toNext();
+    return s != null
+        && t != null
+        && Math.abs(s - t) < SAME
+        && Math.abs(a.tyreWork() - b.tyreWork()) < 0.01 * b.tyreWork();
+  }
+
+  /**
+   * The entries as a school would have them: the corner's own, and for linked corners those of the
+   * whole complex.
+   *
+   * @param entries of the whole reference
+   */
+  public static List<CornerEntry> choose(
+      ComputedLap computed,
+      Things things,
+      List<CornerEntry> entries,
+      String corner,
+      School school) {
+    int c = computed.indexOf(corner);
+    int[] ends = SchoolLine.complex(computed.corners(), c);
+    boolean whole = school.question() == Question.LINKED;
+    List<CornerEntry> out = new ArrayList<>();
+    for (int k = whole ? ends[0] : c; k <= (whole ? ends[1] : c); k++) {
+      String id = computed.corners().get(k).id();
+      Choices choices = new Choices(computed, things, k);
+      entries.stream()
+          .filter(e -> e.corner().equals(id))
+          .findFirst()
+          .flatMap(e -> choices.follow(e, school))
+          .ifPresent(out::add);
+    }
+    return List.copyOf(out);
+  }
+
+  /** The corner as a school would have it, at the present margin; nothing where it cannot be. */
+  private Optional<CornerEntry> follow(CornerEntry entry, School school) {
+    List<School> schools = school.in(entry.schools());
+    CornerEntry.Copy copy = entry.copy().schools(schools);
+    switch (school.question()) {
+      case BRAKE_SHAPE -> {
+        copy.pedals(Pedals.of(school, answers.fade(entry)));
+        if (school == School.DAB) {
+          Optional<Double> at = release(entry, School.EARLY_ROLL);
+          if (entry.firstEffort() > LIGHT_STOP || at.isEmpty()) {
+            return Optional.empty();
+          }
+          copy.moved(PointKind.RELEASE, at.get());
+        }
+      }
+      case RELEASE -> {
+        Pedals shape = entry.pedals();
+        copy.pedals(
+            shape == null
+                ? Pedals.of(School.FRONT_LOADED, answers.fade(entry))
+                : shape.withPeak(null));
+        Optional<Double> at = release(entry, school);
+        if (at.isEmpty()) {
+          return Optional.empty();
+        }
+        copy.moved(PointKind.RELEASE, at.get());
+      }
+      case LINE, APEX, KERBS -> {
+        copy = relined(entry, copy.done()).copy();
+      }
+      case LINKED -> {
+        if (SchoolLine.givenAway(computed.corners(), c, school).isEmpty()) {
+          return Optional.empty();
+        }
+        double given = Compromise.of(computed, things, c, school, Compromise.MOST).best().given();
+        copy = relined(entry, copy.givenAway(given).done()).copy();
+      }
+      case GEAR -> {
+        int[] rivals = answers.rivals(entry);
+        if (rivals == null) {
+          return Optional.empty();
+        }
+        return Optional.of(copy.gear(rivals[school == School.LOWER_GEAR ? 0 : 1]).done());
+      }
+      case SHIFT, LIGHT -> {
+        return Optional.of(copy.done());
+      }
+    }
+    return Optional.of(atMargin(inOrder(copy.done()), entry));
+  }
+
+  /** No throttle before the brake is let go, and none of it all at once before some of it. */
+  private CornerEntry inOrder(CornerEntry entry) {
+    Optional<Double> release = entry.station(PointKind.RELEASE);
+    Optional<Double> first = entry.station(PointKind.FIRST_THROTTLE);
+    Optional<Double> full = entry.station(PointKind.FULL_THROTTLE);
+    if (release.isEmpty() || first.isEmpty() || entry.slowing() != Slowing.BRAKE) {
+      return entry;
+    }
+    double wait = Math.max(0, 2 - computed.road().apart(release.get(), first.get()));
+    double open = computed.road().wrap(first.get() + wait);
+    CornerEntry.Copy copy = entry.copy().moved(PointKind.FIRST_THROTTLE, open);
+    if (full.isPresent()) {
+      double more = Math.max(0, 4 - computed.road().apart(open, full.get()));
+      copy.moved(PointKind.FULL_THROTTLE, computed.road().wrap(full.get() + more));
+    }
+    return copy.done();
+  }
+
+  private Optional<Double> release(CornerEntry entry, School school) {
+    CornerLine line = answers.line(entry).line();
+    double turnIn = entry.station(PointKind.TURN_IN).orElse(line.turnIn());
+    double last = entry.station(PointKind.APEX).orElse(line.apex());
+    double first = entry.station(PointKind.FIRST_APEX).orElse(line.apexes().get(0));
+    double brake = entry.station(PointKind.BRAKE).orElse(turnIn);
+    // Of two apexes the brake is for the first, unless it is pressed only after that.
+    boolean twice = line.apexes().size() > 1 && computed.road().apart(brake, first) > 0;
+    double way = computed.road().apart(turnIn, twice ? first : last);
+    if (way < 4 || entry.point(PointKind.RELEASE).isEmpty()) {
+      return Optional.empty();
+    }
+    double at = turnIn + (school == School.TO_APEX ? 0.94 : 0.22) * way;
+    return Optional.of(computed.road().wrap(Math.round(at * 2) / 2.0));
+  }
+
+  /** Moves the driver's points by what the model says the other line changes. */
+  private CornerEntry relined(CornerEntry now, CornerEntry wanted) {
+    SchoolLine present = answers.line(now);
+    ComputedLap before =
+        SchoolLine.bends(now.schools())
+            ? computed.along(present.path()).reading(c, present.line())
+            : computed;
+    SchoolLine line = answers.line(wanted);
+    ComputedLap after = computed.along(line.path()).reading(c, line.line());
+    CornerEntry was = Drafter.entry(before, c);
+    CornerEntry drafted = Drafter.entry(after, c);
+    // Whoever brakes here does not give the brake up for another line.
+    CornerEntry is =
+        now.slowing() == Slowing.BRAKE && drafted.slowing() != Slowing.BRAKE
+            ? drafted.copy().slowing(Slowing.BRAKE).firstEffort(was.firstEffort()).done()
+            : drafted;
+    CornerEntry moved =
+        Carried.entry(computed.road(), wanted, was, is, 0.5, computed.vehicle().gears(), null);
+    List<CornerPoint> points = new ArrayList<>(moved.points());
+    points.removeIf(p -> p.kind() == PointKind.FIRST_APEX);
+    if (line.line().apexes().size() > 1) {
+      points.add(new CornerPoint(PointKind.FIRST_APEX, line.line().apexes().get(0), null));
+    }
+    return moved.copy().points(points).apex(is.apexType(), is.apexGap()).done();
+  }
+
+  /** Moves the braking marker to where it leaves the margin that the present plan has. */
+  private CornerEntry atMargin(CornerEntry entry, CornerEntry now) {
+    if (entry.slowing() != Slowing.BRAKE || entry.station(PointKind.BRAKE).isEmpty()) {
+      return entry;
+    }
+    double margin = now.slowing() == Slowing.BRAKE ? answers.margin(now) : Drafter.EARLY;
+    return entry.copy().moved(PointKind.BRAKE, answers.markerAt(entry, margin)).done();
+  }
+
+  private Outcome outcome(
+      CornerEntry entry, @Nullable School school, boolean chosen, CornerEntry now) {
+    CornerAnswer answer = answers.answer(entry);
+    CornerAnswer.Pressing pressing = answer.pressing();
+    Double toNext = answer.time();
+    if (school != null && school.question() == Question.LINKED && toNext != null) {
+      toNext = Compromise.seconds(computed, things, c, school, entry.givenAway());
+    }
+    boolean braking = entry.slowing() == Slowing.BRAKE;
+    return new Outcome(
+        school,
+        chosen,
+        answer.cornerTime(),
+        toNext,
+        braking ? answers.margin(entry) : 0,
+        braking && now.slowing() == Slowing.BRAKE
+            ? computed
+                .road()
+                .apart(
+                    now.station(PointKind.BRAKE).orElse(0.0),
+                    entry.station(PointKind.BRAKE).orElse(0.0))
+            : 0,
+        pressing == null ? entry.firstEffort() : pressing.peak(),
+        pressing == null ? 0 : pressing.asks(),
+        answer.minimumSpeed(),
+        answer.tyreWork(),
+        entry.gear(),
+        null,
+        entry.givenAway());
+  }
+
+  /** A shadow near the braking marker. */
+  private Optional<Landmark> shadow(CornerEntry entry) {
+    Optional<Double> brake = entry.station(PointKind.BRAKE);
+    return things.landmarks().stream()
+        .filter(l -> l.permanence() == Landmark.Permanence.LIGHT)
+        .filter(
+            l ->
+                brake.isPresent()
+                    && Math.abs(computed.road().apart(l.station(), brake.get())) < LIGHT_REACH)
+        .min(
+            Comparator.comparingDouble(
+                l -> Math.abs(computed.road().apart(l.station(), brake.orElse(0.0)))));
+  }
+
+  /** With and without shadows: how precisely the marker can be told by the best that is left. */
+  private Compared light(CornerEntry entry, MarkerJudge.View view) {
+    Outcome now = outcome(entry, null, true, entry);
+    @Nullable School chosen = School.chosen(entry.schools(), Question.LIGHT).orElse(null);
+    double brake = entry.station(PointKind.BRAKE).orElse(0.0);
+    List<Outcome> outcomes = new ArrayList<>();
+    for (School school : School.answering(Question.LIGHT)) {
+      double least = Double.MAX_VALUE;
+      for (Landmark l : things.landmarks()) {
+        boolean light = l.permanence() == Landmark.Permanence.LIGHT;
+        double past = computed.road().apart(l.station(), brake);
+        if (Math.abs(past) > LIGHT_REACH || (light && school == School.NO_LIGHT)) {
+          continue;
+        }
+        double missed = l.precisionAt(past);
+        least = Math.min(least, light ? missed + moved(l, view) : missed);
+      }
+      Double precision = least == Double.MAX_VALUE ? null : least;
+      outcomes.add(
+          new Outcome(
+              school,
+              school == chosen,
+              now.cornerTime(),
+              now.toNext(),
+              now.marginSeconds(),
+              0,
+              now.peak(),
+              now.asks(),
+              now.minimumSpeed(),
+              now.tyreWork(),
+              now.gear(),
+              precision,
+              entry.givenAway()));
+    }
+    // With the same precision nothing is left to the weather.
+    School best =
+        outcomes.stream()
+            .filter(o -> o.precision() != null)
+            .min(
+                Comparator.comparingDouble(
+                    o -> {
+                      Double p = o.precision();
+                      return (p == null ? 0 : p) + (o.school() == School.SAME_HOUR ? 0.01 : 0);
+                    }))
+            .map(Outcome::school)
+            .orElse(null);
+    return new Compared(Question.LIGHT, now, outcomes, best);
+  }
+
+  private double moved(Landmark l, MarkerJudge.View view) {
+    MarkerJudge judge = new MarkerJudge(computed.road(), things.landmarks(), view);
+    Double moved = judge.judge(l, 0, 30, 0).moved();
+    return moved == null ? 0 : Math.abs(moved);
+  }
+}

@@ -1,0 +1,274 @@
+package marvek.core.words;
+
+import de.siegmar.fastcsv.reader.CsvParseException;
+import de.siegmar.fastcsv.reader.CsvReader;
+import de.siegmar.fastcsv.reader.NamedCsvRecord;
+import de.siegmar.fastcsv.writer.CsvWriter;
+import java.io.IOException;
+import java.io.StringWriter;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import marvek.core.circuit.Corner;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.CornerPoint;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.ReferenceContent;
+import marvek.core.entry.Slowing;
+import marvek.core.line.ApexType;
+import marvek.core.refusal.Refusal;
+import marvek.core.units.CsvText;
+import marvek.core.units.Display;
+import marvek.core.units.Units;
+
+/** A reference as CSV (RFC 4180), one row a corner. Columns: see {@link #HEADER}. */
+public final class ReferenceCsv {
+  /** The columns. Stations are metres from the line; shares are per cent; speeds km/h. */
+  public static final List<String> HEADER =
+      List.of(
+          "corner",
+          "slowing",
+          "approach_gear",
+          "approach_kmh",
+          "braking_marker",
+          "brake_m",
+          "first_effort_pct",
+          "turn_in_m",
+          "release_m",
+          "apex_m",
+          "apex_type",
+          "gear",
+          "minimum_kmh",
+          "first_throttle_m",
+          "first_throttle_pct",
+          "full_throttle_m",
+          "exit_m",
+          "build_up_m",
+          "target_m",
+          "back_up_m",
+          "downshift_m",
+          "first_apex_m",
+          "short_shift_m",
+          "note");
+
+  private ReferenceCsv() {}
+
+  /** Writes the reference; corners are told by their number. */
+  public static String write(List<Corner> corners, ReferenceContent content) {
+    Map<String, String> numbers =
+        corners.stream()
+            .collect(Collectors.toMap(Corner::id, Corner::number, (a, b) -> a, LinkedHashMap::new));
+    StringWriter out = new StringWriter();
+    try (CsvWriter csv = CsvWriter.builder().build(out)) {
+      csv.writeRecord(HEADER);
+      for (CornerEntry e : content.corners()) {
+        csv.writeRecord(
+            numbers.getOrDefault(e.corner(), e.corner()),
+            e.slowing().name().toLowerCase(Locale.ROOT),
+            Integer.toString(e.approachGear()),
+            round(Units.kmh(e.approachSpeed())),
+            e.point(PointKind.BRAKE)
+                .map(CornerPoint::tie)
+                .map(t -> CsvText.safe(Sentence.brief(t, Display.METRIC)))
+                .orElse(""),
+            station(e, PointKind.BRAKE),
+            round(e.firstEffort() * 100),
+            station(e, PointKind.TURN_IN),
+            station(e, PointKind.RELEASE),
+            station(e, PointKind.APEX),
+            e.apexType().name().toLowerCase(Locale.ROOT),
+            Integer.toString(e.gear()),
+            round(Units.kmh(e.minimumSpeed())),
+            station(e, PointKind.FIRST_THROTTLE),
+            round(e.firstThrottle() * 100),
+            station(e, PointKind.FULL_THROTTLE),
+            station(e, PointKind.EXIT),
+            station(e, PointKind.BUILD_UP),
+            station(e, PointKind.TARGET),
+            station(e, PointKind.BACK_UP),
+            station(e, PointKind.DOWNSHIFT),
+            station(e, PointKind.FIRST_APEX),
+            station(e, PointKind.SHORT_SHIFT),
+            CsvText.safe(e.note()));
+      }
+    } catch (IOException e) {
+      throw new IllegalStateException("writing to memory failed", e);
+    }
+    return out.toString();
+  }
+
+  /**
+   * Reads a reference for a layout. Points are tied to nothing; whoever takes them ties them anew.
+   *
+   * @param text the file
+   * @param corners of the layout
+   * @param length of the lap, metres
+   * @param present what is kept of corners that the file does not name
+   */
+  public static ReferenceContent read(
+      String text, List<Corner> corners, double length, ReferenceContent present) {
+    Map<String, Corner> byNumber =
+        corners.stream()
+            .collect(
+                Collectors.toMap(
+                    Corner::number, Function.identity(), (a, b) -> a, LinkedHashMap::new));
+    Map<String, CornerEntry> entries =
+        present.corners().stream()
+            .collect(
+                Collectors.toMap(
+                    CornerEntry::corner, Function.identity(), (a, b) -> a, LinkedHashMap::new));
+    Set<String> seen = new LinkedHashSet<>();
+    try (CsvReader<NamedCsvRecord> csv = CsvReader.builder().ofNamedCsvRecord(text)) {
+      for (NamedCsvRecord row : csv) {
+        Row fields = new Row(row);
+        String number = fields.text("corner");
+        Corner corner = byNumber.get(number);
+        if (corner == null) {
+          throw fields.problem(
+              "corner",
+              "There is no corner \"" + number + "\" here.",
+              "Use the numbers of this layout: "
+                  + String.join(", ", byNumber.keySet().stream().sorted().toList())
+                  + ".");
+        }
+        if (!seen.add(number)) {
+          throw fields.problem(
+              "corner", "Corner " + number + " comes twice.", "Leave one row a corner.");
+        }
+        CornerEntry before = entries.get(corner.id());
+        entries.put(corner.id(), entry(fields, corner, length, before));
+      }
+    } catch (CsvParseException | IOException e) {
+      throw new Refusal("The CSV cannot be read: " + e.getMessage(), null, "Save it as plain CSV.");
+    }
+    if (seen.isEmpty()) {
+      throw new Refusal(
+          "There are no rows in this file.", null, "Give one row a corner under the header.");
+    }
+    List<CornerEntry> out = new ArrayList<>();
+    for (Corner corner : corners) {
+      CornerEntry entry = entries.get(corner.id());
+      if (entry != null) {
+        out.add(entry);
+      }
+    }
+    return present.with(out);
+  }
+
+  private static CornerEntry entry(
+      Row fields,
+      Corner corner,
+      double length,
+      @org.jspecify.annotations.Nullable CornerEntry old) {
+    List<CornerPoint> points = new ArrayList<>();
+    for (PointKind kind : PointKind.values()) {
+
+      String column = column(kind);
+      if (!fields.text(column).isEmpty()) {
+        points.add(new CornerPoint(kind, fields.number(column, 0, length), null));
+      }
+    }
+    CornerEntry read =
+        new CornerEntry(
+            corner.id(),
+            fields.word("slowing", Slowing.class),
+            points,
+            (int) fields.number("approach_gear", 1, 10),
+            Units.fromKmh(fields.number("approach_kmh", 0, 470)),
+            fields.number("first_effort_pct", 0, 100) / 100,
+            (int) fields.number("gear", 1, 10),
+            Units.fromKmh(fields.number("minimum_kmh", 0, 470)),
+            fields.word("apex_type", ApexType.class),
+            old == null ? 1 : old.apexGap(),
+            fields.number("first_throttle_pct", 0, 100) / 100,
+            fields.text("note"));
+    if (old == null) {
+      return read;
+    }
+    // What the table has no column for stays as it is.
+    old.points().stream()
+        .filter(p -> !p.kind().drafted() && !fields.has(column(p.kind())))
+        .forEach(points::add);
+    return old.copy()
+        .slowing(read.slowing())
+        .points(points)
+        .approach(read.approachGear(), read.approachSpeed())
+        .firstEffort(read.firstEffort())
+        .gear(read.gear())
+        .minimumSpeed(read.minimumSpeed())
+        .apex(read.apexType(), read.apexGap())
+        .firstThrottle(read.firstThrottle())
+        .note(read.note())
+        .done();
+  }
+
+  private static String column(PointKind kind) {
+    return kind.name().toLowerCase(Locale.ROOT) + "_m";
+  }
+
+  private static String station(CornerEntry e, PointKind kind) {
+    return e.station(kind).map(ReferenceCsv::round).orElse("");
+  }
+
+  private static String round(double value) {
+    return String.format(Locale.ROOT, "%.1f", value);
+  }
+
+  private record Row(NamedCsvRecord row) {
+    boolean has(String column) {
+      return row.findField(column).isPresent();
+    }
+
+    String text(String column) {
+      return row.findField(column).map(String::strip).map(CsvText::plain).orElse("");
+    }
+
+    double number(String column, double least, double most) {
+      String field = text(column);
+      double value;
+      try {
+        value = Double.parseDouble(field);
+      } catch (NumberFormatException e) {
+        throw problem(
+            column,
+            field.isEmpty() ? "A number is missing." : "\"" + field + "\" is not a number.",
+            "Give a number with a decimal point.");
+      }
+      if (!(value >= least && value <= most)) {
+        throw problem(
+            column,
+            field + " is out of range.",
+            String.format(Locale.ROOT, "Give %.0f to %.0f.", least, most));
+      }
+      return value;
+    }
+
+    <E extends Enum<E>> E word(String column, Class<E> type) {
+      String field = text(column).toUpperCase(Locale.ROOT);
+      return Arrays.stream(type.getEnumConstants())
+          .filter(v -> v.name().equals(field))
+          .findFirst()
+          .orElseThrow(
+              () ->
+                  problem(
+                      column,
+                      "\"" + text(column) + "\" is not known here.",
+                      "Use one of "
+                          + Arrays.stream(type.getEnumConstants())
+                              .map(v -> v.name().toLowerCase(Locale.ROOT))
+                              .collect(Collectors.joining(", "))
+                          + "."));
+    }
+
+    Refusal problem(String column, String what, String remedy) {
+      return new Refusal(what, "row " + row.getStartingLineNumber() + ", column " + column, remedy);
+    }
+  }
+}

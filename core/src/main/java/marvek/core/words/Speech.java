@@ -1,0 +1,53 @@
+package marvek.core.words;
+
+import java.util.Objects;
+import marvek.core.circuit.Corner;
+import marvek.core.units.Display;
+
+/**
+ * How a driver is spoken to.
+ *
+ * @param units to speak in
+ * @param call what a corner is called by
+ * @param lap metres once round, so that a corner on the line is told right; endless where not known
+ */
+public record Speech(Display units, Call call, double lap) {
+  /** Metres, km/h and numbers. */
+  public static final Speech PLAIN = new Speech(Display.METRIC, Call.NUMBERS);
+
+  public Speech(Display units, Call call) {
+    this(units, call, Double.POSITIVE_INFINITY);
+  }
+
+  public Speech {
+    Objects.requireNonNull(units, "units");
+    Objects.requireNonNull(call, "call");
+  }
+
+  /** The same on a road. */
+  public Speech on(double length) {
+    return new Speech(units, call, length);
+  }
+
+  /** Metres from one station to another, the short way round. */
+  double apart(double from, double to) {
+    double by = to - from;
+    return Math.abs(by) > lap / 2 ? by - Math.signum(by) * lap : by;
+  }
+
+  /** What a corner is called by. */
+  public enum Call {
+    NUMBERS,
+    NAMES,
+    BOTH
+  }
+
+  /** What a corner is called; the number where it has no name. */
+  public String corner(Corner corner) {
+    String name = corner.name().strip();
+    if (name.isEmpty() || call == Call.NUMBERS) {
+      return corner.number();
+    }
+    return call == Call.NAMES ? name : corner.number() + " " + name;
+  }
+}

@@ -1,0 +1,219 @@
+package marvek.core.plan;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Stream;
+import marvek.core.circuit.CircuitReading;
+import marvek.core.day.Variants;
+import marvek.core.entry.Carried;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.CornerPoint;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.ReferenceContent;
+import marvek.core.entry.Slowing;
+import marvek.core.entry.Variant;
+import marvek.core.fixtures.Example;
+import marvek.core.fixtures.RandomRoads;
+import marvek.core.lap.Conditions;
+import marvek.core.lap.LapTrace;
+import marvek.core.units.Display;
+import marvek.core.vehicle.VehicleClasses;
+import marvek.core.words.Sentence;
+import marvek.core.words.Speech;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.Arguments;
+import org.junit.jupiter.params.provider.MethodSource;
+
+/** No braking of the lap is without a point, on roads and vehicles that nobody had in mind. */
+class BrakingsTest {
+  /** A braking as the lap's own trace tells it: onset, slowest and the speeds there. */
+  record Seen(double onset, double slowest, double from, double to) {}
+
+  /**
+   * Brakings found by walking along the trace once, apart from how the draft finds them: pressed
+   * above 3 %, over when half a second without brakes has regained 1 m/s.
+   */
+  static List<Seen> seen(ComputedLap computed) {
+    LapTrace lap = computed.lap();
+    int n = lap.size();
+    int start = 0;
+    // Where most speed was gained since the brake was last pressed no braking goes on.
+    double gained = 0;
+    for (int i = 0; i < n; i++) {
+      int j = i;
+      while (lap.brake()[j] <= 0.03 && Math.floorMod(i - j, n) < n - 1) {
+        double gain = lap.speed()[i] - lap.speed()[j];
+        start = gain > gained ? i : start;
+        gained = Math.max(gained, gain);
+        j = (j + n - 1) % n;
+      }
+    }
+    List<Seen> out = new ArrayList<>();
+    int onset = -1;
+    int slowest = -1;
+    int last = -1;
+    for (int k = start; k <= start + n; k++) {
+      int i = k % n;
+      boolean pressed = lap.brake()[i] > 0.03 && k < start + n;
+      if (onset >= 0) {
+        double gap = 0;
+        for (int j = last; j < k; j++) {
+          gap += computed.path().step()[j % n] / lap.speed()[j % n];
+        }
+        boolean over = gap >= 0.5 && lap.speed()[i] - lap.speed()[slowest % n] >= 1;
+        if (over || k == start + n) {
+          double from = lap.speed()[onset % n];
+          double to = lap.speed()[slowest % n];
+          if (from - to > 4) {
+            out.add(
+                new Seen(
+                    onset % n * computed.road().step(),
+                    slowest % n * computed.road().step(),
+                    from,
+                    to));
+          }
+          onset = -1;
+        }
+      }
+      if (pressed && onset < 0) {
+        onset = k;
+        slowest = k;
+      }
+      if (onset >= 0) {
+        slowest = lap.speed()[i] < lap.speed()[slowest % n] ? k : slowest;
+        last = pressed ? k : last;
+      }
+    }
+    return out;
+  }
+
+  static Stream<Arguments> drives() {
+    List<Arguments> out = new ArrayList<>();
+    for (int seed = 50; seed < 52; seed++) {
+      for (VehicleClasses.VehicleClass v : VehicleClasses.all()) {
+        out.add(Arguments.of(seed, v.id()));
+      }
+    }
+    return out.stream();
+  }
+
+  @ParameterizedTest
+  @MethodSource("drives")
+  void everyBrakingHasItsPointOrItsRemark(long seed, String vehicle) {
+    CircuitReading survey = RandomRoads.of(seed, 150 + 40 * (seed % 4));
+    ComputedLap dry =
+        ComputedLap.compute(
+            survey.centreline(),
+            survey.corners(),
+            VehicleClasses.byId(vehicle).vehicle(),
+            Conditions.dryWarm());
+    check(dry);
+    ComputedLap wet = dry.on(Conditions.dryWarm().withGrip(0.62));
+    check(wet);
+    assertThat(wet.lap().lapTime()).isGreaterThan(dry.lap().lapTime());
+    unchanged(dry);
+  }
+
+  /** Carried to the very same circumstances, a driver's own corners stay as they are. */
+  private static void unchanged(ComputedLap computed) {
+    List<CornerEntry> draft = Drafter.draft(computed, List.of()).corners();
+    for (CornerEntry was : draft) {
+      CornerEntry own = was.copy().note("mine").done();
+      for (CornerPoint p : was.points()) {
+        own = own.copy().moved(p.kind(), computed.road().wrap(p.station() + 3.3)).done();
+      }
+      assertThat(
+              Carried.entry(computed.road(), own, was, was, 0.5, computed.vehicle().gears(), null))
+          .isEqualTo(own);
+    }
+  }
+
+  static void check(ComputedLap computed) {
+    ReferenceContent draft = Drafter.draft(computed, List.of());
+    assertThat(LostBrakings.in(computed, draft)).isEmpty();
+    for (Seen b : seen(computed)) {
+      double early = Drafter.EARLY * b.from() + 5;
+      boolean marked =
+          draft.corners().stream()
+              .flatMap(e -> e.station(PointKind.BRAKE).stream())
+              .map(s -> computed.road().apart(s, b.onset()))
+              .anyMatch(ahead -> ahead >= -1e-6 && ahead <= early);
+      boolean remarked =
+          draft.corners().stream()
+              .flatMap(e -> e.again().stream())
+              .anyMatch(a -> Math.abs(computed.road().apart(a.station(), b.onset())) < 1.5);
+      assertThat(marked || remarked).as(b.toString()).isTrue();
+    }
+  }
+
+  @Test
+  void aMarkerThatStandsPastTheBrakingIsTold() {
+    Example gt = Example.of("cup-gt");
+    assertThat(LostBrakings.in(gt.computed, gt.draft)).isEmpty();
+    double onset = gt.computed.brakesFrom(0) * gt.computed.road().step();
+    CornerEntry late = gt.first().copy().moved(PointKind.BRAKE, onset + 96).done();
+    List<LostBrakings.Lost> lost =
+        LostBrakings.in(
+            gt.computed, new ReferenceContent(List.of(late, gt.draft.corners().get(1))));
+    assertThat(lost).hasSize(1);
+    assertThat(lost.get(0).corner()).isEqualTo(late.corner());
+    assertThat(lost.get(0).later()).isBetween(95.0, 97.0);
+    assertThat(gt.answer(late).braking()).isNotNull();
+    assertThat(gt.answer(late).braking().marginMetres()).isLessThan(-40);
+    CornerEntry lifted = gt.first().copy().slowing(Slowing.LIFT).done();
+    assertThat(LostBrakings.in(gt.computed, new ReferenceContent(List.of(lifted)))).hasSize(1);
+  }
+
+  @Test
+  void aCornerLiftedForInTheDryIsBrakedForInTheWet() {
+    Example gt = Example.of("cup-gt");
+    CornerEntry lifted =
+        gt.first()
+            .copy()
+            .slowing(Slowing.LIFT)
+            .points(gt.first().points().stream().filter(p -> p.kind() != PointKind.BRAKE).toList())
+            .done();
+    Variant wet = new Variant("wet", Variant.Kind.WET, "", Variant.Kind.WET.usual(), List.of());
+    CornerEntry then =
+        Variants.adjust(
+                gt.computed,
+                Variants.computed(gt.computed, List.of(), wet.day()),
+                wet,
+                lifted,
+                Display.METRIC)
+            .entry();
+    assertThat(then.slowing()).isEqualTo(Slowing.BRAKE);
+    assertThat(then.point(PointKind.BRAKE)).isPresent();
+  }
+
+  @Test
+  void aSecondBrakingOfACornerIsSaidAndKeptOutOfTheMargin() {
+    ComputedLap computed = null;
+    int c = -1;
+    for (long seed = 70; seed < 75 && c < 0; seed++) {
+      CircuitReading survey = RandomRoads.of(seed, 230);
+      computed =
+          ComputedLap.compute(
+              survey.centreline(),
+              survey.corners(),
+              VehicleClasses.byId("downforce-prototype").vehicle(),
+              Conditions.dryWarm());
+      for (int k = 0; k < computed.corners().size() && c < 0; k++) {
+        c = computed.brakings().of(k).size() > 1 ? k : -1;
+      }
+    }
+    assertThat(c).as("a corner with two brakings").isNotNegative();
+    CornerEntry e = Drafter.entry(computed, c);
+    assertThat(e.again()).hasSize(computed.brakings().of(c).size() - 1);
+    Speech speech = Speech.PLAIN.on(computed.road().length());
+    assertThat(Sentence.line(computed.corners().get(c), e, speech)).contains("brake again");
+    double onset = computed.brakings().of(c).get(0).onset() * computed.road().step();
+    CornerAnswer.BrakingNumbers b = Answers.answer(computed, e).braking();
+    assertThat(b).isNotNull();
+    // The last place to brake is that for the first slow place, not for the second.
+    assertThat(computed.road().apart(onset, b.limitStation())).isBetween(-3.0, 5.0);
+  }
+}

@@ -1,0 +1,229 @@
+package marvek.core.words;
+
+import static java.nio.charset.StandardCharsets.UTF_8;
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.networknt.schema.JsonSchema;
+import com.networknt.schema.JsonSchemaFactory;
+import com.networknt.schema.SpecVersion;
+import java.io.IOException;
+import java.io.InputStream;
+import java.util.List;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.CornerPoint;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.ReferenceContent;
+import marvek.core.entry.ReferenceFile;
+import marvek.core.fixtures.Example;
+import marvek.core.marker.Landmark;
+import marvek.core.marker.Tie;
+import marvek.core.refusal.Refusal;
+import marvek.core.units.Display;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+
+class WordsAndFilesTest {
+  private static Example gt;
+
+  @BeforeAll
+  static void draft() {
+    gt = Example.of("cup-gt");
+  }
+
+  private static CornerEntry placed(double past) {
+    CornerEntry e = gt.first();
+    Landmark board =
+        gt.boards.stream()
+            .filter(l -> l.corner().equals("c1") && l.label().equals("100"))
+            .findFirst()
+            .orElseThrow();
+    CornerPoint brake =
+        new CornerPoint(
+            PointKind.BRAKE,
+            board.station() + past,
+            Tie.to(gt.computed.road(), board, board.station() + past));
+    List<CornerPoint> points =
+        e.points().stream().map(p -> p.kind() == PointKind.BRAKE ? brake : p).toList();
+    return Example.with(e, points, e.gear(), "");
+  }
+
+  private static ReferenceContent with(CornerEntry first) {
+    return new ReferenceContent(
+        java.util.stream.Stream.concat(
+                java.util.stream.Stream.of(first), gt.draft.corners().stream().skip(1))
+            .toList());
+  }
+
+  @Test
+  void comparesAsADriverWouldSayIt() {
+    List<Comparison.Difference> found =
+        Comparison.between(
+            gt.survey.corners(),
+            gt.computed.road().length(),
+            with(placed(14)),
+            with(placed(8)),
+            Display.METRIC);
+    assertThat(found)
+        .extracting(Comparison.Difference::words)
+        .containsExactly("T1 braking 6 m sooner, from the 100 board + 14 m to + 8 m");
+    assertThat(
+            Comparison.between(
+                gt.survey.corners(),
+                gt.computed.road().length(),
+                gt.draft,
+                gt.draft,
+                Display.METRIC))
+        .isEmpty();
+  }
+
+  @Test
+  void saysGearsNotesAndMissingCorners() {
+    CornerEntry e = gt.first();
+    CornerEntry other = Example.with(e, e.points(), e.gear() + 1, "mind the drain");
+    assertThat(
+            Comparison.between(
+                gt.survey.corners(),
+                gt.computed.road().length(),
+                gt.draft,
+                with(other),
+                Display.METRIC))
+        .extracting(Comparison.Difference::words)
+        .containsExactly(
+            "T1 gear " + other.gear() + " instead of " + e.gear(), "T1 note: “mind the drain”");
+    ReferenceContent three = new ReferenceContent(gt.draft.corners().stream().skip(1).toList());
+    assertThat(
+            Comparison.between(
+                gt.survey.corners(), gt.computed.road().length(), gt.draft, three, Display.METRIC))
+        .extracting(Comparison.Difference::words)
+        .containsExactly("T1 left out");
+  }
+
+  @Test
+  void theSentenceSpeaksTheDriversUnits() {
+    CornerEntry e = placed(8);
+    String metric = Sentence.line(gt.survey.corners().get(0), e, Speech.PLAIN);
+    assertThat(metric).startsWith("Brake 8 m past the 100 board, hard (").endsWith(".");
+    assertThat(metric).contains("km/h").contains("down to");
+    String imperial =
+        Sentence.line(
+            gt.survey.corners().get(0),
+            e,
+            new Speech(new Display(Display.Speed.MPH, Display.Length.FT), Speech.Call.NUMBERS));
+    assertThat(imperial).startsWith("Brake 26 ft past the 100 board").contains("mph");
+    assertThat(Sentence.line(gt.survey.corners().get(0), placed(0), Speech.PLAIN))
+        .startsWith("Brake at the 100 board");
+    assertThat(Sentence.pocket(gt.survey.corners().get(0), placed(-5), Speech.PLAIN))
+        .startsWith("100 board − 5 m · " + e.gear() + " · ");
+  }
+
+  @Test
+  void theSentenceCountsFromTheNearestApexAndOverTheLine() {
+    CornerEntry e = gt.first();
+    double length = gt.computed.road().length();
+    CornerEntry across =
+        Example.with(
+            e,
+            List.of(
+                new CornerPoint(PointKind.RELEASE, length - 6, null),
+                new CornerPoint(PointKind.FIRST_THROTTLE, length - 4, null),
+                new CornerPoint(PointKind.FIRST_APEX, 6, null),
+                new CornerPoint(PointKind.APEX, 90, null),
+                new CornerPoint(PointKind.FULL_THROTTLE, 112, null)),
+            e.gear(),
+            "");
+    String line = Sentence.line(gt.survey.corners().get(0), across, Speech.PLAIN.on(length));
+    assertThat(line)
+        .contains("off the brake 12 m before the first apex")
+        .contains("throttle 10 m before the first apex, all of it 22 m past the second");
+  }
+
+  @Test
+  void jsonComesBackTheSameAndFitsItsSchema() throws IOException {
+    ReferenceFile file =
+        new ReferenceFile(
+            ReferenceFile.FORMAT,
+            "Example",
+            ReferenceFile.key("Ring", 1, gt.computed.road().length(), gt.survey.corners()),
+            "GT",
+            gt.computed.vehicle(),
+            3,
+            "because",
+            "2026-05-16T10:00:00Z",
+            gt.draft);
+    byte[] bytes = file.write();
+    assertThat(ReferenceFile.read(bytes)).isEqualTo(file);
+    // An independent validator holds the file against the published schema.
+    JsonSchema schema;
+    try (InputStream in =
+        ReferenceFile.class.getResourceAsStream("/marvek/reference-1.schema.json")) {
+      schema = JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012).getSchema(in);
+    }
+    ObjectMapper json = new ObjectMapper();
+    assertThat(schema.validate(json.readTree(bytes))).isEmpty();
+    String broken = new String(bytes, UTF_8).replace("\"BRAKE\"", "\"STOMP\"");
+    assertThat(schema.validate(json.readTree(broken))).isNotEmpty();
+  }
+
+  @Test
+  void brokenJsonSaysWhere() {
+    assertThatThrownBy(() -> ReferenceFile.read("{\"format\": ".getBytes(UTF_8)))
+        .isInstanceOf(Refusal.class)
+        .extracting(e -> ((Refusal) e).where())
+        .asString()
+        .startsWith("line 1");
+    assertThatThrownBy(() -> ReferenceFile.read("{\"format\":\"other\"}".getBytes(UTF_8)))
+        .hasMessageContaining("not a reference file");
+    assertThatThrownBy(
+            () ->
+                ReferenceFile.read(
+                    "{\"format\":\"marvek-reference/1\",\"revision\":\"x\"}".getBytes(UTF_8)))
+        .isInstanceOf(Refusal.class)
+        .extracting(e -> ((Refusal) e).where())
+        .isEqualTo("revision");
+  }
+
+  @Test
+  void csvComesBackToATenth() {
+    String text = ReferenceCsv.write(gt.survey.corners(), gt.draft);
+    assertThat(text.lines().findFirst()).contains(String.join(",", ReferenceCsv.HEADER));
+    ReferenceContent back =
+        ReferenceCsv.read(text, gt.survey.corners(), gt.computed.road().length(), gt.draft);
+    for (int c = 0; c < back.corners().size(); c++) {
+      CornerEntry a = gt.draft.corners().get(c);
+      CornerEntry b = back.corners().get(c);
+      assertThat(b.gear()).isEqualTo(a.gear());
+      assertThat(b.firstEffort()).isCloseTo(a.firstEffort(), within(0.001));
+      assertThat(b.points()).hasSameSizeAs(a.points());
+      for (CornerPoint point : a.points()) {
+        assertThat(b.station(point.kind()).orElseThrow()).isCloseTo(point.station(), within(0.051));
+      }
+    }
+  }
+
+  @Test
+  void brokenCsvSaysRowAndColumn() {
+    String text = ReferenceCsv.write(gt.survey.corners(), gt.draft);
+    String[] lines = text.split("\r?\n");
+    String wrong = lines[0] + "\n" + lines[1].replaceFirst(",brake,", ",stamp,");
+    assertProblem(wrong, "row 2, column slowing");
+    assertProblem(lines[0] + "\n" + lines[1] + "\n" + lines[1], "row 3, column corner");
+    assertProblem(lines[0] + "\n" + lines[1].replaceFirst("^1,", "77,"), "row 2, column corner");
+    assertThatThrownBy(
+            () ->
+                ReferenceCsv.read(
+                    lines[0], gt.survey.corners(), gt.computed.road().length(), gt.draft))
+        .hasMessageContaining("no rows");
+  }
+
+  private static void assertProblem(String text, String where) {
+    assertThatThrownBy(
+            () ->
+                ReferenceCsv.read(text, gt.survey.corners(), gt.computed.road().length(), gt.draft))
+        .isInstanceOf(Refusal.class)
+        .extracting(e -> ((Refusal) e).where())
+        .isEqualTo(where);
+  }
+}
