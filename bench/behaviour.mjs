@@ -10,7 +10,7 @@ import { inflateSync } from 'node:zlib';
 import { Person, blob, chances, form, here } from './person.mjs';
 
 const NEAR = 1e-9;
-const SPACES = { stations: 6, laps: 2 };
+const LAPS = 2;
 
 /** Names ids by the order in which they were seen, and takes moments out: both differ from start to start. */
 class Names {
@@ -73,12 +73,12 @@ async function record(base, folder) {
     pool.layouts = (await list('/api/layouts')).map((l) => l.id);
     pool.references = (await list('/api/references')).map((r) => r.id);
     pool.vehicles = (await list('/api/vehicles')).map((v) => v.id);
-    for (const v of pool.vehicles) for (const s of await list(`/api/vehicles/${v}/sheets`)) pool.sheets.push([s.id, v]);
+    for (const v of pool.vehicles) for (const s of (await who.call('GET', `/api/vehicles/${v}/sheets`)).sheets) pool.sheets.push([s.id, v]);
     for (const r of pool.references)
       for (const run of await who.settled(r)) {
         pool.runs.push(run.id);
         for (const f of run.recordings) pool.recordings.push(f.id);
-        for (const lap of run.laps.slice(0, SPACES.laps)) pool.laps.push(lap.id);
+        for (const lap of (run.laps ?? []).slice(0, LAPS)) pool.laps.push(lap.id);
       }
     for (const path of Object.keys(description.paths).sort()) {
       if (!description.paths[path].get || /account|session$|jobs|everything|recordings\/\{id\}\/file|revisions\/|comparison|driven|against|samples|photo/.test(path)) continue;

@@ -36,7 +36,6 @@ import marvek.core.telemetry.LapReader;
 import marvek.core.telemetry.Mapping;
 import marvek.core.telemetry.ReadReport;
 import marvek.core.telemetry.RecordingFile;
-import marvek.core.units.Display;
 import marvek.core.vehicle.VehicleClasses;
 import org.openjdk.jmh.annotations.Benchmark;
 import org.openjdk.jmh.annotations.BenchmarkMode;
@@ -177,11 +176,11 @@ public class RunsBenchmark {
 
   @Benchmark
   public Debrief debrief() {
-    return Debriefer.read(computed, draft.corners(), data, Display.METRIC);
+    return Debriefer.read(computed, draft.corners(), data);
   }
 
   @Benchmark
   public List<Proposal> proposals() {
-    return Proposals.of(computed, Things.none(), draft.corners(), data, 5, Display.METRIC);
+    return Proposals.of(computed, Things.none(), draft.corners(), data, 5);
   }
 }

@@ -4,12 +4,19 @@ import io.swagger.v3.oas.models.OpenAPI;
 import io.swagger.v3.oas.models.info.Info;
 import io.swagger.v3.oas.models.servers.Server;
 import java.util.List;
+import marvek.core.said.Said;
+import org.springdoc.core.utils.SpringDocUtils;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 
 /** The description of the API at {@code /v3/api-docs}. */
 @Configuration
 class OpenApiConfig {
+  static {
+    // What is said comes as words.
+    SpringDocUtils.getConfig().replaceWithClass(Said.class, String.class);
+  }
+
   @Bean
   OpenAPI description() {
     return new OpenAPI()

@@ -4,8 +4,9 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -42,7 +43,7 @@ public record DayFit(boolean said, List<Part> parts) {
    * @param called in the driver's words
    * @param grip factor on the reference's own grip
    */
-  public record Day(String id, String called, double grip) {}
+  public record Day(String id, Said called, double grip) {}
 
   /**
    * A lap.
@@ -65,12 +66,7 @@ public record DayFit(boolean said, List<Part> parts) {
    * @param words why
    */
   public record Part(
-      @Nullable Day day,
-      List<String> laps,
-      double grip,
-      boolean sure,
-      boolean steady,
-      String words) {
+      @Nullable Day day, List<String> laps, double grip, boolean sure, boolean steady, Said words) {
     public Part {
       laps = List.copyOf(laps);
     }
@@ -83,9 +79,9 @@ public record DayFit(boolean said, List<Part> parts) {
    * @param laps in the order driven
    * @param word id of the day that the driver named; null without one. An id that is not among the
    *     days means a day that the reference does not have
-   * @param called what the driver calls such a day
+   * @param called what such a day is called
    */
-  public static DayFit of(List<Day> days, List<Lap> laps, @Nullable String word, String called) {
+  public static DayFit of(List<Day> days, List<Lap> laps, @Nullable String word, Said called) {
     if (word != null) {
       Optional<Day> named = days.stream().filter(d -> d.id().equals(word)).findFirst();
       double grip = middle(laps);
@@ -94,7 +90,7 @@ public record DayFit(boolean said, List<Part> parts) {
           true,
           List.of(
               named
-                  .map(d -> new Part(d, ids(laps), grip, true, steady, "You said so."))
+                  .map(d -> new Part(d, ids(laps), grip, true, steady, Said.of("day.said")))
                   .orElseGet(
                       () ->
                           new Part(
@@ -103,10 +99,7 @@ public record DayFit(boolean said, List<Part> parts) {
                               grip,
                               false,
                               steady,
-                              "You said "
-                                  + called
-                                  + ", and this reference has no such day."
-                                  + used(grip)))));
+                              and(Said.of("day.none_such", called.in()), used(grip))))));
     }
     List<Part> parts = new ArrayList<>();
     List<Lap> left = new ArrayList<>(laps);
@@ -138,30 +131,16 @@ public record DayFit(boolean said, List<Part> parts) {
     double grip = middle(laps);
     if (Double.isNaN(grip)) {
       // Laps that tell nothing of the grip are not held against anything but the driver's word.
-      return new Part(
-          null,
-          ids(laps),
-          grip,
-          false,
-          false,
-          "These laps do not tell the grip, and you have not said what day it was.");
+      return new Part(null, ids(laps), grip, false, false, Said.of("day.untold"));
     }
     double drift = drift(laps);
     if (drift > FARTHEST) {
       return new Part(
-          null,
-          ids(laps),
-          grip,
-          false,
-          false,
-          String.format(
-              Locale.ROOT,
-              "The grip changed by %.0f %% from lap to lap: no one day fits.",
-              100 * drift));
+          null, ids(laps), grip, false, false, Said.of("day.drifts", Value.percent(drift)));
     }
     if (day.isEmpty()) {
       return new Part(
-          null, ids(laps), grip, false, true, "No day of this reference is near." + used(grip));
+          null, ids(laps), grip, false, true, and(Said.of("day.none_near"), used(grip)));
     }
     double off = Math.abs(grip / day.get().grip() - 1);
     return new Part(
@@ -170,13 +149,11 @@ public record DayFit(boolean said, List<Part> parts) {
         grip,
         off <= AGREES,
         true,
-        String.format(
-            Locale.ROOT,
-            "Told from the laps: they use %.0f %% of the reference's grip, %s has %.0f %%%s",
-            100 * grip,
-            day.get().called(),
-            100 * day.get().grip(),
-            off > AGREES ? "; that is the nearest, so look whether it is right." : "."));
+        Said.of(
+            off > AGREES ? "day.nearest" : "day.told",
+            Value.percent(grip),
+            day.get().called().in(),
+            Value.percent(day.get().grip())));
   }
 
   /** How far the laps drift: between those at the ends, as a share. */
@@ -211,10 +188,14 @@ public record DayFit(boolean said, List<Part> parts) {
     return Math.abs(grip / day.grip() - 1);
   }
 
-  private static String used(double grip) {
+  private static Optional<Said> used(double grip) {
     return Double.isNaN(grip)
-        ? ""
-        : String.format(Locale.ROOT, " The laps use %.0f %% of the reference's grip.", 100 * grip);
+        ? Optional.empty()
+        : Optional.of(Said.of("day.used", Value.percent(grip)));
+  }
+
+  private static Said and(Said first, Optional<Said> second) {
+    return second.map(first::then).orElse(first);
   }
 
   private static List<String> ids(List<Lap> laps) {

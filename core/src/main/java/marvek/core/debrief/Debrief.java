@@ -3,6 +3,7 @@ package marvek.core.debrief;
 import java.util.List;
 import java.util.Map;
 import marvek.core.entry.PointKind;
+import marvek.core.said.Said;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -62,14 +63,14 @@ public record Debrief(
       double speedSpread,
       double plannedSpeed,
       List<HabitFinding> habits,
-      String words) {
+      Said words) {
     public CornerFinding {
       points = List.copyOf(points);
       habits = List.copyOf(habits);
     }
 
     /** The habit that explains most, or null. */
-    public @Nullable Cause cause() {
+    public @Nullable String cause() {
       return habits.isEmpty() ? null : habits.get(0).cause();
     }
   }
@@ -110,22 +111,22 @@ public record Debrief(
   /**
    * A habit.
    *
-   * @param cause which
+   * @param cause id of the habit
    * @param share of the laps
    * @param seconds that laps with it took longer than those without; null when all have it
-   * @param measure how much, in words
-   * @param words cause in words
+   * @param measure how much
+   * @param words what the driver does
    * @param cure what to do
    * @param before corner where it begins, when that is another one
    * @param laps ids of laps that show it
    */
   public record HabitFinding(
-      Cause cause,
+      String cause,
       double share,
       @Nullable Double seconds,
-      String measure,
-      String words,
-      String cure,
+      Said measure,
+      Said words,
+      Said cure,
       @Nullable String before,
       List<String> laps) {
     public HabitFinding {

@@ -3,19 +3,23 @@ package marvek.core.debrief;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.EnumMap;
+import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import marvek.core.circuit.Centreline;
 import marvek.core.debrief.Debrief.CornerFinding;
 import marvek.core.debrief.Debrief.HabitFinding;
 import marvek.core.debrief.Debrief.PointFinding;
 import marvek.core.debrief.Sections.Phase;
+import marvek.core.debrief.habits.Habit;
+import marvek.core.debrief.habits.Habits;
+import marvek.core.debrief.habits.Look;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.plan.ComputedLap;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import marvek.core.telemetry.CornerEvents;
-import marvek.core.units.Display;
 import org.jspecify.annotations.Nullable;
 
 /** Reads a run's laps against the reference that was driven. */
@@ -23,21 +27,18 @@ public final class Debriefer {
   private static final int FOCUS = 3;
   private static final double WORTH_SAYING = 0.02;
   private static final double OFTEN = 0.4;
-  private static final double UNEVEN = 5.5;
   private static final double TREND_CONFIDENCE = 0.95;
   private static final Map<PointKind, Double> TOLERANCE = tolerances();
 
   private final ComputedLap computed;
   private final List<CornerEntry> entries;
   private final Sections sections;
-  private final HabitRules rules;
   private final Centreline road;
 
-  private Debriefer(ComputedLap computed, List<CornerEntry> entries, Display units) {
+  private Debriefer(ComputedLap computed, List<CornerEntry> entries) {
     this.computed = computed;
     this.entries = entries;
     this.sections = new Sections(computed, entries);
-    this.rules = new HabitRules(computed, units);
     this.road = computed.road();
   }
 
@@ -47,11 +48,9 @@ public final class Debriefer {
    * @param computed road, vehicle, line and computed lap of the reference
    * @param entries of the revision driven, in driving order
    * @param laps that count, in the order driven; none gives an empty debrief
-   * @param units for words
    */
-  public static Debrief read(
-      ComputedLap computed, List<CornerEntry> entries, List<LapData> laps, Display units) {
-    return new Debriefer(computed, entries, units).read(laps);
+  public static Debrief read(ComputedLap computed, List<CornerEntry> entries, List<LapData> laps) {
+    return new Debriefer(computed, entries).read(laps);
   }
 
   private static Map<PointKind, Double> tolerances() {
@@ -154,7 +153,7 @@ public final class Debriefer {
       double[] shares =
           laps.stream()
               .flatMap(l -> l.corner(e.corner()).stream())
-              .mapToDouble(x -> rules.share(x, e))
+              .mapToDouble(x -> Look.share(computed, x, e))
               .filter(x -> !Double.isNaN(x))
               .toArray();
       if (shares.length > 0) {
@@ -215,28 +214,24 @@ public final class Debriefer {
         words(offer, habits, lost));
   }
 
-  private String words(double offer, List<HabitFinding> habits, Map<Phase, Double> lost) {
+  private static Said words(double offer, List<HabitFinding> habits, Map<Phase, Double> lost) {
     if (offer <= WORTH_SAYING) {
-      return "Nothing on offer that the laps can tell.";
+      return Said.of("debrief.nothing");
     }
-    String seconds = String.format(Locale.ROOT, "%.2f s on offer. ", offer);
     if (!habits.isEmpty()) {
       HabitFinding h = habits.get(0);
-      return seconds + h.words() + " " + capital(h.measure()) + ". " + h.cure();
+      return Said.of(
+          "debrief.offer.habit",
+          Value.figure(offer, 2),
+          h.words().in(),
+          h.measure().beginning(),
+          h.cure().in());
     }
     Phase worst = Phase.APPROACH;
     for (Phase p : Phase.values()) {
       worst = lost.getOrDefault(p, 0.0) > lost.getOrDefault(worst, 0.0) ? p : worst;
     }
-    return seconds
-        + String.format(
-            Locale.ROOT,
-            "No habit stands out; most of it lies in the %s, where your laps differ.",
-            worst.words());
-  }
-
-  private static String capital(String words) {
-    return words.substring(0, 1).toUpperCase(Locale.ROOT) + words.substring(1);
+    return Said.of("debrief.offer.phase", Value.figure(offer, 2), worst.said().in());
   }
 
   private List<PointFinding> points(
@@ -310,48 +305,44 @@ public final class Debriefer {
       List<PointFinding> points,
       double speedPace,
       boolean told) {
-    Map<Cause, List<Double>> sizes = new EnumMap<>(Cause.class);
-    Map<Cause, List<String>> ids = new EnumMap<>(Cause.class);
-    for (int i = 0; i < laps.size(); i++) {
-      String id = laps.get(i).id();
-      rules
-          .seen(events.get(i), plan, speedPace, told)
-          .forEach(
-              (cause, size) -> {
-                sizes.computeIfAbsent(cause, k -> new ArrayList<>()).add(size);
-                ids.computeIfAbsent(cause, k -> new ArrayList<>()).add(id);
-              });
-    }
-    points.stream()
-        .filter(p -> p.kind() == PointKind.BRAKE && p.late().size() >= 5 && p.spread() > UNEVEN)
-        .findFirst()
-        .ifPresent(
-            p -> {
-              // Scatter explains the single laps that are early or late.
-              sizes.remove(Cause.BRAKED_EARLY);
-              sizes.remove(Cause.BRAKED_LATE_RAN_DEEP);
-              sizes.put(Cause.UNEVEN_BRAKING, List.of(p.spread()));
-              ids.put(Cause.UNEVEN_BRAKING, p.laps());
-            });
     List<HabitFinding> out = new ArrayList<>();
     String before = entries.get((c + entries.size() - 1) % entries.size()).corner();
-    for (Map.Entry<Cause, List<Double>> s : sizes.entrySet()) {
-      Cause cause = s.getKey();
-      List<String> shown = ids.getOrDefault(cause, List.of());
+    List<Look> looks = new ArrayList<>();
+    events.forEach(e -> looks.add(new Look(computed, e, plan, speedPace, told)));
+    Map<String, Habit.Across> across = new LinkedHashMap<>();
+    Habits.all().forEach(h -> h.across(points).ifPresent(a -> across.put(h.id(), a)));
+    for (Habit habit : Habits.all()) {
+      if (across.values().stream().anyMatch(a -> a.explains().contains(habit.id()))) {
+        continue;
+      }
+      Habit.Across over = across.get(habit.id());
+      List<Double> sizes = new ArrayList<>();
+      List<String> shown = new ArrayList<>();
+      for (int i = 0; i < looks.size() && over == null; i++) {
+        Double size = habit.seen(looks.get(i));
+        if (size != null) {
+          sizes.add(size);
+          shown.add(laps.get(i).id());
+        }
+      }
+      if (over != null) {
+        sizes.add(over.measure());
+        shown.addAll(over.laps());
+      }
       double share = shown.size() / (double) Math.max(1, laps.size());
       if (share < OFTEN || shown.size() < Math.min(2, laps.size())) {
         continue;
       }
-      double size = Robust.median(s.getValue().stream().mapToDouble(Double::doubleValue).toArray());
+      double size = Robust.median(sizes.stream().mapToDouble(Double::doubleValue).toArray());
       out.add(
           new HabitFinding(
-              cause,
+              habit.id(),
               share,
               cost(c, laps, shown),
-              rules.measure(cause, size),
-              cause.words(),
-              cause.cure(),
-              cause == Cause.FROM_THE_CORNER_BEFORE ? before : null,
+              habit.measure(size),
+              habit.words(),
+              habit.cure(),
+              habit.beginsBefore() ? before : null,
               shown));
     }
     return out;

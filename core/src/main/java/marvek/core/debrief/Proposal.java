@@ -2,6 +2,7 @@ package marvek.core.debrief;
 
 import java.util.List;
 import marvek.core.entry.PointKind;
+import marvek.core.said.Said;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -17,9 +18,9 @@ import org.jspecify.annotations.Nullable;
  * @param gainLow lower end of its 90 % interval
  * @param gainHigh upper end
  * @param laps that speak for it
- * @param strength in words
- * @param reason in a sentence
- * @param limitedBy what kept the step from being longer, or empty
+ * @param strength of the evidence
+ * @param reason why it is proposed, or why nothing is
+ * @param limitedBy what kept the step from being longer; nothing where nothing did
  * @param evidence ids of the laps
  * @param late metres late on each of them
  * @param seconds to the next corner on each of them
@@ -35,8 +36,8 @@ public record Proposal(
     @Nullable Double gainHigh,
     int laps,
     Strength strength,
-    String reason,
-    String limitedBy,
+    Said reason,
+    Said limitedBy,
     List<String> evidence,
     List<Double> late,
     List<Double> seconds) {
@@ -48,19 +49,13 @@ public record Proposal(
 
   /** How strong the evidence is. */
   public enum Strength {
-    NONE("not enough evidence"),
-    WEAK("weak: worth trying, step by step"),
-    FAIR("fair"),
-    STRONG("strong");
+    NONE,
+    WEAK,
+    FAIR,
+    STRONG;
 
-    private final String words;
-
-    Strength(String words) {
-      this.words = words;
-    }
-
-    public String words() {
-      return words;
+    public Said said() {
+      return Said.of("proposal.strength." + name());
     }
   }
 }

@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Set;
 import java.util.stream.Collectors;
 import marvek.core.circuit.Centreline;
@@ -14,8 +13,9 @@ import marvek.core.entry.PointKind;
 import marvek.core.plan.Answers;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.CornerAnswer;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import marvek.core.survey.Things;
-import marvek.core.units.Display;
 
 /**
  * Changes that the laps speak for. Where a point was driven earlier or later from lap to lap, the
@@ -29,6 +29,9 @@ public final class Proposals {
 
   /** The longest step, m, unless the driver sets it lower. */
   public static final double LONGEST_STEP = 5;
+
+  /** The habit that keeps a braking marker from being moved later. */
+  private static final String DEEP = "BRAKED_LATE_RAN_DEEP";
 
   private static final double FAIR = 0.9;
   private static final double SURE = 0.95;
@@ -49,7 +52,6 @@ public final class Proposals {
   private final List<CornerEntry> entries;
   private final List<LapData> laps;
   private final double longest;
-  private final Display units;
   private final Sections sections;
   private final Centreline road;
   private final Debrief debrief;
@@ -60,17 +62,15 @@ public final class Proposals {
       Things things,
       List<CornerEntry> entries,
       List<LapData> laps,
-      double longest,
-      Display units) {
+      double longest) {
     this.computed = computed;
     this.things = things;
     this.entries = entries;
     this.laps = laps;
     this.longest = Math.max(SMALLEST_STEP, Math.min(longest, LONGEST_STEP));
-    this.units = units;
     this.sections = new Sections(computed, entries);
     this.road = computed.road();
-    this.debrief = Debriefer.read(computed, entries, laps, units);
+    this.debrief = Debriefer.read(computed, entries, laps);
     this.deep = deep();
   }
 
@@ -85,9 +85,8 @@ public final class Proposals {
       Things things,
       List<CornerEntry> entries,
       List<LapData> laps,
-      double longest,
-      Display units) {
-    return new Proposals(computed, things, entries, laps, longest, units).all();
+      double longest) {
+    return new Proposals(computed, things, entries, laps, longest).all();
   }
 
   /**
@@ -100,11 +99,8 @@ public final class Proposals {
         .values()
         .forEach(
             run ->
-                Debriefer.read(computed, entries, run, units).corners().stream()
-                    .filter(
-                        f ->
-                            f.habits().stream()
-                                .anyMatch(h -> h.cause() == Cause.BRAKED_LATE_RAN_DEEP))
+                Debriefer.read(computed, entries, run).corners().stream()
+                    .filter(f -> f.habits().stream().anyMatch(h -> h.cause().equals(DEEP)))
                     .forEach(f -> out.add(f.corner())));
     return out;
   }
@@ -154,8 +150,8 @@ public final class Proposals {
                 null,
                 p.laps(),
                 Strength.NONE,
-                "Another point of this corner speaks louder; one change at a time.",
-                "",
+                Said.of("proposal.louder"),
+                Said.NOTHING,
                 p.evidence(),
                 p.late(),
                 p.seconds()));
@@ -192,11 +188,10 @@ public final class Proposals {
     }
     Basis basis = new Basis(c, entry, kind, station, ids, late, seconds);
     if (kind != PointKind.BRAKE && !laps.stream().allMatch(LapData::told)) {
-      return basis.none("The pedals were not recorded: the laps cannot tell.");
+      return basis.none(Said.of("proposal.untold"));
     }
     if (late.size() < FEWEST) {
-      return basis.none(
-          "Not enough evidence: " + late.size() + " of at least " + FEWEST + " laps show it.");
+      return basis.none(Said.of("proposal.few", Value.count(late.size()), Value.count(FEWEST)));
     }
     double[] x = late.stream().mapToDouble(Double::doubleValue).toArray();
     double[] y = seconds.stream().mapToDouble(Double::doubleValue).toArray();
@@ -206,8 +201,7 @@ public final class Proposals {
     int[] run = runs.stream().mapToInt(Integer::intValue).toArray();
     Robust.Slope fair = Robust.slope(x, y, run, FAIR);
     if (kind == PointKind.BRAKE && deep.contains(entry.corner())) {
-      return basis.none(
-          "You brake later than the flag and run deep; go back to it before it is moved.");
+      return basis.none(Said.of("proposal.deep"));
     }
     if (spread >= SPREAD_NEEDED && fair.tells()) {
       return byTime(basis, x, fair, Robust.slope(x, y, run, SURE).tells());
@@ -224,17 +218,18 @@ public final class Proposals {
     }
     return basis.none(
         spread < SPREAD_NEEDED
-            ? "You do it at the same place each lap, so the laps cannot tell what another would give."
-            : String.format(
-                Locale.ROOT,
-                "No change: %.0f %% sure only that one metre later is worth between %s and %s.",
-                FAIR * 100,
-                milli(-fair.high()),
-                milli(-fair.low())));
+            ? Said.of("proposal.same_place")
+            : Said.of(
+                "proposal.unsure",
+                Value.percent(FAIR),
+                milli(-fair.high()).in(),
+                milli(-fair.low()).in()));
   }
 
-  private static String milli(double seconds) {
-    return Double.isInfinite(seconds) ? "anything" : String.format(Locale.ROOT, "%+.3f s", seconds);
+  private static Said milli(double seconds) {
+    return Double.isInfinite(seconds)
+        ? Said.of("proposal.anything")
+        : Said.of("proposal.seconds", Value.signed(seconds, 3));
   }
 
   private Proposal byTime(Basis basis, double[] x, Robust.Slope slope, boolean sure) {
@@ -242,24 +237,24 @@ public final class Proposals {
     // No farther than a good share of the laps has been.
     double driven = way > 0 ? Robust.quantile(x, 0.9) : -Robust.quantile(x, 0.1);
     double step = Math.min(longest, driven);
-    String limited = driven < longest ? "no farther than you have driven" : "one step at a time";
+    Said limited = Said.of(driven < longest ? "proposal.limit.driven" : "proposal.limit.step");
     if (basis.kind == PointKind.BRAKE && way > 0) {
       double margin = margin(basis.entry);
       if (step > margin - KEEP) {
         step = margin - KEEP;
-        limited = "the computed margin of " + units.length(margin);
+        limited = Said.of("proposal.limit.margin", Value.length(margin));
       }
     }
     if (step < SMALLEST_STEP) {
       return basis.none(
           way > 0 && basis.kind == PointKind.BRAKE
-              ? "Later was quicker, but there is no margin left for it."
-              : "The flag already stands where the laps were quickest.");
+              ? Said.of("proposal.no_margin")
+              : Said.of("proposal.already"));
     }
     step = Math.floor(step * 2) / 2;
     double gain = Math.abs(slope.value()) * step;
     if (gain < SMALLEST_GAIN) {
-      return basis.none("What the laps speak for is worth less than it takes to learn.");
+      return basis.none(Said.of("proposal.small"));
     }
     double low = Math.min(Math.abs(slope.low()), Math.abs(slope.high())) * step;
     double high = Math.max(Math.abs(slope.low()), Math.abs(slope.high())) * step;
@@ -271,27 +266,26 @@ public final class Proposals {
         low,
         high,
         strength,
-        String.format(
-            Locale.ROOT,
-            "On laps with %s %s the corner and the straight after it took less time: %.3f s a metre.",
-            basis.kind.word(),
-            way > 0 ? "later" : "sooner",
-            Math.abs(slope.value())),
+        Said.of(
+            "proposal.by_time",
+            basis.kind.said().in(),
+            Value.choice(way > 0),
+            Value.figure(Math.abs(slope.value()), 3)),
         limited);
   }
 
   /** The flag follows what is driven, where that costs nothing. */
   private Proposal asDriven(Basis basis, double middle) {
     double step = Math.signum(middle) * Math.min(Math.abs(middle), longest);
-    String limited = Math.abs(middle) > longest ? "one step at a time" : "";
+    Said limited = Math.abs(middle) > longest ? Said.of("proposal.limit.step") : Said.NOTHING;
     if (basis.kind == PointKind.BRAKE && step > 0) {
       double margin = margin(basis.entry);
       if (step > margin - KEEP) {
         step = margin - KEEP;
-        limited = "the computed margin of " + units.length(margin);
+        limited = Said.of("proposal.limit.margin", Value.length(margin));
       }
       if (step < SMALLEST_STEP) {
-        return basis.none("You do it later than the flag, but there is no margin left for it.");
+        return basis.none(Said.of("proposal.later_no_margin"));
       }
     }
     return basis.step(
@@ -300,11 +294,7 @@ public final class Proposals {
         null,
         null,
         Strength.FAIR,
-        String.format(
-            Locale.ROOT,
-            "You do it %s %s than the flag says, every lap, and lose nothing by it.",
-            units.length(middle),
-            middle > 0 ? "later" : "sooner"),
+        Said.of("proposal.as_driven", Value.length(middle), Value.choice(middle > 0)),
         limited);
   }
 
@@ -341,7 +331,7 @@ public final class Proposals {
       this.seconds = seconds;
     }
 
-    Proposal none(String reason) {
+    Proposal none(Said reason) {
       return new Proposal(
           entries.get(c).corner(),
           kind,
@@ -354,7 +344,7 @@ public final class Proposals {
           late.size(),
           Strength.NONE,
           reason,
-          "",
+          Said.NOTHING,
           ids,
           late,
           seconds);
@@ -366,8 +356,8 @@ public final class Proposals {
         @org.jspecify.annotations.Nullable Double low,
         @org.jspecify.annotations.Nullable Double high,
         Strength strength,
-        String reason,
-        String limited) {
+        Said reason,
+        Said limited) {
       return new Proposal(
           entries.get(c).corner(),
           kind,

@@ -5,6 +5,7 @@ import marvek.core.circuit.Centreline;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.plan.ComputedLap;
+import marvek.core.said.Said;
 
 /**
  * The lap cut into corners, the same for every lap. A corner's section begins shortly before its
@@ -14,20 +15,14 @@ import marvek.core.plan.ComputedLap;
 public final class Sections {
   /** Parts of a section. */
   public enum Phase {
-    APPROACH("approach"),
-    BRAKING("braking"),
-    ENTRY("entry"),
-    EXIT("exit"),
-    STRAIGHT("straight");
+    APPROACH,
+    BRAKING,
+    ENTRY,
+    EXIT,
+    STRAIGHT;
 
-    private final String words;
-
-    Phase(String words) {
-      this.words = words;
-    }
-
-    public String words() {
-      return words;
+    public Said said() {
+      return Said.of("phase." + name());
     }
   }
 

@@ -1,7 +1,8 @@
 package marvek.core.debrief;
 
-import java.util.Locale;
 import java.util.Random;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import org.hipparchus.distribution.continuous.TDistribution;
 import org.hipparchus.stat.StatUtils;
 
@@ -14,16 +15,10 @@ import org.hipparchus.stat.StatUtils;
  * @param low lower end of its 90 % interval
  * @param high upper end
  * @param chance share of all ways of dealing the laps out that differ at least as much
- * @param verdict in words
+ * @param verdict what that means
  */
 public record Trial(
-    int lapsA,
-    int lapsB,
-    double difference,
-    double low,
-    double high,
-    double chance,
-    String verdict) {
+    int lapsA, int lapsB, double difference, double low, double high, double chance, Said verdict) {
   private static final int ALL = 20_000;
   private static final int DEALS = 10_000;
 
@@ -45,7 +40,7 @@ public record Trial(
           Double.NEGATIVE_INFINITY,
           Double.POSITIVE_INFINITY,
           1,
-          "Not enough laps: at least two of each way are needed, better five.");
+          Said.of("trial.few"));
     }
     double difference = StatUtils.mean(b) - StatUtils.mean(a);
     double va = StatUtils.variance(a) / a.length;
@@ -66,26 +61,19 @@ public record Trial(
         verdict(difference, half, p));
   }
 
-  private static String verdict(double difference, double half, double p) {
-    String quicker = difference < 0 ? "B" : "A";
-    String by =
-        String.format(
-            Locale.ROOT,
-            "%.2f s (between %.2f and %.2f)",
-            Math.abs(difference),
-            Math.abs(difference) - half,
-            Math.abs(difference) + half);
-    if (p < 0.05 && half < Math.abs(difference)) {
-      return quicker + " is quicker by " + by + ".";
+  private static Said verdict(double difference, double half, double p) {
+    double size = Math.abs(difference);
+    Value quicker = Value.choice(difference < 0);
+    Value[] by = {
+      quicker, Value.figure(size, 2), Value.figure(size - half, 2), Value.figure(size + half, 2)
+    };
+    if (p < 0.05 && half < size) {
+      return Said.of("trial.quicker", by);
     }
     if (half < 0.05) {
-      return "No difference that matters: at most "
-          + String.format(Locale.ROOT, "%.2f s.", Math.abs(difference) + half);
+      return Said.of("trial.same", Value.figure(size + half, 2));
     }
-    if (p < 0.15) {
-      return quicker + " is probably quicker, by " + by + "; a few more laps would settle it.";
-    }
-    return "Not settled: the laps differ more among themselves than the two ways do.";
+    return p < 0.15 ? Said.of("trial.probably", by) : Said.of("trial.open");
   }
 
   private static double permutation(double[] a, double[] b, double seen, Random chance) {

@@ -4,13 +4,14 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.DoubleSummaryStatistics;
 import java.util.List;
-import java.util.Locale;
 import marvek.core.circuit.Corner;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.LapSimulator;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
 import marvek.core.plan.ComputedLap;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import marvek.core.vehicle.Vehicle;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
@@ -38,7 +39,7 @@ public record VehicleFit(
     double measured,
     double before,
     double after,
-    List<String> words) {
+    List<Said> words) {
   // Of the laps, those that go well.
   private static final double GOOD = 0.75;
   // Steps that are taken together.
@@ -84,7 +85,7 @@ public record VehicleFit(
    */
   public static VehicleFit of(ComputedLap computed, List<Lap> laps) {
     Vehicle v = computed.vehicle();
-    List<String> words = new ArrayList<>();
+    List<Said> words = new ArrayList<>();
     double across = across(computed, laps, words);
     double along = along(computed, laps, words);
     double[] drive = drive(computed, laps, words);
@@ -93,7 +94,7 @@ public record VehicleFit(
     double after = LapSimulator.lap(computed.path(), fitted, computed.conditions()).lapTime();
     double before = computed.lap().lapTime();
     if (Math.abs(after - measured) >= Math.abs(before - measured)) {
-      words.add("The computed lap comes no nearer to yours with it: leave the vehicle as it is.");
+      words.add(Said.of("fit.no_nearer"));
     }
     return new VehicleFit(
         fitted, across, along, drive[0], drive[1], measured, before, after, words);
@@ -145,7 +146,7 @@ public record VehicleFit(
   /**
    * In each corner what the laps use against what the computed lap does, and of these the middle.
    */
-  private static double across(ComputedLap computed, List<Lap> laps, List<String> words) {
+  private static double across(ComputedLap computed, List<Lap> laps, List<Said> words) {
     List<Double> shares = new ArrayList<>();
     for (Corner corner : computed.corners()) {
       double full = GripUse.in(computed, corner, computed.lap().speed(), new double[0]);
@@ -158,21 +159,16 @@ public record VehicleFit(
       }
     }
     if (shares.size() < 3) {
-      words.add("Too few corners to tell the grip across; left as it is.");
+      words.add(Said.of("fit.across.few"));
       return 1;
     }
     double factor =
         bounded(Robust.median(shares.stream().mapToDouble(Double::doubleValue).toArray()));
-    words.add(
-        String.format(
-            Locale.ROOT,
-            "Grip across: %.0f %% of the computed is used, the middle of %d corners.",
-            factor * 100,
-            shares.size()));
+    words.add(Said.of("fit.across", Value.percent(factor), Value.count(shares.size())));
     return factor;
   }
 
-  private static double along(ComputedLap computed, List<Lap> laps, List<String> words) {
+  private static double along(ComputedLap computed, List<Lap> laps, List<Said> words) {
     Limits limits = computed.limits();
     List<Double> uses = new ArrayList<>();
     Path path = computed.path();
@@ -200,18 +196,16 @@ public record VehicleFit(
       }
     }
     if (uses.size() < 60) {
-      words.add(
-          "Too little hard braking in a straight line to tell the grip along; left as it is.");
+      words.add(Said.of("fit.along.few"));
       return 1;
     }
     double factor =
         bounded(Robust.quantile(uses.stream().mapToDouble(Double::doubleValue).toArray(), 0.85));
     words.add(
-        String.format(
-            Locale.ROOT,
-            "Grip in braking: %.0f %% of the computed, from %d m of hard braking.",
-            factor * 100,
-            (int) (uses.size() * computed.road().step())));
+        Said.of(
+            "fit.along",
+            Value.percent(factor),
+            Value.length((int) (uses.size() * computed.road().step()))));
     return factor;
   }
 
@@ -230,7 +224,7 @@ public record VehicleFit(
   private record Pull(double time, double speed, double drive, double air, double need) {}
 
   /** Factors on torque and drag. */
-  private static double[] drive(ComputedLap computed, List<Lap> laps, List<String> words) {
+  private static double[] drive(ComputedLap computed, List<Lap> laps, List<Said> words) {
     List<Pull> pulls = new ArrayList<>();
     double clock = 0;
     for (Lap lap : laps) {
@@ -238,20 +232,18 @@ public record VehicleFit(
     }
     DoubleSummaryStatistics speeds = pulls.stream().mapToDouble(Pull::speed).summaryStatistics();
     if (pulls.size() < 100 || speeds.getMax() - speeds.getMin() < 8) {
-      words.add(
-          "Too little full throttle on the straights to tell power and drag; left as they are.");
+      words.add(Said.of("fit.drive.few"));
       return new double[] {1, 1};
     }
     double[] solution = robust(pulls);
     double power = bounded(solution[0]);
     double drag = bounded(solution[1]);
     words.add(
-        String.format(
-            Locale.ROOT,
-            "Power %.0f %% and drag %.0f %% of the vehicle's numbers, from %d m at full throttle.",
-            power * 100,
-            drag * 100,
-            (int) (pulls.size() * computed.road().step())));
+        Said.of(
+            "fit.drive",
+            Value.percent(power),
+            Value.percent(drag),
+            Value.length((int) (pulls.size() * computed.road().step()))));
     return new double[] {power, drag};
   }
 

@@ -1,5 +1,7 @@
 package marvek.core.entry;
 
+import marvek.core.said.Said;
+
 /** Points of a corner, in the order in which they usually come. */
 public enum PointKind {
   BUILD_UP("build-up marker", false),
@@ -26,6 +28,10 @@ public enum PointKind {
 
   public String word() {
     return word;
+  }
+
+  public Said said() {
+    return Said.of("point." + name());
   }
 
   /**

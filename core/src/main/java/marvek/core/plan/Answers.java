@@ -2,7 +2,6 @@ package marvek.core.plan;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.stream.IntStream;
 import marvek.core.entry.CornerEntry;
@@ -18,6 +17,8 @@ import marvek.core.plan.CornerAnswer.Pressing;
 import marvek.core.plan.CornerAnswer.Profile;
 import marvek.core.plan.CornerAnswer.Sensitivity;
 import marvek.core.plan.CornerAnswer.Shifts;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import marvek.core.survey.Things;
 import marvek.core.technique.Pedals;
 import marvek.core.technique.SchoolLine;
@@ -31,6 +32,10 @@ import org.jspecify.annotations.Nullable;
 public final class Answers {
   // Metres before the last place that pedals to the floor allow, where another shape is looked for.
   private static final double SOONEST = 220;
+
+  /** The key of the remark that a point comes before one that it follows. */
+  public static final String ORDER = "plan.order";
+
   // Enough for a drawing a screen wide.
   private static final int PROFILE_VALUES = 600;
   // Steps before turn-in from which a corner is timed.
@@ -161,7 +166,7 @@ public final class Answers {
    * @param entry the corner as planned
    */
   public CornerAnswer answer(CornerEntry entry) {
-    List<String> remarks = new ArrayList<>();
+    List<Said> remarks = new ArrayList<>();
     SchoolLine line = stretch.line(entry);
     Path path = stretch.path(entry, line, remarks);
     PlannedCorner.Steps steps = stretch.steps(entry, line.line());
@@ -174,7 +179,7 @@ public final class Answers {
     BrakingNumbers braking = steps.brake() < 0 ? null : braking(path, plan, steps);
     order(entry, remarks);
     if (entry.slowing() == Slowing.FLAT && plan.time > best.time + 0.03) {
-      remarks.add("Flat is not possible here: the corner takes more grip than there is.");
+      remarks.add(Said.of("plan.not_flat"));
     }
     Pressing pressing = pressing(plan, steps, remarks);
     GearPlan gears = new GearPlan(stretch, plan, entry);
@@ -184,12 +189,11 @@ public final class Answers {
         .forEach(
             g ->
                 remarks.add(
-                    String.format(
-                        Locale.ROOT,
-                        "Gear %d would turn %.0f revs at the slowest point; limit %.0f.",
-                        g.gear(),
-                        g.revsAtMinimum(),
-                        vehicle.engine().limitRevs())));
+                    Said.of(
+                        "plan.over_revs",
+                        Value.count(g.gear()),
+                        Value.figure(g.revsAtMinimum(), 0),
+                        Value.figure(vehicle.engine().limitRevs(), 0))));
     int[] gear = gears.along();
     Shifts shifts = gears.shifts(gear);
     shifts.down().stream()
@@ -197,11 +201,7 @@ public final class Answers {
         .forEach(
             d ->
                 remarks.add(
-                    String.format(
-                        Locale.ROOT,
-                        "The shift down to %d comes too early: %.0f revs.",
-                        d.gear(),
-                        d.revs())));
+                    Said.of("plan.shift_early", Value.count(d.gear()), Value.figure(d.revs(), 0))));
     boolean makes = plan.makesIt;
     double time = plan.time + gears.cost();
     // The same road for every way of driving it, so that times can be compared.
@@ -231,7 +231,7 @@ public final class Answers {
   }
 
   private @Nullable Pressing pressing(
-      PlannedCorner plan, PlannedCorner.Steps steps, List<String> remarks) {
+      PlannedCorner plan, PlannedCorner.Steps steps, List<Said> remarks) {
     Pedals pedals = steps.pedals();
     if (pedals == null || steps.brake() < 0) {
       return null;
@@ -240,28 +240,18 @@ public final class Answers {
     double asks = plan.use[hardest];
     double excess = plan.excess();
     if (asks > PlannedCorner.TOLERATED) {
+      boolean turning = hardest > steps.turnIn();
+      int since = turning ? steps.turnIn() : steps.brake();
       remarks.add(
-          String.format(
-              Locale.ROOT,
-              "%s %.0f %% of the grip %s.",
-              hardest > steps.turnIn() ? "Braking and turning ask" : "Braking asks",
-              asks * 100,
-              hardest > steps.turnIn()
-                  ? String.format(
-                      Locale.ROOT, "%.0f m past turn-in", plan.metres(steps.turnIn(), hardest))
-                  : String.format(
-                      Locale.ROOT, "%.0f m past the marker", plan.metres(steps.brake(), hardest))));
+          Said.of(
+              turning ? "plan.asks.turning" : "plan.asks.braking",
+              Value.percent(asks),
+              Value.length(plan.metres(since, hardest))));
     }
     if (pedals.peak() != null && excess > 0.3) {
-      remarks.add(
-          String.format(
-              Locale.ROOT,
-              "Too fast by %.0f km/h for the corner: press harder, or sooner.",
-              excess * 3.6));
+      remarks.add(Said.of("plan.too_fast", Value.speed(excess)));
     } else if (pedals.peak() != null && excess < -0.6) {
-      remarks.add(
-          String.format(
-              Locale.ROOT, "Slowed by %.0f km/h more than the corner asks.", -excess * 3.6));
+      remarks.add(Said.of("plan.slowed_more", Value.speed(-excess)));
     }
     int release = plan.release();
     int mid = (Math.min(steps.turnIn(), release) + release) / 2;
@@ -369,7 +359,7 @@ public final class Answers {
     return plan.metres(stretch.plan(path, limits, steps).limitStep(0), limit);
   }
 
-  private void order(CornerEntry entry, List<String> remarks) {
+  private void order(CornerEntry entry, List<Said> remarks) {
     after(entry, PointKind.BRAKE, PointKind.RELEASE, remarks);
     after(entry, PointKind.FIRST_APEX, PointKind.APEX, remarks);
     after(entry, PointKind.TURN_IN, PointKind.APEX, remarks);
@@ -378,14 +368,13 @@ public final class Answers {
     after(entry, PointKind.APEX, PointKind.EXIT, remarks);
   }
 
-  private void after(CornerEntry entry, PointKind a, PointKind b, List<String> remarks) {
+  private void after(CornerEntry entry, PointKind a, PointKind b, List<Said> remarks) {
     Optional<Double> first = entry.station(a);
     Optional<Double> second = entry.station(b);
     if (first.isPresent()
         && second.isPresent()
         && computed.road().apart(first.get(), second.get()) < 0) {
-      String word = b.word().substring(0, 1).toUpperCase(Locale.ROOT) + b.word().substring(1);
-      remarks.add(word + " comes before " + a.word() + ".");
+      remarks.add(Said.of(ORDER, b.said().beginning(), a.said().in()));
     }
   }
 

@@ -2,6 +2,7 @@ package marvek.core.plan;
 
 import java.util.List;
 import marvek.core.entry.BrakedAgain;
+import marvek.core.said.Said;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -41,7 +42,7 @@ public record CornerAnswer(
     @Nullable Double lapEffect,
     List<GearChoice> gears,
     Profile profile,
-    List<String> remarks,
+    List<Said> remarks,
     @Nullable Double cornerTime,
     double tyreWork,
     @Nullable Pressing pressing,

@@ -1,7 +1,6 @@
 package marvek.core.plan;
 
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
@@ -10,6 +9,8 @@ import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
 import marvek.core.line.CornerLine;
 import marvek.core.line.Warp;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import marvek.core.survey.Things;
 import marvek.core.technique.SchoolLine;
 
@@ -79,11 +80,12 @@ final class Stretch {
   }
 
   /** The line bent so that it turns in, touches and leaves where the entry says. */
-  Path path(CornerEntry entry, SchoolLine along, List<String> remarks) {
+  Path path(CornerEntry entry, SchoolLine along, List<Said> remarks) {
     CornerLine line = along.line();
     double[] offset = along.path().offset();
     double[] was = offset;
-    offset = warped(offset, line.turnIn(), entry.station(PointKind.TURN_IN), remarks, "turn-in");
+    offset =
+        warped(offset, line.turnIn(), entry.station(PointKind.TURN_IN), remarks, PointKind.TURN_IN);
     if (line.apexes().size() > 1) {
       offset =
           warped(
@@ -91,10 +93,10 @@ final class Stretch {
               line.apexes().get(0),
               entry.station(PointKind.FIRST_APEX),
               remarks,
-              "first apex");
+              PointKind.FIRST_APEX);
     }
-    offset = warped(offset, line.apex(), entry.station(PointKind.APEX), remarks, "apex");
-    offset = warped(offset, line.exit(), entry.station(PointKind.EXIT), remarks, "exit");
+    offset = warped(offset, line.apex(), entry.station(PointKind.APEX), remarks, PointKind.APEX);
+    offset = warped(offset, line.exit(), entry.station(PointKind.EXIT), remarks, PointKind.EXIT);
     if (Math.abs(entry.apexOff()) > 0.01) {
       double outwards = computed.corners().get(c).left() ? -entry.apexOff() : entry.apexOff();
       double at = entry.station(PointKind.APEX).orElse(line.apex());
@@ -108,7 +110,7 @@ final class Stretch {
   }
 
   private double[] warped(
-      double[] offset, double was, Optional<Double> now, List<String> remarks, String what) {
+      double[] offset, double was, Optional<Double> now, List<Said> remarks, PointKind what) {
     double shift = now.map(s -> computed.road().apart(was, s)).orElse(0.0);
     if (Math.abs(shift) < 1) {
       return offset;
@@ -116,12 +118,7 @@ final class Stretch {
     double most = 0.2 * LINE_REACH;
     if (Math.abs(shift) > most) {
       remarks.add(
-          String.format(
-              Locale.ROOT,
-              "The line follows the %s by %.0f m; %.0f m is more than one corner can give.",
-              what,
-              most,
-              Math.abs(shift)));
+          Said.of("plan.line_follows", what.said().in(), Value.length(most), Value.length(shift)));
     }
     return Warp.shifted(computed.road(), offset, was, shift, LINE_REACH, LINE_REACH);
   }

@@ -2,7 +2,6 @@ package marvek.core.review;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.Sight;
@@ -10,6 +9,8 @@ import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Slowing;
 import marvek.core.plan.ComputedLap;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import marvek.core.survey.Kerb;
 import marvek.core.survey.Things;
 import marvek.core.survey.Zone;
@@ -20,11 +21,11 @@ import marvek.core.vehicle.Vehicle;
  * trade (common practice, no source); marshals, flags and instructors come first.
  *
  * @param corner id
- * @param warnings in driving order, in words
+ * @param warnings in driving order
  * @param shortRunOff whether a car that leaves the road on the outside soon meets something hard
- * @param escape the plan offered; never empty where the run-off is short
+ * @param escape the plan offered; {@link Said#NOTHING} only where there is room
  */
-public record Hazards(String corner, List<String> warnings, boolean shortRunOff, String escape) {
+public record Hazards(String corner, List<Said> warnings, boolean shortRunOff, Said escape) {
   private static final double BEFORE = 120;
   private static final double AFTER = 60;
   private static final double BLIND_SECONDS = 1.5;
@@ -39,7 +40,7 @@ public record Hazards(String corner, List<String> warnings, boolean shortRunOff,
     Corner corner = computed.corners().get(computed.indexOf(entry.corner()));
     double from = corner.entry() - BEFORE;
     double span = road.ahead(from, corner.exit() + AFTER);
-    List<String> warnings = new ArrayList<>();
+    List<Said> warnings = new ArrayList<>();
     boolean hard = false;
     boolean soft = false;
     for (Zone z : things.zones()) {
@@ -61,9 +62,7 @@ public record Hazards(String corner, List<String> warnings, boolean shortRunOff,
         boolean outside = k.left() != corner.left();
         hard |= outside;
         warnings.add(
-            (k.behind() == Kerb.Behind.WALL ? "wall" : "drop")
-                + " behind the kerb on the "
-                + (k.left() ? "left" : "right"));
+            Said.of("hazard.behind", Value.choice(k.behind()), Said.of(side(k.left())).in()));
       }
     }
     double eye =
@@ -73,27 +72,32 @@ public record Hazards(String corner, List<String> warnings, boolean shortRunOff,
     double seen = Sight.distance(road, approach, eye, 0, Math.min(needed, 400));
     boolean blind = seen < needed && seen < BLIND_SECONDS * Math.max(10, entry.approachSpeed());
     if (blind) {
-      warnings.add(
-          String.format(Locale.ROOT, "blind: %.0f m of road to be seen at the marker", seen));
+      warnings.add(Said.of("hazard.blind", Value.length(seen)));
     }
     return new Hazards(
         corner.id(), warnings, hard, escape(computed, corner, hard, blind, soft, entry));
   }
 
-  private static String words(Centreline road, Corner corner, Zone z) {
+  private static Said words(Centreline road, Corner corner, Zone z) {
     double to = road.apart(corner.apex(), z.from());
     double end = road.apart(corner.apex(), z.to());
-    String where = end < -20 ? "before it" : to > 20 ? "at the exit" : "in it";
-    String side =
-        z.side() == Zone.Side.BOTH ? "" : " on the " + z.side().name().toLowerCase(Locale.ROOT);
-    return z.kind().words()
-        + side
-        + " "
-        + where
-        + (z.note().isBlank() ? "" : " (" + z.note().strip() + ")");
+    String where = end < -20 ? "before" : to > 20 ? "exit" : "in";
+    Said side =
+        z.side() == Zone.Side.BOTH
+            ? Said.NOTHING
+            : Said.of("hazard.zone.side", Said.of(side(z.side() == Zone.Side.LEFT)).in());
+    Said note =
+        z.note().isBlank()
+            ? Said.NOTHING
+            : Said.of("hazard.zone.note", Value.own(z.note().strip()));
+    return Said.of("hazard.zone." + where, Value.own(z.kind().words()), side.in(), note.in());
   }
 
-  private static String escape(
+  private static String side(boolean left) {
+    return left ? "side.left" : "side.right";
+  }
+
+  private static Said escape(
       ComputedLap computed,
       Corner corner,
       boolean hard,
@@ -101,32 +105,22 @@ public record Hazards(String corner, List<String> warnings, boolean shortRunOff,
       boolean soft,
       CornerEntry entry) {
     if (entry.slowing() == Slowing.FLAT && !hard) {
-      return "";
+      return Said.NOTHING;
     }
     boolean motorcycle = computed.vehicle().kind() == Vehicle.Kind.MOTORCYCLE;
-    List<String> parts = new ArrayList<>();
-    if (hard) {
-      parts.add(
-          motorcycle
-              ? "no room on the "
-                  + (corner.left() ? "right" : "left")
-                  + ": stay leaned in, look through, ease the brake and let it run wide no further"
-              : "no room on the "
-                  + (corner.left() ? "right" : "left")
-                  + ": get the speed off in a straight line before you turn");
-    } else {
-      parts.add(
-          motorcycle
-              ? "too fast: stand it up, brake straight, off the road upright"
-              : "too fast: straight on, brake in a line, stay off the throttle");
-    }
+    Value rides = Value.choice(motorcycle);
+    List<Said> parts = new ArrayList<>();
+    parts.add(
+        hard
+            ? Said.of("escape.no_room", rides, Said.of(side(!corner.left())).in())
+            : Said.of("escape.room", rides));
     if (blind) {
-      parts.add("expect a stopped car past the brow");
+      parts.add(Said.of("escape.blind"));
     }
     if (soft) {
-      parts.add("no sudden brake on the wet");
+      parts.add(Said.of("escape.wet"));
     }
-    parts.add("lose the place, not the " + (motorcycle ? "bike" : "car"));
-    return String.join("; ", parts);
+    parts.add(Said.of("escape.last", rides));
+    return Said.joined(parts);
   }
 }

@@ -1,7 +1,7 @@
 package marvek.core.session;
 
-import java.util.Locale;
-import marvek.core.units.Display;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import org.hipparchus.distribution.continuous.TDistribution;
 import org.hipparchus.stat.StatUtils;
 import org.jspecify.annotations.Nullable;
@@ -22,7 +22,7 @@ import org.jspecify.annotations.Nullable;
  *     few laps
  * @param low lower end of its interval
  * @param high upper end
- * @param words in the driver's units
+ * @param words what that means; nothing where nothing was driven yet
  */
 public record Promise(
     Verdict verdict,
@@ -32,7 +32,7 @@ public record Promise(
     @Nullable Double difference,
     @Nullable Double low,
     @Nullable Double high,
-    String words) {
+    Said words) {
   private static final int FEWEST = 3;
   private static final double LEVEL = 0.95;
   // Of the planned metres, what must have been driven.
@@ -72,13 +72,19 @@ public record Promise(
    * @param planned metres, positive to later
    * @param gain seconds promised, positive; null where it was not about time
    */
-  public static Promise of(
-      double planned, @Nullable Double gain, Seen before, Seen after, Display units) {
+  public static Promise of(double planned, @Nullable Double gain, Seen before, Seen after) {
     int b = before.seconds().length;
     int a = after.seconds().length;
     if (b < FEWEST || a < FEWEST) {
       return new Promise(
-          Verdict.OPEN, b, a, null, null, null, null, a > 0 ? "Too few laps yet to say." : "");
+          Verdict.OPEN,
+          b,
+          a,
+          null,
+          null,
+          null,
+          null,
+          a > 0 ? Said.of("promise.OPEN") : Said.NOTHING);
     }
     Double moved = moved(before.points(), after.points());
     double t = StatUtils.mean(before.seconds());
@@ -106,13 +112,6 @@ public record Promise(
     }
     double low = difference - half;
     double high = difference + half;
-    String seconds =
-        String.format(
-            Locale.ROOT,
-            "%+.3f s to the next corner (%+.3f to %+.3f), less what the other corners did",
-            difference,
-            low,
-            high);
     Verdict verdict = verdict(planned, gain, moved, before.points(), after.points(), low, high);
     return new Promise(
         verdict,
@@ -122,11 +121,11 @@ public record Promise(
         difference,
         low,
         high,
-        words(verdict, planned, moved, seconds, low, high, units));
+        words(verdict, planned, moved, difference, low, high));
   }
 
   /** The same in other words. */
-  public Promise saying(String other) {
+  public Promise saying(Said other) {
     return new Promise(verdict, before, after, moved, difference, low, high, other);
   }
 
@@ -176,35 +175,26 @@ public record Promise(
         : StatUtils.percentile(after, 50) - StatUtils.percentile(before, 50);
   }
 
-  private static String words(
+  private static Said words(
       Verdict verdict,
       double planned,
       @Nullable Double moved,
-      String seconds,
+      double difference,
       double low,
-      double high,
-      Display units) {
-    String driven =
+      double high) {
+    Said seconds =
+        Said.of(
+            "promise.seconds",
+            Value.signed(difference, 3),
+            Value.signed(low, 3),
+            Value.signed(high, 3));
+    Said driven =
         moved == null
-            ? "The laps do not show where you did it."
-            : String.format(
-                Locale.ROOT,
-                "You moved it by %s of %s.",
-                units.length(moved),
-                units.length(planned));
-    return switch (verdict) {
-      case OPEN -> "Too few laps yet to say.";
-      case NOT_MOVED -> "Not driven as planned, so not tried. " + driven;
-      case KEPT -> "Kept: " + seconds + ". " + driven;
-      case NOT_KEPT -> "Not kept: " + seconds + (low > 0 ? "; it cost time. " : ". ") + driven;
-      case MORE ->
-          "More than promised: something else changed here too. " + seconds + ". " + driven;
-      case CANNOT_BE_TOLD ->
-          (moved != null && high < 0 ? "Some of it, not all: " : "Cannot be told: ")
-              + seconds
-              + ". "
-              + driven;
-      case NO_PROMISE -> "It promised no time: " + seconds + ". " + driven;
-    };
+            ? Said.of("promise.unseen")
+            : Said.of("promise.moved", Value.length(moved), Value.length(planned));
+    boolean costs = verdict == Verdict.NOT_KEPT && low > 0;
+    boolean some = verdict == Verdict.CANNOT_BE_TOLD && moved != null && high < 0;
+    return Said.of(
+        "promise." + verdict + (costs ? ".costs" : some ? ".some" : ""), seconds.in(), driven.in());
   }
 }

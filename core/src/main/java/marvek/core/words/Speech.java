@@ -44,10 +44,14 @@ public record Speech(Display units, Call call, double lap) {
 
   /** What a corner is called; the number where it has no name. */
   public String corner(Corner corner) {
-    String name = corner.name().strip();
+    return corner(corner.number(), corner.name());
+  }
+
+  String corner(String number, String called) {
+    String name = called.strip();
     if (name.isEmpty() || call == Call.NUMBERS) {
-      return corner.number();
+      return number;
     }
-    return call == Call.NAMES ? name : corner.number() + " " + name;
+    return call == Call.NAMES ? name : number + " " + name;
   }
 }

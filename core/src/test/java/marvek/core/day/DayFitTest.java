@@ -6,14 +6,21 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import java.util.stream.IntStream;
+import marvek.core.fixtures.Plain;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import org.junit.jupiter.api.Test;
 
 class DayFitTest {
-  private static final DayFit.Day DRY = new DayFit.Day("", "dry, warm", 1);
-  private static final DayFit.Day WORN = new DayFit.Day("o", "worn tyres", 0.96);
-  private static final DayFit.Day DAMP = new DayFit.Day("d", "damp", 0.85);
-  private static final DayFit.Day WET = new DayFit.Day("w", "wet", 0.7);
+  private static final DayFit.Day DRY = new DayFit.Day("", called("dry, warm"), 1);
+  private static final DayFit.Day WORN = new DayFit.Day("o", called("worn tyres"), 0.96);
+  private static final DayFit.Day DAMP = new DayFit.Day("d", called("damp"), 0.85);
+  private static final DayFit.Day WET = new DayFit.Day("w", called("wet"), 0.7);
   private static final List<DayFit.Day> ALL = List.of(DRY, WORN, DAMP, WET);
+
+  private static Said called(String name) {
+    return Said.of("day.called", Value.own(name));
+  }
 
   private static List<DayFit.Lap> laps(double... grips) {
     return IntStream.range(0, grips.length)
@@ -22,18 +29,18 @@ class DayFitTest {
   }
 
   private static DayFit fit(List<DayFit.Day> days, double... grips) {
-    return DayFit.of(days, laps(grips), null, "");
+    return DayFit.of(days, laps(grips), null, Said.NOTHING);
   }
 
   @Test
   void theDriversWordWinsOverWhatTheLapsSay() {
-    DayFit fit = DayFit.of(ALL, laps(0.99, 1, 0.98), "w", "");
+    DayFit fit = DayFit.of(ALL, laps(0.99, 1, 0.98), "w", Said.NOTHING);
     assertThat(fit.said()).isTrue();
     assertThat(fit.parts()).hasSize(1);
     assertThat(fit.parts().get(0).day()).isEqualTo(WET);
-    DayFit gone = DayFit.of(List.of(DRY), laps(0.99, 1, 0.98), "WET", "\"wet\"");
+    DayFit gone = DayFit.of(List.of(DRY), laps(0.99, 1, 0.98), "WET", called("wet"));
     assertThat(gone.parts().get(0).day()).as("not the dry day, though it would agree").isNull();
-    assertThat(gone.parts().get(0).words()).contains("\"wet\"").contains("99 %");
+    assertThat(Plain.words(gone.parts().get(0).words())).contains("You said wet").contains("99 %");
   }
 
   @Test
@@ -47,17 +54,18 @@ class DayFitTest {
   void betweenFiveAndTenPerCentTheNearestIsTakenAndToldToBeLookedAt() {
     DayFit.Part part = fit(List.of(DRY, WET), 0.92, 0.93).parts().get(0);
     assertThat(part.day()).isEqualTo(DRY);
-    assertThat(part.words()).contains("look whether it is right");
+    assertThat(Plain.words(part.words())).contains("look whether it is right");
     assertThat(part.sure()).isFalse();
     assertThat(fit(List.of(DRY, WET), 0.97).parts().get(0).sure()).isTrue();
-    assertThat(fit(List.of(DRY, WET), 0.99).parts().get(0).words()).doesNotContain("look whether");
+    assertThat(Plain.words(fit(List.of(DRY, WET), 0.99).parts().get(0).words()))
+        .doesNotContain("look whether");
   }
 
   @Test
   void nothingWithinTenPerCentIsNoDay() {
     DayFit.Part part = fit(List.of(DRY, WET), 0.82, 0.83).parts().get(0);
     assertThat(part.day()).isNull();
-    assertThat(part.words()).contains("83 %", "No day");
+    assertThat(Plain.words(part.words())).contains("83 %", "No day");
     assertThat(fit(List.of(DRY), Double.NaN, Double.NaN).parts().get(0).day())
         .as("laps that tell nothing are not held against the dry day")
         .isNull();
@@ -68,7 +76,7 @@ class DayFitTest {
     DayFit.Part part =
         fit(List.of(DRY, WET), 0.91, 0.92, 0.93, 0.99, 1.05, 1.07, 1.08).parts().get(0);
     assertThat(part.day()).isNull();
-    assertThat(part.words()).contains("changed");
+    assertThat(Plain.words(part.words())).contains("changed");
     assertThat(part.steady()).as("so there is no day to offer").isFalse();
     assertThat(fit(List.of(DRY), 0.7, 0.71, 0.7, 0.72).parts().get(0).steady()).isTrue();
     assertThat(fit(List.of(DRY, WET), 0.95, 1.02, 0.96, 1.03, 0.95, 1.02).parts().get(0).day())

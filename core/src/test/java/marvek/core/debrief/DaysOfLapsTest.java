@@ -15,6 +15,7 @@ import marvek.core.fixtures.RandomRoads;
 import marvek.core.logger.Plan;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
+import marvek.core.said.Said;
 import marvek.core.telemetry.Channel;
 import marvek.core.telemetry.DrivenLap;
 import marvek.core.telemetry.LapGrid;
@@ -85,8 +86,7 @@ class DaysOfLapsTest {
   }
 
   private static long withHabits(ComputedLap by, List<CornerEntry> entries, List<DrivenLap> laps) {
-    return Debriefer.read(
-            by, entries, laps.stream().map(l -> Drives.data(l, by)).toList(), Display.METRIC)
+    return Debriefer.read(by, entries, laps.stream().map(l -> Drives.data(l, by)).toList())
         .corners()
         .stream()
         .filter(c -> !c.habits().isEmpty())
@@ -119,13 +119,14 @@ class DaysOfLapsTest {
   @Test
   void lapsOfARunThatTurnsWetGoToTwoDays() {
     ComputedLap base = base(63, 280, "cup-gt");
-    List<DayFit.Day> days = List.of(new DayFit.Day("", "dry", 1), new DayFit.Day("w", "wet", 0.7));
+    List<DayFit.Day> days =
+        List.of(new DayFit.Day("", Said.NOTHING, 1), new DayFit.Day("w", Said.NOTHING, 0.7));
     List<DayFit.Lap> laps = new ArrayList<>();
     drive(base, day(Variant.Kind.DAMP, 1), 3, 5)
         .forEach(l -> laps.add(new DayFit.Lap("dry" + l.number(), used(base, l))));
     drive(base, day(Variant.Kind.WET, 0.7), 3, 6)
         .forEach(l -> laps.add(new DayFit.Lap("wet" + l.number(), used(base, l))));
-    DayFit fit = DayFit.of(days, laps, null, "");
+    DayFit fit = DayFit.of(days, laps, null, Said.NOTHING);
     assertThat(fit.parts()).hasSize(2);
     assertThat(fit.parts().get(0).laps()).hasSize(3).allMatch(l -> l.startsWith("dry"));
     assertThat(fit.parts().get(1).day()).isEqualTo(days.get(1));

@@ -5,9 +5,9 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.Arrays;
 import java.util.Random;
+import marvek.core.fixtures.Plain;
 import marvek.core.session.Promise.Seen;
 import marvek.core.session.Promise.Verdict;
-import marvek.core.units.Display;
 import org.hipparchus.distribution.continuous.TDistribution;
 import org.junit.jupiter.api.Test;
 
@@ -23,7 +23,7 @@ class PromiseTest {
   }
 
   private static Promise judged(double gain, Seen before, Seen after) {
-    return Promise.of(4, gain, before, after, Display.METRIC);
+    return Promise.of(4, gain, before, after);
   }
 
   /**
@@ -50,7 +50,7 @@ class PromiseTest {
     assertThat(judged(0.1, was, seen(6.5, 0.02, 60, 4)).verdict()).isEqualTo(Verdict.NOT_KEPT);
     Promise cost = judged(0.1, was, seen(6.6, 0.02, 60, 4));
     assertThat(cost.verdict()).isEqualTo(Verdict.NOT_KEPT);
-    assertThat(cost.words()).contains("cost time");
+    assertThat(Plain.words(cost.words())).contains("cost time");
     assertThat(judged(0.1, was, seen(6.45, 0.02, 60, 4)).verdict())
         .as("between nothing and the promise")
         .isEqualTo(Verdict.CANNOT_BE_TOLD);

@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
 import java.util.Collections;
-import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Random;
@@ -17,7 +16,6 @@ import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.OutlineFile;
 import marvek.core.circuit.RoadPosition;
-import marvek.core.debrief.Cause;
 import marvek.core.debrief.Debriefer;
 import marvek.core.debrief.LapData;
 import marvek.core.entry.CornerEntry;
@@ -31,23 +29,22 @@ import marvek.core.logger.Recorder;
 import marvek.core.logger.SimulatedDriver;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
-import marvek.core.units.Display;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** What laps tell that are not driven on the line, and what places alone cannot tell. */
 class PlacesAloneTest {
-  private static final Set<Cause> OF_THE_FEET =
-      EnumSet.of(
-          Cause.RELEASED_LATE,
-          Cause.RELEASED_SOON,
-          Cause.COASTING,
-          Cause.HAND_OFF,
-          Cause.FULL_LATE,
-          Cause.TWO_PRESSES,
-          Cause.THROTTLE_THEN_LIFT,
-          Cause.GEAR);
+  private static final Set<String> OF_THE_FEET =
+      Set.of(
+          "RELEASED_LATE",
+          "RELEASED_SOON",
+          "COASTING",
+          "HAND_OFF",
+          "FULL_LATE",
+          "TWO_PRESSES",
+          "THROTTLE_THEN_LIFT",
+          "GEAR");
 
   /** Laps at an even distance from the middle of the road, with steering that says so. */
   private static String parallel(Centreline road, double side, long seed) {
@@ -195,7 +192,7 @@ class PlacesAloneTest {
                         false);
                   })
               .toList();
-      for (var finding : Debriefer.read(computed, draft, laps, Display.METRIC).corners()) {
+      for (var finding : Debriefer.read(computed, draft, laps).corners()) {
         corners++;
         named += finding.habits().stream().anyMatch(h -> OF_THE_FEET.contains(h.cause())) ? 1 : 0;
       }

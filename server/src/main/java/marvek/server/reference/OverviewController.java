@@ -17,6 +17,7 @@ import marvek.core.plan.Answers;
 import marvek.core.plan.CornerAnswer;
 import marvek.core.review.Consistency;
 import marvek.core.review.Hazards;
+import marvek.core.review.Warning;
 import marvek.core.review.Worth;
 import marvek.core.survey.Zone;
 import marvek.core.technique.Question;
@@ -68,7 +69,7 @@ class OverviewController {
   record OverviewView(
       List<CornerLineView> corners,
       List<Worth> worth,
-      List<Consistency.Warning> warnings,
+      List<Warning> warnings,
       List<String> unsure) {}
 
   /** A school as it is called. */
@@ -146,7 +147,7 @@ class OverviewController {
     List<Sentence.Words> words = speaking.words(opened.layout(), opened.working(), driver);
     List<CornerLineView> corners = new ArrayList<>();
     List<CornerAnswer> answers = new ArrayList<>();
-    List<Consistency.Warning> warnings = new ArrayList<>();
+    List<Warning> warnings = new ArrayList<>();
     List<String> unsure = new ArrayList<>();
     var speech = speaking.speech(driver);
     for (int i = 0; i < entries.size(); i++) {

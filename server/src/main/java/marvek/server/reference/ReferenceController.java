@@ -20,8 +20,8 @@ import marvek.core.plan.ComputedLap;
 import marvek.core.plan.CornerAnswer;
 import marvek.core.plan.Drafter;
 import marvek.core.plan.LostBrakings;
-import marvek.core.review.Consistency;
 import marvek.core.review.Hazards;
+import marvek.core.review.Warning;
 import marvek.core.survey.Things;
 import marvek.core.vehicle.SetupSheet;
 import marvek.core.words.Comparison;
@@ -157,7 +157,7 @@ class ReferenceController {
       CornerAnswer answer,
       Sentence.Words words,
       Hazards hazards,
-      List<Consistency.Warning> warnings) {}
+      List<Warning> warnings) {}
 
   record RevisionSummary(
       int number, int basedOn, String reason, double lapTime, Instant createdAt) {}

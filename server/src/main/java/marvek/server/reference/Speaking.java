@@ -16,27 +16,25 @@ import marvek.core.units.Display;
 import marvek.core.words.Sentence;
 import marvek.core.words.Speech;
 import marvek.server.access.Driver;
-import marvek.server.account.Account;
-import marvek.server.account.Accounts;
 import marvek.server.circuit.LayoutVersion;
+import marvek.server.words.Speakers;
 import org.springframework.stereotype.Component;
 
 /** Says corners as the person who looks likes them said. */
 @Component
 class Speaking {
-  private final Accounts accounts;
+  private final Speakers speakers;
 
-  Speaking(Accounts accounts) {
-    this.accounts = accounts;
+  Speaking(Speakers speakers) {
+    this.speakers = speakers;
   }
 
   Display units(Driver driver) {
-    return accounts.findById(driver.id()).orElseThrow().display();
+    return speakers.units(driver);
   }
 
   Speech speech(Driver driver) {
-    Account account = accounts.findById(driver.id()).orElseThrow();
-    return new Speech(account.display(), Speech.Call.valueOf(account.cornerWords().name()));
+    return speakers.speech(driver);
   }
 
   List<Sentence.Words> words(LayoutVersion layout, ReferenceContent content, Driver driver) {

@@ -15,9 +15,8 @@ import marvek.core.debrief.VehicleFit;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Variant;
-import marvek.core.units.Display;
+import marvek.core.said.Said;
 import marvek.server.access.Driver;
-import marvek.server.account.Accounts;
 import marvek.server.reference.ReferenceRow;
 import marvek.server.reference.References;
 import marvek.server.sharing.Role;
@@ -38,17 +37,11 @@ class DebriefController {
   private final Runs runs;
   private final Evidences evidences;
   private final Recordings recordings;
-  private final Accounts accounts;
 
-  DebriefController(Runs runs, Evidences evidences, Recordings recordings, Accounts accounts) {
+  DebriefController(Runs runs, Evidences evidences, Recordings recordings) {
     this.runs = runs;
     this.evidences = evidences;
     this.recordings = recordings;
-    this.accounts = accounts;
-  }
-
-  private Display units(Driver driver) {
-    return accounts.findById(driver.id()).orElseThrow().display();
   }
 
   /**
@@ -63,11 +56,11 @@ class DebriefController {
    */
   record DayView(
       @Nullable String id,
-      String called,
+      Said called,
       boolean said,
       boolean sure,
       @Nullable Double grip,
-      String words,
+      Said words,
       @Nullable OfferedDay offer) {
     static @Nullable DayView of(Evidences.Judged judged) {
       RunDays.PartLine part = judged.part();
@@ -116,7 +109,7 @@ class DebriefController {
         DayView.of(judged),
         judged.parts(),
         opened.reference().role(),
-        evidences.debrief(judged, units(driver)),
+        evidences.debrief(judged),
         judged.entries(),
         opened.reference().layout().counted());
   }
@@ -125,7 +118,7 @@ class DebriefController {
   record ProposalLine(
       String corner,
       PointKind kind,
-      String point,
+      Said point,
       boolean change,
       double station,
       double to,
@@ -135,9 +128,9 @@ class DebriefController {
       @Nullable Double gainHigh,
       int laps,
       Proposal.Strength strength,
-      String strengthWords,
-      String reason,
-      String limitedBy,
+      Said strengthWords,
+      Said reason,
+      Said limitedBy,
       List<String> evidence,
       List<Double> late,
       List<Double> seconds) {}
@@ -158,7 +151,7 @@ class DebriefController {
       @AuthenticationPrincipal Driver driver) {
     Runs.Opened opened = runs.read(driver.id(), id);
     var road = opened.reference().computed().road();
-    Evidences.Proposed found = evidences.proposals(opened, day, longest, units(driver));
+    Evidences.Proposed found = evidences.proposals(opened, day, longest);
     return new ProposalsView(
         opened.reference().row().version(),
         found.alike().laps().size(),
@@ -169,7 +162,7 @@ class DebriefController {
                     new ProposalLine(
                         p.corner(),
                         p.kind(),
-                        p.kind().word(),
+                        p.kind().said(),
                         p.change(),
                         p.station(),
                         p.to(),
@@ -179,7 +172,7 @@ class DebriefController {
                         finite(p.gainHigh()),
                         p.laps(),
                         p.strength(),
-                        p.strength().words(),
+                        p.strength().said(),
                         p.reason(),
                         p.limitedBy(),
                         p.evidence(),
@@ -220,8 +213,7 @@ class DebriefController {
             request.moves().stream()
                 .map(m -> new References.Move(m.corner(), m.kind(), m.to()))
                 .toList(),
-            longest == null ? 5 : longest,
-            units(driver));
+            longest == null ? 5 : longest);
     return new AcceptedView(row.id(), row.basedOnRevision());
   }
 
@@ -238,7 +230,7 @@ class DebriefController {
 
   @GetMapping("/references/{id}/history")
   List<Evidences.Chapter> history(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
-    return evidences.history(driver.id(), id, units(driver));
+    return evidences.history(driver.id(), id);
   }
 
   @GetMapping("/runs/{id}/vehicle-fit")

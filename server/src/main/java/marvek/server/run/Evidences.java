@@ -21,10 +21,11 @@ import marvek.core.debrief.VehicleFit;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.Variant;
 import marvek.core.plan.ComputedLap;
+import marvek.core.said.Said;
 import marvek.core.session.Promise;
 import marvek.core.telemetry.Channel;
 import marvek.core.telemetry.LapGrid;
-import marvek.core.units.Display;
+import marvek.core.words.Speaker;
 import marvek.server.problem.Problem;
 import marvek.server.reference.Evidence;
 import marvek.server.reference.ReferenceRow;
@@ -135,9 +136,9 @@ public class Evidences {
 
   /** What a run says of the day it was driven on; without a day, its times and no judgement. */
   @Transactional(readOnly = true)
-  Debrief debrief(Judged judged, Display units) {
+  Debrief debrief(Judged judged) {
     return judged.fits()
-        ? Debriefer.read(judged.computed(), judged.entries(), judged.laps(), units)
+        ? Debriefer.read(judged.computed(), judged.entries(), judged.laps())
         : Debriefer.times(judged.laps(), judged.computed());
   }
 
@@ -146,7 +147,7 @@ public class Evidences {
 
   /** Proposals for the day of a run, from all laps of that day on the same set-up. */
   @Transactional(readOnly = true)
-  Proposed proposals(Runs.Opened opened, @Nullable String day, double longest, Display units) {
+  Proposed proposals(Runs.Opened opened, @Nullable String day, double longest) {
     Judged judged = judged(opened, day);
     if (!judged.fits() || judged.part() != null && !judged.part().sure()) {
       return new Proposed(List.of(), new Runs.Alike(List.of(), 0), judged);
@@ -168,7 +169,7 @@ public class Evidences {
             .orElse(opened.reference().working().corners());
     List<Proposal> found =
         Proposals.of(
-            judged.computed(), opened.reference().things(), entries, alike.laps(), longest, units);
+            judged.computed(), opened.reference().things(), entries, alike.laps(), longest);
     return new Proposed(found, alike, judged);
   }
 
@@ -184,11 +185,10 @@ public class Evidences {
       int version,
       String reason,
       List<References.Move> moves,
-      double longest,
-      Display units) {
+      double longest) {
     RunRow run = runs.own(owner, runId);
     Runs.Opened opened = runs.read(owner, runId);
-    Proposed proposed = proposals(opened, day, longest, units);
+    Proposed proposed = proposals(opened, day, longest);
     List<Proposal> proposals = proposed.proposals();
     String on = proposed.judged().day();
     List<Evidence> evidence = new ArrayList<>();
@@ -225,7 +225,7 @@ public class Evidences {
               low == null || Double.isInfinite(low) ? null : low * share,
               high == null || Double.isInfinite(high) ? null : high * share,
               p.laps(),
-              p.strength().words(),
+              Speaker.PLAIN.say(p.strength().said()),
               run.id().toString(),
               p.evidence(),
               on));
@@ -241,7 +241,7 @@ public class Evidences {
   public boolean acceptBest(UUID owner, UUID runId, int most, String reason) {
     Runs.Opened opened = runs.read(owner, runId);
     List<References.Move> moves =
-        proposals(opened, null, Proposals.LONGEST_STEP, Display.METRIC).proposals().stream()
+        proposals(opened, null, Proposals.LONGEST_STEP).proposals().stream()
             .filter(p -> p.change() && p.gain() != null)
             .limit(most)
             .map(p -> new References.Move(p.corner(), p.kind(), p.to()))
@@ -256,8 +256,7 @@ public class Evidences {
         opened.reference().row().version(),
         reason,
         moves,
-        Proposals.LONGEST_STEP,
-        Display.METRIC);
+        Proposals.LONGEST_STEP);
     return true;
   }
 
@@ -304,7 +303,7 @@ public class Evidences {
    * @param day id, empty for the reference's own; null where none fits
    * @param called in the driver's words
    */
-  record Driven(@Nullable String day, String called, int laps, double best, double median) {}
+  record Driven(@Nullable String day, Said called, int laps, double best, double median) {}
 
   /** A revision with what was driven on it. */
   record Chapter(
@@ -317,10 +316,10 @@ public class Evidences {
 
   /** The history of a reference, newest first. */
   @Transactional(readOnly = true)
-  List<Chapter> history(UUID person, UUID referenceId, Display units) {
+  List<Chapter> history(UUID person, UUID referenceId) {
     References.Opened opened = references.read(person, referenceId);
     RunDays days = RunDays.of(opened.working());
-    Map<String, String> called = new HashMap<>();
+    Map<String, Said> called = new HashMap<>();
     Map<Integer, Map<Like, List<LapData>>> laps = new HashMap<>();
     Map<UUID, Integer> revisionOf = new HashMap<>();
     Map<UUID, String> sheetOf = new HashMap<>();
@@ -385,7 +384,7 @@ public class Evidences {
             driven.add(
                 new Driven(
                     day.equals(NO_DAY) ? null : day,
-                    called.getOrDefault(day, "on a day not known"),
+                    called.getOrDefault(day, Said.of("day.unknown")),
                     times.length,
                     Robust.quantile(times, 0),
                     Robust.median(times)));
@@ -412,8 +411,7 @@ public class Evidences {
                                 opened.computed(),
                                 of(laps, was, like),
                                 of(laps, r.number(), like),
-                                laps.containsKey(r.number()),
-                                units));
+                                laps.containsKey(r.number())));
                       })
                   .toList()));
     }
@@ -437,17 +435,15 @@ public class Evidences {
       ComputedLap computed,
       List<LapData> before,
       List<LapData> after,
-      boolean driven,
-      Display units) {
+      boolean driven) {
     Promise found =
         Promise.of(
             computed.road().apart(e.from(), e.to()),
             e.gain(),
             seen(e, changes, sections, computed, before),
-            seen(e, changes, sections, computed, after),
-            units);
+            seen(e, changes, sections, computed, after));
     return found.verdict() == Promise.Verdict.OPEN && after.isEmpty()
-        ? found.saying(driven ? "Not driven yet on the same day and set-up." : "Not driven yet.")
+        ? found.saying(Said.of(driven ? "promise.open.unlike" : "promise.open.undriven"))
         : found;
   }
 

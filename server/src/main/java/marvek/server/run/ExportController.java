@@ -31,9 +31,10 @@ import marvek.core.telemetry.CornerEvents;
 import marvek.core.telemetry.LapGrid;
 import marvek.core.units.CsvText;
 import marvek.core.units.Display;
+import marvek.core.words.Speaker;
 import marvek.server.access.Driver;
-import marvek.server.account.Accounts;
 import marvek.server.problem.Problem;
+import marvek.server.words.Speakers;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
@@ -51,12 +52,12 @@ import org.springframework.web.bind.annotation.RestController;
 class ExportController {
   private final Runs runs;
   private final Evidences evidences;
-  private final Accounts accounts;
+  private final Speakers speakers;
 
-  ExportController(Runs runs, Evidences evidences, Accounts accounts) {
+  ExportController(Runs runs, Evidences evidences, Speakers speakers) {
     this.runs = runs;
     this.evidences = evidences;
-    this.accounts = accounts;
+    this.speakers = speakers;
   }
 
   private static ResponseEntity<byte[]> file(String name, String type, byte[] body) {
@@ -262,9 +263,10 @@ class ExportController {
   ResponseEntity<byte[]> pdf(@PathVariable UUID id, @AuthenticationPrincipal Driver driver)
       throws IOException {
     Runs.Opened opened = runs.read(driver.id(), id);
-    Display units = accounts.findById(driver.id()).orElseThrow().display();
+    Display units = speakers.units(driver);
+    Speaker speaker = speakers.of(driver);
     Evidences.Judged judged = evidences.judged(opened, null);
-    Debrief d = evidences.debrief(judged, units);
+    Debrief d = evidences.debrief(judged);
     ByteArrayOutputStream out = new ByteArrayOutputStream();
     Document document = new Document(PageSize.A4, 48, 48, 48, 48);
     PdfWriter.getInstance(document, out);
@@ -293,8 +295,10 @@ class ExportController {
     if (part != null) {
       document.add(
           new Paragraph(
-              (part.day() == null ? "Not judged. " : "Held against " + part.called() + ". ")
-                  + part.words()
+              (part.day() == null
+                      ? "Not judged. "
+                      : "Held against " + speaker.say(part.called()) + ". ")
+                  + speaker.say(part.words())
                   + (judged.parts().size() > 1
                       ? " Other laps of this run were driven on other days; they are not in this paper."
                       : ""),
@@ -306,10 +310,13 @@ class ExportController {
           .filter(f -> f.corner().equals(focus))
           .findFirst()
           .ifPresent(
-              f -> document.add(new Paragraph(called(corners, focus) + ": " + f.words(), plain)));
+              f ->
+                  document.add(
+                      new Paragraph(
+                          called(corners, focus) + ": " + speaker.say(f.words()), plain)));
     }
     document.add(new Paragraph(" ", plain));
-    document.add(table(d, corners, units, plain, font(10, Font.BOLD)));
+    document.add(table(d, corners, units, speaker, plain, font(10, Font.BOLD)));
     document.add(
         new Paragraph(
             "Computed from the laps as recorded; an estimate. Start early, build up, and follow the"
@@ -320,7 +327,12 @@ class ExportController {
   }
 
   private static PdfPTable table(
-      Debrief d, Map<String, Corner> corners, Display units, Font plain, Font bold) {
+      Debrief d,
+      Map<String, Corner> corners,
+      Display units,
+      Speaker speaker,
+      Font plain,
+      Font bold) {
     PdfPTable table = new PdfPTable(new float[] {2.2f, 1.2f, 1.4f, 1.4f, 1.6f, 5});
     table.setWidthPercentage(100);
     table.setHeaderRows(1);
@@ -337,7 +349,10 @@ class ExportController {
           new Phrase(
               f.habits().isEmpty()
                   ? "none seen"
-                  : f.habits().get(0).words() + " (" + f.habits().get(0).measure() + ")",
+                  : speaker.say(f.habits().get(0).words())
+                      + " ("
+                      + speaker.say(f.habits().get(0).measure())
+                      + ")",
               plain));
     }
     return table;

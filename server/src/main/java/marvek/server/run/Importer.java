@@ -29,6 +29,7 @@ import marvek.core.telemetry.LapReader;
 import marvek.core.telemetry.Mapping;
 import marvek.core.telemetry.ReadReport;
 import marvek.core.telemetry.ReadingStopped;
+import marvek.server.problem.Problem;
 import marvek.server.reference.References;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;

@@ -11,6 +11,8 @@ import marvek.core.entry.CornerEntry;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.Variant;
 import marvek.core.plan.ComputedLap;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import marvek.core.units.Display;
 import org.jspecify.annotations.Nullable;
 
@@ -22,7 +24,7 @@ final class RunDays {
   /** What is asked for to see laps that fit no day. */
   static final String NONE = "none";
 
-  private static final String OWN_CALLED = "dry, warm";
+  private static final Said OWN_CALLED = Said.of("day.dry");
 
   private final List<Variant> variants;
   private final List<DayFit.Day> days;
@@ -31,7 +33,11 @@ final class RunDays {
     this.variants = variants;
     days = new ArrayList<>();
     days.add(new DayFit.Day(OWN, OWN_CALLED, 1));
-    variants.forEach(v -> days.add(new DayFit.Day(v.id(), v.called(), v.day().grip())));
+    variants.forEach(v -> days.add(new DayFit.Day(v.id(), called(v), v.day().grip())));
+  }
+
+  private static Said called(Variant v) {
+    return Said.of("day.called", Value.own(v.called()));
   }
 
   static RunDays of(ReferenceContent content) {
@@ -51,10 +57,10 @@ final class RunDays {
    */
   record PartLine(
       @Nullable String day,
-      String called,
+      Said called,
       List<UUID> laps,
       @Nullable Double grip,
-      String words,
+      Said words,
       boolean sure,
       boolean steady,
       boolean said) {
@@ -77,7 +83,7 @@ final class RunDays {
    * @param word id, or kind of a day that the reference does not have
    * @param there whether the reference has it
    */
-  record DayChoice(String word, String called, boolean there) {}
+  record DayChoice(String word, Said called, boolean there) {}
 
   List<DayChoice> choices() {
     List<DayChoice> out = new ArrayList<>();
@@ -85,7 +91,7 @@ final class RunDays {
     for (Variant.Kind k : Variant.Kind.values()) {
       boolean there = variants.stream().anyMatch(v -> v.kind() == k);
       if (!there && k.usual().grip() < 1) {
-        out.add(new DayChoice(k.name(), k.words(), false));
+        out.add(new DayChoice(k.name(), Said.of("day.called", Value.own(k.words())), false));
       }
     }
     return out;
@@ -97,7 +103,7 @@ final class RunDays {
   }
 
   /** What a day is called; nothing for one that the reference does not have. */
-  Optional<String> called(@Nullable String day) {
+  Optional<Said> called(@Nullable String day) {
     return days.stream().filter(d -> d.id().equals(day)).map(DayFit.Day::called).findFirst();
   }
 
@@ -122,7 +128,10 @@ final class RunDays {
   }
 
   private DayFit fit(@Nullable String word, List<DayFit.Lap> laps) {
-    String called = kind(word).map(k -> "\"" + k.words() + "\"").orElse("a day that is gone");
+    Said called =
+        kind(word)
+            .map(k -> Said.of("day.quoted", Value.own(k.words())))
+            .orElse(Said.of("day.gone"));
     return DayFit.of(days, laps, named(word), called);
   }
 
@@ -159,7 +168,7 @@ final class RunDays {
               DayFit.Day day = p.day();
               return new PartLine(
                   day == null ? null : day.id(),
-                  day == null ? "" : day.called(),
+                  day == null ? Said.NOTHING : day.called(),
                   p.laps().stream().map(UUID::fromString).toList(),
                   Double.isNaN(p.grip()) ? null : p.grip(),
                   p.words(),

@@ -15,6 +15,7 @@ import java.util.stream.Collectors;
 import marvek.core.debrief.LapData;
 import marvek.core.debrief.Sections;
 import marvek.core.debrief.Trial;
+import marvek.core.said.Said;
 import marvek.server.access.Driver;
 import marvek.server.problem.Problem;
 import marvek.server.reference.References;
@@ -67,7 +68,7 @@ class TrialController {
       @Nullable Double low,
       @Nullable Double high,
       double chance,
-      String verdict,
+      Said verdict,
       List<Double> secondsA,
       List<Double> secondsB) {}
 

@@ -18,60 +18,57 @@ import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import marvek.core.circuit.Corner;
-import marvek.core.debrief.Cause;
 import marvek.core.debrief.Debrief;
 import marvek.core.debrief.Debriefer;
 import marvek.core.debrief.LapData;
+import marvek.core.debrief.habits.Habits;
 import marvek.core.entry.Slowing;
 import marvek.core.logger.Habit;
 import marvek.core.logger.Mistake;
 import marvek.core.telemetry.DrivenLap;
 import marvek.core.telemetry.EventFinder;
 import marvek.core.telemetry.LapGrid;
-import marvek.core.units.Display;
 import org.junit.jupiter.api.Test;
 
 /** A debrief names the mistake that was planted, and none on clean laps. */
 class PlantedMistakesTest {
   private static final Path REPORT = Path.of("target", "confusion.md");
-  private static final Map<Mistake, Cause> NAMED = new EnumMap<>(Mistake.class);
+  private static final Map<Mistake, String> NAMED = new EnumMap<>(Mistake.class);
 
   static {
-    NAMED.put(Mistake.OVER_SLOWED, Cause.OVER_SLOWED);
-    NAMED.put(Mistake.BRAKES_LATE_RUNS_DEEP, Cause.BRAKED_LATE_RAN_DEEP);
-    NAMED.put(Mistake.TURNS_IN_EARLY_RUNS_WIDE, Cause.TURNED_IN_EARLY_RAN_WIDE);
-    NAMED.put(Mistake.SLOW_HAND_OFF, Cause.HAND_OFF);
-    NAMED.put(Mistake.RELEASES_SOON, Cause.RELEASED_SOON);
-    NAMED.put(Mistake.RELEASES_LATE, Cause.RELEASED_LATE);
-    NAMED.put(Mistake.COASTS, Cause.COASTING);
-    NAMED.put(Mistake.THROTTLE_THEN_LIFT, Cause.THROTTLE_THEN_LIFT);
-    NAMED.put(Mistake.MISSES_THE_KERB, Cause.KERB_MISSED);
-    NAMED.put(Mistake.LIMITER, Cause.LIMITER);
-    NAMED.put(Mistake.EXTRA_STEERING, Cause.EXTRA_STEERING);
-    NAMED.put(Mistake.PLACED_WRONG_BEFORE, Cause.FROM_THE_CORNER_BEFORE);
-    NAMED.put(Mistake.BRAKES_EARLY, Cause.BRAKED_EARLY);
-    NAMED.put(Mistake.TWO_PRESSES, Cause.TWO_PRESSES);
-    NAMED.put(Mistake.GEAR_TOO_HIGH, Cause.GEAR);
-    NAMED.put(Mistake.FULL_THROTTLE_LATE, Cause.FULL_LATE);
-    NAMED.put(Mistake.BEYOND_THE_EDGE, Cause.BEYOND_THE_EDGE);
-    NAMED.put(Mistake.UNEVEN_BRAKING, Cause.UNEVEN_BRAKING);
-    NAMED.put(Mistake.LOCKS_THE_FRONT, Cause.WHEEL_LOCKED);
-    NAMED.put(Mistake.SPINS_THE_REAR, Cause.WHEEL_SPUN);
-    NAMED.put(Mistake.STRIKES_THE_KERB, Cause.KERB_STRUCK);
+    NAMED.put(Mistake.OVER_SLOWED, "OVER_SLOWED");
+    NAMED.put(Mistake.BRAKES_LATE_RUNS_DEEP, "BRAKED_LATE_RAN_DEEP");
+    NAMED.put(Mistake.TURNS_IN_EARLY_RUNS_WIDE, "TURNED_IN_EARLY_RAN_WIDE");
+    NAMED.put(Mistake.SLOW_HAND_OFF, "HAND_OFF");
+    NAMED.put(Mistake.RELEASES_SOON, "RELEASED_SOON");
+    NAMED.put(Mistake.RELEASES_LATE, "RELEASED_LATE");
+    NAMED.put(Mistake.COASTS, "COASTING");
+    NAMED.put(Mistake.THROTTLE_THEN_LIFT, "THROTTLE_THEN_LIFT");
+    NAMED.put(Mistake.MISSES_THE_KERB, "KERB_MISSED");
+    NAMED.put(Mistake.LIMITER, "LIMITER");
+    NAMED.put(Mistake.EXTRA_STEERING, "EXTRA_STEERING");
+    NAMED.put(Mistake.PLACED_WRONG_BEFORE, "FROM_THE_CORNER_BEFORE");
+    NAMED.put(Mistake.BRAKES_EARLY, "BRAKED_EARLY");
+    NAMED.put(Mistake.TWO_PRESSES, "TWO_PRESSES");
+    NAMED.put(Mistake.GEAR_TOO_HIGH, "GEAR");
+    NAMED.put(Mistake.FULL_THROTTLE_LATE, "FULL_LATE");
+    NAMED.put(Mistake.BEYOND_THE_EDGE, "BEYOND_THE_EDGE");
+    NAMED.put(Mistake.UNEVEN_BRAKING, "UNEVEN_BRAKING");
+    NAMED.put(Mistake.LOCKS_THE_FRONT, "WHEEL_LOCKED");
+    NAMED.put(Mistake.SPINS_THE_REAR, "WHEEL_SPUN");
+    NAMED.put(Mistake.STRIKES_THE_KERB, "KERB_STRUCK");
   }
 
   @Test
   void everyMistakeAndEveryCauseIsGoneThrough() {
     assertThat(NAMED.keySet()).containsExactlyInAnyOrder(Mistake.values());
-    assertThat(NAMED.values()).containsExactlyInAnyOrder(Cause.values());
+    assertThat(NAMED.values())
+        .containsExactlyInAnyOrderElementsOf(Habits.all().stream().map(h -> h.id()).toList());
   }
 
   static Debrief debrief(DemoDesk demo, List<Habit> habits, int laps, long seed) {
     return Debriefer.read(
-        demo.computed(),
-        demo.draft(),
-        data(demo, Recorded.table(demo, habits, laps, seed)),
-        Display.METRIC);
+        demo.computed(), demo.draft(), data(demo, Recorded.table(demo, habits, laps, seed)));
   }
 
   static List<LapData> data(DemoDesk demo, Recorded recorded) {
@@ -111,10 +108,10 @@ class PlantedMistakesTest {
         : List.of("c1", "c4", "c12", "c14");
   }
 
-  private record Planted(Mistake mistake, String corner, List<Cause> causes) {}
+  private record Planted(Mistake mistake, String corner, List<String> causes) {}
 
   /** What is said of each corner in which a mistake was planted; drives know nothing of another. */
-  private static Map<Mistake, Map<String, List<Cause>>> causes(
+  private static Map<Mistake, Map<String, List<String>>> causes(
       DemoDesk demo, Function<Mistake, List<String>> corners, ToLongFunction<Mistake> seed) {
     return Stream.of(Mistake.values())
         .flatMap(m -> corners.apply(m).stream().map(c -> new Planted(m, c, List.of())))
@@ -128,7 +125,7 @@ class PlantedMistakesTest {
                     Planted::corner, Planted::causes, (a, b) -> a, LinkedHashMap::new)));
   }
 
-  private static List<Cause> causes(DemoDesk demo, Planted p, ToLongFunction<Mistake> seed) {
+  private static List<String> causes(DemoDesk demo, Planted p, ToLongFunction<Mistake> seed) {
     Habit habit = new Habit(p.mistake(), p.corner(), 1, 1);
     return debrief(demo, List.of(habit), 6, seed.applyAsLong(p.mistake())).corners().stream()
         .filter(f -> f.corner().equals(p.corner()))
@@ -145,7 +142,7 @@ class PlantedMistakesTest {
     int named = 0;
     int asked = 0;
     List<String> missed = new ArrayList<>();
-    Map<Mistake, Map<String, List<Cause>>> all =
+    Map<Mistake, Map<String, List<String>>> all =
         causes(ring, PlantedMistakesTest::tuned, m -> 100 + m.ordinal());
     for (Mistake m : Mistake.values()) {
       List<String> corners = tuned(m);
@@ -153,19 +150,19 @@ class PlantedMistakesTest {
       int also = 0;
       Map<String, Integer> instead = new TreeMap<>();
       for (String corner : corners) {
-        List<Cause> causes = all.get(m).get(corner);
-        Cause wanted = NAMED.get(m);
+        List<String> causes = all.get(m).get(corner);
+        String wanted = NAMED.get(m);
         asked++;
-        if (!causes.isEmpty() && causes.get(0) == wanted) {
+        if (!causes.isEmpty() && causes.get(0).equals(wanted)) {
           first++;
           named++;
         } else if (causes.contains(wanted)) {
           also++;
           named++;
-          instead.merge(causes.get(0).name(), 1, Integer::sum);
+          instead.merge(causes.get(0), 1, Integer::sum);
         } else {
           missed.add(m + " at " + corner + " as " + causes);
-          instead.merge(causes.isEmpty() ? "nothing" : causes.get(0).name(), 1, Integer::sum);
+          instead.merge(causes.isEmpty() ? "nothing" : causes.get(0), 1, Integer::sum);
         }
       }
       out.append(

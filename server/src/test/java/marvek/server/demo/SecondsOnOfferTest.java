@@ -17,7 +17,6 @@ import marvek.core.debrief.Robust;
 import marvek.core.debrief.Sections;
 import marvek.core.logger.Habit;
 import marvek.core.logger.Mistake;
-import marvek.core.units.Display;
 import org.hipparchus.stat.correlation.SpearmansCorrelation;
 import org.junit.jupiter.api.Test;
 
@@ -60,9 +59,7 @@ class SecondsOnOfferTest {
         offered
             .computeIfAbsent(corner, c -> new ArrayList<>())
             .add(
-                Debriefer.read(ring.computed(), ring.draft(), with, Display.METRIC)
-                    .corners()
-                    .stream()
+                Debriefer.read(ring.computed(), ring.draft(), with).corners().stream()
                     .filter(f -> f.corner().equals(corner))
                     .mapToDouble(Debrief.CornerFinding::offer)
                     .findFirst()

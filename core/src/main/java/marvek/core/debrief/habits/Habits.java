@@ -1,0 +1,32 @@
+package marvek.core.debrief.habits;
+
+import java.util.Comparator;
+import java.util.List;
+import java.util.ServiceLoader;
+
+/** All habits that are looked for, in the order in which they are named. */
+public final class Habits {
+  private static final List<Habit> ALL =
+      ServiceLoader.load(Habit.class, Habits.class.getClassLoader()).stream()
+          .map(ServiceLoader.Provider::get)
+          .sorted(Comparator.comparingInt(Habit::rank).thenComparing(Habit::id))
+          .toList();
+
+  private Habits() {}
+
+  public static List<Habit> all() {
+    return ALL;
+  }
+
+  /**
+   * A habit by its id.
+   *
+   * @throws IllegalArgumentException if there is none
+   */
+  public static Habit byId(String id) {
+    return ALL.stream()
+        .filter(h -> h.id().equals(id))
+        .findFirst()
+        .orElseThrow(() -> new IllegalArgumentException("no habit is called " + id));
+  }
+}

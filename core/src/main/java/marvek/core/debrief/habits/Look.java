@@ -1,0 +1,231 @@
+package marvek.core.debrief.habits;
+
+import marvek.core.circuit.Centreline;
+import marvek.core.circuit.Corner;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.Slowing;
+import marvek.core.plan.ComputedLap;
+import marvek.core.telemetry.CornerEvents;
+import marvek.core.telemetry.EventFinder;
+import org.jspecify.annotations.Nullable;
+
+/** One corner of one lap held against what the reference says of it. */
+public final class Look {
+  // Metres.
+  static final double OFF_APEX = 0.7;
+  static final double LATE_FIRST = 9;
+  private static final double UNTOLD = 6;
+  private static final double LATE_BRAKE = 4.5;
+  private static final double EARLY_BRAKE = 9;
+  // Metres along the road within which two slowest places are one, and what lies about a place.
+  private static final double SAME_PLACE = 25;
+  private static final double NEAR = 15;
+
+  private final ComputedLap computed;
+  private final Centreline road;
+  private final Corner corner;
+  private final CornerEvents events;
+  private final CornerEntry plan;
+  private final double pace;
+  private final boolean told;
+
+  /**
+   * A corner of a lap.
+   *
+   * @param events what happened
+   * @param plan what the reference says
+   * @param pace the driver's usual minimum speeds as a share of the computed ones
+   * @param told whether the pedals were recorded, and not only told from the speed
+   */
+  public Look(
+      ComputedLap computed, CornerEvents events, CornerEntry plan, double pace, boolean told) {
+    this.computed = computed;
+    this.road = computed.road();
+    this.corner = computed.corners().get(computed.indexOf(plan.corner()));
+    this.events = events;
+    this.plan = plan;
+    this.pace = pace;
+    this.told = told;
+  }
+
+  CornerEvents events() {
+    return events;
+  }
+
+  CornerEntry plan() {
+    return plan;
+  }
+
+  boolean told() {
+    return told;
+  }
+
+  static boolean over(@Nullable Double value, double limit) {
+    return value != null && value > limit;
+  }
+
+  static boolean under(@Nullable Double value, double limit) {
+    return value != null && value < limit;
+  }
+
+  /** A count beyond what is as it should be, or null. */
+  static @Nullable Double counted(int times, int usual) {
+    return times > usual ? (double) times : null;
+  }
+
+  private @Nullable Double late(PointKind kind, @Nullable Double measured) {
+    return measured == null || plan.station(kind).isEmpty()
+        ? null
+        : road.apart(plan.station(kind).orElseThrow(), measured);
+  }
+
+  /** Metres by which braking began late; null where not known. */
+  @Nullable Double brake() {
+    return late(PointKind.BRAKE, events.brake());
+  }
+
+  /** Metres by which the brake came off late; null where pedals were not recorded. */
+  @Nullable Double release() {
+    return told ? late(PointKind.RELEASE, events.release()) : null;
+  }
+
+  /** Metres by which the first throttle came late; null where pedals were not recorded. */
+  @Nullable Double first() {
+    return told ? late(PointKind.FIRST_THROTTLE, events.firstThrottle()) : null;
+  }
+
+  /** Metres by which full throttle came late; null where pedals were not recorded. */
+  @Nullable Double full() {
+    return told ? late(PointKind.FULL_THROTTLE, events.fullThrottle()) : null;
+  }
+
+  /** Metres by which the apex was missed against the line. */
+  @Nullable Double off() {
+    Double gap = events.apexGap();
+    return gap == null ? null : gap - lineGap();
+  }
+
+  /** Metres by which the exit ran wider than the line does. */
+  @Nullable Double wide() {
+    Double room = events.exitRoom();
+    return room == null ? null : planRoom() - room;
+  }
+
+  /** The slowest speed against the driver's own pace; 1 is as expected. */
+  double speed() {
+    return share(computed, events, plan) / pace;
+  }
+
+  // From the speed alone the beginning of braking is known within some metres, what the feet did
+  // later is not.
+  private double slack() {
+    return told ? 0 : UNTOLD;
+  }
+
+  /** Whether braking began late, and it shows. */
+  boolean deep() {
+    return over(brake(), LATE_BRAKE + slack())
+        && (over(off(), OFF_APEX) || over(full(), LATE_FIRST));
+  }
+
+  /** Whether braking began early, beyond what the source may be wrong by. */
+  boolean early() {
+    return under(brake(), -EARLY_BRAKE - slack());
+  }
+
+  /** Whether braking began early. */
+  boolean before() {
+    return under(brake(), -EARLY_BRAKE);
+  }
+
+  /**
+   * By how many gears the driver was off where the vehicle was slowest: against the reference's
+   * gear where that is the place it was meant for, against the computed lap's elsewhere.
+   */
+  int otherGear() {
+    Integer gear = events.gear();
+    if (gear == null || gear == plan.gear()) {
+      return 0;
+    }
+    int[] gears = computed.lap().gear();
+    int slow = computed.slowest(computed.indexOf(plan.corner()));
+    int at = road.index(events.minimumAt());
+    boolean there = Math.abs(road.apart(slow * road.step(), events.minimumAt())) <= SAME_PLACE;
+    if (there && gears[slow] != plan.gear()) {
+      return gear - plan.gear();
+    }
+    int nearest = there ? gear - plan.gear() : Integer.MAX_VALUE;
+    int reach = (int) Math.ceil(NEAR / road.step());
+    for (int k = -reach; k <= reach; k++) {
+      int off = gear - gears[Math.floorMod(at + k, gears.length)];
+      nearest = Math.abs(off) < Math.abs(nearest) ? off : nearest;
+    }
+    return nearest;
+  }
+
+  /** The slowest speed as a share of the computed lap's about the same place; NaN where flat. */
+  public static double share(ComputedLap computed, CornerEvents e, CornerEntry plan) {
+    Centreline road = computed.road();
+    if (plan.slowing() == Slowing.FLAT) {
+      return Double.NaN;
+    }
+    double[] speed = computed.lap().speed();
+    int at = road.index(e.minimumAt());
+    int reach = (int) Math.ceil(NEAR / road.step());
+    double least = Double.MAX_VALUE;
+    for (int k = -reach; k <= reach; k++) {
+      least = Math.min(least, speed[Math.floorMod(at + k, speed.length)]);
+    }
+    return e.minimumSpeed() / least;
+  }
+
+  /** Seconds that the plan itself rolls between brake and throttle. */
+  double planRoll() {
+    if (plan.station(PointKind.RELEASE).isEmpty()
+        || plan.station(PointKind.FIRST_THROTTLE).isEmpty()) {
+      return 0;
+    }
+    double metres =
+        road.apart(
+            plan.station(PointKind.RELEASE).orElseThrow(),
+            plan.station(PointKind.FIRST_THROTTLE).orElseThrow());
+    return Math.max(0, metres / Math.max(5, plan.minimumSpeed()));
+  }
+
+  private double lineGap() {
+    double station = plan.station(PointKind.APEX).orElse(corner.apex());
+    double least = Double.MAX_VALUE;
+    for (int k = -15; k <= 15; k++) {
+      int i = Math.floorMod(road.index(station) + k, road.size());
+      double n = computed.path().offset()[i];
+      least = Math.min(least, corner.left() ? road.left()[i] - n : road.right()[i] + n);
+    }
+    return least + plan.apexOff();
+  }
+
+  /** Metres to the inside of where the line is on arrival; negative to the outside. */
+  @Nullable Double place() {
+    Double n = events.entryPlace();
+    if (n == null) {
+      return null;
+    }
+    double back = EventFinder.arrival(road, computed.corners(), computed.indexOf(corner.id()));
+    double planned = computed.path().offset()[road.index(corner.entry() - back)];
+    return corner.left() ? n - planned : planned - n;
+  }
+
+  /** Room that the line leaves at its widest after the apex, m. */
+  private double planRoom() {
+    double half = computed.vehicle().width() / 2;
+    double from = plan.station(PointKind.APEX).orElse(corner.apex());
+    double reach = road.ahead(from, road.wrap(corner.exit() + 60));
+    double least = Double.MAX_VALUE;
+    for (double d = 0; d < Math.min(reach, 250); d += road.step()) {
+      int i = road.index(from + d);
+      double n = computed.path().offset()[i];
+      least = Math.min(least, (corner.left() ? road.right()[i] + n : road.left()[i] - n) - half);
+    }
+    return least;
+  }
+}

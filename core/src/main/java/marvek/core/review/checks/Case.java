@@ -1,0 +1,76 @@
+package marvek.core.review.checks;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import marvek.core.circuit.Centreline;
+import marvek.core.circuit.Corner;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.CornerPoint;
+import marvek.core.entry.PointKind;
+import marvek.core.marker.Landmark;
+import marvek.core.marker.Tie;
+import marvek.core.plan.ComputedLap;
+import marvek.core.plan.CornerAnswer;
+import marvek.core.review.Warning;
+import marvek.core.said.Said;
+import marvek.core.survey.Things;
+import org.jspecify.annotations.Nullable;
+
+/** A corner that is checked, with all that a check may look at. */
+public final class Case {
+  private final ComputedLap computed;
+  private final Things things;
+  private final CornerEntry entry;
+  private final CornerAnswer answer;
+  private final Corner corner;
+  private final List<Warning> warnings = new ArrayList<>();
+
+  public Case(ComputedLap computed, Things things, CornerEntry entry, CornerAnswer answer) {
+    this.computed = computed;
+    this.things = things;
+    this.entry = entry;
+    this.answer = answer;
+    this.corner = computed.corners().get(computed.indexOf(entry.corner()));
+  }
+
+  ComputedLap computed() {
+    return computed;
+  }
+
+  Centreline road() {
+    return computed.road();
+  }
+
+  Things things() {
+    return things;
+  }
+
+  CornerEntry entry() {
+    return entry;
+  }
+
+  CornerAnswer answer() {
+    return answer;
+  }
+
+  Corner corner() {
+    return corner;
+  }
+
+  Optional<Landmark> landmark(CornerPoint p) {
+    Tie tie = p.tie();
+    return tie == null
+        ? Optional.empty()
+        : things.landmarks().stream().filter(l -> l.id().equals(tie.landmark())).findFirst();
+  }
+
+  void warn(Check check, @Nullable PointKind kind, Said words) {
+    warnings.add(new Warning(check.id(), entry.corner(), kind, words));
+  }
+
+  /** All that was warned of so far. */
+  public List<Warning> warnings() {
+    return List.copyOf(warnings);
+  }
+}

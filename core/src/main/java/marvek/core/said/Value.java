@@ -1,0 +1,107 @@
+package marvek.core.said;
+
+/** A value in something said. All but people's own words are put into the driver's units. */
+public sealed interface Value {
+  /**
+   * A length along the road or across it, told without its sign.
+   *
+   * @param metres SI
+   * @param digits after the point
+   */
+  record Length(double metres, int digits) implements Value {}
+
+  /**
+   * A speed.
+   *
+   * @param metresPerSecond SI
+   */
+  record Speed(double metresPerSecond) implements Value {}
+
+  /**
+   * A figure that is the same in all units: seconds, revs, g, per cent.
+   *
+   * @param value as it is shown
+   * @param digits after the point
+   * @param signed whether a plus is shown
+   */
+  record Figure(double value, int digits, boolean signed) implements Value {}
+
+  /**
+   * A count, which a pattern may tell one from many by.
+   *
+   * @param n how many
+   */
+  record Count(long n) implements Value {}
+
+  /**
+   * One of a few, which a pattern chooses by.
+   *
+   * @param which name of it
+   */
+  record Choice(String which) implements Value {}
+
+  /**
+   * People's own words, or a name of theirs.
+   *
+   * @param text as they wrote it
+   */
+  record Own(String text) implements Value {}
+
+  /**
+   * A corner, called as the driver likes it.
+   *
+   * @param number "7a"
+   * @param name or blank
+   */
+  record CornerName(String number, String name) implements Value {}
+
+  /**
+   * Something said within something else.
+   *
+   * @param said what
+   * @param capital whether it begins with a capital letter there
+   */
+  record Phrase(Said said, boolean capital) implements Value {}
+
+  /** To whole units. */
+  static Value length(double metres) {
+    return new Length(metres, 0);
+  }
+
+  static Value length(double metres, int digits) {
+    return new Length(metres, digits);
+  }
+
+  static Value speed(double metresPerSecond) {
+    return new Speed(metresPerSecond);
+  }
+
+  static Value figure(double value, int digits) {
+    return new Figure(value, digits, false);
+  }
+
+  static Value signed(double value, int digits) {
+    return new Figure(value, digits, true);
+  }
+
+  /** A share of 1 as whole per cent. */
+  static Value percent(double share) {
+    return new Figure(share * 100, 0, false);
+  }
+
+  static Value count(long n) {
+    return new Count(n);
+  }
+
+  static Value choice(Enum<?> which) {
+    return new Choice(which.name());
+  }
+
+  static Value choice(boolean which) {
+    return new Choice(which ? "yes" : "no");
+  }
+
+  static Value own(String text) {
+    return new Own(text);
+  }
+}

@@ -1,0 +1,81 @@
+package marvek.core.words;
+
+import com.ibm.icu.text.MessageFormat;
+import com.ibm.icu.util.ULocale;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.InputStreamReader;
+import java.io.Reader;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.util.Map;
+import java.util.Properties;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.concurrent.ConcurrentHashMap;
+
+/**
+ * The words of one language: patterns in ICU's message format (plural and select), by key. Values
+ * come as text, counts as numbers.
+ */
+public final class Catalogue {
+  /** The words that Marvek speaks. */
+  public static final Catalogue ENGLISH = read("en");
+
+  private final ULocale language;
+  private final Map<String, String> patterns;
+  private final Map<String, MessageFormat> formats = new ConcurrentHashMap<>();
+
+  private Catalogue(ULocale language, Map<String, String> patterns) {
+    this.language = language;
+    this.patterns = patterns;
+  }
+
+  private static Catalogue read(String language) {
+    Properties read = new Properties();
+    try (InputStream in = Catalogue.class.getResourceAsStream(language + ".properties")) {
+      if (in == null) {
+        throw new IllegalStateException("no words in " + language);
+      }
+      Reader text = new InputStreamReader(in, StandardCharsets.UTF_8);
+      read.load(text);
+    } catch (IOException e) {
+      throw new UncheckedIOException(e);
+    }
+    Map<String, String> patterns = new TreeMap<>();
+    read.stringPropertyNames().forEach(k -> patterns.put(k, read.getProperty(k)));
+    return new Catalogue(new ULocale(language), patterns);
+  }
+
+  /** The same with every word of ours marked, to see what does not come from it. */
+  public Catalogue marked(String before, String after) {
+    Map<String, String> marked = new TreeMap<>();
+    patterns.forEach((k, p) -> marked.put(k, before + p + after));
+    return new Catalogue(language, marked);
+  }
+
+  public Set<String> keys() {
+    return new TreeSet<>(patterns.keySet());
+  }
+
+  /**
+   * A pattern with its values.
+   *
+   * @throws IllegalArgumentException where the catalogue lacks the key
+   */
+  String say(String key, Object[] values) {
+    MessageFormat format =
+        formats.computeIfAbsent(
+            key,
+            k -> {
+              String pattern = patterns.get(k);
+              if (pattern == null) {
+                throw new IllegalArgumentException("no words for " + k);
+              }
+              return new MessageFormat(pattern, language);
+            });
+    // A format may not be used by two at once.
+    return ((MessageFormat) format.clone()).format(values);
+  }
+}

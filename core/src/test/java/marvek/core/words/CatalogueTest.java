@@ -1,0 +1,152 @@
+package marvek.core.words;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
+import marvek.core.debrief.Proposal;
+import marvek.core.debrief.Sections;
+import marvek.core.debrief.habits.Habit;
+import marvek.core.debrief.habits.Habits;
+import marvek.core.entry.PointKind;
+import marvek.core.review.checks.Checks;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
+import marvek.core.session.Promise;
+import marvek.core.survey.Kerb;
+import marvek.core.units.Display;
+import org.junit.jupiter.api.Test;
+
+/** The catalogue has words for all that can be said, and none that nobody says. */
+class CatalogueTest {
+  private static final Path SOURCES = Path.of("src/main/java/marvek/core");
+  private static final Pattern NAMED = Pattern.compile("\"([a-z]+(?:\\.[A-Za-z_]+)+)\"");
+
+  private static Stream<String> named() throws IOException {
+    List<String> found = new ArrayList<>();
+    for (Path root : List.of(SOURCES, Path.of("../server/src/main/java/marvek/server"))) {
+      try (Stream<Path> all = Files.walk(root)) {
+        for (Path p : all.filter(f -> f.toString().endsWith(".java")).sorted().toList()) {
+          Matcher m = NAMED.matcher(Files.readString(p));
+          while (m.find()) {
+            found.add(m.group(1));
+          }
+        }
+      }
+    }
+    return found.stream();
+  }
+
+  /** Keys that are made of a name: those of habits, points, verdicts and the like. */
+  private static Set<String> made() {
+    Set<String> out = new TreeSet<>();
+    for (Habit h : Habits.all()) {
+      out.add(h.words().key());
+      out.add(h.cure().key());
+      out.add(h.measure(1).key());
+    }
+    Arrays.stream(PointKind.values()).forEach(k -> out.add(k.said().key()));
+    Arrays.stream(Sections.Phase.values()).forEach(p -> out.add(p.said().key()));
+    Arrays.stream(Proposal.Strength.values()).forEach(s -> out.add(s.said().key()));
+    Arrays.stream(Promise.Verdict.values()).forEach(v -> out.add("promise." + v));
+    out.add("promise.NOT_KEPT.costs");
+    out.add("promise.CANNOT_BE_TOLD.some");
+    Arrays.stream(Kerb.Part.values()).forEach(p -> out.add("kerb.part." + p));
+    Arrays.stream(Kerb.Verdict.values()).forEach(v -> out.add("kerb.verdict." + v));
+    Stream.of("before", "in", "exit").forEach(w -> out.add("hazard.zone." + w));
+    Stream.of("check.RELEASE_AGAINST_CHOICE.early", "check.RELEASE_AGAINST_CHOICE.held")
+        .forEach(out::add);
+    Stream.of("check.OVER_REV.gear", "check.OVER_REV.shift").forEach(out::add);
+    Stream.of("check.LIMIT_AT_EXIT.rules", "check.LIMIT_AT_EXIT.cost").forEach(out::add);
+    out.add("nothing");
+    return out;
+  }
+
+  @Test
+  void allThatIsSaidHasWordsAndNothingElseHas() throws IOException {
+    Set<String> said = made();
+    Set<String> keys = Catalogue.ENGLISH.keys();
+    assertThat(keys).containsAll(said);
+    // What begins a key made of more is no key itself.
+    named()
+        .filter(n -> keys.stream().anyMatch(k -> k.split("\\.")[0].equals(n.split("\\.")[0])))
+        .filter(n -> !n.endsWith(".pdf") && keys.stream().noneMatch(k -> k.startsWith(n + ".")))
+        .forEach(said::add);
+    keys.stream()
+        .filter(k -> Checks.all().stream().anyMatch(c -> k.equals("check." + c.id())))
+        .forEach(said::add);
+    assertThat(said).containsExactlyInAnyOrderElementsOf(keys);
+  }
+
+  /** Enumerations that still hold words of their own say the same. */
+  @Test
+  void pointsAreCalledTheSameEverywhere() {
+    for (PointKind k : PointKind.values()) {
+      assertThat(Speaker.PLAIN.say(k.said())).isEqualTo(k.word());
+    }
+  }
+
+  @Test
+  void everyPatternCanBeSaid() {
+    Value[] any = new Value[6];
+    Arrays.fill(any, Value.count(2));
+    for (String key : Catalogue.ENGLISH.keys()) {
+      String words = Speaker.PLAIN.say(Said.of(key, any));
+      assertThat(words).as(key).doesNotContain("{", "}");
+      assertThat(words.isBlank()).as(key).isEqualTo(key.equals("nothing"));
+    }
+  }
+
+  @Test
+  void valuesComeInTheDriversUnitsAndNames() {
+    Speaker miles =
+        Speaker.of(
+            new Speech(new Display(Display.Speed.MPH, Display.Length.FT), Speech.Call.NAMES));
+    Said late = Said.of("check.CANNOT_BE_MADE", Value.length(10));
+    assertThat(Speaker.PLAIN.say(late))
+        .isEqualTo("From here the corner cannot be made: brake 10 m sooner at least.");
+    assertThat(miles.say(late)).contains("brake 33 ft sooner");
+    assertThat(miles.say(Said.of("plan.too_fast", Value.speed(10)))).contains("by 22 mph");
+    Said corner = Said.of("day.called", new Value.CornerName("7", "Gantry"));
+    assertThat(miles.say(corner)).isEqualTo("Gantry");
+    assertThat(Speaker.PLAIN.say(corner)).isEqualTo("7");
+  }
+
+  @Test
+  void oneIsToldFromManyAndOneOfAFewFromTheOthers() {
+    Habit eased = Habits.byId("THROTTLE_THEN_LIFT");
+    assertThat(Speaker.PLAIN.say(eased.measure(1))).isEqualTo("once eased again");
+    assertThat(Speaker.PLAIN.say(eased.measure(3))).isEqualTo("3 times eased again");
+    Habit before = Habits.byId("FROM_THE_CORNER_BEFORE");
+    assertThat(Speaker.PLAIN.say(before.measure(1.26)))
+        .isEqualTo("1.3 m too far inside on arrival");
+    assertThat(Speaker.PLAIN.say(before.measure(-1.26)))
+        .isEqualTo("1.3 m too far outside on arrival");
+    assertThat(Speaker.PLAIN.say(Habits.byId("GEAR").measure(-1))).isEqualTo("-1 gear");
+    assertThat(Speaker.PLAIN.say(Habits.byId("GEAR").measure(2))).isEqualTo("+2 gears");
+  }
+
+  @Test
+  void markedWordsShowWhatComesFromTheCatalogue() {
+    Speaker marked = new Speaker(Catalogue.ENGLISH.marked("[", "]"), Speech.PLAIN);
+    assertThat(marked.say(Said.of("plan.order", PointKind.EXIT.said().in(), Value.own("apex"))))
+        .isEqualTo("[[exit] comes before apex.]");
+  }
+
+  @Test
+  void aKeyWithoutWordsIsRefused() {
+    assertThatThrownBy(() -> Speaker.PLAIN.say(Said.of("no.such.key")))
+        .isInstanceOf(IllegalArgumentException.class)
+        .hasMessageContaining("no.such.key");
+  }
+}

@@ -1,0 +1,58 @@
+package marvek.server.words;
+
+import marvek.core.units.Display;
+import marvek.core.words.Speaker;
+import marvek.core.words.Speech;
+import marvek.server.access.Driver;
+import marvek.server.account.Account;
+import marvek.server.account.Accounts;
+import org.springframework.security.core.Authentication;
+import org.springframework.security.core.context.SecurityContextHolder;
+import org.springframework.stereotype.Component;
+import org.springframework.web.context.request.RequestAttributes;
+import org.springframework.web.context.request.RequestContextHolder;
+
+/** How each person likes to be spoken to: asked of the database once a request. */
+@Component
+public class Speakers {
+  private static final String KEPT = Speakers.class.getName();
+
+  private final Accounts accounts;
+
+  Speakers(Accounts accounts) {
+    this.accounts = accounts;
+  }
+
+  /** Units of a person. */
+  public Display units(Driver driver) {
+    return speech(driver).units();
+  }
+
+  /** Units of a person, and what they call corners by. */
+  public Speech speech(Driver driver) {
+    RequestAttributes request = RequestContextHolder.getRequestAttributes();
+    Object kept =
+        request == null ? null : request.getAttribute(KEPT, RequestAttributes.SCOPE_REQUEST);
+    if (kept instanceof Speech speech) {
+      return speech;
+    }
+    Account account = accounts.findById(driver.id()).orElseThrow();
+    Speech speech =
+        new Speech(account.display(), Speech.Call.valueOf(account.cornerWords().name()));
+    if (request != null) {
+      request.setAttribute(KEPT, speech, RequestAttributes.SCOPE_REQUEST);
+    }
+    return speech;
+  }
+
+  /** Speaks to a person. */
+  public Speaker of(Driver driver) {
+    return Speaker.of(speech(driver));
+  }
+
+  /** Speaks to whoever asks now; plainly where nobody does. */
+  Speaker now() {
+    Authentication who = SecurityContextHolder.getContext().getAuthentication();
+    return who != null && who.getPrincipal() instanceof Driver driver ? of(driver) : Speaker.PLAIN;
+  }
+}
