@@ -159,7 +159,7 @@ public record VehicleFit(
       }
     }
     if (shares.size() < 3) {
-      words.add(Said.of("fit.across.few"));
+      words.add(Said.of("fit.across_few"));
       return 1;
     }
     double factor =
@@ -196,7 +196,7 @@ public record VehicleFit(
       }
     }
     if (uses.size() < 60) {
-      words.add(Said.of("fit.along.few"));
+      words.add(Said.of("fit.along_few"));
       return 1;
     }
     double factor =
@@ -232,7 +232,7 @@ public record VehicleFit(
     }
     DoubleSummaryStatistics speeds = pulls.stream().mapToDouble(Pull::speed).summaryStatistics();
     if (pulls.size() < 100 || speeds.getMax() - speeds.getMin() < 8) {
-      words.add(Said.of("fit.drive.few"));
+      words.add(Said.of("fit.drive_few"));
       return new double[] {1, 1};
     }
     double[] solution = robust(pulls);

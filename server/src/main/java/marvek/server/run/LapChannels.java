@@ -9,7 +9,7 @@ import marvek.core.telemetry.LapGrid;
 /** The channels of a lap on the stations of the road, packed. */
 @Entity
 @Table(name = "lap_channels")
-class LapChannels {
+public class LapChannels {
   @Id private UUID lapId;
   private UUID ownerId;
   private byte[] body;
@@ -27,11 +27,11 @@ class LapChannels {
     return ownerId;
   }
 
-  UUID lapId() {
+  public UUID lapId() {
     return lapId;
   }
 
-  LapGrid grid() {
+  public LapGrid grid() {
     return Packed.grid(body);
   }
 }

@@ -12,7 +12,7 @@ import org.jspecify.annotations.Nullable;
  * @param told whether its pedals were recorded
  * @param grip used across, as a factor on the reference's computed lap; null where not known
  */
-record LapLine(
+public record LapLine(
     UUID id,
     UUID run,
     @Nullable UUID recording,
@@ -62,7 +62,7 @@ record LapLine(
   }
 
   /** Values as finely as a drawing can show them; what is not known is zero. */
-  static double[] rounded(double[] column) {
+  public static double[] rounded(double[] column) {
     double[] out = new double[column.length];
     for (int i = 0; i < out.length; i++) {
       out[i] = Double.isNaN(column[i]) ? 0 : Math.round(column[i] * 1000) / 1000.0;
@@ -70,7 +70,7 @@ record LapLine(
     return out;
   }
 
-  static LapLine of(LapRow l) {
+  public static LapLine of(LapRow l) {
     return new LapLine(
         l.id(),
         l.runId(),

@@ -18,7 +18,7 @@ import org.jspecify.annotations.Nullable;
 /** A lap: when, what kind, and what happened in it. Its channels lie apart. */
 @Entity
 @Table(name = "driven_lap")
-class LapRow {
+public class LapRow {
   @Id private UUID id;
   private UUID ownerId;
   private UUID runId;
@@ -51,7 +51,7 @@ class LapRow {
   protected LapRow() {}
 
   /** A lap of a recording. */
-  LapRow(
+  public LapRow(
       UUID ownerId,
       UUID runId,
       @Nullable UUID recordingId,
@@ -122,23 +122,23 @@ class LapRow {
   }
 
   /** What it uses of the grip across, and the day by which its events were found. */
-  LapRow on(double newGrip, String newDay) {
+  public LapRow on(double newGrip, String newDay) {
     grip = Double.isNaN(newGrip) ? null : newGrip;
     day = newDay;
     return this;
   }
 
-  @Nullable Double grip() {
+  public @Nullable Double grip() {
     return grip;
   }
 
   /** The day by whose line and grip its events were found; null for laps of before. */
-  @Nullable String day() {
+  public @Nullable String day() {
     return day;
   }
 
   /** Takes the kind that the whole recording shows. */
-  LapRow judged(DrivenLap lap) {
+  public LapRow judged(DrivenLap lap) {
     kind = lap.kind();
     counts = lap.kind().counts();
     remark = lap.remark();
@@ -146,11 +146,11 @@ class LapRow {
   }
 
   /** Whether it holds more than a time. */
-  boolean measured() {
+  public boolean measured() {
     return times.length > 0;
   }
 
-  LapData data() {
+  public LapData data() {
     return new LapData(
         id.toString(),
         runId.toString(),
@@ -162,7 +162,7 @@ class LapRow {
         told);
   }
 
-  UUID id() {
+  public UUID id() {
     return id;
   }
 
@@ -170,7 +170,7 @@ class LapRow {
     return ownerId;
   }
 
-  UUID runId() {
+  public UUID runId() {
     return runId;
   }
 
@@ -178,19 +178,19 @@ class LapRow {
     return recordingId;
   }
 
-  int number() {
+  public int number() {
     return number;
   }
 
-  LapKind kind() {
+  public LapKind kind() {
     return kind;
   }
 
-  boolean counts() {
+  public boolean counts() {
     return counts;
   }
 
-  double lapTime() {
+  public double lapTime() {
     return lapTime;
   }
 
@@ -198,19 +198,19 @@ class LapRow {
     return started;
   }
 
-  List<Double> sectors() {
+  public List<Double> sectors() {
     return sectors;
   }
 
-  String remark() {
+  public String remark() {
     return remark;
   }
 
-  String note() {
+  public String note() {
     return note;
   }
 
-  boolean told() {
+  public boolean told() {
     return told;
   }
 
@@ -218,7 +218,7 @@ class LapRow {
     return step;
   }
 
-  List<CornerEvents> events() {
+  public List<CornerEvents> events() {
     return events;
   }
 }

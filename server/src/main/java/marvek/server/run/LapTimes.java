@@ -5,8 +5,8 @@ import java.util.UUID;
 import marvek.core.debrief.LapData;
 
 /** The times of a lap along the road, without what happened in its corners. */
-record LapTimes(UUID id, UUID run, int number, double lapTime, double step, byte[] times) {
-  LapData data() {
+public record LapTimes(UUID id, UUID run, int number, double lapTime, double step, byte[] times) {
+  public LapData data() {
     return new LapData(
         id.toString(),
         run.toString(),

@@ -10,7 +10,7 @@ import org.jspecify.annotations.Nullable;
  * @param kind that the driver named, or that is usual for such a grip
  * @param grip as the laps use it, as a factor on the reference's own
  */
-record OfferedDay(Variant.Kind kind, String words, double grip) {
+public record OfferedDay(Variant.Kind kind, String words, double grip) {
   private static final double LEAST = 0.2;
   private static final double MORE_THAN_THERE_IS = 1.05;
   // Midway between the usual grips of the kinds.
@@ -23,7 +23,7 @@ record OfferedDay(Variant.Kind kind, String words, double grip) {
    *
    * @param word what the driver said
    */
-  static Optional<OfferedDay> of(@Nullable String word, RunDays.PartLine part) {
+  public static Optional<OfferedDay> of(@Nullable String word, RunDays.PartLine part) {
     Double used = part.grip();
     if (part.day() != null) {
       return Optional.empty();

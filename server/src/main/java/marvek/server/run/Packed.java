@@ -18,12 +18,12 @@ import marvek.core.telemetry.LapGrid;
  * Arrays as bytes: deflated single precision numbers, the bits of each against those of the one
  * before, which makes smooth channels small.
  */
-final class Packed {
+public final class Packed {
   private static final int VERSION = 1;
 
   private Packed() {}
 
-  static byte[] bytes(double[] values) {
+  public static byte[] bytes(double[] values) {
     return packed(out -> write(out, values));
   }
 
@@ -31,7 +31,7 @@ final class Packed {
     return unpacked(bytes, Packed::read);
   }
 
-  static byte[] bytes(LapGrid grid) {
+  public static byte[] bytes(LapGrid grid) {
     return packed(
         out -> {
           out.writeByte(VERSION);

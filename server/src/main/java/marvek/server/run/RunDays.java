@@ -17,12 +17,12 @@ import marvek.core.units.Display;
 import org.jspecify.annotations.Nullable;
 
 /** The days of a reference, and on which of them laps were driven. */
-final class RunDays {
+public final class RunDays {
   /** Id of the reference's own day. */
-  static final String OWN = "";
+  public static final String OWN = "";
 
   /** What is asked for to see laps that fit no day. */
-  static final String NONE = "none";
+  public static final String NONE = "none";
 
   private static final Said OWN_CALLED = Said.of("day.dry");
 
@@ -40,7 +40,7 @@ final class RunDays {
     return Said.of("day.called", Value.own(v.called()));
   }
 
-  static RunDays of(ReferenceContent content) {
+  public static RunDays of(ReferenceContent content) {
     return new RunDays(content.variants());
   }
 
@@ -55,7 +55,7 @@ final class RunDays {
    * @param sure whether proposals may rest on it
    * @param steady whether the laps tell a grip and keep to it
    */
-  record PartLine(
+  public record PartLine(
       @Nullable String day,
       Said called,
       List<UUID> laps,
@@ -64,13 +64,13 @@ final class RunDays {
       boolean sure,
       boolean steady,
       boolean said) {
-    boolean on(@Nullable String other) {
+    public boolean on(@Nullable String other) {
       return day == null ? other == null || other.equals(NONE) : day.equals(other);
     }
   }
 
   /** Entries as they are to be driven on a day. */
-  static List<CornerEntry> on(
+  public static List<CornerEntry> on(
       ComputedLap base, ComputedLap then, Variant day, List<CornerEntry> entries) {
     return entries.stream()
         .map(e -> Variants.adjust(base, then, day, e, Display.METRIC).entry())
@@ -83,9 +83,9 @@ final class RunDays {
    * @param word id, or kind of a day that the reference does not have
    * @param there whether the reference has it
    */
-  record DayChoice(String word, Said called, boolean there) {}
+  public record DayChoice(String word, Said called, boolean there) {}
 
-  List<DayChoice> choices() {
+  public List<DayChoice> choices() {
     List<DayChoice> out = new ArrayList<>();
     days.forEach(d -> out.add(new DayChoice(d.id(), d.called(), true)));
     for (Variant.Kind k : Variant.Kind.values()) {
@@ -98,12 +98,12 @@ final class RunDays {
   }
 
   /** A day by its id; nothing for the reference's own. */
-  Optional<Variant> variant(@Nullable String day) {
+  public Optional<Variant> variant(@Nullable String day) {
     return variants.stream().filter(v -> v.id().equals(day)).findFirst();
   }
 
   /** What a day is called; nothing for one that the reference does not have. */
-  Optional<Said> called(@Nullable String day) {
+  public Optional<Said> called(@Nullable String day) {
     return days.stream().filter(d -> d.id().equals(day)).map(DayFit.Day::called).findFirst();
   }
 
@@ -111,7 +111,7 @@ final class RunDays {
    * What the driver's word names: the id of a day of the reference, or the word itself where there
    * is none; null without a word.
    */
-  @Nullable String named(@Nullable String word) {
+  public @Nullable String named(@Nullable String word) {
     if (word == null || days.stream().anyMatch(d -> d.id().equals(word))) {
       return word;
     }
@@ -123,7 +123,7 @@ final class RunDays {
   }
 
   /** The kind of a day that the driver named and the reference does not have. */
-  static Optional<Variant.Kind> kind(@Nullable String word) {
+  public static Optional<Variant.Kind> kind(@Nullable String word) {
     return Arrays.stream(Variant.Kind.values()).filter(k -> k.name().equals(word)).findFirst();
   }
 
@@ -136,7 +136,7 @@ final class RunDays {
   }
 
   /** The day that one lap was driven on, empty where none fits. */
-  Optional<String> day(@Nullable String word, double grip) {
+  public Optional<String> day(@Nullable String word, double grip) {
     return fit(word, List.of(new DayFit.Lap(OWN, grip))).parts().stream()
         .flatMap(p -> Optional.ofNullable(p.day()).stream())
         .map(DayFit.Day::id)
@@ -144,7 +144,7 @@ final class RunDays {
   }
 
   /** The laps of a run that count, by day. */
-  List<PartLine> parts(RunRow run, List<LapLine> laps) {
+  public List<PartLine> parts(RunRow run, List<LapLine> laps) {
     return parts(
         run.day(),
         laps.stream()
@@ -153,11 +153,11 @@ final class RunDays {
             .toList());
   }
 
-  static DayFit.Lap lap(UUID id, @Nullable Double grip) {
+  public static DayFit.Lap lap(UUID id, @Nullable Double grip) {
     return new DayFit.Lap(id.toString(), grip == null ? Double.NaN : grip);
   }
 
-  List<PartLine> parts(@Nullable String word, List<DayFit.Lap> laps) {
+  public List<PartLine> parts(@Nullable String word, List<DayFit.Lap> laps) {
     if (laps.isEmpty()) {
       return List.of();
     }

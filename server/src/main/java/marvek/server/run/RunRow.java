@@ -102,11 +102,11 @@ public class RunRow {
     day = newDay;
   }
 
-  String sheetName() {
+  public String sheetName() {
     return sheetName;
   }
 
-  String note() {
+  public String note() {
     return note;
   }
 

@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.UUID;
 import java.util.function.BiFunction;
 import java.util.stream.Collectors;
@@ -26,7 +27,6 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 public class Runs {
   private final RunRows rows;
-  private final RecordingRows recordings;
   private final LapRows laps;
   private final ChannelRows channels;
   private final References references;
@@ -36,7 +36,6 @@ public class Runs {
 
   Runs(
       RunRows rows,
-      RecordingRows recordings,
       LapRows laps,
       ChannelRows channels,
       References references,
@@ -46,7 +45,6 @@ public class Runs {
     this.allowance = allowance;
     this.basket = basket;
     this.rows = rows;
-    this.recordings = recordings;
     this.laps = laps;
     this.channels = channels;
     this.references = references;
@@ -54,7 +52,7 @@ public class Runs {
   }
 
   /** A run with the reference that was driven. */
-  record Opened(RunRow run, References.Opened reference, ReferenceContent driven) {
+  public record Opened(RunRow run, References.Opened reference, ReferenceContent driven) {
     boolean mine() {
       return reference.role() == Role.OWNER;
     }
@@ -84,14 +82,14 @@ public class Runs {
   }
 
   @Transactional(readOnly = true)
-  List<RunRow> of(UUID person, UUID referenceId) {
+  public List<RunRow> of(UUID person, UUID referenceId) {
     references.read(person, referenceId);
     return rows.findByReferenceIdOrderByDrivenAtDesc(referenceId);
   }
 
   /** A run of one's own, to change. */
   @Transactional(readOnly = true)
-  RunRow own(UUID owner, UUID id) {
+  public RunRow own(UUID owner, UUID id) {
     RunRow run = rows.findById(id).orElseThrow(() -> Problem.notFound("There is no such run."));
     if (!run.ownerId().equals(owner)) {
       // Says "not found" to strangers and "not yours" to those who may look.
@@ -102,14 +100,15 @@ public class Runs {
 
   /** A run of one's own, or of a reference that is open to this person. */
   @Transactional(readOnly = true)
-  Opened read(UUID person, UUID id) {
+  public Opened read(UUID person, UUID id) {
     RunRow run = rows.findById(id).orElseThrow(() -> Problem.notFound("There is no such run."));
     References.Opened reference = references.read(person, run.referenceId());
     return new Opened(run, reference, references.driven(reference, run.revision()));
   }
 
   @Transactional
-  RunRow change(UUID owner, UUID id, String name, @Nullable String day, int revision, String note) {
+  public RunRow change(
+      UUID owner, UUID id, String name, @Nullable String day, int revision, String note) {
     RunRow run = own(owner, id);
     known(references.open(owner, run.referenceId()), day);
     run.change(name.strip(), day, revision, note);
@@ -127,35 +126,70 @@ public class Runs {
     }
   }
 
+  /** A run, whoever asks; nothing where it was put away. */
+  public Optional<RunRow> find(UUID id) {
+    return rows.findById(id);
+  }
+
+  /** Runs of a reference, whoever asks, the newest first. */
+  public List<RunRow> newest(UUID referenceId) {
+    return rows.findByReferenceIdOrderByDrivenAtDesc(referenceId);
+  }
+
+  /**
+   * A lap to be stored.
+   *
+   * @param channels packed
+   */
+  public record NewLap(LapRow lap, byte[] channels) {}
+
+  /**
+   * Puts laps in the place of those that a recording had before. A lap of the same number stays the
+   * same lap: what was said of it, its marks in trials and the evidence of revisions hold.
+   */
+  @Transactional
+  public void replace(UUID recordingId, List<NewLap> with) {
+    List<LapRow> before = laps.findByRecordingId(recordingId);
+    Map<Integer, LapRow> was =
+        before.stream()
+            .filter(l -> l.number() > 0)
+            .collect(Collectors.toMap(LapRow::number, l -> l, (a, b) -> a));
+    laps.deleteAll(before);
+    laps.flush();
+    for (NewLap next : with) {
+      LapRow old = was.get(next.lap().number());
+      if (old != null) {
+        next.lap().continues(old);
+      }
+      laps.save(next.lap());
+      channels.save(new LapChannels(next.lap(), next.channels()));
+    }
+  }
+
   /** Says on which day a run was driven. */
-  void on(RunRow run, String day) {
+  public void on(RunRow run, String day) {
     run.on(day);
     rows.saveAndFlush(run);
   }
 
   @Transactional
-  void remove(UUID owner, UUID id) {
+  public void remove(UUID owner, UUID id) {
     basket.put(owner, Basket.Sort.RUN, own(owner, id).id());
   }
 
   @Transactional(readOnly = true)
-  List<LapRow> laps(List<RunRow> runs) {
+  public List<LapRow> laps(List<RunRow> runs) {
     return laps.findByRunIdInOrderByStarted(runs.stream().map(RunRow::id).toList());
   }
 
   @Transactional(readOnly = true)
-  List<LapLine> lapLines(List<RunRow> runs) {
+  public List<LapLine> lapLines(List<RunRow> runs) {
     return laps.lines(runs.stream().map(RunRow::id).toList());
   }
 
   @Transactional(readOnly = true)
-  List<LapTimes> countedTimes(List<RunRow> runs) {
+  public List<LapTimes> countedTimes(List<RunRow> runs) {
     return laps.counted(runs.stream().map(RunRow::id).toList());
-  }
-
-  @Transactional(readOnly = true)
-  List<Recording> recordings(List<RunRow> runs) {
-    return recordings.findByRunIdInOrderByCreatedAt(runs.stream().map(RunRow::id).toList());
   }
 
   /**
@@ -163,7 +197,7 @@ public class Runs {
    * recorded once.
    */
   @Transactional(readOnly = true)
-  List<LapRow> counted(List<RunRow> runs) {
+  public List<LapRow> counted(List<RunRow> runs) {
     List<LapRow> all = laps(runs).stream().filter(l -> l.counts() && l.measured()).toList();
     return SameLaps.once(
             all.stream()
@@ -180,7 +214,7 @@ public class Runs {
    * @param laps that count, on the same road and day, on the same set-up sheet
    * @param onOtherSheets how many more there are with another sheet on the vehicle
    */
-  record Alike(List<LapData> laps, int onOtherSheets) {}
+  public record Alike(List<LapData> laps, int onOtherSheets) {}
 
   /**
    * Those of all runs of the reference that are like the laps of one run.
@@ -188,7 +222,7 @@ public class Runs {
    * @param ofDay laps of a run that were driven on the day in question
    */
   @Transactional(readOnly = true)
-  Alike like(RunRow run, BiFunction<RunRow, List<LapRow>, List<LapData>> ofDay) {
+  public Alike like(RunRow run, BiFunction<RunRow, List<LapRow>, List<LapData>> ofDay) {
     List<RunRow> near =
         rows.findByReferenceIdOrderByDrivenAtDesc(run.referenceId()).stream()
             .filter(r -> r.layoutVersionId().equals(run.layoutVersionId()))
@@ -209,16 +243,16 @@ public class Runs {
   }
 
   /** A lap and its run, for whoever may read it. */
-  record OpenedLap(LapRow lap, Opened opened) {}
+  public record OpenedLap(LapRow lap, Opened opened) {}
 
   @Transactional(readOnly = true)
-  OpenedLap lap(UUID person, UUID id) {
+  public OpenedLap lap(UUID person, UUID id) {
     LapRow lap = laps.findById(id).orElseThrow(() -> Problem.notFound("There is no such lap."));
     return new OpenedLap(lap, read(person, lap.runId()));
   }
 
   @Transactional(readOnly = true)
-  LapChannels channels(LapRow lap) {
+  public LapChannels channels(LapRow lap) {
     return channels
         .findById(lap.id())
         .orElseThrow(
@@ -228,12 +262,12 @@ public class Runs {
   }
 
   @Transactional(readOnly = true)
-  List<LapChannels> channels(List<LapRow> of) {
+  public List<LapChannels> channels(List<LapRow> of) {
     return channels.findAllById(of.stream().map(LapRow::id).toList());
   }
 
   @Transactional
-  LapRow say(UUID owner, UUID lapId, LapKind kind, boolean counts, String note) {
+  public LapRow say(UUID owner, UUID lapId, LapKind kind, boolean counts, String note) {
     LapRow lap = laps.findById(lapId).orElseThrow(() -> Problem.notFound("There is no such lap."));
     own(owner, lap.runId());
     if (counts && !kind.whole()) {
@@ -247,7 +281,7 @@ public class Runs {
   }
 
   @Transactional
-  LapRow byHand(UUID owner, UUID runId, double lapTime, LapKind kind, String note) {
+  public LapRow byHand(UUID owner, UUID runId, double lapTime, LapKind kind, String note) {
     RunRow run = own(owner, runId);
     if (!(lapTime >= 10 && lapTime <= 3600)) {
       throw Problem.bad(
@@ -258,7 +292,7 @@ public class Runs {
   }
 
   @Transactional
-  void removeLap(UUID owner, UUID lapId) {
+  public void removeLap(UUID owner, UUID lapId) {
     LapRow lap = laps.findById(lapId).orElseThrow(() -> Problem.notFound("There is no such lap."));
     own(owner, lap.runId());
     laps.delete(lap);

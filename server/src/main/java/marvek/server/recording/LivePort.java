@@ -1,4 +1,4 @@
-package marvek.server.run;
+package marvek.server.recording;
 
 import java.io.BufferedReader;
 import java.io.ByteArrayInputStream;
@@ -43,7 +43,7 @@ import org.springframework.stereotype.Component;
  * are driven, and when the line ends the whole is read like any other file.
  */
 @Component
-class LivePort implements SmartLifecycle {
+public class LivePort implements SmartLifecycle {
   private static final Logger LOG = LoggerFactory.getLogger(LivePort.class);
   private static final int MOST_LINES = 8;
   private static final int PEEK_EVERY = 1500;
@@ -90,7 +90,7 @@ class LivePort implements SmartLifecycle {
   }
 
   /** Port on the loopback interface. */
-  int port() {
+  public int port() {
     return port;
   }
 

@@ -1,4 +1,4 @@
-package marvek.server.run;
+package marvek.server.recording;
 
 import java.util.Collection;
 import java.util.List;

@@ -1,4 +1,4 @@
-package marvek.server.run;
+package marvek.server.trial;
 
 import java.util.List;
 import java.util.UUID;

@@ -1,4 +1,4 @@
-package marvek.server.run;
+package marvek.server.trial;
 
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
@@ -19,6 +19,9 @@ import marvek.core.said.Said;
 import marvek.server.access.Driver;
 import marvek.server.problem.Problem;
 import marvek.server.reference.References;
+import marvek.server.run.LapTimes;
+import marvek.server.run.RunRow;
+import marvek.server.run.Runs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -72,6 +75,8 @@ class TrialController {
       List<Double> secondsA,
       List<Double> secondsB) {}
 
+  record TrialCreated(UUID id) {}
+
   @GetMapping("/references/{id}/trials")
   List<TrialView> trials(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
     References.Opened opened = references.read(driver.id(), id);
@@ -124,13 +129,13 @@ class TrialController {
 
   @PostMapping("/references/{id}/trials")
   @ResponseStatus(HttpStatus.CREATED)
-  RunController.RunCreated plan(
+  TrialCreated plan(
       @PathVariable UUID id,
       @Valid @RequestBody TrialRequest request,
       @AuthenticationPrincipal Driver driver) {
     References.Opened opened = references.open(driver.id(), id);
     opened.computed().indexOf(request.corner());
-    return new RunController.RunCreated(
+    return new TrialCreated(
         rows.save(
                 new CornerTrial(
                     driver.id(),

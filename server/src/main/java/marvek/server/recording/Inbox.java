@@ -1,4 +1,4 @@
-package marvek.server.run;
+package marvek.server.recording;
 
 import java.io.IOException;
 import java.io.InputStream;
@@ -19,6 +19,8 @@ import java.util.concurrent.ConcurrentHashMap;
 import java.util.stream.Stream;
 import marvek.server.problem.Problem;
 import marvek.server.reference.References;
+import marvek.server.run.RunRow;
+import marvek.server.run.Runs;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -31,7 +33,7 @@ import org.springframework.stereotype.Component;
  * reference's newest run and moved to {@code taken}; what cannot be taken goes to {@code refused}.
  */
 @Component
-class Inbox {
+public class Inbox {
   private static final Logger LOG = LoggerFactory.getLogger(Inbox.class);
   private static final Duration AT_REST = Duration.ofSeconds(2);
   private static final String TAKING = "taking";
@@ -40,7 +42,6 @@ class Inbox {
   private final Set<Path> swept = ConcurrentHashMap.newKeySet();
   private final @Nullable Path folder;
   private final References references;
-  private final RunRows rows;
   private final Runs runs;
   private final Recordings recordings;
   private final Clock clock;
@@ -48,20 +49,18 @@ class Inbox {
   Inbox(
       @Value("${marvek.inbox:}") String folder,
       References references,
-      RunRows rows,
       Runs runs,
       Recordings recordings,
       Clock clock) {
     this.folder = folder.isBlank() ? null : Path.of(folder);
     this.references = references;
-    this.rows = rows;
     this.runs = runs;
     this.recordings = recordings;
     this.clock = clock;
   }
 
   /** Where files for a reference are put, or null when no folder is watched. */
-  @Nullable String of(UUID reference) {
+  public @Nullable String of(UUID reference) {
     if (folder == null) {
       return null;
     }
@@ -166,7 +165,7 @@ class Inbox {
   }
 
   private UUID run(UUID owner, UUID reference) {
-    List<RunRow> all = rows.findByReferenceIdOrderByDrivenAtDesc(reference);
+    List<RunRow> all = runs.newest(reference);
     Instant recent = clock.instant().minus(SAME_DAY);
     return !all.isEmpty() && all.get(0).drivenAt().isAfter(recent)
         ? all.get(0).id()

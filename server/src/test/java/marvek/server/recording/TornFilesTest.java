@@ -1,4 +1,4 @@
-package marvek.server.run;
+package marvek.server.recording;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;

@@ -1,4 +1,4 @@
-package marvek.server.run;
+package marvek.server.recording;
 
 import jakarta.persistence.Entity;
 import jakarta.persistence.Id;

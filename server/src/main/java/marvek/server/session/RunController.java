@@ -1,4 +1,4 @@
-package marvek.server.run;
+package marvek.server.session;
 
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
@@ -22,7 +22,15 @@ import marvek.core.telemetry.Mapping;
 import marvek.core.telemetry.ReadReport;
 import marvek.core.telemetry.Unit;
 import marvek.server.access.Driver;
+import marvek.server.debrief.Evidences;
+import marvek.server.recording.Inbox;
+import marvek.server.recording.Recording;
+import marvek.server.recording.Recordings;
 import marvek.server.reference.References;
+import marvek.server.run.LapLine;
+import marvek.server.run.RunDays;
+import marvek.server.run.RunRow;
+import marvek.server.run.Runs;
 import marvek.server.sharing.Role;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -156,7 +164,7 @@ class RunController {
     List<RunRow> rows = runs.of(driver.id(), id);
     // Asked for first: the laps of a recording that is said to be done are there.
     Map<UUID, List<RecordingLine>> recordings =
-        runs.recordings(rows).stream()
+        this.recordings.of(rows).stream()
             .map(RecordingLine::of)
             .collect(Collectors.groupingBy(RecordingLine::run));
     Map<UUID, List<LapLine>> laps =

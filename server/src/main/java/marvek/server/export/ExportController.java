@@ -1,4 +1,4 @@
-package marvek.server.run;
+package marvek.server.export;
 
 import com.lowagie.text.Document;
 import com.lowagie.text.Font;
@@ -33,7 +33,11 @@ import marvek.core.units.CsvText;
 import marvek.core.units.Display;
 import marvek.core.words.Speaker;
 import marvek.server.access.Driver;
+import marvek.server.debrief.Evidences;
 import marvek.server.problem.Problem;
+import marvek.server.run.LapRow;
+import marvek.server.run.RunDays;
+import marvek.server.run.Runs;
 import marvek.server.words.Speakers;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.ContentDisposition;

@@ -1,4 +1,4 @@
-package marvek.server.run;
+package marvek.server.simulator;
 
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Max;
@@ -26,7 +26,12 @@ import marvek.core.logger.Recorder;
 import marvek.core.logger.Truth;
 import marvek.server.access.Driver;
 import marvek.server.problem.Problem;
+import marvek.server.recording.LivePort;
+import marvek.server.recording.Recording;
+import marvek.server.recording.Recordings;
 import marvek.server.reference.References;
+import marvek.server.run.RunDays;
+import marvek.server.run.Runs;
 import marvek.server.work.Job;
 import marvek.server.work.Jobs;
 import org.jspecify.annotations.Nullable;

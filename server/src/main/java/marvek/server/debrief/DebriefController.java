@@ -1,4 +1,4 @@
-package marvek.server.run;
+package marvek.server.debrief;
 
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
@@ -17,8 +17,12 @@ import marvek.core.entry.PointKind;
 import marvek.core.entry.Variant;
 import marvek.core.said.Said;
 import marvek.server.access.Driver;
+import marvek.server.recording.Recordings;
 import marvek.server.reference.ReferenceRow;
 import marvek.server.reference.References;
+import marvek.server.run.OfferedDay;
+import marvek.server.run.RunDays;
+import marvek.server.run.Runs;
 import marvek.server.sharing.Role;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;

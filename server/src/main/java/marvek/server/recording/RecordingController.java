@@ -1,4 +1,4 @@
-package marvek.server.run;
+package marvek.server.recording;
 
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.validation.Valid;

@@ -1,4 +1,4 @@
-package marvek.server.run;
+package marvek.server.recording;
 
 import jakarta.persistence.Entity;
 import jakarta.persistence.EnumType;
@@ -16,9 +16,9 @@ import org.jspecify.annotations.Nullable;
 
 /** A file that came from a run, and what became of it. */
 @Entity
-class Recording {
+public class Recording {
   /** Where it stands. */
-  enum State {
+  public enum State {
     /** On its way to the server. */
     RECEIVING,
     /** Sent line by line while driving. */
@@ -34,7 +34,7 @@ class Recording {
   }
 
   /** Why it could not be read. */
-  record Trouble(String what, @Nullable String where, String remedy) {}
+  public record Trouble(String what, @Nullable String where, String remedy) {}
 
   @Id private UUID id;
   private UUID ownerId;
@@ -120,7 +120,7 @@ class Recording {
   }
 
   /** Whether its laps were made by an earlier version of the reading. */
-  boolean earlier() {
+  public boolean earlier() {
     return state == State.DONE && readBy < Importer.READ_BY;
   }
 
@@ -132,7 +132,7 @@ class Recording {
     token = secret;
   }
 
-  UUID id() {
+  public UUID id() {
     return id;
   }
 
@@ -140,15 +140,15 @@ class Recording {
     return ownerId;
   }
 
-  UUID runId() {
+  public UUID runId() {
     return runId;
   }
 
-  String name() {
+  public String name() {
     return name;
   }
 
-  long bytes() {
+  public long bytes() {
     return bytes;
   }
 
@@ -156,11 +156,11 @@ class Recording {
     return digest;
   }
 
-  State state() {
+  public State state() {
     return state;
   }
 
-  double progress() {
+  public double progress() {
     return progress;
   }
 
@@ -168,23 +168,23 @@ class Recording {
     return cancel;
   }
 
-  @Nullable Mapping mapping() {
+  public @Nullable Mapping mapping() {
     return mapping;
   }
 
-  List<ReadReport.Remark> report() {
+  public List<ReadReport.Remark> report() {
     return report;
   }
 
-  @Nullable Trouble problem() {
+  public @Nullable Trouble problem() {
     return problem;
   }
 
-  @Nullable Truth truth() {
+  public @Nullable Truth truth() {
     return truth;
   }
 
-  @Nullable String token() {
+  public @Nullable String token() {
     return token;
   }
 

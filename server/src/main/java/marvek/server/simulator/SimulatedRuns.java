@@ -1,4 +1,4 @@
-package marvek.server.run;
+package marvek.server.simulator;
 
 import java.io.BufferedWriter;
 import java.io.IOException;
@@ -19,7 +19,11 @@ import marvek.core.logger.Plan;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.SimulatedDriver;
 import marvek.core.plan.ComputedLap;
+import marvek.server.recording.Importer;
+import marvek.server.recording.Recordings;
 import marvek.server.reference.References;
+import marvek.server.run.RunDays;
+import marvek.server.run.Runs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 

@@ -1,4 +1,4 @@
-package marvek.server.run;
+package marvek.server.debrief;
 
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -31,6 +31,12 @@ import marvek.server.reference.Evidence;
 import marvek.server.reference.ReferenceRow;
 import marvek.server.reference.References;
 import marvek.server.reference.Revision;
+import marvek.server.run.LapChannels;
+import marvek.server.run.LapRow;
+import marvek.server.run.OfferedDay;
+import marvek.server.run.RunDays;
+import marvek.server.run.RunRow;
+import marvek.server.run.Runs;
 import marvek.server.vehicle.Garage;
 import marvek.server.vehicle.VehicleRow;
 import org.jspecify.annotations.Nullable;
@@ -59,7 +65,7 @@ public class Evidences {
    * @param entries as they are to be driven on it
    * @param laps of the part that count
    */
-  record Judged(
+  public record Judged(
       Runs.Opened opened,
       List<RunDays.PartLine> parts,
       RunDays.@Nullable PartLine part,
@@ -83,7 +89,7 @@ public class Evidences {
    *     the one with most laps
    */
   @Transactional(readOnly = true)
-  Judged judged(Runs.Opened opened, @Nullable String day) {
+  public Judged judged(Runs.Opened opened, @Nullable String day) {
     RunDays days = RunDays.of(opened.reference().working());
     List<LapRow> rows = runs.counted(List.of(opened.run()));
     List<RunDays.PartLine> parts = parts(days, opened.run(), rows);
@@ -136,7 +142,7 @@ public class Evidences {
 
   /** What a run says of the day it was driven on; without a day, its times and no judgement. */
   @Transactional(readOnly = true)
-  Debrief debrief(Judged judged) {
+  public Debrief debrief(Judged judged) {
     return judged.fits()
         ? Debriefer.read(judged.computed(), judged.entries(), judged.laps())
         : Debriefer.times(judged.laps(), judged.computed());

@@ -1,4 +1,4 @@
-package marvek.server.run;
+package marvek.server.recording;
 
 import com.github.kagkarlsson.scheduler.task.TaskDescriptor;
 import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
@@ -15,7 +15,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
-import java.util.stream.Collectors;
 import marvek.core.circuit.Centreline;
 import marvek.core.debrief.GripUse;
 import marvek.core.plan.ComputedLap;
@@ -31,6 +30,11 @@ import marvek.core.telemetry.ReadReport;
 import marvek.core.telemetry.ReadingStopped;
 import marvek.server.problem.Problem;
 import marvek.server.reference.References;
+import marvek.server.run.LapRow;
+import marvek.server.run.Packed;
+import marvek.server.run.RunDays;
+import marvek.server.run.RunRow;
+import marvek.server.run.Runs;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -46,7 +50,7 @@ import org.springframework.transaction.support.TransactionTemplate;
  * job that was killed is done again from the start and leaves nothing twice.
  */
 @Component
-class Importer {
+public class Importer {
   static final TaskDescriptor<Void> TASK = TaskDescriptor.of("read-recording");
 
   /**
@@ -61,9 +65,7 @@ class Importer {
       EnumSet.of(Recording.State.STORED, Recording.State.WORKING);
 
   private final RecordingRows recordings;
-  private final RunRows runs;
-  private final LapRows laps;
-  private final ChannelRows channels;
+  private final Runs runs;
   private final References references;
   private final ObjectProvider<Recordings> recordingsOf;
   private final Parts parts;
@@ -72,9 +74,7 @@ class Importer {
 
   Importer(
       RecordingRows recordings,
-      RunRows runs,
-      LapRows laps,
-      ChannelRows channels,
+      Runs runs,
       References references,
       ObjectProvider<Recordings> recordingsOf,
       Parts parts,
@@ -82,8 +82,6 @@ class Importer {
       TransactionTemplate transaction) {
     this.recordings = recordings;
     this.runs = runs;
-    this.laps = laps;
-    this.channels = channels;
     this.references = references;
     this.recordingsOf = recordingsOf;
     this.parts = parts;
@@ -112,7 +110,7 @@ class Importer {
   /** A lap ready to be stored. */
   record Ready(DrivenLap lap, LapRow row, byte[] channels) {}
 
-  void run(UUID id) {
+  public void run(UUID id) {
     Optional<Recording> found = recordings.findById(id);
     // A job that was asked for twice finds it done; one that was killed finds it as it left it.
     if (found.isEmpty() || !WAITING.contains(found.get().state())) {
@@ -316,17 +314,13 @@ class Importer {
 
   Target target(Recording row) {
     RunRow run =
-        runs.findById(row.runId())
+        runs.find(row.runId())
             .orElseThrow(() -> Problem.notFound("The run of this file was put away."));
     References.Opened opened = references.open(row.ownerId(), run.referenceId());
     return new Target(opened, run.day());
   }
 
-  /**
-   * Puts the laps in the place of those that the recording had before. A lap of the same number
-   * stays the same lap: what was said of it, its marks in trials and the evidence of revisions
-   * hold.
-   */
+  /** Puts the laps in the place of those that the recording had before. */
   void store(Recording row, List<Ready> ready, ReadReport report) {
     List<DrivenLap> judged = LapReader.judged(ready.stream().map(Ready::lap).toList());
     transaction.executeWithoutResult(
@@ -335,22 +329,12 @@ class Importer {
           if (now == null) {
             return;
           }
-          List<LapRow> before = laps.findByRecordingId(row.id());
-          Map<Integer, LapRow> was =
-              before.stream()
-                  .filter(l -> l.number() > 0)
-                  .collect(Collectors.toMap(LapRow::number, l -> l, (a, b) -> a));
-          laps.deleteAll(before);
-          laps.flush();
+          List<Runs.NewLap> with = new ArrayList<>();
           for (int i = 0; i < ready.size(); i++) {
-            LapRow lap = ready.get(i).row().judged(judged.get(i));
-            LapRow old = was.get(lap.number());
-            if (old != null) {
-              lap.continues(old);
-            }
-            laps.save(lap);
-            channels.save(new LapChannels(lap, ready.get(i).channels()));
+            with.add(
+                new Runs.NewLap(ready.get(i).row().judged(judged.get(i)), ready.get(i).channels()));
           }
+          runs.replace(row.id(), with);
           if (now.state() != Recording.State.LIVE) {
             now.done(report.remarks());
           }

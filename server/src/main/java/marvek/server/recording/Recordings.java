@@ -1,4 +1,4 @@
-package marvek.server.run;
+package marvek.server.recording;
 
 import com.github.kagkarlsson.scheduler.SchedulerClient;
 import java.io.IOException;
@@ -26,12 +26,15 @@ import marvek.core.telemetry.RecordingFile;
 import marvek.server.keeping.Allowance;
 import marvek.server.keeping.Turns;
 import marvek.server.problem.Problem;
+import marvek.server.run.RunRow;
+import marvek.server.run.Runs;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.context.annotation.Lazy;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /** Takes recordings in: stored first as they came, then read by a job. */
@@ -49,7 +52,6 @@ public class Recordings {
   static final long LARGEST = 512L << 20;
 
   private final RecordingRows rows;
-  private final RunRows runRows;
   private final MappingRows mappings;
   private final Runs runs;
   private final Parts parts;
@@ -61,7 +63,6 @@ public class Recordings {
 
   Recordings(
       RecordingRows rows,
-      RunRows runRows,
       MappingRows mappings,
       Runs runs,
       Parts parts,
@@ -73,7 +74,6 @@ public class Recordings {
     this.allowance = allowance;
     this.turns = turns;
     this.rows = rows;
-    this.runRows = runRows;
     this.mappings = mappings;
     this.runs = runs;
     this.parts = parts;
@@ -100,7 +100,7 @@ public class Recordings {
    *
    * @param expected bytes that are to come; below nothing where that is not known
    */
-  Taken take(
+  public Taken take(
       UUID owner, UUID runId, String name, InputStream body, long expected, @Nullable Truth truth)
       throws IOException {
     allowance.room(owner, Math.max(0, expected));
@@ -185,12 +185,15 @@ public class Recordings {
     return bytes;
   }
 
+  /** Files of runs that this person may see, in the order in which they came. */
+  @Transactional(readOnly = true)
+  public List<Recording> of(List<RunRow> of) {
+    return rows.findByRunIdInOrderByCreatedAt(of.stream().map(RunRow::id).toList());
+  }
+
   /** The same file among the runs of the same reference. */
   private Optional<Recording> same(UUID owner, RunRow run, String digest) {
-    List<UUID> all =
-        runRows.findByReferenceIdOrderByDrivenAtDesc(run.referenceId()).stream()
-            .map(RunRow::id)
-            .toList();
+    List<UUID> all = runs.newest(run.referenceId()).stream().map(RunRow::id).toList();
     return rows.findByOwnerIdAndDigestAndRunIdIn(owner, digest, all).stream().findFirst();
   }
 
@@ -372,7 +375,7 @@ public class Recordings {
   }
 
   /** Reads all recordings of a run once more, as after another day was named for it. */
-  void againAll(UUID owner, UUID runId) throws IOException {
+  public void againAll(UUID owner, UUID runId) throws IOException {
     for (Recording r : rows.findByRunIdInOrderByCreatedAt(List.of(runs.own(owner, runId).id()))) {
       if (r.state() == Recording.State.DONE) {
         again(owner, r.id());
@@ -407,7 +410,7 @@ public class Recordings {
   }
 
   /** Begins a recording whose lines will come over the live port. */
-  Recording listen(UUID owner, UUID runId, String name, @Nullable Truth truth) {
+  public Recording listen(UUID owner, UUID runId, String name, @Nullable Truth truth) {
     RunRow run = runs.own(owner, runId);
     Recording row = new Recording(owner, run.id(), name, Recording.State.LIVE, clock.instant());
     row.listen(UUID.randomUUID().toString());
