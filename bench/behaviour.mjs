@@ -23,6 +23,7 @@ class Names {
       })
       .replace(/\d{4}-\d\d-\d\dT\d\d:\d\d(:\d\d(\.\d+)?)?(Z|[+-]\d\d:?\d\d)?/g, 'moment')
       .replace(/\d{4}-\d\d-\d\d/g, 'date')
+      .replace(/"[^"]*\/inbox\//g, '"inbox/')
       .replace(/port 1?\d{3,4}\b/g, 'port');
   }
 }

@@ -10,10 +10,10 @@ export default defineConfig({
     assetsInlineLimit: 0,
     rollupOptions: {
       // The service worker stands at the root, under a name that stays.
-      input: { main: 'index.html', sw: 'src/sw.ts' },
+      input: { main: 'index.html', sw: 'src/app/sw.ts' },
       output: { entryFileNames: (chunk) => (chunk.name === 'sw' ? 'sw.js' : 'assets/[name]-[hash].js') },
     },
   },
   server: { proxy: { '/api': 'http://127.0.0.1:8080', '/v3': 'http://127.0.0.1:8080' } },
-  test: { include: ['src/**/*.test.ts'], setupFiles: ['src/tests/setup.ts'] },
+  test: { include: ['src/**/*.test.ts'], setupFiles: ['src/testing/setup.ts'] },
 });

@@ -1,0 +1,161 @@
+<script lang="ts">
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import LogOut from '@lucide/svelte/icons/log-out';
+  import Moon from '@lucide/svelte/icons/moon';
+  import Sun from '@lucide/svelte/icons/sun';
+  import User from '@lucide/svelte/icons/user';
+  import { router } from 'svelte-spa-router';
+  import { api, ask, type Preferences } from '../api/api';
+  import { here } from '../kit/here.svelte';
+  import { session } from '../api/session.svelte';
+
+  const paddock = createQuery(() => ({ queryKey: ['paddock'], queryFn: () => ask(api.GET('/api/paddock')) }));
+
+  const used = createQuery(() => ({
+    queryKey: ['used'],
+    queryFn: () => ask(api.GET('/api/account/used')),
+    staleTime: 300_000,
+  }));
+  const full = $derived(
+    !!used.data && (used.data.bytes >= 0.8 * used.data.bytesAllowed || used.data.runs >= 0.8 * used.data.runsAllowed),
+  );
+
+  const queries = useQueryClient();
+  // A reference drafted since must be one click away from wherever one goes next.
+  $effect(() => {
+    if (router.location && !latest) void queries.invalidateQueries({ queryKey: ['paddock'] });
+  });
+
+  const latest = $derived(here.reference ?? paddock.data?.reference ?? null);
+  const stops = $derived([
+    { name: 'Paddock', href: '#/', on: router.location === '/' },
+    { name: 'Survey', href: '#/survey', on: router.location.startsWith('/survey') },
+    { name: 'Vehicle', href: '#/vehicle', on: /^\/(vehicle|sheets)/.test(router.location) },
+    {
+      name: 'Reference',
+      href: latest ? `#/reference/${latest}` : null,
+      on: /^\/(reference|card|whole)/.test(router.location),
+    },
+    { name: 'Runs', href: latest ? `#/runs/${latest}` : null, on: router.location.startsWith('/runs') },
+    {
+      name: 'Debrief',
+      href: latest ? (here.run ? `#/debrief/${here.run}` : `#/runs/${latest}`) : null,
+      on: router.location.startsWith('/debrief'),
+    },
+    { name: 'Revisions', href: latest ? `#/revisions/${latest}` : null, on: router.location.startsWith('/revisions') },
+  ]);
+
+  const person = $derived(session.person);
+
+  async function prefer(change: Partial<Preferences>) {
+    if (!person) return;
+    await session.prefer({
+      speed: person.speed,
+      length: person.length,
+      theme: person.theme,
+      corners: person.corners,
+      ...change,
+    });
+  }
+</script>
+
+<header class="no-print border-base-300 flex h-14 items-center gap-4 border-b px-5">
+  <a href="#/" class="text-xl font-bold">Marvek</a>
+  <nav aria-label="Way of work" class="relative flex-none">
+    <span class="bg-base-300 absolute top-[9px] right-8 left-8 h-[3px]" aria-hidden="true"></span>
+    <ol class="relative flex">
+      {#each stops as stop (stop.name)}
+        <li class="w-[66px] text-center text-sm">
+          {#snippet bead()}
+            <span
+              class={[
+                'border-base-content mx-auto mb-0.5 block size-3 rounded-full border-2',
+                stop.on ? 'bg-base-content scale-125' : 'bg-base-200',
+              ]}
+            ></span>
+            {stop.name}
+          {/snippet}
+          {#if stop.href}
+            <a
+              href={stop.href}
+              class={['block pt-1', stop.on ? 'font-bold' : '']}
+              aria-current={stop.on ? 'page' : undefined}
+            >
+              {@render bead()}
+            </a>
+          {:else}
+            <span class="block pt-1 opacity-60" aria-disabled="true" title="Draft a reference first">
+              {@render bead()}
+            </span>
+          {/if}
+        </li>
+      {/each}
+    </ol>
+  </nav>
+  <p class="min-w-0 flex-1 text-right text-sm leading-tight">
+    {#if here.title}
+      <span class="block truncate font-semibold">{here.title}</span>
+      <span class="block truncate">{here.detail}</span>
+    {/if}
+  </p>
+  {#if person}
+    <div class="flex items-center gap-2">
+      <label class="sr-only" for="unit-speed">Speed in</label>
+      <select
+        id="unit-speed"
+        class="select select-sm w-20"
+        value={person.speed}
+        onchange={(e) => prefer({ speed: e.currentTarget.value as Preferences['speed'] })}
+      >
+        <option value="KMH">km/h</option>
+        <option value="MPH">mph</option>
+      </select>
+      <label class="sr-only" for="unit-length">Lengths in</label>
+      <select
+        id="unit-length"
+        class="select select-sm w-16"
+        value={person.length}
+        onchange={(e) => prefer({ length: e.currentTarget.value as Preferences['length'] })}
+      >
+        <option value="M">m</option>
+        <option value="FT">ft</option>
+        <option value="YD">yd</option>
+      </select>
+      <label class="sr-only" for="corner-words">Corners by</label>
+      <select
+        id="corner-words"
+        class="select select-sm w-24"
+        value={person.corners}
+        onchange={(e) => prefer({ corners: e.currentTarget.value as Preferences['corners'] })}
+      >
+        <option value="NUMBERS">numbers</option>
+        <option value="NAMES">names</option>
+        <option value="BOTH">both</option>
+      </select>
+      <button
+        class="btn btn-sm btn-square btn-ghost"
+        aria-label={person.theme === 'DUSK' ? 'Paper look' : 'Dusk look'}
+        onclick={() => prefer({ theme: person.theme === 'DUSK' ? 'PAPER' : 'DUSK' })}
+      >
+        {#if person.theme === 'DUSK'}<Sun class="size-4" />{:else}<Moon class="size-4" />{/if}
+      </button>
+      <a
+        class={['btn btn-sm btn-square btn-ghost relative', router.location === '/account' ? 'btn-active' : '']}
+        href="#/account"
+        aria-label="Account of {person.name}"
+        title="Account of {person.name}{full ? ', more than 80 % used' : ''}"
+      >
+        <User class="size-4" />
+        {#if full || person.leavesAt}<span class="bg-error absolute top-1 right-1 size-2 rounded-full"></span>{/if}
+      </a>
+      <button
+        class="btn btn-sm btn-square btn-ghost"
+        aria-label="Sign out {person.name}"
+        title="Sign out {person.name}"
+        onclick={() => session.signOut()}
+      >
+        <LogOut class="size-4" />
+      </button>
+    </div>
+  {/if}
+</header>

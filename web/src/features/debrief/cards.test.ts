@@ -1,0 +1,251 @@
+// @vitest-environment jsdom
+import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
+import type { Component } from 'svelte';
+import { describe, expect, it, vi } from 'vitest';
+import DayNote from './DayNote.svelte';
+import ProposalCard from './ProposalCard.svelte';
+import SpreadStrip from './SpreadStrip.svelte';
+import TrialsPanel from './TrialsPanel.svelte';
+import type { CornerFinding, ProposalLine, TrialView } from '../../api/api';
+import { corner, lap, LENGTH } from '../../testing/made';
+import Host from '../../testing/Host.svelte';
+import { server } from '../../testing/server';
+
+const hosted = (shown: unknown, given: Record<string, unknown>) =>
+  render(Host, { shown: shown as Component<Record<string, unknown>>, given });
+
+describe('a proposal', () => {
+  const proposal = {
+    corner: 'c1',
+    kind: 'BRAKE',
+    point: 'braking',
+    change: true,
+    metres: 3,
+    station: 430,
+    reason: 'Later laps were quicker.',
+    gain: 0.06,
+    gainLow: 0.02,
+    gainHigh: 0.1,
+    strengthWords: 'fair',
+    laps: 8,
+    limitedBy: 'the margin',
+    late: [-2, 0, 1, 3],
+    seconds: [8.2, 8.1, 8.05, 8],
+    evidence: ['a', 'b', 'c', 'd'],
+  } as unknown as ProposalLine;
+  const card = (over: Record<string, unknown> = {}) => {
+    const ondecide = vi.fn();
+    const onlap = vi.fn();
+    const shown = { proposal, corner: corner(), accepted: null, mine: true, ondecide, onlap };
+    return { ondecide, onlap, ...render(ProposalCard, { ...shown, ...over }) };
+  };
+
+  it('says how far, what it promises and what holds it back, before it is decided', () => {
+    card();
+    const text = document.querySelector('[data-proposal="c1-BRAKE"]')?.textContent?.replace(/\s+/g, ' ') ?? '';
+    expect(text).toContain('1: braking 3.0 m later');
+    expect(text).toContain('promises 0.06 s (0.02 to 0.10)');
+    expect(text).toContain('evidence fair, 8 laps · step held by the margin');
+    expect((screen.getByRole('button', { name: 'Decline' }) as HTMLButtonElement).disabled).toBe(true);
+  });
+
+  it('is accepted whole, shortened with its promise in proportion, and declined', async () => {
+    const { ondecide, rerender } = card();
+    await fireEvent.click(screen.getByRole('button', { name: 'Accept' }));
+    expect(ondecide).toHaveBeenLastCalledWith(3);
+    await rerender({ accepted: 3 });
+    await fireEvent.input(screen.getByRole('slider'), { target: { value: '1.5' } });
+    expect(ondecide).toHaveBeenLastCalledWith(1.5);
+    await rerender({ accepted: 1.5 });
+    expect(document.body.textContent?.replace(/\s+/g, ' ')).toContain('promises 0.03 s');
+    await fireEvent.click(screen.getByRole('button', { name: 'Decline' }));
+    expect(ondecide).toHaveBeenLastCalledWith(null);
+  });
+
+  it('keeps its sign when an earlier point is shortened', async () => {
+    const { ondecide } = card({ proposal: { ...proposal, metres: -4 }, accepted: -4 });
+    await fireEvent.input(screen.getByRole('slider'), { target: { value: '2' } });
+    expect(ondecide).toHaveBeenLastCalledWith(-2);
+    expect(document.body.textContent).toContain('sooner');
+  });
+
+  it('opens to the lap behind a mark', async () => {
+    const { onlap } = card();
+    await fireEvent.click(document.querySelectorAll('circle')[2] as Element);
+    expect(onlap).toHaveBeenCalledWith('c');
+  });
+
+  it('is only read by others, and says when nothing should change', () => {
+    card({ mine: false });
+    expect(screen.queryByRole('button', { name: 'Accept' })).toBeNull();
+    card({ proposal: { ...proposal, change: false, metres: 0, reason: 'Too little evidence: 3 laps.' } });
+    expect(document.body.textContent).toContain('stays');
+    expect(document.body.textContent).toContain('Too little evidence');
+  });
+});
+
+describe('points lap for lap', () => {
+  const point = (kind: string, median: number, late: number[]) => ({
+    kind,
+    planned: 430,
+    median,
+    spread: 2,
+    trend: 0.4,
+    trendTells: false,
+    hits: 0.5,
+    tolerance: 5,
+    late,
+    laps: late.map((_, i) => `lap${i}`),
+    told: true,
+  });
+  const finding = (...points: unknown[]) => ({ corner: 'c1', points, habits: [] }) as unknown as CornerFinding;
+
+  it('says early, late or on the flag, with the spread and the hits', async () => {
+    const onlap = vi.fn();
+    render(SpreadStrip, {
+      finding: finding(point('BRAKE', 6, [4, 6, 8, 5]), point('APEX', -3, [-3, -2]), point('EXIT', 0.2, [0, 0.4])),
+      corner: corner(),
+      length: LENGTH,
+      onlap,
+    });
+    const text = (kind: string) => document.querySelector(`[data-spread=${kind}]`)?.textContent?.replace(/\s+/g, ' ');
+    expect(text('BRAKE')).toContain('6 m late');
+    expect(text('BRAKE')).toContain('hit 2 of 4');
+    expect(text('APEX')).toContain('3 m early');
+    expect(text('EXIT')).toContain('on the flag');
+    await fireEvent.click(document.querySelectorAll('[data-spread=BRAKE] circle')[2] as Element);
+    expect(onlap).toHaveBeenCalledWith('lap2');
+  });
+
+  it('says which way a run went only where its slope tells', () => {
+    const tells = { ...point('BRAKE', 1, [0, 1, 2]), trendTells: true };
+    render(SpreadStrip, { finding: finding(tells), corner: corner(), length: LENGTH });
+    expect(document.body.textContent).toContain('later lap by lap');
+  });
+
+  it('puts later laps farther along the road', () => {
+    render(SpreadStrip, { finding: finding(point('BRAKE', 0, [-4, 0, 6])), corner: corner(), length: LENGTH });
+    const x = [...document.querySelectorAll('[data-spread=BRAKE] circle')].map((c) => Number(c.getAttribute('cx')));
+    expect(x[0]).toBeLessThan(x[1] as number);
+    expect(x[1]).toBeLessThan(x[2] as number);
+  });
+});
+
+describe('a trial', () => {
+  const trial = (marks: Record<string, string>): TrialView =>
+    ({
+      id: 't1',
+      corner: 'c1',
+      wayA: 'one gear lower',
+      wayB: 'as planned',
+      marks,
+      lapsA: 1,
+      lapsB: 1,
+      difference: 0.04,
+      low: -0.02,
+      high: 0.1,
+      chance: 0.3,
+      verdict: 'Not settled.',
+      secondsA: [8],
+      secondsB: [8.1],
+    }) as unknown as TrialView;
+  const panel = (marks: Record<string, string>, mine = true) => {
+    server.on('GET', /trials$/, () => [trial(marks)]);
+    server.on('PUT', /marks$/, () => undefined);
+    const laps = [lap(1, 100), lap(2, 101), lap(3, 102)];
+    hosted(TrialsPanel, { reference: 'ref1', corners: [corner()], laps, selected: 'c1', mine });
+  };
+
+  it('marks a lap A, then B, then not at all', async () => {
+    panel({ lap2: 'A', lap3: 'B' });
+    await screen.findByRole('button', { name: 'Lap 1: not marked' });
+    for (const [name, expected] of [
+      ['Lap 1: not marked', { lap1: 'A', lap2: 'A', lap3: 'B' }],
+      ['Lap 2: A', { lap2: 'B', lap3: 'B' }],
+      ['Lap 3: B', { lap2: 'A' }],
+    ] as const) {
+      await fireEvent.click(screen.getByRole('button', { name }));
+      await waitFor(() => expect(server.last('PUT')?.body).toEqual({ marks: expected }));
+    }
+  });
+
+  it('marks all laps in turn, and says the verdict with its interval', async () => {
+    panel({});
+    await fireEvent.click(await screen.findByRole('button', { name: 'A and B alternately' }));
+    await waitFor(() => expect(server.last('PUT')?.body).toEqual({ marks: { lap1: 'A', lap2: 'B', lap3: 'A' } }));
+    const said = document.querySelector('[data-verdict]')?.textContent?.replace(/\s+/g, ' ') ?? '';
+    expect(said).toContain('Not settled.');
+    expect(said).toContain('B less A +0.04 s (−0.02 to +0.10)');
+  });
+
+  it('cannot be planned without two ways, and not by others', async () => {
+    panel({}, false);
+    await screen.findByText(/Not settled/);
+    expect(screen.queryByRole('button', { name: 'Plan a trial' })).toBeNull();
+    panel({});
+    const plan = (await screen.findByRole('button', { name: 'Plan a trial' })) as HTMLButtonElement;
+    expect(plan.disabled).toBe(true);
+    await fireEvent.input(screen.getByLabelText('A'), { target: { value: 'later' } });
+    await fireEvent.input(screen.getByLabelText('B'), { target: { value: 'as now' } });
+    expect(plan.disabled).toBe(false);
+  });
+});
+
+describe('the day of a run', () => {
+  const part = (day: string | undefined, called: string, laps: number) => ({
+    day,
+    called,
+    laps: Array.from({ length: laps }, (_, i) => `l${i}`),
+    words: "No day of this reference is near. The laps use 71 % of the reference's grip.",
+    said: false,
+  });
+  const shown = (day: object, parts: object[], mine = true) => {
+    const on = { onpart: vi.fn(), onadd: vi.fn(), onown: vi.fn(), onyes: vi.fn() };
+    hosted(DayNote, { view: { day, parts } as never, mine, busy: false, ...on });
+    return on;
+  };
+
+  it('is not made up: laps like no day are not judged, and a day like them is offered', async () => {
+    const on = shown(
+      {
+        called: '',
+        said: false,
+        words: part(undefined, '', 1).words,
+        offer: { kind: 'WET', words: 'wet', grip: 0.71 },
+      },
+      [part(undefined, '', 8)],
+    );
+    expect(document.body.textContent).toContain('not judged');
+    expect(document.body.textContent).toContain('71 %');
+    await fireEvent.click(screen.getByRole('button', { name: /wet, 71 % grip/ }));
+    expect(on.onadd).toHaveBeenCalledOnce();
+    await fireEvent.click(screen.getByRole('button', { name: /own day/ }));
+    expect(on.onown).toHaveBeenCalledOnce();
+  });
+
+  it('names the other parts of a mixed run, and lets them be looked at', async () => {
+    const on = shown({ id: '', called: 'dry, warm', said: false, sure: false, words: '' }, [
+      part('', 'dry, warm', 5),
+      part('w', 'wet', 3),
+    ]);
+    expect(document.querySelector('[data-day=""]')).not.toBeNull();
+    await fireEvent.click(screen.getByRole('button', { name: '3 laps of this run are wet' }));
+    expect(on.onpart).toHaveBeenCalledWith('w');
+    await fireEvent.click(screen.getByRole('button', { name: 'All of it was dry, warm' }));
+    expect(on.onyes).toHaveBeenCalledOnce();
+  });
+
+  it('shows laps that fit no day when they are asked for', async () => {
+    const on = shown({ id: '', called: 'dry, warm', said: false, sure: true, words: '' }, [
+      part('', 'dry, warm', 5),
+      part(undefined, '', 3),
+    ]);
+    await fireEvent.click(screen.getByRole('button', { name: '3 laps of this run fit no day' }));
+    expect(on.onpart).toHaveBeenCalledWith('none');
+  });
+
+  it('offers nothing to who may only read', () => {
+    shown({ called: '', said: false, words: '', offer: { kind: 'WET', words: 'wet', grip: 0.7 } }, [], false);
+    expect(screen.queryByRole('button')).toBeNull();
+  });
+});

@@ -1,0 +1,87 @@
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import type { CornerEntry } from '../../api/api';
+  import type { Conflict, Desk } from './desk.svelte';
+  import { POINTS, tieText } from '../../road/points';
+  import { metres } from '../../words/units';
+
+  let { desk, conflict }: { desk: Desk; conflict: Conflict } = $props();
+  let dialog: HTMLDialogElement;
+  onMount(() => dialog.showModal());
+
+  const rows = $derived(
+    desk.view.corners.flatMap((c) => {
+      const mine = conflict.mine.corners.find((e) => e.corner === c.id);
+      const theirs = conflict.theirs.corners.find((e) => e.corner === c.id);
+      return mine && theirs && JSON.stringify(mine) !== JSON.stringify(theirs) ? [{ corner: c, mine, theirs }] : [];
+    }),
+  );
+  let choice = $state<Record<string, 'mine' | 'theirs'>>({});
+
+  function words(a: CornerEntry, b: CornerEntry): string {
+    const out: string[] = [];
+    for (const p of a.points) {
+      const other = b.points.find((q) => q.kind === p.kind);
+      if (!other || Math.abs(other.station - p.station) >= 0.25)
+        out.push(`${POINTS[p.kind].word} ${tieText(p.tie, metres) ?? metres(p.station)}`);
+    }
+    if (a.gear !== b.gear) out.push(`gear ${a.gear}`);
+    if (a.note !== b.note) out.push(a.note ? `note “${a.note}”` : 'no note');
+    if (a.firstEffort !== b.firstEffort) out.push(`first effort ${Math.round(a.firstEffort * 100)} %`);
+    if (a.slowing !== b.slowing) out.push(a.slowing.toLowerCase());
+    return out.join(', ') || 'speeds only';
+  }
+
+  function settle() {
+    const days = conflict.theirs.variants.filter((v) => !conflict.mine.variants.some((m) => m.id === v.id));
+    desk.resolve({
+      variants: [...conflict.mine.variants, ...days],
+      corners: conflict.theirs.corners.map((theirs) => {
+        const mine = conflict.mine.corners.find((e) => e.corner === theirs.corner);
+        return mine && (choice[theirs.corner] ?? 'mine') === 'mine' ? mine : theirs;
+      }),
+    });
+  }
+</script>
+
+<dialog bind:this={dialog} class="modal" aria-labelledby="conflict-title" oncancel={(e) => e.preventDefault()}>
+  <div class="modal-box max-w-3xl">
+    <h2 id="conflict-title" class="text-lg font-bold">Two windows changed this reference</h2>
+    <p class="mb-3">Choose for each corner what stands. Nothing is lost: undo brings the other back.</p>
+    <table class="table">
+      <thead><tr><th>Corner</th><th>This window</th><th>The other window</th></tr></thead>
+      <tbody>
+        {#each rows as row (row.corner.id)}
+          <tr>
+            <th scope="row">{row.corner.number}</th>
+            <td>
+              <label class="flex gap-2">
+                <input
+                  type="radio"
+                  class="radio radio-sm"
+                  name={row.corner.id}
+                  checked={(choice[row.corner.id] ?? 'mine') === 'mine'}
+                  onchange={() => (choice[row.corner.id] = 'mine')}
+                />
+                {words(row.mine, row.theirs)}
+              </label>
+            </td>
+            <td>
+              <label class="flex gap-2">
+                <input
+                  type="radio"
+                  class="radio radio-sm"
+                  name={row.corner.id}
+                  checked={choice[row.corner.id] === 'theirs'}
+                  onchange={() => (choice[row.corner.id] = 'theirs')}
+                />
+                {words(row.theirs, row.mine)}
+              </label>
+            </td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+    <div class="modal-action"><button class="btn btn-primary" onclick={settle}>Keep these</button></div>
+  </div>
+</dialog>

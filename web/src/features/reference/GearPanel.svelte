@@ -1,0 +1,114 @@
+<script lang="ts">
+  import type { CornerEntry } from '../../api/api';
+  import type { Desk } from './desk.svelte';
+  import { metres, plain, signed, speedText } from '../../words/units';
+
+  /** Each gear on the revs: where it stands at the slowest point and at full throttle. */
+  let { desk, entry }: { desk: Desk; entry: CornerEntry } = $props();
+  const answer = $derived(desk.answer?.answer);
+  const gears = $derived(answer?.gears ?? []);
+  const limit = $derived.by(() => {
+    const c = gears[0];
+    // The fastest safe downshift is 94 % of the limit in that gear.
+    return c ? (c.revsAtMinimum / (answer?.minimumSpeed ?? 1)) * (c.safeDown / 0.94) : 10000;
+  });
+  const W = 276;
+  const L = 22;
+  const R = 92;
+  const x = $derived((revs: number) => L + (Math.max(0, Math.min(1.12 * limit, revs)) / (1.12 * limit)) * (W - L - R));
+  const round = (revs: number) => plain(Math.round(revs / 10) * 10);
+  const worth = $derived(answer?.exit);
+</script>
+
+<section class="grid gap-1.5 text-sm" aria-label="Gears">
+  {#if answer}
+    <svg width={W} height={gears.length * 30 + 22} class="block" role="group" aria-label="Gears against revs">
+      <rect
+        x={x(limit)}
+        y="0"
+        width={Math.max(0, W - R - x(limit))}
+        height={gears.length * 30}
+        fill="url(#hatch)"
+        opacity="0.6"
+      />
+      <path d="M{x(limit)} 0V{gears.length * 30 + 4}" stroke="var(--brake)" stroke-width="2" />
+      <text x={x(limit)} y={gears.length * 30 + 16} text-anchor="middle" style="font-size:11px"
+        >limit {round(limit)}</text
+      >
+      {#each gears as c, i (c.gear)}
+        {@const y = i * 30 + 15}
+        {@const on = c.gear === entry.gear}
+        <g
+          role="button"
+          tabindex="0"
+          aria-pressed={on}
+          aria-label="Gear {c.gear}, {round(c.revsAtMinimum)} revs at the slowest point, {round(
+            c.revsAtFull,
+          )} at full throttle"
+          class="cursor-pointer"
+          data-gear-row={c.gear}
+          opacity={c.usable || on ? 1 : 0.45}
+          onclick={() => desk.edit((e) => ({ ...e, gear: c.gear }))}
+          onkeydown={(e) => {
+            if (e.key === 'Enter' || e.key === ' ') {
+              e.preventDefault();
+              desk.edit((old) => ({ ...old, gear: c.gear }));
+            }
+          }}
+        >
+          <rect
+            class="focus-ring"
+            x="0"
+            y={y - 14}
+            width={W}
+            height="28"
+            fill={on ? 'var(--color-base-100)' : 'transparent'}
+            stroke={on ? 'var(--ink)' : 'none'}
+            rx="3"
+          />
+          <text x="6" y={y + 5} font-weight="700" style="font-size:14px">{c.gear}</text>
+          <path d="M{x(c.revsAtMinimum)} {y}H{x(c.revsAtFull)}" stroke="var(--throttle)" stroke-width="5" />
+          <path d="M{x(c.revsAtMinimum)} {y - 7}v14" stroke="var(--ink)" stroke-width="2" />
+          <circle cx={x(c.revsAtFull)} cy={y} r="4.5" fill="var(--throttle)" />
+          <text x={W - 4} y={y - 1} text-anchor="end" font-weight="700"
+            >{c.usable ? `${signed(c.cost, 2)} s` : c.revsAtMinimum > limit * 0.9 ? 'over-revs' : 'too low'}</text
+          >
+          <text x={W - 4} y={y + 11} text-anchor="end" style="font-size:10px"
+            >{c.lifts ? 'lifts the front' : `down ≤ ${speedText(c.safeDown)}`}</text
+          >
+        </g>
+      {/each}
+    </svg>
+    <p class="text-xs">
+      Bar: slowest point. Dot: full throttle. Right: time to the next braking, and the speed under which the shift down
+      is safe.
+    </p>
+    <dl class="grid grid-cols-[auto_1fr] gap-x-3 [&>dd]:text-right [&>dt]:opacity-80">
+      <dt>shifts down</dt>
+      <dd data-downshifts>
+        {#if answer.shifts.down.length === 0}none{/if}
+        {#each answer.shifts.down as d (d.gear)}
+          <span class="block">{d.gear} at {metres(d.station)}, {speedText(d.speed)}{d.safe ? '' : ', too early'}</span>
+        {/each}
+      </dd>
+      {#if answer.shifts.limiterCost != null}
+        <dt>holding gear {entry.gear} to the limiter</dt>
+        <dd>{signed(answer.shifts.limiterCost, 2)} s</dd>
+      {/if}
+      {#if answer.shifts.shortShiftCost != null}
+        <dt>short shift</dt>
+        <dd>{signed(answer.shifts.shortShiftCost, 2)} s</dd>
+      {/if}
+    </dl>
+    {#if worth}
+      <div class="border-base-300 border-t pt-1" data-exit-worth>
+        <strong>Exit</strong>
+        <p class="leading-tight">
+          1 km/h more where full throttle begins gives {plain(worth.seconds, 3)} s over the {metres(worth.straight)} that
+          follow. That is
+          {metres(worth.metres, 1)} at the slowest point: no more may be lost before it.
+        </p>
+      </div>
+    {/if}
+  {/if}
+</section>

@@ -1,0 +1,450 @@
+<script lang="ts">
+  import { createQuery } from '@tanstack/svelte-query';
+  import { onDestroy, untrack } from 'svelte';
+  import ChevronLeft from '@lucide/svelte/icons/chevron-left';
+  import ChevronRight from '@lucide/svelte/icons/chevron-right';
+  import Redo2 from '@lucide/svelte/icons/redo-2';
+  import Undo2 from '@lucide/svelte/icons/undo-2';
+  import {
+    api,
+    ask,
+    asProblem,
+    sendForm,
+    type Detail,
+    type Pedals,
+    type PointKind,
+    type Problem,
+    type ReferenceContent,
+  } from '../../api/api';
+  import { catalogue } from '../../api/catalogue.svelte';
+  import { Desk } from './desk.svelte';
+  import { here } from '../../kit/here.svelte';
+  import { typing } from '../../kit/keys';
+  import { degrees, lapTime, radiusText, signed } from '../../words/units';
+  import BrakePanel from './BrakePanel.svelte';
+  import ConflictDialog from './ConflictDialog.svelte';
+  import CornerStrip from '../../road/CornerStrip.svelte';
+  import LapStrip from '../../road/LapStrip.svelte';
+  import ReferenceNotes from './ReferenceNotes.svelte';
+  import CopyDialog from './CopyDialog.svelte';
+  import DaysPanel from './DaysPanel.svelte';
+  import EntryPanel from './EntryPanel.svelte';
+  import GearPanel from './GearPanel.svelte';
+  import RemarksPanel from './RemarksPanel.svelte';
+  import WaysPanel from './WaysPanel.svelte';
+  import PlanInset from './PlanInset.svelte';
+  import ProblemBox from '../../kit/ProblemBox.svelte';
+
+  let { params }: { params: { id: string } } = $props();
+
+  let desk = $state.raw<Desk | null>(null);
+  let problem = $state<Problem | null>(null);
+  let held = $state<PointKind | null>(null);
+  const SHEETS = [
+    { id: 'marker', word: 'Marker', key: 'm' },
+    { id: 'ways', word: 'Ways', key: 'w' },
+    { id: 'gears', word: 'Gears', key: 'q' },
+    { id: 'more', word: 'More', key: 'o' },
+    { id: 'days', word: 'Days', key: 'd' },
+    { id: 'remarks', word: 'Remarks', key: 'n' },
+  ] as const;
+  type Sheet = (typeof SHEETS)[number]['id'];
+  let sheet = $state<Sheet>('marker');
+  let picked = $state<Detail | null>(null);
+  const LENGTHS = ['pocket', 'line', 'full'] as const;
+  let said = $state<(typeof LENGTHS)[number]>('line');
+  let copying = $state(false);
+
+  let behind = $state(true);
+  const driven = createQuery(() => ({
+    queryKey: ['driven', params.id, desk?.selected],
+    enabled: !!desk?.selected,
+    staleTime: 30_000,
+    queryFn: () =>
+      ask(
+        api.GET('/api/references/{id}/driven/{corner}', {
+          params: { path: { id: params.id, corner: desk?.selected ?? '' } },
+        }),
+      ),
+  }));
+
+  function pedals(shape: Pedals, settle: boolean) {
+    desk?.edit((e) => ({ ...e, pedals: shape }), `pedals ${desk.selected}`);
+    if (settle) desk?.settle();
+  }
+  function pick(detail: Detail | null) {
+    sheet = 'more';
+    picked = detail;
+  }
+
+  let saving = $state<HTMLDialogElement>();
+  let reason = $state('');
+  let busy = $state(false);
+  let saveProblem = $state<Problem | null>(null);
+
+  /** Opens the reference of the address; going from one to another keeps what was not stored yet. */
+  async function open(id: string) {
+    const before = desk;
+    desk = null;
+    problem = null;
+    try {
+      await before?.store();
+      const opened = await Desk.open(id);
+      if (id === params.id) desk = opened;
+    } catch (e) {
+      if (id === params.id) problem = asProblem(e);
+    }
+  }
+  $effect(() => {
+    const id = params.id;
+    untrack(() => void open(id));
+  });
+
+  $effect(() => {
+    if (!desk) return;
+    const v = desk.view;
+    here.say(
+      `${v.circuit} ${v.layout} v${v.layoutVersion} · ${v.vehicle}`,
+      `${v.driver ? `${v.driver}'s · ` : ''}${v.revision === 0 ? 'draft' : `after revision ${v.revision}`} · ${desk.changes.length} ${
+        desk.changes.length === 1 ? 'corner' : 'corners'
+      } changed · ${desk.variant ? 'another day' : 'dry, warm'}`,
+      v.id,
+    );
+  });
+
+  onDestroy(() => {
+    void desk?.store();
+    here.say('', '');
+  });
+
+  const KEYS: Record<string, PointKind> = {
+    b: 'BRAKE',
+    t: 'TURN_IN',
+    r: 'RELEASE',
+    a: 'APEX',
+    f: 'FIRST_THROTTLE',
+    g: 'FULL_THROTTLE',
+    e: 'EXIT',
+  };
+
+  function onkeydown(event: KeyboardEvent) {
+    if (!desk || typing(event) || event.altKey) return;
+    const command = event.ctrlKey || event.metaKey;
+    if (command && event.key.toLowerCase() === 'z') {
+      event.preventDefault();
+      if (event.shiftKey) desk.redo();
+      else desk.undo();
+      return;
+    }
+    if (command) return;
+    if (event.key === '[') void desk.step(-1);
+    else if (event.key === ']') void desk.step(1);
+    else if (event.key === 's' && desk.mine) openSave(event);
+    else if (/^[1-9]$/.test(event.key) && Number(event.key) <= desk.view.gears) setGear(Number(event.key));
+    else if (SHEETS.some((t) => t.key === event.key)) sheet = SHEETS.find((t) => t.key === event.key)?.id ?? sheet;
+    else if (KEYS[event.key]) document.querySelector<SVGGElement>(`[data-flag=${KEYS[event.key]}]`)?.focus();
+  }
+
+  function setGear(gear: number) {
+    desk?.edit((e) => ({ ...e, gear }));
+  }
+
+  function openSave(event?: Event) {
+    event?.preventDefault();
+    saveProblem = null;
+    saving?.showModal();
+  }
+
+  async function save(event: SubmitEvent) {
+    event.preventDefault();
+    if (!desk) return;
+    busy = true;
+    try {
+      await desk.save(reason);
+      reason = '';
+      saving?.close();
+    } catch (e) {
+      saveProblem = asProblem(e);
+    } finally {
+      busy = false;
+    }
+  }
+
+  async function bring(files: FileList | null) {
+    const file = files?.[0];
+    if (!file || !desk) return;
+    try {
+      desk.replace(await sendForm<ReferenceContent>(`/api/references/${desk.view.id}/read`, { file }));
+      desk.problem = null;
+    } catch (e) {
+      desk.problem = asProblem(e);
+    }
+  }
+
+  /** What has changed around the reference comes before the numbers. */
+  const pressing = $derived(
+    !!desk &&
+      (desk.view.newerLayout ||
+        desk.view.oldLine ||
+        desk.view.vehicleChanged ||
+        desk.view.lost.length > 0 ||
+        desk.view.doubts.length > 0 ||
+        !!desk.view.otherSheetNext),
+  );
+  const time = $derived.by(() => {
+    const effect = desk?.answer?.answer.lapEffect;
+    return effect === undefined || effect === null ? null : effect;
+  });
+</script>
+
+<svelte:window {onkeydown} onbeforeunload={() => void desk?.store()} />
+
+{#if problem}
+  <main class="p-5"><ProblemBox {problem} /></main>
+{:else if !desk}
+  <p class="p-5" role="status">Opening the reference…</p>
+{:else}
+  {@const corner = desk.corner}
+  {@const entry = desk.entry}
+  <main class="px-5 pb-3">
+    <LapStrip
+      road={desk.road}
+      corners={desk.view.corners}
+      entries={desk.content.corners}
+      landmarks={desk.landmarks}
+      selected={desk.selected}
+      changed={desk.changes}
+      onselect={(c) => desk?.select(c)}
+    />
+    {#if corner && entry}
+      <div class="grid grid-cols-[minmax(0,1fr)_296px] gap-5">
+        <section aria-label="Corner {corner.number}">
+          <div class="border-base-300 flex items-center gap-3 border-t pt-1.5">
+            <h1 class="text-xl font-bold">{corner.number}{corner.name ? ` · ${corner.name}` : ''}</h1>
+            <p class="flex-1 text-sm">
+              {corner.left ? 'left' : 'right'}, {Math.round(degrees(corner.angle))}°, radius {radiusText(corner)},
+              {corner.kind.toLowerCase().replace('_', ' ')}
+            </p>
+            {#if desk.variant}<span class="bg-base-300 rounded px-2 text-sm font-semibold" data-day
+                >{desk.variant.name ||
+                  (catalogue.all?.variants.find((k) => k.kind === desk?.variant?.kind)?.words ?? '')}</span
+              >{/if}
+            {#if driven.data?.laps && !desk.day}
+              <button
+                class={['btn btn-xs', behind ? 'btn-soft' : 'btn-ghost']}
+                aria-pressed={behind}
+                title="{driven.data.run}: eight of ten laps lie in the grey band"
+                data-laps-behind
+                onclick={() => (behind = !behind)}>with {driven.data.laps} laps</button
+              >
+            {/if}
+            <span class="text-sm" role="status">
+              {#if !desk.mine}{desk.tried ? 'tried, not kept' : 'to read'}{:else}{desk.keeping === 'kept'
+                  ? 'kept'
+                  : desk.keeping === 'waiting'
+                    ? 'keeping…'
+                    : 'no connection; kept here'}{/if}
+            </span>
+            <div class="join">
+              <button
+                class="btn btn-sm btn-square join-item"
+                aria-label="Undo"
+                disabled={!desk.canUndo}
+                onclick={() => desk?.undo()}><Undo2 class="size-4" /></button
+              >
+              <button
+                class="btn btn-sm btn-square join-item"
+                aria-label="Redo"
+                disabled={!desk.canRedo}
+                onclick={() => desk?.redo()}><Redo2 class="size-4" /></button
+              >
+            </div>
+            <div class="join">
+              <button class="btn btn-sm btn-square join-item" aria-label="Corner before" onclick={() => desk?.step(-1)}
+                ><ChevronLeft class="size-4" /></button
+              >
+              <button class="btn btn-sm btn-square join-item" aria-label="Next corner" onclick={() => desk?.step(1)}
+                ><ChevronRight class="size-4" /></button
+              >
+            </div>
+          </div>
+          {#if desk.restored}
+            <p class="text-sm">What you edited before the reload is back. Undo takes it away.</p>
+          {/if}
+          {#if desk.problem}<ProblemBox problem={desk.problem} />{/if}
+          <CornerStrip
+            road={desk.road}
+            {corner}
+            {entry}
+            answer={desk.answer}
+            landmarks={desk.landmarks}
+            things={{ ...desk.view.things, landmarks: [] }}
+            reach={desk.reach}
+            doubts={desk.view.doubts.filter((d) => d.corner === corner.id).map((d) => d.kind)}
+            grades={desk.grades[corner.id]}
+            lap={desk.day ? undefined : desk.lap}
+            {held}
+            readonly={!desk.movable}
+            before={desk.day ? (desk.base ?? null) : desk.showDraft ? (desk.drafted ?? null) : null}
+            under={desk.day ? (desk.answers[desk.selected] ?? null) : null}
+            driven={desk.day || !behind ? null : (driven.data ?? null)}
+            onpedals={pedals}
+            onpick={pick}
+            height={472}
+            onmove={(kind, to) => desk?.move(kind, to, `drag ${corner.id} ${kind}`)}
+            onnudge={(kind, by) => desk?.nudge(kind, by)}
+            onsettle={() => desk?.settle()}
+            onhold={(kind) => (held = kind)}
+            onlandmark={(landmark, to) => desk?.moveLandmark(landmark, to)}
+          />
+          <div
+            class="bg-base-100 border-base-300 mt-1 flex min-h-[64px] gap-3 rounded border px-4 py-2"
+            aria-live="polite"
+          >
+            <p class="max-h-[76px] flex-1 overflow-y-auto leading-snug" data-sentence>
+              {#if said === 'line' && desk.answer?.words.own}{desk.answer.words.own}{:else}{desk.answer?.words[said] ??
+                  ''}{/if}
+              {#if said === 'line' && desk.answer?.words.due}
+                <strong style="color:var(--turn)">The points have changed since you wrote this.</strong>
+              {/if}
+            </p>
+            <div class="join join-vertical self-start" role="group" aria-label="How much is said">
+              {#each LENGTHS as length (length)}
+                <button
+                  class={['btn btn-xs join-item h-5 min-h-5', said === length ? 'btn-primary' : '']}
+                  aria-pressed={said === length}
+                  onclick={() => (said = length)}>{length}</button
+                >
+              {/each}
+            </div>
+          </div>
+        </section>
+        <aside class="border-base-300 flex flex-col gap-2 border-l pl-5">
+          <div
+            class="flex flex-wrap gap-x-2.5 border-b border-[var(--ink-soft)]"
+            role="tablist"
+            aria-label="About this corner"
+          >
+            {#each SHEETS as t (t.id)}
+              <button
+                role="tab"
+                aria-selected={sheet === t.id}
+                class={['pb-0.5 text-sm', sheet === t.id ? 'border-b-2 border-[var(--ink)] font-bold' : '']}
+                data-tab={t.id}
+                onclick={() => ((sheet = t.id), (picked = null))}
+                >{t.word}{#if t.id === 'days' && desk.content.variants.length}<sup>{desk.content.variants.length}</sup
+                  >{/if}</button
+              >
+            {/each}
+          </div>
+          <div
+            class="-mr-4 grid max-h-[476px] [scrollbar-gutter:stable] content-start gap-2 overflow-x-hidden overflow-y-auto pr-1"
+            role="tabpanel"
+          >
+            {#if sheet === 'marker'}
+              {#if desk.mine && pressing}<ReferenceNotes {desk} corner={corner.id} />{/if}
+              <fieldset class="grid gap-2" disabled={!desk.movable}><BrakePanel {desk} {entry} /></fieldset>
+              <div class="flex items-center gap-2">
+                <PlanInset road={desk.road} {corner} {entry} answer={desk.answer} size={112} />
+                <label class="flex flex-1 flex-col gap-0.5 self-stretch text-sm" for="note">
+                  Note
+                  <textarea
+                    id="note"
+                    class="textarea min-h-0 w-full flex-1 resize-none leading-tight"
+                    maxlength="2000"
+                    disabled={!desk.movable}
+                    value={entry.note}
+                    oninput={(e) => {
+                      const note = e.currentTarget.value;
+                      desk?.edit((old) => ({ ...old, note }), `note ${corner.id}`);
+                    }}
+                    onblur={() => desk?.settle()}></textarea>
+                </label>
+              </div>
+              {#if desk.mine && !pressing}<ReferenceNotes {desk} corner={corner.id} />{/if}
+            {:else if sheet === 'ways'}
+              <WaysPanel {desk} />
+            {:else if sheet === 'gears'}
+              <GearPanel {desk} {entry} />
+            {:else if sheet === 'more'}
+              <fieldset class="contents" disabled={!desk.movable}><EntryPanel {desk} {entry} {picked} /></fieldset>
+            {:else if sheet === 'days'}
+              <DaysPanel {desk} />
+            {:else}
+              <RemarksPanel {desk} />
+            {/if}
+          </div>
+          <p class="text-xs leading-tight">
+            Computed with the vehicle's own numbers {desk.day ? 'for that day' : 'on a dry, warm track'}. An estimate:
+            start early, build up.
+          </p>
+          <div class="mt-auto flex items-center justify-end gap-2">
+            {#if time !== null}<span class="mr-auto text-sm" title="the computed lap, and what this corner gives away"
+                >lap {lapTime(desk.dayView?.lapTime ?? desk.lap.lapTime)} {signed(time, 2)}</span
+              >{/if}
+            <details class="dropdown dropdown-top dropdown-end">
+              <summary class="btn btn-sm">File</summary>
+              <ul class="menu dropdown-content bg-base-100 border-base-300 z-10 mb-1 w-56 rounded border">
+                <li><a href="#/whole/{desk.view.id}">The whole lap in one table</a></li>
+                <li><a href="#/card/{desk.view.id}/0">Print the card</a></li>
+                <li><a href="/api/references/{desk.view.id}/export.json" download>Save as JSON</a></li>
+                <li><a href="/api/references/{desk.view.id}/export.csv" download>Save as CSV</a></li>
+                {#if desk.mine}
+                  <li><a href="#/recompute/{desk.view.id}?again">Compute it anew…</a></li>
+                  <li><button onclick={() => (copying = true)}>Copy to another vehicle…</button></li>
+                  <li>
+                    <label>
+                      Bring JSON or CSV
+                      <input
+                        type="file"
+                        class="sr-only"
+                        data-bring
+                        accept=".json,.csv"
+                        onchange={(e) => bring(e.currentTarget.files)}
+                      />
+                    </label>
+                  </li>
+                  <li>
+                    <button onclick={() => desk?.replace({ ...desk.view.draft, variants: desk.content.variants })}
+                      >Take the computed draft</button
+                    >
+                  </li>
+                {/if}
+              </ul>
+            </details>
+            {#if desk.mine}<button class="btn btn-primary btn-sm" onclick={openSave}>Save revision…</button>{/if}
+          </div>
+        </aside>
+      </div>
+    {/if}
+  </main>
+
+  <dialog bind:this={saving} class="modal" aria-labelledby="save-title">
+    <form class="modal-box grid gap-3" onsubmit={save}>
+      <h2 id="save-title" class="text-lg font-bold">Save a revision</h2>
+      <p>
+        {desk.changes.length === 0
+          ? desk.view.revision === 0
+            ? 'The draft as it was computed.'
+            : 'Nothing differs from the last revision.'
+          : `Changed: ${desk.changes.map((c) => desk?.view.corners.find((k) => k.id === c)?.number).join(', ')}.`}
+      </p>
+      <label class="grid gap-1">
+        Why
+        <textarea
+          class="textarea w-full"
+          bind:value={reason}
+          required
+          maxlength="500"
+          placeholder="What you learned, and where"></textarea>
+      </label>
+      {#if saveProblem}<ProblemBox problem={saveProblem} />{/if}
+      <div class="modal-action">
+        <button type="button" class="btn" onclick={() => saving?.close()}>Not now</button>
+        <button class="btn btn-primary" disabled={busy || reason.trim() === ''}>Save</button>
+      </div>
+    </form>
+  </dialog>
+  {#if copying}<CopyDialog {desk} onclose={() => (copying = false)} />{/if}
+  {#if desk.conflict}<ConflictDialog {desk} conflict={desk.conflict} />{/if}
+{/if}

@@ -1,0 +1,192 @@
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import { api, ask, asProblem, type PointKind, type Problem, type RemarkView, type SharedWith } from '../../api/api';
+  import type { Desk } from './desk.svelte';
+  import { POINTS } from '../../road/points';
+  import ProblemBox from '../../kit/ProblemBox.svelte';
+
+  /** What coaches pin to the corner, and who may see the reference. */
+  let { desk }: { desk: Desk } = $props();
+  let remarks = $state.raw<RemarkView[]>([]);
+  let people = $state.raw<SharedWith[]>([]);
+  let problem = $state.raw<Problem | null>(null);
+  let text = $state('');
+  let kind = $state<PointKind | ''>('');
+  let email = $state('');
+  let role = $state<'COACH' | 'VIEWER'>('COACH');
+  const path = $derived({ path: { id: desk.view.id } });
+  const here = $derived(remarks.filter((r) => r.corner === desk.selected));
+  const elsewhere = $derived([
+    ...new Set(remarks.filter((r) => r.state === 'OPEN' && r.corner !== desk.selected).map((r) => r.corner)),
+  ]);
+  const number = (id: string) => desk.view.corners.find((c) => c.id === id)?.number ?? id;
+  const canPin = $derived(desk.view.role !== 'VIEWER');
+
+  async function act(what: () => Promise<unknown>) {
+    problem = null;
+    try {
+      await what();
+    } catch (e) {
+      problem = asProblem(e);
+    }
+  }
+  onMount(() =>
+    act(async () => {
+      remarks = await ask(api.GET('/api/references/{id}/remarks', { params: path }));
+      if (desk.mine) people = await ask(api.GET('/api/references/{id}/shares', { params: path }));
+    }),
+  );
+
+  const pin = (event: SubmitEvent) => {
+    event.preventDefault();
+    return act(async () => {
+      const entry = desk.base;
+      remarks = await ask(
+        api.POST('/api/references/{id}/remarks', {
+          params: path,
+          body: {
+            corner: desk.selected,
+            text,
+            ...(kind ? { kind } : {}),
+            ...(desk.tried && entry ? { proposed: entry } : {}),
+          },
+        }),
+      );
+      text = '';
+      desk.giveUp();
+    });
+  };
+  const decide = (r: RemarkView, accepted: boolean) =>
+    act(async () => {
+      await desk.store();
+      const working = await ask(
+        api.POST('/api/references/{id}/remarks/{remark}/decision', {
+          params: { path: { id: desk.view.id, remark: r.id } },
+          body: { accepted, version: desk.workingVersion },
+        }),
+      );
+      if (accepted && r.proposed) desk.stored(working);
+      remarks = await ask(api.GET('/api/references/{id}/remarks', { params: path }));
+    });
+  const takeBack = (r: RemarkView) =>
+    act(async () => {
+      remarks = await ask(
+        api.DELETE('/api/references/{id}/remarks/{remark}', { params: { path: { id: desk.view.id, remark: r.id } } }),
+      );
+    });
+  const share = (event: SubmitEvent) => {
+    event.preventDefault();
+    return act(async () => {
+      people = await ask(api.PUT('/api/references/{id}/shares', { params: path, body: { email, role } }));
+      email = '';
+    });
+  };
+  const letIn = (p: SharedWith) =>
+    act(async () => {
+      people = await ask(
+        api.PUT('/api/references/{id}/shares', {
+          params: path,
+          body: { email: p.email, role: p.role as 'COACH' | 'VIEWER' },
+        }),
+      );
+    });
+  const close = (p: SharedWith) =>
+    act(async () => {
+      people = await ask(
+        api.DELETE('/api/references/{id}/shares/{share}', {
+          params: { path: { id: desk.view.id, share: p.id } },
+        }),
+      );
+    });
+</script>
+
+<section class="grid gap-2 text-sm" aria-label="Remarks">
+  {#if problem}<ProblemBox {problem} />{/if}
+  {#each here as r (r.id)}
+    <article
+      class={['border-l-4 pl-2 leading-tight', r.state === 'OPEN' ? 'border-primary' : 'border-base-300']}
+      data-remark={r.state}
+    >
+      <p>
+        <strong>{r.author}</strong>{r.kind ? `, ${POINTS[r.kind].word.toLowerCase()}` : ''}{r.state === 'OPEN'
+          ? ''
+          : `, ${r.state.toLowerCase()}`}
+      </p>
+      <p>{r.text}</p>
+      {#each r.changes as c (c)}<p class="text-xs">proposes: {c}</p>{/each}
+      {#if r.state === 'OPEN' && desk.mine}
+        <button class="btn btn-xs btn-primary mt-1" onclick={() => decide(r, true)}
+          >{r.proposed ? 'Take it over' : 'Agreed'}</button
+        >
+        <button class="btn btn-xs mt-1" onclick={() => decide(r, false)}>Decline</button>
+      {:else if r.state === 'OPEN' && r.mine}
+        <button class="btn btn-xs mt-1" onclick={() => takeBack(r)}>Take back</button>
+      {/if}
+    </article>
+  {:else}
+    <p>No remarks on this corner{desk.mine && people.length === 0 ? '. Open the reference to a coach below.' : '.'}</p>
+  {/each}
+  {#if elsewhere.length}
+    <p class="text-xs">
+      Open in {#each elsewhere as c (c)}<button class="link mr-1" onclick={() => desk.select(c)}>{number(c)}</button
+        >{/each}
+    </p>
+  {/if}
+  {#if canPin}
+    <form class="border-base-300 grid gap-1 border-t pt-1" onsubmit={pin}>
+      <div class="flex items-center gap-1">
+        <span class="flex-1">{desk.tried ? 'Propose what you tried' : 'Pin a remark'}</span>
+        <select class="select select-xs w-24" aria-label="To which point" bind:value={kind}>
+          <option value="">the corner</option>
+          {#each desk.base?.points ?? [] as p (p.kind)}<option value={p.kind}>{POINTS[p.kind].word}</option>{/each}
+        </select>
+      </div>
+      <textarea
+        class="textarea textarea-xs min-h-12"
+        required
+        maxlength="2000"
+        bind:value={text}
+        aria-label="Remark"
+        placeholder="What you see, and why"></textarea>
+      <div class="flex justify-end gap-1">
+        {#if desk.tried}<button type="button" class="btn btn-xs" onclick={() => desk.giveUp()}>Put it back</button>{/if}
+        <button class="btn btn-xs btn-primary" disabled={text.trim() === ''}>{desk.tried ? 'Propose' : 'Pin'}</button>
+      </div>
+      {#if !desk.mine}
+        <p class="text-xs">
+          Drag the flags to try a change: it is yours only, until you propose it and {desk.view.driver} takes it over.
+        </p>
+      {/if}
+    </form>
+  {/if}
+  {#if desk.mine}
+    <form class="border-base-300 grid gap-1 border-t pt-1" onsubmit={share} aria-label="Open it to">
+      <strong>Open to</strong>
+      {#each people as p (p.id)}
+        <p class="flex items-center gap-1" data-shared={p.email}>
+          <span class="flex-1 truncate"
+            >{p.name}, {p.role.toLowerCase()}{p.asks ? ': has joined since' : p.seen ? '' : ', not opened yet'}</span
+          >
+          {#if p.asks}<button type="button" class="btn btn-xs" onclick={() => letIn(p)}>let in</button>{/if}
+          <button type="button" class="btn btn-xs btn-ghost" onclick={() => close(p)}>close</button>
+        </p>
+      {/each}
+      <div class="flex gap-1">
+        <input
+          class="input input-xs min-w-0 flex-1"
+          type="email"
+          required
+          maxlength="200"
+          placeholder="address they sign in with"
+          aria-label="Address"
+          bind:value={email}
+        />
+        <select class="select select-xs w-20" aria-label="As" bind:value={role}>
+          <option value="COACH">coach</option>
+          <option value="VIEWER">viewer</option>
+        </select>
+        <button class="btn btn-xs">Open</button>
+      </div>
+    </form>
+  {/if}
+</section>

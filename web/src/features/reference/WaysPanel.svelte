@@ -1,0 +1,164 @@
+<script lang="ts">
+  import { api, ask, asProblem, type Compared, type Outcome, type Problem, type Question } from '../../api/api';
+  import { catalogue } from '../../api/catalogue.svelte';
+  import type { Desk } from './desk.svelte';
+  import { metres, plain, signed, speedText } from '../../words/units';
+  import ProblemBox from '../../kit/ProblemBox.svelte';
+  import SharePicture from './SharePicture.svelte';
+
+  /** The questions that practitioners answer differently, and what each answer costs here. */
+  let { desk }: { desk: Desk } = $props();
+
+  let questions = $state.raw<Question[]>([]);
+  let open = $state<Question | null>(null);
+  let compared = $state.raw<Compared | null>(null);
+  let problem = $state.raw<Problem | null>(null);
+  let hour = $state('');
+  const path = $derived({ path: { id: desk.view.id } });
+
+  // The entry settles after a drag; asking at every move would be work for nothing.
+  let asked = 0;
+  $effect(() => {
+    const entry = desk.base;
+    if (!entry) return;
+    const turn = ++asked;
+    const wait = setTimeout(async () => {
+      try {
+        const found = await ask(api.POST('/api/references/{id}/choices/arising', { params: path, body: entry }));
+        if (turn !== asked) return;
+        questions = found;
+        problem = null;
+        if (open && !found.includes(open)) open = null;
+        if (open) await compare(open);
+      } catch (e) {
+        if (turn === asked) problem = asProblem(e);
+      }
+    }, 350);
+    return () => clearTimeout(wait);
+  });
+
+  async function compare(question: Question) {
+    const entry = desk.base;
+    if (!entry) return;
+    if (open !== question) compared = null;
+    open = question;
+    const body = { entry, question, ...(hour ? { at: hour } : {}) };
+    try {
+      const found = await ask(api.POST('/api/references/{id}/choices', { params: path, body }));
+      if (open === question) compared = found;
+    } catch (e) {
+      problem = asProblem(e);
+    }
+  }
+
+  const chosen = (q: Question) => desk.base?.schools.find((s) => catalogue.questionOf(s) === q);
+  const SPAN = 76;
+  const most = $derived(
+    Math.max(
+      0.05,
+      ...(compared?.outcomes ?? []).map((o) =>
+        o.toNext == null || compared?.now.toNext == null ? 0 : Math.abs(o.toNext - compared.now.toNext),
+      ),
+    ),
+  );
+  const change = (o: Outcome) =>
+    o.toNext == null || compared?.now.toNext == null ? null : o.toNext - compared.now.toNext;
+  const linked = $derived(open === 'LINKED');
+  const tyres = (o: Outcome) => (compared ? Math.round((o.tyreWork / compared.now.tyreWork - 1) * 100) : 0);
+
+  function parts(o: Outcome): string {
+    if (o.precision != null) return `marker told to ${metres(o.precision, 1)}`;
+    if (o.toNext == null) return 'cannot be made from any marker';
+    const out: string[] = [];
+    const corner =
+      o.cornerTime != null && compared?.now.cornerTime != null ? o.cornerTime - compared.now.cornerTime : 0;
+    if (!linked) out.push(`corner ${signed(corner, 2)} s`);
+    if (Math.abs(o.brakingMoved) >= 0.5)
+      out.push(`${metres(Math.abs(o.brakingMoved))} ${o.brakingMoved < 0 ? 'sooner' : 'later'}`);
+    if (open === 'BRAKE_SHAPE' || open === 'RELEASE') out.push(`peak ${Math.round(o.peak * 100)} %`);
+    if (open === 'GEAR') out.push(`gear ${o.gear}`);
+    if (linked) out.push(`${Math.round(o.givenAway * 100)} % given`);
+    out.push(`low ${speedText(o.minimumSpeed)}`);
+    if (Math.abs(tyres(o)) >= 1) out.push(`tyres ${signed(tyres(o))} %`);
+    return out.join(', ');
+  }
+</script>
+
+<section class="grid gap-1 text-sm" aria-label="Ways of doing it">
+  {#if problem}<ProblemBox {problem} />{/if}
+  {#if questions.length === 0}<p role="status">Nothing here on which drivers differ.</p>{/if}
+  {#each questions as q (q)}
+    {@const mine = chosen(q)}
+    <div class={['border-base-300 border-t pt-1', open === q ? 'pb-1' : '']} data-question={q}>
+      <button class="flex w-full items-baseline gap-2 text-left" aria-expanded={open === q} onclick={() => compare(q)}>
+        <strong class="first-letter:uppercase inline-block">{catalogue.question(q)}</strong>
+        <span class="min-w-0 flex-1 truncate text-right">{mine ? catalogue.school(mine) : 'left open'}</span>
+      </button>
+      {#if open === q}
+        {#if !compared}
+          <p role="status">Driving each…</p>
+        {:else}
+          <ul class="mt-1 grid gap-1.5">
+            {#each compared.outcomes as o (o.school)}
+              {@const by = change(o)}
+              <li data-school={o.school}>
+                <div class="flex items-center gap-2">
+                  <button
+                    class={[
+                      'btn btn-xs h-auto min-h-6 flex-1 justify-start py-0.5 text-left leading-tight',
+                      o.chosen ? 'btn-primary' : '',
+                    ]}
+                    disabled={o.toNext == null || !desk.movable || desk.day !== '' || desk.busy}
+                    aria-pressed={o.chosen}
+                    onclick={() => o.school && desk.takeSchool(o.school)}
+                  >
+                    {o.school ? catalogue.school(o.school) : ''}{#if compared.best === o.school}<em
+                        class="ml-1 font-normal">best here</em
+                      >{/if}
+                  </button>
+                  <svg width={SPAN + 44} height="16" class="flex-none" aria-hidden="true">
+                    <path d="M{SPAN / 2} 0V16" stroke="var(--ink-soft)" />
+                    {#if by !== null && o.precision == null}
+                      {@const w = (by / most) * (SPAN / 2 - 2)}
+                      <rect
+                        x={SPAN / 2 + Math.min(0, w)}
+                        y="4"
+                        width={Math.max(1.5, Math.abs(w))}
+                        height="8"
+                        fill={by <= 0 ? 'var(--ink)' : 'none'}
+                        stroke="var(--ink)"
+                      />
+                      <text x={SPAN + 44} y="12" text-anchor="end" font-weight="700">{signed(by, 2)} s</text>
+                    {/if}
+                  </svg>
+                </div>
+                <p class="pl-1 text-xs leading-tight">{parts(o)}</p>
+              </li>
+            {/each}
+          </ul>
+          {#if q === 'LINKED'}<SharePicture {desk} />{/if}
+          {#if q === 'LIGHT'}
+            <label class="mt-1 flex items-center gap-2"
+              >at <input
+                class="input input-xs flex-1"
+                type="datetime-local"
+                bind:value={hour}
+                onchange={() => compare('LIGHT')}
+              /></label
+            >
+          {/if}
+          <p class="mt-1 text-xs leading-tight opacity-80">
+            {q === 'LIGHT'
+              ? 'How closely the marker can be told by eye.'
+              : linked
+                ? 'Time over all linked corners up to the one after, against now.'
+                : `To the next braking, against now, at the same margin${
+                    compared.now.marginSeconds ? ` of ${plain(compared.now.marginSeconds, 2)} s` : ''
+                  }. Filled bars gain.${q === 'BRAKE_SHAPE' && !mine ? ' Left open, the brake follows the grip exactly.' : ''}`}
+          </p>
+        {/if}
+      {/if}
+    </div>
+  {/each}
+  {#if desk.day}<p class="text-xs">These are chosen for the reference itself, not for a day.</p>{/if}
+</section>

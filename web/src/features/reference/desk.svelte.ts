@@ -1,0 +1,616 @@
+import {
+  api,
+  ask,
+  asProblem,
+  type AnswerView,
+  type CornerEntry,
+  type Judgement,
+  type Landmark,
+  type LapView,
+  Problem,
+  type PointKind,
+  type ReferenceContent,
+  type ReferenceView,
+  type RoadView,
+  type School,
+  type Variant,
+  type VariantView,
+} from '../../api/api';
+import { catalogue } from '../../api/catalogue.svelte';
+import { History } from '../../kit/history';
+import { moved, sameDecisions, station } from '../../road/points';
+import { newId, nothing } from '../../road/things';
+
+interface Kept {
+  version: number;
+  content: ReferenceContent;
+}
+
+export interface Conflict {
+  mine: ReferenceContent;
+  theirs: ReferenceContent;
+  version: number;
+}
+
+const SAVE_AFTER = 700;
+const REMEMBER_AFTER = 150;
+// Between two questions of one drag, so that the drawing keeps its frames.
+const BREATH = 20;
+
+/** A reference being worked on: its working copy, undo, answers, and keeping it safe. */
+export class Desk {
+  view = $state.raw<ReferenceView>() as ReferenceView;
+  road = $state.raw<RoadView>() as RoadView;
+  lap = $state.raw<LapView>() as LapView;
+  content = $state.raw<ReferenceContent>() as ReferenceContent;
+  // Replaced as wholes: drawings read thousands of values from them at every move.
+  answers = $state.raw<Record<string, AnswerView>>({});
+  landmarks = $state.raw<Landmark[]>([]);
+  /** The version of each thing of the survey, as it was last seen. */
+  private thingVersions: Record<string, number> = {};
+  reach = $state.raw<Record<string, number | null>>({});
+  grades = $state.raw<Record<string, Partial<Record<PointKind, Judgement['grade']>>>>({});
+  selected = $state('');
+  problem = $state.raw<Problem | null>(null);
+  conflict = $state.raw<Conflict | null>(null);
+  keeping = $state<'kept' | 'waiting' | 'offline'>('kept');
+  restored = $state(false);
+  steps = $state(0);
+  /** Id of the variant that is worked on, or empty for the reference itself. */
+  day = $state('');
+  dayViews = $state.raw<Record<string, VariantView>>({});
+  /** Whether the server was asked for something that takes a while. */
+  busy = $state(false);
+  /** Whether the corner drafted anew is drawn beside the driver's. */
+  showDraft = $state(false);
+
+  private history = new History<ReferenceContent>();
+  private version = 0;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private remembering: ReturnType<typeof setTimeout> | undefined;
+  private asking = false;
+  private askAgain: string | null = null;
+  private storing: Promise<void> | null = null;
+
+  static async open(id: string): Promise<Desk> {
+    const desk = new Desk();
+    const path = { path: { id } };
+    const [view, lap] = await Promise.all([
+      ask(api.GET('/api/references/{id}', { params: path })),
+      ask(api.GET('/api/references/{id}/lap', { params: path })),
+    ]);
+    desk.road = await ask(api.GET('/api/references/{id}/road', { params: path }));
+    void catalogue.load().catch(() => undefined);
+    desk.lap = lap;
+    desk.take(view);
+    desk.restore();
+    void desk.judge();
+    await desk.select(view.corners[0]?.id ?? '');
+    return desk;
+  }
+
+  /** What kerbs let this vehicle do, and how good the markers in use are, light left out. */
+  private async judge() {
+    const path = { params: { path: { id: this.view.id } } };
+    try {
+      const [kerbs, review] = await Promise.all([
+        ask(api.GET('/api/references/{id}/kerbs', path)),
+        ask(api.GET('/api/references/{id}/markers', path)),
+      ]);
+      this.reach = Object.fromEntries(kerbs.map((k) => [k.kerb, k.clearance.reach ?? null]));
+      const grades: Record<string, Partial<Record<PointKind, Judgement['grade']>>> = {};
+      for (const p of review.points) {
+        if (p.judgement) grades[p.corner] = { ...grades[p.corner], [p.kind]: p.judgement.grade };
+      }
+      this.grades = grades;
+    } catch {
+      // The reference can be worked on without them.
+    }
+  }
+
+  /** Takes what the server holds after something around the reference changed. */
+  async reload() {
+    const path = { path: { id: this.view.id } };
+    const [view, lap] = await Promise.all([
+      ask(api.GET('/api/references/{id}', { params: path })),
+      ask(api.GET('/api/references/{id}/lap', { params: path })),
+    ]);
+    this.lap = lap;
+    this.take(view);
+    this.answers = {};
+    void this.judge();
+    await this.askFor(this.selected);
+  }
+
+  private take(view: ReferenceView) {
+    this.view = view;
+    this.landmarks = view.things.landmarks;
+    this.thingVersions = view.thingVersions;
+    this.content = view.working.content;
+    this.version = view.working.version;
+  }
+
+  private get key() {
+    return `marvek.reference.${this.view.id}`;
+  }
+
+  /** What was edited but never reached the server comes back after a reload. */
+  private restore() {
+    if (!this.mine) return;
+    const text = localStorage.getItem(this.key);
+    if (!text) return;
+    const kept = JSON.parse(text) as Kept;
+    if (kept.version === this.version) {
+      this.history.remember(this.content);
+      this.content = kept.content;
+      this.restored = true;
+      this.changed();
+    } else if (JSON.stringify(kept.content) === JSON.stringify(this.content)) {
+      localStorage.removeItem(this.key);
+    } else {
+      this.conflict = { mine: kept.content, theirs: this.content, version: this.version };
+    }
+  }
+
+  /** The selected corner as the reference itself has it. */
+  get base(): CornerEntry | undefined {
+    return this.content.corners.find((e) => e.corner === this.selected);
+  }
+
+  /** The selected corner on the day that is worked on. */
+  get entry(): CornerEntry | undefined {
+    return this.day ? (this.dayView?.adjusted.entry ?? this.base) : this.base;
+  }
+
+  get variant(): Variant | undefined {
+    return this.content.variants.find((v) => v.id === this.day);
+  }
+
+  get dayView(): VariantView | undefined {
+    return this.day ? this.dayViews[this.selected] : undefined;
+  }
+
+  /** Whether edits are kept: only the driver's own are. */
+  get mine() {
+    return this.view.role === 'OWNER';
+  }
+
+  /** Whether flags can be moved: the driver works, a coach tries a proposal. */
+  get movable() {
+    return this.view.role !== 'VIEWER';
+  }
+
+  /** Corners that a coach has tried otherwise than the driver has them. */
+  get tried(): boolean {
+    const stored = this.view.working.content.corners.find((e) => e.corner === this.selected);
+    return !this.mine && !sameDecisions(stored, this.base);
+  }
+
+  get corner() {
+    return this.view.corners.find((c) => c.id === this.selected);
+  }
+
+  get answer(): AnswerView | undefined {
+    return this.day ? this.dayView?.answer : this.answers[this.selected];
+  }
+
+  get canUndo() {
+    return this.steps >= 0 && this.history.canUndo;
+  }
+
+  get canRedo() {
+    return this.steps >= 0 && this.history.canRedo;
+  }
+
+  /** Corners whose entry differs from the revision that the work started from, or else the draft. */
+  readonly changes: string[] = $derived.by(() => {
+    const saved = this.view.saved ?? this.view.draft;
+    return this.content.corners
+      .filter((e) => {
+        const before = saved.corners.find((b) => b.corner === e.corner);
+        return !sameDecisions(before, e);
+      })
+      .map((e) => e.corner);
+  });
+
+  async select(corner: string) {
+    this.selected = corner;
+    if (!this.answers[corner]) await this.askFor(corner);
+    if (this.day && !this.dayViews[corner]) await this.askDay();
+  }
+
+  /** Goes to a variant, or back to the reference itself. */
+  async go(day: string) {
+    this.day = day;
+    this.dayViews = {};
+    if (day) await this.askDay();
+  }
+
+  /** Puts a variant in, in place of the one with its id. */
+  putVariant(variant: Variant, key: string | null = null) {
+    this.history.remember(this.content, key);
+    const others = this.content.variants.filter((v) => v.id !== variant.id);
+    const at = this.content.variants.findIndex((v) => v.id === variant.id);
+    const variants =
+      at < 0 ? [...others, variant] : this.content.variants.map((v) => (v.id === variant.id ? variant : v));
+    this.content = { ...this.content, variants };
+    this.changed();
+    if (this.day === variant.id) {
+      this.dayViews = {};
+      void this.askDay();
+    }
+  }
+
+  dropVariant(id: string) {
+    this.history.remember(this.content);
+    if (this.day === id) this.day = '';
+    this.content = { ...this.content, variants: this.content.variants.filter((v) => v.id !== id) };
+    this.changed();
+  }
+
+  private dayAsking = false;
+  private dayNext: CornerEntry | null | undefined;
+
+  /** Asks for the corner on its day, with an edit or without; only the latest edit waits. */
+  private async askDay(edited: CornerEntry | null = null) {
+    const variant = this.variant;
+    const base = this.base;
+    if (!variant || !base) return;
+    if (this.dayAsking) {
+      this.dayNext = edited;
+      return;
+    }
+    this.dayAsking = true;
+    const day = this.day;
+    try {
+      const view = await ask(
+        api.POST('/api/references/{id}/variants/answer', {
+          params: { path: { id: this.view.id } },
+          body: edited ? { variant, entry: base, edited } : { variant, entry: base },
+        }),
+      );
+      this.problem = null;
+      if (this.day === day) {
+        this.dayViews = { ...this.dayViews, [base.corner]: view };
+        if (edited && JSON.stringify(view.variant) !== JSON.stringify(variant)) {
+          this.content = {
+            ...this.content,
+            variants: this.content.variants.map((v) => (v.id === day ? view.variant : v)),
+          };
+          this.changed();
+        }
+      }
+    } catch (e) {
+      this.problem = asProblem(e);
+    } finally {
+      this.dayAsking = false;
+      const next = this.dayNext;
+      this.dayNext = undefined;
+      if (next !== undefined) setTimeout(() => void this.askDay(next), BREATH);
+    }
+  }
+
+  /** Takes a school's answer: the entries that it changes are one step of undo. */
+  async takeSchool(school: School) {
+    this.busy = true;
+    try {
+      const changed = await ask(
+        api.POST('/api/references/{id}/choices/taken', {
+          params: { path: { id: this.view.id } },
+          body: { entries: this.content.corners, corner: this.selected, school },
+        }),
+      );
+      this.history.remember(this.content);
+      this.content = {
+        ...this.content,
+        corners: this.content.corners.map((e) => changed.find((c) => c.corner === e.corner) ?? e),
+      };
+      const gone = changed.map((e) => e.corner);
+      this.answers = Object.fromEntries(Object.entries(this.answers).filter(([corner]) => !gone.includes(corner)));
+      this.problem = null;
+      this.changed();
+      await this.askFor(this.selected);
+    } catch (e) {
+      this.problem = asProblem(e);
+    } finally {
+      this.busy = false;
+    }
+  }
+
+  /** Takes content that the server stored for us, as a step that can be undone. */
+  stored(working: { version: number; content: ReferenceContent }) {
+    this.history.remember(this.content);
+    this.version = working.version;
+    this.content = working.content;
+    this.answers = {};
+    this.dayViews = {};
+    this.steps++;
+    void this.askFor(this.selected);
+  }
+
+  get workingVersion() {
+    return this.version;
+  }
+
+  /** Gives up what a coach has tried. */
+  giveUp() {
+    this.content = this.view.working.content;
+    this.answers = {};
+    void this.askFor(this.selected);
+  }
+
+  async step(by: number) {
+    const corners = this.view.corners;
+    const at = corners.findIndex((c) => c.id === this.selected);
+    const next = corners[(at + by + corners.length) % corners.length];
+    if (next) await this.select(next.id);
+  }
+
+  /** Changes the selected corner; changes with the same key in a row are one step of undo. */
+  edit(change: (entry: CornerEntry) => CornerEntry, key: string | null = null) {
+    const entry = this.entry;
+    if (!entry || !this.movable) return;
+    this.history.remember(this.content, key);
+    if (this.day) {
+      const view = this.dayView;
+      const edited = change(entry);
+      if (view)
+        this.dayViews = {
+          ...this.dayViews,
+          [entry.corner]: { ...view, adjusted: { ...view.adjusted, entry: edited } },
+        };
+      void this.askDay(edited);
+      return;
+    }
+    this.put(change(entry));
+    this.changed();
+    void this.askFor(entry.corner);
+  }
+
+  settle() {
+    this.history.settle();
+  }
+
+  move(kind: PointKind, to: number, key: string | null = null) {
+    this.edit((e) => moved(e, kind, to, this.view.length), key);
+  }
+
+  nudge(kind: PointKind, by: number) {
+    const at = this.entry && station(this.entry, kind);
+    if (at !== undefined) this.move(kind, at + by, `nudge ${this.selected} ${kind}`);
+  }
+
+  /** Changes how the corner is slowed for; points that the new way needs come from the draft. */
+  slowBy(way: CornerEntry['slowing']) {
+    const draft = this.view.draft.corners.find((e) => e.corner === this.selected);
+    const length = this.view.length;
+    this.edit((e) => {
+      const needs: PointKind[] =
+        way === 'BRAKE'
+          ? ['BRAKE', 'RELEASE', 'FIRST_THROTTLE', 'FULL_THROTTLE']
+          : way === 'LIFT'
+            ? ['FIRST_THROTTLE', 'FULL_THROTTLE']
+            : [];
+      const drops: PointKind[] =
+        way === 'FLAT'
+          ? ['BRAKE', 'RELEASE', 'FIRST_THROTTLE', 'FULL_THROTTLE']
+          : way === 'LIFT'
+            ? ['BRAKE', 'RELEASE']
+            : [];
+      const turnIn = station(e, 'TURN_IN') ?? 0;
+      const apex = station(e, 'APEX') ?? turnIn;
+      const usual: Partial<Record<PointKind, number>> = {
+        BRAKE: turnIn - 20,
+        RELEASE: apex,
+        FIRST_THROTTLE: apex + 2,
+        FULL_THROTTLE: apex + 20,
+      };
+      const kept = e.points.filter((p) => !drops.includes(p.kind));
+      const added = needs
+        .filter((kind) => !kept.some((p) => p.kind === kind))
+        .map((kind) => ({
+          kind,
+          station: (((draft && station(draft, kind)) ?? usual[kind] ?? apex) + length) % length,
+        }));
+      const effort = way === 'BRAKE' ? e.firstEffort || draft?.firstEffort || 0.3 : 0;
+      return { ...e, slowing: way, firstEffort: effort, points: [...kept, ...added] };
+    });
+  }
+
+  undo() {
+    this.travel(this.history.undo(this.content));
+  }
+
+  redo() {
+    this.travel(this.history.redo(this.content));
+  }
+
+  /** Takes other content as one step that can be undone. */
+  replace(content: ReferenceContent) {
+    this.history.remember(this.content);
+    this.travel(content);
+  }
+
+  private travel(content: ReferenceContent | null) {
+    if (!content) return;
+    const before = this.content;
+    this.content = content;
+    this.answers = {};
+    this.dayViews = {};
+    if (this.day && !this.variant) this.day = '';
+    const other = content.corners.find((e, i) => e !== before.corners[i]);
+    if (other) this.selected = other.corner;
+    this.changed();
+    void this.askFor(this.selected);
+    if (this.day) void this.askDay();
+  }
+
+  private put(entry: CornerEntry) {
+    this.content = {
+      ...this.content,
+      corners: this.content.corners.map((e) => (e.corner === entry.corner ? entry : e)),
+    };
+  }
+
+  /** Asks what the points lead to; while one question is out, only the latest waits. */
+  private async askFor(corner: string) {
+    if (this.asking) {
+      this.askAgain = corner;
+      return;
+    }
+    const entry = this.content.corners.find((e) => e.corner === corner);
+    if (!entry) return;
+    this.asking = true;
+    try {
+      const answer = await ask(
+        api.POST('/api/references/{id}/answer', { params: { path: { id: this.view.id } }, body: entry }),
+      );
+      this.answers = { ...this.answers, [corner]: answer };
+      this.problem = null;
+      const now = this.content.corners.find((e) => e.corner === corner);
+      if (now === entry && JSON.stringify(answer.entry) !== JSON.stringify(entry)) {
+        this.put(answer.entry);
+        this.changed();
+      }
+    } catch (e) {
+      this.problem = asProblem(e);
+    } finally {
+      this.asking = false;
+      const again = this.askAgain;
+      this.askAgain = null;
+      if (again) setTimeout(() => void this.askFor(again), BREATH);
+    }
+  }
+
+  /** Writes what is not stored yet into the browser, so that a reload finds it. */
+  private remember() {
+    clearTimeout(this.remembering);
+    this.remembering = undefined;
+    const kept: Kept = { version: this.version, content: this.content };
+    localStorage.setItem(this.key, JSON.stringify(kept));
+  }
+
+  private changed() {
+    this.steps++;
+    // What a coach tries is not kept: it is proposed, or given up.
+    if (!this.mine) return;
+    // Writing a whole reference at every move of the hand would cost frames.
+    this.remembering ??= setTimeout(() => this.remember(), REMEMBER_AFTER);
+    this.keeping = 'waiting';
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.store(), SAVE_AFTER);
+  }
+
+  /** Stores the working copy now. */
+  async store(): Promise<void> {
+    clearTimeout(this.timer);
+    if (this.remembering) this.remember();
+    if (this.storing) await this.storing;
+    if (this.keeping === 'kept' || this.conflict || !this.mine) return;
+    this.storing = this.storeOnce();
+    await this.storing;
+    this.storing = null;
+  }
+
+  private async storeOnce() {
+    const sent = this.content;
+    try {
+      const stored = await ask(
+        api.PUT('/api/references/{id}/working', {
+          params: { path: { id: this.view.id } },
+          body: { version: this.version, content: sent },
+        }),
+      );
+      this.version = stored.version;
+      if (this.content === sent) {
+        this.keeping = 'kept';
+        localStorage.removeItem(this.key);
+      } else {
+        this.changed();
+      }
+    } catch (e) {
+      const problem = asProblem(e);
+      if (problem.status === 409 && problem.current) {
+        const current = problem.current as { version: number; content: ReferenceContent };
+        this.conflict = { mine: this.content, theirs: current.content, version: current.version };
+      } else if (problem.status === 0) {
+        this.keeping = 'offline';
+        this.timer = setTimeout(() => void this.store(), 4000);
+      } else {
+        this.problem = problem;
+      }
+    }
+  }
+
+  /** Ends a conflict with the content chosen, which becomes a step that can be undone. */
+  resolve(chosen: ReferenceContent) {
+    const conflict = this.conflict;
+    if (!conflict) return;
+    this.version = conflict.version;
+    this.conflict = null;
+    this.history.remember(this.content);
+    this.content = chosen;
+    this.answers = {};
+    this.changed();
+    void this.askFor(this.selected);
+  }
+
+  async save(reason: string) {
+    await this.store();
+    if (this.conflict) return;
+    const view = await ask(
+      api.POST('/api/references/{id}/revisions', {
+        params: { path: { id: this.view.id } },
+        body: { version: this.version, reason },
+      }),
+    );
+    this.take(view);
+  }
+
+  /** The chosen corner as the computation would draft it. */
+  get drafted(): CornerEntry | undefined {
+    return this.view.draft.corners.find((e) => e.corner === this.selected);
+  }
+
+  /** Takes the chosen corner as drafted; what the driver wrote stays. */
+  takeDrafted() {
+    const drafted = this.drafted;
+    if (!drafted) return;
+    this.edit((old) => ({ ...drafted, note: old.note, wording: old.wording }));
+    this.settle();
+    this.showDraft = false;
+  }
+
+  async moveLandmark(landmark: Landmark, to: number) {
+    const wrapped = ((to % this.view.length) + this.view.length) % this.view.length;
+    const body = { ...landmark, station: wrapped };
+    this.landmarks = this.landmarks.map((l) => (l.id === landmark.id ? body : l));
+    const seen = this.thingVersions[landmark.id];
+    try {
+      const now = await ask(
+        api.POST('/api/layouts/{id}/survey', {
+          params: { path: { id: this.view.layoutId } },
+          body: {
+            id: newId(),
+            put: { ...nothing(), landmarks: [body] },
+            remove: [],
+            expected: seen === undefined ? {} : { [landmark.id]: seen },
+          },
+        }),
+      );
+      this.thingVersions = now.versions;
+      this.landmarks = now.things.landmarks;
+      await this.askFor(this.selected);
+    } catch (e) {
+      this.problem = asProblem(e);
+      // What stands there now is shown, not what was wanted.
+      try {
+        const now = await ask(api.GET('/api/layouts/{id}', { params: { path: { id: this.view.layoutId } } }));
+        this.thingVersions = now.versions;
+        this.landmarks = now.things.landmarks;
+      } catch {
+        this.landmarks = this.landmarks.map((l) => (l.id === landmark.id ? landmark : l));
+      }
+    }
+  }
+}

@@ -1,0 +1,384 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import type { CornerEntry, ReferenceContent, ReferenceView, Variant } from '../../api/api';
+import { Desk } from './desk.svelte';
+import { moved, station } from '../../road/points';
+
+// The client takes hold of fetch and Request when it is made, so both are replaced before it is.
+const server = vi.hoisted(() => {
+  const hoisted = { answer: (request: Request): Promise<Response> => Promise.reject(new Error(request.url)) };
+  const RealRequest = globalThis.Request;
+  globalThis.Request = class extends RealRequest {
+    constructor(input: string | Request | URL, init?: RequestInit) {
+      super(typeof input === 'string' ? new URL(input, 'http://localhost/') : input, init);
+    }
+  };
+  globalThis.fetch = (input) => hoisted.answer(input as Request);
+  return hoisted;
+});
+
+const LENGTH = 4000;
+
+function entry(corner: string, brake: number): CornerEntry {
+  return {
+    corner,
+    slowing: 'BRAKE',
+    points: [
+      { kind: 'BRAKE', station: brake },
+      { kind: 'TURN_IN', station: brake + 60 },
+      { kind: 'APEX', station: brake + 100 },
+    ],
+    approachGear: 5,
+    approachSpeed: 60,
+    firstEffort: 0.9,
+    gear: 2,
+    minimumSpeed: 27,
+    apexType: 'LATE',
+    apexGap: 1,
+    firstThrottle: 0.4,
+    note: '',
+    schools: [],
+    givenAway: 0,
+    apexOff: 0,
+    details: {},
+    kerbs: [],
+    again: [],
+  };
+}
+
+const content: ReferenceContent = { corners: [entry('c1', 300), entry('c2', 1200)], variants: [] };
+const corner = (id: string, number: string, at: number) => ({
+  id,
+  number,
+  name: '',
+  left: true,
+  entry: at,
+  apexes: [at + 40],
+  exit: at + 90,
+  radius: 40,
+  doubt: 0,
+  angle: 1.5,
+  kind: 'BEND' as const,
+  complex: 0,
+  uncounted: false,
+});
+
+let stored: { version: number; content: ReferenceContent };
+let online: boolean;
+let conflict: ReferenceContent | null;
+let puts: number;
+let role: ReferenceView['role'];
+
+function view(): ReferenceView {
+  return {
+    id: 'r1',
+    role,
+    name: 'R',
+    layoutId: 'l1',
+    circuit: 'Ring',
+    layout: 'Full',
+    layoutVersion: 1,
+    length: LENGTH,
+    vehicleId: 'v1',
+    vehicle: 'V',
+    motorcycle: false,
+    gears: 6,
+    vehicleChanged: false,
+    oldLine: false,
+    lost: [],
+    recomputed: false,
+    revision: 1,
+    changed: false,
+    lapTime: 90,
+    corners: [corner('c1', '1', 340), corner('c2', '2', 1240)],
+    things: { landmarks: [], kerbs: [], zones: [], limits: [], places: [] },
+    thingVersions: { board: 3 },
+    doubts: [],
+    ahead: [],
+    newerLayout: false,
+    placed: false,
+    zone: 'UTC',
+    working: stored,
+    draft: content,
+    saved: content,
+    words: [],
+  };
+}
+
+const reply = (body: unknown, status = 200) =>
+  new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/json' } });
+
+async function serve(input: Request): Promise<Response> {
+  if (!online) throw new TypeError('no network');
+  const path = new URL(input.url).pathname;
+  if (path.endsWith('r1/answer')) {
+    return reply({ entry: await input.json(), answer: {}, words: { full: 'Brake.', pocket: '' } });
+  }
+  if (path.endsWith('/working')) {
+    puts++;
+    const body = (await input.json()) as { version: number; content: ReferenceContent };
+    if (conflict) return reply({ detail: 'first', current: { version: 9, content: conflict } }, 409);
+    stored = { version: body.version + 1, content: body.content };
+    return reply(stored);
+  }
+  if (path.endsWith('/variants/answer')) {
+    const body = (await input.json()) as { variant: Variant; entry: CornerEntry; edited?: CornerEntry };
+    const set = body.edited
+      ? [{ corner: body.entry.corner, points: body.edited.points, note: '' }]
+      : body.variant.entries;
+    const proposed = moved(body.entry, 'BRAKE', (station(body.entry, 'BRAKE') ?? 0) - 9, LENGTH);
+    return reply({
+      variant: { ...body.variant, entries: set },
+      adjusted: { entry: body.edited ?? proposed, proposed, changes: [], byHand: [] },
+      answer: { entry: body.edited ?? proposed, answer: {}, words: { full: 'Wet.', pocket: '' } },
+      lapTime: 100,
+      ownLine: false,
+    });
+  }
+  if (path.endsWith('/choices/taken')) {
+    const body = (await input.json()) as { entries: CornerEntry[]; corner: string };
+    return reply(body.entries.map((e) => ({ ...e, schools: ['TO_APEX'] })));
+  }
+  if (path.endsWith('/road') || path.endsWith('/lap')) return reply({});
+  return reply(view());
+}
+
+beforeEach(() => {
+  vi.useFakeTimers();
+  const kept = new Map<string, string>();
+  vi.stubGlobal('localStorage', {
+    getItem: (k: string) => kept.get(k) ?? null,
+    setItem: (k: string, v: string) => kept.set(k, v),
+    removeItem: (k: string) => kept.delete(k),
+  });
+  vi.stubGlobal('document', { cookie: '' });
+  vi.stubGlobal('location', { href: 'http://localhost/' });
+  server.answer = serve;
+  stored = { version: 3, content };
+  online = true;
+  conflict = null;
+  puts = 0;
+  role = 'OWNER';
+});
+
+afterEach(() => {
+  vi.useRealTimers();
+  vi.unstubAllGlobals();
+});
+
+const brakeOf = (desk: Desk, id = 'c1') => {
+  const e = desk.content.corners.find((c) => c.corner === id);
+  return e && station(e, 'BRAKE');
+};
+
+describe('working on a reference', () => {
+  it('opens on the first corner with nothing changed and stores nothing', async () => {
+    const desk = await Desk.open('r1');
+    await vi.runAllTimersAsync();
+    expect(desk.selected).toBe('c1');
+    expect(desk.changes).toEqual([]);
+    expect(desk.keeping).toBe('kept');
+    expect(puts).toBe(0);
+  });
+
+  it('stores a drag once, some time after it ends, and undoes it as one step', async () => {
+    const desk = await Desk.open('r1');
+    for (let i = 1; i <= 12; i++) desk.move('BRAKE', 300 + i, 'drag c1 BRAKE');
+    desk.settle();
+    expect(desk.keeping).toBe('waiting');
+    await vi.runAllTimersAsync();
+    expect(puts).toBe(1);
+    expect(desk.keeping).toBe('kept');
+    expect(brakeOf(desk)).toBe(312);
+    expect(desk.changes).toEqual(['c1']);
+    desk.undo();
+    expect(brakeOf(desk)).toBe(300);
+    expect(desk.canUndo).toBe(false);
+    desk.redo();
+    expect(brakeOf(desk)).toBe(312);
+  });
+
+  it('keeps edits through a lost connection and a reload, and stores them when it is back', async () => {
+    const desk = await Desk.open('r1');
+    online = false;
+    desk.nudge('BRAKE', 5);
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(desk.keeping).toBe('offline');
+    online = true;
+    const again = await Desk.open('r1');
+    expect(again.restored).toBe(true);
+    expect(brakeOf(again)).toBe(305);
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(again.keeping).toBe('kept');
+    again.undo();
+    expect(brakeOf(again)).toBe(300);
+  });
+
+  it('shows both sides of a conflict and takes what is chosen as a step that can be undone', async () => {
+    const desk = await Desk.open('r1');
+    conflict = { corners: [entry('c1', 300), entry('c2', 1190)], variants: [] };
+    desk.nudge('BRAKE', 5);
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(desk.conflict?.theirs).toEqual(conflict);
+    expect(desk.conflict && station(desk.conflict.mine.corners[0] as CornerEntry, 'BRAKE')).toBe(305);
+    const theirs = conflict;
+    conflict = null;
+    desk.resolve(theirs);
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(stored).toEqual({ version: 10, content: theirs });
+    expect(brakeOf(desk, 'c2')).toBe(1190);
+    desk.undo();
+    expect(brakeOf(desk)).toBe(305);
+  });
+
+  it('takes points from the draft when a corner is braked for again', async () => {
+    const desk = await Desk.open('r1');
+    desk.slowBy('FLAT');
+    expect(desk.entry?.points.map((p) => p.kind)).toEqual(['TURN_IN', 'APEX']);
+    expect(desk.entry?.firstEffort).toBe(0);
+    desk.slowBy('BRAKE');
+    expect(brakeOf(desk)).toBe(300);
+    expect(desk.entry?.firstEffort).toBe(0.9);
+  });
+
+  it('takes a corner as drafted anew, keeps what was written, and undoes it as one step', async () => {
+    const desk = await Desk.open('r1');
+    desk.edit((e) => ({ ...e, note: 'mine' }));
+    desk.settle();
+    const drafted = desk.drafted;
+    if (!drafted) throw new Error('no draft');
+    desk.view = {
+      ...desk.view,
+      draft: {
+        ...desk.view.draft,
+        corners: [moved(drafted, 'BRAKE', 111, LENGTH), ...desk.view.draft.corners.slice(1)],
+      },
+    };
+    desk.showDraft = true;
+    desk.takeDrafted();
+    expect(brakeOf(desk)).toBe(111);
+    expect(desk.entry?.note).toBe('mine');
+    expect(desk.showDraft).toBe(false);
+    desk.undo();
+    expect(brakeOf(desk)).not.toBe(111);
+    await vi.runAllTimersAsync();
+  });
+
+  it('goes round the corners both ways', async () => {
+    const desk = await Desk.open('r1');
+    await desk.step(1);
+    expect(desk.selected).toBe('c2');
+    await desk.step(1);
+    expect(desk.selected).toBe('c1');
+    await desk.step(-1);
+    expect(desk.selected).toBe('c2');
+  });
+});
+
+const wet: Variant = {
+  id: 'v1',
+  kind: 'WET',
+  name: '',
+  day: { grip: 0.7, extraMass: 0, windSpeed: 0, windFrom: 0, drag: 1, downforce: 1, hour: '' },
+  entries: [],
+};
+
+describe('another day', () => {
+  it('shows what is proposed, leaves the reference alone and keeps what is set by hand', async () => {
+    const desk = await Desk.open('r1');
+    desk.putVariant(wet);
+    await desk.go('v1');
+    expect(station(desk.entry as CornerEntry, 'BRAKE')).toBe(291);
+    expect(brakeOf(desk)).toBe(300);
+    desk.move('BRAKE', 285);
+    await vi.runAllTimersAsync();
+    expect(desk.variant?.entries).toHaveLength(1);
+    expect(station(desk.entry as CornerEntry, 'BRAKE')).toBe(285);
+    expect(brakeOf(desk)).toBe(300);
+    await desk.go('');
+    expect(station(desk.entry as CornerEntry, 'BRAKE')).toBe(300);
+    expect(stored.content.variants[0]?.entries).toHaveLength(1);
+  });
+
+  it('is one step of undo, and gone when it is undone', async () => {
+    const desk = await Desk.open('r1');
+    desk.putVariant(wet);
+    await desk.go('v1');
+    desk.undo();
+    expect(desk.content.variants).toEqual([]);
+    expect(desk.day).toBe('');
+  });
+});
+
+describe('taking a school', () => {
+  it('changes all corners that the answer names as one step', async () => {
+    const desk = await Desk.open('r1');
+    await desk.takeSchool('TO_APEX');
+    expect(desk.content.corners.map((e) => e.schools)).toEqual([['TO_APEX'], ['TO_APEX']]);
+    desk.undo();
+    expect(desk.content.corners.map((e) => e.schools)).toEqual([[], []]);
+    expect(desk.canUndo).toBe(false);
+  });
+});
+
+describe('a coach', () => {
+  it('tries without storing anything, and can put it back', async () => {
+    role = 'COACH';
+    const desk = await Desk.open('r1');
+    desk.nudge('BRAKE', -5);
+    await vi.runAllTimersAsync();
+    expect(desk.tried).toBe(true);
+    expect(puts).toBe(0);
+    expect(localStorage.getItem('marvek.reference.r1')).toBeNull();
+    desk.giveUp();
+    expect(desk.tried).toBe(false);
+    expect(brakeOf(desk)).toBe(300);
+  });
+
+  it('as a viewer moves nothing', async () => {
+    role = 'VIEWER';
+    const desk = await Desk.open('r1');
+    desk.nudge('BRAKE', -5);
+    expect(brakeOf(desk)).toBe(300);
+  });
+});
+
+describe('a landmark dragged here', () => {
+  const board = { id: 'board', station: 200, label: '100' } as never;
+  const sent: { expected: Record<string, number> }[] = [];
+  const answering = (status: number, now: number) => {
+    const before = server.answer;
+    sent.length = 0;
+    server.answer = async (request) => {
+      if (request.method === 'POST' && request.url.includes('/survey')) {
+        sent.push(await request.json());
+        const body =
+          status === 200
+            ? { versions: { board: 4 }, things: { landmarks: [{ ...(board as object), station: 230 }] } }
+            : { status, title: 'x', detail: 'Another window changed the same thing.' };
+        return Response.json(body, { status });
+      }
+      if (request.method === 'GET' && request.url.includes('/api/layouts/'))
+        return Response.json({
+          versions: { board: now },
+          things: { landmarks: [{ ...(board as object), station: 250 }] },
+        });
+      return before(request);
+    };
+  };
+
+  it('names the version that it was seen in, and the next drag the one after', async () => {
+    const desk = await Desk.open('r1');
+    answering(200, 4);
+    await desk.moveLandmark(board, 230);
+    await desk.moveLandmark(board, 231);
+    expect(sent.map((s) => s.expected)).toEqual([{ board: 3 }, { board: 4 }]);
+  });
+
+  it('does not overwrite what another window did, and shows it', async () => {
+    const desk = await Desk.open('r1');
+    answering(409, 7);
+    await desk.moveLandmark(board, 230);
+    expect(desk.problem?.status).toBe(409);
+    expect(desk.landmarks.map((l) => l.station)).toEqual([250]);
+  });
+});

@@ -1,0 +1,250 @@
+// @vitest-environment jsdom
+import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import ConflictDialog from './ConflictDialog.svelte';
+import DaysPanel from './DaysPanel.svelte';
+import RemarksPanel from './RemarksPanel.svelte';
+import WaysPanel from './WaysPanel.svelte';
+import type { Catalogue, Outcome, Variant } from '../../api/api';
+import { catalogue } from '../../api/catalogue.svelte';
+import type { Desk } from './desk.svelte';
+import { corner, entry, FakeDesk } from '../../testing/made';
+import { server } from '../../testing/server';
+
+const squeezed = (node: Element | null) => node?.textContent?.replace(/\s+/g, ' ').trim() ?? '';
+const usual = { grip: 0.7, extraMass: 0, windSpeed: 0, windFrom: 0, drag: 1, downforce: 1, hour: '' };
+
+beforeEach(() => {
+  catalogue.all = {
+    questions: [{ question: 'APEX', words: 'the apex' }],
+    schools: [
+      { school: 'LATE_APEX', question: 'APEX', words: 'late, for the exit' },
+      { school: 'EARLY_APEX', question: 'APEX', words: 'early, for the entry' },
+    ],
+    variants: [{ kind: 'WET', words: 'wet', usual }],
+    kinds: [],
+    details: [
+      { detail: 'AIM', phase: 'TURN_IN', words: 'look at', choices: [], motorcycle: false },
+      { detail: 'BUMPS', phase: 'BRAKING', words: 'bumps', choices: ['over bumps'], motorcycle: false },
+    ],
+  } as unknown as Catalogue;
+});
+
+describe('ways of doing it', () => {
+  const outcome = (school: string, toNext: number | null, over = {}): Outcome =>
+    ({
+      school,
+      toNext,
+      cornerTime: toNext,
+      brakingMoved: -4,
+      minimumSpeed: 25,
+      peak: 0.8,
+      gear: 3,
+      givenAway: 0,
+      tyreWork: 1,
+      chosen: false,
+      ...over,
+    }) as unknown as Outcome;
+  const open = async (outcomes: Outcome[]) => {
+    server.on('POST', /choices\/arising$/, () => ['APEX']);
+    server.on('POST', /choices$/, () => ({ now: outcome('', 8), outcomes, best: 'EARLY_APEX', question: 'APEX' }));
+    const fake = new FakeDesk(entry());
+    const takeSchool = vi.fn();
+    const desk = Object.assign(fake, { base: fake.entry, takeSchool, busy: false });
+    render(WaysPanel, { desk: desk as unknown as Desk });
+    await fireEvent.click(await screen.findByRole('button', { name: /the apex/ }));
+    await waitFor(() => expect(document.querySelector('[data-school]')).toBeTruthy());
+    return takeSchool;
+  };
+  const school = (id: string) => document.querySelector(`[data-school=${id}]`) as Element;
+
+  it('prices each against what is done now, and says which is best here', async () => {
+    const takeSchool = await open([outcome('LATE_APEX', 8.05), outcome('EARLY_APEX', 7.9, { tyreWork: 1.12 })]);
+    expect(squeezed(school('LATE_APEX'))).toContain('+0.05 s');
+    expect(squeezed(school('EARLY_APEX'))).toContain('−0.10 s');
+    expect(squeezed(school('EARLY_APEX'))).toContain('best here');
+    expect(squeezed(school('EARLY_APEX'))).toContain('4 m sooner');
+    expect(squeezed(school('EARLY_APEX'))).toContain('tyres +12 %');
+    await fireEvent.click(screen.getByRole('button', { name: /early, for the entry/ }));
+    expect(takeSchool).toHaveBeenCalledWith('EARLY_APEX');
+  });
+
+  it('cannot be taken where it cannot be made', async () => {
+    const takeSchool = await open([outcome('LATE_APEX', null)]);
+    expect(squeezed(school('LATE_APEX'))).toContain('cannot be made from any marker');
+    const button = screen.getByRole('button', { name: /late, for the exit/ }) as HTMLButtonElement;
+    expect(button.disabled).toBe(true);
+    expect(takeSchool).not.toHaveBeenCalled();
+  });
+
+  it('says so where drivers do not differ, and when the server does not answer', async () => {
+    server.on('POST', /choices\/arising$/, () => []);
+    const fake = new FakeDesk(entry());
+    render(WaysPanel, { desk: Object.assign(fake, { base: fake.entry }) as unknown as Desk });
+    await screen.findByText('Nothing here on which drivers differ.');
+    server.on('POST', /choices\/arising$/, () => 500);
+    const other = new FakeDesk(entry());
+    render(WaysPanel, { desk: Object.assign(other, { base: other.entry }) as unknown as Desk });
+    await screen.findByText(/Trouble 500/);
+  });
+});
+
+describe('other days', () => {
+  const wet: Variant = { id: 'v1', kind: 'WET', name: '', day: { ...usual }, entries: [] } as unknown as Variant;
+  const panel = (now: Variant | undefined, over: Record<string, unknown> = {}) => {
+    const put = vi.fn();
+    const go = vi.fn();
+    const desk = {
+      content: { variants: now ? [now] : [] },
+      variant: now,
+      day: now?.id ?? '',
+      mine: true,
+      view: { corners: [corner()] },
+      selected: 'c1',
+      lap: { lapTime: 100 },
+      dayView: now && {
+        lapTime: 108.4,
+        adjusted: { changes: [{ words: 'brake 9 m sooner', byHand: false }], byHand: [] },
+      },
+      putVariant: put,
+      dropVariant: vi.fn(),
+      go,
+      ...over,
+    };
+    render(DaysPanel, { desk: desk as unknown as Desk });
+    return { put, go };
+  };
+
+  it('adds one with what is usual for it, and goes there', async () => {
+    const { put, go } = panel(undefined);
+    await fireEvent.change(screen.getByLabelText('Add a day'), { target: { value: 'WET' } });
+    expect(put.mock.calls[0]?.[0]).toMatchObject({ kind: 'WET', day: { grip: 0.7 }, entries: [] });
+    expect(go).toHaveBeenCalledWith(put.mock.calls[0]?.[0].id);
+  });
+
+  it('tells what it changes here, and the lap against the dry one', () => {
+    panel(wet);
+    expect(squeezed(document.querySelector('[data-changes]'))).toBe('brake 9 m sooner');
+    expect(document.body.textContent).toContain('+8.4 s');
+  });
+
+  it('keeps numbers within what a day can be', async () => {
+    const { put } = panel(wet);
+    const grip = document.querySelector('input[name=grip]') as HTMLInputElement;
+    expect(grip.value).toBe('70');
+    await fireEvent.change(grip, { target: { value: '500' } });
+    expect(put.mock.calls[0]?.[0].day.grip).toBe(1.2);
+    await fireEvent.change(grip, { target: { value: '' } });
+    expect(put).toHaveBeenCalledTimes(1);
+  });
+
+  it('takes back what was set by hand in this corner only', async () => {
+    const set = { ...wet, entries: [{ corner: 'c1' }, { corner: 'c9' }] } as unknown as Variant;
+    const { put } = panel(set, {
+      dayView: { lapTime: 108, adjusted: { changes: [], byHand: ['BRAKE'] } },
+    });
+    expect(squeezed(document.querySelector('[data-changes]'))).toContain('Nothing changes in this corner.');
+    await fireEvent.click(screen.getByRole('button', { name: 'Take what is proposed here' }));
+    expect(put.mock.calls[0]?.[0].entries).toEqual([{ corner: 'c9' }]);
+  });
+});
+
+describe('remarks', () => {
+  const remark = (over = {}) => ({
+    id: 'm1',
+    corner: 'c1',
+    author: 'Ana',
+    text: 'Later here.',
+    kind: 'BRAKE',
+    state: 'OPEN',
+    changes: ['braking 3 m later'],
+    proposed: true,
+    mine: false,
+    ...over,
+  });
+  const panel = (role: string, remarks: unknown[], over: Record<string, unknown> = {}) => {
+    server.on('GET', /remarks$/, () => remarks);
+    server.on('GET', /shares$/, () => []);
+    const fake = new FakeDesk(entry());
+    const more = {
+      base: fake.entry,
+      selected: 'c1',
+      mine: role === 'OWNER',
+      tried: false,
+      workingVersion: 4,
+      store: () => Promise.resolve(),
+      stored: vi.fn(),
+      select: vi.fn(),
+      giveUp: vi.fn(),
+      ...over,
+    };
+    const desk = Object.assign(fake, more);
+    desk.view = { ...desk.view, role, driver: 'Rui', corners: [corner(), corner({ id: 'c2', number: '2' })] } as never;
+    render(RemarksPanel, { desk: desk as unknown as Desk });
+    return desk;
+  };
+
+  it('are taken over by the driver, with the version that was looked at', async () => {
+    const desk = panel('OWNER', [remark()]);
+    server.on('POST', /decision$/, () => ({ version: 5 }));
+    await fireEvent.click(await screen.findByRole('button', { name: 'Take it over' }));
+    await waitFor(() => expect(desk.stored).toHaveBeenCalledWith({ version: 5 }));
+    expect(server.last('POST')?.body).toEqual({ accepted: true, version: 4 });
+    expect(server.last('POST')?.path).toContain('/remarks/m1/decision');
+  });
+
+  it('are declined without touching the work', async () => {
+    const desk = panel('OWNER', [remark()]);
+    server.on('POST', /decision$/, () => ({ version: 5 }));
+    await fireEvent.click(await screen.findByRole('button', { name: 'Decline' }));
+    await waitFor(() => expect(server.last('POST')?.body).toEqual({ accepted: false, version: 4 }));
+    expect(desk.stored).not.toHaveBeenCalled();
+  });
+
+  it('of a coach go with what was tried, pinned to a point', async () => {
+    const desk = panel('COACH', [], { tried: true });
+    server.on('POST', /remarks$/, () => [remark({ mine: true })]);
+    await fireEvent.change(screen.getByLabelText('To which point'), { target: { value: 'APEX' } });
+    await fireEvent.input(screen.getByLabelText('Remark'), { target: { value: 'Try it later' } });
+    await fireEvent.click(screen.getByRole('button', { name: 'Propose' }));
+    await waitFor(() => expect(desk.giveUp).toHaveBeenCalled());
+    expect(server.last('POST')?.body).toMatchObject({ corner: 'c1', text: 'Try it later', kind: 'APEX' });
+    expect((server.last('POST')?.body as { proposed: unknown }).proposed).toBeTruthy();
+    await screen.findByRole('button', { name: 'Take back' });
+  });
+
+  it('are only read by a viewer, and lead to where more is open', async () => {
+    const desk = panel('VIEWER', [remark({ corner: 'c2' })]);
+    await fireEvent.click(await screen.findByRole('button', { name: '2' }));
+    expect(desk.select).toHaveBeenCalledWith('c2');
+    expect(screen.queryByLabelText('Remark')).toBeNull();
+    expect(screen.queryByText('Open to')).toBeNull();
+  });
+});
+
+describe('two windows', () => {
+  it('let the driver choose corner by corner, and lose no day', async () => {
+    const mine = {
+      corners: [entry(), entry({ corner: 'c2', gear: 2 })],
+      variants: [{ id: 'a' }],
+    };
+    const theirs = {
+      corners: [entry({ note: 'careful' }), entry({ corner: 'c2', gear: 4 })],
+      variants: [{ id: 'a' }, { id: 'b' }],
+    };
+    const resolve = vi.fn();
+    const desk = { view: { corners: [corner(), corner({ id: 'c2', number: '2' })] }, resolve };
+    render(ConflictDialog, { desk: desk as unknown as Desk, conflict: { mine, theirs } as never });
+    expect(screen.getByText('gear 2')).toBeTruthy();
+    expect(screen.getByText('note “careful”')).toBeTruthy();
+    const second = document.querySelectorAll('input[name=c2]');
+    await fireEvent.click(second[1] as Element);
+    await fireEvent.click(screen.getByRole('button', { name: 'Keep these' }));
+    const kept = resolve.mock.calls[0]?.[0];
+    expect(kept.corners.map((c: { gear: number; note: string }) => [c.gear, c.note])).toEqual([
+      [3, ''],
+      [4, ''],
+    ]);
+    expect(kept.variants.map((v: { id: string }) => v.id)).toEqual(['a', 'b']);
+  });
+});

@@ -1,0 +1,145 @@
+<script lang="ts">
+  import { createQuery } from '@tanstack/svelte-query';
+  import { onMount } from 'svelte';
+  import {
+    api,
+    ask,
+    asProblem,
+    type Corner,
+    type DayChoice,
+    type Job,
+    type Problem,
+    type RunLine,
+    type Taken,
+  } from '../../api/api';
+  import { cornerWord } from '../../words/words';
+  import { end } from '../../api/jobs';
+  import JobNote from '../../kit/JobNote.svelte';
+  import ProblemBox from '../../kit/ProblemBox.svelte';
+
+  /** A drive by the simulated driver, in the place of a device. */
+  interface Props {
+    reference: string;
+    corners: Corner[];
+    days: DayChoice[];
+    run: RunLine | null;
+    onclose: (taken: Taken | null) => void;
+  }
+  let { reference, corners, days, run, onclose }: Props = $props();
+
+  const mistakes = createQuery(() => ({
+    queryKey: ['mistakes'],
+    queryFn: () => ask(api.GET('/api/logger/mistakes')),
+    staleTime: Infinity,
+  }));
+  let dialog = $state<HTMLDialogElement>();
+  let laps = $state(8);
+  let live = $state(false);
+  let worn = $state(false);
+  let fresh = $state(true);
+  let spread = $state(1.5);
+  let day = $state('');
+  let habits = $state<{ mistake: string; corner: string }[]>([]);
+  let busy = $state(false);
+  let job = $state.raw<Job | null>(null);
+  let problem = $state.raw<Problem | null>(null);
+  onMount(() => dialog?.showModal());
+
+  async function go(event: SubmitEvent) {
+    event.preventDefault();
+    busy = true;
+    problem = null;
+    try {
+      const started = await ask(
+        api.POST('/api/references/{id}/logger', {
+          params: { path: { id: reference } },
+          body: {
+            run: fresh ? null : (run?.id ?? null),
+            name: null,
+            day,
+            laps,
+            habits: habits.map((h) => ({ ...h, size: 1 })) as never,
+            spread,
+            pace: 0.98,
+            live,
+            worn,
+            speedUp: 30,
+            seed: null,
+          } as never,
+        }),
+      );
+      const ended = await end(started, (j) => (job = j));
+      if (!ended?.made || !ended.run) return;
+      dialog?.close();
+      onclose({ id: ended.made, run: ended.run, known: false });
+    } catch (e) {
+      problem = asProblem(e);
+    } finally {
+      busy = false;
+      job = null;
+    }
+  }
+</script>
+
+<dialog bind:this={dialog} class="modal" aria-labelledby="logger-title" onclose={() => onclose(null)}>
+  <form class="modal-box grid max-w-xl gap-3" onsubmit={go}>
+    <h2 id="logger-title" class="text-lg font-bold">Drive with the simulated logger</h2>
+    <p>
+      A stand-in for a car with a device: it drives this reference, makes the mistakes you choose, and records them.
+    </p>
+    <div class="flex flex-wrap items-end gap-3">
+      <label class="grid gap-1">Laps<input class="input w-20" type="number" min="1" max="60" bind:value={laps} /></label
+      >
+      <label class="grid gap-1">
+        Day
+        <select class="select w-36" name="drive-day" bind:value={day}>
+          {#each days as d (d.word)}<option value={d.word}>{d.called}</option>{/each}
+        </select>
+      </label>
+      <label class="grid flex-1 gap-1">
+        How evenly it drives
+        <select class="select w-full" bind:value={spread}>
+          <option value={0.7}>very evenly</option><option value={1.5}>evenly</option><option value={3}>unevenly</option>
+        </select>
+      </label>
+    </div>
+    <fieldset class="grid gap-1">
+      <legend>Mistakes</legend>
+      {#each habits as h, i (i)}
+        <div class="flex gap-2">
+          <select class="select select-sm flex-1" aria-label="Mistake" bind:value={h.mistake}>
+            {#each mistakes.data ?? [] as m (m.mistake)}<option value={m.mistake}>{m.words}</option>{/each}
+          </select>
+          <select class="select select-sm w-28" aria-label="At corner" bind:value={h.corner}>
+            {#each corners as c (c.id)}<option value={c.id}>{cornerWord(c)}</option>{/each}
+          </select>
+          <button type="button" class="btn btn-sm" onclick={() => habits.splice(i, 1)}>Drop</button>
+        </div>
+      {/each}
+      <button
+        type="button"
+        class="btn btn-sm w-fit"
+        onclick={() => habits.push({ mistake: 'BRAKES_LATE_RUNS_DEEP', corner: corners[0]?.id ?? '' })}
+        >Add a mistake</button
+      >
+    </fieldset>
+    <label class="flex items-center gap-2">
+      <input type="checkbox" class="checkbox checkbox-sm" bind:checked={live} /> send it live, line by line, while it drives
+    </label>
+    <label class="flex items-center gap-2">
+      <input type="checkbox" class="checkbox checkbox-sm" bind:checked={worn} /> with a device whose positions wander and
+      come late
+    </label>
+    {#if run}
+      <label class="flex items-center gap-2">
+        <input type="checkbox" class="checkbox checkbox-sm" bind:checked={fresh} /> as a new run
+      </label>
+    {/if}
+    {#if job}<JobNote {job} words="Driving" onproblem={(p) => (problem = p)} />{/if}
+    {#if problem}<ProblemBox {problem} />{/if}
+    <div class="modal-action mt-0">
+      <button type="button" class="btn" onclick={() => dialog?.close()}>Not now</button>
+      <button class="btn btn-primary" disabled={busy}>{busy ? 'Driving…' : 'Drive'}</button>
+    </div>
+  </form>
+</dialog>

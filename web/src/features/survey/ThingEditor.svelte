@@ -1,0 +1,351 @@
+<script lang="ts">
+  import ZoneEffect from './ZoneEffect.svelte';
+  import type { Corner, Judgement, Kerb, KerbClearance, Landmark, Place, TrackLimit, Zone } from '../../api/api';
+  import type { SurveyDesk } from './survey.svelte';
+  import {
+    BEHIND,
+    LANDMARKS,
+    LIMIT_LINES,
+    nameOf,
+    PERMANENCE,
+    PLACES,
+    PROFILES,
+    VERDICTS,
+    ZONES,
+    type Sort,
+    type Thing,
+  } from '../../road/things';
+  import { fromLength, inLength, lengthUnit, metres } from '../../words/units';
+  import { cornerWord } from '../../words/words';
+
+  interface Props {
+    desk: SurveyDesk;
+    sort: Sort;
+    thing: Thing;
+    clearance?: KerbClearance;
+    judgement?: Judgement;
+    zone: string;
+    onremove: () => void;
+  }
+  let { desk, sort, thing, clearance, judgement, zone, onremove }: Props = $props();
+
+  const landmark = $derived(sort === 'landmarks' ? (thing as Landmark) : null);
+  const kerb = $derived(sort === 'kerbs' ? (thing as Kerb) : null);
+  const area = $derived(sort === 'zones' ? (thing as Zone) : null);
+  const limit = $derived(sort === 'limits' ? (thing as TrackLimit) : null);
+  const place = $derived(sort === 'places' ? (thing as Place) : null);
+  const corners = $derived<Corner[]>(desk.corners);
+
+  function edit(change: Record<string, unknown>, key: string) {
+    desk.put(sort, [{ ...thing, ...change } as Thing], `${thing.id} ${key}`);
+  }
+  const shown = (m: number) => Math.round(inLength(m) * 10) / 10;
+  function photo(files: FileList | null) {
+    const file = files?.[0];
+    if (file) edit({ photo: desk.addPhoto(file) }, 'photo');
+  }
+  /** The hour at which a shadow was noted, on the circuit's clock. */
+  const noted = $derived(
+    landmark?.noted
+      ? new Date(landmark.noted).toLocaleString('sv-SE', { timeZone: zone }).slice(0, 16).replace(' ', 'T')
+      : '',
+  );
+  function note(text: string) {
+    if (!text) return;
+    // The offset of the circuit's zone at that hour, found by asking for the same instant's clock.
+    const guess = new Date(`${text}:00Z`);
+    const there = new Date(`${guess.toLocaleString('sv-SE', { timeZone: zone }).replace(' ', 'T')}Z`);
+    edit({ noted: new Date(guess.getTime() - (there.getTime() - guess.getTime())).toISOString() }, 'noted');
+  }
+  const VERBS: Record<Judgement['grade'], string> = {
+    SOLID: 'solid',
+    USABLE: 'usable',
+    WEAK: 'weak',
+    NOT_TO_BE_RELIED_ON: 'not to be relied on',
+  };
+</script>
+
+{#snippet number(label: string, key: string, value: number, step: number, unit: string, scale = 1)}
+  <label class="grid gap-0.5 text-sm">
+    {label}
+    <span class="flex items-center gap-1">
+      <input
+        class="input input-sm w-20 text-right"
+        type="number"
+        {step}
+        name={key}
+        value={Math.round(value * scale * 100) / 100}
+        onchange={(e) => {
+          const v = e.currentTarget.valueAsNumber;
+          if (Number.isFinite(v)) edit({ [key]: v / scale }, key);
+        }}
+      />
+      {unit}
+    </span>
+  </label>
+{/snippet}
+
+{#snippet at(label: string, key: string, value: number)}
+  <label class="grid gap-0.5 text-sm">
+    {label}
+    <span class="flex items-center gap-1">
+      <input
+        class="input input-sm w-24 text-right"
+        type="number"
+        step="0.5"
+        name={key}
+        value={shown(value)}
+        onchange={(e) => {
+          const v = e.currentTarget.valueAsNumber;
+          if (Number.isFinite(v)) edit({ [key]: fromLength(v) }, key);
+        }}
+      />
+      {lengthUnit()}
+    </span>
+  </label>
+{/snippet}
+
+{#snippet choice(label: string, key: string, value: string, words: Record<string, string>)}
+  <label class="grid gap-0.5 text-sm">
+    {label}
+    <select class="select select-sm" name={key} {value} onchange={(e) => edit({ [key]: e.currentTarget.value }, key)}>
+      {#each Object.entries(words) as [v, word] (v)}<option value={v}>{word}</option>{/each}
+    </select>
+  </label>
+{/snippet}
+
+{#snippet side(left: boolean)}
+  <fieldset class="grid gap-0.5 text-sm">
+    <legend class="mb-0.5">Side</legend>
+    <div class="join">
+      {#each [true, false] as v (v)}
+        <button
+          type="button"
+          class={['btn btn-sm join-item', v === left ? 'btn-primary' : '']}
+          aria-pressed={v === left}
+          onclick={() => edit({ left: v }, 'left')}>{v ? 'left' : 'right'}</button
+        >
+      {/each}
+    </div>
+  </fieldset>
+{/snippet}
+
+{#snippet words(label: string, key: string, value: string)}
+  <label class="grid min-w-40 flex-1 gap-0.5 text-sm">
+    {label}
+    <input
+      class="input input-sm w-full"
+      name={key}
+      {value}
+      maxlength="1000"
+      onchange={(e) => edit({ [key]: e.currentTarget.value }, key)}
+    />
+  </label>
+{/snippet}
+
+{#snippet ofCorner(corner: string)}
+  <label class="grid gap-0.5 text-sm">
+    Corner
+    <select
+      class="select select-sm w-24"
+      name="corner"
+      value={corner}
+      onchange={(e) => edit({ corner: e.currentTarget.value }, 'corner')}
+    >
+      {#if sort !== 'limits'}<option value="">none</option>{/if}
+      {#each corners as c (c.id)}<option value={c.id}>{cornerWord(c)}</option>{/each}
+    </select>
+  </label>
+{/snippet}
+
+{#snippet picture(id: string)}
+  <label class="btn btn-sm">
+    {id ? 'Another picture' : 'Picture'}
+    <input type="file" accept="image/*" class="sr-only" onchange={(e) => photo(e.currentTarget.files)} />
+  </label>
+  {#if id}
+    <a href="/api/photos/{id}" target="_blank" rel="noopener" class="block">
+      <img src="/api/photos/{id}" alt="The thing as seen on the walk" class="h-14 rounded" />
+    </a>
+    <button type="button" class="btn btn-sm" onclick={() => edit({ photo: '' }, 'photo')}>Take the picture off</button>
+  {/if}
+{/snippet}
+
+<section class="grid content-start gap-2" aria-label="The thing selected" data-editor={sort}>
+  <div class="flex items-center gap-3">
+    <h2 class="flex-1 text-lg font-bold first-letter:uppercase">{nameOf(sort, thing)}</h2>
+    <button type="button" class="btn btn-sm" onclick={onremove}>Remove</button>
+  </div>
+  <div class="flex flex-wrap items-end gap-x-3 gap-y-2">
+    {#if landmark}
+      {#key landmark.id}
+        <label class="grid gap-0.5 text-sm">
+          {landmark.kind === 'BOARD' ? (landmark.readable ? 'Reads' : 'Its place') : 'Called'}
+          <!-- svelte-ignore a11y_autofocus -->
+          <input
+            class="input input-sm w-32"
+            name="label"
+            autofocus
+            value={landmark.label}
+            maxlength="60"
+            onfocus={(e) => e.currentTarget.select()}
+            onchange={(e) => edit({ label: e.currentTarget.value }, 'label')}
+            onkeydown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+          />
+        </label>
+      {/key}
+      {@render choice(
+        'Kind',
+        'kind',
+        landmark.kind,
+        Object.fromEntries(Object.entries(LANDMARKS).map(([k, v]) => [k, v.word])),
+      )}
+      {@render side(landmark.left)}
+      {@render at('Station', 'station', landmark.station)}
+      {@render number('Out from the edge', 'out', landmark.out, 0.5, 'm')}
+      {@render number(
+        landmark.kind === 'SHADOW' ? 'What throws it, high' : 'Height',
+        'height',
+        landmark.height,
+        0.1,
+        'm',
+      )}
+      {@render choice('Lasts', 'permanence', landmark.permanence, PERMANENCE)}
+      {@render ofCorner(landmark.corner)}
+      {#if landmark.kind === 'BOARD'}
+        <label class="flex items-center gap-1 text-sm">
+          <input
+            type="checkbox"
+            class="checkbox checkbox-sm"
+            checked={!landmark.readable}
+            onchange={(e) => edit({ readable: !e.currentTarget.checked }, 'readable')}
+          />
+          cannot be read
+        </label>
+      {/if}
+      {#if landmark.kind === 'SHADOW'}
+        <label class="grid gap-0.5 text-sm">
+          Seen there at
+          <input
+            class="input input-sm"
+            type="datetime-local"
+            value={noted}
+            onchange={(e) => note(e.currentTarget.value)}
+          />
+        </label>
+      {/if}
+      {@render words('Note', 'note', landmark.note)}
+      {@render picture(landmark.photo)}
+    {:else if kerb}
+      {@render choice('Profile', 'profile', kerb.profile, PROFILES)}
+      {@render side(kerb.left)}
+      {@render choice('Where', 'part', kerb.part, { ENTRY: 'entry', APEX: 'apex', EXIT: 'exit' })}
+      {@render at('From', 'from', kerb.from)}
+      {@render at('To', 'to', kerb.to)}
+      {@render number('Width', 'width', kerb.width, 5, 'cm', 100)}
+      {@render number('Height', 'height', kerb.height, 1, 'cm', 100)}
+      {@render choice('Behind it', 'behind', kerb.behind, BEHIND)}
+      {@render choice('Verdict', 'verdict', kerb.verdict, VERDICTS)}
+      {@render ofCorner(kerb.corner)}
+      <label class="flex items-center gap-1 text-sm">
+        <input
+          type="checkbox"
+          class="checkbox checkbox-sm"
+          checked={kerb.slippery}
+          onchange={(e) => edit({ slippery: e.currentTarget.checked }, 'slippery')}
+        />
+        slippery when damp
+      </label>
+      {@render words('Note', 'note', kerb.note)}
+      {@render picture(kerb.photo)}
+    {:else if area}
+      {@render choice(
+        'Kind',
+        'kind',
+        area.kind,
+        Object.fromEntries(Object.entries(ZONES).map(([k, v]) => [k, v.word])),
+      )}
+      {@render choice('Across', 'side', area.side, { LEFT: 'left half', BOTH: 'whole road', RIGHT: 'right half' })}
+      {@render at('From', 'from', area.from)}
+      {@render at('To', 'to', area.to)}
+      <fieldset class="grid gap-0.5 text-sm">
+        <legend class="mb-0.5">How bad</legend>
+        <div class="join">
+          {#each [1, 2, 3] as v (v)}
+            <button
+              type="button"
+              class={['btn btn-sm join-item', v === area.severity ? 'btn-primary' : '']}
+              aria-pressed={v === area.severity}
+              onclick={() => edit({ severity: v }, 'severity')}>{['slight', 'plain', 'severe'][v - 1]}</button
+            >
+          {/each}
+        </div>
+      </fieldset>
+      <label class="grid gap-0.5 text-sm">
+        Grip left
+        <span class="flex items-center gap-1">
+          <input
+            class="input input-sm w-20 text-right"
+            type="number"
+            step="1"
+            name="grip"
+            placeholder="usual"
+            value={area.grip === undefined || area.grip === null ? '' : Math.round(area.grip * 100)}
+            onchange={(e) => {
+              const v = e.currentTarget.valueAsNumber;
+              edit({ grip: Number.isFinite(v) ? v / 100 : undefined }, 'grip');
+            }}
+          />
+          %
+        </span>
+      </label>
+      <ZoneEffect zone={area} />
+      {@render words('Note', 'note', area.note)}
+      {@render picture(area.photo)}
+    {:else if limit}
+      {@render ofCorner(limit.corner)}
+      {@render choice('Where', 'part', limit.part, { ENTRY: 'entry', APEX: 'apex', EXIT: 'exit' })}
+      {@render side(limit.left)}
+      {@render choice('The edge is', 'line', limit.line, LIMIT_LINES)}
+      {@render number('Wheels inside', 'wheelsInside', limit.wheelsInside, 1, '')}
+      {@render words('Belongs to the track', 'belongs', limit.belongs)}
+      {@render words('A breach costs', 'cost', limit.cost)}
+      <div class="flex items-center gap-2 text-sm">
+        <button
+          type="button"
+          class="btn btn-sm"
+          onclick={() =>
+            edit({ breaches: [...limit.breaches, { on: new Date().toISOString().slice(0, 10), note: '' }] }, 'breach')}
+          >Count a breach of mine</button
+        >
+        <strong data-breaches>{limit.breaches.length}</strong>
+        {#if limit.breaches.length}last on {limit.breaches[limit.breaches.length - 1]?.on}{/if}
+      </div>
+    {:else if place}
+      {@render choice('For', 'kind', place.kind, PLACES)}
+      {@render side(place.left)}
+      {@render at('From', 'from', place.from)}
+      {@render at('To', 'to', place.to)}
+      {@render words('Number or name', 'label', place.label)}
+      {@render words('Note', 'note', place.note)}
+    {/if}
+  </div>
+  {#if kerb && clearance}
+    <p class="text-sm" aria-live="polite" data-clearance>
+      {#if clearance.reach === null || clearance.reach === undefined}
+        The floor clears it wherever the tyre goes: {Math.round(clearance.gap * 100)} cm at the least. The wheel rises
+        {Math.round(clearance.wheelRise * 100)} cm.
+      {:else}
+        The tyre may go <strong>{Math.round(clearance.reach * 100)} cm</strong> past the edge of the road, then the
+        floor touches. The wheel has risen {Math.round(clearance.wheelRise * 100)} cm.
+      {/if}
+      Standing still; speed and bounce leave less.
+    </p>
+  {/if}
+  {#if landmark && judgement}
+    <p class="text-sm" aria-live="polite">
+      <strong>{VERBS[judgement.grade]}</strong>, {judgement.marks} of 100, to {metres(judgement.precision, 1)}.
+      {judgement.reasons.map((r) => r.words).join('; ')}
+    </p>
+  {/if}
+</section>

@@ -1,0 +1,107 @@
+<script lang="ts">
+  import Redo2 from '@lucide/svelte/icons/redo-2';
+  import Undo2 from '@lucide/svelte/icons/undo-2';
+  import { LANDMARKS, PLACES, ZONES, type LandmarkKind, type PlaceKind, type ZoneKind } from '../../road/things';
+  import LandmarkShape from '../../road/LandmarkShape.svelte';
+  import type { Tool } from './SurveyStrip.svelte';
+
+  interface Props {
+    tool: Tool;
+    canUndo: boolean;
+    canRedo: boolean;
+    ontool: (tool: Tool) => void;
+    onboards: () => void;
+    onundo: () => void;
+    onredo: () => void;
+  }
+  let { tool, canUndo, canRedo, ontool, onboards, onundo, onredo }: Props = $props();
+
+  const kinds = Object.keys(LANDMARKS) as LandmarkKind[];
+  let zone = $state<ZoneKind>('DAMP');
+  let place = $state<PlaceKind>('PASS');
+  const of = $derived(tool.kind === 'landmark' ? tool.of : null);
+</script>
+
+<div class="flex items-center gap-2 py-1" role="toolbar" aria-label="What to put on the road">
+  <button
+    type="button"
+    class={['btn btn-sm', tool.kind === 'look' ? 'btn-primary' : '']}
+    aria-pressed={tool.kind === 'look'}
+    onclick={() => ontool({ kind: 'look' })}>Look</button
+  >
+  <div class="flex" role="group" aria-label="Landmark">
+    {#each kinds as kind (kind)}
+      <button
+        type="button"
+        class={['btn btn-sm w-9 rounded-none px-0', of === kind ? 'bg-base-300!' : '']}
+        aria-label={LANDMARKS[kind].word}
+        aria-pressed={of === kind}
+        title={LANDMARKS[kind].word}
+        data-tool={kind}
+        onclick={() => ontool({ kind: 'landmark', of: kind })}
+      >
+        <svg width="34" height="28" aria-hidden="true">
+          <g transform="translate(17 {LANDMARKS[kind].out < 0 ? 8 : 26}) scale(0.85)">
+            <LandmarkShape landmark={{ kind, label: '', left: true, readable: true }} quiet />
+          </g>
+        </svg>
+      </button>
+    {/each}
+  </div>
+  <button type="button" class="btn btn-sm" onclick={onboards}>Set of boards</button>
+  <button
+    type="button"
+    class={['btn btn-sm', tool.kind === 'kerb' ? 'btn-primary' : '']}
+    aria-pressed={tool.kind === 'kerb'}
+    data-tool="kerb"
+    onclick={() => ontool({ kind: 'kerb' })}>Kerb</button
+  >
+  <div class="join">
+    <button
+      type="button"
+      class={['btn btn-sm join-item', tool.kind === 'zone' ? 'btn-primary' : '']}
+      aria-pressed={tool.kind === 'zone'}
+      data-tool="zone"
+      onclick={() => ontool({ kind: 'zone', of: zone })}>Zone</button
+    >
+    <select
+      class="select select-sm join-item w-32"
+      aria-label="Kind of zone"
+      bind:value={zone}
+      onchange={() => ontool({ kind: 'zone', of: zone })}
+    >
+      {#each Object.entries(ZONES) as [k, v] (k)}<option value={k}>{v.word}</option>{/each}
+    </select>
+  </div>
+  <button
+    type="button"
+    class={['btn btn-sm', tool.kind === 'limit' ? 'btn-primary' : '']}
+    aria-pressed={tool.kind === 'limit'}
+    data-tool="limit"
+    onclick={() => ontool({ kind: 'limit' })}>Limit</button
+  >
+  <div class="join">
+    <button
+      type="button"
+      class={['btn btn-sm join-item', tool.kind === 'place' ? 'btn-primary' : '']}
+      aria-pressed={tool.kind === 'place'}
+      data-tool="place"
+      onclick={() => ontool({ kind: 'place', of: place })}>Place</button
+    >
+    <select
+      class="select select-sm join-item w-28"
+      aria-label="Kind of place"
+      bind:value={place}
+      onchange={() => ontool({ kind: 'place', of: place })}
+    >
+      {#each Object.entries(PLACES) as [k, v] (k)}<option value={k}>{v}</option>{/each}
+    </select>
+  </div>
+  <span class="flex-1"></span>
+  <button type="button" class="btn btn-sm btn-square" aria-label="Undo" disabled={!canUndo} onclick={onundo}
+    ><Undo2 class="size-4" /></button
+  >
+  <button type="button" class="btn btn-sm btn-square" aria-label="Redo" disabled={!canRedo} onclick={onredo}
+    ><Redo2 class="size-4" /></button
+  >
+</div>

@@ -1,0 +1,33 @@
+import { describe, expect, it } from 'vitest';
+import { complete, getField, groupsOf, withField } from './vehicleFields';
+
+describe('fields of a vehicle', () => {
+  const v = complete({
+    kind: 'CAR',
+    mass: 1000,
+    width: 1.9,
+    wheelbase: 2.5,
+    cogHeight: 0.5,
+    cogToFront: 1.2,
+    engine: { curve: [], shiftRevs: 7000, limitRevs: 7200 },
+    gearbox: { ratios: [3], finalDrive: 4, rollingRadius: 0.3, efficiency: 0.92, shiftTime: 0.1, drive: 'REAR' },
+    tyres: { muX: 1.2, muY: 1.2, loadSensitivity: 0.05, rolling: 0.013 },
+    aero: { cdA: 0.8, clA: 1 },
+    brakes: { mostForce: 15000, frontShare: 0.6, engineBraking: 0.8 },
+  });
+
+  it('all lead to a number and back', () => {
+    for (const f of groupsOf(v).flatMap((g) => g.fields)) {
+      const next = withField(v, f.field, getField(v, f.field) + 1);
+      expect(getField(next, f.field), f.field).toBeCloseTo(getField(v, f.field) + 1, 9);
+      expect(Object.keys(next)).toEqual(Object.keys(v));
+    }
+  });
+
+  it('leave out what the vehicle has not got', () => {
+    const fields = groupsOf(v).flatMap((g) => g.fields.map((f) => f.field));
+    expect(fields).not.toContain('leanLimit');
+    expect(fields).not.toContain('boost.power');
+    expect(fields).toContain('floor.rideHeight');
+  });
+});

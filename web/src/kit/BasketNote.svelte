@@ -1,0 +1,29 @@
+<script lang="ts">
+  import { useQueryClient } from '@tanstack/svelte-query';
+  import { asProblem, type Problem } from '../api/api';
+  import { basket } from './basket.svelte';
+  import ProblemBox from './ProblemBox.svelte';
+
+  /** What was put away last, and the way back. */
+  const queries = useQueryClient();
+  let problem = $state.raw<Problem | null>(null);
+
+  async function back() {
+    problem = null;
+    try {
+      await basket.back();
+      await queries.invalidateQueries();
+    } catch (e) {
+      problem = asProblem(e);
+    }
+  }
+</script>
+
+{#if basket.last}
+  <div class="no-print border-base-300 bg-base-100 flex flex-wrap items-center gap-3 border-b px-5 py-1" role="status">
+    <span>{basket.last.name} is in the basket, for 30 days.</span>
+    <button class="btn btn-sm" onclick={back}>Bring it back</button>
+    <button class="btn btn-sm btn-ghost" onclick={() => (basket.last = null)}>Hide</button>
+    {#if problem}<ProblemBox {problem} />{/if}
+  </div>
+{/if}

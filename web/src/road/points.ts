@@ -1,0 +1,106 @@
+import type { CornerEntry, PointKind } from '../api/api';
+
+export interface PointStyle {
+  word: string;
+  colour: string;
+}
+
+export const POINTS: Record<PointKind, PointStyle> = {
+  BUILD_UP: { word: 'Build-up', colour: 'var(--brake)' },
+  BRAKE: { word: 'Brake', colour: 'var(--brake)' },
+  TARGET: { word: 'Target', colour: 'var(--brake)' },
+  BACK_UP: { word: 'Back-up', colour: 'var(--brake)' },
+  DOWNSHIFT: { word: 'Shift down', colour: 'var(--ink)' },
+  TURN_IN: { word: 'Turn-in', colour: 'var(--turn)' },
+  RELEASE: { word: 'Release', colour: 'var(--brake)' },
+  FIRST_APEX: { word: 'First apex', colour: 'var(--ink)' },
+  APEX: { word: 'Apex', colour: 'var(--ink)' },
+  FIRST_THROTTLE: { word: 'Throttle', colour: 'var(--throttle)' },
+  SHORT_SHIFT: { word: 'Shift up', colour: 'var(--ink)' },
+  FULL_THROTTLE: { word: 'Full', colour: 'var(--throttle)' },
+  EXIT: { word: 'Exit', colour: 'var(--ink)' },
+};
+
+export function station(entry: CornerEntry, kind: PointKind): number | undefined {
+  return entry.points.find((p) => p.kind === kind)?.station;
+}
+
+/** The entry with one point moved to a station in [0, length). */
+export function moved(entry: CornerEntry, kind: PointKind, to: number, length: number): CornerEntry {
+  const wrapped = ((to % length) + length) % length;
+  return { ...entry, points: entry.points.map((p) => (p.kind === kind ? { ...p, station: wrapped } : p)) };
+}
+
+/** Whether two entries hold the same decisions; speeds that follow from them do not count. */
+export function sameDecisions(a: CornerEntry | undefined, b: CornerEntry | undefined): boolean {
+  if (!a || !b) return a === b;
+  return (
+    a.slowing === b.slowing &&
+    a.gear === b.gear &&
+    a.note === b.note &&
+    Math.abs(a.firstEffort - b.firstEffort) < 0.005 &&
+    Math.abs(a.firstThrottle - b.firstThrottle) < 0.005 &&
+    a.points.length === b.points.length &&
+    a.points.every((p) => {
+      const q = b.points.find((o) => o.kind === p.kind);
+      return q && Math.abs(q.station - p.station) < 0.25 && (q.sure ?? null) === (p.sure ?? null);
+    }) &&
+    alike(a.schools, b.schools) &&
+    alike(a.details, b.details) &&
+    alike(a.kerbs, b.kerbs) &&
+    alike(a.pedals, b.pedals) &&
+    alike(a.wording, b.wording) &&
+    (a.priority ?? null) === (b.priority ?? null) &&
+    Math.abs(a.givenAway - b.givenAway) < 0.005 &&
+    Math.abs(a.apexOff - b.apexOff) < 0.02
+  );
+}
+
+// Asked of every corner while one is dragged; what is not replaced is not written out again.
+const written = new WeakMap<object, string>();
+function textOf(value: object | null | undefined): string {
+  if (!value) return 'null';
+  let text = written.get(value);
+  if (text === undefined) {
+    text = JSON.stringify(value);
+    written.set(value, text);
+  }
+  return text;
+}
+
+const alike = (a: object | null | undefined, b: object | null | undefined) => a === b || textOf(a) === textOf(b);
+
+/** The entry with a point added, or without one that it has. */
+export function toggled(entry: CornerEntry, kind: PointKind, at: number): CornerEntry {
+  const has = entry.points.some((p) => p.kind === kind);
+  return {
+    ...entry,
+    points: has ? entry.points.filter((p) => p.kind !== kind) : [...entry.points, { kind, station: at }],
+  };
+}
+
+/** Metres from a to b the short way round. */
+export function apart(a: number, b: number, length: number): number {
+  const ahead = (((b - a) % length) + length) % length;
+  return ahead > length / 2 ? ahead - length : ahead;
+}
+
+/** Metres by which a point lies past the nearest apex. */
+export function pastApex(entry: CornerEntry, kind: PointKind, length: number): number | undefined {
+  const at = station(entry, kind);
+  const past = [station(entry, 'FIRST_APEX'), station(entry, 'APEX')].flatMap((apex) =>
+    apex === undefined || at === undefined ? [] : [apart(apex, at, length)],
+  );
+  return past.toSorted((a, b) => Math.abs(a) - Math.abs(b))[0];
+}
+
+/** "100 board + 8 m" from a tie. */
+export function tieText(
+  tie: { spoken: string; past: number } | null | undefined,
+  inUnit: (m: number) => string,
+): string | null {
+  if (!tie) return null;
+  const name = tie.spoken.replace(/^the /, '');
+  const rounded = Math.round(tie.past * 2) / 2;
+  return rounded === 0 ? name : `${name} ${rounded > 0 ? '+' : '−'} ${inUnit(Math.abs(tie.past))}`;
+}

@@ -1,0 +1,226 @@
+import type { Corner, Kerb, Landmark, Place, Things, TrackLimit, Zone } from '../api/api';
+
+export type Sort = keyof Things;
+export type Thing = Landmark | Kerb | Zone | TrackLimit | Place;
+export type LandmarkKind = Landmark['kind'];
+export type ZoneKind = Zone['kind'];
+export type PlaceKind = Place['kind'];
+export type KerbProfile = Kerb['profile'];
+
+export const SORTS: Sort[] = ['landmarks', 'kerbs', 'zones', 'limits', 'places'];
+
+export const nothing = (): Things => ({ landmarks: [], kerbs: [], zones: [], limits: [], places: [] });
+
+interface LandmarkDefaults {
+  word: string;
+  out: number;
+  height: number;
+  permanence: Landmark['permanence'];
+  label: string;
+}
+
+/** What is usual for a landmark; the server's core says the same. */
+export const LANDMARKS: Record<LandmarkKind, LandmarkDefaults> = {
+  BOARD: { word: 'board', out: 3, height: 1.4, permanence: 'FIXED', label: '100' },
+  LINE: { word: 'painted line', out: -1, height: 0, permanence: 'SURFACE', label: '' },
+  SEAM: { word: 'seam', out: -2, height: 0, permanence: 'FIXED', label: '' },
+  KERB: { word: 'kerb end', out: 0, height: 0.05, permanence: 'FIXED', label: '' },
+  BARRIER: { word: 'barrier end', out: 6, height: 1, permanence: 'FIXED', label: '' },
+  POST: { word: 'post', out: 4, height: 2, permanence: 'FIXED', label: '' },
+  ROAD: { word: 'access road', out: 4, height: 0, permanence: 'FIXED', label: '' },
+  BRIDGE: { word: 'bridge', out: 0, height: 6, permanence: 'FIXED', label: '' },
+  TREE: { word: 'tree', out: 12, height: 8, permanence: 'SEASONAL', label: '' },
+  CREST: { word: 'crest', out: -2, height: 0, permanence: 'FEEL', label: '' },
+  SHADOW: { word: 'shadow', out: -1, height: 8, permanence: 'LIGHT', label: '' },
+  RUBBER: { word: 'rubber', out: -3, height: 0, permanence: 'SURFACE', label: '' },
+  CONE: { word: 'cone', out: 1, height: 0.6, permanence: 'MOVABLE', label: '' },
+  OTHER: { word: 'mark', out: 3, height: 1, permanence: 'FIXED', label: 'mark' },
+};
+
+export const PERMANENCE: Record<Landmark['permanence'], string> = {
+  FIXED: 'fixed',
+  SEASONAL: 'changes with the season',
+  MOVABLE: 'can be moved',
+  LIGHT: 'depends on the light',
+  SURFACE: 'comes and goes',
+  FEEL: 'felt, not seen',
+};
+
+/** Words of a zone; `ground` marks those that the road itself shows, drawn under the others. */
+export const ZONES: Record<ZoneKind, { word: string; ground: boolean }> = {
+  SHADE: { word: 'shade', ground: true },
+  DAMP: { word: 'stays damp', ground: true },
+  STANDING_WATER: { word: 'standing water', ground: true },
+  BUMP: { word: 'bumps', ground: false },
+  CREST: { word: 'crest', ground: false },
+  COMPRESSION: { word: 'compression', ground: false },
+  ADVERSE_CAMBER: { word: 'adverse camber', ground: false },
+  HELPFUL_CAMBER: { word: 'helpful camber', ground: false },
+  SURFACE_CHANGE: { word: 'change of surface', ground: true },
+  POLISHED: { word: 'polished', ground: true },
+  DIRTY_EDGE: { word: 'dirty edge', ground: true },
+  NARROW: { word: 'narrow', ground: false },
+  WALL: { word: 'wall', ground: false },
+  NO_RUN_OFF: { word: 'no run-off', ground: false },
+  WIND: { word: 'wind', ground: false },
+  LOOSE: { word: 'loose cones or tyres', ground: false },
+  DRAIN: { word: 'drain', ground: false },
+};
+
+export const PROFILES: Record<KerbProfile, string> = {
+  FLAT: 'flat',
+  RAMP: 'ramp',
+  CROWN: 'highest in the middle',
+  SERRATED: 'serrated',
+  SAUSAGE: 'sausage',
+  STEP: 'step behind',
+};
+
+export const VERDICTS: Record<Kerb['verdict'], string> = {
+  OPEN: 'not decided',
+  KEEP_OFF: 'keep off',
+  TOUCH: 'touch',
+  RIDE: 'ride',
+  HALF_THE_CAR: 'half the car',
+  STRADDLE: 'straddle',
+};
+
+export const BEHIND: Record<Kerb['behind'], string> = {
+  TARMAC: 'tarmac',
+  GRASS: 'grass',
+  TURF: 'artificial turf',
+  GRAVEL: 'gravel',
+  DROP: 'drop',
+  WALL: 'wall',
+};
+
+export const PLACES: Record<PlaceKind, string> = {
+  PIT_ENTRY: 'pit entry',
+  PIT_EXIT: 'pit exit',
+  MARSHAL_POST: 'marshal post',
+  PASS: 'place to pass',
+  DEFEND: 'place to defend',
+  INSTRUMENTS: 'look at the instruments',
+};
+
+export const LIMIT_LINES: Record<TrackLimit['line'], string> = {
+  WHITE_LINE: 'white line',
+  KERB_INNER: 'inner edge of the kerb',
+  KERB_OUTER: 'outer edge of the kerb',
+  TARMAC: 'edge of the tarmac',
+  NONE: 'no limit',
+};
+
+/** A random UUID (RFC 9562, version 4), also where the page is not served securely. */
+export function newId(): string {
+  if (typeof crypto.randomUUID === 'function') return crypto.randomUUID();
+  const b = crypto.getRandomValues(new Uint8Array(16));
+  b[6] = ((b[6] ?? 0) & 0x0f) | 0x40;
+  b[8] = ((b[8] ?? 0) & 0x3f) | 0x80;
+  const hex = [...b].map((x) => x.toString(16).padStart(2, '0')).join('');
+  return hex.replace(/^(.{8})(.{4})(.{4})(.{4})(.{12})$/, '$1-$2-$3-$4-$5');
+}
+
+/** The corner that a station belongs to: inside it, or the next one ahead. */
+export function cornerAt(corners: Corner[], length: number, station: number): Corner | undefined {
+  const ahead = (from: number, to: number) => (((to - from) % length) + length) % length;
+  return (
+    corners.find((c) => ahead(c.entry, station) <= ahead(c.entry, c.exit)) ??
+    [...corners].sort((a, b) => ahead(station, a.entry) - ahead(station, b.entry))[0]
+  );
+}
+
+export function newLandmark(
+  kind: LandmarkKind,
+  station: number,
+  left: boolean,
+  corner: string,
+  label = LANDMARKS[kind].label,
+): Landmark {
+  const usual = LANDMARKS[kind];
+  return {
+    id: newId(),
+    kind,
+    label,
+    station,
+    left,
+    corner,
+    out: usual.out,
+    height: usual.height,
+    permanence: usual.permanence,
+    readable: true,
+    noted: kind === 'SHADOW' ? new Date().toISOString() : undefined,
+    note: '',
+    photo: '',
+  };
+}
+
+export function newKerb(from: number, to: number, left: boolean, corner: Corner | undefined, length: number): Kerb {
+  const ahead = (a: number, b: number) => (((b - a) % length) + length) % length;
+  const middle = from + ahead(from, to) / 2;
+  const span = corner ? ahead(corner.entry, corner.exit) : 1;
+  const share = corner ? ahead(corner.entry - 60, middle) / (span + 120) : 0.5;
+  return {
+    id: newId(),
+    left,
+    from,
+    to,
+    corner: corner?.id ?? '',
+    part: corner && left === corner.left ? 'APEX' : share < 0.5 ? 'ENTRY' : 'EXIT',
+    profile: 'RAMP',
+    width: 1,
+    height: 0.05,
+    behind: 'GRASS',
+    slippery: false,
+    verdict: 'OPEN',
+    note: '',
+    photo: '',
+  };
+}
+
+export const newZone = (kind: ZoneKind, from: number, to: number, side: Zone['side']): Zone => ({
+  id: newId(),
+  kind,
+  side,
+  from,
+  to,
+  severity: 2,
+  note: '',
+  photo: '',
+});
+
+export const newPlace = (kind: PlaceKind, from: number, to: number, left: boolean): Place => ({
+  id: newId(),
+  kind,
+  left,
+  from,
+  to,
+  label: '',
+  note: '',
+});
+
+export const newLimit = (corner: string, left: boolean): TrackLimit => ({
+  id: newId(),
+  corner,
+  part: 'EXIT',
+  left,
+  line: 'WHITE_LINE',
+  wheelsInside: 2,
+  belongs: '',
+  cost: '',
+  breaches: [],
+});
+
+/** How a thing is called in a list. */
+export function nameOf(sort: Sort, thing: Thing): string {
+  if (sort === 'landmarks') {
+    const l = thing as Landmark;
+    const word = LANDMARKS[l.kind].word;
+    return l.kind === 'BOARD' ? `${l.label} board` : l.label || word;
+  }
+  if (sort === 'kerbs') return `${(thing as Kerb).part.toLowerCase()} kerb`;
+  if (sort === 'zones') return ZONES[(thing as Zone).kind].word;
+  if (sort === 'limits') return `${(thing as TrackLimit).part.toLowerCase()} limit`;
+  const p = thing as Place;
+  return p.label ? `${PLACES[p.kind]} ${p.label}` : PLACES[p.kind];
+}
