@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Corner, CornerEntry, Landmark, RoadView } from '../api/api';
-  import { northFrom, pathOf, sampleAt, swing } from './strip';
+  import { northFrom, lapAcross, middleOf, pathOf, sampleAt, swing } from './strip';
   import { station } from './points';
   import { metres } from '../words/units';
 
@@ -35,7 +35,7 @@
   const PAD = 14;
   let width = $state(1000);
 
-  const x = $derived((s: number) => PAD + (s / road.length) * (width - 2 * PAD));
+  const x = $derived(lapAcross(corners, road.length, width));
   const y = (s: number) => MIDDLE - SWING * swing(corners, road.length, s);
   const samples = $derived(Array.from({ length: 401 }, (_, i) => (i / 400) * road.length));
   const line = $derived(pathOf(samples.map((s) => [x(s), y(s)])));
@@ -52,10 +52,6 @@
     ]),
   );
   const needles = $derived(Array.from({ length: 5 }, (_, i) => ((i + 0.15) / 5) * road.length));
-  const middle = (c: Corner) => {
-    const span = (c.exit - c.entry + road.length) % road.length;
-    return (c.entry + span / 2) % road.length;
-  };
   const box = $derived.by(() => {
     if (window) {
       const [a, b] = window;
@@ -132,7 +128,7 @@
       />
     {/if}
     {#each corners as c (c.id)}
-      {@const s = middle(c)}
+      {@const s = middleOf(c, road.length)}
       {@const up = c.left}
       {@const ty = up ? y(s) - 13 : y(s) + 22}
       {@const on = c.id === selected}

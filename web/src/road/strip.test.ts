@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Corner, RoadView } from '../api/api';
-import { edges, northFrom, sampleAt, swing } from './strip';
+import { edges, northFrom, opened, sampleAt, swing } from './strip';
 
 const corner = (entry: number, exit: number, left: boolean): Corner => ({
   id: 'c1',
@@ -57,5 +57,30 @@ describe('the lap unrolled', () => {
     const e = edges(road, 0, 10);
     expect(e.left[0]).toEqual([0, 4]);
     expect(e.right[0]).toEqual([0, -6]);
+  });
+});
+
+describe('a strip with many corners', () => {
+  it('is even where there is room', () => {
+    const at = opened([100, 500, 900], 1000, 500, 22);
+    expect([0, 250, 500, 1000].map(at)).toEqual([0, 125, 250, 500]);
+  });
+
+  it('opens up where corners stand close, keeps order and both ends', () => {
+    const places = [100, 110, 120, 130, 800];
+    const at = opened(places, 1000, 500, 22);
+    const x = places.map(at);
+    for (let i = 1; i < x.length; i++) expect((x[i] ?? 0) - (x[i - 1] ?? 0)).toBeGreaterThanOrEqual(22 - 1e-9);
+    expect(at(0)).toBe(0);
+    expect(at(1000)).toBeCloseTo(500, 9);
+    const all = Array.from({ length: 1001 }, (_, s) => at(s));
+    for (let i = 1; i < all.length; i++) expect((all[i] ?? 0) - (all[i - 1] ?? 0)).toBeGreaterThan(0);
+  });
+
+  it('shares out what there is where all of them do not fit', () => {
+    const places = Array.from({ length: 62 }, (_, i) => 10 + i * 5);
+    const at = opened(places, 21000, 900, 22);
+    const x = places.map(at);
+    for (let i = 1; i < x.length; i++) expect((x[i] ?? 0) - (x[i - 1] ?? 0)).toBeGreaterThan(900 / 62 - 0.5);
   });
 });

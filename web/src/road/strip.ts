@@ -32,6 +32,56 @@ export function swing(corners: Corner[], length: number, station: number): numbe
   return Math.max(-1, Math.min(1, sum));
 }
 
+/**
+ * Where stations lie along a strip: even where there is room, opened up where corners stand closer than `least`, at the
+ * cost of the longer stretches between others. Order is kept, and both ends stay.
+ *
+ * @param places stations that must stand apart, each within the length
+ * @param width of the strip from station 0 to the length
+ */
+export function opened(places: number[], length: number, width: number, least: number): (station: number) => number {
+  const knots = [0, ...[...places].sort((a, b) => a - b), length];
+  const even = (s: number) => (s / length) * width;
+  const inner = (i: number) => i > 0 && i < knots.length - 2;
+  const gaps = knots.slice(1).map((k, i) => even(k - (knots[i] ?? 0)));
+  const wanted = gaps.map((_, i) => (inner(i) ? least : 0.3 * least));
+  const lack = gaps.reduce((sum, g, i) => sum + Math.max(0, (wanted[i] ?? 0) - g), 0);
+  if (lack === 0) return even;
+  const spare = gaps.reduce((sum, g, i) => sum + Math.max(0, g - (wanted[i] ?? 0)), 0);
+  // With more corners than fit, what there is is shared out evenly.
+  const tight = lack > spare ? width / wanted.reduce((sum, w) => sum + w, 0) : 1;
+  const given = gaps.map((g, i) => {
+    const w = wanted[i] ?? 0;
+    return tight < 1 ? w * tight : g < w ? w : w + (g - w) * (1 - lack / spare);
+  });
+  const at = [0];
+  for (const g of given) at.push((at[at.length - 1] ?? 0) + g);
+  return (s) => {
+    let i = 0;
+    while (i < knots.length - 2 && s > (knots[i + 1] ?? 0)) i++;
+    const a = knots[i] ?? 0;
+    const b = knots[i + 1] ?? length;
+    const share = b > a ? (s - a) / (b - a) : 0;
+    return (at[i] ?? 0) + share * (given[i] ?? 0);
+  };
+}
+
+/** Pixels beside the lap on its strip, and between the numbers of two corners. */
+const BESIDE = 14;
+const APART = 22;
+
+/** The station in the middle of a corner. */
+export function middleOf(corner: Corner, length: number): number {
+  return (corner.entry + ((corner.exit - corner.entry + length) % length) / 2) % length;
+}
+
+/** Where stations lie on the strip of a lap, in pixels: all that stands under one another uses this. */
+export function lapAcross(corners: Corner[], length: number, width: number): (station: number) => number {
+  const middles = corners.map((c) => middleOf(c, length));
+  const at = opened(middles, length, width - 2 * BESIDE, APART);
+  return (s) => BESIDE + at(s);
+}
+
 /** The compass needle at a station: degrees clockwise from "ahead" to north. */
 export function northFrom(road: RoadView, station: number): number {
   const i = Math.round(station / road.step) % road.heading.length;

@@ -1,10 +1,11 @@
 <script lang="ts">
+  import Slide from '../../kit/Slide.svelte';
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { onDestroy } from 'svelte';
   import { push } from 'svelte-spa-router';
   import { api, ask, asProblem, type CornerFinding, type DebriefView, type Problem } from '../../api/api';
   import { here } from '../../kit/here.svelte';
-  import { lapTime, plain, signed, speedText } from '../../words/units';
+  import { metres, lapTime, plain, signed, speedText } from '../../words/units';
   import { cornerWord } from '../../words/words';
   import DayNote from './DayNote.svelte';
   import FitPanel from './FitPanel.svelte';
@@ -73,7 +74,7 @@
 
   $effect(() => {
     if (view) {
-      here.say(`${view.circuit} · ${view.vehicle}`, `${view.name} · revision ${view.revision}`, view.reference);
+      here.say(view.vehicle, `${view.name} · revision ${view.revision}`, view.reference);
       here.run = view.run;
     }
   });
@@ -358,10 +359,18 @@
           {/if}
         </section>
         <aside class="border-base-300 grid content-start gap-3 border-l pl-5">
-          <label class="grid gap-1 text-sm">
-            Longest step: {plain(longest, 1)} m
-            <input type="range" class="range range-xs" min="1" max="5" step="0.5" bind:value={longest} />
-          </label>
+          <div class="grid gap-1 text-sm">
+            <span>Longest step</span>
+            <Slide
+              value={longest}
+              min={1}
+              max={5}
+              step={0.5}
+              label="Longest step"
+              text={metres(longest, 1)}
+              oninput={(v) => (longest = v)}
+            />
+          </div>
           {#if mine}
             <form class="grid gap-2" onsubmit={save}>
               <p>{Object.keys(accepted).length} accepted</p>

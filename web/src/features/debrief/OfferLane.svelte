@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Corner, CornerFinding } from '../../api/api';
+  import { lapAcross, middleOf } from '../../road/strip';
   import { plain } from '../../words/units';
 
   /** Seconds on offer, corner by corner, under the lap strip; what has a habit is filled. */
@@ -15,12 +16,12 @@
   const H = 150;
   let width = $state(1000);
   const most = $derived(Math.max(0.2, ...findings.map((f) => f.offer)));
+  const across = $derived(lapAcross(corners, length, width));
   const bars = $derived(
     findings.flatMap((f) => {
       const c = corners.find((k) => k.id === f.corner);
       if (!c) return [];
-      const middle = (c.entry + ((c.exit - c.entry + length) % length) / 2) % length;
-      return [{ f, c, x: PAD + (middle / length) * (width - 2 * PAD), h: (f.offer / most) * (H - 62) }];
+      return [{ f, c, x: across(middleOf(c, length)), h: (f.offer / most) * (H - 62) }];
     }),
   );
   function onkeydown(event: KeyboardEvent, corner: string) {

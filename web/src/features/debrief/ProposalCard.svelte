@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Slide from '../../kit/Slide.svelte';
   import type { Corner, ProposalLine } from '../../api/api';
   import { metres, plain, signed } from '../../words/units';
   import { cornerWord } from '../../words/words';
@@ -81,16 +82,17 @@
             onclick={() => ondecide(p.metres)}>Accept</button
           >
           {#if accepted !== null && Math.abs(p.metres) > 0.6}
-            <input
-              type="range"
-              class="range range-xs w-32"
-              aria-label="Metres of the step"
-              min="0.5"
-              max={Math.abs(p.metres)}
-              step="0.5"
-              value={Math.abs(accepted)}
-              oninput={(e) => ondecide(Math.sign(p.metres) * Number(e.currentTarget.value))}
-            />
+            <span class="w-36">
+              <Slide
+                value={Math.abs(accepted)}
+                min={0.5}
+                max={Math.abs(p.metres)}
+                step={0.5}
+                label="Metres of the step"
+                text={metres(Math.abs(accepted), 1)}
+                oninput={(v) => ondecide(Math.sign(p.metres) * v)}
+              />
+            </span>
           {/if}
           <button class="btn btn-xs" disabled={accepted === null} onclick={() => ondecide(null)}>Decline</button>
         </div>

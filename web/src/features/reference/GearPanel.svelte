@@ -84,11 +84,13 @@
       is safe.
     </p>
     <dl class="grid grid-cols-[auto_1fr] gap-x-3 [&>dd]:text-right [&>dt]:opacity-80">
-      <dt>shifts down</dt>
-      <dd data-downshifts>
+      <dt class="col-span-2">shifts down</dt>
+      <dd class="col-span-2" data-downshifts>
         {#if answer.shifts.down.length === 0}none{/if}
         {#each answer.shifts.down as d (d.gear)}
-          <span class="block">{d.gear} at {metres(d.station)}, {speedText(d.speed)}{d.safe ? '' : ', too early'}</span>
+          <span class="block whitespace-nowrap"
+            >{d.gear} at {metres(d.station)}, {speedText(d.speed)}{d.safe ? '' : ', too early'}</span
+          >
         {/each}
       </dd>
       {#if answer.shifts.limiterCost != null}

@@ -65,8 +65,7 @@
 
   $effect(() => {
     const v = all.data;
-    if (v)
-      here.say(`${v.title} · ${v.vehicle}`, `${v.runs.length} ${v.runs.length === 1 ? 'run' : 'runs'}`, v.reference);
+    if (v) here.say(v.vehicle, `${v.runs.length} ${v.runs.length === 1 ? 'run' : 'runs'}`, v.reference);
     if (run) here.run = run.id;
   });
 

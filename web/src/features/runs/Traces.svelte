@@ -95,27 +95,31 @@
     ctx.save();
     ctx.font = `${10 * d}px "Sofia Sans Semi Condensed Variable"`;
     ctx.textAlign = 'left';
-    let last = -1000;
-    for (const e of first.events) {
-      for (const [key, kind] of MARKED) {
-        const s = e[key];
-        if (s === null || s === undefined || s < shown[0] || s > shown[1]) continue;
-        const x = u.valToPos(inLength(s), 'x', true);
-        const y = u.bbox.top + u.bbox.height;
-        const style = POINTS[kind];
-        ctx.fillStyle = css(style.colour.slice(4, -1));
-        ctx.strokeStyle = ctx.fillStyle;
-        ctx.beginPath();
-        ctx.moveTo(x, y);
-        ctx.lineTo(x, y - 12 * d);
-        ctx.lineTo(x + 6 * d, y - 9 * d);
-        ctx.lineTo(x, y - 6 * d);
-        ctx.stroke();
-        ctx.fill();
-        if (close && x - last > 34 * d) {
-          ctx.fillText(style.word, x + 3 * d, y - 15 * d);
-          last = x;
-        }
+    // Where the last name of each row ends; a name that fits in none is left to its colour.
+    const ends = [-Infinity, -Infinity];
+    const marks = first.events
+      .flatMap((e) => MARKED.map(([key, kind]) => ({ s: e[key], kind })))
+      .filter(
+        (m): m is { s: number; kind: (typeof MARKED)[number][1] } => m.s != null && m.s >= shown[0] && m.s <= shown[1],
+      )
+      .sort((a, b) => a.s - b.s);
+    for (const { s, kind } of marks) {
+      const x = u.valToPos(inLength(s), 'x', true);
+      const y = u.bbox.top + u.bbox.height;
+      const style = POINTS[kind];
+      ctx.fillStyle = css(style.colour.slice(4, -1));
+      ctx.strokeStyle = ctx.fillStyle;
+      ctx.beginPath();
+      ctx.moveTo(x, y);
+      ctx.lineTo(x, y - 12 * d);
+      ctx.lineTo(x + 6 * d, y - 9 * d);
+      ctx.lineTo(x, y - 6 * d);
+      ctx.stroke();
+      ctx.fill();
+      const row = ends.findIndex((end) => x > end);
+      if (close && row >= 0) {
+        ctx.fillText(style.word, x + 3 * d, y - (15 + 11 * row) * d);
+        ends[row] = x + ctx.measureText(style.word).width + 8 * d;
       }
     }
     ctx.restore();

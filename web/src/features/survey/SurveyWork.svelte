@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Slide from '../../kit/Slide.svelte';
   import { createQuery } from '@tanstack/svelte-query';
   import { onDestroy, onMount } from 'svelte';
   import { push } from 'svelte-spa-router';
@@ -502,18 +503,18 @@
         {/if}
         <div class="flex items-center gap-2 text-sm">
           <input class="input input-sm w-34" type="date" aria-label="Date of the session" bind:value={date} />
-          <input
-            class="range range-xs flex-1"
-            type="range"
-            min="0"
-            max="1425"
-            step="15"
-            aria-label="Hour of the session"
-            aria-valuetext={clock}
-            name="hour"
-            bind:value={minutes}
-          />
-          <strong class="w-11" data-clock>{clock}</strong>
+          <span class="flex-1" data-clock={clock}>
+            <Slide
+              value={minutes}
+              min={0}
+              max={1425}
+              step={15}
+              label="Hour of the session"
+              text={clock}
+              name="hour"
+              oninput={(v) => (minutes = v)}
+            />
+          </span>
           <label class="flex items-center gap-1">
             <input type="checkbox" class="checkbox checkbox-sm" bind:checked={traffic} /> traffic
           </label>

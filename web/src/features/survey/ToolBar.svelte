@@ -19,8 +19,20 @@
   const kinds = Object.keys(LANDMARKS) as LandmarkKind[];
   let zone = $state<ZoneKind>('DAMP');
   let place = $state<PlaceKind>('PASS');
+  let choosing = $state(false);
+  let menu = $state<HTMLDetailsElement>();
+  const capital = (word: string) => word.charAt(0).toUpperCase() + word.slice(1);
   const of = $derived(tool.kind === 'landmark' ? tool.of : null);
 </script>
+
+<svelte:window
+  onpointerdown={(e) => {
+    if (!menu?.contains(e.target as Node)) choosing = false;
+  }}
+  onkeydown={(e) => {
+    if (e.key === 'Escape') choosing = false;
+  }}
+/>
 
 <div class="flex items-center gap-2 py-1" role="toolbar" aria-label="What to put on the road">
   <button
@@ -29,25 +41,36 @@
     aria-pressed={tool.kind === 'look'}
     onclick={() => ontool({ kind: 'look' })}>Look</button
   >
-  <div class="flex" role="group" aria-label="Landmark">
-    {#each kinds as kind (kind)}
-      <button
-        type="button"
-        class={['btn btn-sm w-9 rounded-none px-0', of === kind ? 'bg-base-300!' : '']}
-        aria-label={LANDMARKS[kind].word}
-        aria-pressed={of === kind}
-        title={LANDMARKS[kind].word}
-        data-tool={kind}
-        onclick={() => ontool({ kind: 'landmark', of: kind })}
-      >
-        <svg width="34" height="28" aria-hidden="true">
-          <g transform="translate(17 {LANDMARKS[kind].out < 0 ? 8 : 26}) scale(0.85)">
-            <LandmarkShape landmark={{ kind, label: '', left: true, readable: true }} quiet />
-          </g>
-        </svg>
-      </button>
-    {/each}
-  </div>
+  <details class="relative" bind:open={choosing} bind:this={menu}>
+    <summary class={['btn btn-sm', of ? 'btn-primary' : '']} data-tool="landmark">
+      {of ? capital(LANDMARKS[of].word) : 'Landmark'}
+    </summary>
+    <div
+      class="border-base-content bg-base-100 absolute z-20 mt-1 grid w-96 grid-cols-2 gap-x-2 border p-2 shadow-lg"
+      role="group"
+      aria-label="Landmark"
+    >
+      {#each kinds as kind (kind)}
+        <button
+          type="button"
+          class={['btn btn-sm justify-start font-normal', of === kind ? 'bg-base-300!' : 'btn-ghost']}
+          aria-pressed={of === kind}
+          data-tool={kind}
+          onclick={() => {
+            choosing = false;
+            ontool({ kind: 'landmark', of: kind });
+          }}
+        >
+          <svg width="34" height="28" aria-hidden="true">
+            <g transform="translate(17 {LANDMARKS[kind].out < 0 ? 8 : 26}) scale(0.85)">
+              <LandmarkShape landmark={{ kind, label: '', left: true, readable: true }} quiet />
+            </g>
+          </svg>
+          {capital(LANDMARKS[kind].word)}
+        </button>
+      {/each}
+    </div>
+  </details>
   <button type="button" class="btn btn-sm" onclick={onboards}>Set of boards</button>
   <button
     type="button"

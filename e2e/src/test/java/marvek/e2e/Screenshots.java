@@ -147,7 +147,7 @@ class Screenshots {
     return String.valueOf(
         b.run(
             "return [...document.querySelectorAll('[aria-label=Run] option')]"
-                + ".find(o => o.textContent.includes('first session')).textContent"));
+                + ".find(o => o.textContent.includes('First session')).textContent"));
   }
 
   private static void keep(Browser b, Path folder, String name) throws IOException {

@@ -72,6 +72,7 @@ class SurveyPathTest {
       "BOARD", "TREE", "POST", "SEAM", "BARRIER", "BRIDGE", "ROAD", "LINE", "CONE", "OTHER"
     };
     for (int i = 0; i < kinds.length; i++) {
+      browser.click("[data-tool=landmark]");
       browser.click("[data-tool=" + kinds[i] + "]");
       browser.clickIn("[data-strip]", 70 + i * 115, i % 2 == 0 ? 50 : 222);
     }

@@ -16,6 +16,7 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.springframework.boot.test.context.SpringBootTest;
 import org.springframework.boot.test.web.server.LocalServerPort;
@@ -34,6 +35,7 @@ import org.springframework.test.context.ActiveProfiles;
       "server.tomcat.connection-timeout=3s",
     })
 @ActiveProfiles("test")
+@Tag("slow")
 class StrangersTest {
   @LocalServerPort private int port;
 

@@ -22,10 +22,12 @@ import marvek.core.plan.LostBrakings;
 import marvek.core.units.Display;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleClasses;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 /** A reference on the line of least bending, computed anew on the quickest one. */
+@Tag("slow")
 class RecomputedTest {
   private final List<ComputedLap> both = new ArrayList<>();
 

@@ -27,11 +27,13 @@ import marvek.core.survey.Things;
 import marvek.core.survey.TrackLimit;
 import marvek.core.technique.SchoolLine;
 import marvek.core.words.ReferenceCsv;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 
 /** What follows when something else changes, and by which sign. */
+@Tag("slow")
 class WhatFollowsTest {
   private static final Example GT = Example.of("cup-gt");
   private static final Centreline ROAD = GT.computed.road();

@@ -10,11 +10,13 @@ import java.util.Collections;
 import java.util.List;
 import marvek.core.fixtures.DrawnRoads;
 import marvek.core.fixtures.Tracks;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 /** Circuits read from points of roads whose lengths and radii are known exactly. */
+@Tag("slow")
 class DrawnRoadsTest {
   private static final int ROADS = 50;
 

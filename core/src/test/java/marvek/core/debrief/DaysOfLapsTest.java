@@ -20,11 +20,13 @@ import marvek.core.telemetry.Channel;
 import marvek.core.telemetry.DrivenLap;
 import marvek.core.telemetry.LapGrid;
 import marvek.core.units.Display;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 /** Laps driven on days of all sorts, on roads that nobody drew, held against the day that fits. */
+@Tag("slow")
 class DaysOfLapsTest {
   private static final double PACE = 0.98;
 

@@ -20,11 +20,13 @@ import marvek.core.telemetry.CornerEvents;
 import marvek.core.telemetry.DrivenLap;
 import marvek.core.telemetry.LapGrid;
 import marvek.core.vehicle.Vehicle;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.EnumSource;
 
 /** What laps say against a reference, on a lap of four bends. */
+@Tag("slow")
 class DebriefTest {
   private static final String SECOND = Device.DRAFT.get(1).corner();
 

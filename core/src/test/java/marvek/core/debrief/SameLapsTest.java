@@ -10,8 +10,10 @@ import marvek.core.logger.Driven;
 import marvek.core.logger.Plan;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.SimulatedDriver;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
+@Tag("slow")
 class SameLapsTest {
   private static Driven drive(long seed, double spread) {
     return SimulatedDriver.drive(

@@ -28,10 +28,12 @@ import marvek.core.plan.CornerAnswer.BrakingNumbers;
 import marvek.core.refusal.Refusal;
 import marvek.core.vehicle.VehicleClasses;
 import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
+@Tag("slow")
 class AnswersTest {
   private static Example gt;
 

@@ -22,12 +22,14 @@ import marvek.core.units.Display;
 import marvek.core.vehicle.VehicleClasses;
 import marvek.core.words.Sentence;
 import marvek.core.words.Speech;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
 
 /** No braking of the lap is without a point, on roads and vehicles that nobody had in mind. */
+@Tag("slow")
 class BrakingsTest {
   /** A braking as the lap's own trace tells it: onset, slowest and the speeds there. */
   record Seen(double onset, double slowest, double from, double to) {}

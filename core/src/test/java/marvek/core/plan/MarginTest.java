@@ -14,10 +14,12 @@ import marvek.core.entry.Slowing;
 import marvek.core.fixtures.DrawnRoads;
 import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 /** The margin of a braking marker, on roads that nobody drew. */
+@Tag("slow")
 class MarginTest {
 
   private static CircuitReading road(long seed) {

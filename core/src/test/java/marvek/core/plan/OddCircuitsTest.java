@@ -19,11 +19,13 @@ import marvek.core.lap.Conditions;
 import marvek.core.marker.Landmark;
 import marvek.core.units.Units;
 import marvek.core.vehicle.VehicleClasses;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
 
 /** Circuits that nobody had in mind get a sensible draft all the same. */
+@Tag("slow")
 class OddCircuitsTest {
 
   static Stream<Arguments> circuits() {

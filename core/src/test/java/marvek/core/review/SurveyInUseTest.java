@@ -26,9 +26,11 @@ import marvek.core.survey.Place;
 import marvek.core.survey.Things;
 import marvek.core.survey.Zone;
 import marvek.core.survey.Zones;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** What a survey means for a reference. */
+@Tag("slow")
 class SurveyInUseTest {
   private static final Example GT = Example.of("cup-gt");
   private static final MarkerJudge.View ALONE = new MarkerJudge.View(null, null, false, 1);

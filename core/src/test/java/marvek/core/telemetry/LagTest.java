@@ -11,12 +11,14 @@ import marvek.core.fixtures.Device;
 import marvek.core.logger.Driven;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.Truth;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** Positions that come later than the pedals. */
+@Tag("slow")
 class LagTest {
   private static final Driven DRIVEN = Device.drive(4, 41);
   private static final Pattern TOLD = Pattern.compile("come (-?[0-9.]+) s after the pedals");

@@ -14,11 +14,13 @@ import marvek.core.logger.Mistake;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.Truth;
 import marvek.core.refusal.Refusal;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 /** Laps cut from recordings that devices have spoilt in the ways they do. */
+@Tag("slow")
 class LapsTest {
   private static final Driven DRIVEN = Device.drive(3, 21);
   private static final List<String> ROWS = Device.rows(DRIVEN, 50, Recorder.Noise.usual());

@@ -20,6 +20,7 @@ import marvek.core.fixtures.Device;
 import marvek.core.logger.Driven;
 import marvek.core.logger.Recorder;
 import marvek.core.refusal.Refusal;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -28,6 +29,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 /**
  * The same drive in files as devices and spreadsheets write them: read alike, or refused rightly.
  */
+@Tag("slow")
 class OddFilesTest {
   private static final LocalPlane PLACE = new LocalPlane(-8, 39);
   private static final Driven DRIVEN = Device.drive(2, 77);

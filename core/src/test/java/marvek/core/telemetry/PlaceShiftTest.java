@@ -22,9 +22,11 @@ import marvek.core.logger.SimulatedDriver;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
 import marvek.core.refusal.Refusal;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** Recordings whose places all lie beside the road. */
+@Tag("slow")
 class PlaceShiftTest {
   private static final Pattern SAID =
       Pattern.compile("All places lie ([0-9.]+) m to the (\\S+) of");

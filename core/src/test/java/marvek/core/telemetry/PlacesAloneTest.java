@@ -29,11 +29,13 @@ import marvek.core.logger.Recorder;
 import marvek.core.logger.SimulatedDriver;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** What laps tell that are not driven on the line, and what places alone cannot tell. */
+@Tag("slow")
 class PlacesAloneTest {
   private static final Set<String> OF_THE_FEET =
       Set.of(

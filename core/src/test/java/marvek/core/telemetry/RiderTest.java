@@ -21,9 +21,11 @@ import marvek.core.logger.SimulatedDriver;
 import marvek.core.logger.Truth;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** A motorcycle: two brakes, lean in place of steering. */
+@Tag("slow")
 class RiderTest {
   private static final ComputedLap DESK = Device.computed("motorcycle-600");
   private static final List<CornerEntry> DRAFT =

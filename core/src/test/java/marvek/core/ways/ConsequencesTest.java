@@ -39,9 +39,11 @@ import marvek.core.survey.Zone;
 import marvek.core.technique.School;
 import marvek.core.units.Display;
 import marvek.core.vehicle.Vehicle;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** What choices lead to: exits, gears, days, copies, warnings. */
+@Tag("slow")
 public class ConsequencesTest {
   private static final Example GT = Example.of("cup-gt");
   private static final Example WINGS = Example.of("downforce-prototype");

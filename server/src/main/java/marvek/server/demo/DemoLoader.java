@@ -127,7 +127,7 @@ class DemoLoader implements ApplicationRunner {
                     number("fuel.load", 60, "Forty minutes and a reserve"),
                     number("pressure.cold.front", 145, "Comes up to 190 hot"),
                     number("pressure.cold.rear", 140, "Comes up to 185 hot"),
-                    number("camber.front", -3.6, "Even wear across the tyre on Friday"),
+                    number("camber.front", -3.6, "Even wear across the tyre on the first day"),
                     number("floor.front", 78, "Clears the kerb at 1"),
                     number("floor.rear", 92, ""),
                     number("brakes.bias", 65, "Rear moved into 4 with less"),
@@ -192,7 +192,7 @@ class DemoLoader implements ApplicationRunner {
     save(
         driver,
         id,
-        "After Friday practice 1: 1 and 4 had room to spare, 14 ran wide on full throttle.");
+        "After practice 1: 1 and 4 had room to spare, 14 ran wide on full throttle.");
     change(
         driver,
         id,
@@ -204,7 +204,7 @@ class DemoLoader implements ApplicationRunner {
     save(
         driver,
         id,
-        "After Friday practice 2: one step later into 1, 12 and 14; off the brake sooner in 12.");
+        "After practice 2: one step later into 1, 12 and 14; off the brake sooner in 12.");
     runs(driver, id);
     change(
         driver,
@@ -225,7 +225,7 @@ class DemoLoader implements ApplicationRunner {
         simulated.run(
             driver,
             id,
-            "Saturday, first session",
+            "First session of the day",
             now.minus(Duration.ofHours(5)),
             12,
             List.of(
@@ -233,11 +233,11 @@ class DemoLoader implements ApplicationRunner {
                 new Habit(Mistake.COASTS, "c12", 1, 0.8),
                 new Habit(Mistake.PLACED_WRONG_BEFORE, "c14", 1, 0.9)),
             7);
-    evidences.acceptBest(driver, morning, 2, "What the first session on Saturday spoke for.");
+    evidences.acceptBest(driver, morning, 2, "What the first session spoke for.");
     simulated.run(
         driver,
         id,
-        "Saturday, second session",
+        "Second session of the day",
         now.minus(Duration.ofHours(2)),
         10,
         List.of(

@@ -18,9 +18,11 @@ import marvek.core.telemetry.DrivenLap;
 import marvek.core.telemetry.EventFinder;
 import marvek.core.telemetry.LapKind;
 import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** Errors of what is found in noisy recordings, against what the simulated driver really did. */
+@Tag("slow")
 class AccuracyTest {
   private static final Path REPORT = Path.of("target", "accuracy.md");
 

@@ -28,9 +28,11 @@ import marvek.core.logger.Mistake;
 import marvek.core.telemetry.DrivenLap;
 import marvek.core.telemetry.EventFinder;
 import marvek.core.telemetry.LapGrid;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** A debrief names the mistake that was planted, and none on clean laps. */
+@Tag("slow")
 class PlantedMistakesTest {
   private static final Path REPORT = Path.of("target", "confusion.md");
   private static final Map<Mistake, String> NAMED = new EnumMap<>(Mistake.class);

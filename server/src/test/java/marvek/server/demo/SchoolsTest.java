@@ -12,11 +12,13 @@ import marvek.core.technique.Question;
 import marvek.core.technique.School;
 import marvek.core.ways.Choices;
 import marvek.core.ways.Compromise;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 /** For each question there is a corner of the demo where each school wins, by computation. */
+@Tag("slow")
 class SchoolsTest {
   private static final MarkerJudge.View PLAIN = new MarkerJudge.View(null, null, false, 1);
   private static final DemoDesk RING_GT = DemoDesk.of("falcoeira-ring", "cup-gt");

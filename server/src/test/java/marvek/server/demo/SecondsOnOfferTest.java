@@ -18,12 +18,14 @@ import marvek.core.debrief.Sections;
 import marvek.core.logger.Habit;
 import marvek.core.logger.Mistake;
 import org.hipparchus.stat.correlation.SpearmansCorrelation;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /**
  * What the debrief says is on offer, against what the mistake costs: the same driver with and
  * without it, which only the simulated driver can show.
  */
+@Tag("slow")
 class SecondsOnOfferTest {
   private static final Path REPORT = Path.of("target", "offers.md");
 

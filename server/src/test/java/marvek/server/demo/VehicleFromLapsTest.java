@@ -14,9 +14,11 @@ import marvek.core.logger.Mistake;
 import marvek.core.telemetry.Channel;
 import marvek.core.telemetry.DrivenLap;
 import marvek.core.telemetry.LapGrid;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** The vehicle as the laps of a simulated driver show it, who drives the very vehicle entered. */
+@Tag("slow")
 class VehicleFromLapsTest {
   private static final DemoDesk RING = DemoDesk.of("falcoeira-ring", "cup-gt");
 

@@ -1,0 +1,2 @@
+/** Where the sun stands over a place at an hour, and where shadows fall. */
+package marvek.core.sun;

@@ -1,0 +1,2 @@
+/** Runs, laps and debriefs as files. */
+package marvek.server.export;

@@ -1,0 +1,2 @@
+/** What is next for whoever signed in. */
+package marvek.server.paddock;

@@ -1,0 +1,2 @@
+/** Who may look at or say something about a reference. */
+package marvek.server.sharing;

@@ -1,0 +1,2 @@
+/** Vehicles and set-up sheets, each with its owner. */
+package marvek.server.vehicle;
