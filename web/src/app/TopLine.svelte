@@ -7,6 +7,7 @@
   import { router } from 'svelte-spa-router';
   import { api, ask, type Preferences } from '../api/api';
   import { here } from '../kit/here.svelte';
+  import Preferred from '../kit/Preferred.svelte';
   import { session } from '../api/session.svelte';
 
   const paddock = createQuery(() => ({ queryKey: ['paddock'], queryFn: () => ask(api.GET('/api/paddock')) }));
@@ -59,11 +60,13 @@
   }
 </script>
 
-<header class="no-print border-base-300 flex h-14 items-center gap-4 border-b px-5">
+<header
+  class="no-print border-base-300 flex flex-wrap items-center gap-x-4 border-b px-5 py-1 lg:h-14 lg:flex-nowrap lg:py-0"
+>
   <a href="#/" class="text-xl font-bold">Marvek</a>
-  <nav aria-label="Way of work" class="relative flex-none">
-    <span class="bg-base-300 absolute top-[9px] right-8 left-8 h-[3px]" aria-hidden="true"></span>
-    <ol class="relative flex">
+  <nav aria-label="Way of work" class="relative order-last w-full flex-none overflow-x-auto lg:order-none lg:w-auto">
+    <span class="bg-base-300 absolute top-[9px] right-8 left-8 hidden h-[3px] lg:block" aria-hidden="true"></span>
+    <ol class="relative flex w-max">
       {#each stops as stop (stop.name)}
         <li class="w-[66px] text-center text-sm">
           {#snippet bead()}
@@ -100,38 +103,7 @@
   </p>
   {#if person}
     <div class="flex items-center gap-2">
-      <label class="sr-only" for="unit-speed">Speed in</label>
-      <select
-        id="unit-speed"
-        class="select select-sm w-20"
-        value={person.speed}
-        onchange={(e) => prefer({ speed: e.currentTarget.value as Preferences['speed'] })}
-      >
-        <option value="KMH">km/h</option>
-        <option value="MPH">mph</option>
-      </select>
-      <label class="sr-only" for="unit-length">Lengths in</label>
-      <select
-        id="unit-length"
-        class="select select-sm w-16"
-        value={person.length}
-        onchange={(e) => prefer({ length: e.currentTarget.value as Preferences['length'] })}
-      >
-        <option value="M">m</option>
-        <option value="FT">ft</option>
-        <option value="YD">yd</option>
-      </select>
-      <label class="sr-only" for="corner-words">Corners by</label>
-      <select
-        id="corner-words"
-        class="select select-sm w-24"
-        value={person.corners}
-        onchange={(e) => prefer({ corners: e.currentTarget.value as Preferences['corners'] })}
-      >
-        <option value="NUMBERS">numbers</option>
-        <option value="NAMES">names</option>
-        <option value="BOTH">both</option>
-      </select>
+      <span class="hidden items-center gap-2 lg:flex"><Preferred /></span>
       <button
         class="btn btn-sm btn-square btn-ghost"
         aria-label={person.theme === 'DUSK' ? 'Paper look' : 'Dusk look'}

@@ -5,6 +5,7 @@
   import { here } from '../../kit/here.svelte';
   import { session } from '../../api/session.svelte';
   import { size } from '../../words/units';
+  import Preferred from '../../kit/Preferred.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
 
   here.say('', '', null);
@@ -107,6 +108,10 @@
   {/if}
   <div class="grid items-start gap-5 md:grid-cols-2">
     <div class="grid gap-5">
+      <section class="bg-base-100 border-base-300 flex flex-wrap items-center gap-2 rounded border p-4">
+        <h2 class="w-full font-bold">Units and names</h2>
+        <Preferred />
+      </section>
       <section class="bg-base-100 border-base-300 grid gap-3 rounded border p-4">
         <h2 class="font-bold">What you keep here</h2>
         {#if used.data}

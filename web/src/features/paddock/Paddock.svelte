@@ -111,7 +111,7 @@
   const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 </script>
 
-<main class="grid gap-5 p-5">
+<main class="grid grid-cols-[minmax(0,1fr)] gap-5 p-5">
   {#if paddock.error}
     <ProblemBox problem={asProblem(paddock.error)} />
   {:else if !view}
@@ -143,7 +143,7 @@
       {/if}
     </section>
 
-    <div class="grid gap-5 lg:grid-cols-[2fr_1fr]">
+    <div class="grid grid-cols-[minmax(0,1fr)] gap-5 lg:grid-cols-[2fr_1fr]">
       <section>
         {#if view.shared.length}
           <h2 class="mb-2 font-bold">Open to you</h2>
@@ -172,8 +172,10 @@
         {/if}
         <ul class="grid gap-2">
           {#each view.references as r (r.id)}
-            <li class="bg-base-100 border-base-300 flex items-center gap-4 rounded border px-4 py-2">
-              <a class="min-w-0 flex-1" href="#/reference/{r.id}">
+            <li
+              class="bg-base-100 border-base-300 flex flex-wrap items-center gap-x-4 gap-y-1 rounded border px-4 py-2"
+            >
+              <a class="min-w-52 flex-1" href="#/reference/{r.id}">
                 <span class="font-semibold">{r.circuit}</span> · {r.vehicle}
                 <span class="block text-sm">
                   {r.revision === 0 ? 'draft, no revision' : `revision ${r.revision}`}{r.changed && r.revision > 0

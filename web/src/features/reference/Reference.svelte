@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { innerWidth } from 'svelte/reactivity/window';
   import { createQuery } from '@tanstack/svelte-query';
   import { onDestroy, untrack } from 'svelte';
   import ChevronLeft from '@lucide/svelte/icons/chevron-left';
@@ -38,6 +39,8 @@
   let { params }: { params: { id: string } } = $props();
 
   let desk = $state.raw<Desk | null>(null);
+  // Pixels that the desk needs across.
+  const WIDE = 900;
   let problem = $state<Problem | null>(null);
   let held = $state<PointKind | null>(null);
   const SHEETS = [
@@ -203,6 +206,18 @@
   <main class="p-5"><ProblemBox {problem} /></main>
 {:else if !desk}
   <p class="p-5" role="status">Opening the reference…</p>
+{:else if (innerWidth.current ?? WIDE) < WIDE}
+  <main class="grid gap-4 p-5">
+    <h1 class="text-xl font-bold">{desk.view.name}</h1>
+    <p>The desk wants a wider window: a tablet held across, or a laptop. This fits here:</p>
+    <p class="flex flex-wrap gap-2">
+      {#if desk.view.revision > 0}
+        <a class="btn" href="#/card/{params.id}/{desk.view.revision}">The card</a>
+      {/if}
+      <a class="btn" href="#/whole/{params.id}">The whole lap</a>
+      <a class="btn" href="#/walk/{desk.view.layoutId}">Track walk</a>
+    </p>
+  </main>
 {:else}
   {@const corner = desk.corner}
   {@const entry = desk.entry}

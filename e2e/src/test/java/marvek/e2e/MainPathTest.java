@@ -251,9 +251,9 @@ class MainPathTest {
     byte[] pdf = browser.print();
     String text = new String(pdf, StandardCharsets.ISO_8859_1);
     assertThat(text.split("/Type\\s*/Page[^s]", -1)).as("pages").hasSize(2);
-    browser.choose("#unit-speed", "mph");
+    browser.choose("header [name=speed]", "mph");
     browser.textWhen("article th.n + th, article thead", t -> t.contains("mph"));
-    browser.choose("#unit-speed", "km/h");
+    browser.choose("header [name=speed]", "km/h");
     browser.textWhen("article thead", t -> t.contains("km/h"));
   }
 
@@ -349,7 +349,7 @@ class MainPathTest {
     browser.find("main[data-waiting='0']");
     browser.click("button[aria-label='Dusk look']");
     browser.find("html[data-theme=dusk]");
-    browser.choose("#unit-length", "ft");
+    browser.choose("header [name=length]", "ft");
     browser.textWhen("[data-editor=corners] h2", t -> t.contains("ft radius"));
     browser.reload();
     browser.find("html[data-theme=dusk]");

@@ -136,9 +136,9 @@ class SurveyPathTest {
     browser.click("button[aria-label=Undo]");
     browser.waitFor(() -> browser.all("[data-corner]").size() == 7, "seven corners again");
     browser.find("//*[name()='g'][@data-corner][contains(@aria-label, 'Moinho')]");
-    browser.choose("#corner-words", "names");
+    browser.choose("header [name=corners]", "names");
     browser.find("//*[name()='text'][contains(., 'Moinho')]");
-    browser.choose("#corner-words", "numbers");
+    browser.choose("header [name=corners]", "numbers");
     browser.click("//button[starts-with(., 'Merge with')]");
     browser.textWhen("header p", t -> t.contains("6 corners"));
     browser.fill("[data-editor=corners] input[name=number]", "4" + Keys.TAB);

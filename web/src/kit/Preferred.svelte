@@ -1,0 +1,53 @@
+<script lang="ts">
+  import type { Preferences } from '../api/api';
+  import { session } from '../api/session.svelte';
+
+  /** Units and names as one likes them. */
+  const person = $derived(session.person);
+
+  async function prefer(change: Partial<Preferences>) {
+    if (!person) return;
+    await session.prefer({
+      speed: person.speed,
+      length: person.length,
+      theme: person.theme,
+      corners: person.corners,
+      ...change,
+    });
+  }
+</script>
+
+{#if person}
+  <select
+    aria-label="Speed in"
+    class="select select-sm w-20"
+    name="speed"
+    value={person.speed}
+    onchange={(e) => prefer({ speed: e.currentTarget.value as Preferences['speed'] })}
+  >
+    <option value="KMH">km/h</option>
+    <option value="MPH">mph</option>
+  </select>
+  <select
+    aria-label="Lengths in"
+    class="select select-sm w-16"
+    name="length"
+    value={person.length}
+    onchange={(e) => prefer({ length: e.currentTarget.value as Preferences['length'] })}
+  >
+    <option value="M">m</option>
+    <option value="FT">ft</option>
+    <option value="YD">yd</option>
+  </select>
+  <select
+    aria-label="Corners by"
+    class="select select-sm w-24"
+    name="corners"
+    value={person.corners}
+    onchange={(e) => prefer({ corners: e.currentTarget.value as Preferences['corners'] })}
+  >
+    <option value="NUMBERS">numbers</option>
+    <option value="NAMES">names</option>
+    <option value="BOTH">both</option>
+  </select>
+{/if}
