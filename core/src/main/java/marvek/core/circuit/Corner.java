@@ -1,5 +1,6 @@
 package marvek.core.circuit;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import java.util.Objects;
 
@@ -21,6 +22,7 @@ import java.util.Objects;
  *     entry in a reference
  * @param doubt of the radius, as a share of it, one standard deviation; 0 where the file bears it
  */
+@RecordBuilder
 public record Corner(
     String id,
     String number,
@@ -84,47 +86,26 @@ public record Corner(
 
   /** The same corner under another name. */
   public Corner named(String other) {
-    return new Corner(
-        id, number, other, left, entry, apexes, exit, radius, angle, kind, complex, uncounted,
-        doubt);
+    return CornerBuilder.builder(this).name(other).build();
   }
 
   /** The same corner under another id and number. */
   Corner numbered(String otherId, String otherNumber) {
-    return new Corner(
-        otherId,
-        otherNumber,
-        name,
-        left,
-        entry,
-        apexes,
-        exit,
-        radius,
-        angle,
-        kind,
-        complex,
-        uncounted,
-        doubt);
+    return CornerBuilder.builder(this).id(otherId).number(otherNumber).build();
   }
 
   /** The same corner with its apexes elsewhere. */
   Corner apexed(List<Double> stations) {
-    return new Corner(
-        id, number, name, left, entry, stations, exit, radius, angle, kind, complex, uncounted,
-        doubt);
+    return CornerBuilder.builder(this).apexes(stations).build();
   }
 
   /** The same corner as part of a group. */
   Corner grouped(CornerKind otherKind, int group) {
-    return new Corner(
-        id, number, name, left, entry, apexes, exit, radius, angle, otherKind, group, uncounted,
-        doubt);
+    return CornerBuilder.builder(this).kind(otherKind).complex(group).build();
   }
 
   /** The same corner with a doubt about its radius. */
   Corner doubted(double share) {
-    return new Corner(
-        id, number, name, left, entry, apexes, exit, radius, angle, kind, complex, uncounted,
-        share);
+    return CornerBuilder.builder(this).doubt(share).build();
   }
 }

@@ -1,5 +1,6 @@
 package marvek.core.debrief;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import marvek.core.entry.PointKind;
 import marvek.core.said.Said;
@@ -25,6 +26,7 @@ import org.jspecify.annotations.Nullable;
  * @param late metres late on each of them
  * @param seconds to the next corner on each of them
  */
+@RecordBuilder
 public record Proposal(
     String corner,
     PointKind kind,

@@ -139,22 +139,16 @@ public final class Proposals {
       if (louder) {
         all.set(
             i,
-            new Proposal(
-                p.corner(),
-                p.kind(),
-                false,
-                p.station(),
-                p.station(),
-                null,
-                null,
-                null,
-                p.laps(),
-                Strength.NONE,
-                Said.of("proposal.louder"),
-                Said.NOTHING,
-                p.evidence(),
-                p.late(),
-                p.seconds()));
+            ProposalBuilder.builder(p)
+                .change(false)
+                .to(p.station())
+                .gain(null)
+                .gainLow(null)
+                .gainHigh(null)
+                .strength(Strength.NONE)
+                .reason(Said.of("proposal.louder"))
+                .limitedBy(Said.NOTHING)
+                .build());
       }
     }
   }

@@ -1,5 +1,6 @@
 package marvek.core.entry;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
@@ -41,6 +42,7 @@ public record Variant(String id, Kind kind, String name, Day day, List<ByHand> e
    * @param surface of the road, for the places where water gathers; null only in a day that was
    *     stored without, until its variant gives it that of its kind
    */
+  @RecordBuilder
   public record Day(
       double grip,
       double extraMass,
@@ -65,14 +67,12 @@ public record Variant(String id, Kind kind, String name, Day day, List<ByHand> e
     }
 
     Day on(@Nullable Surface other) {
-      return new Day(
-          grip, extraMass, windSpeed, windFrom, drag, downforce, airTemperature, hour, other);
+      return VariantDayBuilder.builder(this).surface(other).build();
     }
 
     /** The same day with another grip, as a factor on the reference's own. */
     public Day withGrip(double other) {
-      return new Day(
-          other, extraMass, windSpeed, windFrom, drag, downforce, airTemperature, hour, surface);
+      return VariantDayBuilder.builder(this).grip(other).build();
     }
 
     /** What water does to the road, dry where nothing is known. */

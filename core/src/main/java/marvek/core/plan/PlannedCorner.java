@@ -1,5 +1,6 @@
 package marvek.core.plan;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import marvek.core.lap.LapSimulator;
 import marvek.core.lap.LapTrace;
 import marvek.core.lap.Limits;
@@ -79,6 +80,7 @@ final class PlannedCorner {
    * @param met where the lap has slowed for the corner first
    * @param until where the lap brakes again in the corner; past the stretch where it does not
    */
+  @RecordBuilder
   record Steps(
       int brake,
       int turnIn,
@@ -92,13 +94,11 @@ final class PlannedCorner {
       int met,
       int until) {
     Steps withBrake(int other) {
-      return new Steps(
-          other, turnIn, release, first, full, firstShare, exit, pedals, twice, met, until);
+      return PlannedCornerStepsBuilder.builder(this).brake(other).build();
     }
 
     Steps withPedals(@Nullable Pedals other) {
-      return new Steps(
-          brake, turnIn, release, first, full, firstShare, exit, other, twice, met, until);
+      return PlannedCornerStepsBuilder.builder(this).pedals(other).build();
     }
   }
 

@@ -1,5 +1,6 @@
 package marvek.core.session;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
 import org.hipparchus.distribution.continuous.TDistribution;
@@ -24,6 +25,7 @@ import org.jspecify.annotations.Nullable;
  * @param high upper end
  * @param words what that means; nothing where nothing was driven yet
  */
+@RecordBuilder
 public record Promise(
     Verdict verdict,
     int before,
@@ -126,7 +128,7 @@ public record Promise(
 
   /** The same in other words. */
   public Promise saying(Said other) {
-    return new Promise(verdict, before, after, moved, difference, low, high, other);
+    return PromiseBuilder.builder(this).words(other).build();
   }
 
   private static Verdict verdict(

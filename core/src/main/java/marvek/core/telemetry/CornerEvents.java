@@ -1,5 +1,6 @@
 package marvek.core.telemetry;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
@@ -43,6 +44,7 @@ import org.jspecify.annotations.Nullable;
  * @param spins times the rear wheel spun under the throttle
  * @param strike hardest knock upwards over the corner, m/s²
  */
+@RecordBuilder
 public record CornerEvents(
     String corner,
     @Nullable Double lift,
@@ -83,39 +85,6 @@ public record CornerEvents(
 
   /** The same without what was measured from a usual line. */
   public CornerEvents withoutLine() {
-    return new CornerEvents(
-        corner,
-        lift,
-        brake,
-        brakePeak,
-        peakAfter,
-        release,
-        brakings,
-        handOff,
-        turnIn,
-        null,
-        firstApex,
-        apex,
-        apexGap,
-        entryPlace,
-        minimumSpeed,
-        minimumAt,
-        arrivalSpeed,
-        exitSpeed,
-        roll,
-        coasting,
-        firstThrottle,
-        fullThrottle,
-        lifts,
-        exitAt,
-        exitRoom,
-        approachGear,
-        gear,
-        downshifts,
-        limiter,
-        corrections,
-        locks,
-        spins,
-        strike);
+    return CornerEventsBuilder.builder(this).lineShift(null).build();
   }
 }

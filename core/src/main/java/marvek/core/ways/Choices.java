@@ -1,5 +1,6 @@
 package marvek.core.ways;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -71,6 +72,7 @@ public final class Choices {
    * @param precision metres by which the marker may be missed by eye; null where it is not asked
    * @param givenAway how much of the corner that gives way is given, 0 to 1
    */
+  @RecordBuilder
   public record Outcome(
       @Nullable School school,
       boolean chosen,
@@ -86,20 +88,7 @@ public final class Choices {
       @Nullable Double precision,
       double givenAway) {
     Outcome over(double seconds) {
-      return new Outcome(
-          school,
-          chosen,
-          cornerTime,
-          seconds,
-          marginSeconds,
-          brakingMoved,
-          peak,
-          asks,
-          minimumSpeed,
-          tyreWork,
-          gear,
-          precision,
-          givenAway);
+      return ChoicesOutcomeBuilder.builder(this).toNext(seconds).build();
     }
   }
 
@@ -415,20 +404,12 @@ public final class Choices {
       }
       Double precision = least == Double.MAX_VALUE ? null : least;
       outcomes.add(
-          new Outcome(
-              school,
-              school == chosen,
-              now.cornerTime(),
-              now.toNext(),
-              now.marginSeconds(),
-              0,
-              now.peak(),
-              now.asks(),
-              now.minimumSpeed(),
-              now.tyreWork(),
-              now.gear(),
-              precision,
-              entry.givenAway()));
+          ChoicesOutcomeBuilder.builder(now)
+              .school(school)
+              .chosen(school == chosen)
+              .brakingMoved(0)
+              .precision(precision)
+              .build());
     }
     // With the same precision nothing is left to the weather.
     School best =
