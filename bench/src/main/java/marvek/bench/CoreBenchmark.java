@@ -24,7 +24,6 @@ import marvek.core.survey.Things;
 import marvek.core.technique.Pedals;
 import marvek.core.technique.Question;
 import marvek.core.technique.School;
-import marvek.core.units.Display;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleClasses;
 import marvek.core.ways.Choices;
@@ -136,8 +135,7 @@ public class CoreBenchmark {
   /** The lap on another day, and one corner adjusted to it. */
   @Benchmark
   public Variants.Adjusted adjustToAnotherDay() {
-    return Variants.adjust(
-        computed, Variants.computed(computed, List.of(), wet.day()), wet, entry, Display.METRIC);
+    return Variants.adjust(computed, Variants.computed(computed, List.of(), wet.day()), wet, entry);
   }
 
   @Benchmark

@@ -2,7 +2,6 @@ package marvek.core.day;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import marvek.core.entry.Carried;
 import marvek.core.entry.CornerEntry;
@@ -17,9 +16,10 @@ import marvek.core.line.Watch;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
 import marvek.core.plan.LostBrakings;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import marvek.core.survey.Zone;
 import marvek.core.survey.Zones;
-import marvek.core.units.Display;
 import marvek.core.vehicle.AirDensity;
 import org.jspecify.annotations.Nullable;
 
@@ -59,7 +59,7 @@ public final class Variants {
    * @param words in the driver's units
    * @param byHand whether the driver set it
    */
-  public record Adjustment(@Nullable PointKind kind, String words, boolean byHand) {}
+  public record Adjustment(@Nullable PointKind kind, Said words, boolean byHand) {}
 
   /** The conditions of a day, at the height for which the base was computed. */
   public static Conditions conditions(Conditions base, Variant.Day day) {
@@ -110,7 +110,7 @@ public final class Variants {
    * @param then the computed of the variant's day
    */
   public static Adjusted adjust(
-      ComputedLap base, ComputedLap then, Variant variant, CornerEntry own, Display units) {
+      ComputedLap base, ComputedLap then, Variant variant, CornerEntry own) {
     int c = base.indexOf(own.corner());
     CornerEntry draft = Drafter.entry(then, c);
     CornerEntry carried =
@@ -122,7 +122,7 @@ public final class Variants {
     List<PointKind> set =
         hand.map(h -> h.points().stream().map(CornerPoint::kind).toList()).orElse(List.of());
     return new Adjusted(
-        entry, proposed, changes(base, then, variant, own, entry, hand.orElse(null), units), set);
+        entry, proposed, changes(base, then, variant, own, entry, hand.orElse(null)), set);
   }
 
   private static CornerEntry with(CornerEntry proposed, Variant.ByHand hand) {
@@ -186,7 +186,7 @@ public final class Variants {
       CornerEntry own,
       PointKind kind,
       double to) {
-    Adjusted now = adjust(base, then, variant, own, Display.METRIC);
+    Adjusted now = adjust(base, then, variant, own);
     CornerEntry edited = now.entry().copy().moved(kind, to).done();
     List<Variant.ByHand> entries = new ArrayList<>(variant.entries());
     entries.removeIf(h -> h.corner().equals(own.corner()));
@@ -200,15 +200,18 @@ public final class Variants {
       Variant variant,
       CornerEntry own,
       CornerEntry entry,
-      Variant.@Nullable ByHand hand,
-      Display units) {
+      Variant.@Nullable ByHand hand) {
     List<Adjustment> out = new ArrayList<>();
-    String why = why(base, then, variant);
+    Said why = why(base, then, variant);
     if (own.slowing() != entry.slowing()) {
       out.add(
           new Adjustment(
               null,
-              why + word(entry.slowing()) + " instead of " + word(own.slowing()),
+              Said.of(
+                  "variant.slowing",
+                  why.in(),
+                  Said.of("slowing." + entry.slowing()).in(),
+                  Said.of("slowing." + own.slowing()).in()),
               hand != null && hand.slowing() != null));
     }
     for (CornerPoint p : entry.points()) {
@@ -222,57 +225,60 @@ public final class Variants {
         out.add(
             new Adjustment(
                 p.kind(),
-                (set ? "by hand: " : why)
-                    + p.kind().word()
-                    + " "
-                    + units.length(moved)
-                    + (moved < 0 ? " sooner" : " later"),
+                Said.of(
+                    "variant.point",
+                    (set ? Said.of("variant.by_hand") : why).in(),
+                    p.kind().said().in(),
+                    Value.length(moved),
+                    Value.choice(moved < 0)),
                 set));
       }
     }
     if (entry.gear() != own.gear()) {
       int more = entry.gear() - own.gear();
+      boolean set = hand != null && hand.gear() != null;
       out.add(
           new Adjustment(
               null,
-              (hand != null && hand.gear() != null ? "by hand: " : why)
-                  + Math.abs(more)
-                  + (Math.abs(more) == 1 ? " gear " : " gears ")
-                  + (more > 0 ? "higher" : "lower")
-                  + " at the slowest point",
-              hand != null && hand.gear() != null));
+              Said.of(
+                  "variant.gear",
+                  (set ? Said.of("variant.by_hand") : why).in(),
+                  Value.count(Math.abs(more)),
+                  Value.choice(more > 0)),
+              set));
     }
     return out;
   }
 
-  private static String why(ComputedLap base, ComputedLap then, Variant variant) {
-    List<String> parts = new ArrayList<>();
+  private static Said why(ComputedLap base, ComputedLap then, Variant variant) {
+    List<Said> parts = new ArrayList<>();
     Conditions a = base.conditions();
     Conditions b = then.conditions();
+    parts.add(Said.of("day.called", Value.own(variant.called())));
     if (Math.abs(b.grip() / a.grip() - 1) > 0.004) {
-      parts.add(String.format(Locale.ROOT, "grip %.0f %%", b.grip() / a.grip() * 100));
+      parts.add(Said.of("variant.grip", Value.percent(b.grip() / a.grip())));
     }
     if (Math.abs(b.extraMass() - a.extraMass()) > 0.5) {
-      parts.add(String.format(Locale.ROOT, "%+.0f kg", b.extraMass() - a.extraMass()));
+      parts.add(Said.of("variant.mass", Value.signed(b.extraMass() - a.extraMass(), 0)));
     }
     if (b.windSpeed() > 0.2) {
       parts.add(
-          String.format(
-              Locale.ROOT, "wind %.0f m/s from %.0f°", b.windSpeed(), variant.day().windFrom()));
+          Said.of(
+              "variant.wind",
+              Value.figure(b.windSpeed(), 0),
+              Value.figure(variant.day().windFrom(), 0)));
     }
     if (b.drag() < a.drag()) {
-      parts.add(String.format(Locale.ROOT, "drag %.0f %%", b.drag() * 100));
+      parts.add(Said.of("variant.drag", Value.percent(b.drag())));
     }
     if (Math.abs(b.airDensity() / a.airDensity() - 1) > 0.004) {
-      parts.add(String.format(Locale.ROOT, "air %.0f %%", b.airDensity() / a.airDensity() * 100));
+      parts.add(Said.of("variant.air", Value.percent(b.airDensity() / a.airDensity())));
     }
     if (variant.day().road().state() != Surface.State.DRY) {
-      parts.add("road " + variant.day().road().words());
+      parts.add(Said.of("variant.road", Value.own(variant.day().road().words())));
     }
-    return variant.called() + (parts.isEmpty() ? "" : ", " + String.join(", ", parts)) + ": ";
-  }
-
-  private static String word(Slowing slowing) {
-    return slowing.name().toLowerCase(Locale.ROOT);
+    Said all =
+        parts.stream().reduce((x, y) -> Said.of("joined.list", x.in(), y.in())).orElseThrow();
+    return Said.of("variant.why", all.in());
   }
 }

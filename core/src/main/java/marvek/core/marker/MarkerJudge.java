@@ -3,10 +3,11 @@ package marvek.core.marker;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Sight;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import marvek.core.sun.Shadow;
 import marvek.core.sun.SunPosition;
 import org.jspecify.annotations.Nullable;
@@ -117,10 +118,10 @@ public final class MarkerJudge {
   /**
    * A reason for marks taken away.
    *
-   * @param words in plain words
+   * @param words what it is
    * @param cost marks
    */
-  public record Reason(About about, String words, int cost) {}
+  public record Reason(About about, Said words, int cost) {}
 
   /**
    * A judgement.
@@ -157,12 +158,10 @@ public final class MarkerJudge {
     if (precision > FREE_METRES) {
       int cost =
           (int) Math.min(MOST_FOR_PRECISION, Math.round(PER_METRE * (precision - FREE_METRES)) + 1);
-      String words =
+      Said words =
           Math.abs(past) > 8
-              ? format(
-                  "%.0f m %s it must be judged by eye",
-                  Math.abs(past), past > 0 ? "past" : "before")
-              : format("its place can be told to %.0f m only", precision);
+              ? Said.of("marker.by_eye", Value.length(past), Value.choice(past > 0))
+              : Said.of("marker.blurred", Value.length(precision));
       reasons.add(new Reason(About.PRECISION, words, cost));
     }
     visibility(l, past, speed, reasons);
@@ -174,9 +173,7 @@ public final class MarkerJudge {
     if (l.kind() != Landmark.Kind.BRIDGE && Math.abs(standsAt - across) > FAR_ACROSS) {
       reasons.add(
           new Reason(
-              About.SIDE,
-              format("it stands %.0f m across the road from you", Math.abs(standsAt - across)),
-              FAR_SIDE));
+              About.SIDE, Said.of("marker.across", Value.length(standsAt - across)), FAR_SIDE));
     }
     Double moved = light(l, reasons);
     lookAlikes(l, reasons);
@@ -197,10 +194,14 @@ public final class MarkerJudge {
           case LIGHT -> 1;
         };
     if (cost > 0) {
-      reasons.add(new Reason(About.PERMANENCE, "it " + l.permanence().words(), cost));
+      reasons.add(
+          new Reason(
+              About.PERMANENCE,
+              Said.of("marker.permanence", Value.own(l.permanence().words())),
+              cost));
     }
     if (!l.readable()) {
-      reasons.add(new Reason(About.PERMANENCE, "it cannot be read at speed", UNREADABLE));
+      reasons.add(new Reason(About.PERMANENCE, Said.of("marker.unreadable"), UNREADABLE));
     }
   }
 
@@ -221,8 +222,7 @@ public final class MarkerJudge {
     }
     double seconds = (seen + Math.min(0, past)) / Math.max(speed, 1);
     if (seconds < SEEN_IN_TIME) {
-      String words =
-          format("a crest hides it until %.0f m before, %.1f s at that speed", seen, seen / speed);
+      Said words = Said.of("marker.crest", Value.length(seen), Value.figure(seen / speed, 1));
       reasons.add(new Reason(About.VISIBILITY, words, seconds < SEEN_LATE ? HIDDEN : LATE));
     }
   }
@@ -235,7 +235,7 @@ public final class MarkerJudge {
           default -> l.out() < 0 || (l.height() < LOW_THING && l.out() < 3);
         };
     if (view.traffic() && hidden) {
-      reasons.add(new Reason(About.TRAFFIC, "a car ahead hides it", BEHIND_A_CAR));
+      reasons.add(new Reason(About.TRAFFIC, Said.of("marker.car"), BEHIND_A_CAR));
     }
   }
 
@@ -244,13 +244,13 @@ public final class MarkerJudge {
     Optional<SunPosition> sun = view.sun();
     if (time == null || sun.isEmpty()) {
       if (l.permanence() == Landmark.Permanence.LIGHT) {
-        reasons.add(new Reason(About.LIGHT, "where it falls depends on the hour", UNNOTED_SHADOW));
+        reasons.add(new Reason(About.LIGHT, Said.of("marker.hour"), UNNOTED_SHADOW));
       }
       return null;
     }
     double heading = road.heading()[road.index(l.station())];
     if (sun.get().elevation() < DAWN) {
-      reasons.add(new Reason(About.LIGHT, "it is dark at that hour", DARK));
+      reasons.add(new Reason(About.LIGHT, Said.of("marker.dark"), DARK));
     } else if (sun.get().elevation() < DAZZLES_BELOW) {
       double towards = Math.PI / 2 - sun.get().azimuth();
       double off = Math.abs(Math.IEEEremainder(heading - towards, 2 * Math.PI));
@@ -258,9 +258,10 @@ public final class MarkerJudge {
         reasons.add(
             new Reason(
                 About.LIGHT,
-                format(
-                    "the sun stands %.0f° up, %.0f° off your heading",
-                    Math.toDegrees(Math.max(0, sun.get().elevation())), Math.toDegrees(off)),
+                Said.of(
+                    "marker.dazzles",
+                    Value.figure(Math.toDegrees(Math.max(0, sun.get().elevation())), 0),
+                    Value.figure(Math.toDegrees(off), 0)),
                 LOW_SUN));
       }
     }
@@ -271,14 +272,14 @@ public final class MarkerJudge {
       Landmark l, Instant time, SunPosition sun, double heading, List<Reason> reasons) {
     Optional<Shadow> now = Shadow.of(l.height(), sun);
     if (now.isEmpty()) {
-      reasons.add(new Reason(About.LIGHT, "there is no shadow at that hour", NO_SHADOW));
+      reasons.add(new Reason(About.LIGHT, Said.of("marker.no_shadow"), NO_SHADOW));
       return null;
     }
     Instant noted = l.noted();
     Optional<Shadow> then =
         noted == null ? Optional.empty() : view.sun(noted).flatMap(s -> Shadow.of(l.height(), s));
     if (noted == null || then.isEmpty()) {
-      reasons.add(new Reason(About.LIGHT, "no hour is noted for where it was", UNNOTED_SHADOW));
+      reasons.add(new Reason(About.LIGHT, Said.of("marker.no_hour"), UNNOTED_SHADOW));
       return null;
     }
     double moved = now.get().movedAlong(then.get(), heading);
@@ -287,9 +288,7 @@ public final class MarkerJudge {
       reasons.add(
           new Reason(
               About.LIGHT,
-              format(
-                  "it will have moved %.0f m %s",
-                  Math.abs(moved), moved > 0 ? "along the road" : "back towards you"),
+              Said.of("marker.moved", Value.length(moved), Value.choice(moved > 0)),
               cost));
     }
     return moved;
@@ -308,16 +307,14 @@ public final class MarkerJudge {
         reasons.add(
             new Reason(
                 About.LOOK_ALIKES,
-                format(
-                    "another %s %.0f m %s looks alike",
-                    l.kind().word(), Math.abs(apart), apart > 0 ? "further on" : "before it"),
+                Said.of(
+                    "marker.alike",
+                    Value.own(l.kind().word()),
+                    Value.length(apart),
+                    Value.choice(apart > 0)),
                 MISTAKEN));
         return;
       }
     }
-  }
-
-  private static String format(String pattern, Object... values) {
-    return String.format(Locale.ROOT, pattern, values);
   }
 }

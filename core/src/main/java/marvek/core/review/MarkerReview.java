@@ -3,7 +3,6 @@ package marvek.core.review;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import marvek.core.circuit.Centreline;
 import marvek.core.entry.CornerEntry;
@@ -16,6 +15,8 @@ import marvek.core.marker.MarkerJudge.Grade;
 import marvek.core.marker.MarkerJudge.Judgement;
 import marvek.core.marker.Tie;
 import marvek.core.plan.ComputedLap;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import marvek.core.survey.Kerb;
 import marvek.core.survey.Things;
 import marvek.core.survey.Zone;
@@ -81,7 +82,7 @@ public record MarkerReview(List<MarkedPoint> points, List<Bare> bare, List<Judge
    * @param words what it is and where
    * @param precision metres at that speed
    */
-  public record Serves(String words, double precision) {}
+  public record Serves(Said words, double precision) {}
 
   /** Reviews a reference against a survey. */
   public static MarkerReview of(
@@ -177,14 +178,15 @@ public record MarkerReview(List<MarkedPoint> points, List<Bare> bare, List<Judge
       double v = speed(p.station());
       double reach = p.kind() == PointKind.BRAKE ? REACH_BRAKING : REACH_OTHERS;
       for (Kerb k : things.kerbs()) {
-        edge(serves, p, k.from(), "the start of the kerb", 1, reach);
-        edge(serves, p, k.to(), "the end of the kerb", 1, reach);
+        edge(serves, p, k.from(), Said.of("serves.kerb_start"), 1, reach);
+        edge(serves, p, k.to(), Said.of("serves.kerb_end"), 1, reach);
       }
       for (Zone z : things.zones()) {
         double blurred = seam(z.kind());
+        Value zone = Value.own(z.kind().words());
         if (blurred > 0) {
-          edge(serves, p, z.from(), "where it turns to: " + z.kind().words(), blurred, reach);
-          edge(serves, p, z.to(), "the end of: " + z.kind().words(), blurred, reach);
+          edge(serves, p, z.from(), Said.of("serves.zone_start", zone), blurred, reach);
+          edge(serves, p, z.to(), Said.of("serves.zone_end", zone), blurred, reach);
         }
       }
       limiter(p, v).ifPresent(serves::add);
@@ -205,16 +207,15 @@ public record MarkerReview(List<MarkedPoint> points, List<Bare> bare, List<Judge
     }
 
     private void edge(
-        List<Serves> serves, CornerPoint p, double at, String what, double blurred, double reach) {
+        List<Serves> serves, CornerPoint p, double at, Said what, double blurred, double reach) {
       double past = road.apart(at, p.station());
       if (Math.abs(past) > reach) {
         return;
       }
-      String place =
+      Said place =
           Math.abs(past) < 1
-              ? "at " + what
-              : String.format(
-                  Locale.ROOT, "%.0f m %s %s", Math.abs(past), past > 0 ? "past" : "before", what);
+              ? Said.of("serves.at", what.in())
+              : Said.of(past > 0 ? "serves.past" : "serves.before", Value.length(past), what.in());
       serves.add(new Serves(place, Math.hypot(blurred, Landmark.BY_EYE * past)));
     }
 
@@ -239,7 +240,7 @@ public record MarkerReview(List<MarkedPoint> points, List<Bare> bare, List<Judge
       double seconds = metres / Math.max(v, 1);
       return Optional.of(
           new Serves(
-              String.format(Locale.ROOT, "%.1f s on the limiter in gear %d", seconds, top),
+              Said.of("serves.limiter", Value.figure(seconds, 1), Value.count(top)),
               Math.max(2, COUNTING * seconds * v + 0.1 * v)));
     }
 
@@ -255,7 +256,7 @@ public record MarkerReview(List<MarkedPoint> points, List<Bare> bare, List<Judge
               l -> {
                 double seconds = road.ahead(l.station(), p.station()) / Math.max(v, 1);
                 return new Serves(
-                    String.format(Locale.ROOT, "a count of %.1f s from %s", seconds, l.spoken()),
+                    Said.of("serves.counted", Value.figure(seconds, 1), Value.own(l.spoken())),
                     Math.hypot(0.1 * v, COUNTING * seconds * v));
               });
     }

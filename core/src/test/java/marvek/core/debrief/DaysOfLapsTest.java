@@ -19,7 +19,6 @@ import marvek.core.said.Said;
 import marvek.core.telemetry.Channel;
 import marvek.core.telemetry.DrivenLap;
 import marvek.core.telemetry.LapGrid;
-import marvek.core.units.Display;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -43,9 +42,7 @@ class DaysOfLapsTest {
   }
 
   private static List<CornerEntry> on(ComputedLap base, ComputedLap then, Variant day) {
-    return draft(base).stream()
-        .map(e -> Variants.adjust(base, then, day, e, Display.METRIC).entry())
-        .toList();
+    return draft(base).stream().map(e -> Variants.adjust(base, then, day, e).entry()).toList();
   }
 
   private static double used(ComputedLap computed, DrivenLap lap) {

@@ -13,6 +13,7 @@ import java.util.regex.Pattern;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.ReliefTest;
 import marvek.core.circuit.Sight;
+import marvek.core.fixtures.Plain;
 import marvek.core.marker.MarkerJudge.About;
 import marvek.core.marker.MarkerJudge.Grade;
 import marvek.core.marker.MarkerJudge.Judgement;
@@ -80,7 +81,7 @@ class MarkerReasonsTest {
     assertThat(j.marks()).isEqualTo(100 - j.reasons().stream().mapToInt(Reason::cost).sum());
     assertThat(j.reasons()).isSortedAccordingTo(Comparator.comparing(Reason::cost).reversed());
     if (kind.usualPermanence() != Landmark.Permanence.FIXED) {
-      assertThat(about(j, About.PERMANENCE).words())
+      assertThat(Plain.words(about(j, About.PERMANENCE).words()))
           .isEqualTo("it " + kind.usualPermanence().words())
           .hasSizeGreaterThan(8);
     }
@@ -107,16 +108,16 @@ class MarkerReasonsTest {
   void whatIsJudgedByEyeSaysHowFarAndCostsByTheMetre(double past, String words) {
     Judgement j = judge(FLAT, usual(Landmark.Kind.BOARD, 600), past, 50, ALONE);
     Reason r = about(j, About.PRECISION);
-    assertThat(r.words()).isEqualTo(words);
+    assertThat(Plain.words(r.words())).isEqualTo(words);
     assertThat(r.cost()).isEqualTo((int) Math.min(35, Math.round(3.5 * (j.precision() - 1.6)) + 1));
   }
 
   @Test
   void whatIsVagueItselfSaysSo() {
     Landmark bump = thing(Landmark.Kind.RUBBER, 600, 3, 1, Landmark.Permanence.FIXED);
-    assertThat(about(judge(FLAT, bump, 0, 50, ALONE), About.PRECISION).words())
+    assertThat(Plain.words(about(judge(FLAT, bump, 0, 50, ALONE), About.PRECISION).words()))
         .isEqualTo("its place can be told to 4 m only");
-    assertThat(about(judge(FLAT, bump, 8, 50, ALONE), About.PRECISION).words())
+    assertThat(Plain.words(about(judge(FLAT, bump, 8, 50, ALONE), About.PRECISION).words()))
         .startsWith("its place can be told");
   }
 
@@ -160,7 +161,7 @@ class MarkerReasonsTest {
     assertThat(j.reasons().stream().anyMatch(r -> r.about() == About.LOOK_ALIKES))
         .isEqualTo(confused);
     if (confused) {
-      assertThat(about(j, About.LOOK_ALIKES).words())
+      assertThat(Plain.words(about(j, About.LOOK_ALIKES).words()))
           .isEqualTo(
               String.format(
                   "another post %.0f m %s looks alike",
@@ -182,7 +183,7 @@ class MarkerReasonsTest {
             said.matcher(
                 j.reasons().stream()
                     .filter(r -> r.about() == About.VISIBILITY)
-                    .map(Reason::words)
+                    .map(r -> Plain.words(r.words()))
                     .findFirst()
                     .orElse(""));
         if (!m.matches()) {
@@ -206,18 +207,19 @@ class MarkerReasonsTest {
     View morning = new View(Instant.parse("2026-05-16T05:50:00Z"), PLACE, false, 1);
     View night = new View(Instant.parse("2026-05-16T23:30:00Z"), PLACE, false, 1);
     Landmark board = usual(Landmark.Kind.BOARD, 600);
-    assertThat(about(judge(FLAT, board, 0, 50, morning), About.LIGHT).words())
+    assertThat(Plain.words(about(judge(FLAT, board, 0, 50, morning), About.LIGHT).words()))
         .matches("the sun stands \\d+° up, \\d+° off your heading");
-    assertThat(about(judge(FLAT, board, 0, 50, night), About.LIGHT).words())
+    assertThat(Plain.words(about(judge(FLAT, board, 0, 50, night), About.LIGHT).words()))
         .isEqualTo("it is dark at that hour");
     Landmark shadow = usual(Landmark.Kind.SHADOW, 600);
     assertThat(judge(FLAT, shadow, 0, 50, ALONE).moved()).isNull();
-    assertThat(about(judge(FLAT, shadow, 0, 50, ALONE), About.LIGHT).words())
+    assertThat(Plain.words(about(judge(FLAT, shadow, 0, 50, ALONE), About.LIGHT).words()))
         .isEqualTo("where it falls depends on the hour");
     assertThat(judge(FLAT, shadow, 0, 50, night).moved()).isNull();
     View noon = new View(Instant.parse("2026-05-16T12:30:00Z"), PLACE, false, 1);
     Judgement unnoted = judge(FLAT, shadow, 0, 50, noon);
     assertThat(unnoted.moved()).isNull();
-    assertThat(about(unnoted, About.LIGHT).words()).isEqualTo("no hour is noted for where it was");
+    assertThat(Plain.words(about(unnoted, About.LIGHT).words()))
+        .isEqualTo("no hour is noted for where it was");
   }
 }

@@ -18,7 +18,6 @@ import marvek.core.fixtures.Example;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.LapTrace;
-import marvek.core.units.Display;
 import marvek.core.vehicle.VehicleClasses;
 import marvek.core.words.Sentence;
 import marvek.core.words.Speech;
@@ -181,11 +180,7 @@ class BrakingsTest {
     Variant wet = new Variant("wet", Variant.Kind.WET, "", Variant.Kind.WET.usual(), List.of());
     CornerEntry then =
         Variants.adjust(
-                gt.computed,
-                Variants.computed(gt.computed, List.of(), wet.day()),
-                wet,
-                lifted,
-                Display.METRIC)
+                gt.computed, Variants.computed(gt.computed, List.of(), wet.day()), wet, lifted)
             .entry();
     assertThat(then.slowing()).isEqualTo(Slowing.BRAKE);
     assertThat(then.point(PointKind.BRAKE)).isPresent();

@@ -15,6 +15,7 @@ import marvek.core.circuit.OutlineFile;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.fixtures.Example;
+import marvek.core.fixtures.Plain;
 import marvek.core.fixtures.Tracks;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.Surface;
@@ -80,7 +81,8 @@ class SurveyInUseTest {
         .first()
         .satisfies(
             s -> {
-              assertThat(s.words()).contains("12 m past the end of: change of surface");
+              assertThat(Plain.words(s.words()))
+                  .contains("12 m past the end of: change of surface");
               // 0.7 m for the seam itself, 12 % of twelve metres by eye.
               assertThat(s.precision()).isCloseTo(Math.hypot(0.7, 0.12 * 12), within(0.1));
             });

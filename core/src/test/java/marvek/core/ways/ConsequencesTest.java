@@ -37,7 +37,6 @@ import marvek.core.survey.Things;
 import marvek.core.survey.TrackLimit;
 import marvek.core.survey.Zone;
 import marvek.core.technique.School;
-import marvek.core.units.Display;
 import marvek.core.vehicle.Vehicle;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
@@ -148,8 +147,7 @@ public class ConsequencesTest {
         example.computed,
         Variants.computed(example.computed, List.of(), v.day()),
         v,
-        example.first(),
-        Display.METRIC);
+        example.first());
   }
 
   @Test
@@ -180,7 +178,8 @@ public class ConsequencesTest {
         .anyMatch(
             c ->
                 c.kind() == PointKind.BRAKE
-                    && c.words().matches("wet, grip 70 %, road wet: braking \\d+ m sooner"));
+                    && Plain.words(c.words())
+                        .matches("wet, grip 70 %, road wet: braking \\d+ m sooner"));
   }
 
   @Test
@@ -196,7 +195,10 @@ public class ConsequencesTest {
         found = grip;
         assertThat(sooner).isBetween(5.0, 10.0);
         assertThat(on(WINGS, v).changes())
-            .anyMatch(c -> c.words().contains(String.format("grip %.0f %%", 100 * v.day().grip())));
+            .anyMatch(
+                c ->
+                    Plain.words(c.words())
+                        .contains(String.format("grip %.0f %%", 100 * v.day().grip())));
       }
     }
     assertThat(found).isBetween(0.85, 0.98);

@@ -19,6 +19,7 @@ import marvek.core.debrief.Sections;
 import marvek.core.debrief.habits.Habit;
 import marvek.core.debrief.habits.Habits;
 import marvek.core.entry.PointKind;
+import marvek.core.entry.Slowing;
 import marvek.core.review.checks.Checks;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
@@ -63,6 +64,7 @@ class CatalogueTest {
     out.add("promise.CANNOT_BE_TOLD.some");
     Arrays.stream(Kerb.Part.values()).forEach(p -> out.add("kerb.part." + p));
     Arrays.stream(Kerb.Verdict.values()).forEach(v -> out.add("kerb.verdict." + v));
+    Arrays.stream(Slowing.values()).forEach(w -> out.add("slowing." + w));
     Stream.of("before", "in", "exit").forEach(w -> out.add("hazard.zone." + w));
     Stream.of("check.RELEASE_AGAINST_CHOICE.early", "check.RELEASE_AGAINST_CHOICE.held")
         .forEach(out::add);

@@ -189,10 +189,7 @@ class DemoLoader implements ApplicationRunner {
             "c4", e -> moved(e, PointKind.BRAKE, 4),
             "c8", e -> noted(e, "Blind over the crest: aim for the lone pine before it shows"),
             "c14", e -> moved(e, PointKind.FULL_THROTTLE, 6)));
-    save(
-        driver,
-        id,
-        "After practice 1: 1 and 4 had room to spare, 14 ran wide on full throttle.");
+    save(driver, id, "After practice 1: 1 and 4 had room to spare, 14 ran wide on full throttle.");
     change(
         driver,
         id,

@@ -20,6 +20,8 @@ import marvek.core.marker.MarkerJudge;
 import marvek.core.plan.Answers;
 import marvek.core.plan.ComputedLap;
 import marvek.core.review.MarkerReview;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import marvek.server.access.Driver;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -98,8 +100,7 @@ class VariantController {
         edited == null
             ? body.variant()
             : edited(opened, then, body.variant(), body.entry(), edited);
-    Variants.Adjusted adjusted =
-        Variants.adjust(opened.computed(), then, variant, body.entry(), speaking.units(driver));
+    Variants.Adjusted adjusted = Variants.adjust(opened.computed(), then, variant, body.entry());
     var answer = Answers.answer(then, opened.things(), adjusted.entry());
     var answered =
         new References.Answered(
@@ -142,7 +143,12 @@ class VariantController {
                     out.add(
                         new Variants.Adjustment(
                             p.kind(),
-                            hour + ", " + p.kind().word() + " at " + p.spoken() + ": " + r.words(),
+                            Said.of(
+                                "variant.light",
+                                Value.own(hour),
+                                p.kind().said().in(),
+                                Value.own(p.spoken()),
+                                r.words().in()),
                             false)));
       }
     }
@@ -158,11 +164,10 @@ class VariantController {
     check(opened, body.variant(), body.entries(), null);
     ComputedLap then =
         computedLaps.on(opened.row(), opened.layout(), opened.computed(), body.variant().day());
-    var units = speaking.units(driver);
     return new VariantLap(
         then.lap().lapTime(),
         body.entries().stream()
-            .map(e -> Variants.adjust(opened.computed(), then, body.variant(), e, units))
+            .map(e -> Variants.adjust(opened.computed(), then, body.variant(), e))
             .toList());
   }
 
@@ -193,8 +198,7 @@ class VariantController {
             opened.computed(),
             then,
             new Variant(variant.id(), variant.kind(), variant.name(), variant.day(), List.of()),
-            entry,
-            marvek.core.units.Display.METRIC);
+            entry);
     Optional<Variant.ByHand> hand =
         Variants.byHand(opened.computed().road().length(), without.proposed(), edited);
     List<Variant.ByHand> entries = new ArrayList<>(variant.entries());

@@ -13,7 +13,6 @@ import marvek.core.entry.Variant;
 import marvek.core.plan.ComputedLap;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
-import marvek.core.units.Display;
 import org.jspecify.annotations.Nullable;
 
 /** The days of a reference, and on which of them laps were driven. */
@@ -72,9 +71,7 @@ public final class RunDays {
   /** Entries as they are to be driven on a day. */
   public static List<CornerEntry> on(
       ComputedLap base, ComputedLap then, Variant day, List<CornerEntry> entries) {
-    return entries.stream()
-        .map(e -> Variants.adjust(base, then, day, e, Display.METRIC).entry())
-        .toList();
+    return entries.stream().map(e -> Variants.adjust(base, then, day, e).entry()).toList();
   }
 
   /**
