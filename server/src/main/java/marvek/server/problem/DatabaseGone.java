@@ -6,6 +6,7 @@ import java.sql.SQLTransientConnectionException;
 import org.jspecify.annotations.Nullable;
 import org.springframework.dao.DataAccessResourceFailureException;
 import org.springframework.transaction.CannotCreateTransactionException;
+import org.springframework.transaction.TransactionSystemException;
 
 /** Whether something failed because the database does not answer. */
 final class DatabaseGone {
@@ -24,11 +25,20 @@ final class DatabaseGone {
           || t instanceof CannotCreateTransactionException
           || t instanceof SQLTransientConnectionException
           || t instanceof SQLNonTransientConnectionException
-          || t instanceof SQLException sql && lost(sql.getSQLState())) {
+          || t instanceof SQLException sql && (lost(sql.getSQLState()) || closed(sql))) {
+        return true;
+      }
+      // Where taking back fails too, what failed first says why.
+      if (t instanceof TransactionSystemException twice && in(twice.getOriginalException())) {
         return true;
       }
     }
     return false;
+  }
+
+  /** The pool shuts a connection that has failed, and says so without a state. */
+  private static boolean closed(SQLException e) {
+    return e.getSQLState() == null && "Connection is closed".equals(e.getMessage());
   }
 
   /** SQLSTATE class 08, connection exception, and 57P, shutdown by an operator. */
