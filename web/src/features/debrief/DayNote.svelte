@@ -49,7 +49,7 @@
           ></span
         >
       {/if}
-      {#if !day.said}<span>{day.words.replace(/^Told from the laps: t/, 'T')}</span>{/if}
+      {#if !day.said}<span>{day.words}</span>{/if}
     {/if}
     {#each others as p (p.day ?? 'none')}
       <button class="link" data-part={p.day ?? 'none'} onclick={() => onpart(p.day ?? 'none')}

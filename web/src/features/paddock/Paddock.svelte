@@ -119,7 +119,7 @@
   {:else}
     <section class="bg-base-100 border-base-300 rounded border">
       <div class="flex flex-wrap items-center gap-6 p-5">
-        <div class="min-w-0 flex-1">
+        <div class="min-w-60 flex-1">
           <p class="text-sm">Next</p>
           <h1 class="text-2xl font-bold">{due.title}</h1>
           <p>{due.words}</p>

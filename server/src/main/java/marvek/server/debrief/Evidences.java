@@ -25,7 +25,6 @@ import marvek.core.said.Said;
 import marvek.core.session.Promise;
 import marvek.core.telemetry.Channel;
 import marvek.core.telemetry.LapGrid;
-import marvek.core.words.Speaker;
 import marvek.server.problem.Problem;
 import marvek.server.reference.Evidence;
 import marvek.server.reference.ReferenceRow;
@@ -231,7 +230,7 @@ public class Evidences {
               low == null || Double.isInfinite(low) ? null : low * share,
               high == null || Double.isInfinite(high) ? null : high * share,
               p.laps(),
-              Speaker.PLAIN.say(p.strength().said()),
+              p.strength().name(),
               run.id().toString(),
               p.evidence(),
               on));

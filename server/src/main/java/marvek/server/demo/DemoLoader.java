@@ -222,7 +222,7 @@ class DemoLoader implements ApplicationRunner {
         simulated.run(
             driver,
             id,
-            "First session of the day",
+            "First session",
             now.minus(Duration.ofHours(5)),
             12,
             List.of(
@@ -234,7 +234,7 @@ class DemoLoader implements ApplicationRunner {
     simulated.run(
         driver,
         id,
-        "Second session of the day",
+        "Second session",
         now.minus(Duration.ofHours(2)),
         10,
         List.of(

@@ -15,7 +15,7 @@ import org.jspecify.annotations.Nullable;
  * @param low lower end of the interval
  * @param high upper end
  * @param laps that spoke for it
- * @param strength in words
+ * @param strength name of it; those stored before the end of November 2026 hold words
  * @param run from which it was taken
  * @param lapIds of the laps
  * @param day that it is for: empty for the reference's own, id of a variant; null in evidence from
