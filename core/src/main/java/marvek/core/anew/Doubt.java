@@ -3,7 +3,6 @@ package marvek.core.anew;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -14,15 +13,17 @@ import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.marker.Landmark;
 import marvek.core.marker.Tie;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 
 /**
  * A point that was set on an older version of a layout and is to be looked at again.
  *
  * @param corner id
  * @param kind of the point
- * @param why in plain words
+ * @param why what was changed
  */
-public record Doubt(String corner, PointKind kind, String why) {
+public record Doubt(String corner, PointKind kind, Said why) {
   private static final double SAME_PLACE = 0.5;
 
   /**
@@ -52,8 +53,8 @@ public record Doubt(String corner, PointKind kind, String why) {
     List<Doubt> doubts = new ArrayList<>();
     for (CornerEntry e : content.corners()) {
       for (CornerPoint p : e.points()) {
-        String why = why(road, p, then, now, changes);
-        if (!why.isEmpty()) {
+        Said why = why(road, p, then, now, changes);
+        if (!why.equals(Said.NOTHING)) {
           doubts.add(new Doubt(e.corner(), p.kind(), why));
         }
       }
@@ -61,7 +62,7 @@ public record Doubt(String corner, PointKind kind, String why) {
     return List.copyOf(doubts);
   }
 
-  private static String why(
+  private static Said why(
       Centreline road,
       CornerPoint p,
       Map<String, Landmark> then,
@@ -69,27 +70,25 @@ public record Doubt(String corner, PointKind kind, String why) {
       List<Change> changes) {
     for (Change c : changes) {
       if (road.ahead(c.from(), p.station()) <= road.ahead(c.from(), c.to())) {
-        return c.what().isBlank() ? "something changed here" : c.what();
+        return c.what().isBlank()
+            ? Said.of("doubt.something")
+            : Said.of("doubt.changed", Value.own(c.what()));
       }
     }
     Tie tie = p.tie();
     Landmark was = tie == null ? null : then.get(tie.landmark());
     if (tie == null || was == null) {
-      return "";
+      return Said.NOTHING;
     }
     Landmark is = now.get(tie.landmark());
     if (is == null) {
-      return tie.spoken() + " has gone";
+      return Said.of("doubt.gone", Value.own(tie.spoken()));
     }
     double moved = road.apart(was.station(), is.station());
     return Math.abs(moved) < SAME_PLACE
-        ? ""
-        : String.format(
-            Locale.ROOT,
-            "%s moved %.0f m %s",
-            tie.spoken(),
-            Math.abs(moved),
-            moved > 0 ? "onwards" : "back");
+        ? Said.NOTHING
+        : Said.of(
+            "doubt.moved", Value.own(tie.spoken()), Value.length(moved), Value.choice(moved > 0));
   }
 
   private static Map<String, Landmark> byId(List<Landmark> landmarks) {

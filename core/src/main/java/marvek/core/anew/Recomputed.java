@@ -2,7 +2,6 @@ package marvek.core.anew;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import marvek.core.circuit.Corner;
 import marvek.core.entry.Carried;
 import marvek.core.entry.CornerEntry;
@@ -10,7 +9,8 @@ import marvek.core.entry.ReferenceContent;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
 import marvek.core.plan.LostBrakings;
-import marvek.core.units.Display;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -41,7 +41,7 @@ public record Recomputed(ReferenceContent content, List<Change> corners) {
    * @param lost whether the lap brakes where the reference had no point for it
    * @param words why
    */
-  public record Change(String corner, double seconds, boolean lost, String words) {}
+  public record Change(String corner, double seconds, boolean lost, Said words) {}
 
   /**
    * Computes it.
@@ -50,8 +50,7 @@ public record Recomputed(ReferenceContent content, List<Change> corners) {
    * @param is the computed that it is to be computed on, of the same road
    * @param own the reference as the driver has it
    */
-  public static Recomputed of(
-      ComputedLap was, ComputedLap is, ReferenceContent own, Display units) {
+  public static Recomputed of(ComputedLap was, ComputedLap is, ReferenceContent own) {
     // What the reference lacked on its own line, and what it does not brake for at all on the new.
     List<LostBrakings.Lost> lost = new ArrayList<>(LostBrakings.in(was, own));
     LostBrakings.in(is, own).stream().filter(l -> l.later() == null).forEach(lost::add);
@@ -67,18 +66,13 @@ public record Recomputed(ReferenceContent content, List<Change> corners) {
       entries.add(entry);
       LostBrakings.Lost missing =
           lost.stream().filter(l -> l.corner().equals(e.corner())).findFirst().orElse(null);
-      change(was, is, c, missing, units, changes);
+      change(was, is, c, missing, changes);
     }
     return new Recomputed(own.with(entries), changes);
   }
 
   private static void change(
-      ComputedLap was,
-      ComputedLap is,
-      int c,
-      LostBrakings.@Nullable Lost lost,
-      Display units,
-      List<Change> out) {
+      ComputedLap was, ComputedLap is, int c, LostBrakings.@Nullable Lost lost, List<Change> out) {
     Corner corner = is.corners().get(c);
     double away = 0;
     int first = is.road().index(was.lines().get(c).turnIn());
@@ -93,41 +87,30 @@ public record Recomputed(ReferenceContent content, List<Change> corners) {
     double before = was.lap().speed()[was.slowest(c)];
     double after = is.lap().speed()[is.slowest(c)];
     double seconds = seconds(is, c) - seconds(was, c);
-    List<String> words = new ArrayList<>();
+    List<Said> words = new ArrayList<>();
     if (lost != null) {
       Double later = lost.later();
+      Said than =
+          later == null
+              ? Said.of("anew.braked.not")
+              : Said.of("anew.braked.later", Value.length(later));
       words.add(
-          "the lap brakes here from "
-              + units.speed(lost.from())
-              + " to "
-              + units.speed(lost.to())
-              + (later == null
-                  ? ", the reference did not"
-                  : ", the reference " + units.length(later) + " later"));
+          Said.of("anew.braked.by", Value.speed(lost.from()), Value.speed(lost.to()), than.in()));
     }
     if (Math.abs(away) > MOVED) {
       words.add(
-          "the line lies up to "
-              + units.length(away, 1)
-              + " further "
-              + ((away > 0) == corner.left() ? "in" : "out"));
+          Said.of("anew.line", Value.length(away, 1), Value.choice((away > 0) == corner.left())));
     }
     if (Math.abs(after - before) > QUICKER) {
-      words.add("slowest " + units.speed(after) + " instead of " + units.speed(before));
+      words.add(Said.of("anew.slowest", Value.speed(after), Value.speed(before)));
     }
     if (Math.abs(seconds) > SECONDS) {
       words.add(
-          String.format(
-              Locale.ROOT, "%.2f s %s", Math.abs(seconds), seconds < 0 ? "quicker" : "slower"));
+          Said.of("anew.seconds", Value.figure(Math.abs(seconds), 2), Value.choice(seconds < 0)));
     }
     if (!words.isEmpty()) {
-      String said = String.join("; ", words);
-      out.add(
-          new Change(
-              corner.id(),
-              seconds,
-              lost != null,
-              said.substring(0, 1).toUpperCase(Locale.ROOT) + said.substring(1) + "."));
+      Said all = Said.of("anew.change", Said.joined(words).beginning());
+      out.add(new Change(corner.id(), seconds, lost != null, all));
     }
   }
 

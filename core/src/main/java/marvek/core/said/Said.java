@@ -1,5 +1,6 @@
 package marvek.core.said;
 
+import com.fasterxml.jackson.annotation.JsonCreator;
 import java.util.List;
 
 /**
@@ -9,8 +10,15 @@ import java.util.List;
  * @param values for the places {0}, {1} … of its pattern
  */
 public record Said(String key, List<Value> values) {
+  @JsonCreator
   public Said {
     values = List.copyOf(values);
+  }
+
+  /** What an earlier version stored as words. */
+  @JsonCreator(mode = JsonCreator.Mode.DELEGATING)
+  static Said stored(String words) {
+    return of("stored", Value.own(words));
   }
 
   /** Nothing to be said: no words at all. */

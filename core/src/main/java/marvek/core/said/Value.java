@@ -1,6 +1,20 @@
 package marvek.core.said;
 
+import com.fasterxml.jackson.annotation.JsonSubTypes;
+import com.fasterxml.jackson.annotation.JsonTypeInfo;
+
 /** A value in something said. All but people's own words are put into the driver's units. */
+@JsonTypeInfo(use = JsonTypeInfo.Id.DEDUCTION)
+@JsonSubTypes({
+  @JsonSubTypes.Type(Value.Length.class),
+  @JsonSubTypes.Type(Value.Speed.class),
+  @JsonSubTypes.Type(Value.Figure.class),
+  @JsonSubTypes.Type(Value.Count.class),
+  @JsonSubTypes.Type(Value.Choice.class),
+  @JsonSubTypes.Type(Value.Own.class),
+  @JsonSubTypes.Type(Value.CornerName.class),
+  @JsonSubTypes.Type(Value.Phrase.class)
+})
 public sealed interface Value {
   /**
    * A length along the road or across it, told without its sign.

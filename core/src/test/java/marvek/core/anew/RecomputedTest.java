@@ -11,6 +11,7 @@ import marvek.core.entry.CornerPoint;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.Slowing;
+import marvek.core.fixtures.Plain;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.Ground;
@@ -19,7 +20,6 @@ import marvek.core.line.Room;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
 import marvek.core.plan.LostBrakings;
-import marvek.core.units.Display;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleClasses;
 import org.junit.jupiter.api.Tag;
@@ -53,7 +53,7 @@ class RecomputedTest {
     ComputedLap is = both.get(1);
     ReferenceContent old = Drafter.draft(was, List.of());
     ReferenceContent anew = Drafter.draft(is, List.of());
-    Recomputed drafted = Recomputed.of(was, is, old, Display.METRIC);
+    Recomputed drafted = Recomputed.of(was, is, old);
     List<CornerEntry> own = new ArrayList<>();
     for (CornerEntry e : old.corners()) {
       own.add(
@@ -65,7 +65,7 @@ class RecomputedTest {
                   .done()
               : e);
     }
-    Recomputed moved = Recomputed.of(was, is, old.with(own), Display.METRIC);
+    Recomputed moved = Recomputed.of(was, is, old.with(own));
     assertThat(LostBrakings.in(is, drafted.content())).isEmpty();
     assertThat(LostBrakings.in(is, moved.content())).isEmpty();
     int compared = 0;
@@ -99,7 +99,7 @@ class RecomputedTest {
     double truth = is.lap().lapTime() - was.lap().lapTime();
     assertThat(truth).isLessThan(-0.1);
     assertThat(said).isCloseTo(truth, within(0.15 + 0.2 * Math.abs(truth)));
-    assertThat(drafted.corners()).allMatch(k -> k.words().endsWith("."));
+    assertThat(drafted.corners()).allMatch(k -> Plain.words(k.words()).endsWith("."));
   }
 
   @ParameterizedTest
@@ -115,12 +115,12 @@ class RecomputedTest {
       own.add(out ? e.copy().slowing(Slowing.LIFT).done() : e);
     }
     String corner = left;
-    Recomputed mended = Recomputed.of(is, is, new ReferenceContent(own), Display.METRIC);
+    Recomputed mended = Recomputed.of(is, is, new ReferenceContent(own));
     assertThat(mended.corners()).hasSize(1);
     Recomputed.Change said = mended.corners().get(0);
     assertThat(said.corner()).isEqualTo(corner);
     assertThat(said.lost()).isTrue();
-    assertThat(said.words()).startsWith("The lap brakes here from ").contains("km/h");
+    assertThat(Plain.words(said.words())).startsWith("The lap brakes here from ").contains("km/h");
     assertThat(LostBrakings.in(is, mended.content())).isEmpty();
   }
 }

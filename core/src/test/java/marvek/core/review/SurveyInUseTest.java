@@ -23,6 +23,8 @@ import marvek.core.marker.Landmark;
 import marvek.core.marker.MarkerJudge;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import marvek.core.survey.Place;
 import marvek.core.survey.Things;
 import marvek.core.survey.Zone;
@@ -126,7 +128,9 @@ class SurveyInUseTest {
             GT.boards,
             GT.boards,
             List.of(new Doubt.Change(road.wrap(brake - 5), road.wrap(brake + 5), "new tarmac")));
-    assertThat(stretch).containsExactly(new Doubt("c1", PointKind.BRAKE, "new tarmac"));
+    assertThat(stretch)
+        .containsExactly(
+            new Doubt("c1", PointKind.BRAKE, Said.of("doubt.changed", Value.own("new tarmac"))));
     String tiedTo =
         GT.first().points().stream()
             .filter(p -> p.kind() == PointKind.BRAKE)
@@ -142,10 +146,10 @@ class SurveyInUseTest {
               : l);
     }
     assertThat(Doubt.about(road, content, GT.boards, moved, List.of()))
-        .anySatisfy(d -> assertThat(d.why()).contains("moved 10 m back"));
+        .anySatisfy(d -> assertThat(Plain.words(d.why())).contains("moved 10 m back"));
     moved.removeIf(l -> l.id().equals(tiedTo));
     assertThat(Doubt.about(road, content, GT.boards, moved, List.of()))
-        .anySatisfy(d -> assertThat(d.why()).contains("has gone"));
+        .anySatisfy(d -> assertThat(Plain.words(d.why())).contains("has gone"));
   }
 
   private static ComputedLap square(double straight) {

@@ -71,6 +71,7 @@ class CatalogueTest {
     Stream.of("check.OVER_REV.gear", "check.OVER_REV.shift").forEach(out::add);
     Stream.of("check.LIMIT_AT_EXIT.rules", "check.LIMIT_AT_EXIT.cost").forEach(out::add);
     out.add("nothing");
+    out.add("stored");
     return out;
   }
 

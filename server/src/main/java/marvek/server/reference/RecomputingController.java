@@ -81,11 +81,10 @@ class RecomputingController {
       @PathVariable UUID id,
       @RequestBody RecomputeRequest body) {
     UUID sheet = body.otherSheet() ? body.sheet() : references.sheetNow(driver.id(), id);
-    var units = speaking.units(driver);
     return jobs.start(
         driver.id(),
         watch -> {
-          references.recompute(driver.id(), id, sheet, units, watch);
+          references.recompute(driver.id(), id, sheet, watch);
           return Job.Result.of(id);
         });
   }

@@ -36,7 +36,6 @@ import marvek.core.plan.LostBrakings;
 import marvek.core.survey.Things;
 import marvek.core.survey.Zone;
 import marvek.core.survey.Zones;
-import marvek.core.units.Display;
 import marvek.server.circuit.LayoutVersion;
 import marvek.server.circuit.Layouts;
 import marvek.server.circuit.SurveyBook;
@@ -297,13 +296,13 @@ public class References {
 
   /** Computes the line and numbers anew with vehicle, sheet and ground as they are now. */
   public ReferenceRow takeVehicle(UUID owner, UUID id) {
-    recompute(owner, id, sheetNow(owner, id), Display.METRIC, Watch.NOBODY);
+    recompute(owner, id, sheetNow(owner, id), Watch.NOBODY);
     return takeRecomputed(owner, id);
   }
 
   /** Says on which sheet the reference is proved, and computes on it; null for none. */
   public ReferenceRow proveOn(UUID owner, UUID id, @Nullable UUID sheetId) {
-    recompute(owner, id, sheetId, Display.METRIC, Watch.NOBODY);
+    recompute(owner, id, sheetId, Watch.NOBODY);
     return takeRecomputed(owner, id);
   }
 
@@ -320,7 +319,7 @@ public class References {
    *
    * @param sheetId set-up sheet, or null for none
    */
-  void recompute(UUID owner, UUID id, @Nullable UUID sheetId, Display units, Watch watch) {
+  void recompute(UUID owner, UUID id, @Nullable UUID sheetId, Watch watch) {
     Opened opened = inOne(() -> open(owner, id));
     Wanted wanted =
         inOne(
@@ -346,7 +345,7 @@ public class References {
                     Conditions.dryWarm(),
                     opened.row().lineOffsets())
                 .near(watch);
-    Recomputed anew = Recomputed.of(opened.computed(), computed, opened.working(), units);
+    Recomputed anew = Recomputed.of(opened.computed(), computed, opened.working());
     ReferenceContent content = refreshed(computed, opened.things(), anew.content());
     inOne(
         () -> {
