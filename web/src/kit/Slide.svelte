@@ -49,8 +49,24 @@
     inset: 0;
     width: 100%;
     margin: 0;
-    opacity: 0;
+    appearance: none;
+    background: transparent;
     cursor: ew-resize;
+    outline: none;
+  }
+  /* The native handle lies under the drawn one, as wide as it. */
+  input::-webkit-slider-thumb {
+    appearance: none;
+    width: 3.5rem;
+    height: 1.625rem;
+    background: transparent;
+    border: none;
+  }
+  input::-moz-range-thumb {
+    width: 3.5rem;
+    height: 1.625rem;
+    background: transparent;
+    border: none;
   }
   output {
     position: absolute;
