@@ -20,8 +20,11 @@ class Session {
     document.documentElement.dataset.theme = this.person?.theme === 'DUSK' ? 'dusk' : 'paper';
   }
 
-  async prefer(preferences: Preferences) {
-    this.take(await ask(api.PUT('/api/session/preferences', { body: preferences })));
+  /** Changes what is named, and leaves the rest as it was chosen. */
+  async prefer(change: Partial<Preferences>) {
+    if (!this.person) return;
+    const { speed, length, theme, corners } = this.person;
+    this.take(await ask(api.PUT('/api/session/preferences', { body: { speed, length, theme, corners, ...change } })));
   }
 
   async signOut() {

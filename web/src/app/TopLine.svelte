@@ -5,7 +5,7 @@
   import Sun from '@lucide/svelte/icons/sun';
   import User from '@lucide/svelte/icons/user';
   import { router } from 'svelte-spa-router';
-  import { api, ask, type Preferences } from '../api/api';
+  import { api, ask } from '../api/api';
   import { here } from '../kit/here.svelte';
   import Preferred from '../kit/Preferred.svelte';
   import { session } from '../api/session.svelte';
@@ -47,17 +47,6 @@
   ]);
 
   const person = $derived(session.person);
-
-  async function prefer(change: Partial<Preferences>) {
-    if (!person) return;
-    await session.prefer({
-      speed: person.speed,
-      length: person.length,
-      theme: person.theme,
-      corners: person.corners,
-      ...change,
-    });
-  }
 </script>
 
 <header
@@ -107,7 +96,7 @@
       <button
         class="btn btn-sm btn-square btn-ghost"
         aria-label={person.theme === 'DUSK' ? 'Paper look' : 'Dusk look'}
-        onclick={() => prefer({ theme: person.theme === 'DUSK' ? 'PAPER' : 'DUSK' })}
+        onclick={() => session.prefer({ theme: person.theme === 'DUSK' ? 'PAPER' : 'DUSK' })}
       >
         {#if person.theme === 'DUSK'}<Sun class="size-4" />{:else}<Moon class="size-4" />{/if}
       </button>

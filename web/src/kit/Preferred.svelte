@@ -4,17 +4,6 @@
 
   /** Units and names as one likes them. */
   const person = $derived(session.person);
-
-  async function prefer(change: Partial<Preferences>) {
-    if (!person) return;
-    await session.prefer({
-      speed: person.speed,
-      length: person.length,
-      theme: person.theme,
-      corners: person.corners,
-      ...change,
-    });
-  }
 </script>
 
 {#if person}
@@ -23,7 +12,7 @@
     class="select select-sm w-20"
     name="speed"
     value={person.speed}
-    onchange={(e) => prefer({ speed: e.currentTarget.value as Preferences['speed'] })}
+    onchange={(e) => session.prefer({ speed: e.currentTarget.value as Preferences['speed'] })}
   >
     <option value="KMH">km/h</option>
     <option value="MPH">mph</option>
@@ -33,7 +22,7 @@
     class="select select-sm w-16"
     name="length"
     value={person.length}
-    onchange={(e) => prefer({ length: e.currentTarget.value as Preferences['length'] })}
+    onchange={(e) => session.prefer({ length: e.currentTarget.value as Preferences['length'] })}
   >
     <option value="M">m</option>
     <option value="FT">ft</option>
@@ -44,7 +33,7 @@
     class="select select-sm w-24"
     name="corners"
     value={person.corners}
-    onchange={(e) => prefer({ corners: e.currentTarget.value as Preferences['corners'] })}
+    onchange={(e) => session.prefer({ corners: e.currentTarget.value as Preferences['corners'] })}
   >
     <option value="NUMBERS">numbers</option>
     <option value="NAMES">names</option>

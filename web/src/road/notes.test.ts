@@ -3,26 +3,13 @@ import { render } from '@testing-library/svelte';
 import { beforeEach, describe, expect, it } from 'vitest';
 import LapPlan from './LapPlan.svelte';
 import StripNotes from './StripNotes.svelte';
-import type { Catalogue, TraceView } from '../api/api';
+import type { TraceView } from '../api/api';
 import { catalogue } from '../api/catalogue.svelte';
 import { corner, entry, road } from '../testing/made';
-
-const usual = { grip: 0.7, extraMass: 0, windSpeed: 0, windFrom: 0, drag: 1, downforce: 1, hour: '' };
+import { WORDS } from '../testing/shown';
 
 beforeEach(() => {
-  catalogue.all = {
-    questions: [{ question: 'APEX', words: 'the apex' }],
-    schools: [
-      { school: 'LATE_APEX', question: 'APEX', words: 'late, for the exit' },
-      { school: 'EARLY_APEX', question: 'APEX', words: 'early, for the entry' },
-    ],
-    variants: [{ kind: 'WET', words: 'wet', usual }],
-    kinds: [],
-    details: [
-      { detail: 'AIM', phase: 'TURN_IN', words: 'look at', choices: [], motorcycle: false },
-      { detail: 'BUMPS', phase: 'BRAKING', words: 'bumps', choices: ['over bumps'], motorcycle: false },
-    ],
-  } as unknown as Catalogue;
+  catalogue.all = WORDS;
 });
 
 describe('notes on the drawing', () => {

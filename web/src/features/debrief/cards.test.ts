@@ -1,6 +1,5 @@
 // @vitest-environment jsdom
 import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
-import type { Component } from 'svelte';
 import { describe, expect, it, vi } from 'vitest';
 import DayNote from './DayNote.svelte';
 import ProposalCard from './ProposalCard.svelte';
@@ -8,11 +7,8 @@ import SpreadStrip from './SpreadStrip.svelte';
 import TrialsPanel from './TrialsPanel.svelte';
 import type { CornerFinding, ProposalLine, TrialView } from '../../api/api';
 import { corner, lap, LENGTH } from '../../testing/made';
-import Host from '../../testing/Host.svelte';
 import { server } from '../../testing/server';
-
-const hosted = (shown: unknown, given: Record<string, unknown>) =>
-  render(Host, { shown: shown as Component<Record<string, unknown>>, given });
+import { hosted } from '../../testing/shown';
 
 describe('a proposal', () => {
   const proposal = {

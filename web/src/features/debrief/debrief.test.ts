@@ -1,35 +1,12 @@
 // @vitest-environment jsdom
 import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
-import type { Component } from 'svelte';
-import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import FitPanel from './FitPanel.svelte';
 import OfferLane from './OfferLane.svelte';
-import type { Catalogue, CornerFinding } from '../../api/api';
-import { catalogue } from '../../api/catalogue.svelte';
+import type { CornerFinding } from '../../api/api';
 import { corner, LENGTH } from '../../testing/made';
-import Host from '../../testing/Host.svelte';
 import { server } from '../../testing/server';
-
-const squeezed = (node: Element | null) => node?.textContent?.replace(/\s+/g, ' ').trim() ?? '';
-const hosted = (shown: unknown, given: Record<string, unknown>) =>
-  render(Host, { shown: shown as Component<Record<string, unknown>>, given });
-const usual = { grip: 0.7, extraMass: 0, windSpeed: 0, windFrom: 0, drag: 1, downforce: 1, hour: '' };
-
-beforeEach(() => {
-  catalogue.all = {
-    questions: [{ question: 'APEX', words: 'the apex' }],
-    schools: [
-      { school: 'LATE_APEX', question: 'APEX', words: 'late, for the exit' },
-      { school: 'EARLY_APEX', question: 'APEX', words: 'early, for the entry' },
-    ],
-    variants: [{ kind: 'WET', words: 'wet', usual }],
-    kinds: [],
-    details: [
-      { detail: 'AIM', phase: 'TURN_IN', words: 'look at', choices: [], motorcycle: false },
-      { detail: 'BUMPS', phase: 'BRAKING', words: 'bumps', choices: ['over bumps'], motorcycle: false },
-    ],
-  } as unknown as Catalogue;
-});
+import { squeezed, hosted } from '../../testing/shown';
 
 describe('the vehicle as the laps show it', () => {
   const fit = {

@@ -8,9 +8,9 @@ import { type Catalogue } from '../../api/api';
 import { catalogue } from '../../api/catalogue.svelte';
 import type { Desk } from './desk.svelte';
 import { answer, entry, FakeDesk, LENGTH } from '../../testing/made';
+import { squeezed } from '../../testing/shown';
 
 const asDesk = (fake: FakeDesk) => fake as unknown as Desk;
-const squeezed = (node: Element | null) => node?.textContent?.replace(/\s+/g, ' ').trim() ?? '';
 
 beforeEach(() => {
   catalogue.all = {

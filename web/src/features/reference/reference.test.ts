@@ -5,29 +5,15 @@ import ConflictDialog from './ConflictDialog.svelte';
 import DaysPanel from './DaysPanel.svelte';
 import RemarksPanel from './RemarksPanel.svelte';
 import WaysPanel from './WaysPanel.svelte';
-import type { Catalogue, Outcome, Variant } from '../../api/api';
+import type { Outcome, Variant } from '../../api/api';
 import { catalogue } from '../../api/catalogue.svelte';
 import type { Desk } from './desk.svelte';
 import { corner, entry, FakeDesk } from '../../testing/made';
 import { server } from '../../testing/server';
-
-const squeezed = (node: Element | null) => node?.textContent?.replace(/\s+/g, ' ').trim() ?? '';
-const usual = { grip: 0.7, extraMass: 0, windSpeed: 0, windFrom: 0, drag: 1, downforce: 1, hour: '' };
+import { squeezed, usual, WORDS } from '../../testing/shown';
 
 beforeEach(() => {
-  catalogue.all = {
-    questions: [{ question: 'APEX', words: 'the apex' }],
-    schools: [
-      { school: 'LATE_APEX', question: 'APEX', words: 'late, for the exit' },
-      { school: 'EARLY_APEX', question: 'APEX', words: 'early, for the entry' },
-    ],
-    variants: [{ kind: 'WET', words: 'wet', usual }],
-    kinds: [],
-    details: [
-      { detail: 'AIM', phase: 'TURN_IN', words: 'look at', choices: [], motorcycle: false },
-      { detail: 'BUMPS', phase: 'BRAKING', words: 'bumps', choices: ['over bumps'], motorcycle: false },
-    ],
-  } as unknown as Catalogue;
+  catalogue.all = WORDS;
 });
 
 describe('ways of doing it', () => {

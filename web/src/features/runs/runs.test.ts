@@ -1,17 +1,13 @@
 // @vitest-environment jsdom
 import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
-import type { Component } from 'svelte';
 import { describe, expect, it, vi } from 'vitest';
 import LapDots from './LapDots.svelte';
 import LoggerDialog from './LoggerDialog.svelte';
 import RecordingNote from './RecordingNote.svelte';
 import type { ChannelChoice, RecordingLine } from '../../api/api';
 import { corner, lap } from '../../testing/made';
-import Host from '../../testing/Host.svelte';
 import { server } from '../../testing/server';
-
-const hosted = (shown: unknown, given: Record<string, unknown>) =>
-  render(Host, { shown: shown as Component<Record<string, unknown>>, given });
+import { hosted } from '../../testing/shown';
 
 describe('laps as marks', () => {
   const laps = [

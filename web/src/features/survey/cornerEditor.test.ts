@@ -1,30 +1,10 @@
 // @vitest-environment jsdom
 import { fireEvent, render, screen } from '@testing-library/svelte';
-import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import CornerEditor from './CornerEditor.svelte';
-import { type Catalogue, type Corner } from '../../api/api';
-import { catalogue } from '../../api/catalogue.svelte';
+import { type Corner } from '../../api/api';
 import type { SurveyDesk } from './survey.svelte';
 import { corner, LENGTH } from '../../testing/made';
-
-beforeEach(() => {
-  catalogue.all = {
-    questions: [],
-    schools: [],
-    variants: [],
-    kinds: [
-      { kind: 'BRAKE', words: 'braking marker', drafted: true },
-      { kind: 'BACK_UP', words: 'back-up marker', drafted: false },
-      { kind: 'BUILD_UP', words: 'build-up marker', drafted: false },
-    ],
-    details: [
-      { detail: 'AIM', phase: 'TURN_IN', words: 'look at', choices: [], motorcycle: false },
-      { detail: 'BUMPS', phase: 'BRAKING', words: 'bumps', choices: ['none', 'over bumps'], motorcycle: false },
-      { detail: 'KNEE', phase: 'BODY', words: 'knee', choices: [], motorcycle: true },
-      { detail: 'ESCAPE', phase: 'HAZARDS', words: 'escape plan', choices: [], motorcycle: false },
-    ],
-  } as unknown as Catalogue;
-});
 
 describe('the corner in the survey', () => {
   const three = [

@@ -1,29 +1,10 @@
 // @vitest-environment jsdom
 import { fireEvent, render, screen } from '@testing-library/svelte';
-import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import ThingEditor from './ThingEditor.svelte';
-import type { Catalogue, Things } from '../../api/api';
-import { catalogue } from '../../api/catalogue.svelte';
+import type { Things } from '../../api/api';
 import type { SurveyDesk } from './survey.svelte';
 import { corner } from '../../testing/made';
-
-const usual = { grip: 0.7, extraMass: 0, windSpeed: 0, windFrom: 0, drag: 1, downforce: 1, hour: '' };
-
-beforeEach(() => {
-  catalogue.all = {
-    questions: [{ question: 'APEX', words: 'the apex' }],
-    schools: [
-      { school: 'LATE_APEX', question: 'APEX', words: 'late, for the exit' },
-      { school: 'EARLY_APEX', question: 'APEX', words: 'early, for the entry' },
-    ],
-    variants: [{ kind: 'WET', words: 'wet', usual }],
-    kinds: [],
-    details: [
-      { detail: 'AIM', phase: 'TURN_IN', words: 'look at', choices: [], motorcycle: false },
-      { detail: 'BUMPS', phase: 'BRAKING', words: 'bumps', choices: ['over bumps'], motorcycle: false },
-    ],
-  } as unknown as Catalogue;
-});
 
 describe('a thing of the survey', () => {
   const board = {

@@ -125,18 +125,22 @@ class CatalogueTest {
     assertThat(Speaker.PLAIN.say(corner)).isEqualTo("7");
   }
 
+  private static Habit habit(String id) {
+    return Habits.all().stream().filter(h -> h.id().equals(id)).findFirst().orElseThrow();
+  }
+
   @Test
   void oneIsToldFromManyAndOneOfAFewFromTheOthers() {
-    Habit eased = Habits.byId("THROTTLE_THEN_LIFT");
+    Habit eased = habit("THROTTLE_THEN_LIFT");
     assertThat(Speaker.PLAIN.say(eased.measure(1))).isEqualTo("once eased again");
     assertThat(Speaker.PLAIN.say(eased.measure(3))).isEqualTo("3 times eased again");
-    Habit before = Habits.byId("FROM_THE_CORNER_BEFORE");
+    Habit before = habit("FROM_THE_CORNER_BEFORE");
     assertThat(Speaker.PLAIN.say(before.measure(1.26)))
         .isEqualTo("1.3 m too far inside on arrival");
     assertThat(Speaker.PLAIN.say(before.measure(-1.26)))
         .isEqualTo("1.3 m too far outside on arrival");
-    assertThat(Speaker.PLAIN.say(Habits.byId("GEAR").measure(-1))).isEqualTo("-1 gear");
-    assertThat(Speaker.PLAIN.say(Habits.byId("GEAR").measure(2))).isEqualTo("+2 gears");
+    assertThat(Speaker.PLAIN.say(habit("GEAR").measure(-1))).isEqualTo("-1 gear");
+    assertThat(Speaker.PLAIN.say(habit("GEAR").measure(2))).isEqualTo("+2 gears");
   }
 
   @Test

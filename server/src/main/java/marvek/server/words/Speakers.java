@@ -31,8 +31,9 @@ public class Speakers {
   /** Units of a person, and what they call corners by. */
   public Speech speech(Driver driver) {
     RequestAttributes request = RequestContextHolder.getRequestAttributes();
+    String of = KEPT + driver.id();
     Object kept =
-        request == null ? null : request.getAttribute(KEPT, RequestAttributes.SCOPE_REQUEST);
+        request == null ? null : request.getAttribute(of, RequestAttributes.SCOPE_REQUEST);
     if (kept instanceof Speech speech) {
       return speech;
     }
@@ -40,7 +41,7 @@ public class Speakers {
     Speech speech =
         new Speech(account.display(), Speech.Call.valueOf(account.cornerWords().name()));
     if (request != null) {
-      request.setAttribute(KEPT, speech, RequestAttributes.SCOPE_REQUEST);
+      request.setAttribute(of, speech, RequestAttributes.SCOPE_REQUEST);
     }
     return speech;
   }

@@ -17,16 +17,4 @@ public final class Habits {
   public static List<Habit> all() {
     return ALL;
   }
-
-  /**
-   * A habit by its id.
-   *
-   * @throws IllegalArgumentException if there is none
-   */
-  public static Habit byId(String id) {
-    return ALL.stream()
-        .filter(h -> h.id().equals(id))
-        .findFirst()
-        .orElseThrow(() -> new IllegalArgumentException("no habit is called " + id));
-  }
 }
