@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { CornerEntry } from '../../api/api';
   import type { Desk } from './desk.svelte';
-  import { metres, plain, signed, speedText } from '../../words/units';
+  import { inSpeed, metres, plain, signed, speedText, speedUnit } from '../../words/units';
 
   /** Each gear on the revs: where it stands at the slowest point and at full throttle. */
   let { desk, entry }: { desk: Desk; entry: CornerEntry } = $props();
@@ -106,9 +106,10 @@
       <div class="border-base-300 border-t pt-1" data-exit-worth>
         <strong>Exit</strong>
         <p class="leading-tight">
-          1 km/h more where full throttle begins gives {plain(worth.seconds, 3)} s over the {metres(worth.straight)} that
-          follow. That is
-          {metres(worth.metres, 1)} at the slowest point: no more may be lost before it.
+          1 {speedUnit()} more where full throttle begins gives {plain(worth.seconds / inSpeed(1 / 3.6), 3)} s over the {metres(
+            worth.straight,
+          )} that follow. That is
+          {metres(worth.metres / inSpeed(1 / 3.6), 1)} at the slowest point: no more may be lost before it.
         </p>
       </div>
     {/if}

@@ -5,7 +5,7 @@
   import { catalogue } from '../../api/catalogue.svelte';
   import { here } from '../../kit/here.svelte';
   import { pastApex, POINTS, tieText } from '../../road/points';
-  import { inSpeed, metres, plain, signed, speedUnit } from '../../words/units';
+  import { inLength, inSpeed, lengthUnit, metres, plain, signed, speedUnit } from '../../words/units';
   import { cornerWord } from '../../words/words';
   import ProblemBox from '../../kit/ProblemBox.svelte';
 
@@ -71,7 +71,7 @@
   };
   const fromApex = (e: CornerEntry, kind: PointKind) => {
     const by = data && pastApex(e, kind, data.reference.length);
-    return by === undefined ? '' : signed(Math.round(by));
+    return by === undefined ? '' : signed(Math.round(inLength(by)));
   };
   const schools = (e: CornerEntry) => e.schools.map((s) => catalogue.school(s)).join('; ');
 </script>
@@ -177,9 +177,10 @@
       </table>
     </div>
     <p class="mt-2 text-xs">
-      Speeds in {speedUnit()}. Off, first and full: metres from the nearest apex. Worth: seconds on offer, from what the
-      plan leaves and 2 km/h more at the exit; the order is the computation's unless it says own. Computed markers are
-      estimates: start early and build up.
+      Speeds in {speedUnit()}. Off, first and full: {lengthUnit()} from the nearest apex. Worth: seconds on offer, from what
+      the plan leaves and {plain(inSpeed(2 / 3.6), 1)}
+      {speedUnit()} more at the exit; the order is the computation's unless it says own. Computed markers are estimates: start
+      early and build up.
     </p>
   {/if}
 </main>

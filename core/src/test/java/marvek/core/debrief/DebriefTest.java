@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
+import java.util.stream.Collectors;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.fixtures.Device;
@@ -17,6 +18,7 @@ import marvek.core.logger.Mistake;
 import marvek.core.plan.Answers;
 import marvek.core.survey.Things;
 import marvek.core.telemetry.CornerEvents;
+import marvek.core.telemetry.CornerEventsBuilder;
 import marvek.core.telemetry.DrivenLap;
 import marvek.core.telemetry.LapGrid;
 import marvek.core.vehicle.Vehicle;
@@ -173,40 +175,7 @@ class DebriefTest {
       Double brake = e.brake();
       events.add(
           e.corner().equals(SECOND) && brake != null
-              ? new CornerEvents(
-                  e.corner(),
-                  e.lift(),
-                  brake + brakeLater,
-                  e.brakePeak(),
-                  e.peakAfter(),
-                  e.release(),
-                  e.brakings(),
-                  e.handOff(),
-                  e.turnIn(),
-                  e.lineShift(),
-                  e.firstApex(),
-                  e.apex(),
-                  e.apexGap(),
-                  e.entryPlace(),
-                  e.minimumSpeed(),
-                  e.minimumAt(),
-                  e.arrivalSpeed(),
-                  e.exitSpeed(),
-                  e.roll(),
-                  e.coasting(),
-                  e.firstThrottle(),
-                  e.fullThrottle(),
-                  e.lifts(),
-                  e.exitAt(),
-                  e.exitRoom(),
-                  e.approachGear(),
-                  e.gear(),
-                  e.downshifts(),
-                  e.limiter(),
-                  e.corrections(),
-                  e.locks(),
-                  e.spins(),
-                  e.strike())
+              ? CornerEventsBuilder.builder(e).brake(brake + brakeLater).build()
               : e);
     }
     double[] times = l.times().clone();
@@ -232,6 +201,26 @@ class DebriefTest {
       out.add(new LapData("lap" + i, "run", i, l.lapTime(), l.step(), l.times(), l.events(), true));
     }
     return out;
+  }
+
+  /**
+   * Braking anywhere within 60 m, mostly early: it is the scatter that is told, not the early laps.
+   */
+  @Test
+  void scatterExplainsTheLapsThatAreEarly() {
+    List<LapData> scattered =
+        planted(9, 30, 0).stream().map(l -> moved(l, -12, 0)).collect(Collectors.toList());
+    List<String> causes =
+        debrief(scattered).corners().get(1).habits().stream()
+            .map(Debrief.HabitFinding::cause)
+            .toList();
+    assertThat(causes).contains("UNEVEN_BRAKING").doesNotContain("BRAKED_EARLY");
+    List<LapData> early =
+        planted(9, 1, 0).stream().map(l -> moved(l, -12, 0)).collect(Collectors.toList());
+    assertThat(debrief(early).corners().get(1).habits())
+        .extracting(Debrief.HabitFinding::cause)
+        .contains("BRAKED_EARLY")
+        .doesNotContain("UNEVEN_BRAKING");
   }
 
   private static Proposal braking(List<LapData> laps, double longest) {
