@@ -223,6 +223,33 @@ class DebriefTest {
         .doesNotContain("UNEVEN_BRAKING");
   }
 
+  private static boolean earlyFromSpeedAlone(double metres) {
+    List<LapData> laps =
+        planted(9, 1, 0).stream()
+            .map(l -> moved(l, -metres, 0))
+            .map(
+                l ->
+                    new LapData(
+                        l.id(),
+                        l.run(),
+                        l.number(),
+                        l.lapTime(),
+                        l.step(),
+                        l.times(),
+                        l.events(),
+                        false))
+            .toList();
+    return debrief(laps).corners().get(1).habits().stream()
+        .anyMatch(h -> h.cause().equals("BRAKED_EARLY"));
+  }
+
+  /** From the speed alone braking is known to some metres only: no more is judged than that. */
+  @Test
+  void whatTheSpeedAloneCannotTellIsNotJudged() {
+    assertThat(earlyFromSpeedAlone(12)).isFalse();
+    assertThat(earlyFromSpeedAlone(20)).isTrue();
+  }
+
   private static Proposal braking(List<LapData> laps, double longest) {
     return Proposals.of(Device.DESK, Things.none(), Device.DRAFT, laps, longest).stream()
         .filter(p -> p.corner().equals(SECOND) && p.kind() == PointKind.BRAKE)

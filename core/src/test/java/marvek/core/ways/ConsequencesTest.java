@@ -301,6 +301,10 @@ public class ConsequencesTest {
     Kerb touch = kerb(Kerb.Part.EXIT, outside, Kerb.Verdict.TOUCH);
     assertThat(rules(rides, found(List.of(touch), List.of(), List.of())))
         .contains("KERB_AGAINST_VERDICT");
+    Kerb half = kerb(Kerb.Part.EXIT, outside, Kerb.Verdict.HALF_THE_CAR);
+    assertThat(rules(rides, found(List.of(half), List.of(), List.of())))
+        .as("as much as the survey found good")
+        .doesNotContain("KERB_AGAINST_VERDICT");
     TrackLimit limit =
         new TrackLimit(
             "l",
