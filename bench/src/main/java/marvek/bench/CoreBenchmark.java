@@ -9,6 +9,7 @@ import marvek.core.circuit.Outline;
 import marvek.core.circuit.OutlineFile;
 import marvek.core.day.Variants;
 import marvek.core.entry.CornerEntry;
+import marvek.core.entry.DayKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.Variant;
 import marvek.core.lap.Conditions;
@@ -72,7 +73,7 @@ public class CoreBenchmark {
     entry = Drafter.draft(computed, Drafter.boards(computed)).corners().get(0);
     shaped = entry.copy().pedals(Pedals.FRONT_LOADED).done();
     relined = shaped.copy().schools(List.of(School.LATE_APEX)).done();
-    wet = new Variant("v", Variant.Kind.WET, "", Variant.Kind.WET.usual(), List.of());
+    wet = new Variant("v", DayKind.WET, "", DayKind.WET.usual(), List.of());
   }
 
   /** A closed lap of about 5 km: a circle whose radius swings, 1000 points. */

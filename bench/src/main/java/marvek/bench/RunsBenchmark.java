@@ -20,7 +20,7 @@ import marvek.core.debrief.Proposal;
 import marvek.core.debrief.Proposals;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.lap.Conditions;
-import marvek.core.logger.Driven;
+import marvek.core.logger.Drive;
 import marvek.core.logger.Plan;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.SimulatedDriver;
@@ -89,7 +89,7 @@ public class RunsBenchmark {
             VehicleClasses.byId("cup-gt").vehicle(),
             Conditions.dryWarm());
     draft = Drafter.draft(computed, Drafter.boards(computed));
-    Driven driven =
+    Drive driven =
         SimulatedDriver.drive(
             new Plan(
                 computed,

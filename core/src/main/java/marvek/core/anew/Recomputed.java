@@ -3,6 +3,7 @@ package marvek.core.anew;
 import java.util.ArrayList;
 import java.util.List;
 import marvek.core.circuit.Corner;
+import marvek.core.circuit.Loop;
 import marvek.core.entry.Carried;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.ReferenceContent;
@@ -79,8 +80,9 @@ public record Recomputed(ReferenceContent content, List<Change> corners) {
     int count =
         (int) (is.road().ahead(was.lines().get(c).turnIn(), corner.exit()) / is.road().step());
     int n = is.road().size();
+    Loop loop = is.road().loop();
     for (int k = 0; k <= Math.min(count, n / 2); k++) {
-      int i = Math.floorMod(first + k, n);
+      int i = loop.at(first + k);
       double by = is.path().offset()[i] - was.path().offset()[i];
       away = Math.abs(by) > Math.abs(away) ? by : away;
     }

@@ -37,6 +37,11 @@ public record Centreline(
     return x.length;
   }
 
+  /** Its stations as a closed loop. */
+  public Loop loop() {
+    return new Loop(size());
+  }
+
   /** Length of the lap in metres. */
   public double length() {
     return step * size();
@@ -44,7 +49,7 @@ public record Centreline(
 
   /** The index whose station is nearest, for any station, wrapped into the lap. */
   public int index(double station) {
-    return Math.floorMod(Math.round(station / step), size());
+    return loop().at(Math.round(station / step));
   }
 
   /** The station wrapped into [0, length). */
@@ -126,11 +131,7 @@ public record Centreline(
 
   /** The values of a piece of the lap. */
   public static double[] piece(double[] values, int from, int count) {
-    double[] out = new double[count];
-    for (int k = 0; k < count; k++) {
-      out[k] = values[Math.floorMod(from + k, values.length)];
-    }
-    return out;
+    return new Loop(values.length).from(from, count).of(values);
   }
 
   private static double[] backwards(double[] a, double factor, double plus) {

@@ -40,11 +40,11 @@ public record RoadPosition(double station, double offset) {
   }
 
   private static RoadPosition search(Centreline road, double x, double y, int from, int count) {
-    int n = road.size();
+    Loop loop = road.loop();
     int best = from;
     double least = Double.MAX_VALUE;
     for (int k = from; k < from + count; k++) {
-      int i = Math.floorMod(k, n);
+      int i = loop.at(k);
       double dx = x - road.x()[i];
       double dy = y - road.y()[i];
       double square = dx * dx + dy * dy;

@@ -53,7 +53,7 @@ public final class GripUse {
     }
     double[] use = new double[count];
     for (int k = 0; k < count; k++) {
-      int i = Math.floorMod(from + k, road.size());
+      int i = road.loop().at(from + k);
       double v = speed[i];
       double load = computed.limits().load(computed.path(), i, v * v);
       double need = measured.length > 0 ? measured[i] : v * v * computed.path().curvature()[i];

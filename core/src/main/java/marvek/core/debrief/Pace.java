@@ -1,6 +1,7 @@
 package marvek.core.debrief;
 
 import java.util.List;
+import marvek.core.circuit.Loop;
 import marvek.core.plan.ComputedLap;
 
 /**
@@ -51,8 +52,9 @@ final class Pace {
   /** Seconds from one station to another in which the planned lap is not at full throttle. */
   private static double asks(ComputedLap computed, double from, double to) {
     int n = computed.road().size();
+    Loop loop = computed.road().loop();
     int first = computed.road().index(from);
-    int count = Math.floorMod(computed.road().index(to) - first, n);
+    int count = loop.ahead(first, computed.road().index(to));
     double sum = 0;
     for (int k = 0; k < (count == 0 ? n : count); k++) {
       int i = (first + k) % n;

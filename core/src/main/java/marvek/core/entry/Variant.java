@@ -17,7 +17,7 @@ import org.jspecify.annotations.Nullable;
  * @param day what it is like
  * @param entries what differs by hand, of corners in which something does
  */
-public record Variant(String id, Kind kind, String name, Day day, List<ByHand> entries) {
+public record Variant(String id, DayKind kind, String name, Day day, List<ByHand> entries) {
   public Variant {
     Objects.requireNonNull(id, "id");
     Objects.requireNonNull(kind, "kind");
@@ -110,38 +110,6 @@ public record Variant(String id, Kind kind, String name, Day day, List<ByHand> e
           || firstEffort != null
           || slowing != null
           || !note.isBlank();
-    }
-  }
-
-  /** Sorts of day, each with a usual start (common practice, no source). */
-  public enum Kind {
-    COLD_TYRES("cold tyres", Day.of(0.92, 0)),
-    DAMP("damp", Day.of(0.85, 0, Surface.damp())),
-    WET("wet", Day.of(0.7, 0, Surface.wet())),
-    DRYING("drying", Day.of(0.88, 0, Surface.drying(0.5))),
-    WORN("worn tyres", Day.of(0.96, 0)),
-    FULL_TANK("full tank", Day.of(1, 35)),
-    TOW("in a tow", new Day(1, 0, 0, 0, 0.75, 0.85, null, "", Surface.DRY)),
-    WIND("wind", new Day(1, 0, 8, 270, 1, 1, null, "", Surface.DRY)),
-    QUALIFYING("qualifying", Day.of(1.02, -30)),
-    TYRE_SAVING("saving tyres", Day.of(0.95, 0)),
-    OTHER_HOUR("other hour", new Day(1, 0, 0, 0, 1, 1, null, "18:30", Surface.DRY));
-
-    private final String words;
-    private final Day usual;
-
-    Kind(String words, Day usual) {
-      this.words = words;
-      this.usual = usual;
-    }
-
-    public String words() {
-      return words;
-    }
-
-    /** A usual day of the kind, to start from. */
-    public Day usual() {
-      return usual;
     }
   }
 

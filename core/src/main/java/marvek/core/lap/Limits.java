@@ -2,6 +2,7 @@ package marvek.core.lap;
 
 import marvek.core.units.Units;
 import marvek.core.vehicle.Vehicle;
+import marvek.core.vehicle.VehicleKind;
 
 /**
  * What a vehicle can do at a speed on a piece of road: tyre limits, drive, drag, braking. Tables
@@ -62,7 +63,7 @@ public final class Limits {
     double air = 0.5 * conditions.airDensity() / mass;
     downforce = air * vehicle.aero().clA() * conditions.downforce();
     drag = air * vehicle.aero().cdA() * conditions.drag();
-    motorcycle = vehicle.kind() == Vehicle.Kind.MOTORCYCLE;
+    motorcycle = vehicle.kind() == VehicleKind.MOTORCYCLE;
     muX = vehicle.tyres().muX() * conditions.grip();
     Double lean = vehicle.leanLimit();
     double across = vehicle.tyres().muY() * conditions.grip();

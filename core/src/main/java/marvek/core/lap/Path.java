@@ -1,6 +1,7 @@
 package marvek.core.lap;
 
 import marvek.core.circuit.Centreline;
+import marvek.core.circuit.Loop;
 
 /**
  * A line over the road, sampled at the road's stations. Arrays are closed and not to be changed by
@@ -47,6 +48,11 @@ public record Path(
 
   public int size() {
     return offset.length;
+  }
+
+  /** Its stations as a closed loop. */
+  public Loop loop() {
+    return new Loop(size());
   }
 
   /** The same line with another share of grip under it. */

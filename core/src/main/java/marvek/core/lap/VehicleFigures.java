@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import marvek.core.units.Units;
 import marvek.core.vehicle.Vehicle;
+import marvek.core.vehicle.VehicleKind;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -192,7 +193,7 @@ public record VehicleFigures(
 
   private static @Nullable MotorcycleLimits motorcycle(Vehicle v, Limits limits) {
     Double lean = v.leanLimit();
-    if (v.kind() != Vehicle.Kind.MOTORCYCLE || lean == null) {
+    if (v.kind() != VehicleKind.MOTORCYCLE || lean == null) {
       return null;
     }
     return new MotorcycleLimits(

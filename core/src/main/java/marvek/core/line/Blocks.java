@@ -1,6 +1,7 @@
 package marvek.core.line;
 
 import java.util.List;
+import marvek.core.circuit.Loop;
 
 /**
  * Stretches of a lap that are judged one by one, from cut to cut. Around a cut a change fades from
@@ -44,14 +45,15 @@ final class Blocks {
       out.station[i] = b % out.count;
     }
     int m = spline.knots;
+    Loop loop = new Loop(m);
     for (int j = 0; j < m; j++) {
       out.knot[j] = out.station[spline.station(j)];
     }
     for (int at : cuts) {
       int middle = spline.knot(at);
       for (int k = -FADE; k < FADE; k++) {
-        int j = Math.floorMod(middle + k, m);
-        out.other[j] = out.knot[Math.floorMod(k < 0 ? middle + 1 : middle - 2, m)];
+        int j = loop.at(middle + k);
+        out.other[j] = out.knot[loop.at(k < 0 ? middle + 1 : middle - 2)];
         out.share[j] = 0.5 * (1 - Math.abs((k + 0.5) / FADE));
       }
     }

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
+import marvek.core.circuit.Loop;
 import marvek.core.lap.Path;
 
 /**
@@ -70,7 +71,7 @@ public record CornerLine(
 
   private static CornerLine of(
       Centreline road, Path path, Corner corner, double back, double turns, double onward) {
-    int n = road.size();
+    Loop loop = road.loop();
     double slack = Math.min(25, 0.3 * Math.min(Math.min(150, back), onward));
     List<Double> apexes = new ArrayList<>();
     if (corner.apexes().size() == 2) {
@@ -97,7 +98,7 @@ public record CornerLine(
     int exit = lastIndex + Math.max(1, reach / 2);
     double widest = -Double.MAX_VALUE;
     for (int j = 5; j <= reach; j++) {
-      int i = Math.floorMod(lastIndex + j, n);
+      int i = loop.at(lastIndex + j);
       double out = -sign * path.offset()[i] - (corner.left() ? road.right()[i] : road.left()[i]);
       if (out > widest + 0.02) {
         widest = out;
@@ -135,7 +136,7 @@ public record CornerLine(
    * @param back metres before the apex that belong to the corner at the most, where it is not long
    */
   public static double turnIn(Centreline road, Path path, Corner corner, double apex, double back) {
-    int n = road.size();
+    Loop loop = road.loop();
     double sign = corner.left() ? 1 : -1;
     int apexIndex = road.index(apex);
     double before = road.apart(corner.entry(), apexIndex * road.step());
@@ -150,32 +151,32 @@ public record CornerLine(
     int end = Math.max(apexIndex + 1, entry + (int) (until / road.step()));
     double peak = 0;
     for (int k = entry; k <= end; k++) {
-      peak = Math.max(peak, sign * path.curvature()[Math.floorMod(k, n)]);
+      peak = Math.max(peak, sign * path.curvature()[loop.at(k)]);
     }
     int begun = entry;
-    while (begun < end && sign * path.curvature()[Math.floorMod(begun, n)] < HELD * peak) {
+    while (begun < end && sign * path.curvature()[loop.at(begun)] < HELD * peak) {
       begun++;
     }
     double longest = Math.max(before, Math.min(back, Math.max(LONGEST, before + BEFORE_ENTRY)));
     int most = apexIndex - (int) (longest / road.step());
     int rest = (int) (REST / road.step());
     for (int k = begun; k > most && begun - k < rest; k--) {
-      begun = sign * path.curvature()[Math.floorMod(k, n)] > STEERING_SHARE * peak ? k : begun;
+      begun = sign * path.curvature()[loop.at(k)] > STEERING_SHARE * peak ? k : begun;
     }
-    double below = sign * path.curvature()[Math.floorMod(begun - 1, n)];
-    double above = sign * path.curvature()[Math.floorMod(begun, n)];
+    double below = sign * path.curvature()[loop.at(begun - 1)];
+    double above = sign * path.curvature()[loop.at(begun)];
     double part = above > below ? (STEERING_SHARE * peak - below) / (above - below) : 0;
     return road.wrap((begun - 1 + Math.max(0, Math.min(1, part))) * road.step());
   }
 
   private static double closest(Centreline road, Path path, Corner corner, double from, double to) {
-    int n = road.size();
+    Loop loop = road.loop();
     int first = (int) Math.ceil(from / road.step());
     int count = (int) Math.max(1, road.ahead(from, to) / road.step());
     int best = first;
     double least = Double.MAX_VALUE;
     for (int k = first; k <= first + count; k++) {
-      int i = Math.floorMod(k, n);
+      int i = loop.at(k);
       double gap =
           corner.left() ? road.left()[i] - path.offset()[i] : road.right()[i] + path.offset()[i];
       if (gap < least - 1e-3) {
@@ -186,7 +187,7 @@ public record CornerLine(
     // The line may run along the inside for a while: the apex is the middle of that.
     int end = best;
     while (end < first + count) {
-      int i = Math.floorMod(end + 1, n);
+      int i = loop.at(end + 1);
       double gap =
           corner.left() ? road.left()[i] - path.offset()[i] : road.right()[i] + path.offset()[i];
       if (gap > least + 0.05) {
@@ -200,13 +201,13 @@ public record CornerLine(
   /** By how much of the corner's angle lies before the apex. */
   static ApexType type(Centreline road, Corner corner, double apex) {
     double turned = 0;
-    int n = road.size();
+    Loop loop = road.loop();
     int first = road.index(corner.entry());
     int count = (int) (road.ahead(corner.entry(), corner.exit()) / road.step());
     double until = road.apart(corner.entry(), apex);
     double whole = 0;
     for (int k = 0; k <= count; k++) {
-      double bend = Math.abs(road.curvature()[Math.floorMod(first + k, n)]);
+      double bend = Math.abs(road.curvature()[loop.at(first + k)]);
       whole += bend;
       turned += k * road.step() <= until ? bend : 0;
     }

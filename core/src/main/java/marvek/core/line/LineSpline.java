@@ -84,7 +84,7 @@ final class LineSpline {
     int half = (int) Math.ceil(0.5 * road.size() / knots);
     for (int j = 0; j < knots; j++) {
       for (int k = -half; k <= half; k++) {
-        int i = Math.floorMod(station(j) + k, road.size());
+        int i = road.loop().at(station(j) + k);
         lower[j] = Math.max(lower[j], room.lower()[i] - base[i]);
         upper[j] = Math.min(upper[j], room.upper()[i] - base[i]);
       }

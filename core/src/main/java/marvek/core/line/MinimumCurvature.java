@@ -2,6 +2,7 @@ package marvek.core.line;
 
 import java.util.Arrays;
 import marvek.core.circuit.Centreline;
+import marvek.core.circuit.Loop;
 import marvek.core.numeric.BoxQuadratic;
 import marvek.core.numeric.PeriodicSpline;
 
@@ -71,7 +72,7 @@ public final class MinimumCurvature {
     double[] lower = new double[m];
     double[] upper = new double[m];
     for (int k = 0; k < m; k++) {
-      at[k] = Math.floorMod(from + k * stride, road.size());
+      at[k] = road.loop().at(from + k * stride);
       start[k] = offset[at[k]];
       boolean fixed = k < FIXED || k >= m - FIXED;
       lower[k] = fixed ? start[k] - HELD : tightest(room.lower(), from + k * stride, stride, true);
@@ -99,16 +100,16 @@ public final class MinimumCurvature {
         PeriodicSpline.fit(u, span, change, PeriodicSpline.lambdaForWavelength(INTERPOLATION_WAVE));
     double[] out = offset.clone();
     for (int k = FIXED * stride; k < (m - FIXED) * stride; k++) {
-      out[Math.floorMod(from + k, road.size())] += spline.at(k * road.step())[0];
+      out[road.loop().at(from + k)] += spline.at(k * road.step())[0];
     }
     return out;
   }
 
   /** The tightest bound within half a stride, so that none falls between two nodes. */
   private static double tightest(double[] bound, int at, int stride, boolean lower) {
-    double tightest = bound[Math.floorMod(at, bound.length)];
+    double tightest = bound[new Loop(bound.length).at(at)];
     for (int j = -stride / 2; j <= stride / 2; j++) {
-      double b = bound[Math.floorMod(at + j, bound.length)];
+      double b = bound[new Loop(bound.length).at(at + j)];
       tightest = lower ? Math.max(tightest, b) : Math.min(tightest, b);
     }
     return tightest;

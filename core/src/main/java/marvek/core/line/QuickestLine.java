@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.function.DoubleUnaryOperator;
 import marvek.core.circuit.Centreline;
+import marvek.core.circuit.Loop;
 import marvek.core.lap.Ground;
 import marvek.core.lap.LapSlope;
 import marvek.core.lap.Limits;
@@ -224,7 +225,7 @@ public final class QuickestLine {
     }
     double[] out = start.clone();
     for (int k = 0; k < count; k++) {
-      out[Math.floorMod(from + k, out.length)] = offset[k];
+      out[new Loop(out.length).at(from + k)] = offset[k];
     }
     return out;
   }
@@ -310,6 +311,7 @@ public final class QuickestLine {
   /** Straights at whose end the search may be cut, as stations in order. */
   private List<Integer> cuts(LapSlope lap) {
     int n = road.size();
+    Loop loop = road.loop();
     List<Integer> out = new ArrayList<>();
     int run = 0;
     int since = 0;
@@ -323,7 +325,7 @@ public final class QuickestLine {
       }
       if (run * road.step() > STRAIGHT && k >= n && run < n) {
         if (out.isEmpty() || (k - since) * road.step() > BETWEEN_CUTS) {
-          out.add(Math.floorMod(k - (int) (BEFORE_BRAKES / road.step()), n));
+          out.add(loop.at(k - (int) (BEFORE_BRAKES / road.step())));
           since = k;
         }
       }

@@ -4,6 +4,7 @@ import marvek.core.lap.LapSlope;
 import marvek.core.lap.Path;
 import marvek.core.units.Units;
 import marvek.core.vehicle.Vehicle;
+import marvek.core.vehicle.VehicleKind;
 
 /**
  * How quickly hands and machine can follow a line: the rate of the steering wheel for cars, of the
@@ -25,7 +26,7 @@ public record SteeringRate(boolean rolls, double perCurvature, double most) {
 
   /** What is usual for a vehicle. */
   public static SteeringRate usual(Vehicle vehicle) {
-    boolean rolls = vehicle.kind() == Vehicle.Kind.MOTORCYCLE;
+    boolean rolls = vehicle.kind() == VehicleKind.MOTORCYCLE;
     return new SteeringRate(rolls, RATIO * vehicle.wheelbase(), rolls ? ROLL : WHEEL);
   }
 

@@ -1,6 +1,7 @@
 package marvek.core.line;
 
 import marvek.core.circuit.Centreline;
+import marvek.core.circuit.Loop;
 
 /**
  * Moves a feature of a line along the road: the offset that was at one station comes to lie at
@@ -24,14 +25,14 @@ public final class Warp {
     double most = 0.2 * Math.min(before, after);
     double by = Math.max(-most, Math.min(most, shift));
     double[] out = offset.clone();
-    int n = road.size();
+    Loop loop = road.loop();
     int from = (int) Math.ceil((centre - before) / road.step());
     int to = (int) Math.floor((centre + after) / road.step());
     for (int k = from; k <= to; k++) {
       double away = k * road.step() - centre;
       double share = away < 0 ? -away / before : away / after;
       double bump = share >= 1 ? 0 : fade(share);
-      out[Math.floorMod(k, n)] = at(road, offset, k * road.step() - by * bump);
+      out[loop.at(k)] = at(road, offset, k * road.step() - by * bump);
     }
     return out;
   }
@@ -49,7 +50,7 @@ public final class Warp {
     int to = (int) Math.floor((centre + reach) / road.step());
     for (int k = from; k <= to; k++) {
       double share = Math.abs(k * road.step() - centre) / reach;
-      out[Math.floorMod(k, road.size())] += share >= 1 ? 0 : by * fade(share);
+      out[road.loop().at(k)] += share >= 1 ? 0 : by * fade(share);
     }
     return out;
   }
@@ -62,14 +63,14 @@ public final class Warp {
 
   /** Offset between stations by a cubic through four neighbours (Catmull–Rom). */
   private static double at(Centreline road, double[] offset, double station) {
-    int n = road.size();
+    Loop loop = road.loop();
     double at = station / road.step();
     int i = (int) Math.floor(at);
     double t = at - i;
-    double a = offset[Math.floorMod(i - 1, n)];
-    double b = offset[Math.floorMod(i, n)];
-    double c = offset[Math.floorMod(i + 1, n)];
-    double d = offset[Math.floorMod(i + 2, n)];
+    double a = offset[loop.at(i - 1)];
+    double b = offset[loop.at(i)];
+    double c = offset[loop.at(i + 1)];
+    double d = offset[loop.at(i + 2)];
     return b + 0.5 * t * (c - a + t * (2 * a - 5 * b + 4 * c - d + t * (3 * (b - c) + d - a)));
   }
 }

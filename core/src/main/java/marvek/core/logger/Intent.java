@@ -63,7 +63,7 @@ final class Intent {
       i.slower = 1 - Math.abs(0.003 * s * chance.nextGaussian());
       out.add(i);
     }
-    for (Habit h : plan.habits()) {
+    for (Planted h : plan.habits()) {
       for (int c = 0; c < out.size(); c++) {
         if (out.get(c).entry.corner().equals(h.corner()) && chance.nextDouble() < h.share()) {
           Intent before = out.get((c + out.size() - 1) % out.size());
@@ -74,7 +74,7 @@ final class Intent {
     return out;
   }
 
-  private void make(Habit habit, Intent before, Random chance) {
+  private void make(Planted habit, Intent before, Random chance) {
     double k = habit.size();
     mistakes.add(habit.mistake());
     switch (habit.mistake()) {

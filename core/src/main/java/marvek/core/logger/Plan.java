@@ -19,7 +19,7 @@ import marvek.core.plan.ComputedLap;
 public record Plan(
     ComputedLap computed,
     List<CornerEntry> entries,
-    List<Habit> habits,
+    List<Planted> habits,
     int laps,
     double spread,
     double pace,

@@ -54,7 +54,7 @@ public final class Recorder {
     }
   }
 
-  private final Driven driven;
+  private final Drive driven;
   private final Centreline road;
   private final @Nullable LocalPlane plane;
   private final Noise noise;
@@ -72,7 +72,7 @@ public final class Recorder {
    * @param plane of the road's metres on the earth; null to write metres
    */
   public Recorder(
-      Driven driven, Centreline road, @Nullable LocalPlane plane, Noise noise, Random chance) {
+      Drive driven, Centreline road, @Nullable LocalPlane plane, Noise noise, Random chance) {
     this.driven = driven;
     this.road = road;
     this.plane = plane;

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Random;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
+import marvek.core.circuit.Loop;
 import marvek.core.entry.PointKind;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.Limits;
@@ -15,6 +16,7 @@ import marvek.core.line.Warp;
 import marvek.core.line.Watch;
 import marvek.core.plan.ComputedLap;
 import marvek.core.vehicle.Vehicle;
+import marvek.core.vehicle.VehicleKind;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -56,6 +58,7 @@ public final class SimulatedDriver {
   private final Vehicle vehicle;
   private final Random chance;
   private final int n;
+  private final Loop loop;
   private final List<Double> time = new ArrayList<>();
   private final Columns out = new Columns();
   private final List<Truth.Lap> truths = new ArrayList<>();
@@ -66,7 +69,7 @@ public final class SimulatedDriver {
   private double sinceDown = 1;
   private double onLimiter;
   private List<Intent> coming = List.of();
-  private @Nullable Drive driven;
+  private @Nullable Stint driven;
 
   private SimulatedDriver(Plan plan, Random chance) {
     this.plan = plan;
@@ -75,10 +78,11 @@ public final class SimulatedDriver {
     this.vehicle = computed.vehicle();
     this.chance = chance;
     this.n = road.size();
+    this.loop = road.loop();
   }
 
   /** Drives the plan. */
-  public static Driven drive(Plan plan, Random chance) {
+  public static Drive drive(Plan plan, Random chance) {
     return drive(plan, chance, Watch.NOBODY);
   }
 
@@ -87,7 +91,7 @@ public final class SimulatedDriver {
    *
    * @param watch is told after each lap how far it is, and may end the drive
    */
-  public static Driven drive(Plan plan, Random chance, Watch watch) {
+  public static Drive drive(Plan plan, Random chance, Watch watch) {
     return new SimulatedDriver(plan, chance).drive(watch);
   }
 
@@ -99,7 +103,7 @@ public final class SimulatedDriver {
     }
   }
 
-  private Driven drive(Watch watch) {
+  private Drive drive(Watch watch) {
     int lap = 0;
     coming = meant();
     if (plan.outAndIn()) {
@@ -121,7 +125,7 @@ public final class SimulatedDriver {
     if (plan.outAndIn()) {
       lap(0, 0.84, 0, 3 * n / 4, lap * n);
     }
-    return new Driven(
+    return new Drive(
         time.stream().mapToDouble(Double::doubleValue).toArray(),
         out.column(0),
         out.column(1),
@@ -137,7 +141,7 @@ public final class SimulatedDriver {
         out.column(11),
         out.column(12),
         out.column(13),
-        vehicle.kind() == Vehicle.Kind.MOTORCYCLE,
+        vehicle.kind() == VehicleKind.MOTORCYCLE,
         new Truth(truths));
   }
 
@@ -208,7 +212,7 @@ public final class SimulatedDriver {
     ahead.add(over);
     int rowsBefore = out.rows.size();
     double began = clock;
-    Drive d = new Drive(path, limits, ahead, from, from == 0 ? driven : null);
+    Stint d = new Stint(path, limits, ahead, from, from == 0 ? driven : null);
     for (int k = from; k < to; k++) {
       d.metre(k, base);
     }
@@ -326,7 +330,7 @@ public final class SimulatedDriver {
   }
 
   private double gap(Path path, Corner corner, int k) {
-    int i = Math.floorMod(k, n);
+    int i = loop.at(k);
     return corner.left() ? road.left()[i] - path.offset()[i] : road.right()[i] + path.offset()[i];
   }
 
@@ -335,7 +339,7 @@ public final class SimulatedDriver {
   }
 
   /** One lap on its way. */
-  private final class Drive {
+  private final class Stint {
     private final Path path;
     private final Limits limits;
     private final List<Intent> intents;
@@ -362,7 +366,7 @@ public final class SimulatedDriver {
      *
      * @param last the lap that ended at the line, or null
      */
-    Drive(Path path, Limits limits, List<Intent> intents, int from, @Nullable Drive last) {
+    Stint(Path path, Limits limits, List<Intent> intents, int from, @Nullable Stint last) {
       this.path = path;
       this.limits = limits;
       this.intents = intents;
@@ -377,7 +381,7 @@ public final class SimulatedDriver {
     }
 
     /** Goes on with what was begun before the line. */
-    private void follow(Drive last) {
+    private void follow(Stint last) {
       shut = last.shut;
       if (last.corner == intents.size() - 1) {
         // The first corner was begun; what it meant counts from this line now.
@@ -424,8 +428,8 @@ public final class SimulatedDriver {
         slow = -1;
         heldBefore = 0;
       }
-      int p = Math.floorMod(k, n);
-      int q = Math.floorMod(k + 1, n);
+      int p = loop.at(k);
+      int q = loop.at(k + 1);
       double ds = path.step()[p];
       double brake = 0;
       double throttle = opening(k);
@@ -486,14 +490,14 @@ public final class SimulatedDriver {
       if (slow < 0) {
         double lowest = Double.MAX_VALUE;
         for (int j = i.turnIn; j <= i.apex + 20; j++) {
-          double v = limits.cornerSpeed(path, Math.floorMod(j, n));
+          double v = limits.cornerSpeed(path, loop.at(j));
           slowAt = v < lowest ? j : slowAt;
           lowest = Math.min(lowest, v);
         }
         slow = lowest * i.slower * 1.01;
         lifted = false;
       }
-      int p = Math.floorMod(k, n);
+      int p = loop.at(k);
       double load = limits.load(path, p, speed * speed);
       double a =
           Math.max(
@@ -509,17 +513,17 @@ public final class SimulatedDriver {
       double ahead = Double.MAX_VALUE;
       double metres = 0;
       for (int j = k; j <= i.last + 10; j++) {
-        double v = limits.cornerSpeed(path, Math.floorMod(j, n)) * i.slower;
+        double v = limits.cornerSpeed(path, loop.at(j)) * i.slower;
         if (j >= k + LOOKS_AHEAD / road.step()) {
           ahead = Math.min(ahead, v * v + 2 * EASES * (metres - LOOKS_AHEAD));
         }
-        metres += path.step()[Math.floorMod(j, n)];
+        metres += path.step()[loop.at(j)];
       }
       if (ahead > 1e9) {
         // The second apex is too near to wait for.
         return 1;
       }
-      int p = Math.floorMod(k, n);
+      int p = loop.at(k);
       double load = limits.load(path, p, speed * speed);
       double along = (ahead - speed * speed) / (2 * LOOKS_AHEAD);
       double need = (along + limits.resistance(path, p, speed, load)) * limits.mass();
@@ -614,7 +618,7 @@ public final class SimulatedDriver {
           from,
           end,
           press,
-          (k, v) -> k < i.turnIn || v <= limits.cornerSpeed(path, Math.floorMod(k, n)) * i.slower);
+          (k, v) -> k < i.turnIn || v <= limits.cornerSpeed(path, loop.at(k)) * i.slower);
     }
 
     /**
@@ -627,7 +631,7 @@ public final class SimulatedDriver {
         if (!agreed.with(k, v)) {
           return false;
         }
-        int p = Math.floorMod(k, n);
+        int p = loop.at(k);
         double s = k < i.release ? press * shape(i, k, t) : 0;
         double load = limits.load(path, p, v * v);
         double a =

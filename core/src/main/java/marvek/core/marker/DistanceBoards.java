@@ -49,7 +49,7 @@ public final class DistanceBoards {
       boards.add(
           new Landmark(
               prefix + corner.id() + "-" + distance,
-              Landmark.Kind.BOARD,
+              LandmarkKind.BOARD,
               Integer.toString(distance),
               road.wrap(countedTo - distance),
               left,

@@ -23,7 +23,7 @@ import org.jspecify.annotations.Nullable;
  */
 public record Landmark(
     String id,
-    Kind kind,
+    LandmarkKind kind,
     String label,
     double station,
     boolean left,
@@ -47,7 +47,8 @@ public record Landmark(
   }
 
   /** A landmark with what is usual for its kind. */
-  public Landmark(String id, Kind kind, String label, double station, boolean left, String corner) {
+  public Landmark(
+      String id, LandmarkKind kind, String label, double station, boolean left, String corner) {
     this(
         id,
         kind,
@@ -55,9 +56,9 @@ public record Landmark(
         station,
         left,
         corner,
-        kind.out,
-        kind.height,
-        kind.permanence,
+        kind.usualOut(),
+        kind.usualHeight(),
+        kind.usualPermanence(),
         true,
         null,
         "",
@@ -84,67 +85,12 @@ public record Landmark(
     }
   }
 
-  /** Sorts of landmark, with what is usual for them (common practice, no source). */
-  public enum Kind {
-    BOARD("board", 3, 1.4, 1, Permanence.FIXED),
-    LINE("painted line", -1, 0, 0.5, Permanence.SURFACE),
-    SEAM("seam", -2, 0, 0.7, Permanence.FIXED),
-    KERB("kerb end", 0, 0.05, 1, Permanence.FIXED),
-    BARRIER("barrier end", 6, 1, 1, Permanence.FIXED),
-    POST("post", 4, 2, 1, Permanence.FIXED),
-    ROAD("access road", 4, 0, 2, Permanence.FIXED),
-    BRIDGE("bridge", 0, 6, 1.5, Permanence.FIXED),
-    TREE("tree", 12, 8, 2.5, Permanence.SEASONAL),
-    CREST("crest", -2, 0, 4, Permanence.FEEL),
-    SHADOW("shadow", -1, 8, 2, Permanence.LIGHT),
-    RUBBER("rubber", -3, 0, 4, Permanence.SURFACE),
-    CONE("cone", 1, 0.6, 1, Permanence.MOVABLE),
-    OTHER("mark", 3, 1, 2, Permanence.FIXED);
-
-    private final String word;
-    private final double out;
-    private final double height;
-    private final double precision;
-    private final Permanence permanence;
-
-    Kind(String word, double out, double height, double precision, Permanence permanence) {
-      this.word = word;
-      this.out = out;
-      this.height = height;
-      this.precision = precision;
-      this.permanence = permanence;
-    }
-
-    public String word() {
-      return word;
-    }
-
-    /** Metres outside the edge of the road where it usually stands. */
-    public double usualOut() {
-      return out;
-    }
-
-    /** Metres over the road. */
-    public double usualHeight() {
-      return height;
-    }
-
-    public Permanence usualPermanence() {
-      return permanence;
-    }
-
-    /** How closely a driver can say that it is beside them, metres. */
-    public double precision() {
-      return precision;
-    }
-  }
-
   /** How a driver says it: "the 100 board", "the old oak". */
   public String spoken() {
     return switch (kind) {
       case BOARD -> "the " + label + " board";
       case OTHER -> label;
-      default -> label.isBlank() ? "the " + kind.word : "the " + label;
+      default -> label.isBlank() ? "the " + kind.word() : "the " + label;
     };
   }
 

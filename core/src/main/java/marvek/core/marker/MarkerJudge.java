@@ -170,7 +170,7 @@ public final class MarkerJudge {
         l.left()
             ? road.left()[road.index(l.station())] + l.out()
             : -road.right()[road.index(l.station())] - l.out();
-    if (l.kind() != Landmark.Kind.BRIDGE && Math.abs(standsAt - across) > FAR_ACROSS) {
+    if (l.kind() != LandmarkKind.BRIDGE && Math.abs(standsAt - across) > FAR_ACROSS) {
       reasons.add(
           new Reason(
               About.SIDE, Said.of("marker.across", Value.length(standsAt - across)), FAR_SIDE));
@@ -210,7 +210,7 @@ public final class MarkerJudge {
       return;
     }
     double seen = 0;
-    double top = Math.max(0, l.kind() == Landmark.Kind.SHADOW ? 0 : l.height());
+    double top = Math.max(0, l.kind() == LandmarkKind.SHADOW ? 0 : l.height());
     for (double back = LOOK_STEP; back <= LOOKS_BACK; back += LOOK_STEP) {
       if (!Sight.clear(road, l.station() - back, view.eye(), back, top)) {
         break;
@@ -265,7 +265,7 @@ public final class MarkerJudge {
                 LOW_SUN));
       }
     }
-    return l.kind() == Landmark.Kind.SHADOW ? shadow(l, time, sun.get(), heading, reasons) : null;
+    return l.kind() == LandmarkKind.SHADOW ? shadow(l, time, sun.get(), heading, reasons) : null;
   }
 
   private @Nullable Double shadow(

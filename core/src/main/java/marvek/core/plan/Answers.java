@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.IntStream;
+import marvek.core.circuit.Loop;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Slowing;
@@ -274,10 +275,10 @@ public final class Answers {
     double w = v + 1 / 3.6;
     double won = 0;
     double straight = 0;
-    int n = path.size();
+    Loop loop = path.loop();
     for (int k = start; k < count; k++) {
-      int i = Math.floorMod(from + k, n);
-      int q = Math.floorMod(from + k + 1, n);
+      int i = loop.at(from + k);
+      int q = loop.at(from + k + 1);
       double ds = path.step()[i];
       double nextV = LapSimulator.ahead(path, computed.limits(), i, q, v);
       double nextW = LapSimulator.ahead(path, computed.limits(), i, q, w);
@@ -386,10 +387,10 @@ public final class Answers {
   }
 
   private Profile profile(Path path, PlannedCorner plan, int[] gear) {
-    int n = computed.road().size();
+    Loop loop = computed.road().loop();
     double[] offset = new double[count + 1];
     for (int k = 0; k <= count; k++) {
-      offset[k] = path.offset()[Math.floorMod(from + k, n)];
+      offset[k] = path.offset()[loop.at(from + k)];
     }
     int stride = Math.max(1, (count + 1) / PROFILE_VALUES + 1);
     return new Profile(

@@ -3,6 +3,7 @@ package marvek.core.plan;
 import java.util.List;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
+import marvek.core.circuit.Loop;
 import marvek.core.entry.BrakedAgain;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.Ground;
@@ -227,7 +228,7 @@ public record ComputedLap(
    * Speed may rise all through such a corner.
    */
   private int eased(double from, double metres) {
-    int n = road.size();
+    Loop loop = road.loop();
     int first = road.index(from);
     int count = (int) (metres / road.step());
     int best = -1;
@@ -235,11 +236,11 @@ public record ComputedLap(
     for (int k = 0; k <= count; k++) {
       double sum = 0;
       for (int j = -AROUND; j <= AROUND; j++) {
-        sum += lap.throttle()[Math.floorMod(first + k + j, n)];
+        sum += lap.throttle()[loop.at(first + k + j)];
       }
       if (sum < least - 1e-9) {
         least = sum;
-        best = Math.floorMod(first + k, n);
+        best = loop.at(first + k);
       }
     }
     return best;
@@ -251,14 +252,15 @@ public record ComputedLap(
    */
   int onward(int c) {
     int n = road.size();
+    Loop loop = road.loop();
     int count = corners.size();
     int slowest = slowestAtLast(c);
     if (count == 1) {
-      int braking = brakings.of(c).isEmpty() ? n : Math.floorMod(brakesFrom(c) - slowest, n);
+      int braking = brakings.of(c).isEmpty() ? n : loop.ahead(slowest, brakesFrom(c));
       return Math.max(8, Math.min(n / 2 - 2, braking));
     }
     double next = lines.get((c + 1) % count).apexes().get(0);
-    int most = Math.min(n / 2, Math.floorMod(road.index(next) - slowest, n));
+    int most = Math.min(n / 2, loop.ahead(slowest, road.index(next)));
     double braking = untilNext(c, slowest * road.step()) / road.step();
     return Math.max(8, (int) Math.min(most, braking));
   }
@@ -271,17 +273,17 @@ public record ComputedLap(
   }
 
   private int slowest(double from, double metres) {
-    int n = road.size();
+    Loop loop = road.loop();
     int first = road.index(from);
     int count = (int) (metres / road.step());
     int best = first;
     for (int k = 0; k <= count; k++) {
-      int i = Math.floorMod(first + k, n);
-      if (lap.speed()[i] < lap.speed()[Math.floorMod(best, n)]) {
+      int i = loop.at(first + k);
+      if (lap.speed()[i] < lap.speed()[loop.at(best)]) {
         best = first + k;
       }
     }
-    return Math.floorMod(best, n);
+    return loop.at(best);
   }
 
   /** Index of the slowest station that a corner is first braked for, or of its slowest. */
@@ -304,8 +306,9 @@ public record ComputedLap(
     int slowest = slowest(middle, Math.max(1, Math.min(exit, untilNext(c, middle))));
     // The last braking may be for what comes after the last apex.
     int n = road.size();
+    Loop loop = road.loop();
     int last = mine.isEmpty() ? slowest : mine.get(mine.size() - 1).slowest();
-    return Math.floorMod(last - slowest, n) < n / 2 ? last : slowest;
+    return loop.ahead(slowest, last) < n / 2 ? last : slowest;
   }
 
   /** The brakings of a corner after the first, as an entry holds them. */
@@ -319,6 +322,6 @@ public record ComputedLap(
   /** Index from which the lap brakes for a corner, or a little before its slowest place. */
   int brakesFrom(int c) {
     List<Brakings.Braking> mine = brakings.of(c);
-    return mine.isEmpty() ? Math.floorMod(slowest(c) - ROLLED, road.size()) : mine.get(0).onset();
+    return mine.isEmpty() ? road.loop().at(slowest(c) - ROLLED) : mine.get(0).onset();
   }
 }

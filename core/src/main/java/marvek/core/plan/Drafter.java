@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import marvek.core.circuit.Corner;
+import marvek.core.circuit.Loop;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
 import marvek.core.entry.PointKind;
@@ -73,6 +74,7 @@ public final class Drafter {
     CornerLine line = computed.lines().get(c);
     LapTrace lap = computed.lap();
     int n = computed.road().size();
+    Loop loop = computed.road().loop();
     Slowing slowing = slowing(c);
     int slowest = computed.slowest(c);
     int met = computed.braked(c);
@@ -99,13 +101,13 @@ public final class Drafter {
     points.add(point(PointKind.APEX, line.apex(), NEAR));
     double firstThrottle = 1;
     if (slowing != Slowing.FLAT) {
-      int last = met + Math.floorMod(computed.slowestAtLast(c) - met, n);
+      int last = met + loop.ahead(met, computed.slowestAtLast(c));
       last = last - met > n / 2 ? met : last;
       int limit = last + computed.onward(c);
       int first = met;
       if (slowing == Slowing.BRAKE) {
         int end = computed.brakings().of(c).get(0).end() + 1;
-        first += Math.floorMod(end - met, n) < n / 2 ? Math.floorMod(end - met, n) : 0;
+        first += loop.ahead(met, end) < n / 2 ? loop.ahead(met, end) : 0;
       }
       while (first < limit && lap.throttle()[first % n] < 0.03) {
         first++;
@@ -214,15 +216,16 @@ public final class Drafter {
     LapTrace lap = computed.lap();
     int slowest = computed.slowest(c);
     int n = computed.road().size();
+    Loop loop = computed.road().loop();
     int from = computed.road().index(computed.lines().get(c).turnIn());
     boolean eased = false;
-    int start = Math.max(Math.floorMod(slowest - from, n), 20);
+    int start = Math.max(loop.ahead(from, slowest), 20);
     for (int k = 0; k <= Math.min(start, n / 2); k++) {
-      int i = Math.floorMod(slowest - k, n);
+      int i = loop.at(slowest - k);
       eased |= lap.unbraked()[i] - lap.speed()[i] > FLAT_WITHIN;
     }
     for (int k = 0; k < 12; k++) {
-      int i = Math.floorMod(slowest + k, n);
+      int i = loop.at(slowest + k);
       eased |= lap.throttle()[i] < 0.8 && lap.speed()[i] > lap.cornerSpeed()[i] - 0.5;
     }
     return eased ? Slowing.LIFT : Slowing.FLAT;

@@ -3,6 +3,7 @@ package marvek.core.plan;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import marvek.core.circuit.Loop;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.lap.VehicleFigures;
@@ -13,6 +14,7 @@ import marvek.core.technique.Question;
 import marvek.core.technique.School;
 import marvek.core.units.Units;
 import marvek.core.vehicle.Vehicle;
+import marvek.core.vehicle.VehicleKind;
 import org.jspecify.annotations.Nullable;
 
 /** Gears through a corner that is driven as planned. */
@@ -77,7 +79,7 @@ final class GearPlan {
   /** Cossalter, Motorcycle Dynamics: the front wheel lifts at (p − b)/h of gravity. */
   private boolean lifts(int gear, double speed) {
     double most = Units.G * (vehicle.wheelbase() - vehicle.cogToFront()) / vehicle.cogHeight();
-    return vehicle.kind() == Vehicle.Kind.MOTORCYCLE
+    return vehicle.kind() == VehicleKind.MOTORCYCLE
         && vehicle.wheelForce(speed, gear) / stretch.computed.limits().mass() > most;
   }
 
@@ -99,8 +101,8 @@ final class GearPlan {
   /** Gear at each step of the stretch. */
   int[] along() {
     int[] gear = new int[stretch.count + 1];
-    int n = stretch.computed.road().size();
-    int held = stretch.computed.lap().gear()[Math.floorMod(stretch.from, n)];
+    Loop loop = stretch.computed.road().loop();
+    int held = stretch.computed.lap().gear()[loop.at(stretch.from)];
     int forced = entry.station(PointKind.DOWNSHIFT).map(stretch::step).orElse(-1);
     for (int k = 0; k <= stretch.count; k++) {
       double v = plan.speed[k];

@@ -1,6 +1,7 @@
 package marvek.core.plan;
 
 import io.soabase.recordbuilder.core.RecordBuilder;
+import marvek.core.circuit.Loop;
 import marvek.core.lap.LapSimulator;
 import marvek.core.lap.LapTrace;
 import marvek.core.lap.Limits;
@@ -38,6 +39,7 @@ final class PlannedCorner {
   private final Path path;
   private final Limits limits;
   private final int n;
+  private final Loop loop;
   private final int from;
   private final int count;
   private final int free;
@@ -114,6 +116,7 @@ final class PlannedCorner {
     this.path = path;
     this.limits = limits;
     this.n = path.size();
+    this.loop = path.loop();
     this.from = from;
     this.count = count;
     this.free = free;
@@ -149,7 +152,7 @@ final class PlannedCorner {
   }
 
   private int at(int k) {
-    return Math.floorMod(from + k, n);
+    return loop.at(from + k);
   }
 
   /**

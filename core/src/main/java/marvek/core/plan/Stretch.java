@@ -2,6 +2,7 @@ package marvek.core.plan;
 
 import java.util.List;
 import java.util.Optional;
+import marvek.core.circuit.Loop;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Slowing;
@@ -42,22 +43,23 @@ final class Stretch {
     this.things = things;
     this.c = c;
     int n = computed.road().size();
+    Loop loop = computed.road().loop();
     int corners = computed.corners().size();
     int begin =
         corners == 1
-            ? Math.floorMod(computed.slowest(c) - n / 2, n)
+            ? loop.at(computed.slowest(c) - n / 2)
             : computed.slowestAtLast((c + corners - 1) % corners);
     if (!computed.brakings().of(c).isEmpty()) {
       // A marker may stand where the corner before is still being braked for.
       int onset = computed.brakesFrom(c);
-      int ahead = Math.floorMod(onset - begin, n);
+      int ahead = loop.ahead(begin, onset);
       boolean near = ahead < LEAD || ahead > n - 5 * LEAD;
-      begin = near ? Math.floorMod(onset - LEAD, n) : begin;
+      begin = near ? loop.at(onset - LEAD) : begin;
     }
     this.from = begin;
     int last = computed.slowestAtLast(c);
-    this.count = Math.floorMod(last - begin, n) + computed.onward(c);
-    int free = Math.floorMod(computed.brakesFrom(c) - begin, n);
+    this.count = loop.ahead(begin, last) + computed.onward(c);
+    int free = loop.ahead(begin, computed.brakesFrom(c));
     this.free = free > count ? 0 : free;
   }
 
@@ -67,7 +69,8 @@ final class Stretch {
 
   int step(double station) {
     int n = computed.road().size();
-    int k = Math.floorMod(computed.road().index(station) - from, n);
+    Loop loop = computed.road().loop();
+    int k = loop.ahead(from, computed.road().index(station));
     // A little before the stretch is the start of it, not its end a lap later.
     return k > count ? (k > count + (n - count) / 2 ? 0 : count) : k;
   }

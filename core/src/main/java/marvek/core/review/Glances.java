@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import marvek.core.plan.ComputedLap;
 import marvek.core.survey.Place;
+import marvek.core.survey.PlaceKind;
 
 /** Where a driver has time to look at the instruments. */
 public final class Glances {
@@ -56,7 +57,7 @@ public final class Glances {
     double to = end * computed.road().step() - READY * computed.lap().speed()[(end - 1) % n];
     return new Place(
         "glance-" + number,
-        Place.Kind.INSTRUMENTS,
+        PlaceKind.INSTRUMENTS,
         true,
         computed.road().wrap(Math.rint(from)),
         computed.road().wrap(Math.rint(to)),

@@ -14,7 +14,8 @@ import marvek.core.said.Value;
 import marvek.core.survey.Kerb;
 import marvek.core.survey.Things;
 import marvek.core.survey.Zone;
-import marvek.core.vehicle.Vehicle;
+import marvek.core.survey.ZoneKind;
+import marvek.core.vehicle.VehicleKind;
 
 /**
  * What a survey warns of in a corner, and the escape plan that follows. The usual cautions of the
@@ -50,8 +51,8 @@ public record Hazards(String corner, List<Said> warnings, boolean shortRunOff, S
         continue;
       }
       boolean outside = z.side() == Zone.Side.BOTH || (z.side() == Zone.Side.LEFT) != corner.left();
-      hard |= outside && (z.kind() == Zone.Kind.WALL || z.kind() == Zone.Kind.NO_RUN_OFF);
-      soft |= z.kind() == Zone.Kind.DAMP || z.kind() == Zone.Kind.STANDING_WATER;
+      hard |= outside && (z.kind() == ZoneKind.WALL || z.kind() == ZoneKind.NO_RUN_OFF);
+      soft |= z.kind() == ZoneKind.DAMP || z.kind() == ZoneKind.STANDING_WATER;
       warnings.add(words(road, corner, z));
     }
     for (Kerb k : things.kerbs()) {
@@ -66,7 +67,7 @@ public record Hazards(String corner, List<Said> warnings, boolean shortRunOff, S
       }
     }
     double eye =
-        computed.vehicle().kind() == Vehicle.Kind.MOTORCYCLE ? Sight.EYE_MOTORCYCLE : Sight.EYE_CAR;
+        computed.vehicle().kind() == VehicleKind.MOTORCYCLE ? Sight.EYE_MOTORCYCLE : Sight.EYE_CAR;
     double approach = entry.station(PointKind.BRAKE).orElse(corner.entry() - 60);
     double needed = road.ahead(approach, corner.apex());
     double seen = Sight.distance(road, approach, eye, 0, Math.min(needed, 400));
@@ -107,7 +108,7 @@ public record Hazards(String corner, List<Said> warnings, boolean shortRunOff, S
     if (entry.slowing() == Slowing.FLAT && !hard) {
       return Said.NOTHING;
     }
-    boolean motorcycle = computed.vehicle().kind() == Vehicle.Kind.MOTORCYCLE;
+    boolean motorcycle = computed.vehicle().kind() == VehicleKind.MOTORCYCLE;
     Value rides = Value.choice(motorcycle);
     List<Said> parts = new ArrayList<>();
     parts.add(

@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import marvek.core.circuit.Centreline;
+import marvek.core.circuit.Loop;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
 import marvek.core.entry.PointKind;
@@ -20,6 +21,7 @@ import marvek.core.said.Value;
 import marvek.core.survey.Kerb;
 import marvek.core.survey.Things;
 import marvek.core.survey.Zone;
+import marvek.core.survey.ZoneKind;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -197,7 +199,7 @@ public record MarkerReview(List<MarkedPoint> points, List<Bare> bare, List<Judge
     }
 
     /** Metres to which the edge of a zone can be told by eye or feel; 0 when it cannot. */
-    private static double seam(Zone.Kind kind) {
+    private static double seam(ZoneKind kind) {
       return switch (kind) {
         case SURFACE_CHANGE, DRAIN -> 0.7;
         case BUMP -> 2;
@@ -222,12 +224,13 @@ public record MarkerReview(List<MarkedPoint> points, List<Bare> bare, List<Judge
     /** The engine reaching its limiter before the point is a mark that can be heard. */
     private Optional<Serves> limiter(CornerPoint p, double v) {
       int n = road.size();
+      Loop loop = road.loop();
       int at = road.index(p.station());
       int top = computed.vehicle().gears();
       double limit = computed.vehicle().engine().limitRevs() * AT_THE_LIMIT;
       int k = 0;
       while (k < n / 4) {
-        int i = Math.floorMod(at - k, n);
+        int i = loop.at(at - k);
         if (computed.vehicle().revs(computed.lap().unbraked()[i], top) < limit) {
           break;
         }

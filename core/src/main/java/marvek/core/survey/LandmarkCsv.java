@@ -18,6 +18,7 @@ import java.util.stream.Collectors;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.LocalPlane;
 import marvek.core.marker.Landmark;
+import marvek.core.marker.LandmarkKind;
 import marvek.core.refusal.Refusal;
 import marvek.core.units.CsvText;
 import org.jspecify.annotations.Nullable;
@@ -128,7 +129,7 @@ public final class LandmarkCsv {
 
   private record Row(NamedCsvRecord fields, int number, Centreline road, SurveyPlace place) {
     Landmark landmark(String prefix) {
-      Landmark.Kind kind = one(Landmark.Kind.class, "kind", null);
+      LandmarkKind kind = one(LandmarkKind.class, "kind", null);
       String id = text("id");
       double station;
       boolean left = !text("side").equalsIgnoreCase("right");

@@ -15,6 +15,7 @@ import java.util.Map;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.LocalPlane;
 import marvek.core.marker.Landmark;
+import marvek.core.marker.LandmarkKind;
 import marvek.core.refusal.Refusal;
 import org.jspecify.annotations.Nullable;
 
@@ -135,8 +136,8 @@ public final class LandmarkGpx {
           "Remove it from the file; 500 m is the most.");
     }
     Map<String, String> more = pairs(w.getComment().orElse(""));
-    Landmark.Kind kind = Landmark.Kind.OTHER;
-    for (Landmark.Kind k : Landmark.Kind.values()) {
+    LandmarkKind kind = LandmarkKind.OTHER;
+    for (LandmarkKind k : LandmarkKind.values()) {
       if (k.name().equalsIgnoreCase(w.getType().orElse(""))) {
         kind = k;
       }
@@ -147,7 +148,7 @@ public final class LandmarkGpx {
       return new Landmark(
           more.getOrDefault("id", prefix + number),
           kind,
-          label.isBlank() && kind == Landmark.Kind.OTHER ? "mark " + number : label,
+          label.isBlank() && kind == LandmarkKind.OTHER ? "mark " + number : label,
           own ? Double.parseDouble(more.get("station")) : beside.station(),
           own ? !"right".equals(more.get("side")) : beside.left(),
           more.getOrDefault("corner", ""),

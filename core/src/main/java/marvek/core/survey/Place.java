@@ -14,22 +14,12 @@ import java.util.Objects;
  * @param note in the driver's words
  */
 public record Place(
-    String id, Kind kind, boolean left, double from, double to, String label, String note) {
+    String id, PlaceKind kind, boolean left, double from, double to, String label, String note) {
 
   public Place {
     Objects.requireNonNull(id, "id");
     Objects.requireNonNull(kind, "kind");
     Objects.requireNonNull(label, "label");
     Objects.requireNonNull(note, "note");
-  }
-
-  /** What a place is for. */
-  public enum Kind {
-    PIT_ENTRY,
-    PIT_EXIT,
-    MARSHAL_POST,
-    PASS,
-    DEFEND,
-    INSTRUMENTS
   }
 }

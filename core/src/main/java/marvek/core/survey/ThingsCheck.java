@@ -4,6 +4,7 @@ import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Pattern;
 import marvek.core.marker.Landmark;
+import marvek.core.marker.LandmarkKind;
 import marvek.core.refusal.Refusal;
 import org.jspecify.annotations.Nullable;
 
@@ -46,7 +47,7 @@ public final class ThingsCheck {
     within("height", l.height(), 0, 200);
     words("note", l.note(), LONGEST_NOTE);
     photo(l.photo());
-    if (l.kind() == Landmark.Kind.BOARD && l.label().isBlank()) {
+    if (l.kind() == LandmarkKind.BOARD && l.label().isBlank()) {
       throw problem("A board needs what is written on it.", "label", "Write 100, or its place.");
     }
   }

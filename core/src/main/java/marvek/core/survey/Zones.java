@@ -20,7 +20,7 @@ public final class Zones {
       if (!zone.counts(surface)) {
         continue;
       }
-      boolean edge = zone.kind() == Zone.Kind.DIRTY_EDGE;
+      boolean edge = zone.kind() == ZoneKind.DIRTY_EDGE;
       if (zone.side() != Zone.Side.RIGHT) {
         lay(road, zone, surface, edge ? ground.leftEdge() : ground.left());
       }
@@ -38,7 +38,7 @@ public final class Zones {
     for (int k = 0; k <= Math.min(count, road.size() - 1); k++) {
       double inside = Math.min(k * road.step(), span + 2 * BLEND - k * road.step());
       double share = Math.max(0, Math.min(1, inside / BLEND));
-      int i = Math.floorMod(first + k, road.size());
+      int i = road.loop().at(first + k);
       factor[i] = Math.min(factor[i], 1 - share * (1 - zone.gripLeft(surface)));
     }
   }

@@ -130,11 +130,11 @@ public record SchoolLine(Path path, CornerLine line) {
     int count = (int) Math.max(1, road.ahead(corner.entry(), corner.exit()) / road.step());
     double whole = 0;
     for (int k = 0; k <= count; k++) {
-      whole += Math.abs(road.curvature()[Math.floorMod(first + k, road.size())]);
+      whole += Math.abs(road.curvature()[road.loop().at(first + k)]);
     }
     double sum = 0;
     for (int k = 0; k <= count; k++) {
-      sum += Math.abs(road.curvature()[Math.floorMod(first + k, road.size())]);
+      sum += Math.abs(road.curvature()[road.loop().at(first + k)]);
       if (sum >= share * whole) {
         return road.wrap((first + k) * road.step());
       }
@@ -268,7 +268,7 @@ public record SchoolLine(Path path, CornerLine line) {
     private void pin(Corner corner, double station, double gap) {
       int at = road.index(station);
       for (int k = -1; k <= 1; k++) {
-        int i = Math.floorMod(at + k, road.size());
+        int i = road.loop().at(at + k);
         double room = Math.max(0, Math.min(gap, upper[i] - lower[i] - 2 * PIN));
         if (corner.left()) {
           double target = upper[i] - room;
@@ -333,7 +333,7 @@ public record SchoolLine(Path path, CornerLine line) {
       int start = road.index(from);
       int count = (int) (road.ahead(from, to) / road.step());
       for (int k = 0; k <= count; k++) {
-        what.accept(Math.floorMod(start + k, road.size()));
+        what.accept(road.loop().at(start + k));
       }
     }
 
@@ -352,7 +352,7 @@ public record SchoolLine(Path path, CornerLine line) {
           continue;
         }
         for (int k = -reach; k <= reach; k++) {
-          int j = Math.floorMod(i + k, road.size());
+          int j = road.loop().at(i + k);
           double share = 1 - Math.abs(k) / (reach + 1.0);
           // What is narrow itself is left as it is asked for.
           if (upper[j] >= whole.upper()[j] && lower[j] <= whole.lower()[j]) {
@@ -398,7 +398,7 @@ public record SchoolLine(Path path, CornerLine line) {
       Arrays.fill(even, 1);
       Room room = sloped();
       double[] start = MinimumCurvature.between(road, room, base.offset(), begin, steps, even);
-      int last = Math.floorMod(begin + steps - 1, road.size());
+      int last = road.loop().at(begin + steps - 1);
       return QuickestLine.between(
           road,
           room,
@@ -407,7 +407,7 @@ public record SchoolLine(Path path, CornerLine line) {
           start,
           begin,
           steps,
-          on.speed()[Math.floorMod(begin, road.size())],
+          on.speed()[road.loop().at(begin)],
           on.speed()[last]);
     }
 
@@ -425,14 +425,14 @@ public record SchoolLine(Path path, CornerLine line) {
       double[] low = lower.clone();
       double[] high = upper.clone();
       for (int k = 0; k < steps; k++) {
-        int i = Math.floorMod(begin + k, road.size());
+        int i = road.loop().at(begin + k);
         double to =
             Math.max(room.lower()[i], Math.min(room.upper()[i], offset[i] + less[i] - all[i]));
         low[i] = Math.max(room.lower()[i], to - FOLLOWED);
         high[i] = Math.min(room.upper()[i], to + FOLLOWED);
         offset[i] = to;
       }
-      int last = Math.floorMod(begin + steps - 1, road.size());
+      int last = road.loop().at(begin + steps - 1);
       return QuickestLine.between(
           road,
           new Room(low, high),
@@ -441,7 +441,7 @@ public record SchoolLine(Path path, CornerLine line) {
           offset,
           begin,
           steps,
-          on.speed()[Math.floorMod(begin, road.size())],
+          on.speed()[road.loop().at(begin)],
           on.speed()[last]);
     }
 
@@ -457,10 +457,10 @@ public record SchoolLine(Path path, CornerLine line) {
       int head = road.index(start);
       double peak = 0;
       for (int k = 0; k <= span; k++) {
-        peak = Math.max(peak, sign * path.curvature()[Math.floorMod(head + k, road.size())]);
+        peak = Math.max(peak, sign * path.curvature()[road.loop().at(head + k)]);
       }
       for (int k = 0; k < span; k++) {
-        int i = Math.floorMod(head + k, road.size());
+        int i = road.loop().at(head + k);
         if (sign * path.curvature()[i] > 0.3 * peak) {
           double at = i * road.step();
           return road.apart(line.turnIn(), at) < -5 ? line.turningInAt(at) : line;

@@ -184,7 +184,7 @@ public final class EventFinder {
     PedalWork feet = new PedalWork(on);
     Placing placing = new Placing(on, line, limits.vehicle().width());
     Hands hands = new Hands(on, bend, line);
-    Machine machine = new Machine(on, limits.vehicle());
+    Drivetrain machine = new Drivetrain(on, limits.vehicle());
     double entry = on.unwrapped(on.corner.entry());
     double exit = on.unwrapped(on.corner.exit());
     int slowFrom =

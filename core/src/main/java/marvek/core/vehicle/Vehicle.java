@@ -24,7 +24,7 @@ import org.jspecify.annotations.Nullable;
  * @param fuel tank; null when fuel is not told apart from the mass
  */
 public record Vehicle(
-    Kind kind,
+    VehicleKind kind,
     double mass,
     double width,
     double wheelbase,
@@ -42,7 +42,7 @@ public record Vehicle(
 
   /** A vehicle with the usual floor and no fuel told apart. */
   public Vehicle(
-      Kind kind,
+      VehicleKind kind,
       double mass,
       double width,
       double wheelbase,
@@ -80,12 +80,6 @@ public record Vehicle(
     Objects.requireNonNull(tyres, "tyres");
     Objects.requireNonNull(aero, "aero");
     Objects.requireNonNull(brakes, "brakes");
-  }
-
-  /** Sorts of vehicle. */
-  public enum Kind {
-    CAR,
-    MOTORCYCLE
   }
 
   /** Which axle drives. */
@@ -215,7 +209,7 @@ public record Vehicle(
     if (floor != null) {
       return floor;
     }
-    return kind == Kind.MOTORCYCLE
+    return kind == VehicleKind.MOTORCYCLE
         ? new Floor(0.12, 0.3, 0, 0.19)
         : new Floor(0.09, width - 0.5, width - 0.27, 0.25);
   }

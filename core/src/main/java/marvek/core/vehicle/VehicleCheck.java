@@ -53,7 +53,7 @@ public final class VehicleCheck {
     gearbox(v, c);
     engine(v, c);
     Double lean = v.leanLimit();
-    if (v.kind() == Vehicle.Kind.MOTORCYCLE) {
+    if (v.kind() == VehicleKind.MOTORCYCLE) {
       if (lean == null) {
         c.add("leanLimit", "A motorcycle needs its largest lean, 30 to 68 degrees.");
       } else {

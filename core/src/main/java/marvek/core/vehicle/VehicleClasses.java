@@ -7,7 +7,6 @@ import marvek.core.vehicle.Vehicle.Brakes;
 import marvek.core.vehicle.Vehicle.Drive;
 import marvek.core.vehicle.Vehicle.Engine;
 import marvek.core.vehicle.Vehicle.Gearbox;
-import marvek.core.vehicle.Vehicle.Kind;
 import marvek.core.vehicle.Vehicle.TorquePoint;
 import marvek.core.vehicle.Vehicle.Tyres;
 import org.jspecify.annotations.Nullable;
@@ -152,7 +151,7 @@ public final class VehicleClasses {
       Brakes brakes,
       @Nullable Boost boost) {
     return new Vehicle(
-        Kind.CAR,
+        VehicleKind.CAR,
         mass,
         width,
         wheelbase,
@@ -179,7 +178,7 @@ public final class VehicleClasses {
       Brakes brakes,
       double lean) {
     return new Vehicle(
-        Kind.MOTORCYCLE,
+        VehicleKind.MOTORCYCLE,
         mass,
         0.8,
         wheelbase,

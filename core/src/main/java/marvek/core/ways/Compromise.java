@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import marvek.core.circuit.Corner;
+import marvek.core.circuit.Loop;
 import marvek.core.lap.LapSimulator;
 import marvek.core.lap.LapTrace;
 import marvek.core.lap.Path;
@@ -125,12 +126,12 @@ public record Compromise(List<String> corners, List<String> given, List<Step> st
         Corner corner = computed.corners().get(k);
         double from = corner.entry() - 40;
         lost += between(from, corner.exit()) - nothing.between(from, corner.exit());
-        int n = computed.road().size();
+        Loop loop = computed.road().loop();
         int head = computed.road().index(corner.entry());
         int span =
             (int) (computed.road().ahead(corner.entry(), corner.exit()) / computed.road().step());
         for (int j = 0; j <= span; j++) {
-          int i = Math.floorMod(head + j, n);
+          int i = loop.at(head + j);
           metres = Math.max(metres, Math.abs(path.offset()[i] - nothing.path.offset()[i]));
         }
       }

@@ -12,9 +12,9 @@ import marvek.core.day.Variants;
 import marvek.core.entry.Carried;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
+import marvek.core.entry.DayKind;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
-import marvek.core.entry.Variant;
 import marvek.core.fixtures.Example;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.LapSimulator;
@@ -164,7 +164,7 @@ class WhatFollowsTest {
 
   @Test
   void inATowTheStraightIsQuickerAndTheCornerSlower() {
-    Conditions tow = Variants.conditions(GT.computed.conditions(), Variant.Kind.TOW.usual());
+    Conditions tow = Variants.conditions(GT.computed.conditions(), DayKind.TOW.usual());
     Conditions noDrag =
         new Conditions(
             tow.grip(),

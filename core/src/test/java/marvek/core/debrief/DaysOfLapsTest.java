@@ -9,6 +9,7 @@ import java.util.List;
 import marvek.core.day.DayFit;
 import marvek.core.day.Variants;
 import marvek.core.entry.CornerEntry;
+import marvek.core.entry.DayKind;
 import marvek.core.entry.Variant;
 import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
@@ -37,7 +38,7 @@ class DaysOfLapsTest {
     return Drafter.draft(computed, Drafter.boards(computed)).corners();
   }
 
-  private static Variant day(Variant.Kind kind, double grip) {
+  private static Variant day(DayKind kind, double grip) {
     return new Variant(kind.name(), kind, "", kind.usual().withGrip(grip), List.of());
   }
 
@@ -67,7 +68,7 @@ class DaysOfLapsTest {
   void lapsTellTheGripThatTheDayHad(long road, double radius, String vehicle) {
     ComputedLap base = base(road, radius, vehicle);
     for (double grip : new double[] {1, 0.85, 0.7, 0.55}) {
-      Variant day = day(grip < 0.78 ? Variant.Kind.WET : Variant.Kind.DAMP, grip);
+      Variant day = day(grip < 0.78 ? DayKind.WET : DayKind.DAMP, grip);
       double[] told =
           drive(base, day, 3, road * 10 + (long) (grip * 100)).stream()
               .mapToDouble(lap -> used(base, lap) / (grip * PACE))
@@ -100,12 +101,12 @@ class DaysOfLapsTest {
     int corners = 0;
     for (long road : new long[] {61, 62, 66}) {
       ComputedLap base = base(road, 300, "cup-gt");
-      Variant wet = day(Variant.Kind.WET, 0.7);
+      Variant wet = day(DayKind.WET, 0.7);
       ComputedLap then = Variants.computed(base, List.of(), wet.day());
       List<DrivenLap> laps = drive(base, wet, 8, road);
       wetOnWet += withHabits(then, on(base, then, wet), laps);
       wetOnDry += withHabits(base, draft(base), laps);
-      dryOnDry += withHabits(base, draft(base), drive(base, day(Variant.Kind.DAMP, 1), 8, road));
+      dryOnDry += withHabits(base, draft(base), drive(base, day(DayKind.DAMP, 1), 8, road));
       corners += base.corners().size();
     }
     String seen =
@@ -121,9 +122,9 @@ class DaysOfLapsTest {
     List<DayFit.Day> days =
         List.of(new DayFit.Day("", Said.NOTHING, 1), new DayFit.Day("w", Said.NOTHING, 0.7));
     List<DayFit.Lap> laps = new ArrayList<>();
-    drive(base, day(Variant.Kind.DAMP, 1), 3, 5)
+    drive(base, day(DayKind.DAMP, 1), 3, 5)
         .forEach(l -> laps.add(new DayFit.Lap("dry" + l.number(), used(base, l))));
-    drive(base, day(Variant.Kind.WET, 0.7), 3, 6)
+    drive(base, day(DayKind.WET, 0.7), 3, 6)
         .forEach(l -> laps.add(new DayFit.Lap("wet" + l.number(), used(base, l))));
     DayFit fit = DayFit.of(days, laps, null, Said.NOTHING);
     assertThat(fit.parts()).hasSize(2);

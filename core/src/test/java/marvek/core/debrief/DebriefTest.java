@@ -13,8 +13,8 @@ import marvek.core.fixtures.Device;
 import marvek.core.fixtures.Plain;
 import marvek.core.lap.LapSimulator;
 import marvek.core.lap.LapTrace;
-import marvek.core.logger.Habit;
 import marvek.core.logger.Mistake;
+import marvek.core.logger.Planted;
 import marvek.core.plan.Answers;
 import marvek.core.survey.Things;
 import marvek.core.telemetry.CornerEvents;
@@ -32,7 +32,7 @@ import org.junit.jupiter.params.provider.EnumSource;
 class DebriefTest {
   private static final String SECOND = Device.DRAFT.get(1).corner();
 
-  private static List<LapData> laps(int count, long seed, Habit... habits) {
+  private static List<LapData> laps(int count, long seed, Planted... habits) {
     Device.Read read = Device.read(Device.drive(count, seed, habits));
     List<LapData> out = new ArrayList<>();
     List<List<CornerEvents>> events = read.events();
@@ -108,7 +108,7 @@ class DebriefTest {
         "MISSES_THE_KERB", "EXTRA_STEERING", "BRAKES_EARLY", "TWO_PRESSES", "FULL_THROTTLE_LATE"
       })
   void theCornerOfTheMistakeIsTheFirstToLookAt(Mistake mistake) {
-    Debrief d = debrief(laps(6, 3, new Habit(mistake, SECOND, 1, 1)));
+    Debrief d = debrief(laps(6, 3, new Planted(mistake, SECOND, 1, 1)));
     Debrief.CornerFinding f = d.corners().get(1);
     assertThat(f.habits()).as(Plain.words(f.words())).isNotEmpty();
     assertThat(f.habits().get(0).share()).isGreaterThanOrEqualTo(0.4);
@@ -125,7 +125,7 @@ class DebriefTest {
   @Test
   void aMistakeOfOneLapInEightIsNoHabit() {
     List<LapData> clean = laps(7, 4);
-    List<LapData> one = laps(1, 5, new Habit(Mistake.COASTS, SECOND, 1.5, 1));
+    List<LapData> one = laps(1, 5, new Planted(Mistake.COASTS, SECOND, 1.5, 1));
     List<LapData> all = new ArrayList<>(clean);
     LapData odd = one.get(0);
     all.add(
@@ -137,7 +137,7 @@ class DebriefTest {
   void aHabitThatSlowsCostsTimeAndDoesNotWinIt() {
     List<LapData> all = new ArrayList<>(laps(4, 4));
     int k = 0;
-    for (LapData l : laps(4, 5, new Habit(Mistake.COASTS, SECOND, 1.5, 1))) {
+    for (LapData l : laps(4, 5, new Planted(Mistake.COASTS, SECOND, 1.5, 1))) {
       all.add(
           new LapData(
               "slow" + k++, "run", 5 + k, l.lapTime(), l.step(), l.times(), l.events(), true));
@@ -317,7 +317,7 @@ class DebriefTest {
   @Test
   void whoRanDeepInOneRunIsNotSentDeeperByAnother() {
     List<LapData> all = new ArrayList<>();
-    for (LapData l : laps(6, 11, new Habit(Mistake.BRAKES_LATE_RUNS_DEEP, SECOND, 1, 1))) {
+    for (LapData l : laps(6, 11, new Planted(Mistake.BRAKES_LATE_RUNS_DEEP, SECOND, 1, 1))) {
       all.add(
           new LapData(
               "deep" + l.id(),

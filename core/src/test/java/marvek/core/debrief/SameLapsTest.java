@@ -6,7 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import marvek.core.fixtures.Device;
 import marvek.core.fixtures.Drives;
-import marvek.core.logger.Driven;
+import marvek.core.logger.Drive;
 import marvek.core.logger.Plan;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.SimulatedDriver;
@@ -15,14 +15,14 @@ import org.junit.jupiter.api.Test;
 
 @Tag("slow")
 class SameLapsTest {
-  private static Driven drive(long seed, double spread) {
+  private static Drive drive(long seed, double spread) {
     return SimulatedDriver.drive(
         new Plan(Device.DESK, Device.DRAFT, List.of(), 8, spread, 0.98, 0, true),
         new java.util.Random(seed));
   }
 
   private static List<SameLaps.Recorded> recorded(
-      Driven driven, String source, double rate, Recorder.Noise noise, long seed) {
+      Drive driven, String source, double rate, Recorder.Noise noise, long seed) {
     return Drives.read(driven, Device.DESK, rate, noise, seed).stream()
         .map(l -> new SameLaps.Recorded(source, Drives.data(l, Device.DESK)))
         .toList();
@@ -31,7 +31,7 @@ class SameLapsTest {
   @Test
   void twoDevicesThatRecordADriveBringItsLapsOnce() {
     for (long seed = 1; seed <= 6; seed++) {
-      Driven driven = drive(seed, 1.5);
+      Drive driven = drive(seed, 1.5);
       List<SameLaps.Recorded> all = new ArrayList<>();
       all.addAll(recorded(driven, "a", 50, Recorder.Noise.usual(), 3 * seed));
       all.addAll(recorded(driven, "b", 10, Recorder.Noise.usual(), 5 * seed));
@@ -55,7 +55,7 @@ class SameLapsTest {
 
   @Test
   void theOneWithPedalsStays() {
-    Driven driven = drive(4, 1.5);
+    Drive driven = drive(4, 1.5);
     List<SameLaps.Recorded> with = recorded(driven, "b", 50, Recorder.Noise.usual(), 2);
     List<SameLaps.Recorded> all = new ArrayList<>();
     recorded(driven, "a", 10, Recorder.Noise.usual(), 1)

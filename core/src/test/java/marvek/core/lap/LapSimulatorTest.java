@@ -10,6 +10,7 @@ import marvek.core.fixtures.Tracks;
 import marvek.core.units.Units;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleClasses;
+import marvek.core.vehicle.VehicleKind;
 import org.hipparchus.ode.ODEIntegrator;
 import org.hipparchus.ode.ODEState;
 import org.hipparchus.ode.OrdinaryDifferentialEquation;
@@ -26,7 +27,7 @@ class LapSimulatorTest {
     // Constant force at the wheels: torque × ratio / radius with a flat curve and one gear.
     double force = drive * mass;
     return new Vehicle(
-        Vehicle.Kind.CAR,
+        VehicleKind.CAR,
         mass,
         1.8,
         2.5,

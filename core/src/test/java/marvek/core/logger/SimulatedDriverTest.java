@@ -18,22 +18,22 @@ import org.junit.jupiter.api.Test;
 class SimulatedDriverTest {
   private static final String SECOND = Device.DRAFT.get(1).corner();
 
-  private static Truth.Done done(Driven driven, int lap) {
+  private static Truth.Done done(Drive driven, int lap) {
     return driven.truth().laps().get(lap).corners().stream()
         .filter(d -> d.corner().equals(SECOND))
         .findFirst()
         .orElseThrow();
   }
 
-  private static Driven clean(Habit... habits) {
+  private static Drive clean(Planted... habits) {
     return SimulatedDriver.drive(
         new Plan(Device.DESK, Device.DRAFT, List.of(habits), 2, 0, 0.97, 0, false), new Random(1));
   }
 
   @Test
   void theSameSeedGivesTheSameDrive() {
-    Driven a = Device.drive(2, 5);
-    Driven b = Device.drive(2, 5);
+    Drive a = Device.drive(2, 5);
+    Drive b = Device.drive(2, 5);
     assertThat(a.time()).isEqualTo(b.time());
     assertThat(a.truth()).isEqualTo(b.truth());
     assertThat(Device.drive(2, 6).time()).isNotEqualTo(a.time());
@@ -50,7 +50,7 @@ class SimulatedDriverTest {
 
   @Test
   void timeSpeedAndDistanceBelongTogether() {
-    Driven d = clean();
+    Drive d = clean();
     double[] t = d.time();
     for (int i = 1; i < t.length; i++) {
       assertThat(t[i]).isGreaterThan(t[i - 1]);
@@ -67,18 +67,18 @@ class SimulatedDriverTest {
   void mistakesDoWhatTheyAreCalled() {
     Truth.Done plain = done(clean(), 1);
     var road = Device.DESK.road();
-    Truth.Done late = done(clean(new Habit(Mistake.BRAKES_LATE_RUNS_DEEP, SECOND, 1, 1)), 1);
+    Truth.Done late = done(clean(new Planted(Mistake.BRAKES_LATE_RUNS_DEEP, SECOND, 1, 1)), 1);
     assertThat(road.apart(plain.brake(), late.brake())).isCloseTo(9, within(1.1));
     assertThat(road.apart(plain.fullThrottle(), late.fullThrottle())).isGreaterThan(10);
-    Truth.Done early = done(clean(new Habit(Mistake.BRAKES_EARLY, SECOND, 1, 1)), 1);
+    Truth.Done early = done(clean(new Planted(Mistake.BRAKES_EARLY, SECOND, 1, 1)), 1);
     assertThat(road.apart(plain.brake(), early.brake())).isCloseTo(-16, within(1.1));
-    Truth.Done slow = done(clean(new Habit(Mistake.OVER_SLOWED, SECOND, 1, 1)), 1);
+    Truth.Done slow = done(clean(new Planted(Mistake.OVER_SLOWED, SECOND, 1, 1)), 1);
     assertThat(slow.minimumSpeed()).isLessThan(0.95 * plain.minimumSpeed());
-    Truth.Done coasts = done(clean(new Habit(Mistake.COASTS, SECOND, 1, 1)), 1);
+    Truth.Done coasts = done(clean(new Planted(Mistake.COASTS, SECOND, 1, 1)), 1);
     assertThat(road.apart(plain.firstThrottle(), coasts.firstThrottle())).isGreaterThan(12);
-    Truth.Done soon = done(clean(new Habit(Mistake.RELEASES_SOON, SECOND, 1, 1)), 1);
+    Truth.Done soon = done(clean(new Planted(Mistake.RELEASES_SOON, SECOND, 1, 1)), 1);
     assertThat(road.apart(plain.release(), soon.release())).isLessThan(-12);
-    Truth.Done high = done(clean(new Habit(Mistake.GEAR_TOO_HIGH, SECOND, 1, 1)), 1);
+    Truth.Done high = done(clean(new Planted(Mistake.GEAR_TOO_HIGH, SECOND, 1, 1)), 1);
     assertThat(high.gear()).isEqualTo(plain.gear() + 1);
     assertThat(high.mistakes()).containsExactly(Mistake.GEAR_TOO_HIGH);
     assertThat(late.mistakes()).containsExactly(Mistake.BRAKES_LATE_RUNS_DEEP);
@@ -93,14 +93,14 @@ class SimulatedDriverTest {
             Mistake.COASTS,
             Mistake.FULL_THROTTLE_LATE,
             Mistake.RELEASES_LATE)) {
-      assertThat(clean(new Habit(m, SECOND, 1, 1)).truth().laps().get(1).lapTime())
+      assertThat(clean(new Planted(m, SECOND, 1, 1)).truth().laps().get(1).lapTime())
           .as(m.words())
           .isGreaterThan(plain + 0.02);
     }
     // Striking a kerb is the shorter way, and uneven braking is as often late as early.
     for (Mistake m :
         EnumSet.complementOf(EnumSet.of(Mistake.STRIKES_THE_KERB, Mistake.UNEVEN_BRAKING))) {
-      assertThat(clean(new Habit(m, SECOND, 1, 1)).truth().laps().get(1).lapTime())
+      assertThat(clean(new Planted(m, SECOND, 1, 1)).truth().laps().get(1).lapTime())
           .as(m.words())
           .isGreaterThan(plain - 0.01);
     }
@@ -108,7 +108,7 @@ class SimulatedDriverTest {
 
   @Test
   void theDeviceWritesWhatWasDriven() {
-    Driven d = clean();
+    Drive d = clean();
     List<String> rows = new ArrayList<>();
     new Recorder(d, Device.DESK.road(), null, Recorder.Noise.none(), new Random(1))
         .table(50, rows::add);
@@ -129,7 +129,7 @@ class SimulatedDriverTest {
   @Test
   void sentencesCarryTheirChecksumAndNeedAPlace() {
     List<String> lines = new ArrayList<>();
-    Driven d = clean();
+    Drive d = clean();
     new Recorder(
             d, Device.DESK.road(), new LocalPlane(-8, 39), Recorder.Noise.usual(), new Random(1))
         .nmea(10, 50, (due, line) -> lines.add(line));

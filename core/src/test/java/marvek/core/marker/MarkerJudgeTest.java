@@ -19,8 +19,7 @@ class MarkerJudgeTest {
   private static final Centreline FLAT = ReliefTest.hill(s -> 0);
   private static final Spot PLACE = new Spot(39.62, -8.05, 100);
   private static final View ALONE = new View(null, null, false, Sight.EYE_CAR);
-  private static final Landmark BOARD =
-      new Landmark("b", Landmark.Kind.BOARD, "100", 600, true, "");
+  private static final Landmark BOARD = new Landmark("b", LandmarkKind.BOARD, "100", 600, true, "");
 
   private static Judgement judge(Landmark l, double past, View view, Landmark... others) {
     return judge(FLAT, l, past, view, others);
@@ -33,7 +32,7 @@ class MarkerJudgeTest {
     return new MarkerJudge(road, all, view).judge(l, past, 50, 3);
   }
 
-  private static Landmark of(Landmark.Kind kind, String label, double station) {
+  private static Landmark of(LandmarkKind kind, String label, double station) {
     return new Landmark(kind + label, kind, label, station, true, "");
   }
 
@@ -67,8 +66,7 @@ class MarkerJudgeTest {
   @Test
   void whatMovesOrFadesIsWorthLessThanWhatStands() {
     int board = judge(BOARD, 0, ALONE).marks();
-    for (Landmark.Kind kind :
-        List.of(Landmark.Kind.CONE, Landmark.Kind.RUBBER, Landmark.Kind.TREE)) {
+    for (LandmarkKind kind : List.of(LandmarkKind.CONE, LandmarkKind.RUBBER, LandmarkKind.TREE)) {
       Judgement j = judge(of(kind, "x", 600), 0, ALONE);
       assertThat(j.marks()).as(kind.name()).isLessThan(board);
       assertThat(reasons(j)).contains(About.PERMANENCE);
@@ -77,15 +75,15 @@ class MarkerJudgeTest {
 
   @Test
   void twoThatLookAlikeAreToldAndReadableBoardsAreNot() {
-    Landmark second = new Landmark("p2", Landmark.Kind.POST, "", 640, true, "");
-    assertThat(reasons(judge(of(Landmark.Kind.POST, "", 600), 0, ALONE, second)))
+    Landmark second = new Landmark("p2", LandmarkKind.POST, "", 640, true, "");
+    assertThat(reasons(judge(of(LandmarkKind.POST, "", 600), 0, ALONE, second)))
         .contains(About.LOOK_ALIKES);
-    Landmark fifty = new Landmark("f", Landmark.Kind.BOARD, "50", 650, true, "");
+    Landmark fifty = new Landmark("f", LandmarkKind.BOARD, "50", 650, true, "");
     assertThat(reasons(judge(BOARD, 0, ALONE, fifty))).isEmpty();
     Landmark blurred =
         new Landmark(
             "u",
-            Landmark.Kind.BOARD,
+            LandmarkKind.BOARD,
             "2nd",
             650,
             true,
@@ -103,8 +101,8 @@ class MarkerJudgeTest {
 
   @Test
   void aBoardOnTheFarSideOfAWideRoadCostsAndOneOnTheNearSideDoesNot() {
-    Landmark left = new Landmark("l", Landmark.Kind.BOARD, "L", 600, true, "");
-    Landmark right = new Landmark("r", Landmark.Kind.BOARD, "R", 600, false, "");
+    Landmark left = new Landmark("l", LandmarkKind.BOARD, "L", 600, true, "");
+    Landmark right = new Landmark("r", LandmarkKind.BOARD, "R", 600, false, "");
     double edge = FLAT.left()[600] + left.out();
     double across = 15 - edge;
     // So far to the right of the middle, the board on the left stands 15 m away.
@@ -118,10 +116,9 @@ class MarkerJudgeTest {
   @Test
   void aCarAheadHidesWhatLiesOnTheRoad() {
     View traffic = new View(null, null, true, Sight.EYE_CAR);
-    assertThat(reasons(judge(of(Landmark.Kind.SEAM, "x", 600), 0, traffic)))
-        .contains(About.TRAFFIC);
+    assertThat(reasons(judge(of(LandmarkKind.SEAM, "x", 600), 0, traffic))).contains(About.TRAFFIC);
     assertThat(reasons(judge(BOARD, 0, traffic))).doesNotContain(About.TRAFFIC);
-    assertThat(reasons(judge(of(Landmark.Kind.SEAM, "x", 600), 0, ALONE)))
+    assertThat(reasons(judge(of(LandmarkKind.SEAM, "x", 600), 0, ALONE)))
         .doesNotContain(About.TRAFFIC);
   }
 
@@ -132,7 +129,7 @@ class MarkerJudgeTest {
     Landmark low =
         new Landmark(
             "low",
-            Landmark.Kind.OTHER,
+            LandmarkKind.OTHER,
             "stone",
             660,
             true,
@@ -149,7 +146,7 @@ class MarkerJudgeTest {
     Landmark pine =
         new Landmark(
             "pine",
-            Landmark.Kind.TREE,
+            LandmarkKind.TREE,
             "pine",
             660,
             true,
@@ -181,7 +178,7 @@ class MarkerJudgeTest {
     Landmark shadow =
         new Landmark(
             "s",
-            Landmark.Kind.SHADOW,
+            LandmarkKind.SHADOW,
             "shadow",
             600,
             true,

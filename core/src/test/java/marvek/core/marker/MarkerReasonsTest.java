@@ -33,7 +33,7 @@ class MarkerReasonsTest {
   private static final Spot PLACE = new Spot(39.62, -8.05, 100);
 
   private static Landmark thing(
-      Landmark.Kind kind, double station, double out, double height, Landmark.Permanence lasts) {
+      LandmarkKind kind, double station, double out, double height, Landmark.Permanence lasts) {
     return new Landmark(
         kind.name() + station,
         kind,
@@ -50,7 +50,7 @@ class MarkerReasonsTest {
         "");
   }
 
-  private static Landmark usual(Landmark.Kind kind, double station) {
+  private static Landmark usual(LandmarkKind kind, double station) {
     return thing(kind, station, kind.usualOut(), kind.usualHeight(), kind.usualPermanence());
   }
 
@@ -66,15 +66,15 @@ class MarkerReasonsTest {
   }
 
   @ParameterizedTest
-  @EnumSource(Landmark.Kind.class)
-  void everySortHasAWordAndWhatIsUsual(Landmark.Kind kind) {
+  @EnumSource(LandmarkKind.class)
+  void everySortHasAWordAndWhatIsUsual(LandmarkKind kind) {
     assertThat(kind.word()).isNotBlank();
     assertThat(kind.usualPermanence()).isNotNull();
     assertThat(kind.precision()).isPositive();
-    assertThat(Arrays.stream(Landmark.Kind.values()).filter(k -> k.word().equals(kind.word())))
+    assertThat(Arrays.stream(LandmarkKind.values()).filter(k -> k.word().equals(kind.word())))
         .hasSize(1);
     // On the road nothing stands up but what hangs over it.
-    if (kind.usualOut() < 0 && kind != Landmark.Kind.SHADOW) {
+    if (kind.usualOut() < 0 && kind != LandmarkKind.SHADOW) {
       assertThat(kind.usualHeight()).isZero();
     }
     Judgement j = judge(FLAT, usual(kind, 600), 0, 50, ALONE);
@@ -89,8 +89,8 @@ class MarkerReasonsTest {
 
   @Test
   void usualPlacesAndHeightsTellThingsApart() {
-    assertThat(Landmark.Kind.TREE.usualHeight()).isGreaterThan(Landmark.Kind.BOARD.usualHeight());
-    assertThat(Landmark.Kind.TREE.usualOut()).isGreaterThan(Landmark.Kind.BOARD.usualOut());
+    assertThat(LandmarkKind.TREE.usualHeight()).isGreaterThan(LandmarkKind.BOARD.usualHeight());
+    assertThat(LandmarkKind.TREE.usualOut()).isGreaterThan(LandmarkKind.BOARD.usualOut());
   }
 
   @ParameterizedTest
@@ -106,7 +106,7 @@ class MarkerReasonsTest {
     "-30, 30 m before it must be judged by eye"
   })
   void whatIsJudgedByEyeSaysHowFarAndCostsByTheMetre(double past, String words) {
-    Judgement j = judge(FLAT, usual(Landmark.Kind.BOARD, 600), past, 50, ALONE);
+    Judgement j = judge(FLAT, usual(LandmarkKind.BOARD, 600), past, 50, ALONE);
     Reason r = about(j, About.PRECISION);
     assertThat(Plain.words(r.words())).isEqualTo(words);
     assertThat(r.cost()).isEqualTo((int) Math.min(35, Math.round(3.5 * (j.precision() - 1.6)) + 1));
@@ -114,7 +114,7 @@ class MarkerReasonsTest {
 
   @Test
   void whatIsVagueItselfSaysSo() {
-    Landmark bump = thing(Landmark.Kind.RUBBER, 600, 3, 1, Landmark.Permanence.FIXED);
+    Landmark bump = thing(LandmarkKind.RUBBER, 600, 3, 1, Landmark.Permanence.FIXED);
     assertThat(Plain.words(about(judge(FLAT, bump, 0, 50, ALONE), About.PRECISION).words()))
         .isEqualTo("its place can be told to 4 m only");
     assertThat(Plain.words(about(judge(FLAT, bump, 8, 50, ALONE), About.PRECISION).words()))
@@ -133,7 +133,7 @@ class MarkerReasonsTest {
     "SHADOW, -1, 0, false"
   })
   void aCarAheadHidesWhatIsLowAndNear(
-      Landmark.Kind kind, double out, double height, boolean hidden) {
+      LandmarkKind kind, double out, double height, boolean hidden) {
     Landmark l = thing(kind, 600, out, height, Landmark.Permanence.FIXED);
     List<About> with =
         judge(FLAT, l, 0, 50, TRAFFIC).reasons().stream().map(Reason::about).toList();
@@ -145,8 +145,8 @@ class MarkerReasonsTest {
 
   @Test
   void aCrestIsHiddenByTrafficWhereItIsSeenAndNotWhereItIsFelt() {
-    Landmark seen = thing(Landmark.Kind.CREST, 600, -2, 0, Landmark.Permanence.FIXED);
-    Landmark felt = thing(Landmark.Kind.CREST, 600, -2, 0, Landmark.Permanence.FEEL);
+    Landmark seen = thing(LandmarkKind.CREST, 600, -2, 0, Landmark.Permanence.FIXED);
+    Landmark felt = thing(LandmarkKind.CREST, 600, -2, 0, Landmark.Permanence.FEEL);
     assertThat(judge(FLAT, seen, 0, 50, TRAFFIC).reasons())
         .anyMatch(r -> r.about() == About.TRAFFIC);
     assertThat(judge(FLAT, felt, 0, 50, TRAFFIC).reasons())
@@ -156,8 +156,8 @@ class MarkerReasonsTest {
   @ParameterizedTest
   @CsvSource({"119, true", "121, false", "-119, true", "-121, false", "0.5, false", "2, true"})
   void whatLooksAlikeConfusesWithinSight(double on, boolean confused) {
-    Landmark l = usual(Landmark.Kind.POST, 600);
-    Judgement j = judge(FLAT, l, 0, 50, ALONE, usual(Landmark.Kind.POST, 600 + on));
+    Landmark l = usual(LandmarkKind.POST, 600);
+    Judgement j = judge(FLAT, l, 0, 50, ALONE, usual(LandmarkKind.POST, 600 + on));
     assertThat(j.reasons().stream().anyMatch(r -> r.about() == About.LOOK_ALIKES))
         .isEqualTo(confused);
     if (confused) {
@@ -173,7 +173,7 @@ class MarkerReasonsTest {
   void whatACrestHidesCostsByTheTimeThatIsLeft() {
     Centreline crest =
         ReliefTest.hill(s -> s > 500 && s < 700 ? 8 - (s - 600) * (s - 600) / 1250 : 0);
-    Landmark low = thing(Landmark.Kind.OTHER, 660, 2, 0.3, Landmark.Permanence.FIXED);
+    Landmark low = thing(LandmarkKind.OTHER, 660, 2, 0.3, Landmark.Permanence.FIXED);
     Pattern said =
         Pattern.compile("a crest hides it until (\\d+) m before, ([\\d.]+) s at that speed");
     for (double speed : new double[] {12, 20, 30, 45, 60, 80}) {
@@ -206,12 +206,12 @@ class MarkerReasonsTest {
   void lightSaysWhatItDoes() {
     View morning = new View(Instant.parse("2026-05-16T05:50:00Z"), PLACE, false, 1);
     View night = new View(Instant.parse("2026-05-16T23:30:00Z"), PLACE, false, 1);
-    Landmark board = usual(Landmark.Kind.BOARD, 600);
+    Landmark board = usual(LandmarkKind.BOARD, 600);
     assertThat(Plain.words(about(judge(FLAT, board, 0, 50, morning), About.LIGHT).words()))
         .matches("the sun stands \\d+° up, \\d+° off your heading");
     assertThat(Plain.words(about(judge(FLAT, board, 0, 50, night), About.LIGHT).words()))
         .isEqualTo("it is dark at that hour");
-    Landmark shadow = usual(Landmark.Kind.SHADOW, 600);
+    Landmark shadow = usual(LandmarkKind.SHADOW, 600);
     assertThat(judge(FLAT, shadow, 0, 50, ALONE).moved()).isNull();
     assertThat(Plain.words(about(judge(FLAT, shadow, 0, 50, ALONE), About.LIGHT).words()))
         .isEqualTo("where it falls depends on the hour");

@@ -17,7 +17,7 @@ class TieTest {
   private static final Centreline ROAD = SURVEY.centreline();
 
   private static Landmark board(String label, double station) {
-    return new Landmark(label, Landmark.Kind.BOARD, label, station, true, "c1");
+    return new Landmark(label, LandmarkKind.BOARD, label, station, true, "c1");
   }
 
   @Test
@@ -40,11 +40,11 @@ class TieTest {
   @Test
   void landmarksAreSpokenOfAsDriversDo() {
     assertThat(board("100", 1).spoken()).isEqualTo("the 100 board");
-    assertThat(new Landmark("t", Landmark.Kind.TREE, "old oak", 1, true, "").spoken())
+    assertThat(new Landmark("t", LandmarkKind.TREE, "old oak", 1, true, "").spoken())
         .isEqualTo("the old oak");
-    assertThat(new Landmark("t", Landmark.Kind.BRIDGE, " ", 1, true, "").spoken())
+    assertThat(new Landmark("t", LandmarkKind.BRIDGE, " ", 1, true, "").spoken())
         .isEqualTo("the bridge");
-    assertThat(new Landmark("t", Landmark.Kind.OTHER, "our flag", 1, true, "").spoken())
+    assertThat(new Landmark("t", LandmarkKind.OTHER, "our flag", 1, true, "").spoken())
         .isEqualTo("our flag");
   }
 
@@ -66,7 +66,7 @@ class TieTest {
     assertThat(boards).extracting(Landmark::label).containsExactly("200", "150", "100", "50");
     assertThat(boards).allMatch(b -> b.left() != first.left());
     assertThat(boards)
-        .allMatch(b -> b.corner().equals(first.id()) && b.kind() == Landmark.Kind.BOARD);
+        .allMatch(b -> b.corner().equals(first.id()) && b.kind() == LandmarkKind.BOARD);
     Landmark hundred = boards.get(2);
     assertThat(ROAD.ahead(hundred.station(), first.entry())).isCloseTo(100, within(1e-9));
   }

@@ -10,6 +10,7 @@ import marvek.core.day.Variants;
 import marvek.core.entry.Carried;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
+import marvek.core.entry.DayKind;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.Slowing;
@@ -177,7 +178,7 @@ class BrakingsTest {
             .slowing(Slowing.LIFT)
             .points(gt.first().points().stream().filter(p -> p.kind() != PointKind.BRAKE).toList())
             .done();
-    Variant wet = new Variant("wet", Variant.Kind.WET, "", Variant.Kind.WET.usual(), List.of());
+    Variant wet = new Variant("wet", DayKind.WET, "", DayKind.WET.usual(), List.of());
     CornerEntry then =
         Variants.adjust(
                 gt.computed, Variants.computed(gt.computed, List.of(), wet.day()), wet, lifted)

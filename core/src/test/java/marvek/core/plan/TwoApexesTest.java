@@ -17,7 +17,7 @@ import marvek.core.entry.Slowing;
 import marvek.core.fixtures.Example;
 import marvek.core.fixtures.Tracks;
 import marvek.core.lap.Conditions;
-import marvek.core.logger.Driven;
+import marvek.core.logger.Drive;
 import marvek.core.logger.Plan;
 import marvek.core.logger.SimulatedDriver;
 import marvek.core.survey.Things;
@@ -170,7 +170,7 @@ class TwoApexesTest {
   @Test
   void whoDrivesTheDraftMeetsBoth() {
     List<CornerEntry> all = Drafter.draft(DESK, List.of()).corners();
-    Driven driven =
+    Drive driven =
         SimulatedDriver.drive(new Plan(DESK, all, List.of(), 2, 0, 0.98, 0, false), new Random(1));
     double length = DESK.road().length();
     for (int i = 0; i < driven.time().length; i++) {

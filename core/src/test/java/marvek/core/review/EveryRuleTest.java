@@ -20,6 +20,7 @@ import marvek.core.fixtures.Example;
 import marvek.core.fixtures.Tracks;
 import marvek.core.lap.Conditions;
 import marvek.core.marker.Landmark;
+import marvek.core.marker.LandmarkKind;
 import marvek.core.marker.Tie;
 import marvek.core.plan.Answers;
 import marvek.core.plan.ComputedLap;
@@ -88,7 +89,7 @@ class EveryRuleTest {
     CornerEntry plain = GT.first();
     double brake = plain.station(PointKind.BRAKE).orElseThrow();
     Landmark shadow =
-        new Landmark("s", Landmark.Kind.SHADOW, "shadow of the bridge", brake, true, "c1");
+        new Landmark("s", LandmarkKind.SHADOW, "shadow of the bridge", brake, true, "c1");
     CornerEntry tied = tied(plain, shadow);
     return new Case(
         GT.computed, tied, tied.copy().schools(List.of(School.NO_LIGHT)).done(), with(shadow));
@@ -134,7 +135,7 @@ class EveryRuleTest {
             VehicleClasses.byId("cup-gt").vehicle(),
             Conditions.dryWarm());
     CornerEntry plain = Drafter.draft(computed, List.of()).corners().get(0);
-    Landmark low = new Landmark("l", Landmark.Kind.SEAM, "seam", brake, true, "c1");
+    Landmark low = new Landmark("l", LandmarkKind.SEAM, "seam", brake, true, "c1");
     return new Case(computed, plain, tied(plain, low), with(low));
   }
 

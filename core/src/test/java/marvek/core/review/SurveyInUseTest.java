@@ -20,6 +20,7 @@ import marvek.core.fixtures.Tracks;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.Surface;
 import marvek.core.marker.Landmark;
+import marvek.core.marker.LandmarkKind;
 import marvek.core.marker.MarkerJudge;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
@@ -28,6 +29,7 @@ import marvek.core.said.Value;
 import marvek.core.survey.Place;
 import marvek.core.survey.Things;
 import marvek.core.survey.Zone;
+import marvek.core.survey.ZoneKind;
 import marvek.core.survey.Zones;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
@@ -49,8 +51,8 @@ class SurveyInUseTest {
   @Test
   void aBetterLandmarkInReachIsNamed() {
     double brake = GT.first().station(PointKind.BRAKE).orElseThrow();
-    Landmark cone = new Landmark("cone", Landmark.Kind.CONE, "cone", brake - 4, true, "");
-    Landmark post = new Landmark("post", Landmark.Kind.POST, "post 3", brake - 7, true, "");
+    Landmark cone = new Landmark("cone", LandmarkKind.CONE, "cone", brake - 4, true, "");
+    Landmark post = new Landmark("post", LandmarkKind.POST, "post 3", brake - 7, true, "");
     ReferenceContent content = tied(List.of(cone));
     MarkerReview alone = MarkerReview.of(GT.computed, content, only(List.of(cone)), ALONE);
     MarkerReview.MarkedPoint point = brakeOf(alone);
@@ -74,7 +76,7 @@ class SurveyInUseTest {
     double brake = GT.first().station(PointKind.BRAKE).orElseThrow();
     Zone seam =
         new Zone(
-            "z", Zone.Kind.SURFACE_CHANGE, Zone.Side.BOTH, brake - 30, brake - 12, 1, null, "", "");
+            "z", ZoneKind.SURFACE_CHANGE, Zone.Side.BOTH, brake - 30, brake - 12, 1, null, "", "");
     MarkerReview bare = MarkerReview.of(GT.computed, tied(List.of()), only(List.of()), ALONE);
     assertThat(bare.bare()).hasSize(4);
     MarkerReview with = MarkerReview.of(GT.computed, tied(List.of()), only(List.of(), seam), ALONE);
@@ -96,7 +98,7 @@ class SurveyInUseTest {
     Corner corner = GT.computed.corners().get(0);
     Zone damp =
         new Zone(
-            "z", Zone.Kind.DAMP, Zone.Side.BOTH, corner.entry(), corner.exit(), 3, 0.75, "", "");
+            "z", ZoneKind.DAMP, Zone.Side.BOTH, corner.entry(), corner.exit(), 3, 0.75, "", "");
     ComputedLap wet =
         ComputedLap.compute(
             road,

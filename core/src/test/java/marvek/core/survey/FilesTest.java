@@ -19,6 +19,7 @@ import marvek.core.circuit.LocalPlane;
 import marvek.core.circuit.OutlineFile;
 import marvek.core.fixtures.Tracks;
 import marvek.core.marker.Landmark;
+import marvek.core.marker.LandmarkKind;
 import marvek.core.refusal.Refusal;
 import net.sf.geographiclib.Geodesic;
 import org.apache.commons.csv.CSVFormat;
@@ -39,10 +40,10 @@ class FilesTest {
   private static final Things THINGS =
       new Things(
           List.of(
-              new Landmark("a-1", Landmark.Kind.BOARD, "100", 40, true, "c1"),
+              new Landmark("a-1", LandmarkKind.BOARD, "100", 40, true, "c1"),
               new Landmark(
                   "a-2",
-                  Landmark.Kind.SHADOW,
+                  LandmarkKind.SHADOW,
                   "stand, \"old\"; with; marks",
                   250.5,
                   false,
@@ -70,7 +71,7 @@ class FilesTest {
                   Kerb.Verdict.KEEP_OFF,
                   "hard",
                   "")),
-          List.of(new Zone("z-1", Zone.Kind.DAMP, Zone.Side.RIGHT, 100, 180, 3, 0.8, "", "")),
+          List.of(new Zone("z-1", ZoneKind.DAMP, Zone.Side.RIGHT, 100, 180, 3, 0.8, "", "")),
           List.of(
               new TrackLimit(
                   "l-1",
@@ -82,7 +83,7 @@ class FilesTest {
                   "kerb",
                   "time",
                   List.of(new TrackLimit.Breach(LocalDate.of(2026, 5, 15), "ran wide")))),
-          List.of(new Place("p-1", Place.Kind.PASS, false, 60, 120, "", "late")));
+          List.of(new Place("p-1", PlaceKind.PASS, false, 60, 120, "", "late")));
 
   @Test
   void aWholeSurveyComesBackTheSame() {

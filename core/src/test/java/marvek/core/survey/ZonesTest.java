@@ -19,7 +19,7 @@ import org.junit.jupiter.api.Test;
 class ZonesTest {
   private static final Centreline ROAD = ReliefTest.hill(s -> 0);
 
-  private static Zone zone(Zone.Kind kind, Zone.Side side, double from, double to, Double grip) {
+  private static Zone zone(ZoneKind kind, Zone.Side side, double from, double to, Double grip) {
     return new Zone("z", kind, side, from, to, 2, grip, "", "");
   }
 
@@ -31,45 +31,45 @@ class ZonesTest {
 
   @Test
   void aZoneCountsWhereItLiesAndOnItsSideOnly() {
-    List<Zone> left = List.of(zone(Zone.Kind.DAMP, Zone.Side.LEFT, 300, 360, 0.8));
+    List<Zone> left = List.of(zone(ZoneKind.DAMP, Zone.Side.LEFT, 300, 360, 0.8));
     assertThat(under(left, 2)[330]).isCloseTo(0.8, within(1e-12));
     assertThat(under(left, -2)[330]).isEqualTo(1);
     assertThat(under(left, 2)[280]).isEqualTo(1);
     assertThat(under(left, 2)[380]).isEqualTo(1);
     List<Zone> two =
         List.of(
-            zone(Zone.Kind.DAMP, Zone.Side.BOTH, 300, 360, 0.8),
-            zone(Zone.Kind.POLISHED, Zone.Side.BOTH, 320, 400, 0.9));
+            zone(ZoneKind.DAMP, Zone.Side.BOTH, 300, 360, 0.8),
+            zone(ZoneKind.POLISHED, Zone.Side.BOTH, 320, 400, 0.9));
     assertThat(under(two, 0)[340]).as("the worst counts").isCloseTo(0.8, within(1e-12));
     assertThat(under(two, 0)[380]).isCloseTo(0.9, within(1e-12));
-    List<Zone> edge = List.of(zone(Zone.Kind.DIRTY_EDGE, Zone.Side.BOTH, 300, 360, 0.7));
+    List<Zone> edge = List.of(zone(ZoneKind.DIRTY_EDGE, Zone.Side.BOTH, 300, 360, 0.7));
     assertThat(under(edge, 4)[330]).isCloseTo(0.7, within(1e-12));
     assertThat(under(edge, 0)[330]).isEqualTo(1);
-    List<Zone> across = List.of(zone(Zone.Kind.DAMP, Zone.Side.BOTH, 1180, 20, 0.8));
+    List<Zone> across = List.of(zone(ZoneKind.DAMP, Zone.Side.BOTH, 1180, 20, 0.8));
     assertThat(under(across, 0)[5]).as("over the line").isCloseTo(0.8, within(1e-12));
     assertThat(under(across, 0)[1190]).isCloseTo(0.8, within(1e-12));
   }
 
   @Test
   void whatIsOnlyToBeLookedAtChangesNothing() {
-    assertThat(zone(Zone.Kind.WALL, Zone.Side.LEFT, 1, 9, null).counts(Surface.damp())).isFalse();
-    assertThat(zone(Zone.Kind.DAMP, Zone.Side.LEFT, 1, 9, null).counts(Surface.damp())).isTrue();
+    assertThat(zone(ZoneKind.WALL, Zone.Side.LEFT, 1, 9, null).counts(Surface.damp())).isFalse();
+    assertThat(zone(ZoneKind.DAMP, Zone.Side.LEFT, 1, 9, null).counts(Surface.damp())).isTrue();
     assertThat(
             Zones.ground(
-                ROAD, List.of(zone(Zone.Kind.SHADE, Zone.Side.BOTH, 1, 99, null)), Surface.wet()))
+                ROAD, List.of(zone(ZoneKind.SHADE, Zone.Side.BOTH, 1, 99, null)), Surface.wet()))
         .satisfies(g -> assertThat(g.left()).containsOnly(1));
   }
 
   @Test
   void whereWaterGathersCountsOnlyWhileThereIsSome() {
-    for (Zone.Kind kind : Zone.Kind.values()) {
+    for (ZoneKind kind : ZoneKind.values()) {
       for (int severity = 1; severity <= 3; severity++) {
         Zone z = new Zone("z", kind, Zone.Side.BOTH, 300, 360, severity, 0.8, "", "");
         boolean wet =
-            kind == Zone.Kind.DAMP
-                || kind == Zone.Kind.STANDING_WATER
-                || kind == Zone.Kind.DRAIN
-                || kind == Zone.Kind.SHADE;
+            kind == ZoneKind.DAMP
+                || kind == ZoneKind.STANDING_WATER
+                || kind == ZoneKind.DRAIN
+                || kind == ZoneKind.SHADE;
         assertThat(z.gripLeft(Surface.DRY)).as(kind.words()).isEqualTo(wet ? 1 : 0.8);
         assertThat(z.gripLeft(Surface.damp())).isCloseTo(0.8, within(1e-12));
         assertThat(z.gripLeft(Surface.wet())).isCloseTo(0.8, within(1e-12));
@@ -83,8 +83,8 @@ class ZonesTest {
         assertThat(z.gripLeft(Surface.drying(1))).isEqualTo(wet ? 1 : 0.8);
       }
     }
-    Zone damp = zone(Zone.Kind.DAMP, Zone.Side.BOTH, 1, 9, 0.8);
-    Zone pool = zone(Zone.Kind.STANDING_WATER, Zone.Side.BOTH, 1, 9, 0.8);
+    Zone damp = zone(ZoneKind.DAMP, Zone.Side.BOTH, 1, 9, 0.8);
+    Zone pool = zone(ZoneKind.STANDING_WATER, Zone.Side.BOTH, 1, 9, 0.8);
     assertThat(damp.gripLeft(Surface.drying(0.4)))
         .as("what stays damp is the last to dry")
         .isLessThan(pool.gripLeft(Surface.drying(0.4)));

@@ -8,7 +8,7 @@ import java.util.Random;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import marvek.core.fixtures.Device;
-import marvek.core.logger.Driven;
+import marvek.core.logger.Drive;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.Truth;
 import org.junit.jupiter.api.Tag;
@@ -20,7 +20,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 /** Positions that come later than the pedals. */
 @Tag("slow")
 class LagTest {
-  private static final Driven DRIVEN = Device.drive(4, 41);
+  private static final Drive DRIVEN = Device.drive(4, 41);
   private static final Pattern TOLD = Pattern.compile("come (-?[0-9.]+) s after the pedals");
 
   private static Device.Read recorded(double lag, double rate, double noise) {
@@ -91,7 +91,7 @@ class LagTest {
    */
   static Device.Read spoilt(double lag, long seed) {
     Random random = new Random(seed);
-    Driven driven = Device.drive(4, seed);
+    Drive driven = Device.drive(4, seed);
     Recorder.Noise device = new Recorder.Noise(0.5, 0.1, 0.005, Math.toRadians(0.3), 0, 0, lag);
     List<String> rows = Device.rows(driven, 50, device);
     List<String> names = List.of(rows.get(0).split(","));

@@ -8,9 +8,9 @@ import java.util.List;
 import java.util.Locale;
 import marvek.core.fixtures.Device;
 import marvek.core.fixtures.TraceExample;
-import marvek.core.logger.Driven;
-import marvek.core.logger.Habit;
+import marvek.core.logger.Drive;
 import marvek.core.logger.Mistake;
+import marvek.core.logger.Planted;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.Truth;
 import marvek.core.refusal.Refusal;
@@ -22,7 +22,7 @@ import org.junit.jupiter.params.provider.CsvSource;
 /** Laps cut from recordings that devices have spoilt in the ways they do. */
 @Tag("slow")
 class LapsTest {
-  private static final Driven DRIVEN = Device.drive(3, 21);
+  private static final Drive DRIVEN = Device.drive(3, 21);
   private static final List<String> ROWS = Device.rows(DRIVEN, 50, Recorder.Noise.usual());
   private static final List<Truth.Lap> TRUTH =
       DRIVEN.truth().laps().stream().filter(l -> l.number() > 0).toList();
@@ -282,8 +282,9 @@ class LapsTest {
 
   @Test
   void whoLeavesTheRoadHasALapOffIt() {
-    Driven off =
-        Device.drive(2, 3, new Habit(Mistake.BEYOND_THE_EDGE, Device.DRAFT.get(1).corner(), 2, 1));
+    Drive off =
+        Device.drive(
+            2, 3, new Planted(Mistake.BEYOND_THE_EDGE, Device.DRAFT.get(1).corner(), 2, 1));
     Device.Read read =
         Device.read(
             Device.spoilt(
@@ -321,7 +322,7 @@ class LapsTest {
 
   @Test
   void aRecordingLongerThanABlockLosesNoLapAndDoublesNone() {
-    Driven many = Device.drive(60, 5);
+    Drive many = Device.drive(60, 5);
     Device.Read read =
         Device.read(Device.spoilt(Device.rows(many, 90, Recorder.Noise.usual()), c -> c));
     assertThat(many.duration() * 90).isGreaterThan(1.3 * Blocks.SIZE);

@@ -17,7 +17,7 @@ import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import marvek.core.circuit.LocalPlane;
 import marvek.core.fixtures.Device;
-import marvek.core.logger.Driven;
+import marvek.core.logger.Drive;
 import marvek.core.logger.Recorder;
 import marvek.core.refusal.Refusal;
 import org.junit.jupiter.api.Tag;
@@ -32,7 +32,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 @Tag("slow")
 class OddFilesTest {
   private static final LocalPlane PLACE = new LocalPlane(-8, 39);
-  private static final Driven DRIVEN = Device.drive(2, 77);
+  private static final Drive DRIVEN = Device.drive(2, 77);
   private static final List<String> METRES = rows(null);
   private static final List<String> DEGREES = rows(PLACE);
 

@@ -14,9 +14,9 @@ import java.util.regex.Pattern;
 import marvek.core.fixtures.Device;
 import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
-import marvek.core.logger.Driven;
-import marvek.core.logger.Habit;
+import marvek.core.logger.Drive;
 import marvek.core.logger.Plan;
+import marvek.core.logger.Planted;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.SimulatedDriver;
 import marvek.core.plan.ComputedLap;
@@ -32,12 +32,12 @@ class PlaceShiftTest {
       Pattern.compile("All places lie ([0-9.]+) m to the (\\S+) of");
 
   private static List<String> rows(ComputedLap computed, int laps, long seed, double rate) {
-    Driven driven =
+    Drive driven =
         SimulatedDriver.drive(
             new Plan(
                 computed,
                 Drafter.draft(computed, Drafter.boards(computed)).corners(),
-                List.<Habit>of(),
+                List.<Planted>of(),
                 laps,
                 1.5,
                 0.98,

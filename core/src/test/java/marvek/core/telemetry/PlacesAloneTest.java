@@ -23,7 +23,7 @@ import marvek.core.fixtures.Device;
 import marvek.core.fixtures.DrawnRoads;
 import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
-import marvek.core.logger.Driven;
+import marvek.core.logger.Drive;
 import marvek.core.logger.Plan;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.SimulatedDriver;
@@ -134,7 +134,7 @@ class PlacesAloneTest {
     assertThat(turnIns.get(turnIns.size() * 19 / 20)).isLessThan(8);
   }
 
-  private static String places(Driven driven, ComputedLap computed, double rate, long seed) {
+  private static String places(Drive driven, ComputedLap computed, double rate, long seed) {
     List<String> rows = new ArrayList<>();
     new Recorder(driven, computed.road(), null, Recorder.Noise.usual(), new Random(seed))
         .table(rate, rows::add);
@@ -143,7 +143,7 @@ class PlacesAloneTest {
         .collect(Collectors.joining("\n"));
   }
 
-  private static Driven drive(ComputedLap computed, List<CornerEntry> draft, int laps, long seed) {
+  private static Drive drive(ComputedLap computed, List<CornerEntry> draft, int laps, long seed) {
     return SimulatedDriver.drive(
         new Plan(computed, draft, List.of(), laps, 1.5, 0.98, 0, true), new Random(seed));
   }
@@ -152,7 +152,7 @@ class PlacesAloneTest {
   @ValueSource(doubles = {1, 2})
   void onePlaceASecondTellsTimesAndNothingOfCorners(double rate) {
     ComputedLap computed = Drives.computed(RandomRoads.of(171, 380), "cup-gt");
-    Driven driven = drive(computed, Drafter.draft(computed, List.of()).corners(), 3, 1);
+    Drive driven = drive(computed, Drafter.draft(computed, List.of()).corners(), 3, 1);
     Device.Read sparse = Device.read(places(driven, computed, rate, 2), computed, null);
     Device.Read dense = Device.read(places(driven, computed, 20, 2), computed, null);
     assertThat(sparse.whole()).hasSameSizeAs(dense.whole()).isNotEmpty();
@@ -177,7 +177,7 @@ class PlacesAloneTest {
           Drives.computed(
               RandomRoads.of(180 + r, 260 + 60 * r), r % 2 == 0 ? "cup-gt" : "motorcycle-600");
       List<CornerEntry> draft = Drafter.draft(computed, Drafter.boards(computed)).corners();
-      Driven driven = drive(computed, draft, 5, 30 + r);
+      Drive driven = drive(computed, draft, 5, 30 + r);
       List<LapData> laps =
           Device.read(places(driven, computed, 10, r), computed, null).whole().stream()
               .map(

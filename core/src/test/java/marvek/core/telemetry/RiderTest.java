@@ -12,10 +12,10 @@ import java.util.Random;
 import marvek.core.circuit.LocalPlane;
 import marvek.core.entry.CornerEntry;
 import marvek.core.fixtures.Device;
-import marvek.core.logger.Driven;
-import marvek.core.logger.Habit;
+import marvek.core.logger.Drive;
 import marvek.core.logger.Mistake;
 import marvek.core.logger.Plan;
+import marvek.core.logger.Planted;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.SimulatedDriver;
 import marvek.core.logger.Truth;
@@ -31,12 +31,12 @@ class RiderTest {
   private static final List<CornerEntry> DRAFT =
       Drafter.draft(DESK, Drafter.boards(DESK)).corners();
 
-  private static Driven ride(Habit... habits) {
+  private static Drive ride(Planted... habits) {
     return SimulatedDriver.drive(
         new Plan(DESK, DRAFT, List.of(habits), 3, 1.5, 0.97, 0, true), new Random(4));
   }
 
-  private static List<String> rows(Driven driven) {
+  private static List<String> rows(Drive driven) {
     List<String> rows = new ArrayList<>();
     new Recorder(driven, DESK.road(), null, Recorder.Noise.usual(), new Random(9))
         .table(50, rows::add);
@@ -84,7 +84,7 @@ class RiderTest {
 
   @Test
   void aRidersPointsAreFoundFromTwoBrakesAndTheLean() throws Exception {
-    Driven driven = ride();
+    Drive driven = ride();
     List<String> rows = rows(driven);
     assertThat(rows.get(0)).contains("front brake (bar)", "lean (deg)").doesNotContain("steering");
     Read read = read(String.join("\n", rows));
@@ -95,7 +95,7 @@ class RiderTest {
 
   @Test
   void theLeanIsThatOfBalanceInTheBend() {
-    Driven d = ride();
+    Drive d = ride();
     int steepest = 0;
     for (int i = 0; i < d.lean().length; i++) {
       steepest = Math.abs(d.lean()[i]) > Math.abs(d.lean()[steepest]) ? i : steepest;
@@ -108,7 +108,7 @@ class RiderTest {
 
   @Test
   void whoUsesOneBrakeAloneIsSeenBrakingAllTheSame() throws Exception {
-    Driven driven = ride();
+    Drive driven = ride();
     for (String gone : List.of("front brake (bar)", "rear brake (bar)")) {
       List<String> rows = rows(driven);
       rows.set(0, rows.get(0).replace(gone, "fork"));
@@ -123,7 +123,7 @@ class RiderTest {
   void leanThatIsTakenBackIsACorrection() throws Exception {
     String corner = DRAFT.get(1).corner();
     Read read =
-        read(String.join("\n", rows(ride(new Habit(Mistake.EXTRA_STEERING, corner, 1, 1)))));
+        read(String.join("\n", rows(ride(new Planted(Mistake.EXTRA_STEERING, corner, 1, 1)))));
     assertThat(read.events())
         .allSatisfy(
             lap ->
@@ -134,7 +134,7 @@ class RiderTest {
 
   @Test
   void linesOfTheDeviceCarryLeanWheelsAndKnocks() throws Exception {
-    Driven driven = ride();
+    Drive driven = ride();
     List<String> lines = new ArrayList<>();
     new Recorder(driven, DESK.road(), new LocalPlane(-8, 39), Recorder.Noise.usual(), new Random(9))
         .nmea(10, 50, (due, line) -> lines.add(line));

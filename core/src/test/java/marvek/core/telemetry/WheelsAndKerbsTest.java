@@ -5,8 +5,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.List;
 import java.util.Locale;
 import marvek.core.fixtures.Device;
-import marvek.core.logger.Habit;
 import marvek.core.logger.Mistake;
+import marvek.core.logger.Planted;
 import marvek.core.logger.Recorder;
 import org.junit.jupiter.api.Test;
 
@@ -32,7 +32,7 @@ class WheelsAndKerbsTest {
   }
 
   private static Device.Read with(Mistake mistake) {
-    return Device.read(Device.drive(3, 21, new Habit(mistake, SECOND, 1, 1)));
+    return Device.read(Device.drive(3, 21, new Planted(mistake, SECOND, 1, 1)));
   }
 
   @Test
@@ -74,7 +74,7 @@ class WheelsAndKerbsTest {
     // The same in g, without the weight: another device, the same knock.
     List<String> rows =
         Device.rows(
-            Device.drive(3, 21, new Habit(Mistake.STRIKES_THE_KERB, SECOND, 1, 1)),
+            Device.drive(3, 21, new Planted(Mistake.STRIKES_THE_KERB, SECOND, 1, 1)),
             50,
             Recorder.Noise.usual());
     rows.set(0, rows.get(0).replace("az (m/s2)", "az (g)"));
@@ -110,7 +110,7 @@ class WheelsAndKerbsTest {
   void withoutTheseChannelsNothingIsClaimed() {
     List<String> rows =
         Device.rows(
-            Device.drive(3, 21, new Habit(Mistake.LOCKS_THE_FRONT, SECOND, 1, 1)),
+            Device.drive(3, 21, new Planted(Mistake.LOCKS_THE_FRONT, SECOND, 1, 1)),
             50,
             Recorder.Noise.usual());
     rows.replaceAll(r -> String.join(",", List.of(r.split(",")).subList(0, FRONT)));

@@ -83,7 +83,7 @@ class VehicleTest {
         .contains("mass", "cogToFront", "engine.shiftRevs", "gearbox.ratios", "boost.power");
     Vehicle upright =
         new Vehicle(
-            Vehicle.Kind.MOTORCYCLE,
+            VehicleKind.MOTORCYCLE,
             250,
             0.8,
             1.4,

@@ -11,6 +11,7 @@ import marvek.core.day.Variants;
 import marvek.core.entry.Carried;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
+import marvek.core.entry.DayKind;
 import marvek.core.entry.Detail;
 import marvek.core.entry.KerbUse;
 import marvek.core.entry.PointKind;
@@ -36,8 +37,10 @@ import marvek.core.survey.KerbProfile;
 import marvek.core.survey.Things;
 import marvek.core.survey.TrackLimit;
 import marvek.core.survey.Zone;
+import marvek.core.survey.ZoneKind;
 import marvek.core.technique.School;
 import marvek.core.vehicle.Vehicle;
+import marvek.core.vehicle.VehicleKind;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
@@ -51,7 +54,7 @@ public class ConsequencesTest {
   private static ComputedLap pointMass() {
     Vehicle v =
         new Vehicle(
-            Vehicle.Kind.CAR,
+            VehicleKind.CAR,
             1000,
             1.8,
             2.5,
@@ -138,7 +141,7 @@ public class ConsequencesTest {
     assertThat(Objects.requireNonNull(shifts.limiterCost())).isPositive();
   }
 
-  private static Variant variant(Variant.Kind kind, Variant.Day day) {
+  private static Variant variant(DayKind kind, Variant.Day day) {
     return new Variant("v", kind, "", day, List.of());
   }
 
@@ -154,7 +157,7 @@ public class ConsequencesTest {
   void eachDayMovesThePointsTheWayItMust() {
     CornerEntry own = GT.first();
     double brake = own.station(PointKind.BRAKE).orElseThrow();
-    for (Variant.Kind kind : Variant.Kind.values()) {
+    for (DayKind kind : DayKind.values()) {
       Variants.Adjusted adjusted = on(GT, variant(kind, kind.usual()));
       double moved = adjusted.entry().station(PointKind.BRAKE).orElseThrow() - brake;
       switch (kind) {
@@ -174,7 +177,7 @@ public class ConsequencesTest {
       }
       assertThat(adjusted.changes()).allMatch(c -> !c.byHand());
     }
-    assertThat(on(GT, variant(Variant.Kind.WET, Variant.Kind.WET.usual())).changes())
+    assertThat(on(GT, variant(DayKind.WET, DayKind.WET.usual())).changes())
         .anyMatch(
             c ->
                 c.kind() == PointKind.BRAKE
@@ -189,7 +192,7 @@ public class ConsequencesTest {
     double brake = WINGS.first().station(PointKind.BRAKE).orElseThrow();
     double found = 0;
     for (double grip = 1; grip > 0.8 && found == 0; grip -= 0.01) {
-      Variant v = variant(Variant.Kind.WET, Variant.Kind.WET.usual().withGrip(grip));
+      Variant v = variant(DayKind.WET, DayKind.WET.usual().withGrip(grip));
       double sooner = brake - on(WINGS, v).entry().station(PointKind.BRAKE).orElseThrow();
       if (sooner >= 7) {
         found = grip;
@@ -206,7 +209,7 @@ public class ConsequencesTest {
 
   @Test
   void whatTheDriverSetsForADayStaysAndTheRestFollows() {
-    Variant wet = variant(Variant.Kind.WET, Variant.Kind.WET.usual());
+    Variant wet = variant(DayKind.WET, DayKind.WET.usual());
     Variants.Adjusted proposed = on(GT, wet);
     double at = proposed.entry().station(PointKind.BRAKE).orElseThrow() - 6;
     CornerEntry edited = proposed.entry().copy().moved(PointKind.BRAKE, at).gear(3).done();
@@ -323,7 +326,7 @@ public class ConsequencesTest {
     Zone wall =
         new Zone(
             "z",
-            Zone.Kind.WALL,
+            ZoneKind.WALL,
             outside ? Zone.Side.LEFT : Zone.Side.RIGHT,
             apex - 30,
             apex + 30,
@@ -347,7 +350,7 @@ public class ConsequencesTest {
     Zone drop =
         new Zone(
             "z",
-            Zone.Kind.NO_RUN_OFF,
+            ZoneKind.NO_RUN_OFF,
             outside ? Zone.Side.LEFT : Zone.Side.RIGHT,
             apex,
             apex + 40,

@@ -20,6 +20,7 @@ import marvek.core.circuit.Relief;
 import marvek.core.circuit.Sight;
 import marvek.core.marker.DistanceBoards;
 import marvek.core.marker.Landmark;
+import marvek.core.marker.LandmarkKind;
 import marvek.core.sun.Shadow;
 import marvek.core.sun.SunPosition;
 import marvek.core.survey.LandmarkCsv;
@@ -364,7 +365,7 @@ class SurveyController {
             .toList();
     List<ShadowView> shadows = new ArrayList<>();
     for (Landmark l : book.found(id).things().landmarks()) {
-      if (l.height() > 0.5 && l.kind() != Landmark.Kind.SHADOW) {
+      if (l.height() > 0.5 && l.kind() != LandmarkKind.SHADOW) {
         Shadow.of(l.height(), sun)
             .ifPresent(s -> shadows.add(new ShadowView(l.id(), s.east(), s.north())));
       }

@@ -14,8 +14,8 @@ import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
-import marvek.core.logger.Habit;
 import marvek.core.logger.Mistake;
+import marvek.core.logger.Planted;
 import marvek.core.technique.School;
 import marvek.core.vehicle.SetupSheet;
 import marvek.core.vehicle.VehicleClasses;
@@ -226,9 +226,9 @@ class DemoLoader implements ApplicationRunner {
             now.minus(Duration.ofHours(5)),
             12,
             List.of(
-                new Habit(Mistake.BRAKES_LATE_RUNS_DEEP, "c4", 1, 1),
-                new Habit(Mistake.COASTS, "c12", 1, 0.8),
-                new Habit(Mistake.PLACED_WRONG_BEFORE, "c14", 1, 0.9)),
+                new Planted(Mistake.BRAKES_LATE_RUNS_DEEP, "c4", 1, 1),
+                new Planted(Mistake.COASTS, "c12", 1, 0.8),
+                new Planted(Mistake.PLACED_WRONG_BEFORE, "c14", 1, 0.9)),
             7);
     evidences.acceptBest(driver, morning, 2, "What the first session spoke for.");
     simulated.run(
@@ -238,8 +238,8 @@ class DemoLoader implements ApplicationRunner {
         now.minus(Duration.ofHours(2)),
         10,
         List.of(
-            new Habit(Mistake.COASTS, "c12", 0.8, 0.5),
-            new Habit(Mistake.FULL_THROTTLE_LATE, "c6", 1, 0.7)),
+            new Planted(Mistake.COASTS, "c12", 0.8, 0.5),
+            new Planted(Mistake.FULL_THROTTLE_LATE, "c6", 1, 0.7)),
         8);
   }
 

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.UUID;
 import java.util.stream.IntStream;
 import marvek.core.entry.CornerEntry;
+import marvek.core.entry.DayKind;
 import marvek.core.entry.Detail;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Sureness;
@@ -20,6 +21,7 @@ import marvek.core.review.Hazards;
 import marvek.core.review.Warning;
 import marvek.core.review.Worth;
 import marvek.core.survey.Zone;
+import marvek.core.survey.ZoneKind;
 import marvek.core.technique.Question;
 import marvek.core.technique.School;
 import marvek.core.words.Sentence;
@@ -82,7 +84,7 @@ class OverviewController {
 
   record KindWords(PointKind kind, String words, boolean drafted) {}
 
-  record VariantKind(Variant.Kind kind, String words, Variant.Day usual) {}
+  record VariantKind(DayKind kind, String words, Variant.Day usual) {}
 
   record SurenessWords(Sureness sure, String words, boolean standsOut) {}
 
@@ -102,7 +104,7 @@ class OverviewController {
    * @param water what water has to do with it
    * @param grip shares of grip that are usually left, by severity from slight to severe
    */
-  record ZoneWords(Zone.Kind kind, String words, Zone.Water water, List<Double> grip) {}
+  record ZoneWords(ZoneKind kind, String words, Zone.Water water, List<Double> grip) {}
 
   record CopyRequest(
       @NotNull UUID layoutId,
@@ -123,13 +125,11 @@ class OverviewController {
         Arrays.stream(PointKind.values())
             .map(k -> new KindWords(k, k.word(), k.drafted()))
             .toList(),
-        Arrays.stream(Variant.Kind.values())
-            .map(k -> new VariantKind(k, k.words(), k.usual()))
-            .toList(),
+        Arrays.stream(DayKind.values()).map(k -> new VariantKind(k, k.words(), k.usual())).toList(),
         Arrays.stream(Sureness.values())
             .map(s -> new SurenessWords(s, s.words(), s.standsOut()))
             .toList(),
-        Arrays.stream(Zone.Kind.values())
+        Arrays.stream(ZoneKind.values())
             .map(
                 k ->
                     new ZoneWords(

@@ -73,7 +73,7 @@ public class ReferenceRow {
   ReferenceRow(
       UUID ownerId,
       UUID layoutVersionId,
-      Machine machine,
+      AsSetUp machine,
       String name,
       List<Zone> ground,
       ComputedLap computed,
@@ -96,7 +96,7 @@ public class ReferenceRow {
   /**
    * Takes the numbers of the vehicle as it is set up, the ground, and the line computed on them.
    */
-  final void sitAt(Machine machine, List<Zone> zones, ComputedLap computed) {
+  final void sitAt(AsSetUp machine, List<Zone> zones, ComputedLap computed) {
     vehicleVersion = machine.vehicle().version();
     vehicleNumbers = machine.numbers();
     SheetRow on = machine.sheet();

@@ -14,6 +14,7 @@ import marvek.core.review.MarkerReview;
 import marvek.core.survey.KerbClearance;
 import marvek.core.survey.Place;
 import marvek.core.vehicle.Vehicle;
+import marvek.core.vehicle.VehicleKind;
 import marvek.server.access.Driver;
 import marvek.server.circuit.LayoutVersion;
 import org.jspecify.annotations.Nullable;
@@ -72,7 +73,7 @@ class ReferenceSurveyController {
             ? null
             : new MarkerJudge.Spot(plane.latitude(), plane.longitude(), layout.altitude()),
         traffic,
-        opened.computed().vehicle().kind() == Vehicle.Kind.MOTORCYCLE
+        opened.computed().vehicle().kind() == VehicleKind.MOTORCYCLE
             ? Sight.EYE_MOTORCYCLE
             : Sight.EYE_CAR);
   }

@@ -245,7 +245,7 @@ public class References {
   }
 
   /** What a line is wanted for. */
-  private record Wanted(LayoutVersion layout, Centreline road, Machine machine, List<Zone> ground) {
+  private record Wanted(LayoutVersion layout, Centreline road, AsSetUp machine, List<Zone> ground) {
     Ground underWheels() {
       return Zones.ground(road, ground, Surface.DRY);
     }
@@ -256,10 +256,10 @@ public class References {
     UUID next = vehicle.nextSheetId();
     return wanted(
         layouts.get(owner, layoutId),
-        new Machine(vehicle, next == null ? null : sheets.get(owner, next)));
+        new AsSetUp(vehicle, next == null ? null : sheets.get(owner, next)));
   }
 
-  private Wanted wanted(LayoutVersion layout, Machine machine) {
+  private Wanted wanted(LayoutVersion layout, AsSetUp machine) {
     return new Wanted(layout, layouts.road(layout), machine, ground(layout));
   }
 
@@ -332,7 +332,7 @@ public class References {
                     "sheet",
                     "Choose one of this vehicle's.");
               }
-              return wanted(opened.layout(), new Machine(vehicle, sheet));
+              return wanted(opened.layout(), new AsSetUp(vehicle, sheet));
             });
     ComputedLap computed =
         opened.row().oldLine()
@@ -701,7 +701,7 @@ public class References {
           "Choose a version of the same road, or draft a new reference there.");
     }
     List<Zone> ground = ground(layout);
-    Machine machine = new Machine(vehicle, sheet);
+    AsSetUp machine = new AsSetUp(vehicle, sheet);
     ComputedLap computed = compute(wanted(layout, machine), watch);
     Things things = book.placeFirst(layout, Drafter.boards(computed));
     List<CornerEntry> was = Drafter.draft(from.computed(), from.landmarks()).corners();
@@ -753,7 +753,7 @@ public class References {
           "Choose the layout that the reference was made for, or bring that circuit first.");
     }
     VehicleRow vehicle = garage.add(owner, file.vehicleName(), "file", file.vehicle());
-    Machine machine = new Machine(vehicle, null);
+    AsSetUp machine = new AsSetUp(vehicle, null);
     List<Zone> ground = ground(layout);
     ComputedLap computed = compute(wanted(layout, machine), watch);
     Things things = book.placeFirst(layout, Drafter.boards(computed));

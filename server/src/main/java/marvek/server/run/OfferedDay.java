@@ -1,7 +1,7 @@
 package marvek.server.run;
 
 import java.util.Optional;
-import marvek.core.entry.Variant;
+import marvek.core.entry.DayKind;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -10,7 +10,7 @@ import org.jspecify.annotations.Nullable;
  * @param kind that the driver named, or that is usual for such a grip
  * @param grip as the laps use it, as a factor on the reference's own
  */
-public record OfferedDay(Variant.Kind kind, String words, double grip) {
+public record OfferedDay(DayKind kind, String words, double grip) {
   private static final double LEAST = 0.2;
   private static final double MORE_THAN_THERE_IS = 1.05;
   // Midway between the usual grips of the kinds.
@@ -35,12 +35,9 @@ public record OfferedDay(Variant.Kind kind, String words, double grip) {
       return Optional.empty();
     }
     double grip = Math.rint(Math.max(LEAST, used) * 100) / 100;
-    Variant.Kind kind =
+    DayKind kind =
         RunDays.kind(word)
-            .orElse(
-                used < WET
-                    ? Variant.Kind.WET
-                    : used < DAMP ? Variant.Kind.DAMP : Variant.Kind.COLD_TYRES);
+            .orElse(used < WET ? DayKind.WET : used < DAMP ? DayKind.DAMP : DayKind.COLD_TYRES);
     return Optional.of(new OfferedDay(kind, kind.words(), grip));
   }
 }

@@ -8,6 +8,7 @@ import java.util.UUID;
 import marvek.core.day.DayFit;
 import marvek.core.day.Variants;
 import marvek.core.entry.CornerEntry;
+import marvek.core.entry.DayKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.Variant;
 import marvek.core.plan.ComputedLap;
@@ -85,7 +86,7 @@ public final class RunDays {
   public List<DayChoice> choices() {
     List<DayChoice> out = new ArrayList<>();
     days.forEach(d -> out.add(new DayChoice(d.id(), d.called(), true)));
-    for (Variant.Kind k : Variant.Kind.values()) {
+    for (DayKind k : DayKind.values()) {
       boolean there = variants.stream().anyMatch(v -> v.kind() == k);
       if (!there && k.usual().grip() < 1) {
         out.add(new DayChoice(k.name(), Said.of("day.called", Value.own(k.words())), false));
@@ -120,8 +121,8 @@ public final class RunDays {
   }
 
   /** The kind of a day that the driver named and the reference does not have. */
-  public static Optional<Variant.Kind> kind(@Nullable String word) {
-    return Arrays.stream(Variant.Kind.values()).filter(k -> k.name().equals(word)).findFirst();
+  public static Optional<DayKind> kind(@Nullable String word) {
+    return Arrays.stream(DayKind.values()).filter(k -> k.name().equals(word)).findFirst();
   }
 
   private DayFit fit(@Nullable String word, List<DayFit.Lap> laps) {

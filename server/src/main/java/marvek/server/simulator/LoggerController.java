@@ -20,8 +20,8 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import marvek.core.entry.Variant;
 import marvek.core.line.Watch;
-import marvek.core.logger.Habit;
 import marvek.core.logger.Mistake;
+import marvek.core.logger.Planted;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.Truth;
 import marvek.server.access.Driver;
@@ -128,7 +128,7 @@ class LoggerController implements DisposableBean {
       @AuthenticationPrincipal Driver driver) {
     References.Opened opened = references.open(driver.id(), id);
     Variant day = day(opened, request.day());
-    List<Habit> habits = habits(opened, request);
+    List<Planted> habits = habits(opened, request);
     UUID into = request.run() == null ? null : runs.own(driver.id(), request.run()).id();
     if (request.live() && opened.layout().plane() == null) {
       throw Problem.bad(
@@ -167,7 +167,7 @@ class LoggerController implements DisposableBean {
       References.Opened opened,
       DriveRequest request,
       @Nullable Variant day,
-      List<Habit> habits,
+      List<Planted> habits,
       @Nullable UUID into,
       Watch watch)
       throws IOException {
@@ -225,13 +225,13 @@ class LoggerController implements DisposableBean {
                     "Choose one of its days, or a kind."));
   }
 
-  private static List<Habit> habits(References.Opened opened, DriveRequest request) {
+  private static List<Planted> habits(References.Opened opened, DriveRequest request) {
     return request.habits().stream()
         .map(
             h -> {
               opened.computed().indexOf(h.corner());
               double size = h.size() == null ? 1 : Math.max(0.2, Math.min(2, h.size()));
-              return new Habit(h.mistake(), h.corner(), size, 1);
+              return new Planted(h.mistake(), h.corner(), size, 1);
             })
         .toList();
   }

@@ -13,9 +13,9 @@ import java.util.UUID;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.Variant;
 import marvek.core.line.Watch;
-import marvek.core.logger.Driven;
-import marvek.core.logger.Habit;
+import marvek.core.logger.Drive;
 import marvek.core.logger.Plan;
+import marvek.core.logger.Planted;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.SimulatedDriver;
 import marvek.core.plan.ComputedLap;
@@ -43,7 +43,7 @@ public class SimulatedRuns {
   }
 
   /** A drive, and the device that recorded it. */
-  record Recorded(Driven driven, Recorder recorder) {
+  record Recorded(Drive driven, Recorder recorder) {
     /** Writes the table that the device writes, 50 rows a second. */
     void table(Path file) throws IOException {
       try (BufferedWriter out = Files.newBufferedWriter(file)) {
@@ -71,7 +71,7 @@ public class SimulatedRuns {
       List<CornerEntry> entries,
       @Nullable Variant day,
       int laps,
-      List<Habit> habits,
+      List<Planted> habits,
       double spread,
       double pace,
       Recorder.Noise device,
@@ -80,7 +80,7 @@ public class SimulatedRuns {
     ComputedLap computed = day == null ? opened.computed() : references.on(opened, day.day());
     List<CornerEntry> then =
         day == null ? entries : RunDays.on(opened.computed(), computed, day, entries);
-    Driven driven =
+    Drive driven =
         SimulatedDriver.drive(
             new Plan(computed, then, habits, laps, spread, pace, laps > 5 ? 1 : 0, true),
             new Random(seed),
@@ -106,7 +106,7 @@ public class SimulatedRuns {
       String name,
       @Nullable Instant at,
       int laps,
-      List<Habit> habits,
+      List<Planted> habits,
       long seed) {
     References.Opened opened = references.open(owner, reference);
     UUID run = runs.start(owner, reference, name, at, null).id();

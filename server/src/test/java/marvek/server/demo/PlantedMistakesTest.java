@@ -23,8 +23,8 @@ import marvek.core.debrief.Debriefer;
 import marvek.core.debrief.LapData;
 import marvek.core.debrief.habits.Habits;
 import marvek.core.entry.Slowing;
-import marvek.core.logger.Habit;
 import marvek.core.logger.Mistake;
+import marvek.core.logger.Planted;
 import marvek.core.telemetry.DrivenLap;
 import marvek.core.telemetry.EventFinder;
 import marvek.core.telemetry.LapGrid;
@@ -68,7 +68,7 @@ class PlantedMistakesTest {
         .containsExactlyInAnyOrderElementsOf(Habits.all().stream().map(h -> h.id()).toList());
   }
 
-  static Debrief debrief(DemoDesk demo, List<Habit> habits, int laps, long seed) {
+  static Debrief debrief(DemoDesk demo, List<Planted> habits, int laps, long seed) {
     return Debriefer.read(
         demo.computed(), demo.draft(), data(demo, Recorded.table(demo, habits, laps, seed)));
   }
@@ -110,25 +110,24 @@ class PlantedMistakesTest {
         : List.of("c1", "c4", "c12", "c14");
   }
 
-  private record Planted(Mistake mistake, String corner, List<String> causes) {}
+  private record Heard(Mistake mistake, String corner, List<String> causes) {}
 
   /** What is said of each corner in which a mistake was planted; drives know nothing of another. */
   private static Map<Mistake, Map<String, List<String>>> causes(
       DemoDesk demo, Function<Mistake, List<String>> corners, ToLongFunction<Mistake> seed) {
     return Stream.of(Mistake.values())
-        .flatMap(m -> corners.apply(m).stream().map(c -> new Planted(m, c, List.of())))
+        .flatMap(m -> corners.apply(m).stream().map(c -> new Heard(m, c, List.of())))
         .parallel()
-        .map(p -> new Planted(p.mistake(), p.corner(), causes(demo, p, seed)))
+        .map(p -> new Heard(p.mistake(), p.corner(), causes(demo, p, seed)))
         .collect(
             Collectors.groupingBy(
-                Planted::mistake,
+                Heard::mistake,
                 TreeMap::new,
-                Collectors.toMap(
-                    Planted::corner, Planted::causes, (a, b) -> a, LinkedHashMap::new)));
+                Collectors.toMap(Heard::corner, Heard::causes, (a, b) -> a, LinkedHashMap::new)));
   }
 
-  private static List<String> causes(DemoDesk demo, Planted p, ToLongFunction<Mistake> seed) {
-    Habit habit = new Habit(p.mistake(), p.corner(), 1, 1);
+  private static List<String> causes(DemoDesk demo, Heard p, ToLongFunction<Mistake> seed) {
+    Planted habit = new Planted(p.mistake(), p.corner(), 1, 1);
     return debrief(demo, List.of(habit), 6, seed.applyAsLong(p.mistake())).corners().stream()
         .filter(f -> f.corner().equals(p.corner()))
         .flatMap(f -> f.habits().stream().map(Debrief.HabitFinding::cause))

@@ -8,9 +8,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import marvek.core.circuit.LocalPlane;
-import marvek.core.logger.Driven;
-import marvek.core.logger.Habit;
+import marvek.core.logger.Drive;
 import marvek.core.logger.Plan;
+import marvek.core.logger.Planted;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.SimulatedDriver;
 import marvek.core.logger.Truth;
@@ -24,21 +24,21 @@ import marvek.core.telemetry.RecordingFile;
 record Recorded(Truth truth, List<DrivenLap> laps, ReadReport report, String file) {
   static final LocalPlane PLACE = new LocalPlane(-8.05, 39.62);
 
-  static Recorded table(DemoDesk demo, List<Habit> habits, int laps, long seed) {
+  static Recorded table(DemoDesk demo, List<Planted> habits, int laps, long seed) {
     return table(demo, habits, laps, 50, Recorder.Noise.usual(), seed);
   }
 
   static Recorded table(
-      DemoDesk demo, List<Habit> habits, int laps, double rate, Recorder.Noise noise, long seed) {
-    Driven driven = drive(demo, habits, laps, seed);
+      DemoDesk demo, List<Planted> habits, int laps, double rate, Recorder.Noise noise, long seed) {
+    Drive driven = drive(demo, habits, laps, seed);
     StringBuilder text = new StringBuilder();
     new Recorder(driven, demo.computed().road(), PLACE, noise, new Random(seed + 1))
         .table(rate, line -> text.append(line).append('\n'));
     return read(demo, driven.truth(), text.toString());
   }
 
-  static Recorded nmea(DemoDesk demo, List<Habit> habits, int laps, long seed) {
-    Driven driven = drive(demo, habits, laps, seed);
+  static Recorded nmea(DemoDesk demo, List<Planted> habits, int laps, long seed) {
+    Drive driven = drive(demo, habits, laps, seed);
     StringBuilder text = new StringBuilder();
     new Recorder(
             driven, demo.computed().road(), PLACE, Recorder.Noise.usual(), new Random(seed + 1))
@@ -46,7 +46,7 @@ record Recorded(Truth truth, List<DrivenLap> laps, ReadReport report, String fil
     return read(demo, driven.truth(), text.toString());
   }
 
-  static Driven drive(DemoDesk demo, List<Habit> habits, int laps, long seed) {
+  static Drive drive(DemoDesk demo, List<Planted> habits, int laps, long seed) {
     return SimulatedDriver.drive(
         new Plan(demo.computed(), demo.draft(), habits, laps, 1.5, 0.98, 0, true),
         new Random(seed));

@@ -15,8 +15,8 @@ import marvek.core.debrief.Debriefer;
 import marvek.core.debrief.LapData;
 import marvek.core.debrief.Robust;
 import marvek.core.debrief.Sections;
-import marvek.core.logger.Habit;
 import marvek.core.logger.Mistake;
+import marvek.core.logger.Planted;
 import org.hipparchus.stat.correlation.SpearmansCorrelation;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
@@ -55,7 +55,7 @@ class SecondsOnOfferTest {
       for (String corner : corners) {
         List<LapData> with =
             PlantedMistakesTest.data(
-                ring, Recorded.table(ring, List.of(new Habit(m, corner, 1, 1)), 5, seed));
+                ring, Recorded.table(ring, List.of(new Planted(m, corner, 1, 1)), 5, seed));
         lost.computeIfAbsent(corner, c -> new ArrayList<>())
             .add(section(ring, with, corner) - section(ring, clean, corner));
         offered

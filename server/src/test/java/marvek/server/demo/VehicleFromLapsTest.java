@@ -8,9 +8,9 @@ import java.util.List;
 import marvek.core.circuit.Corner;
 import marvek.core.debrief.Robust;
 import marvek.core.debrief.VehicleFit;
-import marvek.core.logger.Driven;
-import marvek.core.logger.Habit;
+import marvek.core.logger.Drive;
 import marvek.core.logger.Mistake;
+import marvek.core.logger.Planted;
 import marvek.core.telemetry.Channel;
 import marvek.core.telemetry.DrivenLap;
 import marvek.core.telemetry.LapGrid;
@@ -22,7 +22,7 @@ import org.junit.jupiter.api.Test;
 class VehicleFromLapsTest {
   private static final DemoDesk RING = DemoDesk.of("falcoeira-ring", "cup-gt");
 
-  private static VehicleFit fit(List<Habit> habits) {
+  private static VehicleFit fit(List<Planted> habits) {
     int n = RING.computed().road().size();
     List<VehicleFit.Lap> laps = new ArrayList<>();
     for (DrivenLap l : Recorded.table(RING, habits, 6, 55).laps()) {
@@ -42,8 +42,8 @@ class VehicleFromLapsTest {
   }
 
   /** How hard the driver pressed in truth, as the fit asks: over 25 m, in a straight line. */
-  private static double pressed(List<Habit> habits) {
-    Driven driven = Recorded.drive(RING, habits, 6, 55);
+  private static double pressed(List<Planted> habits) {
+    Drive driven = Recorded.drive(RING, habits, 6, 55);
     List<Double> uses = new ArrayList<>();
     List<Double> run = new ArrayList<>();
     for (int i = 0; i < driven.brake().length; i++) {
@@ -86,12 +86,12 @@ class VehicleFromLapsTest {
   @Test
   void mistakesInSomeCornersAreNotTakenForGripOrPower() {
     VehicleFit clean = fit(List.of());
-    List<Habit> some =
+    List<Planted> some =
         List.of(
-            new Habit(Mistake.BRAKES_LATE_RUNS_DEEP, "c1", 1, 1),
-            new Habit(Mistake.OVER_SLOWED, "c4", 1, 1),
-            new Habit(Mistake.EXTRA_STEERING, "c6", 1, 1),
-            new Habit(Mistake.TURNS_IN_EARLY_RUNS_WIDE, "c10", 1, 1));
+            new Planted(Mistake.BRAKES_LATE_RUNS_DEEP, "c1", 1, 1),
+            new Planted(Mistake.OVER_SLOWED, "c4", 1, 1),
+            new Planted(Mistake.EXTRA_STEERING, "c6", 1, 1),
+            new Planted(Mistake.TURNS_IN_EARLY_RUNS_WIDE, "c10", 1, 1));
     VehicleFit with = fit(some);
     engineIsAsEntered(with, pressed(some));
     assertThat(with.acrossFactor()).isCloseTo(clean.acrossFactor(), within(0.02));
@@ -99,10 +99,10 @@ class VehicleFromLapsTest {
 
   @Test
   void whoSlowsTooMuchEverywhereIsComputedAsDriven() {
-    List<Habit> all =
+    List<Planted> all =
         RING.computed().corners().stream()
             .map(Corner::id)
-            .map(c -> new Habit(Mistake.OVER_SLOWED, c, 1, 1))
+            .map(c -> new Planted(Mistake.OVER_SLOWED, c, 1, 1))
             .toList();
     VehicleFit fit = fit(all);
     engineIsAsEntered(fit, pressed(all));

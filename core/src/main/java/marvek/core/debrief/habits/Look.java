@@ -2,6 +2,7 @@ package marvek.core.debrief.habits;
 
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
+import marvek.core.circuit.Loop;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Slowing;
@@ -158,7 +159,7 @@ public final class Look {
     int nearest = there ? gear - plan.gear() : Integer.MAX_VALUE;
     int reach = (int) Math.ceil(NEAR / road.step());
     for (int k = -reach; k <= reach; k++) {
-      int off = gear - gears[Math.floorMod(at + k, gears.length)];
+      int off = gear - gears[new Loop(gears.length).at(at + k)];
       nearest = Math.abs(off) < Math.abs(nearest) ? off : nearest;
     }
     return nearest;
@@ -175,7 +176,7 @@ public final class Look {
     int reach = (int) Math.ceil(NEAR / road.step());
     double least = Double.MAX_VALUE;
     for (int k = -reach; k <= reach; k++) {
-      least = Math.min(least, speed[Math.floorMod(at + k, speed.length)]);
+      least = Math.min(least, speed[new Loop(speed.length).at(at + k)]);
     }
     return e.minimumSpeed() / least;
   }
@@ -197,7 +198,7 @@ public final class Look {
     double station = plan.station(PointKind.APEX).orElse(corner.apex());
     double least = Double.MAX_VALUE;
     for (int k = -15; k <= 15; k++) {
-      int i = Math.floorMod(road.index(station) + k, road.size());
+      int i = road.loop().at(road.index(station) + k);
       double n = computed.path().offset()[i];
       least = Math.min(least, corner.left() ? road.left()[i] - n : road.right()[i] + n);
     }

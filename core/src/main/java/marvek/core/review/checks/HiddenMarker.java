@@ -6,9 +6,10 @@ import marvek.core.circuit.Sight;
 import marvek.core.entry.CornerPoint;
 import marvek.core.entry.PointKind;
 import marvek.core.marker.Landmark;
+import marvek.core.marker.LandmarkKind;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
-import marvek.core.vehicle.Vehicle;
+import marvek.core.vehicle.VehicleKind;
 
 /** A marker that lies behind a crest. */
 @AutoService(Check.class)
@@ -30,14 +31,14 @@ public final class HiddenMarker implements Check {
   @Override
   public void look(Case at) {
     double eye =
-        at.computed().vehicle().kind() == Vehicle.Kind.MOTORCYCLE
+        at.computed().vehicle().kind() == VehicleKind.MOTORCYCLE
             ? Sight.EYE_MOTORCYCLE
             : Sight.EYE_CAR;
     for (CornerPoint p : at.entry().points()) {
       boolean marks = p.kind() == PointKind.BRAKE || p.kind().marksBraking();
       Optional<Landmark> l = marks ? at.landmark(p) : Optional.empty();
       if (l.isPresent() && l.get().permanence() != Landmark.Permanence.FEEL) {
-        double top = l.get().kind() == Landmark.Kind.SHADOW ? 0 : Math.max(0, l.get().height());
+        double top = l.get().kind() == LandmarkKind.SHADOW ? 0 : Math.max(0, l.get().height());
         if (!Sight.clear(at.road(), l.get().station() - LOOKS_BACK, eye, LOOKS_BACK, top)) {
           at.warn(
               this,

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
+import marvek.core.circuit.Loop;
 import marvek.core.entry.PointKind;
 import marvek.core.telemetry.Channel;
 import marvek.core.telemetry.CornerEvents;
@@ -22,7 +23,7 @@ import org.jspecify.annotations.Nullable;
  * @param throttle share; null where no lap recorded it
  * @param points where each point was driven, stations in the order of the laps
  */
-public record Driven(
+public record DrivenBands(
     int laps,
     double from,
     double step,
@@ -33,7 +34,7 @@ public record Driven(
   private static final double LOW = 0.1;
   private static final double HIGH = 0.9;
 
-  public Driven {
+  public DrivenBands {
     points = new EnumMap<>(points);
   }
 
@@ -61,7 +62,7 @@ public record Driven(
    * @param from where to begin, m; may be below zero
    * @param to where to end, m; may be beyond the length
    */
-  public static Driven over(List<Lap> laps, double from, double to) {
+  public static DrivenBands over(List<Lap> laps, double from, double to) {
     if (laps.isEmpty()) {
       throw new IllegalArgumentException("no laps");
     }
@@ -70,7 +71,7 @@ public record Driven(
     int count = Math.max(1, (int) Math.ceil(to / step) - first + 1);
     List<double[]> speeds = laps.stream().map(l -> l.grid().speed()).toList();
     List<Lap> told = laps.stream().filter(Lap::told).toList();
-    return new Driven(
+    return new DrivenBands(
         laps.size(),
         first * step,
         step,
@@ -99,7 +100,7 @@ public record Driven(
     for (int i = 0; i < count; i++) {
       for (int k = 0; k < here.length; k++) {
         double[] column = columns.get(k);
-        here[k] = column[Math.floorMod(first + i, column.length)];
+        here[k] = column[new Loop(column.length).at(first + i)];
       }
       low[i] = Robust.quantile(here, LOW);
       middle[i] = Robust.median(here);

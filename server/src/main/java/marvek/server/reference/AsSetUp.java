@@ -6,7 +6,7 @@ import marvek.server.vehicle.VehicleRow;
 import org.jspecify.annotations.Nullable;
 
 /** A vehicle with the set-up sheet that is on it, if any. */
-record Machine(VehicleRow vehicle, @Nullable SheetRow sheet) {
+record AsSetUp(VehicleRow vehicle, @Nullable SheetRow sheet) {
   /** What it can do, set up so. */
   Vehicle numbers() {
     return sheet == null ? vehicle.numbers() : sheet.sheet().on(vehicle.numbers());

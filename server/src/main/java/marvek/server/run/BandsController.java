@@ -11,7 +11,7 @@ import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import marvek.core.circuit.Corner;
-import marvek.core.debrief.Driven;
+import marvek.core.debrief.DrivenBands;
 import marvek.core.entry.PointKind;
 import marvek.core.telemetry.CornerEvents;
 import marvek.server.access.Driver;
@@ -25,7 +25,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** What was driven in a corner, to be laid behind its plan. */
 @RestController
-class DrivenController {
+class BandsController {
   /** More laps make the band no clearer. */
   private static final int MOST = 12;
 
@@ -35,14 +35,14 @@ class DrivenController {
   private final Runs runs;
   private final References references;
 
-  DrivenController(Runs runs, References references) {
+  BandsController(Runs runs, References references) {
     this.runs = runs;
     this.references = references;
   }
 
   /** Values between a tenth of the laps below and a tenth above. */
   record BandView(double[] low, double[] middle, double[] high) {
-    static @Nullable BandView of(Driven.@Nullable Band band) {
+    static @Nullable BandView of(DrivenBands.@Nullable Band band) {
       return band == null
           ? null
           : new BandView(
@@ -107,7 +107,7 @@ class DrivenController {
       double apex = at.apex();
       double from = apex - computed.road().ahead(at.entry(), apex) - BEFORE;
       double to = apex + computed.road().ahead(apex, at.exit()) + AFTER;
-      Driven over = Driven.over(with(laps, corner), from, to);
+      DrivenBands over = DrivenBands.over(with(laps, corner), from, to);
       return new DrivenView(
           over.laps(),
           newest.get().name(),
@@ -121,16 +121,16 @@ class DrivenController {
     return new DrivenView(0, "", 0, 1, null, null, null, Map.of());
   }
 
-  private List<Driven.Lap> with(List<LapRow> laps, String corner) {
+  private List<DrivenBands.Lap> with(List<LapRow> laps, String corner) {
     Map<UUID, LapRow> byId =
         laps.stream().collect(Collectors.toMap(LapRow::id, Function.identity()));
-    List<Driven.Lap> out = new ArrayList<>();
+    List<DrivenBands.Lap> out = new ArrayList<>();
     for (LapChannels c : runs.channels(laps)) {
       LapRow lap = byId.get(c.lapId());
       if (lap != null) {
         CornerEvents done =
             lap.events().stream().filter(e -> e.corner().equals(corner)).findFirst().orElse(null);
-        out.add(new Driven.Lap(c.grid(), lap.told(), done));
+        out.add(new DrivenBands.Lap(c.grid(), lap.told(), done));
       }
     }
     return out;

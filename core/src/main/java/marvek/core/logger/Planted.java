@@ -10,8 +10,8 @@ import java.util.Objects;
  * @param size 1 as usual, 2 twice as bad
  * @param share of the laps on which it happens, 0 to 1
  */
-public record Habit(Mistake mistake, String corner, double size, double share) {
-  public Habit {
+public record Planted(Mistake mistake, String corner, double size, double share) {
+  public Planted {
     Objects.requireNonNull(mistake, "mistake");
     Objects.requireNonNull(corner, "corner");
   }

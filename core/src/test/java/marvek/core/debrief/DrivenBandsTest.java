@@ -17,10 +17,10 @@ import marvek.core.telemetry.LapGrid;
 import org.junit.jupiter.api.Test;
 
 /** Laps laid over each other. */
-class DrivenTest {
+class DrivenBandsTest {
   private static final String SECOND = Device.DRAFT.get(1).corner();
 
-  private static Driven.Lap constant(double speed, double brake, boolean told) {
+  private static DrivenBands.Lap constant(double speed, double brake, boolean told) {
     int n = 100;
     double[] times = new double[n + 1];
     double[] v = new double[n];
@@ -29,17 +29,17 @@ class DrivenTest {
     Arrays.fill(v, speed);
     Arrays.fill(pressed, brake);
     v[0] = speed + 1;
-    return new Driven.Lap(
+    return new DrivenBands.Lap(
         new LapGrid(2, times, v, offset, Map.of(Channel.BRAKE, pressed)), told, null);
   }
 
   @Test
   void theBandIsTheTenthsOfTheLapsAndGoesOnBeyondTheLine() {
-    List<Driven.Lap> laps = new ArrayList<>();
+    List<DrivenBands.Lap> laps = new ArrayList<>();
     for (int i = 0; i <= 10; i++) {
       laps.add(constant(30 + i, i / 10.0, true));
     }
-    Driven over = Driven.over(laps, -6, 4);
+    DrivenBands over = DrivenBands.over(laps, -6, 4);
     assertThat(over.laps()).isEqualTo(11);
     assertThat(over.from()).isEqualTo(-6);
     assertThat(over.speed().middle()).hasSize(6);
@@ -56,12 +56,13 @@ class DrivenTest {
 
   @Test
   void pedalsThatWereNotRecordedMakeNoBand() {
-    Driven over = Driven.over(List.of(constant(30, 0.2, false), constant(40, 0.9, true)), 10, 20);
+    DrivenBands over =
+        DrivenBands.over(List.of(constant(30, 0.2, false), constant(40, 0.9, true)), 10, 20);
     assertThat(over.laps()).isEqualTo(2);
     assertThat(over.speed().middle()[0]).isCloseTo(35, within(1e-9));
     assertThat(over.brake().low()[0]).isCloseTo(0.9, within(1e-9));
-    assertThat(Driven.over(List.of(constant(30, 0.2, false)), 10, 20).brake()).isNull();
-    assertThatThrownBy(() -> Driven.over(List.of(), 0, 10))
+    assertThat(DrivenBands.over(List.of(constant(30, 0.2, false)), 10, 20).brake()).isNull();
+    assertThatThrownBy(() -> DrivenBands.over(List.of(), 0, 10))
         .isInstanceOf(IllegalArgumentException.class);
   }
 
@@ -71,10 +72,10 @@ class DrivenTest {
         new EventFinder(
             Device.DESK.road(), Device.DESK.corners(), Device.DESK.limits(), Device.DESK.path());
     double length = Device.DESK.road().length();
-    List<Driven.Lap> laps = new ArrayList<>();
+    List<DrivenBands.Lap> laps = new ArrayList<>();
     for (DrivenLap l : Device.read(Device.drive(4, 6)).whole()) {
       laps.add(
-          new Driven.Lap(
+          new DrivenBands.Lap(
               LapGrid.of(l, length, (int) (length / 2)),
               true,
               finder.find(l).stream()
@@ -83,7 +84,7 @@ class DrivenTest {
                   .orElseThrow()));
     }
     double apex = Device.DESK.corners().get(1).apex();
-    Driven over = Driven.over(laps, apex - 200, apex + 100);
+    DrivenBands over = DrivenBands.over(laps, apex - 200, apex + 100);
     List<Double> braking = over.points().get(PointKind.BRAKE);
     assertThat(braking).hasSize(4);
     double first = braking.stream().mapToDouble(Double::doubleValue).min().orElseThrow();

@@ -21,7 +21,7 @@ package marvek.core.logger;
  * @param leans whether it is a motorcycle
  * @param truth what was done
  */
-public record Driven(
+public record Drive(
     double[] time,
     double[] station,
     double[] offset,

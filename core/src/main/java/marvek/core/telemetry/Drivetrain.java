@@ -8,7 +8,7 @@ import marvek.core.vehicle.Vehicle;
 import org.jspecify.annotations.Nullable;
 
 /** What gearbox, engine and wheels did in one corner. */
-final class Machine {
+final class Drivetrain {
   private static final double TOUCH = 0.05;
   // Speed of a wheel's rim as a share of the vehicle's.
   private static final double LOCKED = 0.75;
@@ -24,7 +24,7 @@ final class Machine {
   private final double limitRevs;
   private final int gears;
 
-  Machine(CornerStretch on, Vehicle vehicle) {
+  Drivetrain(CornerStretch on, Vehicle vehicle) {
     this.t = on.t;
     this.road = on.road;
     this.s = on.s;

@@ -1,0 +1,7 @@
+package marvek.core.vehicle;
+
+/** Sorts of vehicle. */
+public enum VehicleKind {
+  CAR,
+  MOTORCYCLE
+}
