@@ -15,5 +15,5 @@ export default defineConfig({
     },
   },
   server: { proxy: { '/api': 'http://127.0.0.1:8080', '/v3': 'http://127.0.0.1:8080' } },
-  test: { include: ['src/**/*.test.ts'], setupFiles: ['src/testing/setup.ts'] },
+  test: { pool: 'threads', include: ['src/**/*.test.ts'], setupFiles: ['src/testing/setup.ts'] },
 });

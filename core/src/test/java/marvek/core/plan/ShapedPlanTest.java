@@ -18,9 +18,11 @@ import marvek.core.ways.Choices;
 import org.hipparchus.ode.ODEState;
 import org.hipparchus.ode.OrdinaryDifferentialEquation;
 import org.hipparchus.ode.nonstiff.DormandPrince853Integrator;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** A planned shape of the pedals, held against a solver and against what it must do. */
+@Tag("slow")
 class ShapedPlanTest {
   private static final Example GT = Example.of("cup-gt");
 

@@ -8,9 +8,11 @@ import marvek.core.fixtures.Device;
 import marvek.core.logger.Mistake;
 import marvek.core.logger.Planted;
 import marvek.core.logger.Recorder;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** What wheel speeds and knocks tell, where a device records them. */
+@Tag("slow")
 class WheelsAndKerbsTest {
   private static final String SECOND = Device.DRAFT.get(1).corner();
   private static final int FRONT = 11;
