@@ -16,9 +16,23 @@
     words?: boolean;
     /** Metres of kerb that the tyre may use, by kerb. */
     reach?: Record<string, number | null>;
+    /** Whether a zone acts on the day looked at; those that do not are only outlined. */
+    felt?: (zone: Zone) => boolean;
     onpick?: (event: PointerEvent, sort: 'kerbs' | 'zones' | 'places', id: string) => void;
   }
-  let { road, things, near, domain, x, y, selected = '', words = true, reach = {}, onpick }: Props = $props();
+  let {
+    road,
+    things,
+    near,
+    domain,
+    x,
+    y,
+    selected = '',
+    words = true,
+    reach = {},
+    felt = () => true,
+    onpick,
+  }: Props = $props();
 
   const KERB = 9;
   const edge = $derived((s: number, left: boolean) =>
@@ -127,6 +141,7 @@
   {#each zones as z, i (z.id + z.a)}
     {@const pattern = ZONES[z.kind].ground ? z.kind : 'hazard'}
     {@const on = z.id === selected}
+    {@const acts = felt(z)}
     {@const wall = z.kind === 'WALL' || z.kind === 'NO_RUN_OFF' || z.kind === 'LOOSE'}
     {#if wall}
       {#each z.side === 'BOTH' ? [true, false] : [z.side === 'LEFT'] as left (left)}
@@ -147,10 +162,13 @@
     {:else}
       <path
         d={band(z)}
-        fill="url(#zone-{pattern})"
-        stroke={on ? 'var(--ink)' : 'none'}
-        stroke-width="1.5"
-        opacity={0.45 + 0.18 * z.severity}
+        fill={acts ? `url(#zone-${pattern})` : 'transparent'}
+        stroke={on ? 'var(--ink)' : acts ? 'none' : 'var(--ink-soft)'}
+        stroke-width={on || acts ? 1.5 : 0.8}
+        stroke-dasharray={acts ? undefined : '2 4'}
+        opacity={acts ? 0.45 + 0.18 * z.severity : 0.7}
+        data-zone={z.id}
+        data-felt={acts}
         class={onpick ? 'cursor-pointer' : ''}
         role="button"
         tabindex="-1"
@@ -168,6 +186,7 @@
             ? y(edge(at, true)) + 13
             : y(0) + 4 + ((i % 3) - 1) * 16}
         style="font-size:11px;paint-order:stroke;stroke:var(--road);stroke-width:3px"
+        opacity={acts ? 1 : 0.65}
         pointer-events="none"
       >
         {ZONES[z.kind].word}{'·'.repeat(z.severity)}

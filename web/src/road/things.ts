@@ -1,15 +1,15 @@
-import type { Corner, Kerb, Landmark, Place, Things, TrackLimit, Zone } from '../api/api';
+import type { Corner, Kerb, Landmark, Place, Severity, Things, TrackLimit, Zone } from '../api/api';
 
 export type Sort = keyof Things;
-export type Thing = Landmark | Kerb | Zone | TrackLimit | Place;
+export type Thing = Landmark | Kerb | Zone | TrackLimit | Place | Severity;
 export type LandmarkKind = Landmark['kind'];
 export type ZoneKind = Zone['kind'];
 export type PlaceKind = Place['kind'];
 export type KerbProfile = Kerb['profile'];
 
-export const SORTS: Sort[] = ['landmarks', 'kerbs', 'zones', 'limits', 'places'];
+export const SORTS: Sort[] = ['landmarks', 'kerbs', 'zones', 'limits', 'places', 'severities'];
 
-export const nothing = (): Things => ({ landmarks: [], kerbs: [], zones: [], limits: [], places: [] });
+export const nothing = (): Things => ({ landmarks: [], kerbs: [], zones: [], limits: [], places: [], severities: [] });
 
 interface LandmarkDefaults {
   word: string;
@@ -56,6 +56,7 @@ export const ZONES: Record<ZoneKind, { word: string; ground: boolean }> = {
   COMPRESSION: { word: 'compression', ground: false },
   ADVERSE_CAMBER: { word: 'adverse camber', ground: false },
   HELPFUL_CAMBER: { word: 'helpful camber', ground: false },
+  LEVEL: { word: 'level reading', ground: false },
   SURFACE_CHANGE: { word: 'change of surface', ground: true },
   POLISHED: { word: 'polished', ground: true },
   DIRTY_EDGE: { word: 'dirty edge', ground: true },
@@ -63,6 +64,7 @@ export const ZONES: Record<ZoneKind, { word: string; ground: boolean }> = {
   WALL: { word: 'wall', ground: false },
   NO_RUN_OFF: { word: 'no run-off', ground: false },
   WIND: { word: 'wind', ground: false },
+  SHELTER: { word: 'sheltered from wind', ground: false },
   LOOSE: { word: 'loose cones or tyres', ground: false },
   DRAIN: { word: 'drain', ground: false },
 };
@@ -220,6 +222,7 @@ export function nameOf(sort: Sort, thing: Thing): string {
   }
   if (sort === 'kerbs') return `${(thing as Kerb).part.toLowerCase()} kerb`;
   if (sort === 'zones') return ZONES[(thing as Zone).kind].word;
+  if (sort === 'severities') return ZONES[(thing as Severity).kind].word;
   if (sort === 'limits') return `${(thing as TrackLimit).part.toLowerCase()} limit`;
   const p = thing as Place;
   return p.label ? `${PLACES[p.kind]} ${p.label}` : PLACES[p.kind];

@@ -90,7 +90,7 @@ function view(): ReferenceView {
     changed: false,
     lapTime: 90,
     corners: [corner('c1', '1', 340), corner('c2', '2', 1240)],
-    things: { landmarks: [], kerbs: [], zones: [], limits: [], places: [] },
+    things: { landmarks: [], kerbs: [], zones: [], limits: [], places: [], severities: [] },
     thingVersions: { board: 3 },
     doubts: [],
     ahead: [],

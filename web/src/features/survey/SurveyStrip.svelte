@@ -42,6 +42,7 @@
     selected: string;
     grades?: Record<string, Judgement['grade']>;
     reach?: Record<string, number | null>;
+    felt?: (zone: Zone) => boolean;
     height?: number;
     onselect: (sort: Sort | 'corners' | null, id: string) => void;
     onwindow: (middle: number, span: number) => void;
@@ -56,6 +57,7 @@
     selected,
     grades = {},
     reach = {},
+    felt,
     height = 300,
     onselect,
     onwindow,
@@ -496,7 +498,7 @@
         {/if}
       {/each}
 
-      <RoadThings {road} things={shownThings} {near} {domain} {x} {y} {selected} {reach} onpick={pick} />
+      <RoadThings {road} things={shownThings} {near} {domain} {x} {y} {selected} {reach} {felt} onpick={pick} />
 
       {#each limits as l (l.limit.id)}
         {@const on = l.limit.id === selected}

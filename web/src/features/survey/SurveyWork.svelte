@@ -3,7 +3,19 @@
   import { createQuery } from '@tanstack/svelte-query';
   import { onDestroy, onMount } from 'svelte';
   import { push } from 'svelte-spa-router';
-  import { api, ask, asProblem, sendForm, type Kerb, type KerbClearance, type Problem, type Job } from '../../api/api';
+  import {
+    api,
+    ask,
+    asProblem,
+    sendForm,
+    type Kerb,
+    type KerbClearance,
+    type Problem,
+    type Job,
+    type Zone,
+  } from '../../api/api';
+  import { catalogue } from '../../api/catalogue.svelte';
+  import { felt } from './zones';
   import { here } from '../../kit/here.svelte';
   import { typing } from '../../kit/keys';
   import { follow } from '../../api/jobs';
@@ -51,12 +63,15 @@
   let date = $state(new Date().toISOString().slice(0, 10));
   let minutes = $state(14 * 60);
   let traffic = $state(false);
+  let wet = $state(false);
+  let windy = $state(false);
   let busy = $state(false);
   let job = $state.raw<Job | null>(null);
   let vehicle = $state('');
   let problem = $state<Problem | null>(null);
 
   onMount(async () => {
+    void catalogue.load();
     await desk.open();
   });
   onDestroy(() => {
@@ -121,6 +136,14 @@
   const reach = $derived(Object.fromEntries(Object.entries(clearance).map(([k, c]) => [k, c.reach ?? null])));
   const judgements = $derived(Object.fromEntries((markers.data?.all ?? []).map((j) => [j.landmark, j])));
   const grades = $derived(Object.fromEntries(Object.entries(judgements).map(([k, j]) => [k, j.grade])));
+
+  /** Whether a zone acts on the day looked at. */
+  const acts = $derived.by(() => {
+    const kinds = new Map(catalogue.all?.zones.map((z) => [z.kind, z]));
+    const table = desk.things.severities ?? [];
+    const day = { wet, windy };
+    return (zone: Zone) => felt(zone, kinds.get(zone.kind), table, day);
+  });
 
   const thing = $derived.by<Thing | null>(() => {
     if (!sort || sort === 'corners') return null;
@@ -381,6 +404,7 @@
         {selected}
         {grades}
         {reach}
+        felt={acts}
         height={262}
         onselect={select}
         onwindow={(m, s) => {
@@ -403,6 +427,25 @@
               >
             {/each}
           </div>
+          <fieldset
+            class="ml-3 flex items-center gap-2 text-sm"
+            title="Zones that do not act on such a day are outlined"
+          >
+            <legend class="sr-only">The day looked at</legend>
+            <div class="join">
+              {#each [false, true] as v (v)}
+                <button
+                  type="button"
+                  class={['btn btn-xs join-item', v === wet ? 'btn-primary' : '']}
+                  aria-pressed={v === wet}
+                  onclick={() => (wet = v)}>{v ? 'Wet' : 'Dry'}</button
+                >
+              {/each}
+            </div>
+            <label class="flex items-center gap-1">
+              <input type="checkbox" class="checkbox checkbox-xs" bind:checked={windy} /> wind
+            </label>
+          </fieldset>
           <span class="flex-1"></span>
           <a class="link text-sm" href="#/walk/{id}">Track walk on a phone</a>
         </div>
@@ -415,6 +458,7 @@
               {sort}
               {thing}
               zone={desk.view.zone}
+              reference={reference?.id}
               clearance={clearance[thing.id]}
               judgement={judgements[thing.id]}
               onremove={remove}

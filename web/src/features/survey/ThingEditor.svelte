@@ -1,4 +1,5 @@
 <script lang="ts">
+  import ZoneAmount from './ZoneAmount.svelte';
   import ZoneEffect from './ZoneEffect.svelte';
   import type { Corner, Judgement, Kerb, KerbClearance, Landmark, Place, TrackLimit, Zone } from '../../api/api';
   import type { SurveyDesk } from './survey.svelte';
@@ -25,9 +26,11 @@
     clearance?: KerbClearance;
     judgement?: Judgement;
     zone: string;
+    /** Id of a reference on this layout, to see what a zone costs it. */
+    reference?: string;
     onremove: () => void;
   }
-  let { desk, sort, thing, clearance, judgement, zone, onremove }: Props = $props();
+  let { desk, sort, thing, clearance, judgement, zone, reference, onremove }: Props = $props();
 
   const landmark = $derived(sort === 'landmarks' ? (thing as Landmark) : null);
   const kerb = $derived(sort === 'kerbs' ? (thing as Kerb) : null);
@@ -37,6 +40,9 @@
   const corners = $derived<Corner[]>(desk.corners);
 
   function edit(change: Record<string, unknown>, key: string) {
+    // An amount is in the unit of its kind, and a level falls to one side.
+    if (key === 'kind' && area) change = { ...change, amount: undefined, across: undefined, dries: undefined };
+    if (change.kind === 'LEVEL' && area?.side === 'BOTH') change = { ...change, side: 'LEFT' };
     desk.put(sort, [{ ...thing, ...change } as Thing], `${thing.id} ${key}`);
   }
   const shown = (m: number) => Math.round(inLength(m) * 10) / 10;
@@ -176,6 +182,7 @@
     <h2 class="flex-1 text-lg font-bold first-letter:uppercase">{nameOf(sort, thing)}</h2>
     <button type="button" class="btn btn-sm" onclick={onremove}>Remove</button>
   </div>
+  {#if area}<ZoneEffect zone={area} severities={desk.things.severities} {reference} />{/if}
   <div class="flex flex-wrap items-end gap-x-3 gap-y-2">
     {#if landmark}
       {#key landmark.id}
@@ -265,41 +272,17 @@
         area.kind,
         Object.fromEntries(Object.entries(ZONES).map(([k, v]) => [k, v.word])),
       )}
-      {@render choice('Across', 'side', area.side, { LEFT: 'left half', BOTH: 'whole road', RIGHT: 'right half' })}
+      {@render choice(
+        area.kind === 'LEVEL' ? 'Lower side' : 'Across',
+        'side',
+        area.side,
+        area.kind === 'LEVEL'
+          ? { LEFT: 'left', RIGHT: 'right' }
+          : { LEFT: 'left half', BOTH: 'whole road', RIGHT: 'right half' },
+      )}
       {@render at('From', 'from', area.from)}
       {@render at('To', 'to', area.to)}
-      <fieldset class="grid gap-0.5 text-sm">
-        <legend class="mb-0.5">How bad</legend>
-        <div class="join">
-          {#each [1, 2, 3] as v (v)}
-            <button
-              type="button"
-              class={['btn btn-sm join-item', v === area.severity ? 'btn-primary' : '']}
-              aria-pressed={v === area.severity}
-              onclick={() => edit({ severity: v }, 'severity')}>{['slight', 'plain', 'severe'][v - 1]}</button
-            >
-          {/each}
-        </div>
-      </fieldset>
-      <label class="grid gap-0.5 text-sm">
-        Grip left
-        <span class="flex items-center gap-1">
-          <input
-            class="input input-sm w-20 text-right"
-            type="number"
-            step="1"
-            name="grip"
-            placeholder="usual"
-            value={area.grip === undefined || area.grip === null ? '' : Math.round(area.grip * 100)}
-            onchange={(e) => {
-              const v = e.currentTarget.valueAsNumber;
-              edit({ grip: Number.isFinite(v) ? v / 100 : undefined }, 'grip');
-            }}
-          />
-          %
-        </span>
-      </label>
-      <ZoneEffect zone={area} />
+      <ZoneAmount zone={area} {desk} onedit={edit} />
       {@render words('Note', 'note', area.note)}
       {@render picture(area.photo)}
     {:else if limit}

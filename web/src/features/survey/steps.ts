@@ -12,16 +12,17 @@ export interface Step {
 /** Ids of all that a step puts or takes away. */
 export const touchedBy = (step: Pick<Step, 'put' | 'remove'>): string[] => [
   ...step.remove,
-  ...SORTS.flatMap((s) => (step.put[s] as Thing[]).map((t) => t.id)),
+  ...SORTS.flatMap((s) => ((step.put[s] ?? []) as Thing[]).map((t) => t.id)),
 ];
 
 /** What there is after a step. */
 export function withStep(things: Things, step: Step): Things {
   const out = nothing() as Record<Sort, Thing[]>;
   for (const sort of SORTS) {
-    const put = step.put[sort] as Thing[];
+    // What an earlier version of this page kept may lack a sort.
+    const put = (step.put[sort] ?? []) as Thing[];
     const gone = new Set([...step.remove, ...put.map((t) => t.id)]);
-    out[sort] = [...(things[sort] as Thing[]).filter((t) => !gone.has(t.id)), ...put];
+    out[sort] = [...((things[sort] ?? []) as Thing[]).filter((t) => !gone.has(t.id)), ...put];
   }
   return out as unknown as Things;
 }
@@ -33,7 +34,7 @@ export function inverse(things: Things, corners: Corner[], step: Step): Step {
   const there = new Set<string>();
   const touched = new Set(touchedBy(step));
   for (const sort of SORTS) {
-    for (const t of things[sort] as Thing[]) {
+    for (const t of (things[sort] ?? []) as Thing[]) {
       if (touched.has(t.id)) {
         put[sort].push(t);
         there.add(t.id);

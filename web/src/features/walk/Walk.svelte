@@ -145,16 +145,12 @@
       desk.put(o.sort, [{ ...thing, to: round(station) }]);
     }
   }
-  /** A level laid on the road: what it reads is kept as a note where it was read. */
+  /** A level laid on the road: across it, the computation takes what it reads; along it, it is a note. */
   function note(what: 'gradient' | 'camber') {
-    const text =
-      what === 'gradient'
-        ? `gradient ${level > 0 ? 'up' : 'down'} ${Math.abs(level)} %`
-        : `camber ${Math.abs(level)} % to the ${level > 0 ? 'left' : 'right'}`;
-    const helps = corner ? level > 0 === corner.left : true;
-    if (what === 'camber' && Math.abs(level) >= 1) {
-      const z = newZone(helps ? 'HELPFUL_CAMBER' : 'ADVERSE_CAMBER', round(station - 10), round(station + 10), 'BOTH');
-      made('zones', { ...z, note: text });
+    const text = `gradient ${level > 0 ? 'up' : 'down'} ${Math.abs(level)} %`;
+    if (what === 'camber') {
+      const z = newZone('LEVEL', round(station - 10), round(station + 10), level < 0 ? 'RIGHT' : 'LEFT');
+      made('zones', { ...z, amount: Math.abs(level) / 100 });
     } else {
       made('landmarks', {
         ...newLandmark('OTHER', round(station), left, cornerId, text),

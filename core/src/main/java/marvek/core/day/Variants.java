@@ -95,12 +95,14 @@ public final class Variants {
   }
 
   /**
-   * Whether a day has a line of its own: with grip far from the base's, or other ground here and
-   * there, the quickest line is another one. The rest of what a day changes moves it little.
+   * Whether a day has a line of its own: with grip far from the base's, or other ground or wind
+   * here and there, the quickest line is another one. The rest of what a day changes moves it
+   * little.
    */
   public static boolean ownLine(ComputedLap base, ComputedLap then) {
     return Math.abs(then.conditions().grip() / base.conditions().grip() - 1) > OTHER_GRIP
-        || !base.ground().sameAs(then.ground());
+        || !base.ground().sameAs(then.ground())
+        || then.conditions().windSpeed() > 0 && then.ground().windDiffers();
   }
 
   /**

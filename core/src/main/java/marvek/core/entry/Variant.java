@@ -57,6 +57,11 @@ public record Variant(String id, DayKind kind, String name, Day day, List<ByHand
       Objects.requireNonNull(hour, "hour");
     }
 
+    /** The day of the reference itself. */
+    public static Day ofBase() {
+      return of(1, 0);
+    }
+
     /** Nothing but another grip and mass, on a dry road. */
     static Day of(double grip, double extraMass) {
       return of(grip, extraMass, Surface.DRY);

@@ -1,36 +1,140 @@
 package marvek.core.lap;
 
 import java.util.Arrays;
+import java.util.List;
 import marvek.core.circuit.Centreline;
+import org.jspecify.annotations.Nullable;
 
 /**
- * What the ground leaves of the tyres' grip, at each station: 1 for good, dry tarmac. Arrays are
- * not to be changed by whoever reads them.
+ * The ground of a day along a road: what it leaves of the tyres' grip at each station, 1 for good,
+ * dry tarmac, and how it lies. Arrays are not to be changed by whoever reads them.
  *
  * @param left of the middle
  * @param right of the middle
- * @param leftEdge the last {@link #EDGE} metres on the left
- * @param rightEdge the last {@link #EDGE} metres on the right
+ * @param strips narrower ones that leave less
+ * @param lie how it lies where that is told better than by the road's own file, and what else acts
+ *     there; null where nothing does
+ * @param push of a side wind; null where there is none
  */
-public record Ground(double[] left, double[] right, double[] leftEdge, double[] rightEdge) {
-  /** What counts as the edge of the road, for the middle of a vehicle, metres. */
-  public static final double EDGE = 2;
-
+public record Ground(
+    double[] left, double[] right, List<Strip> strips, @Nullable Lie lie, @Nullable SideWind push) {
   private static final double BLEND = 0.3;
 
-  /** Good tarmac all round. */
+  public Ground {
+    strips = List.copyOf(strips);
+  }
+
+  /**
+   * A strip along an edge.
+   *
+   * @param leftEdge which edge
+   * @param near metres from the edge at which it begins, for the middle of a vehicle
+   * @param far metres from the edge at which it ends
+   * @param grip that is left on it, at each station; 1 where there is none
+   */
+  public record Strip(boolean leftEdge, double near, double far, double[] grip) {
+    Strip piece(int from, int count) {
+      return new Strip(leftEdge, near, far, Centreline.piece(grip, from, count));
+    }
+  }
+
+  /**
+   * How the road lies and what acts on a vehicle there, at each station.
+   *
+   * @param crossfall radians, positive when the left is lower
+   * @param verticalCurvature 1/m, positive in a dip
+   * @param wind factor on the day's wind
+   * @param keepLeft metres that are kept from the left edge on top of the usual
+   * @param keepRight metres that are kept from the right edge on top of the usual
+   */
+  public record Lie(
+      double[] crossfall,
+      double[] verticalCurvature,
+      double[] wind,
+      double[] keepLeft,
+      double[] keepRight) {
+
+    /** As the road's own file has it. */
+    public static Lie of(Centreline road) {
+      int n = road.size();
+      double[] calm = new double[n];
+      Arrays.fill(calm, 1);
+      return new Lie(
+          road.crossfall().clone(),
+          road.verticalCurvature().clone(),
+          calm,
+          new double[n],
+          new double[n]);
+    }
+
+    Lie piece(int from, int count) {
+      return new Lie(
+          Centreline.piece(crossfall, from, count),
+          Centreline.piece(verticalCurvature, from, count),
+          Centreline.piece(wind, from, count),
+          Centreline.piece(keepLeft, from, count),
+          Centreline.piece(keepRight, from, count));
+    }
+
+    boolean sameAs(Lie other) {
+      return Arrays.equals(crossfall, other.crossfall)
+          && Arrays.equals(verticalCurvature, other.verticalCurvature)
+          && Arrays.equals(keepLeft, other.keepLeft)
+          && Arrays.equals(keepRight, other.keepRight);
+    }
+  }
+
+  /** Good tarmac all round, that lies as the road's file has it. */
   public static Ground good(int size) {
     double[] ones = new double[size];
     Arrays.fill(ones, 1);
-    return new Ground(ones, ones, ones, ones);
+    return new Ground(ones, ones, List.of(), null, null);
   }
 
-  /** Whether it leaves the same grip everywhere. */
+  /**
+   * What a side wind does.
+   *
+   * @param push m/s² to the left at each station
+   */
+  public record SideWind(double[] push) {
+    SideWind piece(int from, int count) {
+      return new SideWind(Centreline.piece(push, from, count));
+    }
+  }
+
+  /** The same under a side wind; null for none. */
+  public Ground pushed(@Nullable SideWind by) {
+    return new Ground(left, right, strips, lie, by);
+  }
+
+  /** Whether the wind is another one from place to place. */
+  public boolean windDiffers() {
+    return lie != null && Arrays.stream(lie.wind()).anyMatch(f -> f != 1);
+  }
+
+  /** Whether it leaves the same grip and lies the same everywhere; the wind may be another one. */
   public boolean sameAs(Ground other) {
     return Arrays.equals(left, other.left)
         && Arrays.equals(right, other.right)
-        && Arrays.equals(leftEdge, other.leftEdge)
-        && Arrays.equals(rightEdge, other.rightEdge);
+        && sameStrips(other)
+        && (lie == null || other.lie == null ? lie == other.lie : lie.sameAs(other.lie));
+  }
+
+  private boolean sameStrips(Ground other) {
+    if (strips.size() != other.strips.size()) {
+      return false;
+    }
+    for (int k = 0; k < strips.size(); k++) {
+      Strip a = strips.get(k);
+      Strip b = other.strips.get(k);
+      if (a.leftEdge() != b.leftEdge()
+          || a.near() != b.near()
+          || a.far() != b.far()
+          || !Arrays.equals(a.grip(), b.grip())) {
+        return false;
+      }
+    }
+    return true;
   }
 
   /** The ground of a piece of the road. */
@@ -38,8 +142,9 @@ public record Ground(double[] left, double[] right, double[] leftEdge, double[] 
     return new Ground(
         Centreline.piece(left, from, count),
         Centreline.piece(right, from, count),
-        Centreline.piece(leftEdge, from, count),
-        Centreline.piece(rightEdge, from, count));
+        strips.stream().map(s -> s.piece(from, count)).toList(),
+        lie == null ? null : lie.piece(from, count),
+        push == null ? null : push.piece(from, count));
   }
 
   /** The factor under each place of a line. */
@@ -53,14 +158,20 @@ public record Ground(double[] left, double[] right, double[] leftEdge, double[] 
 
   /**
    * The factor at a place; from one strip of the road to the next it changes over 0.3 metres, as
-   * the wheels of a vehicle do not cross all at once.
+   * the wheels of a vehicle do not cross all at once. Where strips overlap the worst counts.
    */
   public double at(Centreline road, int i, double n) {
-    double middle = right[i] + share(n) * (left[i] - right[i]);
-    double toLeft = share(n - road.left()[i] + EDGE);
-    double toRight = share(EDGE - road.right()[i] - n);
-    double grip = middle + toLeft * (Math.min(left[i], leftEdge[i]) - middle);
-    return grip + toRight * (Math.min(right[i], rightEdge[i]) - grip);
+    double grip = right[i] + share(n) * (left[i] - right[i]);
+    double least = grip;
+    for (Strip s : strips) {
+      if (s.grip()[i] < least) {
+        double out = s.leftEdge() ? road.left()[i] - n : road.right()[i] + n;
+        // At the edge itself a strip that begins there is all under the wheels.
+        double in = s.near() <= 0 ? 1 : share(out - s.near());
+        least = Math.min(least, grip + in * share(s.far() - out) * (s.grip()[i] - grip));
+      }
+    }
+    return least;
   }
 
   /** How the factor changes with the place across, 1/m. */

@@ -320,7 +320,7 @@ public final class LapSlope {
     leftByK = 0;
     leftByG = 0;
     double most = ground * limits.muY * less * load;
-    double turn = square * kappa * cos - Units.G * sin;
+    double turn = square * kappa * cos - Units.G * sin - path.push()[i];
     double share = most > 0 ? Math.abs(turn) / most : 1;
     if (held || share >= 1) {
       return;

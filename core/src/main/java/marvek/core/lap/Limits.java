@@ -16,6 +16,10 @@ public final class Limits {
   /** No vehicle here is faster, m/s. */
   public static final double FASTEST = 130;
 
+  // Area of the side times the slope of its force by the angle of the air, m² (common practice, no
+  // source).
+  private static final double SIDE_CAR = 4;
+  private static final double SIDE_MOTORCYCLE = 1.5;
   private static final double SPEED_STEP = 0.1;
   private static final double LOAD_STEP = 0.01;
   private static final int LOADS = 900;
@@ -199,7 +203,9 @@ public final class Limits {
   double sideways(Path path, int i, double square) {
     double c = path.crossfall()[i];
     return Math.abs(
-        square * path.curvature()[i] * cosFromSquare(c * c) - Units.G * sinCrossfall(path, i));
+        square * path.curvature()[i] * cosFromSquare(c * c)
+            - Units.G * sinCrossfall(path, i)
+            - path.push()[i]);
   }
 
   /**
@@ -224,17 +230,18 @@ public final class Limits {
     }
     double sin = sinCrossfall(path, i);
     double towards = path.curvature()[i] > 0 ? sin : -sin;
+    double helps = Units.G * towards + (path.curvature()[i] > 0 ? path.push()[i] : -path.push()[i]);
     double c = path.crossfall()[i];
     double cos = cosFromSquare(c * c);
     double flat = flatLoad(path, i);
     double rise = path.verticalCurvature()[i] + kappa * towards + downforce;
-    if (spare(path, i, fastest, kappa, flat, rise, towards, cos) >= 0) {
+    if (spare(path, i, fastest, kappa, flat, rise, helps, cos) >= 0) {
       return FASTEST;
     }
     // What is spare is concave in the square of the speed: Newton's steps close in from above.
     double bound = path.grip()[i] * mu(muY, flat);
     double free = kappa * cos - bound * rise;
-    double square = free <= 0 ? fastest : (bound * flat + Units.G * towards) / free;
+    double square = free <= 0 ? fastest : (bound * flat + helps) / free;
     square = Math.max(1, Math.min(fastest, square));
     for (int round = 0; round < 12; round++) {
       double load = Math.max(0, flat + square * rise);
@@ -244,7 +251,7 @@ public final class Limits {
       double next =
           slope >= 0
               ? fastest
-              : square - spare(path, i, square, kappa, flat, rise, towards, cos) / slope;
+              : square - spare(path, i, square, kappa, flat, rise, helps, cos) / slope;
       next = Math.max(1, Math.min(fastest, next));
       boolean settled = Math.abs(next - square) < 1e-6 * next;
       square = next;
@@ -262,10 +269,10 @@ public final class Limits {
       double kappa,
       double flat,
       double rise,
-      double towards,
+      double helps,
       double cos) {
     double load = Math.max(0, flat + square * rise);
-    return path.grip()[i] * mu(muY, load) * load - square * kappa * cos + Units.G * towards;
+    return path.grip()[i] * mu(muY, load) * load - square * kappa * cos + helps;
   }
 
   /** What is left of the grip along when the corner takes its share, 0 to 1. */
@@ -303,7 +310,26 @@ public final class Limits {
   /** Speed of the air against the vehicle, m/s. */
   double headwind(Path path, int i, double v) {
     double wind = conditions.windSpeed();
-    return wind == 0 ? v : v + wind * Math.cos(conditions.windFrom() - path.heading()[i]);
+    return wind == 0
+        ? v
+        : v + wind * path.wind()[i] * Math.cos(conditions.windFrom() - path.heading()[i]);
+  }
+
+  /**
+   * What the side wind does at each station, m/s² to the left.
+   *
+   * @param speed m/s at each station
+   */
+  public Ground.SideWind sideWind(Path path, double[] speed) {
+    double wind = conditions.windSpeed();
+    double side = motorcycle ? SIDE_MOTORCYCLE : SIDE_CAR;
+    double[] push = new double[path.size()];
+    for (int i = 0; i < push.length; i++) {
+      double across = -wind * path.wind()[i] * Math.sin(conditions.windFrom() - path.heading()[i]);
+      double air = Math.hypot(headwind(path, i, speed[i]), across);
+      push[i] = 0.5 * conditions.airDensity() / mass * side * air * across;
+    }
+    return new Ground.SideWind(push);
   }
 
   /** Full throttle drive before the tyres have their say, m/s². */

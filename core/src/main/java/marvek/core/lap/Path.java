@@ -15,6 +15,8 @@ import marvek.core.circuit.Loop;
  * @param crossfall radians, positive when the left is lower
  * @param heading radians, anticlockwise from east
  * @param grip what the ground leaves of the tyres' grip under the path, 1 for good tarmac
+ * @param wind factor on the day's wind
+ * @param push of a side wind, m/s² to the left
  */
 public record Path(
     double[] offset,
@@ -24,7 +26,9 @@ public record Path(
     double[] verticalCurvature,
     double[] crossfall,
     double[] heading,
-    double[] grip) {
+    double[] grip,
+    double[] wind,
+    double[] push) {
 
   /** A path over good tarmac. */
   public Path(
@@ -46,6 +50,29 @@ public record Path(
         Ground.good(offset.length).left());
   }
 
+  /** A path in calm air. */
+  public Path(
+      double[] offset,
+      double[] step,
+      double[] curvature,
+      double[] gradient,
+      double[] verticalCurvature,
+      double[] crossfall,
+      double[] heading,
+      double[] grip) {
+    this(
+        offset,
+        step,
+        curvature,
+        gradient,
+        verticalCurvature,
+        crossfall,
+        heading,
+        grip,
+        Ground.good(offset.length).left(),
+        new double[offset.length]);
+  }
+
   public int size() {
     return offset.length;
   }
@@ -58,7 +85,22 @@ public record Path(
   /** The same line with another share of grip under it. */
   public Path withGrip(double[] share) {
     return new Path(
-        offset, step, curvature, gradient, verticalCurvature, crossfall, heading, share);
+        offset,
+        step,
+        curvature,
+        gradient,
+        verticalCurvature,
+        crossfall,
+        heading,
+        share,
+        wind,
+        push);
+  }
+
+  /** The same line up and down other slopes, in radians. */
+  public Path withGradient(double[] slopes) {
+    return new Path(
+        offset, step, curvature, slopes, verticalCurvature, crossfall, heading, grip, wind, push);
   }
 
   /** Length of the path in metres. */
@@ -111,14 +153,18 @@ public record Path(
     for (int i = 0; i < n; i++) {
       step[i] = h * (pace[i] + pace[i + 1 == n ? 0 : i + 1]) / 2;
     }
+    Ground.Lie lie = ground.lie();
+    Ground.SideWind side = ground.push();
     return new Path(
         offset.clone(),
         step,
         curvature,
         road.gradient(),
-        road.verticalCurvature(),
-        road.crossfall(),
+        lie == null ? road.verticalCurvature() : lie.verticalCurvature(),
+        lie == null ? road.crossfall() : lie.crossfall(),
         road.heading(),
-        ground.under(road, offset));
+        ground.under(road, offset),
+        lie == null ? Ground.good(n).left() : lie.wind(),
+        side == null ? new double[n] : side.push());
   }
 }

@@ -41,18 +41,28 @@ public record Surface(State state, double dried) {
     return new Surface(State.DRYING, dried);
   }
 
+  /** When a wet place dries, against the rest of the road. */
+  public enum Dries {
+    FIRST,
+    WITH_THE_REST,
+    LAST
+  }
+
   /**
    * How much of its full effect a place where water gathers has, 0 to 1: none on a dry road, all of
-   * it on a damp or wet one. While the road dries, water that stands goes with it, and places that
-   * stay damp dry in the second half only (common practice, no source).
-   *
-   * @param last whether it is among the last to dry
+   * it on a damp or wet one. While the road dries, water goes with it; places that dry first are
+   * dry half-way, and those that dry last begin to then (common practice, no source).
    */
-  public double holds(boolean last) {
+  public double holds(Dries dries) {
     return switch (state) {
       case DRY -> 0;
       case DAMP, WET -> 1;
-      case DRYING -> last ? Math.min(1, 2 * (1 - dried)) : 1 - dried;
+      case DRYING ->
+          switch (dries) {
+            case FIRST -> Math.max(0, 1 - 2 * dried);
+            case WITH_THE_REST -> 1 - dried;
+            case LAST -> Math.min(1, 2 * (1 - dried));
+          };
     };
   }
 

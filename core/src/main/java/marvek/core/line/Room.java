@@ -1,6 +1,7 @@
 package marvek.core.line;
 
 import marvek.core.circuit.Centreline;
+import marvek.core.lap.Ground;
 import marvek.core.vehicle.Vehicle;
 
 /**
@@ -14,17 +15,32 @@ public record Room(double[] lower, double[] upper) {
   public static final double MARGIN = 0.25;
 
   private static final double LEAST = 0.1;
+  // Metres kept for each m/s² that gusts push towards an edge (common practice, no source).
+  private static final double LEE = 0.25;
 
   /** The road less half the vehicle and a margin; at least a strip of 0.2 m in the middle. */
   public static Room on(Centreline road, Vehicle vehicle) {
+    return on(road, vehicle, Ground.good(road.size()));
+  }
+
+  /**
+   * The road less half the vehicle, a margin, what narrows it and what a side wind needs on its lee
+   * side; at least a strip of 0.2 m.
+   */
+  public static Room on(Centreline road, Vehicle vehicle, Ground ground) {
+    Ground.Lie lie = ground.lie();
+    Ground.SideWind side = ground.push();
     double keep = vehicle.width() / 2 + MARGIN;
     int n = road.size();
     double[] lower = new double[n];
     double[] upper = new double[n];
     for (int i = 0; i < n; i++) {
-      double middle = (road.left()[i] - road.right()[i]) / 2;
-      lower[i] = Math.min(-(road.right()[i] - keep), middle - LEAST);
-      upper[i] = Math.max(road.left()[i] - keep, middle + LEAST);
+      double right = road.right()[i] - (lie == null ? 0 : lie.keepRight()[i]);
+      double left = road.left()[i] - (lie == null ? 0 : lie.keepLeft()[i]);
+      double blown = side == null ? 0 : LEE * side.push()[i];
+      double middle = (left - right) / 2;
+      lower[i] = Math.min(-(right - keep) + Math.max(0, -blown), middle - LEAST);
+      upper[i] = Math.max(left - keep - Math.max(0, blown), middle + LEAST);
     }
     return new Room(lower, upper);
   }

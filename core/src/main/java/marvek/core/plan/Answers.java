@@ -337,16 +337,7 @@ public final class Answers {
     for (int i = 0; i < steeper.length; i++) {
       steeper[i] -= 0.01;
     }
-    Path downhill =
-        new Path(
-            path.offset(),
-            path.step(),
-            path.curvature(),
-            steeper,
-            path.verticalCurvature(),
-            path.crossfall(),
-            path.heading(),
-            path.grip());
+    Path downhill = path.withGradient(steeper);
     return new Sensitivity(
         plan.metres(plan.limitStep(1 / 3.6), limit),
         sooner(plan, limit, path, less, steps),

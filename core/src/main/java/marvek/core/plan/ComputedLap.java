@@ -85,7 +85,7 @@ public record ComputedLap(
       Vehicle vehicle,
       Conditions conditions,
       Watch watch) {
-    Room room = Room.on(road, vehicle);
+    Room room = Room.on(road, vehicle, ground);
     Path first = Path.over(road, MinimumCurvature.offsets(road, room), ground);
     double boost = LapSimulator.lap(first, vehicle, conditions).boostBelow();
     Limits limits = new Limits(vehicle, conditions, boost);
@@ -102,7 +102,7 @@ public record ComputedLap(
    * quicker by more than 0.05 %.
    */
   public ComputedLap near(Watch watch) {
-    Room room = Room.on(road, vehicle());
+    Room room = Room.on(road, vehicle(), ground);
     double[] offset = QuickestLine.near(road, room, ground, limits, path.offset(), watch).offset();
     return onLine(road, corners, ground, vehicle(), conditions, offset);
   }
@@ -119,12 +119,20 @@ public record ComputedLap(
       Vehicle vehicle,
       Conditions conditions,
       double[] offset) {
-    Path path = Path.over(road, offset, ground);
+    Ground calm = ground.pushed(null);
+    Path path = Path.over(road, offset, calm);
     LapTrace lap = LapSimulator.lap(path, vehicle, conditions);
+    // A side wind pushes by the speed, which it changes little.
+    Ground under = calm;
+    if (conditions.windSpeed() > 0) {
+      under = calm.pushed(new Limits(vehicle, conditions).sideWind(path, lap.speed()));
+      path = Path.over(road, offset, under);
+      lap = LapSimulator.lap(path, vehicle, conditions);
+    }
     return new ComputedLap(
         road,
         List.copyOf(corners),
-        ground,
+        under,
         conditions,
         path,
         new Limits(vehicle, conditions, lap.boostBelow()),

@@ -84,6 +84,7 @@ public record SurveyFile(List<Corner> corners, Things things) {
     things
         .places()
         .forEach(p -> feature(features, "place", p, point(place, p.from(), p.left(), 0)));
+    things.severities().forEach(s -> feature(features, "severity", s, JSON.nullNode()));
     try {
       return JSON.writeValueAsBytes(root);
     } catch (JsonProcessingException e) {
@@ -168,6 +169,7 @@ public record SurveyFile(List<Corner> corners, Things things) {
     List<Zone> zones = new ArrayList<>();
     List<TrackLimit> limits = new ArrayList<>();
     List<Place> places = new ArrayList<>();
+    List<Severity> severities = new ArrayList<>();
     int number = 0;
     for (JsonNode f : root.path("features")) {
       number++;
@@ -179,15 +181,16 @@ public record SurveyFile(List<Corner> corners, Things things) {
         case "kerb" -> kerbs.add(thing(thing, Kerb.class, number));
         case "zone" -> zones.add(thing(thing, Zone.class, number));
         case "limit" -> limits.add(thing(thing, TrackLimit.class, number));
+        case "severity" -> severities.add(thing(thing, Severity.class, number));
         case "place" -> places.add(thing(thing, Place.class, number));
         default ->
             throw new Refusal(
                 "Feature " + number + " is of no known sort (\"" + sort + "\").",
                 "feature " + number + ", properties.marvek",
-                "Give corner, landmark, kerb, zone, limit or place.");
+                "Give corner, landmark, kerb, zone, limit, place or severity.");
       }
     }
-    return new SurveyFile(corners, new Things(landmarks, kerbs, zones, limits, places));
+    return new SurveyFile(corners, new Things(landmarks, kerbs, zones, limits, places, severities));
   }
 
   private static <T> T thing(JsonNode node, Class<T> type, int number) {

@@ -11,13 +11,15 @@ import marvek.core.marker.Landmark;
  * @param zones where something is different
  * @param limits how far one may go
  * @param places that matter for something else
+ * @param severities what slight, plain and severe mean here, where it is not what is usual
  */
 public record Things(
     List<Landmark> landmarks,
     List<Kerb> kerbs,
     List<Zone> zones,
     List<TrackLimit> limits,
-    List<Place> places) {
+    List<Place> places,
+    List<Severity> severities) {
 
   public Things {
     landmarks = List.copyOf(landmarks);
@@ -25,6 +27,23 @@ public record Things(
     zones = List.copyOf(zones);
     limits = List.copyOf(limits);
     places = List.copyOf(places);
+    // Surveys stored before there were any have none.
+    severities = severities == null ? List.of() : List.copyOf(severities);
+  }
+
+  /** With what is usual for every severity. */
+  public Things(
+      List<Landmark> landmarks,
+      List<Kerb> kerbs,
+      List<Zone> zones,
+      List<TrackLimit> limits,
+      List<Place> places) {
+    this(landmarks, kerbs, zones, limits, places, List.of());
+  }
+
+  /** The zones that the computation feels, each with its amount told. */
+  public List<Zone> ground() {
+    return zones.stream().map(z -> z.told(severities)).filter(Zone::counts).toList();
   }
 
   /** Nothing found yet. */
@@ -33,6 +52,11 @@ public record Things(
   }
 
   public int size() {
-    return landmarks.size() + kerbs.size() + zones.size() + limits.size() + places.size();
+    return landmarks.size()
+        + kerbs.size()
+        + zones.size()
+        + limits.size()
+        + places.size()
+        + severities.size();
   }
 }

@@ -36,6 +36,7 @@ public final class ThingsCheck {
     things.zones().forEach(check::zone);
     things.limits().forEach(check::limit);
     things.places().forEach(check::place);
+    things.severities().forEach(check::severity);
   }
 
   private void landmark(Landmark l) {
@@ -75,12 +76,40 @@ public final class ThingsCheck {
     at(z.id(), z.kind().words() + " at " + Math.round(z.from()) + " m");
     stretch(z.from(), z.to(), length);
     within("severity", z.severity(), 1, 3);
-    Double grip = z.grip();
-    if (grip != null) {
-      within("grip left", grip, 0.1, 1.3);
+    Double amount = z.amount();
+    if (amount != null) {
+      within("amount", amount, z.kind().effect().least(), z.kind().effect().most());
+    }
+    if (z.kind() == ZoneKind.LEVEL && z.side() == Zone.Side.BOTH) {
+      throw problem("A level falls to one side.", "side", "Choose the side that is lower.");
+    }
+    Zone.Across across = z.across();
+    if (across != null) {
+      within("metres from the edge", across.near(), 0, 30);
+      within("metres from the edge", across.far(), 0, 40);
+      if (!(across.far() > across.near())) {
+        throw problem(
+            "The strip ends before it begins.", "across", "Give the nearer edge of it first.");
+      }
     }
     words("note", z.note(), LONGEST_NOTE);
     photo(z.photo());
+  }
+
+  private void severity(Severity s) {
+    at(s.id(), "what is usual for " + s.kind().words());
+    double least = s.kind().effect().least();
+    double most = s.kind().effect().most();
+    within("slight", s.slight(), least, most);
+    within("plain", s.plain(), least, most);
+    within("severe", s.severe(), least, most);
+    double usual = Math.signum(s.kind().usual(3) - s.kind().usual(1));
+    if ((s.plain() - s.slight()) * usual < 0 || (s.severe() - s.plain()) * usual < 0) {
+      throw problem(
+          "Severe must be more than plain, and plain more than slight.",
+          "severe",
+          "Put them in order.");
+    }
   }
 
   private void limit(TrackLimit l) {

@@ -1,45 +1,161 @@
 package marvek.core.survey;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import marvek.core.circuit.Centreline;
+import marvek.core.circuit.Loop;
 import marvek.core.lap.Ground;
 import marvek.core.lap.Surface;
+import marvek.core.units.Units;
 
-/** What the zones of a survey leave of the grip. */
+/**
+ * What the zones of a survey do to the road: the grip they leave, how it lies, its wind and the
+ * room on it. Zone and file are not added: of vertical curvature the larger counts, a level reading
+ * beats a zone of camber, and that beats the file.
+ */
 public final class Zones {
-  // The change is felt over a length, not at a point.
+  /** Speed at which bumps take the share of the load that is said of them, m/s. */
+  public static final double BUMPS_AT = 50;
+
+  // Grip changes over a length that is felt, not at a point; so do wind and room, over more. Camber
+  // and crests come and go as roads do.
   private static final double BLEND = 3;
+  private static final double ROOM_BLEND = 15;
+  private static final double LIE_BLEND = 20;
 
   private Zones() {}
 
   /** The ground under a lap on a day; where zones overlap the worst of them counts. */
   public static Ground ground(Centreline road, List<Zone> zones, Surface surface) {
-    Ground ground = new Ground(ones(road), ones(road), ones(road), ones(road));
+    double[] left = ones(road);
+    double[] right = ones(road);
+    List<Ground.Strip> strips = new ArrayList<>();
     for (Zone zone : zones) {
-      if (!zone.counts(surface)) {
+      double factor = zone.gripLeft(surface);
+      if (factor == 1) {
         continue;
       }
-      boolean edge = zone.kind() == ZoneKind.DIRTY_EDGE;
+      Zone.Across across = zone.strip();
       if (zone.side() != Zone.Side.RIGHT) {
-        lay(road, zone, surface, edge ? ground.leftEdge() : ground.left());
+        lay(road, zone, factor, across == null ? left : strip(road, strips, true, across));
       }
       if (zone.side() != Zone.Side.LEFT) {
-        lay(road, zone, surface, edge ? ground.rightEdge() : ground.right());
+        lay(road, zone, factor, across == null ? right : strip(road, strips, false, across));
       }
     }
-    return ground;
+    boolean lies =
+        zones.stream().anyMatch(z -> z.kind().effect() != Zone.Effect.GRIP && z.counts());
+    return new Ground(left, right, strips, lies ? lie(road, zones) : null, null);
   }
 
-  private static void lay(Centreline road, Zone zone, Surface surface, double[] factor) {
+  private static double[] strip(
+      Centreline road, List<Ground.Strip> strips, boolean left, Zone.Across across) {
+    for (Ground.Strip s : strips) {
+      if (s.leftEdge() == left && s.near() == across.near() && s.far() == across.far()) {
+        return s.grip();
+      }
+    }
+    Ground.Strip made = new Ground.Strip(left, across.near(), across.far(), ones(road));
+    strips.add(made);
+    return made.grip();
+  }
+
+  private static void lay(Centreline road, Zone zone, double left, double[] factor) {
+    along(road, zone, BLEND, (i, share) -> factor[i] = Math.min(factor[i], 1 - share * (1 - left)));
+  }
+
+  private static Ground.Lie lie(Centreline road, List<Zone> zones) {
+    Ground.Lie lie = Ground.Lie.of(road);
+    double[] vertical = lie.verticalCurvature();
+    double[] bumps = new double[road.size()];
+    for (Zone z : zones) {
+      double size = z.size();
+      switch (z.kind().effect()) {
+        case GRIP -> {}
+        case CREST ->
+            along(
+                road,
+                z,
+                LIE_BLEND,
+                (i, share) -> vertical[i] = Math.min(vertical[i], -share / size));
+        case DIP ->
+            along(
+                road,
+                z,
+                LIE_BLEND,
+                (i, share) -> vertical[i] = Math.max(vertical[i], share / size));
+        // What the wheels lose over bumps of one size grows with the square of the speed, as over
+        // a crest.
+        case LOAD ->
+            along(
+                road,
+                z,
+                BLEND,
+                (i, share) ->
+                    bumps[i] =
+                        Math.max(bumps[i], share * (1 - size) * Units.G / (BUMPS_AT * BUMPS_AT)));
+        case CAMBER_IN, CAMBER_OUT -> {
+          double to = bend(road, z) * (z.kind().effect() == Zone.Effect.CAMBER_IN ? size : -size);
+          fall(road, z, to, lie.crossfall());
+        }
+        case WIND ->
+            along(road, z, ROOM_BLEND, (i, share) -> lie.wind()[i] = 1 + share * (size - 1));
+        case ROOM -> {
+          if (z.side() != Zone.Side.RIGHT) {
+            keep(road, z, lie.keepLeft());
+          }
+          if (z.side() != Zone.Side.LEFT) {
+            keep(road, z, lie.keepRight());
+          }
+        }
+        case LEVEL -> {}
+      }
+    }
+    for (Zone z : zones) {
+      if (z.kind().effect() == Zone.Effect.LEVEL) {
+        fall(road, z, z.side() == Zone.Side.RIGHT ? -z.size() : z.size(), lie.crossfall());
+      }
+    }
+    for (int i = 0; i < bumps.length; i++) {
+      vertical[i] -= bumps[i];
+    }
+    return lie;
+  }
+
+  private static void keep(Centreline road, Zone z, double[] keep) {
+    along(road, z, ROOM_BLEND, (i, share) -> keep[i] = Math.max(keep[i], share * z.size()));
+  }
+
+  private static void fall(Centreline road, Zone z, double slope, double[] crossfall) {
+    double angle = Math.atan(slope);
+    along(road, z, LIE_BLEND, (i, share) -> crossfall[i] += share * (angle - crossfall[i]));
+  }
+
+  /** 1 where the road bends to the left over a zone on the whole, −1 where it bends right. */
+  private static int bend(Centreline road, Zone z) {
+    Loop loop = road.loop();
+    double turn =
+        loop.between(road.index(z.from()), road.index(z.to()))
+            .indices()
+            .mapToDouble(i -> road.curvature()[i])
+            .sum();
+    return turn < 0 ? -1 : 1;
+  }
+
+  private interface Laid {
+    void at(int index, double share);
+  }
+
+  /** Goes along a zone that comes and goes smoothly just outside its ends. */
+  private static void along(Centreline road, Zone zone, double blend, Laid laid) {
     double span = road.ahead(zone.from(), zone.to());
-    int first = (int) Math.floor((zone.from() - BLEND) / road.step());
-    int count = (int) Math.ceil((span + 2 * BLEND) / road.step());
+    int first = (int) Math.floor((zone.from() - blend) / road.step());
+    int count = (int) Math.ceil((span + 2 * blend) / road.step());
     for (int k = 0; k <= Math.min(count, road.size() - 1); k++) {
-      double inside = Math.min(k * road.step(), span + 2 * BLEND - k * road.step());
-      double share = Math.max(0, Math.min(1, inside / BLEND));
-      int i = road.loop().at(first + k);
-      factor[i] = Math.min(factor[i], 1 - share * (1 - zone.gripLeft(surface)));
+      double inside = Math.min(k * road.step(), span + 2 * blend - k * road.step());
+      double share = Math.max(0, Math.min(1, inside / blend));
+      laid.at(road.loop().at(first + k), share);
     }
   }
 

@@ -199,7 +199,7 @@ public record SchoolLine(Path path, CornerLine line) {
       this.base = base;
       this.lines = lines;
       this.c = c;
-      Room room = Room.on(road, on.vehicle());
+      Room room = Room.on(road, on.vehicle(), on.ground());
       whole = room;
       lower = room.lower().clone();
       upper = room.upper().clone();

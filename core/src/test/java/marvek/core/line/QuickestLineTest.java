@@ -87,8 +87,16 @@ class QuickestLineTest {
     double[] none = new double[road.size()];
     Arrays.fill(left, 0.9);
     Arrays.fill(none, 1);
-    // Less grip left of the middle, so that the place across counts by the ground as well.
-    Ground ground = new Ground(left, none, left, none);
+    // Less grip left of the middle, so that the place across counts by the ground as well; a road
+    // that falls to one side, bumps and a side wind beside it.
+    Ground.Lie lie = Ground.Lie.of(road);
+    double[] push = new double[road.size()];
+    for (int i = 0; i < road.size(); i++) {
+      lie.crossfall()[i] += 0.03 * Math.sin(i / 60.0);
+      lie.verticalCurvature()[i] -= 0.0005 * (1 + Math.cos(i / 45.0));
+      push[i] = 0.8 * Math.sin(i / 90.0);
+    }
+    Ground ground = new Ground(left, none, List.of(), lie, new Ground.SideWind(push));
     Limits limits = new Limits(v, DAY);
     double[] start = MinimumCurvature.offsets(road, room);
     int knots = (int) Math.round(road.length() / 20);

@@ -52,42 +52,156 @@ class ZonesTest {
 
   @Test
   void whatIsOnlyToBeLookedAtChangesNothing() {
-    assertThat(zone(ZoneKind.WALL, Zone.Side.LEFT, 1, 9, null).counts(Surface.damp())).isFalse();
-    assertThat(zone(ZoneKind.DAMP, Zone.Side.LEFT, 1, 9, null).counts(Surface.damp())).isTrue();
+    assertThat(zone(ZoneKind.NO_RUN_OFF, Zone.Side.LEFT, 1, 9, null).counts()).isFalse();
+    assertThat(zone(ZoneKind.DAMP, Zone.Side.LEFT, 1, 9, null).counts(Surface.damp(), 0)).isTrue();
+    assertThat(zone(ZoneKind.DAMP, Zone.Side.LEFT, 1, 9, null).counts(Surface.DRY, 9)).isFalse();
+    assertThat(zone(ZoneKind.WIND, Zone.Side.BOTH, 1, 9, null).counts(Surface.DRY, 0)).isFalse();
+    assertThat(zone(ZoneKind.WIND, Zone.Side.BOTH, 1, 9, null).counts(Surface.DRY, 5)).isTrue();
     assertThat(
             Zones.ground(
-                ROAD, List.of(zone(ZoneKind.SHADE, Zone.Side.BOTH, 1, 99, null)), Surface.wet()))
-        .satisfies(g -> assertThat(g.left()).containsOnly(1));
+                ROAD,
+                List.of(
+                    zone(ZoneKind.SHADE, Zone.Side.BOTH, 1, 99, null),
+                    zone(ZoneKind.NO_RUN_OFF, Zone.Side.LEFT, 1, 99, null)),
+                Surface.DRY))
+        .satisfies(g -> assertThat(g.sameAs(Ground.good(ROAD.size()))).isTrue());
+  }
+
+  /**
+   * Every kind acts on something, more so when it is severe, and comes back whole from its file.
+   */
+  @Test
+  void everyKindActsOnWhatItSays() {
+    for (ZoneKind kind : ZoneKind.values()) {
+      double before = -1;
+      for (int severity = 1; severity <= 3; severity++) {
+        Zone z = new Zone("z", kind, Zone.Side.LEFT, 300, 420, severity, null, null, null, "", "");
+        Ground ground = Zones.ground(ROAD, List.of(z), Surface.wet());
+        Ground.Lie file = Ground.Lie.of(ROAD);
+        Ground.Lie lie = ground.lie() == null ? file : ground.lie();
+        double acts =
+            switch (kind.effect()) {
+              case GRIP -> 1 - ground.at(ROAD, 360, ROAD.left()[360]);
+              case CREST, DIP, LOAD ->
+                  Math.abs(lie.verticalCurvature()[360] - file.verticalCurvature()[360]);
+              case CAMBER_IN, CAMBER_OUT, LEVEL ->
+                  Math.abs(lie.crossfall()[360] - file.crossfall()[360]);
+              case WIND -> Math.abs(lie.wind()[360] - 1);
+              case ROOM -> lie.keepLeft()[360];
+            };
+        assertThat(acts).as("%s %d", kind, severity).isGreaterThanOrEqualTo(0);
+        assertThat(acts > 0).as("%s %d", kind, severity).isEqualTo(z.counts());
+        if (kind != ZoneKind.NO_RUN_OFF) {
+          assertThat(acts).as("%s %d", kind, severity).isGreaterThan(before);
+        }
+        before = acts;
+        double elsewhere =
+            Math.abs(lie.verticalCurvature()[600] - file.verticalCurvature()[600])
+                + Math.abs(lie.crossfall()[600] - file.crossfall()[600])
+                + Math.abs(lie.wind()[600] - 1)
+                + lie.keepLeft()[600]
+                + lie.keepRight()[360]
+                + (1 - ground.at(ROAD, 600, 0));
+        assertThat(elsewhere).isZero();
+      }
+    }
   }
 
   @Test
   void whereWaterGathersCountsOnlyWhileThereIsSome() {
     for (ZoneKind kind : ZoneKind.values()) {
+      if (kind.effect() != Zone.Effect.GRIP) {
+        continue;
+      }
       for (int severity = 1; severity <= 3; severity++) {
-        Zone z = new Zone("z", kind, Zone.Side.BOTH, 300, 360, severity, 0.8, "", "");
-        boolean wet =
-            kind == ZoneKind.DAMP
-                || kind == ZoneKind.STANDING_WATER
-                || kind == ZoneKind.DRAIN
-                || kind == ZoneKind.SHADE;
-        assertThat(z.gripLeft(Surface.DRY)).as(kind.words()).isEqualTo(wet ? 1 : 0.8);
-        assertThat(z.gripLeft(Surface.damp())).isCloseTo(0.8, within(1e-12));
-        assertThat(z.gripLeft(Surface.wet())).isCloseTo(0.8, within(1e-12));
-        double before = z.gripLeft(Surface.drying(0));
-        assertThat(before).isCloseTo(0.8, within(1e-12));
-        for (double dried = 0.1; dried <= 1; dried += 0.1) {
-          double now = z.gripLeft(Surface.drying(Math.min(1, dried)));
-          assertThat(now).isGreaterThanOrEqualTo(before - 1e-12);
-          before = now;
+        for (Surface.Dries dries : Surface.Dries.values()) {
+          Zone z =
+              new Zone("z", kind, Zone.Side.BOTH, 300, 360, severity, 0.8, null, dries, "", "");
+          boolean wet =
+              kind == ZoneKind.DAMP
+                  || kind == ZoneKind.STANDING_WATER
+                  || kind == ZoneKind.DRAIN
+                  || kind == ZoneKind.SHADE;
+          assertThat(z.gripLeft(Surface.DRY)).as(kind.words()).isEqualTo(wet ? 1 : 0.8);
+          assertThat(z.gripLeft(Surface.damp())).isCloseTo(0.8, within(1e-12));
+          assertThat(z.gripLeft(Surface.wet())).isCloseTo(0.8, within(1e-12));
+          double before = z.gripLeft(Surface.drying(0));
+          assertThat(before).isCloseTo(0.8, within(1e-12));
+          for (double dried = 0.1; dried <= 1; dried += 0.1) {
+            double now = z.gripLeft(Surface.drying(Math.min(1, dried)));
+            assertThat(now).isGreaterThanOrEqualTo(before - 1e-12);
+            before = now;
+          }
+          assertThat(z.gripLeft(Surface.drying(1))).isEqualTo(wet ? 1 : 0.8);
         }
-        assertThat(z.gripLeft(Surface.drying(1))).isEqualTo(wet ? 1 : 0.8);
       }
     }
     Zone damp = zone(ZoneKind.DAMP, Zone.Side.BOTH, 1, 9, 0.8);
     Zone pool = zone(ZoneKind.STANDING_WATER, Zone.Side.BOTH, 1, 9, 0.8);
+    Zone early =
+        new Zone(
+            "z", ZoneKind.DAMP, Zone.Side.BOTH, 1, 9, 2, 0.8, null, Surface.Dries.FIRST, "", "");
     assertThat(damp.gripLeft(Surface.drying(0.4)))
         .as("what stays damp is the last to dry")
         .isLessThan(pool.gripLeft(Surface.drying(0.4)));
+    assertThat(early.gripLeft(Surface.drying(0.5))).as("dries first").isEqualTo(1);
+  }
+
+  @Test
+  void aStripIsCountedFromItsEdge() {
+    Zone patch =
+        new Zone(
+            "z",
+            ZoneKind.POLISHED,
+            Zone.Side.LEFT,
+            300,
+            360,
+            2,
+            0.8,
+            new Zone.Across(1.5, 3),
+            null,
+            "",
+            "");
+    double edge = ROAD.left()[330];
+    assertThat(under(List.of(patch), edge - 2.2)[330]).isCloseTo(0.8, within(1e-12));
+    assertThat(under(List.of(patch), edge - 1)[330]).isEqualTo(1);
+    assertThat(under(List.of(patch), edge - 3.6)[330]).isEqualTo(1);
+    assertThat(under(List.of(patch), -edge + 2)[330]).isEqualTo(1);
+    Zone worse = zone(ZoneKind.POLISHED, Zone.Side.BOTH, 300, 360, 0.7);
+    assertThat(under(List.of(patch, worse), edge - 2.2)[330])
+        .as("the worst of them counts")
+        .isCloseTo(0.7, within(1e-12));
+  }
+
+  @Test
+  void zoneAndFileAreNotAddedAndALevelBeatsBoth() {
+    Centreline hilly = ReliefTest.hill(s -> 6 * Math.exp(-Math.pow((s - 600) / 80, 2)));
+    double file = hilly.verticalCurvature()[600];
+    assertThat(file).isNegative();
+    for (double radius : new double[] {-0.5 / file, -2 / file}) {
+      Zone crest = zone(ZoneKind.CREST, Zone.Side.BOTH, 560, 640, radius);
+      Ground.Lie lie = Zones.ground(hilly, List.of(crest), Surface.DRY).lie();
+      assertThat(lie.verticalCurvature()[600])
+          .as("of the two the larger")
+          .isCloseTo(Math.min(file, -1 / radius), within(1e-12));
+    }
+    Zone camber = zone(ZoneKind.ADVERSE_CAMBER, Zone.Side.BOTH, 560, 640, 0.04);
+    Zone level = zone(ZoneKind.LEVEL, Zone.Side.RIGHT, 590, 610, 0.02);
+    Ground.Lie told = Zones.ground(ROAD, List.of(level, camber), Surface.DRY).lie();
+    assertThat(told.crossfall()[600]).isCloseTo(-Math.atan(0.02), within(1e-12));
+    assertThat(Math.abs(told.crossfall()[565])).isCloseTo(Math.atan(0.04), within(1e-12));
+  }
+
+  @Test
+  void whatIsPlainHereIsToldByATable() {
+    Severity table = new Severity("s", ZoneKind.BUMP, 0.99, 0.9, 0.7);
+    Zone own = zone(ZoneKind.BUMP, Zone.Side.BOTH, 1, 9, 0.95);
+    Zone usual = zone(ZoneKind.BUMP, Zone.Side.BOTH, 1, 9, null);
+    assertThat(usual.told(List.of(table)).size()).isEqualTo(0.9);
+    assertThat(own.told(List.of(table)).size()).isEqualTo(0.95);
+    assertThat(usual.told(List.of()).size()).isEqualTo(0.95);
+    assertThat(zone(ZoneKind.DAMP, Zone.Side.BOTH, 1, 9, null).told(List.of(table)).size())
+        .isEqualTo(0.85);
   }
 
   /** v² = μ g r on the flat without downforce: with 0.64 of the grip, 0.8 of the speed. */
@@ -104,6 +218,5 @@ class ZonesTest {
             new Path(zero, one, bend, zero, zero, zero, zero, new double[] {0.64}), 0);
     assertThat(good).isCloseTo(Math.sqrt(1.32 * 9.80665 * 60), within(0.05));
     assertThat(damp / good).isCloseTo(0.8, within(1e-6));
-    assertThat(Ground.EDGE).isPositive();
   }
 }

@@ -21,6 +21,7 @@ import marvek.core.circuit.CornerBook;
 import marvek.core.marker.Landmark;
 import marvek.core.survey.Kerb;
 import marvek.core.survey.Place;
+import marvek.core.survey.Severity;
 import marvek.core.survey.Things;
 import marvek.core.survey.ThingsCheck;
 import marvek.core.survey.TrackLimit;
@@ -264,6 +265,7 @@ public class SurveyBook {
     things.zones().forEach(t -> all.add(new Entry(t.id(), SurveyItem.Sort.ZONE, t)));
     things.limits().forEach(t -> all.add(new Entry(t.id(), SurveyItem.Sort.LIMIT, t)));
     things.places().forEach(t -> all.add(new Entry(t.id(), SurveyItem.Sort.PLACE, t)));
+    things.severities().forEach(t -> all.add(new Entry(t.id(), SurveyItem.Sort.SEVERITY, t)));
     return all;
   }
 
@@ -273,6 +275,7 @@ public class SurveyBook {
     List<Zone> zones = new ArrayList<>();
     List<TrackLimit> limits = new ArrayList<>();
     List<Place> places = new ArrayList<>();
+    List<Severity> severities = new ArrayList<>();
     Map<String, Integer> versionOf = new HashMap<>();
     for (SurveyItem row : rows) {
       versionOf.put(row.itemId(), row.version());
@@ -282,6 +285,7 @@ public class SurveyBook {
         case ZONE -> zones.add(parse(row, Zone.class));
         case LIMIT -> limits.add(parse(row, TrackLimit.class));
         case PLACE -> places.add(parse(row, Place.class));
+        case SEVERITY -> severities.add(parse(row, Severity.class));
       }
     }
     landmarks.sort(Comparator.comparingDouble(Landmark::station).thenComparing(Landmark::id));
@@ -289,7 +293,8 @@ public class SurveyBook {
     zones.sort(Comparator.comparingDouble(Zone::from).thenComparing(Zone::id));
     limits.sort(Comparator.comparing(TrackLimit::corner).thenComparing(TrackLimit::id));
     places.sort(Comparator.comparingDouble(Place::from).thenComparing(Place::id));
-    return new Found(new Things(landmarks, kerbs, zones, limits, places), versionOf);
+    severities.sort(Comparator.comparing(Severity::id));
+    return new Found(new Things(landmarks, kerbs, zones, limits, places, severities), versionOf);
   }
 
   private <T> T parse(SurveyItem row, Class<T> type) {

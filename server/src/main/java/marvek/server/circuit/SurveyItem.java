@@ -30,7 +30,8 @@ class SurveyItem {
     KERB,
     ZONE,
     LIMIT,
-    PLACE
+    PLACE,
+    SEVERITY
   }
 
   @SuppressWarnings("NullAway.Init")

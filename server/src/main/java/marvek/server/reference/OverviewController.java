@@ -102,9 +102,19 @@ class OverviewController {
    * A kind of zone.
    *
    * @param water what water has to do with it
-   * @param grip shares of grip that are usually left, by severity from slight to severe
+   * @param effect what it acts on, and with it the unit of its amount
+   * @param usual amounts by severity from slight to severe
+   * @param least that can be given
+   * @param most that can be given
    */
-  record ZoneWords(ZoneKind kind, String words, Zone.Water water, List<Double> grip) {}
+  record ZoneWords(
+      ZoneKind kind,
+      String words,
+      Zone.Water water,
+      Zone.Effect effect,
+      List<Double> usual,
+      double least,
+      double most) {}
 
   record CopyRequest(
       @NotNull UUID layoutId,
@@ -136,7 +146,10 @@ class OverviewController {
                         k,
                         k.words(),
                         k.water(),
-                        IntStream.rangeClosed(1, 3).mapToObj(k::usualGrip).toList()))
+                        k.effect(),
+                        IntStream.rangeClosed(1, 3).mapToObj(k::usual).toList(),
+                        k.effect().least(),
+                        k.effect().most()))
             .toList());
   }
 

@@ -3,16 +3,24 @@ package marvek.server.reference;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import java.time.LocalDateTime;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import java.util.UUID;
 import marvek.core.circuit.LocalPlane;
 import marvek.core.circuit.Sight;
+import marvek.core.day.ZoneEffect;
 import marvek.core.entry.PointKind;
+import marvek.core.entry.Variant;
 import marvek.core.marker.MarkerJudge;
 import marvek.core.review.Glances;
 import marvek.core.review.MarkerReview;
 import marvek.core.survey.KerbClearance;
 import marvek.core.survey.Place;
+import marvek.core.survey.Severity;
+import marvek.core.survey.Things;
+import marvek.core.survey.ThingsCheck;
+import marvek.core.survey.Zone;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleKind;
 import marvek.server.access.Driver;
@@ -85,6 +93,62 @@ class ReferenceSurveyController {
     return opened.things().kerbs().stream()
         .map(k -> new KerbView(k.id(), KerbClearance.of(k, vehicle)))
         .toList();
+  }
+
+  /** A zone as it is being edited, with what the severities mean. */
+  record ZoneRequest(@NotNull @Valid Zone zone, @NotNull List<Severity> severities) {
+    ZoneRequest {
+      severities = List.copyOf(severities);
+    }
+  }
+
+  /**
+   * What a zone does on a day.
+   *
+   * @param day id of the variant; null for the base
+   * @param name of the day; empty for the base
+   */
+  record ZoneOnDay(
+      @Nullable String day,
+      String name,
+      boolean counts,
+      double seconds,
+      double speed,
+      double station,
+      @Nullable Double passed) {
+    static ZoneOnDay of(@Nullable Variant variant, ZoneEffect e) {
+      return new ZoneOnDay(
+          variant == null ? null : variant.id(),
+          variant == null ? "" : variant.called(),
+          e.counts(),
+          e.seconds(),
+          e.speed(),
+          e.station(),
+          Double.isNaN(e.passed()) ? null : e.passed());
+    }
+  }
+
+  /** What a zone does to the lap, on the base's day and each of the others; nothing is stored. */
+  @PostMapping("/zone-effect")
+  List<ZoneOnDay> effect(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @Valid @RequestBody ZoneRequest body) {
+    References.Opened opened = references.read(driver.id(), id);
+    Things asked =
+        new Things(
+            List.of(), List.of(), List.of(body.zone()), List.of(), List.of(), body.severities());
+    ThingsCheck.check(asked, Set.of(), opened.layout().length());
+    Zone zone = body.zone().told(body.severities());
+    List<Zone> others =
+        opened.things().ground().stream().filter(z -> !z.id().equals(zone.id())).toList();
+    List<ZoneOnDay> out = new ArrayList<>();
+    out.add(
+        ZoneOnDay.of(null, ZoneEffect.of(opened.computed(), others, zone, Variant.Day.ofBase())));
+    for (Variant v : opened.working().variants()) {
+      out.add(ZoneOnDay.of(v, ZoneEffect.of(opened.computed(), others, zone, v.day())));
+    }
+    return out;
   }
 
   /** Places where a straight lasts long enough to look at the instruments. */

@@ -278,9 +278,9 @@ public class References {
         watch);
   }
 
-  /** The zones of a layout that change the grip. */
+  /** The zones of a layout that the computation feels. */
   private List<Zone> ground(LayoutVersion layout) {
-    return book.found(layout.id()).things().zones().stream().filter(Zone::counts).toList();
+    return book.found(layout.id()).things().ground();
   }
 
   /** Whether the vehicle, its sheet or the ground differ from what the numbers were computed on. */
@@ -291,7 +291,7 @@ public class References {
         sheetId == null ? 0 : sheets.find(row.ownerId(), sheetId).map(SheetRow::version).orElse(0);
     return vehicle.version() != row.vehicleVersion()
         || sheetNow != row.sheetVersion()
-        || !row.ground().equals(opened.things().zones().stream().filter(Zone::counts).toList());
+        || !row.ground().equals(opened.things().ground());
   }
 
   /** Computes the line and numbers anew with vehicle, sheet and ground as they are now. */

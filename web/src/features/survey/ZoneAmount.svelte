@@ -1,0 +1,136 @@
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import type { Zone } from '../../api/api';
+  import { catalogue } from '../../api/catalogue.svelte';
+  import { fromLength, inLength, lengthUnit } from '../../words/units';
+  import type { SurveyDesk } from './survey.svelte';
+  import { amountOf, severitiesOf } from './zones';
+
+  /** How bad a zone is: one of three words, whose numbers can be changed for this circuit, or a number of its own. */
+  interface Props {
+    zone: Zone;
+    desk: SurveyDesk;
+    onedit: (change: Record<string, unknown>, key: string) => void;
+  }
+  let { zone, desk, onedit }: Props = $props();
+  onMount(() => void catalogue.load());
+  const WORDS = ['slight', 'plain', 'severe'];
+  const kind = $derived(catalogue.all?.zones.find((z) => z.kind === zone.kind));
+  const how = $derived(kind && amountOf(kind.effect));
+  const table = $derived(kind && severitiesOf(kind, desk.things.severities ?? []));
+  const own = $derived(zone.amount !== undefined && zone.amount !== null);
+  const measured = $derived(zone.kind === 'LEVEL');
+  let telling = $state(false);
+
+  /** Changes what a word means on this circuit; one step of undo for each. */
+  function tell(i: number, shown: number) {
+    if (!kind || !how || !table || !Number.isFinite(shown)) return;
+    const now = [...table];
+    now[i] = how.amount(shown);
+    const there = (desk.things.severities ?? []).find((s) => s.kind === kind.kind);
+    const id = there?.id ?? `severity-${kind.kind.toLowerCase().replace(/_/g, '-')}`;
+    const [slight = 0, plain = 0, severe = 0] = now;
+    desk.put('severities', [{ id, kind: kind.kind, slight, plain, severe }], `${id} ${i}`);
+  }
+  function across(key: 'near' | 'far', shown: number) {
+    if (!Number.isFinite(shown)) return onedit({ across: undefined }, 'across');
+    const had = zone.across ?? { near: 0, far: 2 };
+    onedit({ across: { ...had, [key]: fromLength(shown) } }, `across ${key}`);
+  }
+  const strip = $derived(kind?.effect === 'GRIP' && zone.side !== 'BOTH');
+</script>
+
+{#if kind && how && table}
+  {#if !measured}
+    <fieldset class="grid gap-0.5 text-sm">
+      <legend class="mb-0.5 flex items-baseline gap-2">
+        How bad
+        <button type="button" class="link text-xs" aria-expanded={telling} onclick={() => (telling = !telling)}
+          >what that is here</button
+        >
+      </legend>
+      <div class="join">
+        {#each [1, 2, 3] as v (v)}
+          <button
+            type="button"
+            class={['btn btn-sm join-item', v === zone.severity && !own ? 'btn-primary' : '']}
+            aria-pressed={v === zone.severity && !own}
+            onclick={() => onedit({ severity: v, amount: undefined }, 'severity')}
+            >{WORDS[v - 1]}<span class="font-normal">{how.shown(table[v - 1] ?? 0)} {how.unit}</span></button
+          >
+        {/each}
+      </div>
+    </fieldset>
+  {/if}
+  <label class="grid gap-0.5 text-sm">
+    {how.what}
+    <span class="flex items-center gap-1">
+      <input
+        class="input input-sm w-20 text-right"
+        type="number"
+        step={how.step}
+        name="amount"
+        placeholder={String(how.shown(table[zone.severity - 1] ?? 0))}
+        value={own ? how.shown(zone.amount ?? 0) : ''}
+        onchange={(e) => {
+          const v = e.currentTarget.valueAsNumber;
+          onedit({ amount: Number.isFinite(v) ? how.amount(v) : undefined }, 'amount');
+        }}
+      />
+      {how.unit}
+    </span>
+  </label>
+  {#if strip}
+    <fieldset class="grid gap-0.5 text-sm">
+      <legend class="mb-0.5">Strip, from the {zone.side === 'LEFT' ? 'left' : 'right'} edge</legend>
+      <span class="flex items-center gap-1">
+        {#each ['near', 'far'] as const as key (key)}
+          <input
+            class="input input-sm w-16 text-right"
+            type="number"
+            step="0.5"
+            min="0"
+            aria-label={key === 'near' ? 'Strip begins' : 'Strip ends'}
+            placeholder={key === 'near' ? '0' : 'half'}
+            value={zone.across ? Math.round(inLength(zone.across[key]) * 10) / 10 : ''}
+            onchange={(e) => across(key, e.currentTarget.valueAsNumber)}
+          />
+          {key === 'near' ? 'to' : lengthUnit()}
+        {/each}
+      </span>
+    </fieldset>
+  {/if}
+  {#if kind.water !== 'NONE'}
+    <label class="grid gap-0.5 text-sm">
+      Dries
+      <select
+        class="select select-sm"
+        name="dries"
+        value={zone.dries ?? (kind.water === 'LAST' ? 'LAST' : 'WITH_THE_REST')}
+        onchange={(e) => onedit({ dries: e.currentTarget.value }, 'dries')}
+      >
+        <option value="FIRST">first</option>
+        <option value="WITH_THE_REST">with the rest</option>
+        <option value="LAST">last</option>
+      </select>
+    </label>
+  {/if}
+  {#if telling && !measured}
+    <fieldset class="border-base-300 flex basis-full items-end gap-3 border p-2 text-sm">
+      <legend class="px-1">{kind.words} on this circuit</legend>
+      {#each WORDS as word, i (word)}
+        <label class="flex items-center gap-1">
+          {word}
+          <input
+            class="input input-sm w-20 text-right"
+            type="number"
+            step={how.step}
+            value={how.shown(table[i] ?? 0)}
+            onchange={(e) => tell(i, e.currentTarget.valueAsNumber)}
+          />
+          {how.unit}
+        </label>
+      {/each}
+    </fieldset>
+  {/if}
+{/if}
