@@ -91,6 +91,32 @@ class AccessTest {
     calls.add(new Call("GET", "/glances", null, Who.READERS));
     calls.add(new Call("GET", "/remarks", null, Who.READERS));
     calls.add(new Call("POST", "/answer", entry, Who.READERS));
+    calls.add(
+        new Call(
+            "POST",
+            "/zone-effect",
+            Map.of(
+                "zone",
+                Map.of(
+                    "id",
+                    "z",
+                    "kind",
+                    "BUMP",
+                    "side",
+                    "BOTH",
+                    "from",
+                    100,
+                    "to",
+                    150,
+                    "severity",
+                    2,
+                    "note",
+                    "",
+                    "photo",
+                    ""),
+                "severities",
+                List.of()),
+            Who.READERS));
     calls.add(new Call("POST", "/choices/arising", entry, Who.READERS));
     calls.add(
         new Call("POST", "/choices", Map.of("entry", entry, "question", "APEX"), Who.READERS));
