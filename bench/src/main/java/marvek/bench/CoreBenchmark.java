@@ -136,7 +136,8 @@ public class CoreBenchmark {
   /** The lap on another day, and one corner adjusted to it. */
   @Benchmark
   public Variants.Adjusted adjustToAnotherDay() {
-    return Variants.adjust(computed, Variants.computed(computed, List.of(), wet.day()), wet, entry);
+    return Variants.adjust(
+        computed, Variants.computed(computed, List.of(), null, wet.day()), wet, entry);
   }
 
   @Benchmark

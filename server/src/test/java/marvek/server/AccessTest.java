@@ -117,6 +117,13 @@ class AccessTest {
                 "severities",
                 List.of()),
             Who.READERS));
+    calls.add(new Call("POST", "/pace/tried", Map.of(), Who.READERS));
+    calls.add(
+        new Call(
+            "POST",
+            "/pace/tier",
+            Map.of("off", 0.05, "margin", 0.2, "careful", true),
+            Who.READERS));
     calls.add(new Call("POST", "/choices/arising", entry, Who.READERS));
     calls.add(
         new Call("POST", "/choices", Map.of("entry", entry, "question", "APEX"), Who.READERS));

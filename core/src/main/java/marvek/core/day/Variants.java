@@ -6,6 +6,7 @@ import java.util.Optional;
 import marvek.core.entry.Carried;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
+import marvek.core.entry.OwnPace;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Slowing;
 import marvek.core.entry.Variant;
@@ -76,7 +77,8 @@ public final class Variants {
         Math.PI / 2 - Math.toRadians(day.windFrom()),
         base.extraMass() + day.extraMass(),
         day.drag(),
-        day.downforce());
+        day.downforce(),
+        base.driving());
   }
 
   /**
@@ -84,9 +86,13 @@ public final class Variants {
    * the quickest found from it.
    *
    * @param zones of the road, those that count on the base's day and the others
+   * @param pace that the base was computed at
    */
-  public static ComputedLap computed(ComputedLap base, List<Zone> zones, Variant.Day day) {
-    Ground ground = Zones.ground(base.road(), zones, day.road());
+  public static ComputedLap computed(
+      ComputedLap base, List<Zone> zones, @Nullable OwnPace pace, Variant.Day day) {
+    Ground ground =
+        Paced.ground(
+            base.road(), base.corners(), Zones.ground(base.road(), zones, day.road()), pace);
     Conditions conditions = conditions(base.conditions(), day);
     ComputedLap then =
         ComputedLap.onLine(

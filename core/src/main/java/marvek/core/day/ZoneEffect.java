@@ -3,13 +3,14 @@ package marvek.core.day;
 import java.util.ArrayList;
 import java.util.List;
 import marvek.core.circuit.Loop;
+import marvek.core.entry.OwnPace;
 import marvek.core.entry.Variant;
-import marvek.core.lap.Conditions;
 import marvek.core.lap.Ground;
 import marvek.core.lap.LapTrace;
 import marvek.core.plan.ComputedLap;
 import marvek.core.survey.Zone;
 import marvek.core.survey.Zones;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a zone does to a lap on a day: the lap with it less the lap without, both on the line at
@@ -31,13 +32,14 @@ public record ZoneEffect(
    * @param base the computed lap of a reference
    * @param others the zones beside it
    * @param zone with its amount told
+   * @param pace that the base was computed at
    */
-  public static ZoneEffect of(ComputedLap base, List<Zone> others, Zone zone, Variant.Day day) {
-    Conditions conditions = Variants.conditions(base.conditions(), day);
+  public static ZoneEffect of(
+      ComputedLap base, List<Zone> others, Zone zone, @Nullable OwnPace pace, Variant.Day day) {
     List<Zone> with = new ArrayList<>(others);
     with.add(zone);
-    LapTrace before = lap(base, Zones.ground(base.road(), others, day.road()), conditions);
-    LapTrace after = lap(base, Zones.ground(base.road(), with, day.road()), conditions);
+    LapTrace before = lap(base, others, pace, day);
+    LapTrace after = lap(base, with, pace, day);
     int most = 0;
     for (int i = 0; i < before.speed().length; i++) {
       if (Math.abs(after.speed()[i] - before.speed()[i])
@@ -53,9 +55,16 @@ public record ZoneEffect(
         passed(base, zone));
   }
 
-  private static LapTrace lap(ComputedLap base, Ground ground, Conditions conditions) {
+  private static LapTrace lap(
+      ComputedLap base, List<Zone> zones, @Nullable OwnPace pace, Variant.Day day) {
+    Ground ground = Zones.ground(base.road(), zones, day.road());
     return ComputedLap.onLine(
-            base.road(), base.corners(), ground, base.vehicle(), conditions, base.path().offset())
+            base.road(),
+            base.corners(),
+            Paced.ground(base.road(), base.corners(), ground, pace),
+            base.vehicle(),
+            Variants.conditions(base.conditions(), day),
+            base.path().offset())
         .lap();
   }
 

@@ -44,6 +44,9 @@ public record VehicleFit(
   private static final double GOOD = 0.75;
   // Steps that are taken together.
   private static final int LONG = 25;
+  // Steps of hard braking that tell its grip, and which of them.
+  static final int ENOUGH = 60;
+  static final double HARD = 0.85;
   private static final double FULL = 0.97;
   private static final double FAR = 3;
   private static final int ROUNDS = 6;
@@ -169,6 +172,22 @@ public record VehicleFit(
   }
 
   private static double along(ComputedLap computed, List<Lap> laps, List<Said> words) {
+    double[] uses = brakingUses(computed, laps);
+    if (uses.length < ENOUGH) {
+      words.add(Said.of("fit.along_few"));
+      return 1;
+    }
+    double factor = bounded(Robust.quantile(uses, HARD));
+    words.add(
+        Said.of(
+            "fit.along",
+            Value.percent(factor),
+            Value.length((int) (uses.length * computed.road().step()))));
+    return factor;
+  }
+
+  /** Shares of the most braking that laps keep up on straight pieces of road. */
+  static double[] brakingUses(ComputedLap computed, List<Lap> laps) {
     Limits limits = computed.limits();
     List<Double> uses = new ArrayList<>();
     Path path = computed.path();
@@ -195,18 +214,7 @@ public record VehicleFit(
         }
       }
     }
-    if (uses.size() < 60) {
-      words.add(Said.of("fit.along_few"));
-      return 1;
-    }
-    double factor =
-        bounded(Robust.quantile(uses.stream().mapToDouble(Double::doubleValue).toArray(), 0.85));
-    words.add(
-        Said.of(
-            "fit.along",
-            Value.percent(factor),
-            Value.length((int) (uses.size() * computed.road().step()))));
-    return factor;
+    return uses.stream().mapToDouble(Double::doubleValue).toArray();
   }
 
   private static double bounded(double factor) {

@@ -36,6 +36,10 @@ public final class ContentCheck {
       }
       entry(corners, length, gears, entry);
     }
+    OwnPace pace = content.pace();
+    if (pace != null) {
+      pace(corners, pace);
+    }
     Set<String> variants = new LinkedHashSet<>();
     if (content.variants().size() > MOST_VARIANTS) {
       throw new Refusal(
@@ -46,6 +50,23 @@ public final class ContentCheck {
         throw new Refusal("A variant comes twice.", v.called(), "Leave one of them.");
       }
       variant(corners, length, gears, v);
+    }
+  }
+
+  /** Checks a pace. */
+  public static void pace(List<Corner> corners, OwnPace pace) {
+    String where = "own pace";
+    within(where, "braking", pace.driving().braking(), 0.3, 1);
+    within(where, "turning", pace.driving().turning(), 0.3, 1);
+    within(where, "traction", pace.driving().traction(), 0.3, 1);
+    within(where, "margin", pace.driving().margin(), 0.02, 1.5);
+    Set<String> seen = new LinkedHashSet<>();
+    for (OwnPace.InCorner c : pace.corners()) {
+      if (corners.stream().noneMatch(k -> k.id().equals(c.corner())) || !seen.add(c.corner())) {
+        throw new Refusal(
+            "Corner " + c.corner() + " is not here, or comes twice.", where, "Leave it out.");
+      }
+      within(where, "factor of " + c.corner(), c.factor(), 0.5, 1.5);
     }
   }
 

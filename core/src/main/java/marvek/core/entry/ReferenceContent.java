@@ -1,17 +1,25 @@
 package marvek.core.entry;
 
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A whole reference.
  *
  * @param corners one entry for each corner, in driving order
  * @param variants what differs on other days
+ * @param pace of the driver's own; null for all of the grip
  */
-public record ReferenceContent(List<CornerEntry> corners, List<Variant> variants) {
+public record ReferenceContent(
+    List<CornerEntry> corners, List<Variant> variants, @Nullable OwnPace pace) {
   /** A reference with no variants. */
   public ReferenceContent(List<CornerEntry> corners) {
     this(corners, List.of());
+  }
+
+  /** A reference for all of the grip. */
+  public ReferenceContent(List<CornerEntry> corners, List<Variant> variants) {
+    this(corners, variants, null);
   }
 
   public ReferenceContent {
@@ -20,8 +28,13 @@ public record ReferenceContent(List<CornerEntry> corners, List<Variant> variants
     variants = variants == null ? List.of() : List.copyOf(variants);
   }
 
-  /** The same days with other entries. */
+  /** The same days and pace with other entries. */
   public ReferenceContent with(List<CornerEntry> entries) {
-    return new ReferenceContent(entries, variants);
+    return new ReferenceContent(entries, variants, pace);
+  }
+
+  /** The same entries and pace with other days. */
+  public ReferenceContent withVariants(List<Variant> days) {
+    return new ReferenceContent(corners, days, pace);
   }
 }

@@ -1,5 +1,6 @@
 package marvek.core.lap;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import marvek.core.vehicle.AirDensity;
 
 /**
@@ -12,7 +13,9 @@ import marvek.core.vehicle.AirDensity;
  * @param extraMass fuel or ballast on top of the vehicle's mass, kg; negative for less
  * @param drag factor on the drag, below 1 in the air of a vehicle ahead
  * @param downforce factor on the downforce, below 1 in the air of a vehicle ahead
+ * @param driving how much of it all the driver uses
  */
+@RecordBuilder
 public record Conditions(
     double grip,
     double airDensity,
@@ -20,12 +23,13 @@ public record Conditions(
     double windFrom,
     double extraMass,
     double drag,
-    double downforce) {
+    double downforce,
+    Driving driving) {
 
   /** In free air. */
   public Conditions(
       double grip, double airDensity, double windSpeed, double windFrom, double extraMass) {
-    this(grip, airDensity, windSpeed, windFrom, extraMass, 1, 1);
+    this(grip, airDensity, windSpeed, windFrom, extraMass, 1, 1, Driving.FULL);
   }
 
   /** A warm, dry, still day at sea level in the standard atmosphere. */
@@ -34,10 +38,14 @@ public record Conditions(
   }
 
   public Conditions withGrip(double factor) {
-    return new Conditions(factor, airDensity, windSpeed, windFrom, extraMass, drag, downforce);
+    return ConditionsBuilder.builder(this).grip(factor).build();
   }
 
   public Conditions withExtraMass(double kg) {
-    return new Conditions(grip, airDensity, windSpeed, windFrom, kg, drag, downforce);
+    return ConditionsBuilder.builder(this).extraMass(kg).build();
+  }
+
+  public Conditions withDriving(Driving other) {
+    return ConditionsBuilder.builder(this).driving(other).build();
   }
 }

@@ -107,6 +107,26 @@ public record Ground(
     return new Ground(left, right, strips, lie, by);
   }
 
+  /** The same with a share of its grip at each station. */
+  public Ground times(double[] share) {
+    return new Ground(
+        times(left, share),
+        times(right, share),
+        strips.stream()
+            .map(s -> new Strip(s.leftEdge(), s.near(), s.far(), times(s.grip(), share)))
+            .toList(),
+        lie,
+        push);
+  }
+
+  private static double[] times(double[] values, double[] share) {
+    double[] out = new double[values.length];
+    for (int i = 0; i < out.length; i++) {
+      out[i] = values[i] * share[i];
+    }
+    return out;
+  }
+
   /** Whether the wind is another one from place to place. */
   public boolean windDiffers() {
     return lie != null && Arrays.stream(lie.wind()).anyMatch(f -> f != 1);

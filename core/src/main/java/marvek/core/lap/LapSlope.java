@@ -353,6 +353,9 @@ public final class LapSlope {
       byGrip = 0;
       byLoad = limits.wheelie;
     }
+    most *= limits.pulling;
+    byGrip *= limits.pulling;
+    byLoad *= limits.pulling;
     double engine = limits.engineDrive(v);
     if (engine <= most) {
       tyres = engine;
@@ -395,6 +398,9 @@ public final class LapSlope {
         byMu = (1 - limits.staticFront) * (1 - limits.frontShare) / (rear * rear) * load;
       }
     }
+    most *= limits.braking;
+    byMu *= limits.braking;
+    byLoad *= limits.braking;
     double brakes = most * left;
     if (brakes >= limits.brakeCap) {
       tyres = limits.brakeCap;

@@ -1,5 +1,7 @@
 package marvek.core.lap;
 
+import marvek.core.circuit.Loop;
+
 /**
  * A simulated lap at the stations of its path. Arrays are not to be changed by whoever reads them.
  *
@@ -31,5 +33,21 @@ public record LapTrace(
 
   public int size() {
     return speed.length;
+  }
+
+  /** Seconds from one station to another, over the line where it lies between. */
+  public double between(int from, int to) {
+    double seconds = time[to] - time[from];
+    return seconds < 0 ? seconds + lapTime : seconds;
+  }
+
+  /** The slowest speed from one station to another, m/s. */
+  public double slowest(int from, int to) {
+    return new Loop(speed.length)
+        .between(from, to)
+        .indices()
+        .mapToDouble(i -> speed[i])
+        .min()
+        .orElseThrow();
   }
 }

@@ -46,6 +46,9 @@ public final class Limits {
   final double staticFront;
   final boolean motorcycle;
   final double brakeCap;
+  // What the driver uses of braking and of traction; of turning it is in muY.
+  final double braking;
+  final double pulling;
   private final double boostBelow;
 
   /** Limits with the boost, if any, used at every speed. */
@@ -71,7 +74,10 @@ public final class Limits {
     muX = vehicle.tyres().muX() * conditions.grip();
     Double lean = vehicle.leanLimit();
     double across = vehicle.tyres().muY() * conditions.grip();
-    muY = lean == null ? across : Math.min(across, Math.tan(lean));
+    braking = conditions.driving().braking();
+    pulling = conditions.driving().traction();
+    muY =
+        conditions.driving().turning() * (lean == null ? across : Math.min(across, Math.tan(lean)));
     for (int i = 0; i < LOADS; i++) {
       sensitivity[i] = Math.pow(Math.max(i * LOAD_STEP, 0.05), -vehicle.tyres().loadSensitivity());
     }
@@ -93,7 +99,7 @@ public final class Limits {
         };
     wheelie = (length - vehicle.cogToFront()) / vehicle.cogHeight();
     stoppie = vehicle.cogToFront() / vehicle.cogHeight();
-    brakeCap = vehicle.brakes().mostForce() / mass;
+    brakeCap = braking * vehicle.brakes().mostForce() / mass;
     int speeds = (int) (FASTEST / SPEED_STEP) + 2;
     drive = new double[speeds];
     plainDrive = new double[speeds];
@@ -160,6 +166,11 @@ public final class Limits {
         0,
         flatLoad(path, i)
             + square * (path.verticalCurvature()[i] + path.curvature()[i] * sin + downforce));
+  }
+
+  /** Load on the tyres per mass on a level, straight road, m/s². */
+  public double levelLoad(double v) {
+    return Units.G + v * v * downforce;
   }
 
   static double flatLoad(Path path, int i) {
@@ -365,7 +376,7 @@ public final class Limits {
     // With enough grip all the load moves to the driven rear axle; it cannot carry more than that.
     double spread = 1 + mu * driveTransfer;
     double most = mu * load * (spread > driveShare ? driveShare / spread : 1);
-    return motorcycle ? Math.min(most, wheelie * load) : most;
+    return pulling * (motorcycle ? Math.min(most, wheelie * load) : most);
   }
 
   /** Most drive at a place and speed, m/s². */
@@ -390,7 +401,7 @@ public final class Limits {
       double rear = 1 - frontShare + mu * transfer;
       most = Math.min(most, mu * (1 - staticFront) / rear * load);
     }
-    return Math.min(brakeCap, most * ellipse);
+    return Math.min(brakeCap, braking * most * ellipse);
   }
 
   /** Most deceleration at a place and speed, brakes, drag and gradient together, m/s². */

@@ -19,12 +19,6 @@ import org.jspecify.annotations.Nullable;
 
 /** Proposes every point of every corner from the simulated lap. */
 public final class Drafter {
-  /**
-   * A first draft brakes this much sooner than the computation could, seconds: start early and
-   * build up. Metres follow from the speed.
-   */
-  public static final double EARLY = 0.15;
-
   private static final double REACH = 60;
   private static final double NEAR = 14;
   private static final double FLAT_WITHIN = 0.4;
@@ -148,7 +142,7 @@ public final class Drafter {
   /** Station of the braking marker: a little before the lap itself brakes. */
   private double marker(int c) {
     int start = computed.brakesFrom(c);
-    double early = EARLY * computed.lap().speed()[start];
+    double early = computed.conditions().driving().margin() * computed.lap().speed()[start];
     return Math.floor(computed.road().wrap(start * computed.road().step() - early));
   }
 

@@ -24,9 +24,11 @@ import marvek.core.vehicle.VehicleKind;
  * @param corner id
  * @param warnings in driving order
  * @param shortRunOff whether a car that leaves the road on the outside soon meets something hard
+ * @param blind whether the driver cannot see through it in time
  * @param escape the plan offered; {@link Said#NOTHING} only where there is room
  */
-public record Hazards(String corner, List<Said> warnings, boolean shortRunOff, Said escape) {
+public record Hazards(
+    String corner, List<Said> warnings, boolean shortRunOff, boolean blind, Said escape) {
   private static final double BEFORE = 120;
   private static final double AFTER = 60;
   private static final double BLIND_SECONDS = 1.5;
@@ -76,7 +78,7 @@ public record Hazards(String corner, List<Said> warnings, boolean shortRunOff, S
       warnings.add(Said.of("hazard.blind", Value.length(seen)));
     }
     return new Hazards(
-        corner.id(), warnings, hard, escape(computed, corner, hard, blind, soft, entry));
+        corner.id(), warnings, hard, blind, escape(computed, corner, hard, blind, soft, entry));
   }
 
   private static Said words(Centreline road, Corner corner, Zone z) {

@@ -336,7 +336,10 @@ public final class Choices {
     if (entry.slowing() != Slowing.BRAKE || entry.station(PointKind.BRAKE).isEmpty()) {
       return entry;
     }
-    double margin = now.slowing() == Slowing.BRAKE ? answers.margin(now) : Drafter.EARLY;
+    double margin =
+        now.slowing() == Slowing.BRAKE
+            ? answers.margin(now)
+            : computed.conditions().driving().margin();
     return entry.copy().moved(PointKind.BRAKE, answers.markerAt(entry, margin)).done();
   }
 

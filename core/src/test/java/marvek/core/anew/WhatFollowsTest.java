@@ -159,7 +159,7 @@ class WhatFollowsTest {
 
   private static Conditions wind(Conditions c, double speed, double from) {
     return new Conditions(
-        c.grip(), c.airDensity(), speed, from, c.extraMass(), c.drag(), c.downforce());
+        c.grip(), c.airDensity(), speed, from, c.extraMass(), c.drag(), c.downforce(), c.driving());
   }
 
   @Test
@@ -173,7 +173,8 @@ class WhatFollowsTest {
             tow.windFrom(),
             tow.extraMass(),
             tow.drag(),
-            GT.computed.conditions().downforce());
+            GT.computed.conditions().downforce(),
+            tow.driving());
     int corner = ROAD.index(GT.survey.corners().get(0).entry());
     assertThat(quickest(lap(noDrag), corner - 150, corner))
         .isGreaterThan(quickest(lap(GT.computed.conditions()), corner - 150, corner) + 0.3);

@@ -53,7 +53,7 @@ class DaysOfLapsTest {
   }
 
   private static List<DrivenLap> drive(ComputedLap base, Variant day, int laps, long seed) {
-    ComputedLap then = Variants.computed(base, List.of(), day.day());
+    ComputedLap then = Variants.computed(base, List.of(), null, day.day());
     return Drives.read(
         new Plan(then, on(base, then, day), List.of(), laps, 1.5, PACE, 0, true), seed);
   }
@@ -102,7 +102,7 @@ class DaysOfLapsTest {
     for (long road : new long[] {61, 62, 66}) {
       ComputedLap base = base(road, 300, "cup-gt");
       Variant wet = day(DayKind.WET, 0.7);
-      ComputedLap then = Variants.computed(base, List.of(), wet.day());
+      ComputedLap then = Variants.computed(base, List.of(), null, wet.day());
       List<DrivenLap> laps = drive(base, wet, 8, road);
       wetOnWet += withHabits(then, on(base, then, wet), laps);
       wetOnDry += withHabits(base, draft(base), laps);

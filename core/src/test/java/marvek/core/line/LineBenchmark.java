@@ -292,6 +292,7 @@ public final class LineBenchmark {
         day.windFrom(),
         day.extraMass() + by,
         day.drag(),
-        day.downforce());
+        day.downforce(),
+        day.driving());
   }
 }

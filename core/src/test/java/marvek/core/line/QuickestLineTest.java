@@ -15,6 +15,7 @@ import marvek.core.fixtures.Bumps;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.fixtures.Tracks;
 import marvek.core.lap.Conditions;
+import marvek.core.lap.Driving;
 import marvek.core.lap.Ground;
 import marvek.core.lap.LapSimulator;
 import marvek.core.lap.Limits;
@@ -97,7 +98,7 @@ class QuickestLineTest {
       push[i] = 0.8 * Math.sin(i / 90.0);
     }
     Ground ground = new Ground(left, none, List.of(), lie, new Ground.SideWind(push));
-    Limits limits = new Limits(v, DAY);
+    Limits limits = new Limits(v, DAY.withDriving(new Driving(0.85, 0.9, 0.7, 0.15)));
     double[] start = MinimumCurvature.offsets(road, room);
     int knots = (int) Math.round(road.length() / 20);
     double[] c = new double[knots];

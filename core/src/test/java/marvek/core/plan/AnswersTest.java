@@ -23,6 +23,7 @@ import marvek.core.fixtures.Example;
 import marvek.core.fixtures.Plain;
 import marvek.core.fixtures.Tracks;
 import marvek.core.lap.Conditions;
+import marvek.core.lap.Driving;
 import marvek.core.marker.Landmark;
 import marvek.core.plan.CornerAnswer.BrakingNumbers;
 import marvek.core.refusal.Refusal;
@@ -76,7 +77,7 @@ class AnswersTest {
       CornerAnswer answer = example.answer(e);
       BrakingNumbers b = Objects.requireNonNull(answer.braking());
       assertThat(b.makesIt()).isTrue();
-      assertThat(b.marginSeconds()).isCloseTo(Drafter.EARLY, within(0.06));
+      assertThat(b.marginSeconds()).isCloseTo(Driving.FULL.margin(), within(0.06));
       assertThat(b.needMean()).isLessThan(b.capability());
       assertThat(answer.remarks()).isEmpty();
     }

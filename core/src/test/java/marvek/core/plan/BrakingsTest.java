@@ -18,6 +18,7 @@ import marvek.core.entry.Variant;
 import marvek.core.fixtures.Example;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.lap.Conditions;
+import marvek.core.lap.Driving;
 import marvek.core.lap.LapTrace;
 import marvek.core.vehicle.VehicleClasses;
 import marvek.core.words.Sentence;
@@ -137,7 +138,7 @@ class BrakingsTest {
     ReferenceContent draft = Drafter.draft(computed, List.of());
     assertThat(LostBrakings.in(computed, draft)).isEmpty();
     for (Seen b : seen(computed)) {
-      double early = Drafter.EARLY * b.from() + 5;
+      double early = Driving.FULL.margin() * b.from() + 5;
       boolean marked =
           draft.corners().stream()
               .flatMap(e -> e.station(PointKind.BRAKE).stream())
@@ -181,7 +182,10 @@ class BrakingsTest {
     Variant wet = new Variant("wet", DayKind.WET, "", DayKind.WET.usual(), List.of());
     CornerEntry then =
         Variants.adjust(
-                gt.computed, Variants.computed(gt.computed, List.of(), wet.day()), wet, lifted)
+                gt.computed,
+                Variants.computed(gt.computed, List.of(), null, wet.day()),
+                wet,
+                lifted)
             .entry();
     assertThat(then.slowing()).isEqualTo(Slowing.BRAKE);
     assertThat(then.point(PointKind.BRAKE)).isPresent();

@@ -148,7 +148,7 @@ public class ConsequencesTest {
   private static Variants.Adjusted on(Example example, Variant v) {
     return Variants.adjust(
         example.computed,
-        Variants.computed(example.computed, List.of(), v.day()),
+        Variants.computed(example.computed, List.of(), null, v.day()),
         v,
         example.first());
   }
@@ -166,12 +166,13 @@ public class ConsequencesTest {
         case QUALIFYING -> {
           // One per cent of grip moves this marker by less than the metre it is rounded to.
           assertThat(moved).as(kind.words()).isNotNegative();
-          assertThat(Variants.computed(GT.computed, List.of(), kind.usual()).lap().lapTime())
+          assertThat(Variants.computed(GT.computed, List.of(), null, kind.usual()).lap().lapTime())
               .isLessThan(GT.computed.lap().lapTime() - 0.1);
         }
         case OTHER_HOUR -> assertThat(adjusted.changes()).isEmpty();
         case FULL_TANK ->
-            assertThat(Variants.computed(GT.computed, List.of(), kind.usual()).lap().lapTime())
+            assertThat(
+                    Variants.computed(GT.computed, List.of(), null, kind.usual()).lap().lapTime())
                 .isGreaterThan(GT.computed.lap().lapTime() + 0.1);
         default -> assertThat(Math.abs(moved)).as(kind.words()).isLessThan(25);
       }

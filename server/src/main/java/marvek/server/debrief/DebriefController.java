@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.UUID;
 import marvek.core.circuit.Corner;
 import marvek.core.debrief.Debrief;
+import marvek.core.debrief.PaceOfLaps;
 import marvek.core.debrief.Proposal;
 import marvek.core.debrief.VehicleFit;
 import marvek.core.entry.CornerEntry;
@@ -240,6 +241,12 @@ class DebriefController {
   @GetMapping("/runs/{id}/vehicle-fit")
   VehicleFit fit(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
     return evidences.fit(runs.read(driver.id(), id));
+  }
+
+  /** How much of the grip the laps of a run use. */
+  @GetMapping("/runs/{id}/pace")
+  PaceOfLaps pace(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    return evidences.pace(runs.read(driver.id(), id));
   }
 
   record FittedView(UUID vehicle, int version) {}

@@ -13,6 +13,7 @@ import marvek.core.day.Variants;
 import marvek.core.debrief.Debrief;
 import marvek.core.debrief.Debriefer;
 import marvek.core.debrief.LapData;
+import marvek.core.debrief.PaceOfLaps;
 import marvek.core.debrief.Proposal;
 import marvek.core.debrief.Proposals;
 import marvek.core.debrief.Robust;
@@ -478,14 +479,25 @@ public class Evidences {
             .toArray());
   }
 
+  /** The pace that the laps of a run show. */
+  @Transactional(readOnly = true)
+  PaceOfLaps pace(Runs.Opened opened) {
+    return PaceOfLaps.of(opened.reference().computed(), dryLaps(opened));
+  }
+
   /** The vehicle as the laps of a run show it. */
   @Transactional(readOnly = true)
   VehicleFit fit(Runs.Opened opened) {
+    return VehicleFit.of(opened.reference().computed(), dryLaps(opened));
+  }
+
+  /** Laps of the reference's own day, channels and all. */
+  private List<VehicleFit.Lap> dryLaps(Runs.Opened opened) {
     Judged judged = judged(opened, RunDays.OWN);
     if (!RunDays.OWN.equals(judged.day())) {
       throw Problem.bad(
-          "These laps were not driven on the reference's own dry day; they would make a vehicle of"
-              + " the weather.",
+          "These laps were not driven on the reference's own dry day; the weather would be taken for"
+              + " the vehicle or the driver.",
           null,
           "Take laps of a dry, warm day, or say on Runs that it was one.");
     }
@@ -498,7 +510,7 @@ public class Evidences {
             .toList();
     if (rows.size() < 2) {
       throw Problem.bad(
-          "Two laps that count are needed to tell a vehicle from them.",
+          "Two laps that count are needed to tell anything from them.",
           null,
           "Bring more laps, or let more of them count.");
     }
@@ -525,7 +537,7 @@ public class Evidences {
               throttle == null ? new double[0] : stretched(throttle, n),
               placed ? stretched(g.offset(), n) : new double[0]));
     }
-    return VehicleFit.of(opened.reference().computed(), laps);
+    return laps;
   }
 
   /** Even samples on another number of stations of the same closed lap. */

@@ -26,12 +26,14 @@ import marvek.core.telemetry.RecordingFile;
 import marvek.server.keeping.Allowance;
 import marvek.server.keeping.Turns;
 import marvek.server.problem.Problem;
+import marvek.server.reference.References;
 import marvek.server.run.RunRow;
 import marvek.server.run.Runs;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.context.annotation.Lazy;
+import org.springframework.context.event.EventListener;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -371,6 +373,15 @@ public class Recordings {
     Optional<Recording> next = rows.readBefore(Importer.READ_BY);
     if (next.isPresent()) {
       again(next.get().ownerId(), next.get().id());
+    }
+  }
+
+  /** Laps tell their grip against the computed lap: another pace asks for another reading. */
+  @EventListener
+  @Transactional
+  public void paced(References.OtherPace other) throws IOException {
+    for (RunRow run : runs.newest(other.reference())) {
+      againAll(other.owner(), run.id());
     }
   }
 

@@ -1,7 +1,9 @@
 package marvek.server.reference;
 
 import marvek.core.circuit.Centreline;
+import marvek.core.day.Paced;
 import marvek.core.day.Variants;
+import marvek.core.entry.OwnPace;
 import marvek.core.entry.Variant;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.Surface;
@@ -35,9 +37,13 @@ class ComputedLaps {
     return ComputedLap.onLine(
         road,
         layout.counted(),
-        Zones.ground(road, reference.ground(), Surface.DRY),
+        Paced.ground(
+            road,
+            layout.counted(),
+            Zones.ground(road, reference.ground(), Surface.DRY),
+            reference.pace()),
         reference.vehicleNumbers(),
-        Conditions.dryWarm(),
+        Conditions.dryWarm().withDriving(OwnPace.of(reference.pace())),
         reference.lineOffsets());
   }
 
@@ -50,6 +56,6 @@ class ComputedLaps {
       sync = true)
   public ComputedLap on(
       ReferenceRow reference, LayoutVersion layout, ComputedLap base, Variant.Day day) {
-    return Variants.computed(base, reference.ground(), day);
+    return Variants.computed(base, reference.ground(), reference.pace(), day);
   }
 }

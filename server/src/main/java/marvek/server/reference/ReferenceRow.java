@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.UUID;
 import java.util.function.Predicate;
 import marvek.core.anew.Doubt;
+import marvek.core.entry.OwnPace;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.plan.ComputedLap;
 import marvek.core.survey.Zone;
@@ -50,6 +51,9 @@ public class ReferenceRow {
 
   @JdbcTypeCode(SqlTypes.JSON)
   private List<Zone> ground = List.of();
+
+  @JdbcTypeCode(SqlTypes.JSON)
+  private @Nullable OwnPace pace;
 
   private @Nullable UUID sheetId;
   private int sheetVersion;
@@ -104,6 +108,7 @@ public class ReferenceRow {
     sheetVersion = on == null ? 0 : on.version();
     sheet = on == null ? null : on.sheet();
     ground = zones;
+    pace = working.pace();
     line = RoadBytes.pack(computed.path().offset());
     lineBy = LINE_BY;
     deskVersion++;
@@ -118,6 +123,7 @@ public class ReferenceRow {
         sheetVersion,
         sheet,
         ground,
+        pace,
         lineBy,
         working,
         lapTime,
@@ -137,6 +143,7 @@ public class ReferenceRow {
     sheetVersion = there.sheetVersion();
     sheet = there.sheet();
     ground = there.ground();
+    pace = there.pace();
     lineBy = there.deskBy();
     line = RoadBytes.pack(offset);
     deskVersion++;
@@ -227,6 +234,11 @@ public class ReferenceRow {
 
   public ReferenceContent working() {
     return working;
+  }
+
+  /** The pace at which the reference was computed; null for all of the grip. */
+  public @Nullable OwnPace pace() {
+    return pace;
   }
 
   List<Zone> ground() {

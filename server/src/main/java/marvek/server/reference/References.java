@@ -14,10 +14,12 @@ import marvek.core.anew.Refresh;
 import marvek.core.anew.Rejoin;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
+import marvek.core.day.Paced;
 import marvek.core.day.Variants;
 import marvek.core.entry.Carried;
 import marvek.core.entry.ContentCheck;
 import marvek.core.entry.CornerEntry;
+import marvek.core.entry.OwnPace;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.ReferenceFile;
@@ -48,6 +50,7 @@ import marvek.server.vehicle.SheetRow;
 import marvek.server.vehicle.Sheets;
 import marvek.server.vehicle.VehicleRow;
 import org.jspecify.annotations.Nullable;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.PlatformTransactionManager;
 import org.springframework.transaction.annotation.Transactional;
@@ -67,6 +70,7 @@ public class References {
   private final Sharing sharing;
   private final Allowance allowance;
   private final TransactionTemplate transaction;
+  private final ApplicationEventPublisher events;
   private final Clock clock;
 
   References(
@@ -81,6 +85,7 @@ public class References {
       Sharing sharing,
       Allowance allowance,
       PlatformTransactionManager transactions,
+      ApplicationEventPublisher events,
       Clock clock) {
     this.rows = rows;
     this.revisions = revisions;
@@ -93,6 +98,7 @@ public class References {
     this.sharing = sharing;
     this.allowance = allowance;
     this.transaction = new TransactionTemplate(transactions);
+    this.events = events;
     this.clock = clock;
   }
 
@@ -245,9 +251,18 @@ public class References {
   }
 
   /** What a line is wanted for. */
-  private record Wanted(LayoutVersion layout, Centreline road, AsSetUp machine, List<Zone> ground) {
+  private record Wanted(
+      LayoutVersion layout,
+      Centreline road,
+      AsSetUp machine,
+      List<Zone> ground,
+      @Nullable OwnPace pace) {
     Ground underWheels() {
-      return Zones.ground(road, ground, Surface.DRY);
+      return Paced.ground(road, layout.counted(), Zones.ground(road, ground, Surface.DRY), pace);
+    }
+
+    Conditions conditions() {
+      return Conditions.dryWarm().withDriving(OwnPace.of(pace));
     }
   }
 
@@ -256,11 +271,12 @@ public class References {
     UUID next = vehicle.nextSheetId();
     return wanted(
         layouts.get(owner, layoutId),
-        new AsSetUp(vehicle, next == null ? null : sheets.get(owner, next)));
+        new AsSetUp(vehicle, next == null ? null : sheets.get(owner, next)),
+        null);
   }
 
-  private Wanted wanted(LayoutVersion layout, AsSetUp machine) {
-    return new Wanted(layout, layouts.road(layout), machine, ground(layout));
+  private Wanted wanted(LayoutVersion layout, AsSetUp machine, @Nullable OwnPace pace) {
+    return new Wanted(layout, layouts.road(layout), machine, ground(layout), pace);
   }
 
   /** Work in one transaction. */
@@ -274,7 +290,7 @@ public class References {
         wanted.layout().counted(),
         wanted.underWheels(),
         wanted.machine().numbers(),
-        Conditions.dryWarm(),
+        wanted.conditions(),
         watch);
   }
 
@@ -291,7 +307,8 @@ public class References {
         sheetId == null ? 0 : sheets.find(row.ownerId(), sheetId).map(SheetRow::version).orElse(0);
     return vehicle.version() != row.vehicleVersion()
         || sheetNow != row.sheetVersion()
-        || !row.ground().equals(opened.things().ground());
+        || !row.ground().equals(opened.things().ground())
+        || !Objects.equals(row.pace(), opened.working().pace());
   }
 
   /** Computes the line and numbers anew with vehicle, sheet and ground as they are now. */
@@ -332,7 +349,7 @@ public class References {
                     "sheet",
                     "Choose one of this vehicle's.");
               }
-              return wanted(opened.layout(), new AsSetUp(vehicle, sheet));
+              return wanted(opened.layout(), new AsSetUp(vehicle, sheet), opened.working().pace());
             });
     ComputedLap computed =
         opened.row().oldLine()
@@ -342,7 +359,7 @@ public class References {
                     wanted.layout().counted(),
                     wanted.underWheels(),
                     wanted.machine().numbers(),
-                    Conditions.dryWarm(),
+                    wanted.conditions(),
                     opened.row().lineOffsets())
                 .near(watch);
     Recomputed anew = Recomputed.of(opened.computed(), computed, opened.working());
@@ -360,6 +377,7 @@ public class References {
                   sheet == null ? 0 : sheet.version(),
                   sheet == null ? null : sheet.sheet(),
                   wanted.ground(),
+                  wanted.pace(),
                   ReferenceRow.LINE_BY,
                   content,
                   time(computed, opened.things(), content),
@@ -395,10 +413,11 @@ public class References {
           "Compute it anew again: what you changed goes with it.",
           null);
     }
+    OwnPace before = row.pace();
     row.sitAt(anew.proposed(), anew.proposedLine(), true, clock.instant());
     forget(owner, id, true);
     anew.take();
-    return rows.saveAndFlush(row);
+    return paced(row, before);
   }
 
   /** Brings back line, numbers and points as they were before the reference was computed anew. */
@@ -412,9 +431,25 @@ public class References {
                 () ->
                     Problem.bad(
                         "Nothing was taken that could be undone.", null, "Nothing needs doing."));
+    OwnPace before = row.pace();
     row.sitAt(anew.before(), anew.beforeLine(), false, clock.instant());
     recomputations.delete(anew);
-    return rows.saveAndFlush(row);
+    return paced(row, before);
+  }
+
+  /**
+   * A reference is computed at another pace: what its laps use of the grip is to be told anew.
+   *
+   * @param owner of the reference
+   */
+  public record OtherPace(UUID owner, UUID reference) {}
+
+  private ReferenceRow paced(ReferenceRow row, @Nullable OwnPace before) {
+    ReferenceRow kept = rows.saveAndFlush(row);
+    if (!Objects.equals(before, row.pace())) {
+      events.publishEvent(new OtherPace(row.ownerId(), row.id()));
+    }
+    return kept;
   }
 
   /** Drops what was computed anew and not taken. */
@@ -572,7 +607,7 @@ public class References {
     Opened opened = open(owner, id);
     List<Variant> variants = new ArrayList<>(opened.working().variants());
     variants.add(day);
-    ReferenceContent content = new ReferenceContent(opened.working().corners(), variants);
+    ReferenceContent content = opened.working().withVariants(variants);
     check(opened, content);
     opened.row().work(content, time(opened.computed(), opened.things(), content), clock.instant());
     rows.saveAndFlush(opened.row());
@@ -599,7 +634,7 @@ public class References {
       }
       variants.add(moved);
     }
-    return new ReferenceContent(opened.working().corners(), variants);
+    return opened.working().withVariants(variants);
   }
 
   /** Content as it was driven: of a revision, or the working copy for 0. */
@@ -702,7 +737,7 @@ public class References {
     }
     List<Zone> ground = ground(layout);
     AsSetUp machine = new AsSetUp(vehicle, sheet);
-    ComputedLap computed = compute(wanted(layout, machine), watch);
+    ComputedLap computed = compute(wanted(layout, machine, from.working().pace()), watch);
     Things things = book.placeFirst(layout, Drafter.boards(computed));
     List<CornerEntry> was = Drafter.draft(from.computed(), from.landmarks()).corners();
     List<CornerEntry> is = Drafter.draft(computed, things.landmarks()).corners();
@@ -755,10 +790,10 @@ public class References {
     VehicleRow vehicle = garage.add(owner, file.vehicleName(), "file", file.vehicle());
     AsSetUp machine = new AsSetUp(vehicle, null);
     List<Zone> ground = ground(layout);
-    ComputedLap computed = compute(wanted(layout, machine), watch);
-    Things things = book.placeFirst(layout, Drafter.boards(computed));
     ContentCheck.content(
         layout.counted(), layout.length(), vehicle.numbers().gears(), file.content());
+    ComputedLap computed = compute(wanted(layout, machine, file.content().pace()), watch);
+    Things things = book.placeFirst(layout, Drafter.boards(computed));
     ReferenceContent content = refreshed(computed, things, file.content());
     return rows.save(
         new ReferenceRow(

@@ -2,6 +2,7 @@ package marvek.server.reference;
 
 import java.util.List;
 import java.util.UUID;
+import marvek.core.entry.OwnPace;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.survey.Zone;
 import marvek.core.vehicle.SetupSheet;
@@ -11,6 +12,7 @@ import org.jspecify.annotations.Nullable;
 /**
  * What a reference is computed on, and what it holds, beside its line.
  *
+ * @param pace of the driver's own that it was computed at; null for all of the grip
  * @param deskBy by which method its line was computed
  */
 record Sitting(
@@ -20,6 +22,7 @@ record Sitting(
     int sheetVersion,
     @Nullable SetupSheet sheet,
     List<Zone> ground,
+    @Nullable OwnPace pace,
     int deskBy,
     ReferenceContent working,
     double lapTime,
