@@ -36,6 +36,18 @@
     enabled: !!reference,
     queryFn: () => ask(api.GET('/api/references/{id}/runs', { params: { path: { id: reference ?? '' } } })),
   }));
+  const pace = createQuery(() => ({
+    queryKey: ['pace-now', reference],
+    enabled: !!reference,
+    queryFn: () => ask(api.GET('/api/references/{id}/pace', { params: { path: { id: reference ?? '' } } })),
+  }));
+  /** Seconds that the next tier gives in a corner, where the reference is made for less than all of the grip. */
+  const nextTier = (corner: string) => {
+    const p = pace.data;
+    if (!p || p.lapTime / p.best - 1 < 0.002) return null;
+    const seconds = p.corners.find((c) => c.corner === corner)?.next ?? 0;
+    return { seconds, off: p.nextTier };
+  };
   let longest = $state(5);
   const proposals = createQuery(() => ({
     queryKey: ['proposals', params.id, longest, part],
@@ -230,6 +242,14 @@
                 <span class="text-xl font-bold">{c.number}{c.name ? ` · ${c.name}` : ''}</span>
                 <span class="text-2xl font-bold">{plain(f.offer, 2)} s</span>
               </h2>
+              {#if nextTier(f.corner)}
+                {@const next = nextTier(f.corner)}
+                <p class="-mt-1 text-right text-sm" data-next-tier>
+                  at your own pace; {plain(next?.seconds ?? 0, 2)} s more with the next tier ({next?.off
+                    ? `${plain(next.off * 100, 1)} % off`
+                    : 'the best'})
+                </p>
+              {/if}
               {#if f.habits[0]}
                 {@const h = f.habits[0]}
                 <p class="text-lg leading-snug font-semibold" data-cause={h.cause}>{h.words}</p>

@@ -33,6 +33,7 @@
   import GearPanel from './GearPanel.svelte';
   import RemarksPanel from './RemarksPanel.svelte';
   import WaysPanel from './WaysPanel.svelte';
+  import PacePanel from './PacePanel.svelte';
   import PlanInset from './PlanInset.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
 
@@ -49,6 +50,7 @@
     { id: 'gears', word: 'Gears', key: 'q' },
     { id: 'more', word: 'More', key: 'o' },
     { id: 'days', word: 'Days', key: 'd' },
+    { id: 'pace', word: 'Pace', key: 'p' },
     { id: 'remarks', word: 'Remarks', key: 'n' },
   ] as const;
   type Sheet = (typeof SHEETS)[number]['id'];
@@ -336,7 +338,7 @@
         </section>
         <aside class="border-base-300 flex flex-col gap-2 border-l pl-5">
           <div
-            class="flex flex-wrap gap-x-2.5 border-b border-[var(--ink-soft)]"
+            class="flex flex-wrap gap-x-2 border-b border-[var(--ink-soft)]"
             role="tablist"
             aria-label="About this corner"
           >
@@ -344,7 +346,7 @@
               <button
                 role="tab"
                 aria-selected={sheet === t.id}
-                class={['pb-0.5 text-sm', sheet === t.id ? 'border-b-2 border-[var(--ink)] font-bold' : '']}
+                class={['pb-0.5 text-[0.8125rem]', sheet === t.id ? 'border-b-2 border-[var(--ink)] font-bold' : '']}
                 data-tab={t.id}
                 onclick={() => ((sheet = t.id), (picked = null))}
                 >{t.word}{#if t.id === 'days' && desk.content.variants.length}<sup>{desk.content.variants.length}</sup
@@ -385,6 +387,8 @@
               <fieldset class="contents" disabled={!desk.movable}><EntryPanel {desk} {entry} {picked} /></fieldset>
             {:else if sheet === 'days'}
               <DaysPanel {desk} />
+            {:else if sheet === 'pace'}
+              <PacePanel {desk} />
             {:else}
               <RemarksPanel {desk} />
             {/if}

@@ -70,7 +70,7 @@
   <p class="flex items-center gap-2 text-sm" data-old-line>
     <span class="flex-1"
       >{view.vehicleChanged
-        ? 'Vehicle, sheet or ground differ from what was computed on.'
+        ? 'Vehicle, sheet, ground or your pace differ from what was computed on.'
         : 'The line was computed by an older method; there is a quicker one.'}</span
     >
     <a class="btn btn-xs" href="#/recompute/{view.id}?again">See what changes</a>

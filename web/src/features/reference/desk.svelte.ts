@@ -9,6 +9,7 @@ import {
   type LapView,
   Problem,
   type PointKind,
+  type OwnPace,
   type ReferenceContent,
   type ReferenceView,
   type RoadView,
@@ -239,6 +240,13 @@ export class Desk {
       this.dayViews = {};
       void this.askDay();
     }
+  }
+
+  /** Takes a pace of the driver's own; null for all of the grip. */
+  putPace(pace: OwnPace | null, key: string | null = null) {
+    this.history.remember(this.content, key);
+    this.content = { ...this.content, pace: pace ?? undefined };
+    this.changed();
   }
 
   dropVariant(id: string) {

@@ -117,6 +117,7 @@ class AccessTest {
                 "severities",
                 List.of()),
             Who.READERS));
+    calls.add(new Call("GET", "/pace", null, Who.READERS));
     calls.add(new Call("POST", "/pace/tried", Map.of(), Who.READERS));
     calls.add(
         new Call(

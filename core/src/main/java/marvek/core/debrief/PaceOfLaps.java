@@ -18,7 +18,7 @@ import org.jspecify.annotations.Nullable;
  * @param corners that tell it, in driving order
  */
 public record PaceOfLaps(
-    @Nullable Double braking, @Nullable Double turning, List<InCorner> corners) {
+    @Nullable Double braking, @Nullable Double turning, List<TurningUse> corners) {
   private static final int FEW = 3;
   private static final double GOOD = 0.75;
   private static final double LEAST = 0.3;
@@ -33,7 +33,7 @@ public record PaceOfLaps(
    * @param corner id
    * @param turning share of the most sideways
    */
-  public record InCorner(String corner, double turning) {}
+  public record TurningUse(String corner, double turning) {}
 
   /**
    * Tells it.
@@ -43,7 +43,7 @@ public record PaceOfLaps(
    */
   public static PaceOfLaps of(ComputedLap computed, List<VehicleFit.Lap> laps) {
     Driving driving = computed.conditions().driving();
-    List<InCorner> corners = new ArrayList<>();
+    List<TurningUse> corners = new ArrayList<>();
     for (Corner corner : computed.corners()) {
       double full = GripUse.in(computed, corner, computed.lap().speed(), new double[0]);
       if (full > GripUse.ASKS && !laps.isEmpty()) {
@@ -52,7 +52,7 @@ public record PaceOfLaps(
                 .mapToDouble(l -> GripUse.in(computed, corner, l.speed(), l.across()))
                 .toArray();
         double use = Robust.quantile(uses, GOOD) / full * driving.turning();
-        corners.add(new InCorner(corner.id(), Math.min(1, use)));
+        corners.add(new TurningUse(corner.id(), Math.min(1, use)));
       }
     }
     double[] uses = VehicleFit.brakingUses(computed, laps);
@@ -62,7 +62,7 @@ public record PaceOfLaps(
             : share(Robust.quantile(uses, VehicleFit.HARD) * driving.braking()),
         corners.size() < FEW
             ? null
-            : share(Robust.median(corners.stream().mapToDouble(InCorner::turning).toArray())),
+            : share(Robust.median(corners.stream().mapToDouble(TurningUse::turning).toArray())),
         corners);
   }
 

@@ -25,6 +25,7 @@ import marvek.core.units.Units;
 import marvek.server.access.Driver;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
@@ -88,7 +89,7 @@ class PaceController {
    * @param braking g
    * @param traction g
    */
-  record Envelope(double speed, double across, double braking, double traction) {}
+  record Reach(double speed, double across, double braking, double traction) {}
 
   /**
    * A pace looked at.
@@ -105,8 +106,15 @@ class PaceController {
       double best,
       double nextTier,
       List<PacedCorner> corners,
-      Envelope envelope,
+      Reach reach,
       @Nullable OwnPace computedWith) {}
+
+  /** The pace that the reference was computed at. */
+  @GetMapping
+  PaceView now(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
+    References.Opened opened = references.read(driver.id(), id);
+    return view(opened, opened.row().pace());
+  }
 
   @PostMapping("/tried")
   PaceView tried(
@@ -195,11 +203,11 @@ class PaceController {
         opened.row().pace());
   }
 
-  private static Envelope envelope(ComputedLap computed) {
+  private static Reach envelope(ComputedLap computed) {
     double v = 30;
     Limits limits = new Limits(computed.vehicle(), computed.conditions().withDriving(Driving.FULL));
     double load = limits.levelLoad(v);
-    return new Envelope(
+    return new Reach(
         v,
         limits.sidewaysMost(load, 1) / Units.G,
         limits.brakingMost(load, 1, 1) / Units.G,
