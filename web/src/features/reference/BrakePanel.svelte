@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { CornerEntry } from '../../api/api';
   import type { Desk } from './desk.svelte';
+  import LoadChart from './LoadChart.svelte';
   import { g, inLength, inSpeed, lengthUnit, metres, plain, signed, speedText, speedUnit } from '../../words/units';
 
   let { desk, entry }: { desk: Desk; entry: CornerEntry } = $props();
@@ -57,6 +58,7 @@
       {/if}
       <text x={scale(braking.marginMetres)} y="29" text-anchor="middle" style="font-size:11px">last place</text>
     </svg>
+    {#if desk.answer?.load}<LoadChart load={desk.answer.load} length={desk.road.length} />{/if}
   {:else}
     <h2 class="text-base font-bold">{entry.slowing === 'FLAT' ? 'Flat' : 'Lift'}</h2>
     <p>{entry.slowing === 'FLAT' ? 'Full throttle all the way.' : 'Ease the throttle, no brakes.'}</p>

@@ -8,10 +8,12 @@ import marvek.core.circuit.Corner;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
 import marvek.core.entry.Detail;
+import marvek.core.entry.OwnPace;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.Sureness;
 import marvek.core.entry.Variant;
+import marvek.core.lap.Driving;
 import marvek.core.marker.Tie;
 import marvek.core.technique.School;
 import marvek.core.units.Display;
@@ -53,8 +55,39 @@ public final class Comparison {
       }
       compare(out, name, lapLength, a, b, units);
     }
+    pace(out, before, after);
     variants(out, before, after);
     return List.copyOf(out);
+  }
+
+  private static void pace(List<Difference> out, ReferenceContent before, ReferenceContent after) {
+    OwnPace was = before.pace();
+    OwnPace is = after.pace();
+    if (Objects.equals(was, is)) {
+      return;
+    }
+    Driving now = OwnPace.of(is);
+    Driving then = OwnPace.of(was);
+    out.add(
+        new Difference(
+            "",
+            null,
+            now.equals(then)
+                ? "Own pace differs in other corners"
+                : String.format(
+                    Locale.ROOT,
+                    "Own pace: braking %s, turning %s, traction %s, margin %.2f s instead of %.2f s",
+                    share(then.braking(), now.braking()),
+                    share(then.turning(), now.turning()),
+                    share(then.traction(), now.traction()),
+                    now.margin(),
+                    then.margin())));
+  }
+
+  private static String share(double was, double is) {
+    return was == is
+        ? String.format(Locale.ROOT, "%.0f %%", 100 * is)
+        : String.format(Locale.ROOT, "%.0f instead of %.0f %%", 100 * is, 100 * was);
   }
 
   private static void variants(

@@ -14,10 +14,12 @@ import java.io.InputStream;
 import java.util.List;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
+import marvek.core.entry.OwnPace;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.ReferenceFile;
 import marvek.core.fixtures.Example;
+import marvek.core.lap.Driving;
 import marvek.core.marker.Landmark;
 import marvek.core.marker.Tie;
 import marvek.core.refusal.Refusal;
@@ -102,6 +104,30 @@ class WordsAndFilesTest {
   }
 
   @Test
+  void anotherPaceIsSaid() {
+    OwnPace pace = new OwnPace(new Driving(0.9, 0.85, 1, 0.3), List.of());
+    ReferenceContent paced = new ReferenceContent(gt.draft.corners(), gt.draft.variants(), pace);
+    OwnPace slower =
+        new OwnPace(pace.driving(), List.of(new OwnPace.InCorner("c1", 0.97, OwnPace.Why.WALL)));
+    assertThat(
+            Comparison.between(
+                gt.survey.corners(), gt.computed.road().length(), gt.draft, paced, Display.METRIC))
+        .extracting(Comparison.Difference::words)
+        .containsExactly(
+            "Own pace: braking 90 instead of 100 %, turning 85 instead of 100 %, traction 100 %,"
+                + " margin 0.30 s instead of 0.15 s");
+    assertThat(
+            Comparison.between(
+                gt.survey.corners(),
+                gt.computed.road().length(),
+                paced,
+                new ReferenceContent(gt.draft.corners(), gt.draft.variants(), slower),
+                Display.METRIC))
+        .extracting(Comparison.Difference::words)
+        .containsExactly("Own pace differs in other corners");
+  }
+
+  @Test
   void theSentenceSpeaksTheDriversUnits() {
     CornerEntry e = placed(8);
     String metric = Sentence.line(gt.survey.corners().get(0), e, Speech.PLAIN);
@@ -152,7 +178,12 @@ class WordsAndFilesTest {
             3,
             "because",
             "2026-05-16T10:00:00Z",
-            gt.draft);
+            new ReferenceContent(
+                gt.draft.corners(),
+                gt.draft.variants(),
+                new OwnPace(
+                    new Driving(0.9, 0.85, 1, 0.3),
+                    List.of(new OwnPace.InCorner("c1", 0.97, OwnPace.Why.WALL)))));
     byte[] bytes = file.write();
     assertThat(ReferenceFile.read(bytes)).isEqualTo(file);
     // An independent validator holds the file against the published schema.
@@ -165,6 +196,8 @@ class WordsAndFilesTest {
     assertThat(schema.validate(json.readTree(bytes))).isEmpty();
     String broken = new String(bytes, UTF_8).replace("\"BRAKE\"", "\"STOMP\"");
     assertThat(schema.validate(json.readTree(broken))).isNotEmpty();
+    String much = new String(bytes, UTF_8).replace("\"braking\" : 0.9", "\"braking\" : 1.9");
+    assertThat(schema.validate(json.readTree(much))).isNotEmpty();
   }
 
   @Test

@@ -21,6 +21,7 @@ import marvek.core.plan.CornerAnswer;
 import marvek.core.plan.Drafter;
 import marvek.core.plan.LostBrakings;
 import marvek.core.review.Hazards;
+import marvek.core.review.LoadAlong;
 import marvek.core.review.Warning;
 import marvek.core.survey.Things;
 import marvek.core.vehicle.SetupSheet;
@@ -157,7 +158,8 @@ class ReferenceController {
       CornerAnswer answer,
       Sentence.Words words,
       Hazards hazards,
-      List<Warning> warnings) {}
+      List<Warning> warnings,
+      LoadAlong load) {}
 
   record RevisionSummary(
       int number, int basedOn, String reason, double lapTime, Instant createdAt) {}

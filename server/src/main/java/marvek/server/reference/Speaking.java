@@ -11,6 +11,7 @@ import marvek.core.plan.ComputedLap;
 import marvek.core.plan.CornerAnswer;
 import marvek.core.review.Consistency;
 import marvek.core.review.Hazards;
+import marvek.core.review.LoadAlong;
 import marvek.core.survey.Things;
 import marvek.core.units.Display;
 import marvek.core.words.Sentence;
@@ -61,6 +62,7 @@ class Speaking {
         answer,
         Sentence.words(corner, entry, speech(driver).on(computed.road().length())),
         Hazards.of(computed, things, entry),
-        Consistency.corner(computed, things, entry, answer));
+        Consistency.corner(computed, things, entry, answer),
+        LoadAlong.of(computed, things, entry, answer));
   }
 }
