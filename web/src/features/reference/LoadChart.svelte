@@ -5,12 +5,14 @@
   /** What the tyres carry along the approach, and whether that speaks for braking elsewhere. */
   let { load, length }: { load: AnswerView['load']; length: number } = $props();
   const W = 268;
-  const H = 46;
+  const H = 58;
   const ahead = (to: number) => (((to - load.from) % length) + length) % length;
   const span = $derived(Math.max(1, (load.load.length - 1) * load.step));
   const x = (station: number) => (Math.min(span, ahead(station)) / span) * W;
-  const most = $derived(Math.max(1.2, ...load.load));
-  const y = (n: number) => H - 4 - (n / most) * (H - 10);
+  // What matters is how the load changes: the lane spans what there is, its weight always in it.
+  const least = $derived(Math.min(0.9, ...load.load));
+  const most = $derived(Math.max(1.1, ...load.load));
+  const y = (n: number) => H - 15 - ((n - least) / (most - least)) * (H - 26);
   const line = $derived(load.load.map((n, k) => `${k ? 'L' : 'M'}${((k * load.step) / span) * W} ${y(n)}`).join(''));
   const begin = $derived(load.begin ?? null);
   const best = $derived(load.best ?? null);
@@ -49,13 +51,13 @@
     )} times the weight at its start. {words}"
   >
     <path d="M0 {y(1)}H{W}" stroke="var(--ink-soft)" stroke-dasharray="2 4" />
-    <text x={W - 2} y={y(1) - 3} text-anchor="end" style="font-size:10px">its weight</text>
+    <text x="0" y={H - 1} style="font-size:10px">load of the tyres; dotted, the weight</text>
     {#each load.light as l (l.from)}
       <rect
         x={x(l.from)}
         y="2"
         width={Math.max(2, x(l.to) - x(l.from))}
-        height={H - 6}
+        height={H - 15}
         fill="url(#hatch)"
         opacity="0.7"
       />

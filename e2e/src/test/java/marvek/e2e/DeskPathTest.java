@@ -77,6 +77,27 @@ class DeskPathTest {
   }
 
   @Test
+  void aPaceIsChosenComputedAnewAndUndone() {
+    double before = station("BRAKE");
+    tab("pace");
+    browser.textWhen("[data-pace-lap]", t -> t.contains("all that the vehicle can do"));
+    browser.click("[data-tier='0.045']");
+    browser.textWhen("[data-pace-lap]", t -> t.contains("4.5 % off the best"));
+    assertThat(station("BRAKE")).as("nothing moves by itself").isEqualTo(before);
+    browser.textWhen("[data-pace-corner]", t -> t.contains("next tier"));
+    String share = browser.find("[data-share=braking]").getDomAttribute("aria-valuenow");
+    assertThat(Integer.parseInt(share)).isBetween(80, 97);
+    kept();
+    browser.click("[data-pace-behind] a");
+    browser.textWhen("[data-recomputed-lap]", t -> t.contains("Nothing has changed yet"));
+    browser.click("[data-take-recomputed]");
+    browser.waitFor(() -> station("BRAKE") < before - 2, "it brakes sooner");
+    browser.click("//a[contains(., 'what was can be brought back')]");
+    browser.click("[data-undo-recomputed]");
+    browser.waitFor(() -> station("BRAKE") == before, "what was is back");
+  }
+
+  @Test
   void aWayIsComparedTakenShapedAndUndone() {
     double before = station("BRAKE");
     tab("ways");

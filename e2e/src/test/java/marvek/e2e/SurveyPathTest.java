@@ -290,6 +290,31 @@ class SurveyPathTest {
   }
 
   @Test
+  void aZoneSaysWhatItCostsAndOnWhichDaysItActs() {
+    bringCircuit();
+    String survey = browser.here();
+    draft();
+    browser.open(survey.substring(survey.indexOf('#') + 1));
+    browser.click("[data-tool=zone]");
+    browser.dragIn("[data-strip]", 500, 134, 700);
+    browser.find("[data-felt=false]");
+    browser.textWhen("[data-zone-effect]", t -> t.contains("Dry day: nothing"));
+    browser.textWhen("[data-day-effect=base]", t -> t.contains("not felt"));
+    browser.click("//fieldset//button[.='Wet']");
+    browser.find("[data-felt=true]");
+    browser.choose("select[name=kind]", "crest");
+    String cost = browser.textWhen("[data-day-effect=base]", t -> t.contains(" s,"));
+    browser.click("//button[starts-with(., 'severe')]");
+    String worse =
+        browser.textWhen(
+            "[data-day-effect=base]", t -> t.contains(" s,") && !t.equals(cost));
+    assertThat(worse).contains("the reference");
+    browser.fill("input[name=amount]", "5" + Keys.TAB);
+    browser.textWhen("main", t -> t.contains("Give 20 to 20000"));
+    browser.find(STORED);
+  }
+
+  @Test
   void aSheetIsMadeComparedPutOnAndTheReferenceWarns() {
     bringCircuit();
     draft();
