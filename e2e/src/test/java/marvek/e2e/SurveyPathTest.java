@@ -306,8 +306,7 @@ class SurveyPathTest {
     String cost = browser.textWhen("[data-day-effect=base]", t -> t.contains(" s,"));
     browser.click("//button[starts-with(., 'severe')]");
     String worse =
-        browser.textWhen(
-            "[data-day-effect=base]", t -> t.contains(" s,") && !t.equals(cost));
+        browser.textWhen("[data-day-effect=base]", t -> t.contains(" s,") && !t.equals(cost));
     assertThat(worse).contains("the reference");
     browser.fill("input[name=amount]", "5" + Keys.TAB);
     browser.textWhen("main", t -> t.contains("Give 20 to 20000"));
