@@ -178,20 +178,26 @@ public record Ground(
 
   /**
    * The factor at a place; from one strip of the road to the next it changes over 0.3 metres, as
-   * the wheels of a vehicle do not cross all at once. Where strips overlap the worst counts.
+   * the wheels of a vehicle do not cross all at once. Where strips overlap the worst counts, and
+   * one that grips more where none takes grip.
    */
   public double at(Centreline road, int i, double n) {
     double grip = right[i] + share(n) * (left[i] - right[i]);
     double least = grip;
+    double most = grip;
     for (Strip s : strips) {
-      if (s.grip()[i] < least) {
+      double on = s.grip()[i];
+      if (on < least || on > 1) {
         double out = s.leftEdge() ? road.left()[i] - n : road.right()[i] + n;
         // At the edge itself a strip that begins there is all under the wheels.
         double in = s.near() <= 0 ? 1 : share(out - s.near());
-        least = Math.min(least, grip + in * share(s.far() - out) * (s.grip()[i] - grip));
+        double here = grip + in * share(s.far() - out) * (on - grip);
+        least = Math.min(least, here);
+        most = Math.max(most, here);
       }
     }
-    return least;
+    // What grips more counts where nothing takes grip.
+    return least < grip || grip < 1 ? least : most;
   }
 
   /** How the factor changes with the place across, 1/m. */

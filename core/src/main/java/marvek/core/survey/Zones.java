@@ -62,7 +62,19 @@ public final class Zones {
   }
 
   private static void lay(Centreline road, Zone zone, double left, double[] factor) {
-    along(road, zone, BLEND, (i, share) -> factor[i] = Math.min(factor[i], 1 - share * (1 - left)));
+    along(
+        road,
+        zone,
+        BLEND,
+        (i, share) -> {
+          double here = 1 - share * (1 - left);
+          // What grips more counts where nothing takes grip.
+          if (left <= 1) {
+            factor[i] = Math.min(factor[i], here);
+          } else if (factor[i] >= 1) {
+            factor[i] = Math.max(factor[i], here);
+          }
+        });
   }
 
   private static Ground.Lie lie(Centreline road, List<Zone> zones) {

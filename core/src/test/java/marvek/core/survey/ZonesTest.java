@@ -174,6 +174,38 @@ class ZonesTest {
   }
 
   @Test
+  void groundThatGripsMoreCountsWhereNothingTakesGrip() {
+    Zone paint = zone(ZoneKind.SURFACE_CHANGE, Zone.Side.BOTH, 300, 360, 1.2);
+    Zone damp = zone(ZoneKind.DAMP, Zone.Side.BOTH, 340, 400, 0.8);
+    for (List<Zone> both : List.of(List.of(paint, damp), List.of(damp, paint))) {
+      assertThat(under(both, 0)[320]).isCloseTo(1.2, within(1e-12));
+      assertThat(under(both, 0)[350]).isCloseTo(0.8, within(1e-12));
+      assertThat(under(both, 0)[390]).isCloseTo(0.8, within(1e-12));
+    }
+    Zone strip =
+        new Zone(
+            "z",
+            ZoneKind.SURFACE_CHANGE,
+            Zone.Side.RIGHT,
+            300,
+            360,
+            2,
+            1.15,
+            new Zone.Across(0, 3),
+            null,
+            "",
+            "");
+    double edge = -ROAD.right()[330];
+    assertThat(under(List.of(strip), edge + 1)[330]).isCloseTo(1.15, within(1e-12));
+    assertThat(under(List.of(strip), 0)[330]).isEqualTo(1);
+    assertThat(
+            under(List.of(strip, zone(ZoneKind.DAMP, Zone.Side.BOTH, 300, 360, 0.8)), edge + 1)[
+                330])
+        .as("wet paint is wet")
+        .isCloseTo(0.8, within(1e-12));
+  }
+
+  @Test
   void zoneAndFileAreNotAddedAndALevelBeatsBoth() {
     Centreline hilly = ReliefTest.hill(s -> 6 * Math.exp(-Math.pow((s - 600) / 80, 2)));
     double file = hilly.verticalCurvature()[600];

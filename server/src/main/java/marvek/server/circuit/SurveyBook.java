@@ -106,7 +106,11 @@ public class SurveyBook {
       String reason,
       List<LayoutVersion.GroundChange> changes,
       boolean anew) {
-    LayoutVersion before = layouts.get(owner, id);
+    // One at a time: of two windows that start a version the second is told of the first's.
+    LayoutVersion before =
+        versions
+            .lockByIdAndOwnerId(id, owner)
+            .orElseThrow(() -> Problem.notFound("There is no such layout among yours."));
     LayoutVersion next = layouts.startVersion(before, from, reason, changes);
     if (anew) {
       next.rearrange(CornerBook.anew(layouts.road(before), before.corners()).corners());

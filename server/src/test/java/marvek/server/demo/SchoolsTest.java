@@ -6,8 +6,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import marvek.core.circuit.Corner;
+import marvek.core.day.Variants;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.DayKind;
 import marvek.core.marker.MarkerJudge;
 import marvek.core.plan.ComputedLap;
+import marvek.core.plan.Drafter;
 import marvek.core.technique.Question;
 import marvek.core.technique.School;
 import marvek.core.ways.Choices;
@@ -52,7 +56,6 @@ class SchoolsTest {
     "SHIFT, LIMITER, hill bike, c9",
     "SHIFT, SHIFT_UP, ring gt, c4",
     "KERBS, ALL_KERBS, ring gt, c1",
-    "KERBS, NO_KERBS, ring gt, c8",
     "LIGHT, NO_LIGHT, ring gt, c14",
     "LIGHT, SAME_HOUR, hill bike, c22",
   })
@@ -75,6 +78,27 @@ class SchoolsTest {
         assertThat(Objects.requireNonNull(best.toNext())).isLessThan(other.toNext() + 0.004);
       }
     }
+  }
+
+  /**
+   * In the dry kerbs give room everywhere on the ring; where they are slippery, the wet takes it.
+   */
+  @Test
+  void inTheWetSomeKerbsAreBetterLeftAlone() {
+    ComputedLap wet =
+        Variants.computed(RING_GT.computed(), RING_GT.things().zones(), null, DayKind.WET.usual());
+    List<CornerEntry> draft = Drafter.draft(wet, RING_GT.things().landmarks()).corners();
+    List<String> left = new ArrayList<>();
+    for (Corner c : wet.corners()) {
+      CornerEntry entry = draft.get(wet.indexOf(c.id()));
+      if (Choices.arising(wet, RING_GT.things(), entry).contains(Question.KERBS)) {
+        School best = Choices.compare(wet, RING_GT.things(), entry, Question.KERBS, PLAIN).best();
+        if (best == School.NO_KERBS) {
+          left.add(c.id());
+        }
+      }
+    }
+    assertThat(left).isNotEmpty();
   }
 
   private static Choices.Outcome outcome(Choices.Compared compared, School school) {
