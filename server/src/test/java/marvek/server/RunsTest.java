@@ -791,6 +791,7 @@ class RunsTest {
             new Call("GET", "/api/runs/" + run + "/proposals", null, true),
             new Call("GET", "/api/runs/" + run + "/plan-trace", null, true),
             new Call("GET", "/api/runs/" + run + "/vehicle-fit", null, true),
+            new Call("GET", "/api/runs/" + run + "/pace", null, true),
             new Call("GET", "/api/runs/" + run + "/laps.csv", null, true),
             new Call("GET", "/api/runs/" + run + "/events.csv", null, true),
             new Call("GET", "/api/runs/" + run + "/debrief.pdf", null, true),
