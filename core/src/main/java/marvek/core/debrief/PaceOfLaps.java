@@ -3,6 +3,7 @@ package marvek.core.debrief;
 import java.util.ArrayList;
 import java.util.List;
 import marvek.core.circuit.Corner;
+import marvek.core.entry.OwnPace;
 import marvek.core.lap.Driving;
 import marvek.core.plan.ComputedLap;
 import org.jspecify.annotations.Nullable;
@@ -39,9 +40,11 @@ public record PaceOfLaps(
    * Tells it.
    *
    * @param computed at whatever pace; shares come against all that the vehicle can do
+   * @param pace that it was computed at, whose corners may have a share of their own
    * @param laps that count
    */
-  public static PaceOfLaps of(ComputedLap computed, List<VehicleFit.Lap> laps) {
+  public static PaceOfLaps of(
+      ComputedLap computed, @Nullable OwnPace pace, List<VehicleFit.Lap> laps) {
     Driving driving = computed.conditions().driving();
     List<TurningUse> corners = new ArrayList<>();
     for (Corner corner : computed.corners()) {
@@ -51,7 +54,8 @@ public record PaceOfLaps(
             laps.stream()
                 .mapToDouble(l -> GripUse.in(computed, corner, l.speed(), l.across()))
                 .toArray();
-        double use = Robust.quantile(uses, GOOD) / full * driving.turning();
+        double own = driving.turning() * (pace == null ? 1 : pace.in(corner.id()));
+        double use = Robust.quantile(uses, GOOD) / full * own;
         corners.add(new TurningUse(corner.id(), Math.min(1, use)));
       }
     }

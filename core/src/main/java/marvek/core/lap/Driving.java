@@ -18,13 +18,4 @@ public record Driving(double braking, double turning, double traction, double ma
       throw new IllegalArgumentException("shares lie above 0 and up to 1, the margin from 0");
     }
   }
-
-  /** All three shares times a factor, none above 1. */
-  public Driving times(double factor) {
-    return new Driving(
-        Math.min(1, braking * factor),
-        Math.min(1, turning * factor),
-        Math.min(1, traction * factor),
-        margin);
-  }
 }

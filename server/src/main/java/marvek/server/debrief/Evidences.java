@@ -482,7 +482,8 @@ public class Evidences {
   /** The pace that the laps of a run show. */
   @Transactional(readOnly = true)
   PaceOfLaps pace(Runs.Opened opened) {
-    return PaceOfLaps.of(opened.reference().computed(), dryLaps(opened));
+    return PaceOfLaps.of(
+        opened.reference().computed(), opened.reference().row().pace(), dryLaps(opened));
   }
 
   /** The vehicle as the laps of a run show it. */
