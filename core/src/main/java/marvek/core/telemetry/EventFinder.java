@@ -226,12 +226,13 @@ public final class EventFinder {
     int apexIndex = Double.isNaN(place[1]) ? slow : Math.min(t.size() - 1, t.at(place[1]));
     double turnIn = hands.turnIn(Double.isNaN(place[0]) ? place[1] : place[0], slow);
     int open = feet.throttleOn(search, slow, brakes ? pressEnd : -1);
-    int full = open < 0 ? -1 : feet.fullFrom(open);
-    double openAt = open < 0 ? Double.NaN : on.seenThrottle ? feet.touched(open) : on.s[open];
-    double fullAt = full < 0 ? Double.NaN : feet.filled(open, full);
     int exitIndex = Math.min(on.last, t.at(exit));
     int begin = brakes ? pressStart : open < 0 ? slow : search;
     double lift = feet.lift(begin);
+    int least = open < 0 && !brakes && on.seenThrottle ? feet.leastOpen(lift, slow) : open;
+    int full = least < 0 ? -1 : feet.fullFrom(least);
+    double openAt = open < 0 ? Double.NaN : on.seenThrottle ? feet.touched(open) : on.s[open];
+    double fullAt = full < 0 ? Double.NaN : feet.filled(least, full);
     int shut = brakes ? feet.shut(pressStart) : -1;
     double[] wide = placing.widest(Math.max(apexIndex, slow));
     return new CornerEvents(

@@ -14,6 +14,9 @@ final class PedalWork {
   static final double GAP = 0.5;
 
   private static final double FULL = 0.965;
+  // Seconds of it that count as held, and as touched.
+  private static final double FULL_HELD = 0.25;
+  private static final double FULL_TOUCHED = 0.08;
   // Seconds for which a brake that is bled off may lie below what counts as pressed.
   private static final double LONG_TRAIL = 1.2;
   // A rise that was only seen through the speed starts about this long before its middle.
@@ -262,9 +265,17 @@ final class PedalWork {
     return a - 0.02 * v[open];
   }
 
-  /** The sample from which the throttle stays full until the next corner is slowed for. */
+  /**
+   * The sample from which the throttle stays full until the next corner is slowed for; where it is
+   * full for a moment only, that moment, as far as the pedal was recorded; -1 if it never is.
+   */
   int fullFrom(int open) {
-    int hold = (int) (0.25 * t.rate());
+    int held = heldFull(open, FULL_HELD);
+    return held < 0 && seenThrottle ? heldFull(open, FULL_TOUCHED) : held;
+  }
+
+  private int heldFull(int open, double seconds) {
+    int hold = (int) Math.max(3, seconds * t.rate());
     for (int i = open; i < last - 1; i++) {
       if (throttle[i] < FULL) {
         continue;
@@ -273,13 +284,28 @@ final class PedalWork {
       while (k < last && throttle[k] >= FULL - 0.04) {
         k++;
       }
-      if (k - i < hold) {
-        i = k;
-        continue;
+      if (k - i >= hold) {
+        return i;
       }
-      return i;
+      i = k;
     }
     return -1;
+  }
+
+  /**
+   * The sample at which a throttle that was eased without being shut is least open, between the
+   * lift and a while after the slowest place; -1 if it was not eased.
+   */
+  int leastOpen(double lift, int slow) {
+    if (Double.isNaN(lift)) {
+      return -1;
+    }
+    int to = Math.min(last, slow + (int) (2 * t.rate()));
+    int least = t.at(lift);
+    for (int i = least; i <= to; i++) {
+      least = throttle[i] < throttle[least] ? i : least;
+    }
+    return least;
   }
 
   double filled(int open, int full) {

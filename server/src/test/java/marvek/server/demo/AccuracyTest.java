@@ -142,7 +142,6 @@ class AccuracyTest {
     assertThat(worn.at("braking start (m)", 0.5)).isLessThan(1.5);
     assertThat(worn.at("braking start (m)", 0.95)).isLessThan(4);
     assertThat(worn.at("lap time (s)", 0.95)).isLessThan(0.05);
-    // Full throttle that is held for less than half a second before the next braking is not told.
-    assertThat(fine.missed).isLessThan(fine.asked * 3 / 200 + 1);
+    assertThat(fine.missed).isLessThan(fine.asked / 100 + 1);
   }
 }
