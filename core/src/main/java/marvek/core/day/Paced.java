@@ -86,7 +86,8 @@ public final class Paced {
       @Nullable List<OwnPace.InCorner> corners) {
     OwnPace pace = new OwnPace(driving, corners == null ? List.of() : corners);
     Ground ground = ground(computed.road(), computed.corners(), plain, pace);
-    Path path = Path.over(computed.road(), computed.path().offset(), ground);
+    Path path =
+        Path.over(computed.road(), computed.path().offset(), ground.asIn(computed.ground()));
     double boost = computed.lap().boostBelow();
     return LapSimulator.lap(
         path,

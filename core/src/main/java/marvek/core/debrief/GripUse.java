@@ -59,7 +59,7 @@ public final class GripUse {
       double need = measured.length > 0 ? measured[i] : v * v * computed.path().curvature()[i];
       use[k] =
           Math.abs(need)
-              / Math.max(0.1, computed.limits().sidewaysMost(load, computed.path().grip()[i]));
+              / Math.max(0.1, computed.limits().sidewaysMost(load, computed.path().turning(i)));
     }
     // One noisy metre is not the corner's grip; a stretch of it is.
     double[] smooth = new double[count - WIDE];

@@ -133,7 +133,8 @@ public record VehicleFit(
         v.leanLimit(),
         v.boost(),
         v.floor(),
-        v.fuel());
+        v.fuel(),
+        v.chassis());
   }
 
   /**
@@ -197,7 +198,7 @@ public record VehicleFit(
         double v = lap.speed()[i];
         double load = limits.load(path, i, v * v);
         double wheels = -lap.along()[i] - limits.resistance(path, i, v, load);
-        double most = limits.brakingMost(load, 1, path.grip()[i]);
+        double most = limits.brakingMost(load, 1, path.braking(i));
         boolean straight = across(computed, lap, i) < 0.2 * 9.81;
         if (straight && wheels > 0.5 * most) {
           run.add(wheels / most);
@@ -281,7 +282,7 @@ public record VehicleFit(
       boolean straight = across(computed, lap, i) < 2;
       double load = limits.load(path, i, v * v);
       double drive = limits.engineDrive(v);
-      boolean pulls = drive < 0.9 * limits.traction(load, 1, path.grip()[i]);
+      boolean pulls = drive < 0.9 * limits.traction(load, 1, path.driving(i));
       if (clock - full > SETTLED && straight && pulls && v > 15) {
         double other = limits.resistance(path, i, v, load) - air * v * v;
         out.add(new Pull(clock, v, drive, air * v * v, lap.along()[i] + other));

@@ -15,9 +15,15 @@ import org.jspecify.annotations.Nullable;
  * @param lie how it lies where that is told better than by the road's own file, and what else acts
  *     there; null where nothing does
  * @param push of a side wind; null where there is none
+ * @param axles what two axles leave of it; null to take them as one
  */
 public record Ground(
-    double[] left, double[] right, List<Strip> strips, @Nullable Lie lie, @Nullable SideWind push) {
+    double[] left,
+    double[] right,
+    List<Strip> strips,
+    @Nullable Lie lie,
+    @Nullable SideWind push,
+    @Nullable AxleShares axles) {
   private static final double BLEND = 0.3;
 
   public Ground {
@@ -88,7 +94,7 @@ public record Ground(
   public static Ground good(int size) {
     double[] ones = new double[size];
     Arrays.fill(ones, 1);
-    return new Ground(ones, ones, List.of(), null, null);
+    return new Ground(ones, ones, List.of(), null, null, null);
   }
 
   /**
@@ -104,7 +110,17 @@ public record Ground(
 
   /** The same under a side wind; null for none. */
   public Ground pushed(@Nullable SideWind by) {
-    return new Ground(left, right, strips, lie, by);
+    return new Ground(left, right, strips, lie, by, axles);
+  }
+
+  /** The same under two axles; null to take them as one. */
+  public Ground under(@Nullable AxleShares by) {
+    return new Ground(left, right, strips, lie, push, by);
+  }
+
+  /** The same with what depends on the speeds of a lap as another ground holds it. */
+  public Ground asIn(Ground other) {
+    return pushed(other.push).under(other.axles);
   }
 
   /** The same with a share of its grip at each station. */
@@ -116,7 +132,8 @@ public record Ground(
             .map(s -> new Strip(s.leftEdge(), s.near(), s.far(), times(s.grip(), share)))
             .toList(),
         lie,
-        push);
+        push,
+        axles);
   }
 
   private static double[] times(double[] values, double[] share) {
@@ -164,7 +181,8 @@ public record Ground(
         Centreline.piece(right, from, count),
         strips.stream().map(s -> s.piece(from, count)).toList(),
         lie == null ? null : lie.piece(from, count),
-        push == null ? null : push.piece(from, count));
+        push == null ? null : push.piece(from, count),
+        axles == null ? null : axles.piece(from, count));
   }
 
   /** The factor under each place of a line. */

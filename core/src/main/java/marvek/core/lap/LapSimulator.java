@@ -262,7 +262,7 @@ public final class LapSimulator {
   private static double pull(Path path, Limits limits, int i, double v, double share) {
     double square = v * v;
     double load = limits.load(path, i, square);
-    double most = limits.traction(load, limits.ellipse(path, i, square, load), path.grip()[i]);
+    double most = limits.traction(load, limits.ellipse(path, i, square, load), path.driving(i));
     return Math.min(share * limits.engineDrive(v), most);
   }
 
@@ -285,7 +285,7 @@ public final class LapSimulator {
   private static double press(Path path, Limits limits, int i, double v) {
     double square = v * v;
     double load = limits.load(path, i, square);
-    return limits.brakingMost(load, limits.ellipse(path, i, square, load), path.grip()[i]);
+    return limits.brakingMost(load, limits.ellipse(path, i, square, load), path.braking(i));
   }
 
   private static LapTrace trace(
@@ -319,7 +319,7 @@ public final class LapSimulator {
         throttle[i] = held && wheels > 0.9 * full ? 1 : Math.min(1, wheels / Math.max(full, 0.1));
       } else {
         brake[i] =
-            Math.min(1, -wheels / Math.max(limits.brakingMost(load, 1, path.grip()[i]), 0.1));
+            Math.min(1, -wheels / Math.max(limits.brakingMost(load, 1, path.braking(i)), 0.1));
       }
     }
     return new LapTrace(

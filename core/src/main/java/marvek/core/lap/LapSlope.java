@@ -275,9 +275,9 @@ public final class LapSlope {
     double towards = kappa > 0 ? sin : -sin;
     double rise = path.verticalCurvature()[i] + Math.abs(kappa) * towards + limits.downforce;
     double n = Math.max(0, Limits.flatLoad(path, i) + square * rise);
-    double most = limits.sidewaysMost(n, path.grip()[i]);
+    double most = limits.sidewaysMost(n, path.turning(i));
     double mostByLoad =
-        path.grip()[i] * limits.muY * (limits.sensitivity(n) + limits.sensitivitySlope(n) * n);
+        path.turning(i) * limits.muY * (limits.sensitivity(n) + limits.sensitivitySlope(n) * n);
     double bySquare = mostByLoad * rise - Math.abs(kappa) * cos;
     if (bySquare > -1e-9) {
       return;
@@ -288,13 +288,18 @@ public final class LapSlope {
     out.grip()[i] += to * most / path.grip()[i];
   }
 
-  /** Load, grip and what the turn leaves of it, with their slopes. */
-  private void tyres(int i, double v, boolean held) {
+  /**
+   * Load, grip and what the turn leaves of it, with their slopes.
+   *
+   * @param along what the tyres have of the grip in this direction
+   */
+  private void tyres(int i, double v, boolean held, double along) {
     double square = v * v;
     double sin = Limits.sinCrossfall(path, i);
     double cos = Limits.cosCrossfall(path, i);
     double kappa = path.curvature()[i];
     double ground = path.grip()[i];
+    double turning = path.turning(i);
     double rise = path.verticalCurvature()[i] + kappa * sin + limits.downforce;
     load = Limits.flatLoad(path, i) + square * rise;
     loadByV = 2 * v * rise;
@@ -306,10 +311,10 @@ public final class LapSlope {
     }
     double less = limits.sensitivity(load);
     double lessByLoad = limits.sensitivitySlope(load);
-    mu = ground * limits.muX * less;
-    muByV = ground * limits.muX * lessByLoad * loadByV;
-    muByK = ground * limits.muX * lessByLoad * loadByK;
-    muByG = limits.muX * less;
+    mu = along * limits.muX * less;
+    muByV = along * limits.muX * lessByLoad * loadByV;
+    muByK = along * limits.muX * lessByLoad * loadByK;
+    muByG = mu / ground;
     double head = limits.headwind(path, i, v);
     resistance = limits.resistance(path, i, v, load);
     double rolling = limits.vehicle().tyres().rolling();
@@ -319,13 +324,13 @@ public final class LapSlope {
     leftByV = 0;
     leftByK = 0;
     leftByG = 0;
-    double most = ground * limits.muY * less * load;
+    double most = turning * limits.muY * less * load;
     double turn = square * kappa * cos - Units.G * sin - path.push()[i];
     double share = most > 0 ? Math.abs(turn) / most : 1;
     if (held || share >= 1) {
       return;
     }
-    double mostByLoad = ground * limits.muY * (less + lessByLoad * load);
+    double mostByLoad = turning * limits.muY * (less + lessByLoad * load);
     double sign = turn < 0 ? -1 : 1;
     left = Math.sqrt(1 - share * share);
     double bend = -share / Math.max(left, STEEPEST) / most;
@@ -335,7 +340,7 @@ public final class LapSlope {
   }
 
   private void drive(int i, double v, boolean held) {
-    tyres(i, v, held);
+    tyres(i, v, held, path.driving(i));
     sign = -1;
     double grip = mu * left;
     double spread = 1 + grip * limits.driveTransfer;
@@ -373,7 +378,7 @@ public final class LapSlope {
   }
 
   private void deceleration(int i, double v, boolean held) {
-    tyres(i, v, held);
+    tyres(i, v, held, path.braking(i));
     sign = 1;
     double most = mu * load;
     double byMu = load;

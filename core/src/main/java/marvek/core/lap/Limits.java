@@ -200,8 +200,8 @@ public final class Limits {
     return mu * sensitivity(load);
   }
 
-  /** What load does to the grip, 1 at the static load. */
-  double sensitivity(double load) {
+  /** What a load per mass does to the grip, 1 at the static load. */
+  public double sensitivity(double load) {
     double at = load * heavier / (Units.G * LOAD_STEP);
     int k = (int) at;
     if (k >= LOADS - 1) {
@@ -211,7 +211,7 @@ public final class Limits {
   }
 
   /** Sideways acceleration that the tyres must give along the road surface, m/s², unsigned. */
-  double sideways(Path path, int i, double square) {
+  public double sideways(Path path, int i, double square) {
     double c = path.crossfall()[i];
     return Math.abs(
         square * path.curvature()[i] * cosFromSquare(c * c)
@@ -250,14 +250,14 @@ public final class Limits {
       return FASTEST;
     }
     // What is spare is concave in the square of the speed: Newton's steps close in from above.
-    double bound = path.grip()[i] * mu(muY, flat);
+    double bound = path.turning(i) * mu(muY, flat);
     double free = kappa * cos - bound * rise;
     double square = free <= 0 ? fastest : (bound * flat + helps) / free;
     square = Math.max(1, Math.min(fastest, square));
     for (int round = 0; round < 12; round++) {
       double load = Math.max(0, flat + square * rise);
       double slope =
-          path.grip()[i] * muY * (sensitivity(load) + sensitivitySlope(load) * load) * rise
+          path.turning(i) * muY * (sensitivity(load) + sensitivitySlope(load) * load) * rise
               - kappa * cos;
       double next =
           slope >= 0
@@ -283,12 +283,12 @@ public final class Limits {
       double helps,
       double cos) {
     double load = Math.max(0, flat + square * rise);
-    return path.grip()[i] * mu(muY, load) * load - square * kappa * cos + helps;
+    return path.turning(i) * mu(muY, load) * load - square * kappa * cos + helps;
   }
 
   /** What is left of the grip along when the corner takes its share, 0 to 1. */
   public double ellipse(Path path, int i, double square, double load) {
-    double most = sidewaysMost(load, path.grip()[i]);
+    double most = sidewaysMost(load, path.turning(i));
     double share = most > 0 ? sideways(path, i, square) / most : 1;
     return share >= 1 ? 0 : Math.sqrt(1 - share * share);
   }
@@ -302,9 +302,8 @@ public final class Limits {
   public double use(Path path, int i, double v, double braking) {
     double square = v * v;
     double load = load(path, i, square);
-    double ground = path.grip()[i];
-    double across = sidewaysMost(load, ground);
-    double along = brakingMost(load, 1, ground);
+    double across = sidewaysMost(load, path.turning(i));
+    double along = brakingMost(load, 1, path.braking(i));
     return Math.hypot(
         across > 0 ? sideways(path, i, square) / across : 2, along > 0 ? braking / along : 2);
   }
@@ -370,45 +369,69 @@ public final class Limits {
         : (sensitivity[k + 1] - sensitivity[k]) * heavier / (Units.G * LOAD_STEP);
   }
 
+  /** Downforce for each m²/s² of the squared speed, m/s² per mass. */
+  public double downforce() {
+    return downforce;
+  }
+
+  /** Most that the tyres give along on the level at walking speed, all axles at once, m/s². */
+  public double gripAlong() {
+    return mu(muX, Units.G) * Units.G;
+  }
+
+  /** Most drive that the driven tyres bear on the level at walking speed, at full pace, m/s². */
+  public double wheelDrive() {
+    return drivingGrip(Units.G, 1, 1);
+  }
+
   /** Drive that the driven tyres and the front wheel's wish to stay down allow, m/s². */
   public double traction(double load, double ellipse, double ground) {
+    return pulling * drivingGrip(load, ellipse, ground);
+  }
+
+  /** The same whatever the driver uses of it. */
+  public double drivingGrip(double load, double ellipse, double ground) {
     double mu = ground * mu(muX, load) * ellipse;
     // With enough grip all the load moves to the driven rear axle; it cannot carry more than that.
     double spread = 1 + mu * driveTransfer;
     double most = mu * load * (spread > driveShare ? driveShare / spread : 1);
-    return pulling * (motorcycle ? Math.min(most, wheelie * load) : most);
+    return motorcycle ? Math.min(most, wheelie * load) : most;
   }
 
   /** Most drive at a place and speed, m/s². */
   public double driveMost(Path path, int i, double v) {
     double square = v * v;
     double load = load(path, i, square);
-    return Math.min(engineDrive(v), traction(load, ellipse(path, i, square, load), path.grip()[i]));
+    return Math.min(
+        engineDrive(v), traction(load, ellipse(path, i, square, load), path.driving(i)));
   }
 
   /** Most braking by the wheels with the grip left over, m/s², without drag or gradient. */
   public double brakingMost(double load, double ellipse, double ground) {
+    return Math.min(brakeCap, braking * brakingGrip(load, ground) * ellipse);
+  }
+
+  /** Braking that the tyres bear straight on, whatever the brakes and the driver do, m/s². */
+  public double brakingGrip(double load, double ground) {
     double mu = ground * mu(muX, load);
     // The axle that locks first sets the most; load moves forward with the braking itself.
     double most = mu * load;
     if (motorcycle) {
-      most = Math.min(most, stoppie * load);
-    } else {
-      double front = frontShare - mu * transfer;
-      if (front > 0) {
-        most = Math.min(most, mu * staticFront / front * load);
-      }
-      double rear = 1 - frontShare + mu * transfer;
-      most = Math.min(most, mu * (1 - staticFront) / rear * load);
+      return Math.min(most, stoppie * load);
     }
-    return Math.min(brakeCap, braking * most * ellipse);
+    double front = frontShare - mu * transfer;
+    if (front > 0) {
+      most = Math.min(most, mu * staticFront / front * load);
+    }
+    double rear = 1 - frontShare + mu * transfer;
+    return Math.min(most, mu * (1 - staticFront) / rear * load);
   }
 
   /** Most deceleration at a place and speed, brakes, drag and gradient together, m/s². */
   public double deceleration(Path path, int i, double v) {
     double square = v * v;
     double load = load(path, i, square);
-    return brakingMost(load, ellipse(path, i, square, load), path.grip()[i])
+    return brakingMost(load, ellipse(path, i, square, load), path.braking(i))
         + resistance(path, i, v, load);
   }
 }

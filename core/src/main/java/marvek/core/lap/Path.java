@@ -2,6 +2,7 @@ package marvek.core.lap;
 
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Loop;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A line over the road, sampled at the road's stations. Arrays are closed and not to be changed by
@@ -17,6 +18,7 @@ import marvek.core.circuit.Loop;
  * @param grip what the ground leaves of the tyres' grip under the path, 1 for good tarmac
  * @param wind factor on the day's wind
  * @param push of a side wind, m/s² to the left
+ * @param axles what two axles leave of the grip of one point; null to take them as one
  */
 public record Path(
     double[] offset,
@@ -28,7 +30,8 @@ public record Path(
     double[] heading,
     double[] grip,
     double[] wind,
-    double[] push) {
+    double[] push,
+    @Nullable AxleShares axles) {
 
   /** A path over good tarmac. */
   public Path(
@@ -70,7 +73,23 @@ public record Path(
         heading,
         grip,
         Ground.good(offset.length).left(),
-        new double[offset.length]);
+        new double[offset.length],
+        null);
+  }
+
+  /** What the tyres have to turn with at a station: the grip of the ground by two axles. */
+  public double turning(int i) {
+    return axles == null ? grip[i] : grip[i] * axles.turning()[i];
+  }
+
+  /** What they have to brake with. */
+  public double braking(int i) {
+    return axles == null ? grip[i] : grip[i] * axles.braking()[i];
+  }
+
+  /** What they have to drive with. */
+  public double driving(int i) {
+    return axles == null ? grip[i] : grip[i] * axles.driving()[i];
   }
 
   public int size() {
@@ -94,13 +113,24 @@ public record Path(
         heading,
         share,
         wind,
-        push);
+        push,
+        axles);
   }
 
   /** The same line up and down other slopes, in radians. */
   public Path withGradient(double[] slopes) {
     return new Path(
-        offset, step, curvature, slopes, verticalCurvature, crossfall, heading, grip, wind, push);
+        offset,
+        step,
+        curvature,
+        slopes,
+        verticalCurvature,
+        crossfall,
+        heading,
+        grip,
+        wind,
+        push,
+        axles);
   }
 
   /** Length of the path in metres. */
@@ -165,6 +195,7 @@ public record Path(
         road.heading(),
         ground.under(road, offset),
         lie == null ? Ground.good(n).left() : lie.wind(),
-        side == null ? new double[n] : side.push());
+        side == null ? new double[n] : side.push(),
+        ground.axles());
   }
 }

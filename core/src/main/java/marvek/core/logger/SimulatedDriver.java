@@ -635,7 +635,7 @@ public final class SimulatedDriver {
         double s = k < i.release ? press * shape(i, k, t) : 0;
         double load = limits.load(path, p, v * v);
         double a =
-            s * limits.brakingMost(load, 1, path.grip()[p]) + limits.resistance(path, p, v, load);
+            s * limits.brakingMost(load, 1, path.braking(p)) + limits.resistance(path, p, v, load);
         if (s == 0) {
           a += vehicle.brakes().engineBraking();
         }
@@ -656,11 +656,11 @@ public final class SimulatedDriver {
       double a;
       if (brake > 0) {
         double grip = locked ? SLIDING_GRIP : 1;
-        a = -grip * brake * limits.brakingMost(load, 1, path.grip()[p]) - resist;
+        a = -grip * brake * limits.brakingMost(load, 1, path.braking(p)) - resist;
       } else if (throttle <= 0) {
         a = -vehicle.brakes().engineBraking() - resist;
       } else {
-        double most = limits.traction(load, limits.ellipse(path, p, v * v, load), path.grip()[p]);
+        double most = limits.traction(load, limits.ellipse(path, p, v * v, load), path.driving(p));
         double pull = shifting > 0 ? 0 : throttle * vehicle.wheelForce(v, gear) / limits.mass();
         pull +=
             shifting > 0

@@ -1,6 +1,7 @@
 package marvek.core.plan;
 
 import java.util.List;
+import marvek.core.axle.AxleGrip;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.Loop;
@@ -86,10 +87,11 @@ public record ComputedLap(
       Conditions conditions,
       Watch watch) {
     Room room = Room.on(road, vehicle, ground);
-    Path first = Path.over(road, MinimumCurvature.offsets(road, room), ground);
-    double boost = LapSimulator.lap(first, vehicle, conditions).boostBelow();
+    double[] start = MinimumCurvature.offsets(road, room);
+    Held first = Held.on(road, ground, start, vehicle, conditions);
+    double boost = first.lap().boostBelow();
     Limits limits = new Limits(vehicle, conditions, boost);
-    double[] offset = QuickestLine.fresh(road, room, ground, limits, watch).offset();
+    double[] offset = QuickestLine.fresh(road, room, first.ground(), limits, watch).offset();
     ComputedLap computed = onLine(road, corners, ground, vehicle, conditions, offset);
     // The boost is spent elsewhere on a quicker line, which may ask for another one.
     return Math.abs(computed.lap().boostBelow() - boost) > BOOST_MOVED
@@ -119,20 +121,13 @@ public record ComputedLap(
       Vehicle vehicle,
       Conditions conditions,
       double[] offset) {
-    Ground calm = ground.pushed(null);
-    Path path = Path.over(road, offset, calm);
-    LapTrace lap = LapSimulator.lap(path, vehicle, conditions);
-    // A side wind pushes by the speed, which it changes little.
-    Ground under = calm;
-    if (conditions.windSpeed() > 0) {
-      under = calm.pushed(new Limits(vehicle, conditions).sideWind(path, lap.speed()));
-      path = Path.over(road, offset, under);
-      lap = LapSimulator.lap(path, vehicle, conditions);
-    }
+    Held held = Held.on(road, ground, offset, vehicle, conditions);
+    Path path = held.path();
+    LapTrace lap = held.lap();
     return new ComputedLap(
         road,
         List.copyOf(corners),
-        under,
+        held.ground(),
         conditions,
         path,
         new Limits(vehicle, conditions, lap.boostBelow()),
@@ -140,6 +135,25 @@ public record ComputedLap(
         CornerLine.all(road, path, corners),
         Brakings.of(road, path, lap, corners),
         new LaidLines());
+  }
+
+  /**
+   * A lap with what depends on its own speeds held: the push of a side wind and what two axles
+   * leave of the grip, both of which change so little with the speed that one round settles.
+   */
+  private record Held(Ground ground, Path path, LapTrace lap) {
+    static Held on(
+        Centreline road, Ground ground, double[] offset, Vehicle vehicle, Conditions conditions) {
+      Ground under = ground.pushed(null).under(null);
+      Path path = Path.over(road, offset, under);
+      LapTrace lap = LapSimulator.lap(path, vehicle, conditions);
+      Limits limits = new Limits(vehicle, conditions, lap.boostBelow());
+      Ground.SideWind wind = conditions.windSpeed() > 0 ? limits.sideWind(path, lap.speed()) : null;
+      under = under.pushed(wind).under(AxleGrip.of(path, limits, lap));
+      path = Path.over(road, offset, under);
+      lap = LapSimulator.lap(path, vehicle, conditions);
+      return new Held(under, path, lap);
+    }
   }
 
   /** The same vehicle and day on another line. */

@@ -250,7 +250,7 @@ final class PlannedCorner {
     return drag
         + share
             * limits.brakingMost(
-                load, limits.ellipse(path, at(k), square, load), path.grip()[at(k)]);
+                load, limits.ellipse(path, at(k), square, load), path.braking(at(k)));
   }
 
   private void drive() {
@@ -382,12 +382,12 @@ final class PlannedCorner {
     double drag = limits.resistance(path, at(k), v, load);
     double pressed = pressure(k);
     return pressed > 0
-        ? drag + Math.min(peak * pressed, limits.brakingMost(load, 1, path.grip()[at(k)]))
+        ? drag + Math.min(peak * pressed, limits.brakingMost(load, 1, path.braking(at(k))))
         : drag + limits.vehicle().brakes().engineBraking();
   }
 
   double straightMost(int k, double v) {
-    return limits.brakingMost(limits.load(path, at(k), v * v), 1, path.grip()[at(k)]);
+    return limits.brakingMost(limits.load(path, at(k), v * v), 1, path.braking(at(k)));
   }
 
   private double pressure(int k) {
@@ -458,11 +458,11 @@ final class PlannedCorner {
 
   private double brakeUse(int k, double v) {
     double load = limits.load(path, at(k), v * v);
-    double most = limits.brakingMost(load, 1, path.grip()[at(k)]);
+    double most = limits.brakingMost(load, 1, path.braking(at(k)));
     double use =
         effort
             * limits.brakingMost(
-                load, limits.ellipse(path, at(k), v * v, load), path.grip()[at(k)]);
+                load, limits.ellipse(path, at(k), v * v, load), path.braking(at(k)));
     return most > 0 ? use / most : 0;
   }
 
@@ -610,7 +610,7 @@ final class PlannedCorner {
       double square = v * v;
       double load = limits.load(path, at(k), square);
       double most =
-          limits.traction(load, limits.ellipse(path, at(k), square, load), path.grip()[at(k)]);
+          limits.traction(load, limits.ellipse(path, at(k), square, load), path.driving(at(k)));
       double ds = path.step()[at(k)];
       double drive = limits.vehicle().wheelForce(v, held) / limits.mass();
       double pulling = Math.max(0, 1 - without * v / ds);

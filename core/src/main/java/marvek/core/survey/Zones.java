@@ -46,7 +46,7 @@ public final class Zones {
     }
     boolean lies =
         zones.stream().anyMatch(z -> z.kind().effect() != Zone.Effect.GRIP && z.counts());
-    return new Ground(left, right, strips, lies ? lie(road, zones) : null, null);
+    return new Ground(left, right, strips, lies ? lie(road, zones) : null, null, null);
   }
 
   private static double[] strip(

@@ -62,6 +62,15 @@ public record SetupParameter(
     }
     all.add(
         new SetupParameter("wings.downforce", "Wings", "Downforce area", "m²", -1, 8, 0.05, true));
+    all.add(
+        new SetupParameter("wings.front", "Wings", "Downforce at the front", "%", 0, 100, 1, true));
+    all.add(
+        new SetupParameter("wings.steps", "Wings", "Rear wing, steps up", "", -20, 20, 1, true));
+    all.add(
+        new SetupParameter("roll.front", "Chassis", "Roll held at the front", "%", 5, 95, 1, true));
+    all.add(
+        new SetupParameter(
+            "bar.steps", "Chassis", "Front bar, steps stiffer", "", -20, 20, 1, true));
     all.add(new SetupParameter("wings.drag", "Wings", "Drag area", "m²", 0.05, 4, 0.01, true));
     all.add(
         new SetupParameter(

@@ -119,37 +119,47 @@ public record SetupSheet(String name, Purpose purpose, List<Setting> settings, S
     for (int g = 0; g < ratios.size(); g++) {
       ratios.set(g, number("gears." + (g + 1)).orElse(ratios.get(g)));
     }
-    return new Vehicle(
-        v.kind(),
-        mass,
-        v.width(),
-        v.wheelbase(),
-        v.cogHeight(),
-        v.cogToFront(),
-        v.engine(),
-        new Vehicle.Gearbox(
-            ratios,
-            number("gears.final").orElse(v.gearbox().finalDrive()),
-            v.gearbox().rollingRadius(),
-            v.gearbox().efficiency(),
-            v.gearbox().shiftTime(),
-            v.gearbox().drive()),
-        new Vehicle.Tyres(
-            v.tyres().muX() * grip,
-            v.tyres().muY() * grip,
-            v.tyres().loadSensitivity(),
-            v.tyres().rolling()),
-        new Vehicle.Aero(
-            number("wings.drag").orElse(v.aero().cdA()),
-            number("wings.downforce").orElse(v.aero().clA())),
-        new Vehicle.Brakes(
-            v.brakes().mostForce(),
-            number("brakes.bias").map(b -> b / 100).orElse(v.brakes().frontShare()),
-            v.brakes().engineBraking()),
-        v.leanLimit(),
-        v.boost(),
-        floor,
-        fuel);
+    Vehicle set =
+        new Vehicle(
+            v.kind(),
+            mass,
+            v.width(),
+            v.wheelbase(),
+            v.cogHeight(),
+            v.cogToFront(),
+            v.engine(),
+            new Vehicle.Gearbox(
+                ratios,
+                number("gears.final").orElse(v.gearbox().finalDrive()),
+                v.gearbox().rollingRadius(),
+                v.gearbox().efficiency(),
+                v.gearbox().shiftTime(),
+                v.gearbox().drive()),
+            new Vehicle.Tyres(
+                v.tyres().muX() * grip,
+                v.tyres().muY() * grip,
+                v.tyres().loadSensitivity(),
+                v.tyres().rolling()),
+            new Vehicle.Aero(
+                number("wings.drag").orElse(v.aero().cdA()),
+                number("wings.downforce").orElse(v.aero().clA())),
+            new Vehicle.Brakes(
+                v.brakes().mostForce(), v.brakes().frontShare(), v.brakes().engineBraking()),
+            v.leanLimit(),
+            v.boost(),
+            floor,
+            fuel,
+            v.chassis());
+    Vehicle.Balance is = set.balance();
+    Vehicle.Balance to =
+        new Vehicle.Balance(
+            number("brakes.bias").map(b -> b / 100).orElse(is.brakes()),
+            number("roll.front").map(r -> r / 100).orElse(is.roll()),
+            number("wings.front").map(l -> l / 100).orElse(is.lift()));
+    set = to.equals(is) ? set : set.balanced(to);
+    double bar = number("bar.steps").orElse(0.0);
+    double wing = number("wings.steps").orElse(0.0);
+    return bar == 0 && wing == 0 ? set : set.stepped(0, bar, wing);
   }
 
   /** What cannot be on a sheet, each with the reason; empty when all is well. */

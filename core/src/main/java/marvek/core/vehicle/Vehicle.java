@@ -22,6 +22,7 @@ import org.jspecify.annotations.Nullable;
  * @param boost electric boost; null without
  * @param floor what meets a kerb; null to take what is usual for the kind and width
  * @param fuel tank; null when fuel is not told apart from the mass
+ * @param chassis what tells the axles apart; null to take what is usual
  */
 public record Vehicle(
     VehicleKind kind,
@@ -38,7 +39,44 @@ public record Vehicle(
     @Nullable Double leanLimit,
     @Nullable Boost boost,
     @Nullable Floor floor,
-    @Nullable Fuel fuel) {
+    @Nullable Fuel fuel,
+    @Nullable Chassis chassis) {
+
+  /** A vehicle with the usual chassis. */
+  public Vehicle(
+      VehicleKind kind,
+      double mass,
+      double width,
+      double wheelbase,
+      double cogHeight,
+      double cogToFront,
+      Engine engine,
+      Gearbox gearbox,
+      Tyres tyres,
+      Aero aero,
+      Brakes brakes,
+      @Nullable Double leanLimit,
+      @Nullable Boost boost,
+      @Nullable Floor floor,
+      @Nullable Fuel fuel) {
+    this(
+        kind,
+        mass,
+        width,
+        wheelbase,
+        cogHeight,
+        cogToFront,
+        engine,
+        gearbox,
+        tyres,
+        aero,
+        brakes,
+        leanLimit,
+        boost,
+        floor,
+        fuel,
+        null);
+  }
 
   /** A vehicle with the usual floor and no fuel told apart. */
   public Vehicle(
@@ -203,6 +241,167 @@ public record Vehicle(
    * @param density kg per litre
    */
   public record Fuel(double load, double capacity, double density) {}
+
+  /**
+   * What tells the front axle from the rear one.
+   *
+   * @param trackFront m between the middles of the front tyres; 0 for a motorcycle
+   * @param trackRear m between those of the rear tyres
+   * @param rollFront share of the roll stiffness at the front, 0 to 1
+   * @param liftFront share of the downforce at the front
+   * @param gripRear grip of a rear tyre against a front one, each at its own static load
+   * @param closedTorque Nm with which the engine holds back when the throttle is shut
+   * @param brakeStep share of braking that one step of the balance moves to the front
+   * @param barStep share of the roll stiffness that one step of a stiffer front bar moves there
+   * @param wingStep m² of downforce that one step of the rear wing adds
+   * @param wingDrag m² of drag that comes with it
+   * @param entered balance with which the grip was entered; null for the one that the vehicle has.
+   *     What moves the balance afterwards keeps it.
+   */
+  public record Chassis(
+      double trackFront,
+      double trackRear,
+      double rollFront,
+      double liftFront,
+      double gripRear,
+      double closedTorque,
+      double brakeStep,
+      double barStep,
+      double wingStep,
+      double wingDrag,
+      @Nullable Balance entered) {
+    Chassis set(double roll, double lift, Balance before) {
+      return new Chassis(
+          trackFront,
+          trackRear,
+          roll,
+          lift,
+          gripRear,
+          closedTorque,
+          brakeStep,
+          barStep,
+          wingStep,
+          wingDrag,
+          before);
+    }
+  }
+
+  /**
+   * What of the balance can be set.
+   *
+   * @param brakes share of braking at the front
+   * @param roll share of the roll stiffness at the front
+   * @param lift share of the downforce at the front
+   */
+  public record Balance(double brakes, double roll, double lift) {}
+
+  /** The balance as it is. */
+  public Balance balance() {
+    Chassis c = chassisOrUsual();
+    return new Balance(brakes.frontShare(), c.rollFront(), c.liftFront());
+  }
+
+  /** The balance with which the grip was entered. */
+  public Balance balanceEntered() {
+    Balance entered = chassis == null ? null : chassis.entered();
+    return entered == null ? balance() : entered;
+  }
+
+  /** The same vehicle with the balance with which its grip was entered. */
+  public Vehicle asEntered() {
+    Balance entered = balanceEntered();
+    return entered.equals(balance()) ? this : balanced(entered);
+  }
+
+  /** The same vehicle with another balance, which remembers the one its grip was entered with. */
+  public Vehicle balanced(Balance to) {
+    return with(
+        new Brakes(brakes.mostForce(), to.brakes(), brakes.engineBraking()),
+        chassisOrUsual().set(to.roll(), to.lift(), balanceEntered()));
+  }
+
+  /**
+   * The chassis, or what is usual for a vehicle like this (common practice, no source): it rolls a
+   * little more on its front axle than its weight asks for, and the air presses a little behind the
+   * centre of gravity, so that it pushes rather than turns at the limit.
+   */
+  public Chassis chassisOrUsual() {
+    if (chassis != null) {
+      return chassis;
+    }
+    double front = 1 - cogToFront / wheelbase;
+    double track = floorOrUsual().track();
+    int gear = (gears() + 1) / 2;
+    return new Chassis(
+        track,
+        track,
+        Math.min(0.95, front + 0.04),
+        Math.max(0, front - 0.01),
+        1.04,
+        mass * brakes.engineBraking() * gearbox.rollingRadius() / overall(gear),
+        0.005,
+        0.01,
+        0.03 * Math.max(0.2, Math.abs(aero.clA())),
+        0.008 * Math.max(0.2, Math.abs(aero.clA())),
+        null);
+  }
+
+  /** Deceleration by the engine with the throttle shut in a gear, m/s². */
+  public double engineHolds(int gear) {
+    return chassisOrUsual().closedTorque() * overall(gear) / gearbox.rollingRadius() / mass;
+  }
+
+  /**
+   * The vehicle with steps taken on its set-up.
+   *
+   * @param brake steps of the brake balance to the front
+   * @param bar steps stiffer at the front
+   * @param wing steps more of the rear wing
+   */
+  public Vehicle stepped(double brake, double bar, double wing) {
+    Chassis c = chassisOrUsual();
+    double clA = aero.clA() + wing * c.wingStep();
+    double lift = Math.abs(clA) < 1e-6 ? c.liftFront() : c.liftFront() * aero.clA() / clA;
+    Vehicle balanced =
+        balanced(
+            new Balance(
+                Math.max(0.2, Math.min(1, brakes.frontShare() + brake * c.brakeStep())),
+                Math.max(0.05, Math.min(0.95, c.rollFront() + bar * c.barStep())),
+                wing == 0 ? c.liftFront() : Math.max(0, Math.min(1, lift))));
+    return wing == 0
+        ? balanced
+        : balanced.with(
+            new Aero(aero.cdA() + wing * c.wingDrag(), clA), balanced.brakes, balanced.chassis);
+  }
+
+  /** The same with another chassis. */
+  public Vehicle with(@Nullable Chassis other) {
+    return with(aero, brakes, other);
+  }
+
+  private Vehicle with(Brakes brakes, @Nullable Chassis chassis) {
+    return with(aero, brakes, chassis);
+  }
+
+  private Vehicle with(Aero aero, Brakes brakes, @Nullable Chassis chassis) {
+    return new Vehicle(
+        kind,
+        mass,
+        width,
+        wheelbase,
+        cogHeight,
+        cogToFront,
+        engine,
+        gearbox,
+        tyres,
+        aero,
+        brakes,
+        leanLimit,
+        boost,
+        floor,
+        fuel,
+        chassis);
+  }
 
   /** The floor, or what is usual for the kind and width: common practice, no source. */
   public Floor floorOrUsual() {

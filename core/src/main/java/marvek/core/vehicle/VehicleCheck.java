@@ -44,6 +44,19 @@ public final class VehicleCheck {
       c.within("floor.track", floor.track(), 0, v.width(), "m between the middles of the tyres");
       c.within("floor.tyreWidth", floor.tyreWidth(), 0.05, 0.6, "m");
     }
+    Vehicle.Chassis chassis = v.chassis();
+    if (chassis != null) {
+      double narrow = v.kind() == VehicleKind.MOTORCYCLE ? 0 : 0.5;
+      c.within("chassis.trackFront", chassis.trackFront(), narrow, v.width(), "m, front wheels");
+      c.within("chassis.trackRear", chassis.trackRear(), narrow, v.width(), "m, rear wheels");
+      c.within("chassis.rollFront", chassis.rollFront(), 0.05, 0.95, "");
+      c.within("chassis.liftFront", chassis.liftFront(), 0, 1, "");
+      c.within("chassis.closedTorque", chassis.closedTorque(), 0, 500, "Nm");
+      c.within("chassis.brakeStep", chassis.brakeStep(), 0, 0.1, "");
+      c.within("chassis.barStep", chassis.barStep(), 0, 0.2, "");
+      c.within("chassis.wingStep", chassis.wingStep(), 0, 1, "m²");
+      c.within("chassis.wingDrag", chassis.wingDrag(), 0, 0.5, "m²");
+    }
     Vehicle.Fuel fuel = v.fuel();
     if (fuel != null) {
       c.within("fuel.capacity", fuel.capacity(), 1, 300, "litres");

@@ -34,7 +34,8 @@ class RoadActsTest {
         zero,
         new double[] {1},
         new double[] {1},
-        new double[] {push});
+        new double[] {push},
+        null);
   }
 
   private static double speed(Path path) {

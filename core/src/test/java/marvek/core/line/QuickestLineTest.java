@@ -14,6 +14,7 @@ import marvek.core.circuit.OutlineFile;
 import marvek.core.fixtures.Bumps;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.fixtures.Tracks;
+import marvek.core.lap.AxleShares;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.Driving;
 import marvek.core.lap.Ground;
@@ -92,12 +93,16 @@ class QuickestLineTest {
     // that falls to one side, bumps and a side wind beside it.
     Ground.Lie lie = Ground.Lie.of(road);
     double[] push = new double[road.size()];
+    AxleShares axles = new AxleShares(left.clone(), left.clone(), left.clone());
     for (int i = 0; i < road.size(); i++) {
+      axles.turning()[i] = 1 + 0.05 * Math.sin(i / 30.0);
+      axles.braking()[i] = 0.9 + 0.1 * Math.sin(i / 40.0);
+      axles.driving()[i] = 0.95 + 0.1 * Math.cos(i / 50.0);
       lie.crossfall()[i] += 0.03 * Math.sin(i / 60.0);
       lie.verticalCurvature()[i] -= 0.0005 * (1 + Math.cos(i / 45.0));
       push[i] = 0.8 * Math.sin(i / 90.0);
     }
-    Ground ground = new Ground(left, none, List.of(), lie, new Ground.SideWind(push));
+    Ground ground = new Ground(left, none, List.of(), lie, new Ground.SideWind(push), axles);
     Limits limits = new Limits(v, DAY.withDriving(new Driving(0.85, 0.9, 0.7, 0.15)));
     double[] start = MinimumCurvature.offsets(road, room);
     int knots = (int) Math.round(road.length() / 20);

@@ -1,0 +1,104 @@
+package marvek.core.axle;
+
+import marvek.core.lap.AxleShares;
+import marvek.core.lap.LapTrace;
+import marvek.core.lap.Limits;
+import marvek.core.lap.Path;
+import marvek.core.units.Units;
+
+/**
+ * What two axles leave of the grip that a lap of one point uses. The factors are taken at the
+ * speeds of a lap and held while the next one is driven; they change so little with the speed that
+ * one round settles a lap within 0.01 %.
+ */
+public final class AxleGrip {
+  // Nearer to the limit across than this the ellipse leaves so little along that a ratio says
+  // nothing.
+  private static final double NEAREST = 0.95;
+  private static final double LEAST = 0.7;
+  private static final double MOST = 1.3;
+
+  private AxleGrip() {}
+
+  /** The factors along a lap; ones for a motorcycle, which moves no load across. */
+  public static AxleShares of(Path path, Limits limits, LapTrace lap) {
+    int n = path.size();
+    double[] turning = new double[n];
+    double[] braking = new double[n];
+    double[] driving = new double[n];
+    Axles axles = new Axles(limits);
+    Entered entered = new Entered(limits);
+    for (int i = 0; i < n; i++) {
+      turning[i] = 1;
+      braking[i] = 1;
+      driving[i] = 1;
+      double square = lap.speed()[i] * lap.speed()[i];
+      double load = limits.load(path, i, square);
+      double weight = load - square * limits.downforce();
+      double ground = path.grip()[i];
+      double one = limits.sidewaysMost(load, ground);
+      if (axles.motorcycle() || one <= 0 || weight <= 0) {
+        continue;
+      }
+      double most = axles.sidewaysMost(weight, square, ground);
+      turning[i] = within(most / one);
+      double turn = Math.min(NEAREST * most, limits.sideways(path, i, square));
+      double share = turn / most;
+      double left = Math.sqrt(1 - share * share);
+      braking[i] =
+          within(
+              axles.brakingMost(weight, square, turn, ground)
+                  / (left * limits.brakingGrip(load, ground))
+                  / entered.braking(share));
+      driving[i] =
+          within(
+              axles.drivingMost(weight, square, turn, ground)
+                  / limits.drivingGrip(load, left, ground)
+                  / entered.driving(share));
+    }
+    return new AxleShares(turning, braking, driving);
+  }
+
+  /**
+   * What two axles leave of the ellipse on the level at walking speed, by the share across. The
+   * grip that was entered is that of the whole vehicle there, the ellipse with it: what counts is
+   * what speed, air, slopes and ground change of it.
+   */
+  private static final class Entered {
+    private static final int NODES = 20;
+    private final double[] braking = new double[NODES + 1];
+    private final double[] driving = new double[NODES + 1];
+
+    Entered(Limits limits) {
+      Axles axles = Axles.asEntered(limits);
+      Limits as = axles.limits();
+      double most = axles.sidewaysMost(Units.G, 0, 1);
+      for (int k = 0; k <= NODES; k++) {
+        double share = NEAREST * k / NODES;
+        double left = Math.sqrt(1 - share * share);
+        braking[k] =
+            axles.brakingMost(Units.G, 0, share * most, 1) / (left * as.brakingGrip(Units.G, 1));
+        driving[k] =
+            axles.drivingMost(Units.G, 0, share * most, 1) / as.drivingGrip(Units.G, left, 1);
+      }
+    }
+
+    double braking(double share) {
+      return at(braking, share);
+    }
+
+    double driving(double share) {
+      return at(driving, share);
+    }
+
+    private static double at(double[] values, double share) {
+      double x = share / NEAREST * NODES;
+      int k = Math.min(NODES - 1, (int) x);
+      return values[k] + (values[k + 1] - values[k]) * (x - k);
+    }
+  }
+
+  private static double within(double factor) {
+    return Double.isFinite(factor) ? Math.max(LEAST, Math.min(MOST, factor)) : 1;
+  }
+}

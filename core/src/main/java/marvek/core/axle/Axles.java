@@ -1,0 +1,319 @@
+package marvek.core.axle;
+
+import java.util.function.DoubleUnaryOperator;
+import marvek.core.lap.Conditions;
+import marvek.core.lap.Limits;
+import marvek.core.units.Units;
+import marvek.core.vehicle.Vehicle;
+import marvek.core.vehicle.VehicleKind;
+
+/**
+ * A vehicle on two axles and four wheels, quasi-steady. Loads by balance of moments, load moved
+ * across by the share of roll stiffness, forces across by steady yaw, grip of a wheel falling with
+ * its load. Sources: Milliken &amp; Milliken, "Race Car Vehicle Dynamics" (1995), chapters 5 and
+ * 18; Guiggiani, "The Science of Vehicle Dynamics" (2014), chapter 3.
+ *
+ * <p>All forces per mass of the vehicle, m/s². The grip of the wheels is scaled so that the whole
+ * vehicle on the level at walking speed gives the grip that was entered for it, in each direction.
+ */
+public final class Axles {
+  private static final double ENOUGH = 1e-5;
+  private static final int ROUNDS = 40;
+
+  private final Limits limits;
+  private final boolean motorcycle;
+  // Shares of the weight, and what moves along and across for each m/s².
+  private final double front;
+  private final double rear;
+  private final double along;
+  private final double acrossFront;
+  private final double acrossRear;
+  private final double trackRatio;
+  private final double liftFront;
+  private final double liftRear;
+  private final double brakeFront;
+  private final Vehicle.Drive drive;
+  private final double engineHolds;
+  private final double roll;
+  private final double gripRear;
+  // Grip of a wheel at its own static load, across, braking, driving.
+  private final double muAcross;
+  private final double muBraking;
+  private final double muDriving;
+
+  /** The axles of a vehicle on a day. */
+  public Axles(Vehicle vehicle, Conditions conditions) {
+    this(new Limits(vehicle, conditions));
+  }
+
+  /** The axles of the vehicle that limits were made for. */
+  public Axles(Limits limits) {
+    this.limits = limits;
+    Vehicle v = limits.vehicle();
+    Vehicle.Chassis chassis = v.chassisOrUsual();
+    motorcycle = v.kind() == VehicleKind.MOTORCYCLE;
+    rear = v.cogToFront() / v.wheelbase();
+    front = 1 - rear;
+    along = v.cogHeight() / v.wheelbase();
+    acrossFront = motorcycle ? 0 : v.cogHeight() / chassis.trackFront();
+    acrossRear = motorcycle ? 0 : v.cogHeight() / chassis.trackRear();
+    trackRatio = motorcycle ? 1 : chassis.trackFront() / chassis.trackRear();
+    liftFront = limits.downforce() * chassis.liftFront();
+    liftRear = limits.downforce() - liftFront;
+    brakeFront = v.brakes().frontShare();
+    drive = v.gearbox().drive();
+    engineHolds = v.brakes().engineBraking();
+    roll = chassis.rollFront();
+    gripRear = motorcycle ? 1 : chassis.gripRear();
+    double turned = limits.sidewaysMost(Units.G, 1);
+    Loads level = loads(Units.G, 0, turned, 0, v.balanceEntered().roll());
+    muAcross =
+        turned
+            * Math.max(
+                front / grip(level.front, level.acrossFront, front),
+                rear / (gripRear * grip(level.rear, level.acrossRear, rear)));
+    double braked = limits.gripAlong();
+    Loads diving = loads(Units.G, 0, 0, -braked);
+    muBraking = braked / (grip(diving.front, 0, front) + gripRear * grip(diving.rear, 0, rear));
+    double driven = limits.wheelDrive();
+    Loads squat = loads(Units.G, 0, 0, driven);
+    double bears =
+        switch (drive) {
+          case FRONT -> grip(squat.front, 0, front);
+          case REAR -> gripRear * grip(squat.rear, 0, rear);
+          case ALL -> grip(squat.front, 0, front) + gripRear * grip(squat.rear, 0, rear);
+        };
+    muDriving = driven / Math.max(1e-9, bears);
+  }
+
+  /** The axles with the balance with which the vehicle's grip was entered. */
+  static Axles asEntered(Limits limits) {
+    Vehicle v = limits.vehicle().asEntered();
+    return v == limits.vehicle() ? new Axles(limits) : new Axles(v, limits.conditions());
+  }
+
+  Limits limits() {
+    return limits;
+  }
+
+  /**
+   * What the wheels bear, m/s² per mass of the vehicle.
+   *
+   * @param front both front wheels
+   * @param rear both rear wheels
+   * @param acrossFront moved from the inner front wheel to the outer one
+   * @param acrossRear moved from the inner rear wheel to the outer one
+   */
+  public record Loads(double front, double rear, double acrossFront, double acrossRear) {}
+
+  /**
+   * Loads of the wheels.
+   *
+   * @param weight load by gravity and by the road's own bend up and down, m/s²
+   * @param square of the speed, m²/s²
+   * @param turn across by the tyres, m/s²
+   * @param force along by the tyres, m/s²; driving positive
+   */
+  public Loads loads(double weight, double square, double turn, double force) {
+    return loads(weight, square, turn, force, roll);
+  }
+
+  private Loads loads(double weight, double square, double turn, double force, double rolls) {
+    double sum = Math.max(0, weight + square * (liftFront + liftRear));
+    double f = weight * front + square * liftFront - force * along;
+    f = Math.max(0, Math.min(sum, f));
+    double r = sum - f;
+    double bend = Math.abs(turn);
+    double overFront = rolls * bend * acrossFront;
+    double overRear = (1 - rolls) * bend * acrossRear;
+    // A wheel that has left the ground bears nothing; the other axle holds the rest of the roll.
+    if (overFront > f / 2) {
+      overRear += (overFront - f / 2) * trackRatio;
+      overFront = f / 2;
+    }
+    if (overRear > r / 2) {
+      overFront = Math.min(f / 2, overFront + (overRear - r / 2) / trackRatio);
+      overRear = r / 2;
+    }
+    return new Loads(f, r, overFront, overRear);
+  }
+
+  /** What two wheels of an axle grip with at a wheel's grip of 1, m/s². */
+  private double grip(double load, double across, double share) {
+    return wheel(load / 2 + across, share) + wheel(load / 2 - across, share);
+  }
+
+  private double wheel(double load, double share) {
+    return Math.max(0, load) * limits.sensitivity(Math.max(0, load) * 2 / share);
+  }
+
+  /**
+   * How much of their grip the axles use.
+   *
+   * @param front share of the front axle's grip, 1 at its limit
+   * @param rear share of the rear axle's
+   */
+  public record Use(double front, double rear) {
+    /** The one that is nearer to its limit. */
+    public double most() {
+      return Math.max(front, rear);
+    }
+
+    /** Above zero it pushes, below it turns. */
+    public double balance() {
+      return front - rear;
+    }
+
+    /**
+     * How much more the front slips than the rear, as a share of the slip at full sliding: brush
+     * model, U = 3s − 3s² + s³ (Pacejka, "Tire and Vehicle Dynamics", chapter 3).
+     */
+    public double slip() {
+      return slip(front) - slip(rear);
+    }
+
+    private static double slip(double use) {
+      return 1 - Math.cbrt(1 - Math.min(1, use));
+    }
+  }
+
+  /**
+   * Use of the axles.
+   *
+   * @param weight load by gravity and by the road's own bend up and down, m/s²
+   * @param square of the speed
+   * @param turn across by the tyres, m/s²
+   * @param force along by the tyres, m/s²: driving positive, braking by brakes and engine negative
+   * @param engine of a braking what the engine does, m/s², not more than all of it
+   * @param yaw more that the front must give and the rear less for turning ever faster, m/s²
+   * @param ground what it leaves of the grip
+   */
+  public Use use(
+      double weight,
+      double square,
+      double turn,
+      double force,
+      double engine,
+      double yaw,
+      double ground) {
+    Loads n = loads(weight, square, turn, force);
+    double bearsFront = ground * grip(n.front, n.acrossFront, front);
+    double bearsRear = ground * gripRear * grip(n.rear, n.acrossRear, rear);
+    double mu = force < 0 ? muBraking : muDriving;
+    double f;
+    double r;
+    if (force < 0) {
+      double held = Math.min(engine, -force);
+      double brakes = -force - held;
+      double heldFront =
+          switch (drive) {
+            case FRONT -> held;
+            case REAR -> 0;
+            case ALL -> held / 2;
+          };
+      f = brakeFront * brakes + heldFront;
+      r = -force - f;
+    } else {
+      double all = bearsFront + bearsRear;
+      f =
+          switch (drive) {
+            case FRONT -> force;
+            case REAR -> 0;
+            // The split that uses both alike.
+            case ALL -> all > 0 ? force * bearsFront / all : force / 2;
+          };
+      r = force - f;
+    }
+    return new Use(
+        share(f / mu, (turn * front + yaw) / muAcross, bearsFront),
+        share(r / mu, (turn * rear - yaw) / muAcross, bearsRear));
+  }
+
+  private static double share(double along, double across, double grip) {
+    double asked = Math.hypot(along, across);
+    return asked < 1e-9 ? 0 : grip > 1e-9 ? asked / grip : 9;
+  }
+
+  /** Use of both axles, at the limit 1. */
+  private double most(
+      double weight, double square, double turn, double force, double engine, double ground) {
+    return use(weight, square, turn, force, engine, 0, ground).most();
+  }
+
+  /** Most across without braking or driving in steady yaw, m/s². */
+  public double sidewaysMost(double weight, double square, double ground) {
+    double most = limits.sidewaysMost(weight + square * limits.downforce(), ground);
+    return limit(x -> most(weight, square, x, 0, 0, ground), most, 1.6 * most);
+  }
+
+  /** Most braking by the tyres in a bend, m/s². */
+  public double brakingMost(double weight, double square, double turn, double ground) {
+    double load = weight + square * limits.downforce();
+    return alongMost(weight, square, turn, ground, -1, limits.brakingGrip(load, ground));
+  }
+
+  /** Most drive by the tyres in a bend, m/s². */
+  public double drivingMost(double weight, double square, double turn, double ground) {
+    double load = weight + square * limits.downforce();
+    return alongMost(weight, square, turn, ground, 1, limits.drivingGrip(load, 1, ground));
+  }
+
+  private double alongMost(
+      double weight, double square, double turn, double ground, int way, double straight) {
+    double share = turn / limits.sidewaysMost(weight + square * limits.downforce(), ground);
+    double guess = straight * Math.sqrt(Math.max(0.05, 1 - share * share));
+    return limit(
+        x -> most(weight, square, turn, way * x, engineHolds, ground), guess, 1.6 * straight);
+  }
+
+  /** The argument at which a use that rises with it reaches 1; 0 where it is over at once. */
+  private static double limit(DoubleUnaryOperator use, double guess, double highest) {
+    double low = 0;
+    double high = highest;
+    double atLow = -1;
+    double atHigh = 1;
+    double x = guess;
+    // False position from the guess, with the end that stays weighed less (Illinois).
+    for (int i = 0; i < ROUNDS; i++) {
+      double at = use.applyAsDouble(x) - 1;
+      if (Math.abs(at) < ENOUGH) {
+        return x;
+      }
+      if (at > 0) {
+        atLow = i > 1 && atHigh != 1 ? atLow / 2 : atLow;
+        high = x;
+        atHigh = at;
+      } else {
+        atHigh = i > 1 && atLow != -1 ? atHigh / 2 : atHigh;
+        low = x;
+        atLow = at;
+      }
+      if (i == 0) {
+        // The other end near the guess: most are within a fifth of it.
+        x = at > 0 ? Math.max(0, 0.85 * x) : Math.min(highest, 1.15 * x);
+        continue;
+      }
+      if (high - low < ENOUGH * highest) {
+        break;
+      }
+      x =
+          atHigh == 1 || atLow == -1
+              ? (low + high) / 2
+              : low - atLow * (high - low) / (atHigh - atLow);
+    }
+    return (low + high) / 2;
+  }
+
+  /**
+   * The share of brakes at the front at which both axles lock together on the level and straight on
+   * (b + μh)/L, with the wheels' grip as entered.
+   */
+  public double togetherAt(double mu) {
+    return front + mu * along;
+  }
+
+  /** Whether the vehicle leans into bends instead of moving load across. */
+  public boolean motorcycle() {
+    return motorcycle;
+  }
+}

@@ -1,0 +1,277 @@
+package marvek.core.axle;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.List;
+import java.util.Random;
+import marvek.core.circuit.Centreline;
+import marvek.core.fixtures.RandomRoads;
+import marvek.core.lap.AxleShares;
+import marvek.core.lap.Conditions;
+import marvek.core.lap.Ground;
+import marvek.core.lap.LapSimulator;
+import marvek.core.lap.LapTrace;
+import marvek.core.lap.Limits;
+import marvek.core.lap.Path;
+import marvek.core.line.MinimumCurvature;
+import marvek.core.line.Room;
+import marvek.core.units.Units;
+import marvek.core.vehicle.Vehicle;
+import marvek.core.vehicle.VehicleClasses;
+import marvek.core.vehicle.VehicleKind;
+import org.junit.jupiter.api.Test;
+
+class AxlesTest {
+  private static final Conditions DAY = Conditions.dryWarm();
+
+  static List<Vehicle> cars() {
+    return VehicleClasses.all().stream()
+        .map(VehicleClasses.VehicleClass::vehicle)
+        .filter(v -> v.kind() == VehicleKind.CAR)
+        .toList();
+  }
+
+  private static Vehicle changed(
+      Vehicle v,
+      double height,
+      double sensitivity,
+      double brakeFront,
+      double engine,
+      Vehicle.Chassis chassis) {
+    return new Vehicle(
+        v.kind(),
+        v.mass(),
+        v.width(),
+        v.wheelbase(),
+        height,
+        v.cogToFront(),
+        v.engine(),
+        v.gearbox(),
+        new Vehicle.Tyres(v.tyres().muX(), v.tyres().muY(), sensitivity, v.tyres().rolling()),
+        v.aero(),
+        new Vehicle.Brakes(v.brakes().mostForce(), brakeFront, engine),
+        v.leanLimit(),
+        v.boost(),
+        v.floor(),
+        v.fuel(),
+        chassis);
+  }
+
+  private static Vehicle.Chassis chassis(Vehicle v, double roll, double lift) {
+    Vehicle.Chassis c = v.chassisOrUsual();
+    return new Vehicle.Chassis(
+        c.trackFront(),
+        c.trackRear(),
+        roll,
+        lift,
+        1,
+        c.closedTorque(),
+        0.005,
+        0.01,
+        0.03,
+        0.01,
+        null);
+  }
+
+  /** With nothing that tells the axles apart they are one point, whatever the state. */
+  @Test
+  void withoutHeightAndWithLiftAsWeightTwoAxlesAreOnePoint() {
+    Random random = new Random(5);
+    for (Vehicle base : cars()) {
+      double front = 1 - base.cogToFront() / base.wheelbase();
+      Vehicle v =
+          changed(
+              base,
+              1e-9,
+              base.tyres().loadSensitivity(),
+              front,
+              0,
+              chassis(base, random.nextDouble(), front));
+      Limits limits = new Limits(v, DAY);
+      Axles axles = new Axles(limits);
+      for (int k = 0; k < 300; k++) {
+        double weight = 3 + 20 * random.nextDouble();
+        double speed = 90 * random.nextDouble();
+        double square = speed * speed;
+        double ground = 0.3 + 0.8 * random.nextDouble();
+        double load = weight + square * limits.downforce();
+        double most = limits.sidewaysMost(load, ground);
+        assertThat(axles.sidewaysMost(weight, square, ground)).isCloseTo(most, within(1e-4 * most));
+        double share = 0.97 * random.nextDouble();
+        double left = Math.sqrt(1 - share * share);
+        double brakes = left * limits.brakingGrip(load, ground);
+        assertThat(axles.brakingMost(weight, square, share * most, ground))
+            .isCloseTo(brakes, within(2e-4 * brakes));
+        double pulls = limits.drivingGrip(load, left, ground);
+        assertThat(axles.drivingMost(weight, square, share * most, ground))
+            .isCloseTo(pulls, within(2e-4 * pulls));
+      }
+    }
+  }
+
+  /** What was entered is what the whole vehicle gives on the level at walking speed. */
+  @Test
+  void theGripEnteredIsThatOfTheWholeVehicle() {
+    for (Vehicle v : cars()) {
+      Limits limits = new Limits(v, DAY);
+      Axles axles = new Axles(limits);
+      double across = v.tyres().muY() * Units.G;
+      assertThat(axles.sidewaysMost(Units.G, 0, 1)).isCloseTo(across, within(1e-4 * across));
+      assertThat(axles.drivingMost(Units.G, 0, 0, 1))
+          .isCloseTo(limits.drivingGrip(Units.G, 1, 1), within(1e-3));
+      // Brakes that lock together give all of it along: p = (b + μh)/L, closed form.
+      double together = axles.togetherAt(v.tyres().muX());
+      Vehicle even = changed(v, v.cogHeight(), 0, together, 0, chassis(v, 0.5, 0.5));
+      Axles both = new Axles(even, DAY);
+      double along = v.tyres().muX() * Units.G;
+      Axles.Use use = both.use(Units.G, 0, 0, -along, 0, 0, 1);
+      assertThat(use.front()).isCloseTo(1, within(1e-6));
+      assertThat(use.rear()).isCloseTo(1, within(1e-6));
+      assertThat(both.brakingMost(Units.G, 0, 0, 1)).isCloseTo(along, within(1e-4 * along));
+    }
+  }
+
+  /**
+   * What was entered is believed: telling the axles apart moves a lap by less than 0.3 %, and one
+   * round settles it.
+   */
+  @Test
+  void aVehicleAsEnteredKeepsItsLap() {
+    for (Vehicle v : cars()) {
+      for (long seed : new long[] {36, 7, 12, 91}) {
+        Centreline road = RandomRoads.of(seed, 200).centreline();
+        Path path = Path.over(road, MinimumCurvature.offsets(road, Room.on(road, v)));
+        LapTrace one = LapSimulator.lap(path, v, DAY);
+        LapTrace two = again(road, path, v, one);
+        LapTrace settled = again(road, path, v, two);
+        assertThat(two.lapTime()).isCloseTo(one.lapTime(), within(0.003 * one.lapTime()));
+        assertThat(settled.lapTime()).isCloseTo(two.lapTime(), within(1e-4 * one.lapTime()));
+      }
+    }
+  }
+
+  private static LapTrace again(Centreline road, Path path, Vehicle v, LapTrace lap) {
+    AxleShares shares = AxleGrip.of(path, new Limits(v, DAY, lap.boostBelow()), lap);
+    return LapSimulator.lap(
+        Path.over(road, path.offset(), Ground.good(road.size()).under(shares)), v, DAY);
+  }
+
+  /** Air that presses on the front alone, or on the rear alone, costs in quick corners only. */
+  @Test
+  void liftAwayFromTheWeightCostsWhereItIsQuick() {
+    for (Vehicle base : cars()) {
+      if (base.aero().clA() < 0.5) {
+        continue;
+      }
+      double front = 1 - base.cogToFront() / base.wheelbase();
+      Limits limits = new Limits(base, DAY);
+      double slow = 15 * 15;
+      double quick = 60 * 60;
+      double even =
+          most(base, chassis(base, front, front), quick)
+              / limits.sidewaysMost(Units.G + quick * limits.downforce(), 1);
+      for (double lift : new double[] {front - 0.2, front + 0.2}) {
+        Vehicle.Chassis c = chassis(base, front, lift);
+        double atSlow =
+            most(base, c, slow) / limits.sidewaysMost(Units.G + slow * limits.downforce(), 1);
+        double atQuick =
+            most(base, c, quick) / limits.sidewaysMost(Units.G + quick * limits.downforce(), 1);
+        assertThat(atQuick).isLessThan(even - 0.02);
+        assertThat(atSlow).isGreaterThan(atQuick + 0.01);
+      }
+    }
+  }
+
+  private static double most(Vehicle v, Vehicle.Chassis c, double square) {
+    return new Axles(v.with(c), DAY).sidewaysMost(Units.G, square, 1);
+  }
+
+  /**
+   * Loads of the wheels in a steady turn at 0.8 g: a car of 1500 kg, wheelbase 2.5 m, centre of
+   * gravity 1.2 m behind the front axle and 0.5 m high, tracks 1.5 m, 60 % of the roll stiffness at
+   * the front. By hand from the balance of moments (Milliken &amp; Milliken 1995, chapter 18, with
+   * roll about an axis at the ground): 1500·g·1.3/2.5 = 7649 N on the front axle, moved across
+   * 0.6·1500·0.8·g·0.5/1.5 = 2354 N there and 1569 N at the rear; the same braking at 0.5 g moves
+   * 1500·0.5·g·0.5/2.5 = 1471 N forward.
+   */
+  @Test
+  void loadsAreThoseOfTheTextbook() {
+    Vehicle gt = VehicleClasses.all().get(1).vehicle();
+    Vehicle v =
+        new Vehicle(
+            VehicleKind.CAR,
+            1500,
+            1.8,
+            2.5,
+            0.5,
+            1.2,
+            gt.engine(),
+            gt.gearbox(),
+            gt.tyres(),
+            new Vehicle.Aero(0.8, 0),
+            gt.brakes(),
+            null,
+            null,
+            null,
+            null,
+            new Vehicle.Chassis(1.5, 1.5, 0.6, 0.5, 1, 0, 0.005, 0.01, 0.03, 0.01, null));
+    Axles.Loads n = new Axles(v, DAY).loads(Units.G, 900, 0.8 * Units.G, 0);
+    assertThat(n.front() * 1500).isCloseTo(7649, within(1.0));
+    assertThat(n.rear() * 1500).isCloseTo(7061, within(1.0));
+    assertThat(n.acrossFront() * 1500).isCloseTo(2354, within(1.0));
+    assertThat(n.acrossRear() * 1500).isCloseTo(1569, within(1.0));
+    Axles.Loads dive = new Axles(v, DAY).loads(Units.G, 900, 0, -0.5 * Units.G);
+    assertThat(dive.front() * 1500).isCloseTo(7649 + 1471, within(1.0));
+  }
+
+  /** What drivers know of the steps: a stiffer front bar and brakes forward push, and so on. */
+  @Test
+  void stepsDoWhatDriversKnow() {
+    for (Vehicle v : cars()) {
+      double square = 45 * 45;
+      Limits limits = new Limits(v, DAY);
+      double turn = 0.85 * new Axles(limits).sidewaysMost(Units.G, square, 1);
+      double braking = 0.35 * limits.brakingGrip(Units.G, 1);
+      double base = balance(v, square, turn, -braking);
+      assertThat(balance(v.stepped(2, 0, 0), square, turn, -braking)).isGreaterThan(base);
+      assertThat(balance(v.stepped(-2, 0, 0), square, turn, -braking)).isLessThan(base);
+      assertThat(balance(v.stepped(0, 2, 0), square, turn, -braking)).isGreaterThan(base);
+      assertThat(balance(v.stepped(0, 0, 2), square, turn, -braking)).isGreaterThan(base);
+      // A step of the brakes is nothing in mid-corner, a step of the wing next to nothing when
+      // slow.
+      assertThat(balance(v.stepped(2, 0, 0), square, turn, 0))
+          .isCloseTo(balance(v, square, turn, 0), within(1e-9));
+      // Braking in the turn takes load off the rear: it turns more than without.
+      double freely = balance(v.stepped(-6, 0, 0), square, turn, 0);
+      assertThat(balance(v.stepped(-6, 0, 0), square, turn, -braking)).isLessThan(freely);
+      // The engine of a rear-driven car brakes its rear wheels: it turns; a front-driven one
+      // pushes.
+      Axles axles = new Axles(v, DAY);
+      double without = axles.use(Units.G, square, turn, -braking, 0, 0, 1).balance();
+      double with = axles.use(Units.G, square, turn, -braking, braking / 2, 0, 1).balance();
+      if (v.gearbox().drive() == Vehicle.Drive.REAR) {
+        assertThat(with).isLessThan(without);
+      } else if (v.gearbox().drive() == Vehicle.Drive.FRONT) {
+        assertThat(with).isGreaterThan(without);
+      }
+    }
+  }
+
+  private static double balance(Vehicle v, double square, double turn, double force) {
+    return new Axles(v, DAY).use(Units.G, square, turn, force, 0, 0, 1).balance();
+  }
+
+  /** What is stepped remembers what its grip was entered with, so that a step can change a lap. */
+  @Test
+  void aStepIsHeldAgainstWhatTheGripWasEnteredWith() {
+    for (Vehicle v : cars()) {
+      Vehicle stiffer = v.stepped(0, 10, 0);
+      assertThat(stiffer.asEntered().balance()).isEqualTo(v.balance());
+      assertThat(stiffer.stepped(0, -10, 0).balance().roll())
+          .isCloseTo(v.balance().roll(), within(1e-9));
+      assertThat(new Axles(stiffer, DAY).sidewaysMost(Units.G, 0, 1))
+          .isLessThan(new Axles(v, DAY).sidewaysMost(Units.G, 0, 1) * 0.999);
+    }
+  }
+}
