@@ -22,6 +22,7 @@
   import { here } from '../../kit/here.svelte';
   import { typing } from '../../kit/keys';
   import { degrees, lapTime, radiusText, signed } from '../../words/units';
+  import BalancePanel from './BalancePanel.svelte';
   import BrakePanel from './BrakePanel.svelte';
   import ConflictDialog from './ConflictDialog.svelte';
   import CornerStrip from '../../road/CornerStrip.svelte';
@@ -48,6 +49,7 @@
     { id: 'marker', word: 'Marker', key: 'm' },
     { id: 'ways', word: 'Ways', key: 'w' },
     { id: 'gears', word: 'Gears', key: 'q' },
+    { id: 'balance', word: 'Balance', key: 'h' },
     { id: 'more', word: 'More', key: 'o' },
     { id: 'days', word: 'Days', key: 'd' },
     { id: 'pace', word: 'Pace', key: 'p' },
@@ -383,6 +385,8 @@
               <WaysPanel {desk} />
             {:else if sheet === 'gears'}
               <GearPanel {desk} {entry} />
+            {:else if sheet === 'balance'}
+              <BalancePanel {desk} {entry} />
             {:else if sheet === 'more'}
               <fieldset class="contents" disabled={!desk.movable}><EntryPanel {desk} {entry} {picked} /></fieldset>
             {:else if sheet === 'days'}

@@ -6,7 +6,7 @@
   import { History } from '../../kit/history';
   import { typing } from '../../kit/keys';
   import { metres, plain, speedText } from '../../words/units';
-  import { complete, getField, groupsOf, withField } from './vehicleFields';
+  import { complete, toKeep, getField, groupsOf, withField } from './vehicleFields';
   import GearDrawing from './GearDrawing.svelte';
   import GripDrawing from './GripDrawing.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
@@ -15,6 +15,8 @@
 
   let vehicle = $state.raw<Vehicle | null>(null);
   let name = $state('');
+  /** The usual chassis, where none was entered. */
+  let usual: Vehicle['chassis'];
   let version = 0;
   let figures = $state.raw<VehicleFigures | null>(null);
   let findings = $state.raw<{ field: string; message: string }[]>([]);
@@ -27,7 +29,8 @@
   onMount(async () => {
     try {
       const view = await ask(api.GET('/api/vehicles/{id}', { params: { path: { id: params.id } } }));
-      vehicle = complete(view.numbers);
+      usual = view.numbers.chassis ? undefined : view.chassis;
+      vehicle = complete(view.numbers, view.chassis);
       name = view.name;
       version = view.version;
       here.say(view.name, `from ${view.basedOn.replaceAll('-', ' ')}`, null);
@@ -48,7 +51,7 @@
     if (!vehicle) return;
     const mine = ++turn;
     try {
-      const view = await ask(api.POST('/api/vehicles/figures', { body: vehicle }));
+      const view = await ask(api.POST('/api/vehicles/figures', { body: toKeep(vehicle, usual) }));
       if (mine !== turn) return;
       findings = view.problems;
       figures = view.figures ?? figures;
@@ -86,7 +89,7 @@
       const view = await ask(
         api.PUT('/api/vehicles/{id}', {
           params: { path: { id: params.id } },
-          body: { version, name, numbers: vehicle },
+          body: { version, name, numbers: toKeep(vehicle, usual) },
         }),
       );
       sessionStorage.removeItem(`marvek.vehicle.${params.id}.${version}`);

@@ -87,6 +87,23 @@ export function groupsOf(v: Vehicle): Group[] {
       ],
     },
   ];
+  if (!motorcycle) {
+    groups.push({
+      title: 'Two axles',
+      fields: [
+        f('Front track', 'm', 'chassis.trackFront', 0.01),
+        f('Rear track', 'm', 'chassis.trackRear', 0.01),
+        f('Roll held at the front', '%', 'chassis.rollFront', 1, 100),
+        f('Downforce at the front', '%', 'chassis.liftFront', 1, 100),
+        f('Rear tyres grip, to front', '%', 'chassis.gripRear', 1, 100),
+        f('Throttle shut holds', 'Nm', 'chassis.closedTorque', 1),
+        f('A step of the balance', '%', 'chassis.brakeStep', 0.1, 100),
+        f('A step of the front bar', '%', 'chassis.barStep', 0.1, 100),
+        f('A step of the wing, down', 'm²', 'chassis.wingStep', 0.005),
+        f('… and drag with it', 'm²', 'chassis.wingDrag', 0.001),
+      ],
+    });
+  }
   if (v.boost) {
     groups.push({
       title: 'Boost',
@@ -101,7 +118,7 @@ export function groupsOf(v: Vehicle): Group[] {
 }
 
 /** A vehicle with the parts that may be missing filled in as usual, so that they can be edited. */
-export function complete(v: Vehicle): Vehicle {
+export function complete(v: Vehicle, chassis?: Vehicle['chassis']): Vehicle {
   const bike = v.kind === 'MOTORCYCLE';
   return {
     ...v,
@@ -110,8 +127,14 @@ export function complete(v: Vehicle): Vehicle {
       (bike
         ? { rideHeight: 0.12, width: 0.3, track: 0, tyreWidth: 0.19 }
         : { rideHeight: 0.09, width: v.width - 0.5, track: v.width - 0.27, tyreWidth: 0.25 }),
+    chassis: v.chassis ?? chassis,
     fuel: v.fuel ?? { load: bike ? 12 : 40, capacity: bike ? 17 : 80, density: 0.75 },
   };
+}
+
+/** The vehicle to keep: a chassis that is just the usual one goes on following the other numbers. */
+export function toKeep(v: Vehicle, usual?: Vehicle['chassis']): Vehicle {
+  return JSON.stringify(v.chassis) === JSON.stringify(usual) ? { ...v, chassis: undefined } : v;
 }
 
 export function getField(v: Vehicle, field: string): number {

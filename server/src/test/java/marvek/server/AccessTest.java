@@ -91,6 +91,7 @@ class AccessTest {
     calls.add(new Call("GET", "/glances", null, Who.READERS));
     calls.add(new Call("GET", "/remarks", null, Who.READERS));
     calls.add(new Call("POST", "/answer", entry, Who.READERS));
+    calls.add(new Call("POST", "/balance", Map.of("entry", entry), Who.READERS));
     calls.add(
         new Call(
             "POST",

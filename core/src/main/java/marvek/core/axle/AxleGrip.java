@@ -49,46 +49,70 @@ public final class AxleGrip {
           within(
               axles.brakingMost(weight, square, turn, ground)
                   / (left * limits.brakingGrip(load, ground))
-                  / entered.braking(share));
+                  / entered.braking(share, ground));
       driving[i] =
           within(
               axles.drivingMost(weight, square, turn, ground)
                   / limits.drivingGrip(load, left, ground)
-                  / entered.driving(share));
+                  / entered.driving(share, ground));
     }
     return new AxleShares(turning, braking, driving);
   }
 
   /**
-   * What two axles leave of the ellipse on the level at walking speed, by the share across. The
-   * grip that was entered is that of the whole vehicle there, the ellipse with it: what counts is
-   * what speed, air, slopes and ground change of it.
+   * What two axles leave of the ellipse on the level at walking speed, by the share across and the
+   * grip of the ground. The grip that was entered is that of the whole vehicle there, the ellipse
+   * with it: what counts is what speed, air, slopes and another balance change of it.
    */
   private static final class Entered {
     private static final int NODES = 20;
-    private final double[] braking = new double[NODES + 1];
-    private final double[] driving = new double[NODES + 1];
+    private static final double GROUND = 0.1;
+    private final Axles axles;
+    private final double[][] braking = new double[25][];
+    private final double[][] driving = new double[25][];
 
     Entered(Limits limits) {
-      Axles axles = Axles.asEntered(limits);
-      Limits as = axles.limits();
-      double most = axles.sidewaysMost(Units.G, 0, 1);
+      axles = Axles.asEntered(limits);
+    }
+
+    /** By the share across at so many tenths of the ground's grip. */
+    private void fill(int tenths) {
+      if (braking[tenths] != null) {
+        return;
+      }
+      Limits limits = axles.limits();
+      double ground = GROUND * tenths;
+      double most = axles.sidewaysMost(Units.G, 0, ground);
+      double[] brakes = new double[NODES + 1];
+      double[] drives = new double[NODES + 1];
       for (int k = 0; k <= NODES; k++) {
         double share = NEAREST * k / NODES;
         double left = Math.sqrt(1 - share * share);
-        braking[k] =
-            axles.brakingMost(Units.G, 0, share * most, 1) / (left * as.brakingGrip(Units.G, 1));
-        driving[k] =
-            axles.drivingMost(Units.G, 0, share * most, 1) / as.drivingGrip(Units.G, left, 1);
+        brakes[k] =
+            axles.brakingMost(Units.G, 0, share * most, ground)
+                / (left * limits.brakingGrip(Units.G, ground));
+        drives[k] =
+            axles.drivingMost(Units.G, 0, share * most, ground)
+                / limits.drivingGrip(Units.G, left, ground);
       }
+      braking[tenths] = brakes;
+      driving[tenths] = drives;
     }
 
-    double braking(double share) {
-      return at(braking, share);
+    double braking(double share, double ground) {
+      return at(braking, share, ground);
     }
 
-    double driving(double share) {
-      return at(driving, share);
+    double driving(double share, double ground) {
+      return at(driving, share, ground);
+    }
+
+    private double at(double[][] values, double share, double ground) {
+      double y = Math.max(1, Math.min(values.length - 2, ground / GROUND));
+      int g = (int) y;
+      fill(g);
+      fill(g + 1);
+      return at(values[g], share) + (at(values[g + 1], share) - at(values[g], share)) * (y - g);
     }
 
     private static double at(double[] values, double share) {

@@ -19,6 +19,8 @@ import marvek.core.vehicle.VehicleKind;
 public final class Axles {
   private static final double ENOUGH = 1e-5;
   private static final int ROUNDS = 40;
+  // What a rider asks of a rear wheel that grows light, share of its grip.
+  private static final double KEPT = 0.9;
 
   private final Limits limits;
   private final boolean motorcycle;
@@ -213,6 +215,13 @@ public final class Axles {
           };
       f = brakeFront * brakes + heldFront;
       r = -force - f;
+      if (motorcycle) {
+        // The rear brake is let go as the rear wheel grows light; the front one takes the rest.
+        double left = KEPT * bearsRear * muBraking;
+        double side = turn * rear / muAcross * muBraking;
+        r = Math.min(r, Math.sqrt(Math.max(0, left * left - side * side)));
+        f = -force - r;
+      }
     } else {
       double all = bearsFront + bearsRear;
       f =

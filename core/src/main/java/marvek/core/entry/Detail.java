@@ -28,7 +28,10 @@ public enum Detail {
   BREATHE(Phase.RACECRAFT, "breathe", false),
   BODY(Phase.BODY, "body", true),
   WHEEL_CARE(Phase.BODY, "wheelie and stoppie", true),
-  KNEE(Phase.BODY, "knee and kerb", true);
+  KNEE(Phase.BODY, "knee and kerb", true),
+  FEELS_IN(Phase.TURN_IN, "feels on the way in", false, "pushes", "even", "turns"),
+  FEELS_MIDDLE(Phase.RELEASE, "feels in the middle", false, "pushes", "even", "turns"),
+  FEELS_OUT(Phase.THROTTLE, "feels on the way out", false, "pushes", "even", "turns");
 
   /** Phases of a corner, in driving order. */
   public enum Phase {

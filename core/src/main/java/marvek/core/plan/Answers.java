@@ -161,6 +161,16 @@ public final class Answers {
     return low;
   }
 
+  /** How the corner as planned uses the two axles, and what moves that. */
+  public CornerBalance balance(CornerEntry entry) {
+    SchoolLine line = stretch.line(entry);
+    Path path = stretch.path(entry, line, new ArrayList<>());
+    PlannedCorner.Steps steps = stretch.steps(entry, line.line());
+    PlannedCorner plan = stretch.plan(path, steps);
+    int[] gear = new GearPlan(stretch, plan, entry).along();
+    return new Balancing(computed, path, plan, from, gear).of(steps);
+  }
+
   /**
    * The answer for the corner.
    *

@@ -156,6 +156,15 @@ public record ComputedLap(
     }
   }
 
+  /** The lap of another vehicle on this line, with the boost spent as on this lap. */
+  LapTrace driven(Vehicle other) {
+    double boost = lap.boostBelow();
+    Limits with = new Limits(other, conditions, boost);
+    LapTrace first = LapSimulator.lap(path, with, boost);
+    Ground under = ground.under(AxleGrip.of(path, with, first));
+    return LapSimulator.lap(Path.over(road, path.offset(), under), with, boost);
+  }
+
   /** The same vehicle and day on another line. */
   public ComputedLap along(Path other) {
     LapTrace driven = LapSimulator.lap(other, limits, lap.boostBelow());

@@ -3,6 +3,7 @@ package marvek.core.plan;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.Loop;
 import marvek.core.entry.CornerEntry;
@@ -15,6 +16,7 @@ import marvek.core.line.CornerLine;
 import marvek.core.marker.DistanceBoards;
 import marvek.core.marker.Landmark;
 import marvek.core.marker.Tie;
+import marvek.core.survey.Things;
 import org.jspecify.annotations.Nullable;
 
 /** Proposes every point of every corner from the simulated lap. */
@@ -136,7 +138,28 @@ public final class Drafter {
             line.apexGap(),
             firstThrottle,
             "");
-    return entry.copy().again(computed.again(c)).done();
+    return inHand(c, entry.copy().again(computed.again(c)).done());
+  }
+
+  /**
+   * With a marker that can be made. Where the lap eases along the limit before it brakes, full
+   * throttle up to the marker arrives faster than the lap does.
+   */
+  private CornerEntry inHand(int c, CornerEntry entry) {
+    Optional<Double> marker = entry.station(PointKind.BRAKE);
+    double missing = marker.isEmpty() ? 0 : -Answers.at(computed, Things.none(), c).margin(entry);
+    if (marker.isEmpty() || missing <= 0) {
+      return entry;
+    }
+    double sooner =
+        Math.floor(computed.road().wrap(marker.get() - missing * entry.approachSpeed() - 0.5));
+    return entry
+        .copy()
+        .points(
+            entry.points().stream()
+                .map(p -> p.kind() == PointKind.BRAKE ? point(PointKind.BRAKE, sooner, REACH) : p)
+                .toList())
+        .done();
   }
 
   /** Station of the braking marker: a little before the lap itself brakes. */

@@ -51,6 +51,7 @@ public final class VehicleCheck {
       c.within("chassis.trackRear", chassis.trackRear(), narrow, v.width(), "m, rear wheels");
       c.within("chassis.rollFront", chassis.rollFront(), 0.05, 0.95, "");
       c.within("chassis.liftFront", chassis.liftFront(), 0, 1, "");
+      c.within("chassis.gripRear", chassis.gripRear(), 0.7, 1.4, "");
       c.within("chassis.closedTorque", chassis.closedTorque(), 0, 500, "Nm");
       c.within("chassis.brakeStep", chassis.brakeStep(), 0, 0.1, "");
       c.within("chassis.barStep", chassis.barStep(), 0, 0.2, "");

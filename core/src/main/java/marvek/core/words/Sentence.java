@@ -172,6 +172,7 @@ public final class Sentence {
       leaving();
       trouble();
       racing();
+      feeling();
       riding();
       doubting();
       String text = called + ": " + String.join(" ", sentences);
@@ -344,6 +345,14 @@ public final class Sentence {
               detail(Detail.RACE_LINE, ""),
               detail(Detail.GLANCE, "instruments: "),
               detail(Detail.BREATHE, "breathe ")));
+    }
+
+    private void feeling() {
+      say(
+          List.of(
+              detail(Detail.FEELS_IN, "on the way in it feels: "),
+              detail(Detail.FEELS_MIDDLE, "in the middle it feels: "),
+              detail(Detail.FEELS_OUT, "on the way out it feels: ")));
     }
 
     private void riding() {

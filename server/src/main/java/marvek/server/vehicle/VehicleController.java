@@ -37,9 +37,21 @@ class VehicleController {
     this.garage = garage;
   }
 
-  record VehicleView(UUID id, int version, String name, String basedOn, Vehicle numbers) {
+  /**
+   * A vehicle.
+   *
+   * @param chassis what tells its axles apart, or what is usual where nothing was entered
+   */
+  record VehicleView(
+      UUID id, int version, String name, String basedOn, Vehicle numbers, Vehicle.Chassis chassis) {
     static VehicleView of(VehicleRow row) {
-      return new VehicleView(row.id(), row.version(), row.name(), row.basedOn(), row.numbers());
+      return new VehicleView(
+          row.id(),
+          row.version(),
+          row.name(),
+          row.basedOn(),
+          row.numbers(),
+          row.numbers().chassisOrUsual());
     }
   }
 

@@ -1,0 +1,245 @@
+package marvek.core.plan;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import marvek.core.axle.Axles;
+import marvek.core.lap.LapTrace;
+import marvek.core.lap.Limits;
+import marvek.core.lap.Path;
+import marvek.core.plan.CornerBalance.Move;
+import marvek.core.plan.CornerBalance.Part;
+import marvek.core.plan.CornerBalance.What;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
+import marvek.core.vehicle.Vehicle;
+import marvek.core.vehicle.VehicleKind;
+
+/** Tells how a planned corner uses the two axles. */
+final class Balancing {
+  // Slip at which a tyre slides all over, radians (common practice, no source).
+  private static final double SLIDES = 0.14;
+  // Stations to each side over which the change of the turning is told.
+  private static final int AROUND = 4;
+  // Every so many stations are enough to draw it.
+  private static final int THIN = 3;
+  // Used alike within this share it neither pushes nor turns.
+  private static final double EVEN = 0.03;
+  // Below this use of both neither says how the vehicle feels.
+  private static final double FREE = 0.7;
+  private static final double MORE_BRAKE = 0.1;
+  // m/s² by which the tyres drive at least where the throttle is on.
+  private static final double DRIVEN = 0.5;
+
+  private final ComputedLap computed;
+  private final Path path;
+  private final PlannedCorner plan;
+  private final int from;
+  private final int[] gear;
+
+  /**
+   * For a corner as planned.
+   *
+   * @param from index of the start of its stretch
+   * @param gear at each step
+   */
+  Balancing(ComputedLap computed, Path path, PlannedCorner plan, int from, int[] gear) {
+    this.computed = computed;
+    this.path = path;
+    this.plan = plan;
+    this.from = from;
+    this.gear = gear;
+  }
+
+  CornerBalance of(PlannedCorner.Steps steps) {
+    int count = plan.speed.length - 1;
+    int slowest = Math.max(1, Math.min(count - 1, plan.slowest));
+    int turnIn = Math.max(1, Math.min(slowest, steps.turnIn()));
+    // Half-way from turn-in to where the brake is let go, or to the slowest place.
+    int off = steps.brake() < 0 ? slowest : Math.max(turnIn, Math.min(slowest, plan.release()));
+    int entry = (turnIn + off) / 2;
+    int over = Math.max(slowest + 1, Math.min(count - 1, steps.exit()));
+    int exit = exit(slowest, over);
+    Limits limits = computed.limits();
+    Axles axles = new Axles(limits);
+    int begin = Math.max(0, (steps.brake() < 0 ? turnIn : Math.min(turnIn, steps.brake())) - 20);
+    int end = Math.min(count - 1, over + 20);
+    int n = (end - begin) / THIN + 1;
+    double[] front = new double[n];
+    double[] rear = new double[n];
+    double[] bears = new double[n];
+    for (int k = 0; k < n; k++) {
+      int s = begin + k * THIN;
+      Axles.Use use = use(axles, s, 0, 0);
+      front[k] = rounded(use.front());
+      rear[k] = rounded(use.rear());
+      bears[k] = rounded(bears(limits, s));
+    }
+    double metre = computed.road().step();
+    return new CornerBalance(
+        computed.road().wrap((from + begin) * metre),
+        THIN * metre,
+        front,
+        rear,
+        bears,
+        phase(axles, entry),
+        phase(axles, slowest),
+        phase(axles, exit),
+        moves(axles, entry, slowest, exit),
+        computed.vehicle().chassis() == null);
+  }
+
+  /** The middle of where the tyres drive between the slowest place and the exit. */
+  private int exit(int slowest, int over) {
+    int first = slowest;
+    while (first < over && plan.wheels[first] < DRIVEN) {
+      first++;
+    }
+    return (Math.min(first, over - 1) + over) / 2;
+  }
+
+  private static double rounded(double value) {
+    return Math.round(Math.min(2, value) * 1000) / 1000.0;
+  }
+
+  private int at(int k) {
+    return path.loop().at(from + k);
+  }
+
+  /** Deceleration by the engine where the throttle is shut, m/s². */
+  private double engine(int k, int lower) {
+    Vehicle v = computed.vehicle();
+    return v.engineHolds(Math.max(1, gear[k] - lower));
+  }
+
+  private Axles.Use use(Axles axles, int k, double more, int lower) {
+    Limits limits = computed.limits();
+    double square = plan.speed[k] * plan.speed[k];
+    double load = limits.load(path, at(k), square);
+    double weight = Math.max(0.1, load - square * limits.downforce());
+    double force = plan.wheels[k] - more;
+    double engine = force < 0 ? engine(k, lower) : 0;
+    // Where only the engine holds, a lower gear holds more.
+    if (lower > 0 && force < 0 && -force < 1.2 * engine(k, 0)) {
+      force -= engine - engine(k, 0);
+    }
+    return axles.use(
+        weight,
+        square,
+        limits.sideways(path, at(k), square),
+        force,
+        engine,
+        yaw(k),
+        path.grip()[at(k)]);
+  }
+
+  /**
+   * What the front gives more and the rear less so that the vehicle turns ever faster, m/s² per
+   * mass: k²·d(vκ)/dt/L with k² = a·b, as if the mass stood over the axles.
+   */
+  private double yaw(int k) {
+    Vehicle v = computed.vehicle();
+    if (v.kind() == VehicleKind.MOTORCYCLE) {
+      return 0;
+    }
+    int a = Math.max(0, k - AROUND);
+    int b = Math.min(plan.speed.length - 1, k + AROUND);
+    double metres = 0;
+    for (int j = a; j < b; j++) {
+      metres += path.step()[at(j)];
+    }
+    double rate =
+        (plan.speed[b] * path.curvature()[at(b)] - plan.speed[a] * path.curvature()[at(a)])
+            / Math.max(0.1, metres);
+    double arm = v.cogToFront() * (v.wheelbase() - v.cogToFront()) / v.wheelbase();
+    return arm * plan.speed[k] * rate * Math.signum(path.curvature()[at(k)]);
+  }
+
+  private double bears(Limits limits, int k) {
+    double v = plan.speed[k];
+    double load = limits.load(path, at(k), v * v);
+    double most =
+        limits.traction(load, limits.ellipse(path, at(k), v * v, load), path.driving(at(k)));
+    return Math.min(1, most / Math.max(0.1, limits.engineDrive(v)));
+  }
+
+  private Part phase(Axles axles, int k) {
+    Axles.Use use = use(axles, k, 0, 0);
+    double by = use.balance();
+    String how =
+        use.most() < FREE ? "free" : Math.abs(by) < EVEN ? "even" : by > 0 ? "pushes" : "turns";
+    return new Part(
+        computed.road().wrap((from + k) * computed.road().step()),
+        use.front(),
+        use.rear(),
+        SLIDES * use.slip(),
+        Said.of("balance." + how, Value.percent(Math.abs(by))));
+  }
+
+  private List<Move> moves(Axles axles, int entry, int middle, int exit) {
+    List<Move> out = new ArrayList<>();
+    boolean car = computed.vehicle().kind() == VehicleKind.CAR;
+    if (plan.wheels[entry] < 0) {
+      double now = use(axles, entry, 0, 0).balance();
+      double straight = plan.straightMost(entry, plan.speed[entry]);
+      out.add(
+          new Move(
+              What.TRAIL,
+              use(axles, entry, MORE_BRAKE * straight, 0).balance() - now,
+              0,
+              0,
+              null,
+              null));
+      Vehicle v = computed.vehicle();
+      boolean turns =
+          gear[entry] > 1 && v.revs(plan.speed[entry], gear[entry] - 1) <= v.engine().limitRevs();
+      if (turns && car) {
+        out.add(new Move(What.GEAR, use(axles, entry, 0, 1).balance() - now, 0, 0, null, null));
+      }
+    }
+    if (car) {
+      out.add(step(What.BRAKES, entry, middle, exit));
+      out.add(step(What.BAR, entry, middle, exit));
+      if (computed.vehicle().aero().clA() > 0.05) {
+        out.add(step(What.WING, entry, middle, exit));
+      }
+    }
+    return out;
+  }
+
+  private static Vehicle stepped(Vehicle v, What what, double steps) {
+    return v.stepped(
+        what == What.BRAKES ? steps : 0,
+        what == What.BAR ? steps : 0,
+        what == What.WING ? steps : 0);
+  }
+
+  /** Half the difference between one step more and one step less. */
+  private Move step(What what, int entry, int middle, int exit) {
+    Vehicle more = stepped(computed.vehicle(), what, 1);
+    Vehicle less = stepped(computed.vehicle(), what, -1);
+    Axles up = new Axles(more, computed.conditions());
+    Axles down = new Axles(less, computed.conditions());
+    LapTrace slow = computed.driven(more);
+    LapTrace quick = computed.driven(less);
+    double[] by =
+        Arrays.stream(new int[] {entry, middle, exit})
+            .mapToDouble(k -> (use(up, k, 0, 0).balance() - use(down, k, 0, 0).balance()) / 2)
+            .toArray();
+    return new Move(
+        what,
+        by[0],
+        by[1],
+        by[2],
+        (seconds(slow) - seconds(quick)) / 2,
+        (slow.lapTime() - quick.lapTime()) / 2);
+  }
+
+  /** Seconds of a lap over the stretch of the corner. */
+  private double seconds(LapTrace lap) {
+    int a = at(0);
+    int b = at(plan.speed.length - 1);
+    double t = lap.time()[b] - lap.time()[a];
+    return t < 0 ? t + lap.lapTime() : t;
+  }
+}

@@ -1,0 +1,78 @@
+package marvek.core.plan;
+
+import java.util.List;
+import marvek.core.said.Said;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * How a corner as planned uses the two axles, and what moves that.
+ *
+ * @param from station of the first value, m
+ * @param step metres
+ * @param front share of the front axle's grip that is used, at each place
+ * @param rear share of the rear axle's
+ * @param bears share of full throttle that the driven tyres bear, 0 to 1, at each place
+ * @param entry while turning in under braking
+ * @param middle at the slowest place
+ * @param exit on the way to full throttle
+ * @param moves what moves the balance, one step each
+ * @param usual whether the vehicle's chassis is what is usual for its kind, not entered
+ */
+public record CornerBalance(
+    double from,
+    double step,
+    double[] front,
+    double[] rear,
+    double[] bears,
+    Part entry,
+    Part middle,
+    Part exit,
+    List<Move> moves,
+    boolean usual) {
+  public CornerBalance {
+    moves = List.copyOf(moves);
+  }
+
+  /**
+   * A part of the corner.
+   *
+   * @param station where it is told, m
+   * @param front share of the front axle's grip that is used
+   * @param rear share of the rear axle's
+   * @param understeer by how much more the front axle slips than the rear one, radians
+   * @param words what it does
+   */
+  public record Part(double station, double front, double rear, double understeer, Said words) {}
+
+  /** What can be moved. */
+  public enum What {
+    /** One step of brake balance to the front. */
+    BRAKES,
+    /** One step of a stiffer front bar. */
+    BAR,
+    /** One step more of the rear wing. */
+    WING,
+    /** One gear lower on the way in. */
+    GEAR,
+    /** Ten points more brake while turning in. */
+    TRAIL
+  }
+
+  /**
+   * One step of something, on the line at hand.
+   *
+   * @param what is moved
+   * @param entry by how much more of the front than of the rear is used then, share
+   * @param middle the same at the slowest place
+   * @param exit the same on the way to full throttle
+   * @param corner seconds in this corner, negative is quicker; null where it is not told
+   * @param lap seconds of the lap; null where it is not told
+   */
+  public record Move(
+      What what,
+      double entry,
+      double middle,
+      double exit,
+      @Nullable Double corner,
+      @Nullable Double lap) {}
+}

@@ -1,0 +1,162 @@
+<script lang="ts">
+  import { createQuery } from '@tanstack/svelte-query';
+  import { api, ask, type CornerEntry } from '../../api/api';
+  import { metres, plain, signed } from '../../words/units';
+  import { lanes, MOVES, PARTS, type Balance } from './balance';
+  import type { Desk } from './desk.svelte';
+
+  /** How the corner as planned uses the front and the rear, and what one step would move. */
+  let { desk, entry }: { desk: Desk; entry: CornerEntry } = $props();
+  const id = $derived(desk.view.id);
+  /** What is asked: the corner at rest; every move of a drag would be work for nothing. */
+  let still = $state.raw<{ entry: CornerEntry; variant: typeof desk.variant } | null>(null);
+  $effect(() => {
+    const next = { entry, variant: desk.variant };
+    const wait = setTimeout(() => (still = next), 300);
+    return () => clearTimeout(wait);
+  });
+  const told = createQuery(() => ({
+    queryKey: ['balance', id, still],
+    enabled: still !== null,
+    queryFn: () =>
+      ask(
+        api.POST('/api/references/{id}/balance', {
+          params: { path: { id } },
+          body: { entry: still?.entry ?? entry, variant: still?.variant },
+        }),
+      ),
+    placeholderData: (old: Balance | undefined) => old,
+  }));
+  const b = $derived(told.data);
+
+  const W = 276;
+  const H = 104;
+  const drawn = $derived(b ? lanes(b, desk.road.length, W, H) : null);
+  const MOST = 0.12;
+  const MID = 150;
+  const bar = (by: number) => (Math.max(-MOST, Math.min(MOST, by)) / MOST) * 44;
+  const turnWord = (by: number) => (Math.abs(by) < 0.0005 ? 'nothing' : by > 0 ? 'pushes more' : 'turns more');
+
+  function feel(detail: (typeof PARTS)[number]['detail'], word: string) {
+    desk.edit((e) => {
+      const { [detail]: was, ...rest } = e.details;
+      return { ...e, details: was === word ? rest : { ...e.details, [detail]: word } };
+    });
+    desk.settle();
+  }
+</script>
+
+<section class="grid gap-1.5 text-sm" aria-label="Balance">
+  {#if b && drawn}
+    <svg
+      width={W}
+      height={H}
+      class="block"
+      role="img"
+      aria-label="Share of the grip that front and rear use through the corner. {PARTS.map(
+        (p) => `${p.word}: ${b[p.part].words}`,
+      ).join('; ')}"
+    >
+      {#each drawn.pushes as d (d)}<path {d} fill="url(#hatch)" />{/each}
+      {#each drawn.turns as d (d)}<path {d} fill="var(--throttle-fill)" />{/each}
+      <path d="M0 {drawn.limit}H{W}" stroke="var(--ink-soft)" stroke-dasharray="2 4" />
+      <text x={W} y={drawn.limit - 3} text-anchor="end" style="font-size:10px">all of its grip</text>
+      <path d={drawn.front} fill="none" stroke="var(--ink)" stroke-width="2" />
+      <path d={drawn.rear} fill="none" stroke="var(--ink)" stroke-width="1.4" stroke-dasharray="5 3" />
+      {#each PARTS as p (p.part)}
+        {@const x = drawn.x(b[p.part].station)}
+        <path d="M{x} 12V{H - 14}" stroke="var(--ink-soft)" stroke-width="0.8" />
+        <text {x} y={H - 3} text-anchor="middle" style="font-size:11px">{p.word}</text>
+      {/each}
+    </svg>
+    <p class="text-xs leading-tight">
+      Full line the front, broken the rear; hatched where the front uses more and it pushes, filled where it turns.
+    </p>
+    <ul class="grid gap-0.5" data-balance>
+      {#each PARTS as p (p.part)}
+        {@const part = b[p.part]}
+        {@const said = entry.details[p.detail]}
+        <li class="grid grid-cols-[3.4rem_1fr_auto] items-center gap-x-2">
+          <span>{p.word}</span>
+          <strong data-part={p.part}>{part.words}</strong>
+          <span class="join" role="group" aria-label="How it feels, {p.word}">
+            {#each ['pushes', 'even', 'turns'] as word (word)}
+              <button
+                type="button"
+                class={['btn btn-xs join-item px-1.5', said === word ? 'btn-primary' : '']}
+                aria-pressed={said === word}
+                disabled={!desk.mine || !!desk.day}
+                data-feel="{p.part}-{word}"
+                onclick={() => feel(p.detail, word)}>{word}</button
+              >
+            {/each}
+          </span>
+          {#if said && part.words !== 'far from its limit' && !part.words.startsWith(said)}
+            <p class="border-warning col-span-3 border-l-4 pl-2 text-xs" data-disagrees>
+              You feel that it {said === 'even' ? 'is even' : said}; the numbers say: {part.words}. Look at the
+              vehicle’s axles, or what is done there.
+            </p>
+          {/if}
+        </li>
+      {/each}
+    </ul>
+    {#if b.moves.length}
+      <h3 class="mt-1 font-bold">What moves it here</h3>
+      <svg
+        width={W}
+        height={16 + b.moves.length * 30}
+        class="block"
+        role="list"
+        aria-label="What one step moves"
+        style="font-size:11px"
+      >
+        <text x={MID - 46} y="10" text-anchor="middle">turns</text>
+        <text x={MID + 46} y="10" text-anchor="middle">pushes</text>
+        {#each b.moves as m, i (m.what)}
+          {@const y = 16 + i * 30}
+          <g
+            role="listitem"
+            data-move={m.what}
+            aria-label="{MOVES[m.what]}: on the way in it {turnWord(m.entry)}, in the middle {turnWord(
+              m.middle,
+            )}, on the way out {turnWord(m.exit)}{m.lap == null ? '' : `; ${signed(m.lap, 3)} seconds a lap`}"
+          >
+            <text x="0" y={y + 12}>{MOVES[m.what].split(', ')[0]}</text>
+            <text x="0" y={y + 24} style="fill:var(--ink-soft)">{MOVES[m.what].split(', ')[1] ?? ''}</text>
+            <path d="M{MID} {y + 1}v26" stroke="var(--ink)" />
+            {#each [m.entry, m.middle, m.exit] as by, k (k)}
+              <rect
+                x={MID + Math.min(0, bar(by))}
+                y={y + 2 + k * 8.5}
+                width={Math.max(Math.abs(by) < 0.0005 ? 0 : 1.5, Math.abs(bar(by)))}
+                height="7"
+                fill={by > 0 ? 'url(#hatch)' : 'var(--throttle-fill)'}
+                stroke="var(--ink)"
+                stroke-width="0.8"
+              />
+            {/each}
+            {#if m.lap != null}
+              <text x={W} y={y + 18} text-anchor="end" style="font-variant-numeric:tabular-nums"
+                >{signed(m.lap, 3)} s a lap</text
+              >
+            {/if}
+          </g>
+        {/each}
+      </svg>
+      <p class="text-xs leading-tight">
+        One step each, the bars from above: in, middle, out. On the line at hand, the driver as now.
+      </p>
+    {/if}
+    <p class="text-xs leading-tight">
+      Above 100 % the tyres slide on one axle before the other. The driven tyres bear {plain(
+        Math.min(...b.bears.slice(Math.floor(b.bears.length / 2))) * 100,
+      )} % of full throttle at least on the way out, from {metres(b.exit.station)} more.
+      {#if b.usual}
+        The axles are told by what is usual for such a vehicle:
+        <a class="link" href="#/vehicle/{desk.view.vehicleId}">enter your own</a>.
+      {/if}
+    </p>
+  {:else}
+    <p>Looking at both axles…</p>
+  {/if}
+</section>

@@ -1,0 +1,58 @@
+import type { components } from '../../api/generated/api';
+
+export type Balance = components['schemas']['CornerBalance'];
+
+/** The parts of a corner in which a balance is felt. */
+export const PARTS = [
+  { part: 'entry', word: 'in', detail: 'FEELS_IN' },
+  { part: 'middle', word: 'middle', detail: 'FEELS_MIDDLE' },
+  { part: 'exit', word: 'out', detail: 'FEELS_OUT' },
+] as const;
+
+/** What can be moved, by one step: what, and which way. */
+export const MOVES: Record<Balance['moves'][number]['what'], string> = {
+  TRAIL: 'brake while turning, 10 % more',
+  GEAR: 'gear on the way in, one lower',
+  BRAKES: 'brake balance, forward',
+  BAR: 'front bar, stiffer',
+  WING: 'rear wing, more',
+};
+
+/** The drawing of a balance: both lines, and where one lies above the other. */
+export function lanes(b: Balance, length: number, width: number, height: number) {
+  const span = Math.max(1, (b.front.length - 1) * b.step);
+  const top = 14;
+  const bottom = height - 18;
+  const most = 1.2;
+  const y = (use: number) => bottom - (Math.min(most, use) / most) * (bottom - top);
+  const at = (k: number) => (k / Math.max(1, b.front.length - 1)) * width;
+  const line = (use: number[]) => use.map((u, k) => `${k ? 'L' : 'M'}${at(k).toFixed(1)} ${y(u).toFixed(1)}`).join('');
+  const between = (above: (k: number) => boolean) => {
+    const out: string[] = [];
+    let from = -1;
+    for (let k = 0; k <= b.front.length; k++) {
+      const on = k < b.front.length && above(k);
+      if (on && from < 0) from = k;
+      if (!on && from >= 0) {
+        const ks = Array.from({ length: k - from }, (_, j) => from + j);
+        const up = ks.map((j) => `${at(j).toFixed(1)} ${y(b.front[j] ?? 0).toFixed(1)}`);
+        const down = ks.map((j) => `${at(j).toFixed(1)} ${y(b.rear[j] ?? 0).toFixed(1)}`).reverse();
+        if (ks.length > 1) out.push(`M${[...up, ...down].join('L')}Z`);
+        from = -1;
+      }
+    }
+    return out;
+  };
+  const apart = 0.02;
+  return {
+    x: (station: number) => {
+      const ahead = (((station - b.from) % length) + length) % length;
+      return Math.max(14, Math.min(width - 14, (Math.min(span, ahead) / span) * width));
+    },
+    limit: y(1),
+    front: line(b.front),
+    rear: line(b.rear),
+    pushes: between((k) => (b.front[k] ?? 0) > (b.rear[k] ?? 0) + apart),
+    turns: between((k) => (b.rear[k] ?? 0) > (b.front[k] ?? 0) + apart),
+  };
+}
