@@ -32,9 +32,24 @@
   const W = 276;
   const H = 104;
   const drawn = $derived(b ? lanes(b, desk.road.length, W, H) : null);
-  const MOST = 0.12;
   const MID = 150;
-  const bar = (by: number) => (Math.max(-MOST, Math.min(MOST, by)) / MOST) * 44;
+  /** What is done and what is set are drawn on scales of their own: a step of a set-up is small. */
+  const groups = $derived(
+    [
+      { title: 'What moves it here', moves: b?.moves.filter((m) => m.lap == null) ?? [] },
+      { title: 'One step of the set-up', moves: b?.moves.filter((m) => m.lap != null) ?? [] },
+    ]
+      .filter((g) => g.moves.length)
+      .map((g) => {
+        const most = Math.max(0.002, ...g.moves.flatMap((m) => [m.entry, m.middle, m.exit].map(Math.abs)));
+        return { ...g, most, bar: (by: number) => (by / most) * 44 };
+      }),
+  );
+  const borne = $derived.by(() => {
+    if (!b) return 1;
+    const ahead = (((b.exit.station - b.from) % desk.road.length) + desk.road.length) % desk.road.length;
+    return b.bears[Math.min(b.bears.length - 1, Math.round(ahead / b.step))] ?? 1;
+  });
   const turnWord = (by: number) => (Math.abs(by) < 0.0005 ? 'nothing' : by > 0 ? 'pushes more' : 'turns more');
 
   function feel(detail: (typeof PARTS)[number]['detail'], word: string) {
@@ -60,7 +75,7 @@
       {#each drawn.pushes as d (d)}<path {d} fill="url(#hatch)" />{/each}
       {#each drawn.turns as d (d)}<path {d} fill="var(--throttle-fill)" />{/each}
       <path d="M0 {drawn.limit}H{W}" stroke="var(--ink-soft)" stroke-dasharray="2 4" />
-      <text x={W} y={drawn.limit - 3} text-anchor="end" style="font-size:10px">all of its grip</text>
+      <text x="0" y={drawn.limit - 3} style="font-size:10px">all of its grip</text>
       <path d={drawn.front} fill="none" stroke="var(--ink)" stroke-width="2" />
       <path d={drawn.rear} fill="none" stroke="var(--ink)" stroke-width="1.4" stroke-dasharray="5 3" />
       {#each PARTS as p (p.part)}
@@ -76,14 +91,14 @@
       {#each PARTS as p (p.part)}
         {@const part = b[p.part]}
         {@const said = entry.details[p.detail]}
-        <li class="grid grid-cols-[3.4rem_1fr_auto] items-center gap-x-2">
+        <li class="grid grid-cols-[2.6rem_1fr_auto] items-center gap-x-1">
           <span>{p.word}</span>
           <strong data-part={p.part}>{part.words}</strong>
           <span class="join" role="group" aria-label="How it feels, {p.word}">
             {#each ['pushes', 'even', 'turns'] as word (word)}
               <button
                 type="button"
-                class={['btn btn-xs join-item px-1.5', said === word ? 'btn-primary' : '']}
+                class={['btn btn-xs join-item px-1', said === word ? 'btn-primary' : '']}
                 aria-pressed={said === word}
                 disabled={!desk.mine || !!desk.day}
                 data-feel="{p.part}-{word}"
@@ -100,19 +115,19 @@
         </li>
       {/each}
     </ul>
-    {#if b.moves.length}
-      <h3 class="mt-1 font-bold">What moves it here</h3>
+    {#each groups as g (g.title)}
+      <h3 class="mt-1 font-bold">{g.title}</h3>
       <svg
         width={W}
-        height={16 + b.moves.length * 30}
+        height={16 + g.moves.length * 30}
         class="block"
         role="list"
-        aria-label="What one step moves"
+        aria-label={g.title}
         style="font-size:11px"
       >
-        <text x={MID - 46} y="10" text-anchor="middle">turns</text>
-        <text x={MID + 46} y="10" text-anchor="middle">pushes</text>
-        {#each b.moves as m, i (m.what)}
+        <text x={MID - 6} y="10" text-anchor="end">turns {plain(g.most * 100, 1)} %</text>
+        <text x={MID + 6} y="10">pushes</text>
+        {#each g.moves as m, i (m.what)}
           {@const y = 16 + i * 30}
           <g
             role="listitem"
@@ -126,9 +141,9 @@
             <path d="M{MID} {y + 1}v26" stroke="var(--ink)" />
             {#each [m.entry, m.middle, m.exit] as by, k (k)}
               <rect
-                x={MID + Math.min(0, bar(by))}
+                x={MID + Math.min(0, g.bar(by))}
                 y={y + 2 + k * 8.5}
-                width={Math.max(Math.abs(by) < 0.0005 ? 0 : 1.5, Math.abs(bar(by)))}
+                width={Math.max(Math.abs(by) < 0.0005 ? 0 : 1.5, Math.abs(g.bar(by)))}
                 height="7"
                 fill={by > 0 ? 'url(#hatch)' : 'var(--throttle-fill)'}
                 stroke="var(--ink)"
@@ -143,14 +158,10 @@
           </g>
         {/each}
       </svg>
-      <p class="text-xs leading-tight">
-        One step each, the bars from above: in, middle, out. On the line at hand, the driver as now.
-      </p>
-    {/if}
+    {/each}
+    <p class="text-xs leading-tight">The bars from above: in, middle, out; on the line at hand.</p>
     <p class="text-xs leading-tight">
-      Above 100 % the tyres slide on one axle before the other. The driven tyres bear {plain(
-        Math.min(...b.bears.slice(Math.floor(b.bears.length / 2))) * 100,
-      )} % of full throttle at least on the way out, from {metres(b.exit.station)} more.
+      On the way out, at {metres(b.exit.station)}, the driven tyres bear {plain(Math.round(borne * 100))} % of full throttle.
       {#if b.usual}
         The axles are told by what is usual for such a vehicle:
         <a class="link" href="#/vehicle/{desk.view.vehicleId}">enter your own</a>.

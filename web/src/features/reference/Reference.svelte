@@ -49,7 +49,7 @@
     { id: 'marker', word: 'Marker', key: 'm' },
     { id: 'ways', word: 'Ways', key: 'w' },
     { id: 'gears', word: 'Gears', key: 'q' },
-    { id: 'balance', word: 'Balance', key: 'h' },
+    { id: 'balance', word: 'Axles', key: 'h' },
     { id: 'more', word: 'More', key: 'o' },
     { id: 'days', word: 'Days', key: 'd' },
     { id: 'pace', word: 'Pace', key: 'p' },
@@ -340,7 +340,7 @@
         </section>
         <aside class="border-base-300 flex flex-col gap-2 border-l pl-5">
           <div
-            class="flex flex-wrap gap-x-2 border-b border-[var(--ink-soft)]"
+            class="flex flex-wrap gap-x-1 border-b border-[var(--ink-soft)]"
             role="tablist"
             aria-label="About this corner"
           >
@@ -348,7 +348,7 @@
               <button
                 role="tab"
                 aria-selected={sheet === t.id}
-                class={['pb-0.5 text-[0.8125rem]', sheet === t.id ? 'border-b-2 border-[var(--ink)] font-bold' : '']}
+                class={['pb-0.5 text-xs', sheet === t.id ? 'border-b-2 border-[var(--ink)] font-bold' : '']}
                 data-tab={t.id}
                 onclick={() => ((sheet = t.id), (picked = null))}
                 >{t.word}{#if t.id === 'days' && desk.content.variants.length}<sup>{desk.content.variants.length}</sup

@@ -123,12 +123,15 @@
       >
         <Upload class="size-8" aria-hidden="true" />
         <span class="text-xl font-bold">{busy ? 'Reading…' : 'Drop the outline of a circuit here'}</span>
-        <span>GeoJSON, GPX, or CSV in metres: one lap, in driving order. Or click to choose a file.</span>
+        <span
+          >GeoJSON, GPX, or CSV in metres: one lap, in driving order. Or laps that a device recorded: of several the
+          middle is taken. Click to choose a file.</span
+        >
         <input
           type="file"
           class="sr-only"
           data-outline
-          accept=".geojson,.json,.gpx,.csv,.txt"
+          accept=".geojson,.json,.gpx,.csv,.txt,.nmea,.log"
           onchange={(e) => {
             take(e.currentTarget.files);
             e.currentTarget.value = '';

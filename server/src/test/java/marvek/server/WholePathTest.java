@@ -52,6 +52,40 @@ class WholePathTest {
     }
   }
 
+  /** The file of a receiver, three laps on a circle of 150 m, gives that circle. */
+  @Test
+  void lapsThatADeviceRecordedMakeACircuit() {
+    StringBuilder nmea = new StringBuilder();
+    for (int i = 0; i < 400; i++) {
+      double a = 2 * Math.PI * i / 120;
+      double lat = 41 + 150 * Math.sin(a) / 111_070;
+      double lon = 8 + 150 * Math.cos(a) / 84_135;
+      String line =
+          String.format(
+              java.util.Locale.ROOT,
+              "GPGGA,%02d%02d%05.2f,41%09.6f,N,008%09.6f,E,1,09,0.9,50.0,M,0.0,M,,",
+              10,
+              i / 60,
+              (double) (i % 60),
+              (lat - 41) * 60,
+              (lon - 8) * 60);
+      int sum = line.chars().reduce(0, (x, y) -> x ^ y);
+      nmea.append(String.format("$%s*%02X\r\n", line, sum));
+    }
+    JsonNode preview =
+        people
+            .newcomer()
+            .upload(
+                "/api/outlines/preview",
+                "laps.nmea",
+                nmea.toString().getBytes(StandardCharsets.US_ASCII))
+            .body();
+    assertThat(preview.path("road").path("length").asDouble())
+        .isCloseTo(2 * Math.PI * 150, within(4.0));
+    assertThat(preview.path("remarks").toString()).contains("laps go round");
+    assertThat(preview.path("place").asText()).contains("41");
+  }
+
   @Test
   void thePreviewTurnsAndMovesTheLine() {
     People.Person person = people.newcomer();

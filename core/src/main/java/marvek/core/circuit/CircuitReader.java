@@ -80,7 +80,7 @@ public final class CircuitReader {
           null,
           "80 km is the most; check the units, or bring one lap only.");
     }
-    double scatter = Fit.scatter(List.of(lap.x(), lap.y()));
+    double scatter = SeveralLaps.across(lap) * Fit.scatter(List.of(lap.x(), lap.y()));
     double spacing = median(u);
     NoisyPoints noisy = scatter > SCATTERED ? drawn(lap, u, scatter) : null;
     double[] knots = Arrays.copyOf(u, lap.size());

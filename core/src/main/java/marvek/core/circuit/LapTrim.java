@@ -32,6 +32,12 @@ final class LapTrim {
     List<Integer> keep = trim.withoutDoubles();
     trim.needEnough(keep);
     keep = trim.withoutSpikes(keep);
+    Outline several =
+        SeveralLaps.middle(
+            outline.only(keep.stream().mapToInt(Integer::intValue).toArray()), remarks);
+    if (several != null) {
+      return several;
+    }
     keep = trim.oneLap(keep);
     trim.needEnough(keep);
     return outline.only(keep.stream().mapToInt(Integer::intValue).toArray());

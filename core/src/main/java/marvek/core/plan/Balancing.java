@@ -95,7 +95,7 @@ final class Balancing {
     while (first < over && plan.wheels[first] < DRIVEN) {
       first++;
     }
-    return (Math.min(first, over - 1) + over) / 2;
+    return Math.max(slowest + 1, (Math.min(first, over - 1) + over) / 2);
   }
 
   private static double rounded(double value) {
@@ -167,13 +167,15 @@ final class Balancing {
     Axles.Use use = use(axles, k, 0, 0);
     double by = use.balance();
     String how =
-        use.most() < FREE ? "free" : Math.abs(by) < EVEN ? "even" : by > 0 ? "pushes" : "turns";
+        use.most() < FREE
+            ? "balance.free"
+            : Math.abs(by) < EVEN ? "balance.even" : by > 0 ? "balance.pushes" : "balance.turns";
     return new Part(
         computed.road().wrap((from + k) * computed.road().step()),
         use.front(),
         use.rear(),
         SLIDES * use.slip(),
-        Said.of("balance." + how, Value.percent(Math.abs(by))));
+        Said.of(how, Value.percent(Math.abs(by))));
   }
 
   private List<Move> moves(Axles axles, int entry, int middle, int exit) {

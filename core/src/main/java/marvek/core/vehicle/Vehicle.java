@@ -335,15 +335,19 @@ public record Vehicle(
     return new Chassis(
         track,
         track,
-        Math.min(0.95, front + 0.04),
-        Math.max(0, front - 0.01),
+        Math.min(0.95, rounded(front + 0.04, 1000)),
+        Math.max(0, rounded(front - 0.01, 1000)),
         1.04,
-        mass * brakes.engineBraking() * gearbox.rollingRadius() / overall(gear),
+        rounded(mass * brakes.engineBraking() * gearbox.rollingRadius() / overall(gear), 10),
         0.005,
         0.01,
-        0.03 * Math.max(0.2, Math.abs(aero.clA())),
-        0.008 * Math.max(0.2, Math.abs(aero.clA())),
+        rounded(0.03 * Math.max(0.2, Math.abs(aero.clA())), 1000),
+        rounded(0.008 * Math.max(0.2, Math.abs(aero.clA())), 10_000),
         null);
+  }
+
+  private static double rounded(double value, double parts) {
+    return Math.round(value * parts) / parts;
   }
 
   /** Deceleration by the engine with the throttle shut in a gear, m/s². */

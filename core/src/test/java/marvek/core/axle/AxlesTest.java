@@ -274,4 +274,23 @@ class AxlesTest {
           .isLessThan(new Axles(v, DAY).sidewaysMost(Units.G, 0, 1) * 0.999);
     }
   }
+
+  /**
+   * In a tight late corner a little trail turns and much of it pushes one car, with its brakes far
+   * forward, while another, with them further back, still turns with a third of the brake (common
+   * practice, no source: 15 % and 30 %).
+   */
+  @Test
+  void aLittleTrailTurnsAndMuchPushes() {
+    Vehicle v = VehicleClasses.byId("single-seater").vehicle();
+    double square = 18 * 18;
+    Limits limits = new Limits(v, DAY);
+    double turn = 0.8 * new Axles(limits).sidewaysMost(Units.G, square, 1);
+    double full = limits.brakingGrip(Units.G, 1);
+    Vehicle forward = v.stepped(60, 0, 0);
+    double free = balance(forward, square, turn, 0);
+    assertThat(balance(forward, square, turn, -0.15 * full)).isLessThan(free);
+    assertThat(balance(forward, square, turn, -0.3 * full)).isGreaterThan(free);
+    assertThat(balance(v, square, turn, -0.35 * full)).isLessThan(free);
+  }
 }

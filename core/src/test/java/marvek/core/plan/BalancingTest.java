@@ -3,36 +3,140 @@ package marvek.core.plan;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import java.util.Map;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import marvek.core.circuit.Centreline;
 import marvek.core.circuit.CircuitReading;
 import marvek.core.entry.CornerEntry;
 import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
+import marvek.core.plan.CornerBalance.Move;
+import marvek.core.plan.CornerBalance.What;
 import marvek.core.survey.Things;
-import org.junit.jupiter.api.Test;
+import marvek.core.vehicle.Vehicle;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 class BalancingTest {
-  @Test
-  void look() {
-    for (String v : List.of("cup-gt", "small-hatch", "single-seater", "motorcycle-600")) {
-      CircuitReading read = RandomRoads.of(36, 260);
-      ComputedLap computed = Drives.computed(read, v);
-      List<CornerEntry> draft = Drafter.draft(computed, Drafter.boards(computed)).corners();
-      for (int c = 0; c < draft.size(); c++) {
-        long t = System.nanoTime();
-        CornerBalance b = Answers.at(computed, Things.none(), c).balance(draft.get(c));
-        System.out.printf("BB %s c%d %.1f ms%n", v, c, (System.nanoTime() - t) / 1e6);
-        for (CornerBalance.Part p : List.of(b.entry(), b.middle(), b.exit())) {
-          System.out.printf(
-              "BB   %.0f m f %.2f r %.2f us %.2f deg %s%n",
-              p.station(), p.front(), p.rear(), Math.toDegrees(p.understeer()), p.words());
-        }
-        for (CornerBalance.Move m : b.moves()) {
-          System.out.printf(
-              "BB   %s %.4f %.4f %.4f corner %s lap %s%n",
-              m.what(), m.entry(), m.middle(), m.exit(), m.corner(), m.lap());
+  private static final double NOTHING = 1e-3;
+
+  private static ComputedLap on(long seed, String vehicle) {
+    CircuitReading read = RandomRoads.of(seed, 240);
+    return Drives.computed(read, vehicle);
+  }
+
+  /** What drivers know of each step holds in every corner of every road. */
+  @ParameterizedTest
+  @CsvSource({
+    "36, cup-gt",
+    "7, small-hatch",
+    "12, single-seater",
+    "91, downforce-prototype",
+    "5, motorcycle-600"
+  })
+  void everyCornerIsToldAndEveryStepMovesItsOwnWay(long seed, String vehicle) {
+    ComputedLap computed = on(seed, vehicle);
+    Centreline road = computed.road();
+    List<CornerEntry> draft = Drafter.draft(computed, Drafter.boards(computed)).corners();
+    int trailed = 0;
+    for (int c = 0; c < draft.size(); c++) {
+      CornerBalance b = Answers.at(computed, Things.none(), c).balance(draft.get(c));
+      assertThat(b.front()).hasSameSizeAs(b.rear()).hasSameSizeAs(b.bears());
+      for (int k = 0; k < b.front().length; k++) {
+        assertThat(b.front()[k]).isBetween(0.0, 2.0);
+        assertThat(b.rear()[k]).isBetween(0.0, 2.0);
+        assertThat(b.bears()[k]).isBetween(0.0, 1.0);
+      }
+      assertThat(road.apart(b.entry().station(), b.middle().station())).isNotNegative();
+      assertThat(road.apart(b.middle().station(), b.exit().station())).isPositive();
+      assertThat(b.usual()).isTrue();
+      for (CornerBalance.Part p : List.of(b.entry(), b.middle(), b.exit())) {
+        double by = p.front() - p.rear();
+        String key = p.words().key();
+        assertThat(key)
+            .isEqualTo(
+                Math.max(p.front(), p.rear()) < 0.7
+                    ? "balance.free"
+                    : Math.abs(by) < 0.03
+                        ? "balance.even"
+                        : by > 0 ? "balance.pushes" : "balance.turns");
+        assertThat(Math.signum(p.understeer())).isEqualTo(Math.signum(by));
+      }
+      Map<What, Move> moves =
+          b.moves().stream().collect(Collectors.toMap(Move::what, Function.identity()));
+      if (vehicle.startsWith("motorcycle")) {
+        assertThat(moves).doesNotContainKeys(What.BAR, What.WING, What.BRAKES, What.GEAR);
+        continue;
+      }
+      // Forward brakes push while braking; a stiffer front bar and more rear wing push anywhere.
+      assertThat(moves.get(What.BRAKES).entry()).isGreaterThanOrEqualTo(-NOTHING);
+      for (What what : List.of(What.BAR, What.WING)) {
+        Move m = moves.get(what);
+        if (m != null) {
+          assertThat(Math.min(m.entry(), Math.min(m.middle(), m.exit())))
+              .as("%s in %s", what, c)
+              .isGreaterThan(-NOTHING);
         }
       }
+      Move gear = moves.get(What.GEAR);
+      if (gear != null && computed.vehicle().gearbox().drive() == Vehicle.Drive.REAR) {
+        assertThat(gear.entry()).as("a lower gear turns a rear-driven car").isLessThan(NOTHING);
+      }
+      trailed += moves.containsKey(What.TRAIL) ? 1 : 0;
     }
-    assertThat(true).isTrue();
+    assertThat(trailed).isPositive();
+  }
+
+  /** There is a best brake balance: far from it to either side a lap is slower. */
+  @ParameterizedTest
+  @CsvSource({"36, cup-gt", "7, small-hatch", "12, single-seater"})
+  void farFromTheBestBalanceALapIsSlower(long seed, String vehicle) {
+    ComputedLap computed = on(seed, vehicle);
+    double best = Double.MAX_VALUE;
+    for (int steps = -30; steps <= 30; steps += 5) {
+      best = Math.min(best, lap(computed, steps));
+    }
+    assertThat(lap(computed, -40)).isGreaterThan(best + 0.01);
+    assertThat(lap(computed, 40)).isGreaterThan(best + 0.01);
+  }
+
+  private static double lap(ComputedLap computed, double steps) {
+    return computed.driven(computed.vehicle().stepped(steps, 0, 0)).lapTime();
+  }
+
+  /** A step as told is what a lap of the stepped vehicle says, computed from the start. */
+  @ParameterizedTest
+  @CsvSource({"36, cup-gt", "12, single-seater"})
+  void aStepAsToldIsThatOfALapComputedFromTheStart(long seed, String vehicle) {
+    ComputedLap computed = on(seed, vehicle);
+    CornerEntry first = Drafter.draft(computed, List.of()).corners().get(0);
+    for (Move m : Answers.at(computed, Things.none(), 0).balance(first).moves()) {
+      if (m.lap() == null) {
+        continue;
+      }
+      double more = from(computed, m.what(), 1);
+      double less = from(computed, m.what(), -1);
+      assertThat((more - less) / 2 - m.lap()).as("%s", m.what()).isBetween(-0.003, 0.003);
+    }
+  }
+
+  private static double from(ComputedLap computed, What what, double steps) {
+    Vehicle v =
+        computed
+            .vehicle()
+            .stepped(
+                what == What.BRAKES ? steps : 0,
+                what == What.BAR ? steps : 0,
+                what == What.WING ? steps : 0);
+    return ComputedLap.onLine(
+            computed.road(),
+            computed.corners(),
+            computed.ground(),
+            v,
+            computed.conditions(),
+            computed.path().offset())
+        .lap()
+        .lapTime();
   }
 }

@@ -12,7 +12,7 @@ import marvek.core.circuit.CircuitReader;
 import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.Outline;
-import marvek.core.circuit.OutlineFile;
+import marvek.core.telemetry.RecordedOutline;
 import marvek.server.access.Driver;
 import marvek.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
@@ -60,7 +60,7 @@ class CircuitController {
       @RequestParam(defaultValue = "10") double width,
       @RequestParam(defaultValue = "false") boolean bridges)
       throws IOException {
-    Outline outline = OutlineFile.read(file.getBytes());
+    Outline outline = RecordedOutline.read(file.getBytes());
     CircuitReading reading = CircuitReader.read(outline, choices(reverse, start, width, bridges));
     return new PreviewView(
         RoadView.of(reading.centreline(), Math.max(2, reading.centreline().length() / 3000)),
@@ -103,7 +103,7 @@ class CircuitController {
       throws IOException {
     byte[] bytes = file.getBytes();
     CircuitReading reading =
-        CircuitReader.read(OutlineFile.read(bytes), choices(reverse, start, width, bridges));
+        CircuitReader.read(RecordedOutline.read(bytes), choices(reverse, start, width, bridges));
     String name = Objects.requireNonNullElse(file.getOriginalFilename(), "outline");
     return LayoutSummary.of(
         layouts.save(

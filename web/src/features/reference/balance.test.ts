@@ -1,0 +1,42 @@
+import { describe, expect, it } from 'vitest';
+import { lanes, MOVES, PARTS, type Balance } from './balance';
+
+const part = (station: number) => ({ station, front: 0.9, rear: 0.8, understeer: 0.01, words: 'pushes by 10 %' });
+const told: Balance = {
+  from: 980,
+  step: 3,
+  front: [0.2, 0.5, 0.9, 1.0, 0.9],
+  rear: [0.4, 0.5, 0.7, 0.8, 0.95],
+  bears: [1, 1, 0.5, 0.6, 0.9],
+  entry: part(986),
+  middle: part(989),
+  exit: part(2),
+  moves: [{ what: 'TRAIL', entry: -0.05, middle: 0, exit: 0 }],
+  usual: true,
+};
+
+describe('the drawing of a balance', () => {
+  const drawn = lanes(told, 990, 300, 100);
+
+  it('fills where the rear uses more and hatches where the front does', () => {
+    expect(drawn.pushes).toHaveLength(1);
+    // Alone at the ends, a place has no area.
+    expect(drawn.turns).toHaveLength(0);
+  });
+
+  it('finds a station past the line of the lap', () => {
+    expect(drawn.x(2)).toBeCloseTo(286, 0);
+    expect(drawn.x(986)).toBeCloseTo(150, 0);
+  });
+
+  it('draws more use higher, and the limit between', () => {
+    const heights = [...drawn.front.matchAll(/ ([\d.]+)/g)].map((m) => Number(m[1]));
+    expect(heights[3]).toBeLessThan(heights[0] ?? 0);
+    expect(heights[3]).toBeCloseTo(drawn.limit, 0);
+  });
+
+  it('has words for every part and every move', () => {
+    expect(PARTS.map((p) => told[p.part].words).join()).toContain('pushes');
+    for (const m of told.moves) expect(MOVES[m.what]).toMatch(/, /);
+  });
+});
