@@ -49,7 +49,7 @@
     { id: 'marker', word: 'Marker', key: 'm' },
     { id: 'ways', word: 'Ways', key: 'w' },
     { id: 'gears', word: 'Gears', key: 'q' },
-    { id: 'balance', word: 'Axles', key: 'h' },
+    { id: 'axles', word: 'Axles', key: 'h' },
     { id: 'more', word: 'More', key: 'o' },
     { id: 'days', word: 'Days', key: 'd' },
     { id: 'pace', word: 'Pace', key: 'p' },
@@ -385,7 +385,7 @@
               <WaysPanel {desk} />
             {:else if sheet === 'gears'}
               <GearPanel {desk} {entry} />
-            {:else if sheet === 'balance'}
+            {:else if sheet === 'axles'}
               <BalancePanel {desk} {entry} />
             {:else if sheet === 'more'}
               <fieldset class="contents" disabled={!desk.movable}><EntryPanel {desk} {entry} {picked} /></fieldset>

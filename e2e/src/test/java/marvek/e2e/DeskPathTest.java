@@ -98,6 +98,23 @@ class DeskPathTest {
   }
 
   @Test
+  void theAxlesAreToldAndWhatIsFeltIsKeptAndHeldAgainstThem() {
+    tab("axles");
+    String told = browser.textWhen("[data-part=middle]", t -> !t.isBlank());
+    browser.find("[data-move=TRAIL], [data-move=BRAKES]");
+    browser.textWhen("[data-move=BAR]", t -> t.contains("s a lap"));
+    String felt = told.startsWith("pushes") ? "turns" : "pushes";
+    browser.click("[data-feel=middle-" + felt + "]");
+    browser.textWhen("[data-disagrees]", t -> t.contains(told));
+    kept();
+    browser.reload();
+    tab("axles");
+    browser.find("[data-feel=middle-" + felt + "][aria-pressed=true]");
+    browser.click("[data-feel=middle-" + felt + "]");
+    browser.waitFor(() -> browser.all("[data-disagrees]").isEmpty(), "nothing is felt any more");
+  }
+
+  @Test
   void aWayIsComparedTakenShapedAndUndone() {
     double before = station("BRAKE");
     tab("ways");

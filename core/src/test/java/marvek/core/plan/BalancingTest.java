@@ -61,7 +61,9 @@ class BalancingTest {
                     : Math.abs(by) < 0.03
                         ? "balance.even"
                         : by > 0 ? "balance.pushes" : "balance.turns");
-        assertThat(Math.signum(p.understeer())).isEqualTo(Math.signum(by));
+        if (Math.min(p.front(), p.rear()) < 1) {
+          assertThat(Math.signum(p.understeer())).isEqualTo(Math.signum(by));
+        }
       }
       Map<What, Move> moves =
           b.moves().stream().collect(Collectors.toMap(Move::what, Function.identity()));
