@@ -16,6 +16,7 @@
   import { here } from '../../kit/here.svelte';
   import { metres, plain, signed, speedText } from '../../words/units';
   import GripDrawing from './GripDrawing.svelte';
+  import SheetLap from './SheetLap.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
 
   let { params }: { params: { id: string } } = $props();
@@ -116,6 +117,10 @@
       'wings.drag': v.aero.cdA,
       'brakes.bias': v.brakes.frontShare * 100,
       'gears.final': v.gearbox.finalDrive,
+      'wings.front': (vehicle?.chassis.liftFront ?? 0.45) * 100,
+      'wings.steps': 1,
+      'roll.front': (vehicle?.chassis.rollFront ?? 0.5) * 100,
+      'bar.steps': 1,
       'floor.front': (v.floor?.rideHeight ?? 0.09) * 1000,
       'floor.rear': (v.floor?.rideHeight ?? 0.09) * 1000,
     };
@@ -387,6 +392,25 @@
                 </tr>
               </tbody>
             </table>
+            <SheetLap
+              vehicle={params.id}
+              {sheet}
+              onfinal={(ratio) =>
+                sheet?.settings.some((s) => s.parameter === 'gears.final')
+                  ? set('gears.final', { number: ratio })
+                  : edit({
+                      settings: [
+                        ...(sheet?.settings ?? []),
+                        {
+                          parameter: 'gears.final',
+                          number: ratio,
+                          words: '',
+                          unit: '',
+                          reason: 'the longest straight',
+                        },
+                      ],
+                    })}
+            />
             <GripDrawing figures={b} />
           {/if}
           {#each others as f (f.field)}<p class="text-error text-sm">{f.message}</p>{/each}

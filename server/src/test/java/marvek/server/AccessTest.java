@@ -95,6 +95,12 @@ class AccessTest {
     calls.add(
         new Call(
             "POST",
+            "/sheet-lap",
+            Map.of("name", "dry", "purpose", "DRY", "settings", List.of(), "note", ""),
+            Who.READERS));
+    calls.add(
+        new Call(
+            "POST",
             "/zone-effect",
             Map.of(
                 "zone",

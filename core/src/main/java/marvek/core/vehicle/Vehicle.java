@@ -378,6 +378,33 @@ public record Vehicle(
             new Aero(aero.cdA() + wing * c.wingDrag(), clA), balanced.brakes, balanced.chassis);
   }
 
+  /** The same with another final drive. */
+  public Vehicle withFinalDrive(double ratio) {
+    return new Vehicle(
+        kind,
+        mass,
+        width,
+        wheelbase,
+        cogHeight,
+        cogToFront,
+        engine,
+        new Gearbox(
+            gearbox.ratios(),
+            ratio,
+            gearbox.rollingRadius(),
+            gearbox.efficiency(),
+            gearbox.shiftTime(),
+            gearbox.drive()),
+        tyres,
+        aero,
+        brakes,
+        leanLimit,
+        boost,
+        floor,
+        fuel,
+        chassis);
+  }
+
   /** The same with another chassis. */
   public Vehicle with(@Nullable Chassis other) {
     return with(aero, brakes, other);

@@ -1,0 +1,95 @@
+<script lang="ts">
+  import { createQuery } from '@tanstack/svelte-query';
+  import { api, ask, type SetupSheet } from '../../api/api';
+  import { lapTime, metres, plain, signed, speedText } from '../../words/units';
+
+  /** What a sheet makes of a lap, and how its gears meet the longest straight. */
+  let { vehicle, sheet, onfinal }: { vehicle: string; sheet: SetupSheet; onfinal: (ratio: number) => void } = $props();
+  const references = createQuery(() => ({
+    queryKey: ['references'],
+    queryFn: () => ask(api.GET('/api/references')),
+  }));
+  const mine = $derived((references.data ?? []).filter((r) => r.vehicleId === vehicle));
+  let picked = $state('');
+  const on = $derived(mine.find((r) => r.id === picked) ?? mine[0]);
+  const told = createQuery(() => ({
+    queryKey: ['sheet-lap', on?.id, sheet],
+    enabled: !!on,
+    queryFn: () =>
+      ask(api.POST('/api/references/{id}/sheet-lap', { params: { path: { id: on?.id ?? '' } }, body: sheet })),
+    placeholderData: (old) => old,
+  }));
+  const lap = $derived(told.data?.lap);
+
+  const W = 440;
+  /** Seconds at full throttle on the straight, about: its metres at the mean of what it is driven at. */
+  const span = $derived(lap ? Math.max(0.5, lap.straight / Math.max(20, lap.topSpeed * 0.85)) : 1);
+  const at = (seconds: number) => Math.min(W, (seconds / span) * W);
+</script>
+
+{#if references.data && !mine.length}
+  <p class="text-sm">Draft a reference with this vehicle to see what a sheet makes of its lap.</p>
+{:else if lap && on}
+  <div class="grid gap-1 text-sm" data-sheet-lap>
+    <div class="flex items-baseline gap-2">
+      <strong class="text-lg tabular-nums">{lapTime(lap.lapTime)}</strong>
+      <span class="tabular-nums" data-sheet-gain>{signed(lap.lapTime - lap.without, 3)} s</span>
+      {#if mine.length > 1}
+        <label class="ml-auto">
+          <span class="sr-only">Lap of</span>
+          <select class="select select-xs" bind:value={picked} name="sheet-reference">
+            {#each mine as r (r.id)}<option value={r.id}>{r.name}</option>{/each}
+          </select>
+        </label>
+      {:else}<span class="ml-auto">{on.name}</span>{/if}
+    </div>
+    <svg
+      width={W}
+      height="40"
+      class="block"
+      role="img"
+      aria-label="Longest stretch at full throttle: {metres(lap.straight)}, {speedText(
+        lap.topSpeed,
+      )} at its end at {plain(Math.round(lap.topRevs / 10) * 10)} revs; {plain(
+        lap.onLimiter,
+        1,
+      )} seconds on the limiter, {plain(lap.belowPeak, 1)} seconds in the last gear below most power"
+    >
+      <rect y="4" width={W} height="16" fill="var(--road)" />
+      <rect x={W - at(lap.onLimiter)} y="4" width={at(lap.onLimiter)} height="16" fill="var(--brake)" opacity="0.35" />
+      <path
+        d="M{W - at(lap.onLimiter)} 4h{at(lap.onLimiter)}v16h{-at(lap.onLimiter)}z"
+        fill="none"
+        stroke="var(--brake)"
+        stroke-width={lap.onLimiter > 0.05 ? 2 : 0}
+      />
+      <rect
+        x={W - at(lap.onLimiter + lap.belowPeak)}
+        y="14"
+        width={at(lap.belowPeak)}
+        height="6"
+        fill="var(--throttle-fill)"
+        stroke="var(--ink)"
+        stroke-width={lap.belowPeak > 0.05 ? 0.8 : 0}
+      />
+      <text x="2" y="34" style="font-size:11px">{metres(lap.straight)} at full throttle from {metres(lap.from)}</text>
+      <text x={W} y="34" text-anchor="end" style="font-size:11px"
+        >{speedText(lap.topSpeed)}, {plain(Math.round(lap.topRevs / 10) * 10)} revs</text
+      >
+    </svg>
+    <p>
+      {lap.onLimiter > 0.05
+        ? `${plain(lap.onLimiter, 1)} s of it on the limiter.`
+        : lap.belowPeak > 0.3
+          ? `${plain(lap.belowPeak, 1)} s of it in the last gear below most power.`
+          : 'The gears fit it.'}
+      {#if lap.lapTime - lap.finalLap > 0.005}
+        A final drive of {plain(lap.finalDrive, 2)} gives {signed(lap.finalLap - lap.lapTime, 3)} s a lap.
+        <button type="button" class="link" data-take-final onclick={() => onfinal(lap.finalDrive)}
+          >Put it on the sheet</button
+        >
+      {/if}
+    </p>
+    <p class="text-xs">On the line of {on.name}, dry and warm as it was computed.</p>
+  </div>
+{/if}
