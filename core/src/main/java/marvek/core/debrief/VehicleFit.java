@@ -109,32 +109,22 @@ public record VehicleFit(
   }
 
   private static Vehicle with(Vehicle v, double across, double along, double power, double drag) {
-    return new Vehicle(
-        v.kind(),
-        v.mass(),
-        v.width(),
-        v.wheelbase(),
-        v.cogHeight(),
-        v.cogToFront(),
-        new Vehicle.Engine(
-            v.engine().curve().stream()
-                .map(p -> new Vehicle.TorquePoint(p.revs(), p.torque() * power))
-                .toList(),
-            v.engine().shiftRevs(),
-            v.engine().limitRevs()),
-        v.gearbox(),
-        new Vehicle.Tyres(
-            v.tyres().muX() * along,
-            v.tyres().muY() * across,
-            v.tyres().loadSensitivity(),
-            v.tyres().rolling()),
-        new Vehicle.Aero(v.aero().cdA() * drag, v.aero().clA()),
-        v.brakes(),
-        v.leanLimit(),
-        v.boost(),
-        v.floor(),
-        v.fuel(),
-        v.chassis());
+    return v.copy()
+        .engine(
+            new Vehicle.Engine(
+                v.engine().curve().stream()
+                    .map(p -> new Vehicle.TorquePoint(p.revs(), p.torque() * power))
+                    .toList(),
+                v.engine().shiftRevs(),
+                v.engine().limitRevs()))
+        .tyres(
+            new Vehicle.Tyres(
+                v.tyres().muX() * along,
+                v.tyres().muY() * across,
+                v.tyres().loadSensitivity(),
+                v.tyres().rolling()))
+        .aero(new Vehicle.Aero(v.aero().cdA() * drag, v.aero().clA()))
+        .build();
   }
 
   /**

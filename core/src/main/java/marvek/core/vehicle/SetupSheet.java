@@ -120,36 +120,29 @@ public record SetupSheet(String name, Purpose purpose, List<Setting> settings, S
       ratios.set(g, number("gears." + (g + 1)).orElse(ratios.get(g)));
     }
     Vehicle set =
-        new Vehicle(
-            v.kind(),
-            mass,
-            v.width(),
-            v.wheelbase(),
-            v.cogHeight(),
-            v.cogToFront(),
-            v.engine(),
-            new Vehicle.Gearbox(
-                ratios,
-                number("gears.final").orElse(v.gearbox().finalDrive()),
-                v.gearbox().rollingRadius(),
-                v.gearbox().efficiency(),
-                v.gearbox().shiftTime(),
-                v.gearbox().drive()),
-            new Vehicle.Tyres(
-                v.tyres().muX() * grip,
-                v.tyres().muY() * grip,
-                v.tyres().loadSensitivity(),
-                v.tyres().rolling()),
-            new Vehicle.Aero(
-                number("wings.drag").orElse(v.aero().cdA()),
-                number("wings.downforce").orElse(v.aero().clA())),
-            new Vehicle.Brakes(
-                v.brakes().mostForce(), v.brakes().frontShare(), v.brakes().engineBraking()),
-            v.leanLimit(),
-            v.boost(),
-            floor,
-            fuel,
-            v.chassis());
+        v.copy()
+            .mass(mass)
+            .gearbox(
+                new Vehicle.Gearbox(
+                    ratios,
+                    number("gears.final").orElse(v.gearbox().finalDrive()),
+                    v.gearbox().rollingRadius(),
+                    v.gearbox().efficiency(),
+                    v.gearbox().shiftTime(),
+                    v.gearbox().drive()))
+            .tyres(
+                new Vehicle.Tyres(
+                    v.tyres().muX() * grip,
+                    v.tyres().muY() * grip,
+                    v.tyres().loadSensitivity(),
+                    v.tyres().rolling()))
+            .aero(
+                new Vehicle.Aero(
+                    number("wings.drag").orElse(v.aero().cdA()),
+                    number("wings.downforce").orElse(v.aero().clA())))
+            .floor(floor)
+            .fuel(fuel)
+            .build();
     Vehicle.Balance is = set.balance();
     Vehicle.Balance to =
         new Vehicle.Balance(

@@ -1,5 +1,6 @@
 package marvek.core.vehicle;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
@@ -24,6 +25,7 @@ import org.jspecify.annotations.Nullable;
  * @param fuel tank; null when fuel is not told apart from the mass
  * @param chassis what tells the axles apart; null to take what is usual
  */
+@RecordBuilder
 public record Vehicle(
     VehicleKind kind,
     double mass,
@@ -315,9 +317,10 @@ public record Vehicle(
 
   /** The same vehicle with another balance, which remembers the one its grip was entered with. */
   public Vehicle balanced(Balance to) {
-    return with(
-        new Brakes(brakes.mostForce(), to.brakes(), brakes.engineBraking()),
-        chassisOrUsual().set(to.roll(), to.lift(), balanceEntered()));
+    return copy()
+        .brakes(new Brakes(brakes.mostForce(), to.brakes(), brakes.engineBraking()))
+        .chassis(chassisOrUsual().set(to.roll(), to.lift(), balanceEntered()))
+        .build();
   }
 
   /**
@@ -374,64 +377,31 @@ public record Vehicle(
                 wing == 0 ? c.liftFront() : Math.max(0, Math.min(1, lift))));
     return wing == 0
         ? balanced
-        : balanced.with(
-            new Aero(aero.cdA() + wing * c.wingDrag(), clA), balanced.brakes, balanced.chassis);
+        : balanced.copy().aero(new Aero(aero.cdA() + wing * c.wingDrag(), clA)).build();
   }
 
   /** The same with another final drive. */
   public Vehicle withFinalDrive(double ratio) {
-    return new Vehicle(
-        kind,
-        mass,
-        width,
-        wheelbase,
-        cogHeight,
-        cogToFront,
-        engine,
-        new Gearbox(
-            gearbox.ratios(),
-            ratio,
-            gearbox.rollingRadius(),
-            gearbox.efficiency(),
-            gearbox.shiftTime(),
-            gearbox.drive()),
-        tyres,
-        aero,
-        brakes,
-        leanLimit,
-        boost,
-        floor,
-        fuel,
-        chassis);
+    return copy()
+        .gearbox(
+            new Gearbox(
+                gearbox.ratios(),
+                ratio,
+                gearbox.rollingRadius(),
+                gearbox.efficiency(),
+                gearbox.shiftTime(),
+                gearbox.drive()))
+        .build();
   }
 
   /** The same with another chassis. */
   public Vehicle with(@Nullable Chassis other) {
-    return with(aero, brakes, other);
+    return copy().chassis(other).build();
   }
 
-  private Vehicle with(Brakes brakes, @Nullable Chassis chassis) {
-    return with(aero, brakes, chassis);
-  }
-
-  private Vehicle with(Aero aero, Brakes brakes, @Nullable Chassis chassis) {
-    return new Vehicle(
-        kind,
-        mass,
-        width,
-        wheelbase,
-        cogHeight,
-        cogToFront,
-        engine,
-        gearbox,
-        tyres,
-        aero,
-        brakes,
-        leanLimit,
-        boost,
-        floor,
-        fuel,
-        chassis);
+  /** A copy to be changed. */
+  public VehicleBuilder copy() {
+    return VehicleBuilder.builder(this);
   }
 
   /** The floor, or what is usual for the kind and width: common practice, no source. */

@@ -39,23 +39,13 @@ class AxlesTest {
       double brakeFront,
       double engine,
       Vehicle.Chassis chassis) {
-    return new Vehicle(
-        v.kind(),
-        v.mass(),
-        v.width(),
-        v.wheelbase(),
-        height,
-        v.cogToFront(),
-        v.engine(),
-        v.gearbox(),
-        new Vehicle.Tyres(v.tyres().muX(), v.tyres().muY(), sensitivity, v.tyres().rolling()),
-        v.aero(),
-        new Vehicle.Brakes(v.brakes().mostForce(), brakeFront, engine),
-        v.leanLimit(),
-        v.boost(),
-        v.floor(),
-        v.fuel(),
-        chassis);
+    return v.copy()
+        .cogHeight(height)
+        .tyres(
+            new Vehicle.Tyres(v.tyres().muX(), v.tyres().muY(), sensitivity, v.tyres().rolling()))
+        .brakes(new Vehicle.Brakes(v.brakes().mostForce(), brakeFront, engine))
+        .chassis(chassis)
+        .build();
   }
 
   private static Vehicle.Chassis chassis(Vehicle v, double roll, double lift) {

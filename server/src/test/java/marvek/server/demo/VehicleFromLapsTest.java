@@ -68,8 +68,8 @@ class VehicleFromLapsTest {
     assertThat(fit.powerFactor()).isCloseTo(1, within(0.01));
     assertThat(fit.dragFactor()).isCloseTo(1, within(0.02));
     // What is used: this driver keeps something back at some stops, and presses up to 1.08 of what
-    // the computation takes for the most at others.
-    assertThat(fit.alongFactor()).isBetween(0.9, 1.08).isCloseTo(pressed, within(0.04));
+    // the computation takes for the most at others; what the brakes themselves give cuts that.
+    assertThat(fit.alongFactor()).isBetween(0.9, 1.08).isCloseTo(pressed, within(0.05));
   }
 
   private static double off(double computed, VehicleFit fit) {
