@@ -21,6 +21,8 @@
   }));
   const lap = $derived(told.data?.lap);
 
+  const gains = $derived(!!lap && lap.lapTime - lap.finalLap > 0.005);
+
   const W = 440;
   /** Seconds at full throttle on the straight, about: its metres at the mean of what it is driven at. */
   const span = $derived(lap ? Math.max(0.5, lap.straight / Math.max(20, lap.topSpeed * 0.85)) : 1);
@@ -80,10 +82,11 @@
     <p>
       {lap.onLimiter > 0.05
         ? `${plain(lap.onLimiter, 1)} s of it on the limiter.`
-        : lap.belowPeak > 0.3
+        : lap.belowPeak > 0.3 && gains
           ? `${plain(lap.belowPeak, 1)} s of it in the last gear below most power.`
-          : 'The gears fit it.'}
-      {#if lap.lapTime - lap.finalLap > 0.005}
+          : ''}
+      {#if !gains}No other final drive is quicker here.{/if}
+      {#if gains}
         A final drive of {plain(lap.finalDrive, 2)} gives {signed(lap.finalLap - lap.lapTime, 3)} s a lap.
         <button type="button" class="link" data-take-final onclick={() => onfinal(lap.finalDrive)}
           >Put it on the sheet</button
