@@ -1,8 +1,9 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
-  import { api, ask, type CornerEntry } from '../../api/api';
+  import { api, ask, asProblem, type CornerEntry } from '../../api/api';
   import { metres, plain, signed } from '../../words/units';
-  import { lanes, MOVES, PARTS, type Balance } from './balance';
+  import { disagrees, lanes, MOVES, PARTS, type Balance } from './balance';
+  import ProblemBox from '../../kit/ProblemBox.svelte';
   import type { Desk } from './desk.svelte';
 
   /** How the corner as planned uses the front and the rear, and what one step would move. */
@@ -51,6 +52,8 @@
     return b.bears[Math.min(b.bears.length - 1, Math.round(ahead / b.step))] ?? 1;
   });
   const turnWord = (by: number) => (Math.abs(by) < 0.0005 ? 'nothing' : by > 0 ? 'pushes more' : 'turns more');
+
+  const slip = $derived(b ? (b.middle.understeer * 180) / Math.PI : 0);
 
   function feel(detail: (typeof PARTS)[number]['detail'], word: string) {
     desk.edit((e) => {
@@ -106,7 +109,7 @@
               >
             {/each}
           </span>
-          {#if said && part.words !== 'far from its limit' && !part.words.startsWith(said)}
+          {#if disagrees(part.how, said)}
             <p class="border-warning col-span-3 border-l-4 pl-2 text-xs" data-disagrees>
               You feel that it {said === 'even' ? 'is even' : said}; the numbers say: {part.words}. Look at the
               vehicle’s axles, or what is done there.
@@ -161,12 +164,17 @@
     {/each}
     <p class="text-xs leading-tight">The bars from above: in, middle, out; on the line at hand.</p>
     <p class="text-xs leading-tight">
+      {#if Math.abs(slip) >= 0.1}
+        In the middle the front slips {plain(Math.abs(slip), 1)}° {slip > 0 ? 'more' : 'less'} than the rear.
+      {/if}
       On the way out, at {metres(b.exit.station)}, the driven tyres bear {plain(Math.round(borne * 100))} % of full throttle.
       {#if b.usual}
         The axles are told by what is usual for such a vehicle:
         <a class="link" href="#/vehicle/{desk.view.vehicleId}">enter your own</a>.
       {/if}
     </p>
+  {:else if told.error}
+    <ProblemBox problem={asProblem(told.error)} />
   {:else}
     <p>Looking at both axles…</p>
   {/if}

@@ -1,7 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import { lanes, MOVES, PARTS, type Balance } from './balance';
+import { disagrees, lanes, MOVES, PARTS, type Balance } from './balance';
 
-const part = (station: number) => ({ station, front: 0.9, rear: 0.8, understeer: 0.01, words: 'pushes by 10 %' });
+const part = (station: number) => ({
+  station,
+  front: 0.9,
+  rear: 0.8,
+  how: 'PUSHES' as const,
+  understeer: 0.01,
+  words: 'pushes by 10 %',
+});
 const told: Balance = {
   from: 980,
   step: 3,
@@ -14,6 +21,16 @@ const told: Balance = {
   moves: [{ what: 'TRAIL', entry: -0.05, middle: 0, exit: 0 }],
   usual: true,
 };
+
+describe('what is felt', () => {
+  it('is held against what is computed, but not far from the limit', () => {
+    expect(disagrees('PUSHES', 'pushes')).toBe(false);
+    expect(disagrees('PUSHES', 'turns')).toBe(true);
+    expect(disagrees('EVEN', 'turns')).toBe(true);
+    expect(disagrees('FREE', 'turns')).toBe(false);
+    expect(disagrees('TURNS', undefined)).toBe(false);
+  });
+});
 
 describe('the drawing of a balance', () => {
   const drawn = lanes(told, 990, 300, 100);

@@ -9,6 +9,10 @@ export const PARTS = [
   { part: 'exit', word: 'out', detail: 'FEELS_OUT' },
 ] as const;
 
+/** Whether what is felt is something else than what is computed; far from the limit nothing is. */
+export const disagrees = (how: Balance['entry']['how'], felt: string | undefined) =>
+  !!felt && how !== 'FREE' && how.toLowerCase() !== felt;
+
 /** What can be moved, by one step: what, and which way. */
 export const MOVES: Record<Balance['moves'][number]['what'], string> = {
   TRAIL: 'brake while turning, 10 % more',

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
-  import { api, ask, type SetupSheet } from '../../api/api';
+  import { api, ask, asProblem, type SetupSheet } from '../../api/api';
+  import ProblemBox from '../../kit/ProblemBox.svelte';
   import { lapTime, metres, plain, signed, speedText } from '../../words/units';
 
   /** What a sheet makes of a lap, and how its gears meet the longest straight. */
@@ -31,6 +32,8 @@
 
 {#if references.data && !mine.length}
   <p class="text-sm">Draft a reference with this vehicle to see what a sheet makes of its lap.</p>
+{:else if told.error}
+  <ProblemBox problem={asProblem(told.error)} />
 {:else if lap && on}
   <div class="grid gap-1 text-sm" data-sheet-lap>
     <div class="flex items-baseline gap-2">

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { complete, getField, groupsOf, withField } from './vehicleFields';
+import { complete, getField, groupsOf, toKeep, withField } from './vehicleFields';
 
 describe('fields of a vehicle', () => {
   const v = complete({
@@ -29,5 +29,27 @@ describe('fields of a vehicle', () => {
     expect(fields).not.toContain('leanLimit');
     expect(fields).not.toContain('boost.power');
     expect(fields).toContain('floor.rideHeight');
+  });
+
+  it('keep following the usual chassis until one of its numbers is entered', () => {
+    const usual = {
+      trackFront: 1.6,
+      trackRear: 1.6,
+      rollFront: 0.56,
+      liftFront: 0.51,
+      gripRear: 1.04,
+      closedTorque: 40,
+      brakeStep: 0.005,
+      barStep: 0.01,
+      wingStep: 0.03,
+      wingDrag: 0.008,
+    };
+    const open = complete(v, usual);
+    expect(getField(open, 'chassis.rollFront')).toBe(0.56);
+    expect(toKeep(open, usual).chassis).toBeUndefined();
+    const entered = withField(open, 'chassis.rollFront', 0.6);
+    expect(toKeep(entered, usual).chassis?.rollFront).toBe(0.6);
+    // What was entered before stays entered.
+    expect(toKeep(complete({ ...v, chassis: usual }, usual)).chassis).toEqual(usual);
   });
 });

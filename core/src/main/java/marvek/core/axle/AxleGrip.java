@@ -5,6 +5,8 @@ import marvek.core.lap.LapTrace;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
 import marvek.core.units.Units;
+import marvek.core.vehicle.VehicleKind;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What two axles leave of the grip that a lap of one point uses. The factors are taken at the
@@ -20,43 +22,74 @@ public final class AxleGrip {
 
   private AxleGrip() {}
 
-  /** The factors along a lap; ones for a motorcycle, which moves no load across. */
-  public static AxleShares of(Path path, Limits limits, LapTrace lap) {
+  /** The factors along a lap; null for a motorcycle, which moves no load across. */
+  public static @Nullable AxleShares of(Path path, Limits limits, LapTrace lap) {
+    if (limits.vehicle().kind() == VehicleKind.MOTORCYCLE) {
+      return null;
+    }
+    Factors as = new Factors(limits, new Axles(limits));
+    Axles entered = Axles.asEntered(limits);
+    Factors was = entered.limits() == limits ? as : new Factors(entered.limits(), entered);
+    Entered level = new Entered(entered);
     int n = path.size();
-    double[] turning = new double[n];
-    double[] braking = new double[n];
-    double[] driving = new double[n];
-    Axles axles = new Axles(limits);
-    Entered entered = new Entered(limits);
+    AxleShares out = new AxleShares(new double[n], new double[n], new double[n]);
     for (int i = 0; i < n; i++) {
-      turning[i] = 1;
-      braking[i] = 1;
-      driving[i] = 1;
       double square = lap.speed()[i] * lap.speed()[i];
       double load = limits.load(path, i, square);
       double weight = load - square * limits.downforce();
-      double ground = path.grip()[i];
-      double one = limits.sidewaysMost(load, ground);
-      if (axles.motorcycle() || one <= 0 || weight <= 0) {
-        continue;
+      boolean grips = weight > 0 && limits.sidewaysMost(load, path.grip()[i]) > 0;
+      if (grips) {
+        as.at(level, weight, square, limits.sideways(path, i, square), path.grip()[i]);
       }
+      if (grips && was != as) {
+        was.at(level, weight, square, limits.sideways(path, i, square), path.grip()[i]);
+      }
+      out.turning()[i] = grips ? held(was.turning, as.turning) : 1;
+      out.braking()[i] = grips ? held(was.braking, as.braking) : 1;
+      out.driving()[i] = grips ? held(was.driving, as.driving) : 1;
+    }
+    return out;
+  }
+
+  /**
+   * Of a vehicle as it was entered two axles take, but they give nothing: what is not entered is a
+   * guess, and nobody may brake later on a guess. What moves its balance afterwards counts both
+   * ways.
+   */
+  private static double held(double entered, double now) {
+    double factor = Math.min(1, entered) * now / entered;
+    return Double.isFinite(factor) ? Math.max(LEAST, Math.min(MOST, factor)) : 1;
+  }
+
+  /** The factors of one balance at one place. */
+  private static final class Factors {
+    private final Limits limits;
+    private final Axles axles;
+    private double turning;
+    private double braking;
+    private double driving;
+
+    Factors(Limits limits, Axles axles) {
+      this.limits = limits;
+      this.axles = axles;
+    }
+
+    void at(Entered level, double weight, double square, double across, double ground) {
+      double load = weight + square * limits.downforce();
       double most = axles.sidewaysMost(weight, square, ground);
-      turning[i] = within(most / one);
-      double turn = Math.min(NEAREST * most, limits.sideways(path, i, square));
+      turning = most / limits.sidewaysMost(load, ground);
+      double turn = Math.min(NEAREST * most, across);
       double share = turn / most;
       double left = Math.sqrt(1 - share * share);
-      braking[i] =
-          within(
-              axles.brakingMost(weight, square, turn, ground)
-                  / (left * limits.brakingGrip(load, ground))
-                  / entered.braking(share, ground));
-      driving[i] =
-          within(
-              axles.drivingMost(weight, square, turn, ground)
-                  / limits.drivingGrip(load, left, ground)
-                  / entered.driving(share, ground));
+      braking =
+          axles.brakingMost(weight, square, turn, ground)
+              / (left * limits.brakingGrip(load, ground))
+              / level.braking(share, ground);
+      driving =
+          axles.drivingMost(weight, square, turn, ground)
+              / limits.drivingGrip(load, left, ground)
+              / level.driving(share, ground);
     }
-    return new AxleShares(turning, braking, driving);
   }
 
   /**
@@ -71,8 +104,8 @@ public final class AxleGrip {
     private final double[][] braking = new double[25][];
     private final double[][] driving = new double[25][];
 
-    Entered(Limits limits) {
-      axles = Axles.asEntered(limits);
+    Entered(Axles axles) {
+      this.axles = axles;
     }
 
     /** By the share across at so many tenths of the ground's grip. */
@@ -120,9 +153,5 @@ public final class AxleGrip {
       int k = Math.min(NODES - 1, (int) x);
       return values[k] + (values[k + 1] - values[k]) * (x - k);
     }
-  }
-
-  private static double within(double factor) {
-    return Double.isFinite(factor) ? Math.max(LEAST, Math.min(MOST, factor)) : 1;
   }
 }

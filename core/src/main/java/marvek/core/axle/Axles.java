@@ -312,17 +312,4 @@ public final class Axles {
     }
     return (low + high) / 2;
   }
-
-  /**
-   * The share of brakes at the front at which both axles lock together on the level and straight on
-   * (b + μh)/L, with the wheels' grip as entered.
-   */
-  public double togetherAt(double mu) {
-    return front + mu * along;
-  }
-
-  /** Whether the vehicle leans into bends instead of moving load across. */
-  public boolean motorcycle() {
-    return motorcycle;
-  }
 }

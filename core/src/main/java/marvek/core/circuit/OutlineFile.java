@@ -42,7 +42,15 @@ public final class OutlineFile {
           null,
           "Bring one lap only, or thin the points to one a metre.");
     }
-    Outline outline = parse(content);
+    return checked(parse(content));
+  }
+
+  /**
+   * The same points, held against what can be on a circuit.
+   *
+   * @throws OutlineProblem with the first that cannot
+   */
+  public static Outline checked(Outline outline) {
     check(outline);
     return outline;
   }

@@ -302,7 +302,7 @@ public final class Answers {
 
   /** The corner as the simulation itself drives it, cut to the same plan. */
   private PlannedCorner best() {
-    CornerEntry draft = Drafter.entry(computed, c);
+    CornerEntry draft = Drafter.asDriven(computed, c);
     PlannedCorner.Steps steps = stretch.steps(draft, computed.lines().get(c));
     PlannedCorner first = stretch.plan(computed.path(), steps);
     if (steps.brake() < 0) {

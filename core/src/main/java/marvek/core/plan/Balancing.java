@@ -7,6 +7,7 @@ import marvek.core.axle.Axles;
 import marvek.core.lap.LapTrace;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
+import marvek.core.plan.CornerBalance.How;
 import marvek.core.plan.CornerBalance.Move;
 import marvek.core.plan.CornerBalance.Part;
 import marvek.core.plan.CornerBalance.What;
@@ -166,16 +167,22 @@ final class Balancing {
   private Part phase(Axles axles, int k) {
     Axles.Use use = use(axles, k, 0, 0);
     double by = use.balance();
-    String how =
+    How how =
         use.most() < FREE
-            ? "balance.free"
-            : Math.abs(by) < EVEN ? "balance.even" : by > 0 ? "balance.pushes" : "balance.turns";
+            ? How.FREE
+            : Math.abs(by) < EVEN ? How.EVEN : by > 0 ? How.PUSHES : How.TURNS;
     return new Part(
         computed.road().wrap((from + k) * computed.road().step()),
         use.front(),
         use.rear(),
+        how,
         SLIDES * use.slip(),
-        Said.of(how, Value.percent(Math.abs(by))));
+        switch (how) {
+          case FREE -> Said.of("balance.free");
+          case EVEN -> Said.of("balance.even");
+          case PUSHES -> Said.of("balance.pushes", Value.percent(by));
+          case TURNS -> Said.of("balance.turns", Value.percent(-by));
+        });
   }
 
   private List<Move> moves(Axles axles, int entry, int middle, int exit) {

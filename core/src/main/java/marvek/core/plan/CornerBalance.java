@@ -39,10 +39,24 @@ public record CornerBalance(
    * @param station where it is told, m
    * @param front share of the front axle's grip that is used
    * @param rear share of the rear axle's
+   * @param how what it does
    * @param understeer by how much more the front axle slips than the rear one, radians
-   * @param words what it does
+   * @param words what it does, by how much
    */
-  public record Part(double station, double front, double rear, double understeer, Said words) {}
+  public record Part(
+      double station, double front, double rear, How how, double understeer, Said words) {}
+
+  /** What a vehicle does at a place. */
+  public enum How {
+    /** The front is nearer to its limit. */
+    PUSHES,
+    /** Both alike. */
+    EVEN,
+    /** The rear is nearer to its limit. */
+    TURNS,
+    /** Neither is near its limit. */
+    FREE
+  }
 
   /** What can be moved. */
   public enum What {

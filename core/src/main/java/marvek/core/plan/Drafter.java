@@ -55,13 +55,19 @@ public final class Drafter {
     Drafter drafter = new Drafter(computed, landmarks);
     List<CornerEntry> entries = new ArrayList<>();
     for (int c = 0; c < computed.corners().size(); c++) {
-      entries.add(drafter.entry(c));
+      entries.add(drafter.inHand(c, drafter.entry(c)));
     }
     return new ReferenceContent(entries);
   }
 
   /** The draft of one corner, its points tied to nothing. */
   public static CornerEntry entry(ComputedLap computed, int c) {
+    Drafter drafter = new Drafter(computed, List.of());
+    return drafter.inHand(c, drafter.entry(c));
+  }
+
+  /** The corner as the lap drives it, whether or not its marker can be made from full throttle. */
+  static CornerEntry asDriven(ComputedLap computed, int c) {
     return new Drafter(computed, List.of()).entry(c);
   }
 
@@ -138,7 +144,7 @@ public final class Drafter {
             line.apexGap(),
             firstThrottle,
             "");
-    return inHand(c, entry.copy().again(computed.again(c)).done());
+    return entry.copy().again(computed.again(c)).done();
   }
 
   /**

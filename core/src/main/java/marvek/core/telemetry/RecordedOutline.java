@@ -7,6 +7,7 @@ import marvek.core.circuit.Outline;
 import marvek.core.circuit.OutlineFile;
 import marvek.core.circuit.OutlineProblem;
 import marvek.core.refusal.Refusal;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Reads a circuit from whatever holds its places: an outline, or laps that a device recorded on it.
@@ -37,11 +38,11 @@ public final class RecordedOutline {
       if (recorded == null) {
         throw problem;
       }
-      return recorded;
+      return OutlineFile.checked(recorded);
     }
   }
 
-  private static @org.jspecify.annotations.Nullable Outline recorded(byte[] content) {
+  private static @Nullable Outline recorded(byte[] content) {
     Places places = new Places();
     try {
       byte[] head = Arrays.copyOf(content, Math.min(content.length, RecordingFile.HEAD));

@@ -111,7 +111,8 @@ class AxlesTest {
       assertThat(axles.drivingMost(Units.G, 0, 0, 1))
           .isCloseTo(limits.drivingGrip(Units.G, 1, 1), within(1e-3));
       // Brakes that lock together give all of it along: p = (b + μh)/L, closed form.
-      double together = axles.togetherAt(v.tyres().muX());
+      double together =
+          1 - v.cogToFront() / v.wheelbase() + v.tyres().muX() * v.cogHeight() / v.wheelbase();
       Vehicle even = changed(v, v.cogHeight(), 0, together, 0, chassis(v, 0.5, 0.5));
       Axles both = new Axles(even, DAY);
       double along = v.tyres().muX() * Units.G;

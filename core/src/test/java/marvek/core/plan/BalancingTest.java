@@ -3,6 +3,7 @@ package marvek.core.plan;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -11,6 +12,7 @@ import marvek.core.circuit.CircuitReading;
 import marvek.core.entry.CornerEntry;
 import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
+import marvek.core.plan.CornerBalance.How;
 import marvek.core.plan.CornerBalance.Move;
 import marvek.core.plan.CornerBalance.What;
 import marvek.core.survey.Things;
@@ -53,14 +55,12 @@ class BalancingTest {
       assertThat(b.usual()).isTrue();
       for (CornerBalance.Part p : List.of(b.entry(), b.middle(), b.exit())) {
         double by = p.front() - p.rear();
-        String key = p.words().key();
-        assertThat(key)
+        assertThat(p.how())
             .isEqualTo(
                 Math.max(p.front(), p.rear()) < 0.7
-                    ? "balance.free"
-                    : Math.abs(by) < 0.03
-                        ? "balance.even"
-                        : by > 0 ? "balance.pushes" : "balance.turns");
+                    ? How.FREE
+                    : Math.abs(by) < 0.03 ? How.EVEN : by > 0 ? How.PUSHES : How.TURNS);
+        assertThat(p.words().key()).isEqualTo("balance." + p.how().name().toLowerCase(Locale.ROOT));
         if (Math.min(p.front(), p.rear()) < 1) {
           assertThat(Math.signum(p.understeer())).isEqualTo(Math.signum(by));
         }

@@ -80,7 +80,7 @@ class TwoApexesTest {
             PointKind.EXIT);
     assertThat(DESK.road().apart(at(PointKind.BRAKE), at(PointKind.FIRST_APEX))).isGreaterThan(40);
     assertThat(DESK.road().apart(at(PointKind.RELEASE), at(PointKind.FIRST_APEX)))
-        .isBetween(-8.0, 15.0);
+        .isBetween(-5.0, 15.0);
     assertThat(at(PointKind.FIRST_THROTTLE)).isLessThan(at(PointKind.APEX) - 20);
     assertThat(ENTRY.approachSpeed()).isGreaterThan(1.4 * ENTRY.minimumSpeed());
   }

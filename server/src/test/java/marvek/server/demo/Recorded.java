@@ -46,9 +46,12 @@ record Recorded(Truth truth, List<DrivenLap> laps, ReadReport report, String fil
     return read(demo, driven.truth(), text.toString());
   }
 
+  /** Share of the computed speeds that the driver takes through corners: its square is the grip. */
+  static final double PACE = 0.98;
+
   static Drive drive(DemoDesk demo, List<Planted> habits, int laps, long seed) {
     return SimulatedDriver.drive(
-        new Plan(demo.computed(), demo.draft(), habits, laps, 1.5, 0.98, 0, true),
+        new Plan(demo.computed(), demo.draft(), habits, laps, 1.5, PACE, 0, true),
         new Random(seed));
   }
 
