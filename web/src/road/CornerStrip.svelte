@@ -8,6 +8,7 @@
     DrivenView,
     Judgement,
     Landmark,
+    LaidView,
     LapView,
     Pedals,
     PointKind,
@@ -44,13 +45,16 @@
     held?: PointKind | null;
     onmove?: (kind: PointKind, to: number) => void;
     onnudge?: (kind: PointKind, by: number) => void;
-    onsettle?: () => void;
+    /** A point was let go of: which, and whether it was moved. */
+    onsettle?: (kind: PointKind, moved: boolean) => void;
     onhold?: (kind: PointKind | null) => void;
     onlandmark?: (landmark: Landmark, to: number) => void;
     onpedals?: (pedals: Pedals, settle: boolean) => void;
     onpick?: (detail: Detail | null) => void;
     /** The same corner otherwise, drawn behind: its line and speed. */
     under?: AnswerView | null;
+    /** The line laid anew, drawn beside the one at hand. */
+    laid?: LaidView | null;
     /** What the laps did here, drawn behind the plan. */
     driven?: DrivenView | null;
   }
@@ -77,6 +81,7 @@
     onpedals,
     onpick,
     under = null,
+    laid = null,
     driven = null,
   }: Props = $props();
 
@@ -218,6 +223,15 @@
     });
     return { line, speed };
   });
+  const anew = $derived.by(() => {
+    if (!laid) return [];
+    const [from, to] = domain;
+    const [toX, toY, unrolled] = [x, y, near];
+    return laid.after.flatMap((offset, k): [number, number][] => {
+      const s = unrolled((laid.from + k * laid.step) % road.length);
+      return s < from || s > to ? [] : [[toX(s), toY(offset)]];
+    });
+  });
   const offsetAt = $derived((s: number) => valueAt('offset', s) ?? 0);
 
   const labelTop = $derived(TOP + WIDEST + 38);
@@ -334,12 +348,19 @@
     target.addEventListener('pointercancel', end);
   }
 
+  /** The point that the keys have moved and that was not let go of yet. */
+  let nudged: PointKind | null = null;
   function onkeydown(event: KeyboardEvent, kind: PointKind) {
     if (readonly) return;
     const by = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
     if (by) {
       event.preventDefault();
       onnudge?.(kind, by * (event.shiftKey ? 5 : 1));
+      nudged = kind;
+    } else if (event.key === 'Enter') {
+      event.preventDefault();
+      onsettle?.(kind, nudged === kind);
+      nudged = null;
     } else if (event.key === 'Escape') {
       (event.currentTarget as SVGGElement).blur();
     }
@@ -437,6 +458,17 @@
         data-under
       />
       <path d={pathOf(behind.speed)} fill="none" stroke="var(--ink-soft)" stroke-width="1.4" stroke-dasharray="5 4" />
+    {/if}
+    {#if anew.length}
+      <path
+        d={pathOf(anew)}
+        fill="none"
+        stroke="var(--line)"
+        stroke-width="2"
+        stroke-dasharray="2 5"
+        stroke-linecap="round"
+        data-laid-anew
+      />
     {/if}
     <path d={pathOf(path)} fill="none" stroke="var(--line)" stroke-width="2.5" clip-path="url(#strip-window)" />
     {#if limit !== null && limit > domain[0] && limit < domain[1] && !readonly}
@@ -554,13 +586,14 @@
             e,
             f.s,
             (to) => onmove?.(f.kind, to),
-            () => onsettle?.(),
+            (moved) => onsettle?.(f.kind, moved),
           )}
         onkeydown={(e) => onkeydown(e, f.kind)}
         onfocus={() => onhold?.(f.kind)}
         onblur={() => {
           onhold?.(null);
-          onsettle?.();
+          onsettle?.(f.kind, nudged === f.kind);
+          nudged = null;
         }}
       >
         <rect

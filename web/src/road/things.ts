@@ -65,6 +65,7 @@ export const ZONES: Record<ZoneKind, { word: string; ground: boolean }> = {
   NO_RUN_OFF: { word: 'no run-off', ground: false },
   WIND: { word: 'wind', ground: false },
   SHELTER: { word: 'sheltered from wind', ground: false },
+  BEYOND: { word: 'ground beyond the edge', ground: false },
   LOOSE: { word: 'loose cones or tyres', ground: false },
   DRAIN: { word: 'drain', ground: false },
 };

@@ -31,6 +31,8 @@
   import CopyDialog from './CopyDialog.svelte';
   import DaysPanel from './DaysPanel.svelte';
   import EntryPanel from './EntryPanel.svelte';
+  import EdgesPanel from './EdgesPanel.svelte';
+  import LaidAnew from './LaidAnew.svelte';
   import GearPanel from './GearPanel.svelte';
   import RemarksPanel from './RemarksPanel.svelte';
   import WaysPanel from './WaysPanel.svelte';
@@ -50,6 +52,7 @@
     { id: 'ways', word: 'Ways', key: 'w' },
     { id: 'gears', word: 'Gears', key: 'q' },
     { id: 'axles', word: 'Axles', key: 'h' },
+    { id: 'edges', word: 'Edges', key: 'k' },
     { id: 'more', word: 'More', key: 'o' },
     { id: 'days', word: 'Days', key: 'd' },
     { id: 'pace', word: 'Pace', key: 'p' },
@@ -154,6 +157,14 @@
 
   function setGear(gear: number) {
     desk?.edit((e) => ({ ...e, gear }));
+  }
+
+  /** Where the line is asked to pass elsewhere it is laid anew, once the hand lets go. */
+  const LINE: PointKind[] = ['TURN_IN', 'FIRST_APEX', 'APEX', 'EXIT'];
+  function settled(kind: PointKind, moved: boolean) {
+    desk?.settle();
+    const entry = desk?.entry;
+    if (desk?.mine && !desk.day && moved && entry && LINE.includes(kind)) void desk.layAnew({ entry }, true);
   }
 
   function openSave(event?: Event) {
@@ -309,13 +320,15 @@
             driven={desk.day || !behind ? null : (driven.data ?? null)}
             onpedals={pedals}
             onpick={pick}
-            height={472}
+            height={desk.laid ? 436 : 472}
             onmove={(kind, to) => desk?.move(kind, to, `drag ${corner.id} ${kind}`)}
             onnudge={(kind, by) => desk?.nudge(kind, by)}
-            onsettle={() => desk?.settle()}
+            onsettle={settled}
+            laid={desk.laid?.view}
             onhold={(kind) => (held = kind)}
             onlandmark={(landmark, to) => desk?.moveLandmark(landmark, to)}
           />
+          {#if desk.laid}<LaidAnew {desk} laid={desk.laid.view} />{/if}
           <div
             class="bg-base-100 border-base-300 mt-1 flex min-h-[64px] gap-3 rounded border px-4 py-2"
             aria-live="polite"
@@ -387,6 +400,8 @@
               <GearPanel {desk} {entry} />
             {:else if sheet === 'axles'}
               <BalancePanel {desk} {entry} />
+            {:else if sheet === 'edges'}
+              <EdgesPanel {desk} {corner} />
             {:else if sheet === 'more'}
               <fieldset class="contents" disabled={!desk.movable}><EntryPanel {desk} {entry} {picked} /></fieldset>
             {:else if sheet === 'days'}

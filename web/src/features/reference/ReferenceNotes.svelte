@@ -75,6 +75,14 @@
     >
     <a class="btn btn-xs" href="#/recompute/{view.id}?again">See what changes</a>
   </p>
+{:else if view.laidInPart}
+  <p class="flex items-center gap-2 text-sm" data-laid-in-part>
+    <span class="flex-1"
+      >The line was laid anew on one stretch; the rest was computed before that.
+      <a class="link" href="#/recompute/{view.id}">What was can be brought back.</a></span
+    >
+    <a class="btn btn-xs" href="#/recompute/{view.id}?again">Compute all of it</a>
+  </p>
 {:else if view.recomputed}
   <p class="text-sm"><a class="link" href="#/recompute/{view.id}">Computed anew; what was can be brought back</a></p>
 {/if}

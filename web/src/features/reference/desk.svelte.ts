@@ -6,6 +6,7 @@ import {
   type CornerEntry,
   type Judgement,
   type Landmark,
+  type LaidView,
   type LapView,
   Problem,
   type PointKind,
@@ -16,6 +17,7 @@ import {
   type School,
   type Variant,
   type VariantView,
+  type Wish,
 } from '../../api/api';
 import { catalogue } from '../../api/catalogue.svelte';
 import { History } from '../../kit/history';
@@ -64,6 +66,12 @@ export class Desk {
   busy = $state(false);
   /** Whether the corner drafted anew is drawn beside the driver's. */
   showDraft = $state(false);
+
+  /** A line laid anew on a stretch, to be looked at, and what it was laid for. */
+  laid = $state.raw<{ wish: Wish; view: LaidView } | null>(null);
+  private laying = 0;
+  /** The working copy as it was when a line laid anew was taken: undoing that brings both back. */
+  private laidAt: ReferenceContent | null = null;
 
   private history = new History<ReferenceContent>();
   private version = 0;
@@ -196,7 +204,7 @@ export class Desk {
   }
 
   get canUndo() {
-    return this.steps >= 0 && this.history.canUndo;
+    return this.steps >= 0 && (this.history.canUndo || this.content === this.laidAt);
   }
 
   get canRedo() {
@@ -215,6 +223,7 @@ export class Desk {
   });
 
   async select(corner: string) {
+    if (corner !== this.selected) this.leaveLaid();
     this.selected = corner;
     if (!this.answers[corner]) await this.askFor(corner);
     if (this.day && !this.dayViews[corner]) await this.askDay();
@@ -358,6 +367,7 @@ export class Desk {
   edit(change: (entry: CornerEntry) => CornerEntry, key: string | null = null) {
     const entry = this.entry;
     if (!entry || !this.movable) return;
+    if (this.laid) this.leaveLaid();
     this.history.remember(this.content, key);
     if (this.day) {
       const view = this.dayView;
@@ -425,7 +435,75 @@ export class Desk {
     });
   }
 
+  /** Has the line laid anew for a wish, to look at; where it is laid for that already there is nothing to see. */
+  async layAnew(wish: Wish, quiet = false) {
+    const asked = ++this.laying;
+    this.laid = null;
+    try {
+      await this.store();
+      const view = await ask(
+        api.POST('/api/references/{id}/laid-anew', { params: { path: { id: this.view.id } }, body: wish }),
+      );
+      if (asked === this.laying) this.laid = { wish, view };
+    } catch (e) {
+      if (!quiet) this.problem = asProblem(e);
+    }
+  }
+
+  /** Leaves the line as it is. */
+  leaveLaid() {
+    this.laying++;
+    this.laid = null;
+  }
+
+  /** Takes the line laid anew; undo brings line and points back. */
+  async takeLaid() {
+    const laid = this.laid;
+    if (!laid) return;
+    this.busy = true;
+    try {
+      await this.store();
+      await ask(
+        api.POST('/api/references/{id}/laid-anew/taken', {
+          params: { path: { id: this.view.id } },
+          body: { version: this.version, wish: laid.wish },
+        }),
+      );
+      this.laid = null;
+      await this.reload();
+      this.laidAt = this.content;
+      this.steps++;
+    } catch (e) {
+      this.problem = asProblem(e);
+    } finally {
+      this.busy = false;
+    }
+  }
+
+  private async undoLaid() {
+    this.busy = true;
+    try {
+      await ask(
+        api.POST('/api/references/{id}/recomputation/undone', {
+          params: { path: { id: this.view.id } },
+          body: { version: this.version },
+        }),
+      );
+      this.laidAt = null;
+      await this.reload();
+      this.steps++;
+    } catch (e) {
+      this.problem = asProblem(e);
+    } finally {
+      this.busy = false;
+    }
+  }
+
   undo() {
+    if (this.content === this.laidAt) {
+      void this.undoLaid();
+      return;
+    }
     this.travel(this.history.undo(this.content));
   }
 

@@ -83,6 +83,7 @@ function view(): ReferenceView {
     motorcycle: false,
     gears: 6,
     vehicleChanged: false,
+    laidInPart: false,
     oldLine: false,
     lost: [],
     recomputed: false,

@@ -42,7 +42,11 @@
   function edit(change: Record<string, unknown>, key: string) {
     // An amount is in the unit of its kind, and a level falls to one side.
     if (key === 'kind' && area) change = { ...change, amount: undefined, across: undefined, dries: undefined };
-    if (change.kind === 'LEVEL' && area?.side === 'BOTH') change = { ...change, side: 'LEFT' };
+    if ((change.kind === 'LEVEL' || change.kind === 'BEYOND') && area?.side === 'BOTH')
+      change = { ...change, side: 'LEFT' };
+    // What only ground beyond the edge has does not go with it to another kind, nor a width.
+    if (change.kind && (change.kind === 'BEYOND') !== (area?.kind === 'BEYOND'))
+      change = { ...change, beyond: undefined, amount: undefined };
     desk.put(sort, [{ ...thing, ...change } as Thing], `${thing.id} ${key}`);
   }
   const shown = (m: number) => Math.round(inLength(m) * 10) / 10;
@@ -273,10 +277,10 @@
         Object.fromEntries(Object.entries(ZONES).map(([k, v]) => [k, v.word])),
       )}
       {@render choice(
-        area.kind === 'LEVEL' ? 'Lower side' : 'Across',
+        area.kind === 'LEVEL' ? 'Lower side' : area.kind === 'BEYOND' ? 'Side' : 'Across',
         'side',
         area.side,
-        area.kind === 'LEVEL'
+        area.kind === 'LEVEL' || area.kind === 'BEYOND'
           ? { LEFT: 'left', RIGHT: 'right' }
           : { LEFT: 'left half', BOTH: 'whole road', RIGHT: 'right half' },
       )}

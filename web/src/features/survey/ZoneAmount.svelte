@@ -19,7 +19,8 @@
   const how = $derived(kind && amountOf(kind.effect));
   const table = $derived(kind && severitiesOf(kind, desk.things.severities ?? []));
   const own = $derived(zone.amount !== undefined && zone.amount !== null);
-  const measured = $derived(zone.kind === 'LEVEL');
+  const beyond = $derived(zone.kind === 'BEYOND');
+  const measured = $derived(zone.kind === 'LEVEL' || beyond);
   let telling = $state(false);
 
   /** Changes what a word means on this circuit; one step of undo for each. */
@@ -36,6 +37,10 @@
     if (!Number.isFinite(shown)) return onedit({ across: undefined }, 'across');
     const had = zone.across ?? { near: 0, far: 2 };
     onedit({ across: { ...had, [key]: fromLength(shown) } }, `across ${key}`);
+  }
+  const known = $derived(own && zone.beyond?.grip != null && zone.beyond.lip != null);
+  function ground(key: 'grip' | 'lip', value: number) {
+    onedit({ beyond: { ...zone.beyond, [key]: Number.isFinite(value) ? value : undefined } }, `beyond ${key}`);
   }
   const strip = $derived(kind?.effect === 'GRIP' && zone.side !== 'BOTH');
 </script>
@@ -70,7 +75,7 @@
         type="number"
         step={how.step}
         name="amount"
-        placeholder={String(how.shown(table[zone.severity - 1] ?? 0))}
+        placeholder={beyond ? '?' : String(how.shown(table[zone.severity - 1] ?? 0))}
         value={own ? how.shown(zone.amount ?? 0) : ''}
         onchange={(e) => {
           const v = e.currentTarget.valueAsNumber;
@@ -80,6 +85,41 @@
       {how.unit}
     </span>
   </label>
+  {#if beyond}
+    <label class="grid gap-0.5 text-sm">
+      Grip there
+      <span class="flex items-center gap-1">
+        <input
+          class="input input-sm w-16 text-right"
+          type="number"
+          step="5"
+          name="beyond-grip"
+          placeholder="?"
+          value={zone.beyond?.grip == null ? '' : Math.round(zone.beyond.grip * 1000) / 10}
+          onchange={(e) => ground('grip', e.currentTarget.valueAsNumber / 100)}
+        />
+        %
+      </span>
+    </label>
+    <label class="grid gap-0.5 text-sm">
+      Lip, up from the road
+      <span class="flex items-center gap-1">
+        <input
+          class="input input-sm w-16 text-right"
+          type="number"
+          step="1"
+          name="beyond-lip"
+          placeholder="?"
+          value={zone.beyond?.lip == null ? '' : Math.round(zone.beyond.lip * 1000) / 10}
+          onchange={(e) => ground('lip', e.currentTarget.valueAsNumber / 100)}
+        />
+        cm
+      </span>
+    </label>
+    {#if !known}<p class="basis-full text-sm" data-unknown>
+        Not used before width, grip and lip are known: walk there and measure.
+      </p>{/if}
+  {/if}
   {#if strip}
     <fieldset class="grid gap-0.5 text-sm">
       <legend class="mb-0.5">Strip, from the {zone.side === 'LEFT' ? 'left' : 'right'} edge</legend>

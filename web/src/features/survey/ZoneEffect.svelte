@@ -23,7 +23,7 @@
           body: { zone, severities },
         }),
       ),
-    enabled: !!reference && !nothing,
+    enabled: !!reference && !nothing && kind?.effect !== 'BEYOND',
     placeholderData: (old) => old,
   }));
 </script>
@@ -34,7 +34,12 @@
     data-zone-effect={kind.water}
     aria-live="polite"
   >
-    {#if nothing}
+    {#if kind.effect === 'BEYOND'}
+      <p>
+        No lap uses it unasked: a reference opens it, under <em>Edges</em>, which says what it is worth and what it
+        risks.
+      </p>
+    {:else if nothing}
       <p>To be looked at; it changes no number.</p>
     {:else}
       <p>

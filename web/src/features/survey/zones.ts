@@ -54,6 +54,8 @@ export function amountOf(effect: ZoneWords['effect']): Amount {
       };
     case 'ROOM':
       return length('Kept from the edge', 0.1);
+    case 'BEYOND':
+      return length('Wide', 0.5);
   }
 }
 
@@ -80,5 +82,7 @@ export function felt(zone: Zone, kind: ZoneWords | undefined, table: Severity[],
   if (kind.water !== 'NONE' && !day.wet) return false;
   if (kind.effect === 'WIND') return day.windy && size !== 1;
   if (kind.effect === 'ROOM') return size > 0;
+  // Only where a reference opens it.
+  if (kind.effect === 'BEYOND') return false;
   return kind.effect === 'GRIP' || kind.effect === 'LOAD' ? size !== 1 : true;
 }

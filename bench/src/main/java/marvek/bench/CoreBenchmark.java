@@ -7,6 +7,7 @@ import marvek.core.circuit.CircuitReader;
 import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Outline;
 import marvek.core.circuit.OutlineFile;
+import marvek.core.day.Footing;
 import marvek.core.day.Variants;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.DayKind;
@@ -137,7 +138,7 @@ public class CoreBenchmark {
   @Benchmark
   public Variants.Adjusted adjustToAnotherDay() {
     return Variants.adjust(
-        computed, Variants.computed(computed, List.of(), null, wet.day()), wet, entry);
+        computed, Variants.computed(computed, Footing.plain(List.of()), wet.day()), wet, entry);
   }
 
   @Benchmark

@@ -6,7 +6,6 @@ import java.util.Optional;
 import marvek.core.entry.Carried;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
-import marvek.core.entry.OwnPace;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Slowing;
 import marvek.core.entry.Variant;
@@ -19,8 +18,6 @@ import marvek.core.plan.Drafter;
 import marvek.core.plan.LostBrakings;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
-import marvek.core.survey.Zone;
-import marvek.core.survey.Zones;
 import marvek.core.vehicle.AirDensity;
 import org.jspecify.annotations.Nullable;
 
@@ -85,14 +82,10 @@ public final class Variants {
    * The computed on the day of a variant: on the base's line, or where {@link #ownLine} says so on
    * the quickest found from it.
    *
-   * @param zones of the road, those that count on the base's day and the others
-   * @param pace that the base was computed at
+   * @param footing that the base was computed on
    */
-  public static ComputedLap computed(
-      ComputedLap base, List<Zone> zones, @Nullable OwnPace pace, Variant.Day day) {
-    Ground ground =
-        Paced.ground(
-            base.road(), base.corners(), Zones.ground(base.road(), zones, day.road()), pace);
+  public static ComputedLap computed(ComputedLap base, Footing footing, Variant.Day day) {
+    Ground ground = footing.ground(base.road(), base.corners(), base.vehicle(), day.road());
     Conditions conditions = conditions(base.conditions(), day);
     ComputedLap then =
         ComputedLap.onLine(

@@ -3,14 +3,10 @@ package marvek.core.day;
 import java.util.ArrayList;
 import java.util.List;
 import marvek.core.circuit.Loop;
-import marvek.core.entry.OwnPace;
 import marvek.core.entry.Variant;
-import marvek.core.lap.Ground;
 import marvek.core.lap.LapTrace;
 import marvek.core.plan.ComputedLap;
 import marvek.core.survey.Zone;
-import marvek.core.survey.Zones;
-import org.jspecify.annotations.Nullable;
 
 /**
  * What a zone does to a lap on a day: the lap with it less the lap without, both on the line at
@@ -30,16 +26,14 @@ public record ZoneEffect(
    * The effect of one zone.
    *
    * @param base the computed lap of a reference
-   * @param others the zones beside it
+   * @param others what the base is driven on beside it
    * @param zone with its amount told
-   * @param pace that the base was computed at
    */
-  public static ZoneEffect of(
-      ComputedLap base, List<Zone> others, Zone zone, @Nullable OwnPace pace, Variant.Day day) {
-    List<Zone> with = new ArrayList<>(others);
+  public static ZoneEffect of(ComputedLap base, Footing others, Zone zone, Variant.Day day) {
+    List<Zone> with = new ArrayList<>(others.zones());
     with.add(zone);
-    LapTrace before = lap(base, others, pace, day);
-    LapTrace after = lap(base, with, pace, day);
+    LapTrace before = lap(base, others, day);
+    LapTrace after = lap(base, others.withZones(with), day);
     int most = 0;
     for (int i = 0; i < before.speed().length; i++) {
       if (Math.abs(after.speed()[i] - before.speed()[i])
@@ -55,13 +49,11 @@ public record ZoneEffect(
         passed(base, zone));
   }
 
-  private static LapTrace lap(
-      ComputedLap base, List<Zone> zones, @Nullable OwnPace pace, Variant.Day day) {
-    Ground ground = Zones.ground(base.road(), zones, day.road());
+  private static LapTrace lap(ComputedLap base, Footing footing, Variant.Day day) {
     return ComputedLap.onLine(
             base.road(),
             base.corners(),
-            Paced.ground(base.road(), base.corners(), ground, pace),
+            footing.ground(base.road(), base.corners(), base.vehicle(), day.road()),
             base.vehicle(),
             Variants.conditions(base.conditions(), day),
             base.path().offset())

@@ -2,8 +2,10 @@ package marvek.core.entry;
 
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import marvek.core.circuit.Corner;
+import marvek.core.line.Gate;
 import marvek.core.refusal.Refusal;
 import marvek.core.survey.Kerb;
 import marvek.core.technique.Pedals;
@@ -15,6 +17,7 @@ public final class ContentCheck {
   private static final int LONGEST_NOTE = 2000;
   private static final int MOST_VARIANTS = 20;
   private static final int MOST_KERBS = 6;
+  private static final int MOST_EDGES = 200;
 
   private ContentCheck() {}
 
@@ -39,6 +42,10 @@ public final class ContentCheck {
     OwnPace pace = content.pace();
     if (pace != null) {
       pace(corners, pace);
+    }
+    RoadUse use = content.use();
+    if (use != null) {
+      use(length, use);
     }
     Set<String> variants = new LinkedHashSet<>();
     if (content.variants().size() > MOST_VARIANTS) {
@@ -67,6 +74,33 @@ public final class ContentCheck {
             "Corner " + c.corner() + " is not here, or comes twice.", where, "Leave it out.");
       }
       within(where, "factor of " + c.corner(), c.factor(), 0.5, 1.5);
+    }
+  }
+
+  /**
+   * Checks what of the road is used. Whether an edge may be opened the survey decides, each time
+   * anew.
+   */
+  public static void use(double length, RoadUse use) {
+    String where = "use of the road";
+    Set<String> seen = new LinkedHashSet<>();
+    if (use.opened().size() > MOST_EDGES || use.gates().size() > MOST_EDGES) {
+      throw new Refusal(
+          "There are more than " + MOST_EDGES + " edges or gates.", where, "Leave some out.");
+    }
+    for (String id : use.opened()) {
+      if (id.length() > 60 || !seen.add(id)) {
+        throw new Refusal("The edge " + id + " comes twice.", where, "Leave one of them.");
+      }
+    }
+    for (Gate g : use.gates()) {
+      String gate = String.format(Locale.ROOT, "gate at %.0f m", g.station());
+      if (g.id().length() > 60 || !seen.add(g.id())) {
+        throw new Refusal("A gate comes twice.", gate, "Leave one of them.");
+      }
+      within(gate, "station", g.station(), 0, length);
+      within(gate, "distance from the edge", g.metres(), -30, 60);
+      within(gate, "tolerance", g.tolerance(), 0, 20);
     }
   }
 

@@ -1,5 +1,6 @@
 package marvek.core.lap;
 
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import marvek.core.circuit.Centreline;
@@ -16,6 +17,7 @@ import org.jspecify.annotations.Nullable;
  *     there; null where nothing does
  * @param push of a side wind; null where there is none
  * @param axles what two axles leave of it; null to take them as one
+ * @param water how wet it is, 0 on a dry road to 1
  */
 public record Ground(
     double[] left,
@@ -23,7 +25,11 @@ public record Ground(
     List<Strip> strips,
     @Nullable Lie lie,
     @Nullable SideWind push,
-    @Nullable AxleShares axles) {
+    @Nullable AxleShares axles,
+    double water) {
+  /** Left between the vehicle's side and the edge of the road, metres. */
+  public static final double MARGIN = 0.25;
+
   private static final double BLEND = 0.3;
 
   public Ground {
@@ -94,7 +100,7 @@ public record Ground(
   public static Ground good(int size) {
     double[] ones = new double[size];
     Arrays.fill(ones, 1);
-    return new Ground(ones, ones, List.of(), null, null, null);
+    return new Ground(ones, ones, List.of(), null, null, null, 0);
   }
 
   /**
@@ -110,12 +116,19 @@ public record Ground(
 
   /** The same under a side wind; null for none. */
   public Ground pushed(@Nullable SideWind by) {
-    return new Ground(left, right, strips, lie, by, axles);
+    return new Ground(left, right, strips, lie, by, axles, water);
   }
 
   /** The same under two axles; null to take them as one. */
   public Ground under(@Nullable AxleShares by) {
-    return new Ground(left, right, strips, lie, push, by);
+    return new Ground(left, right, strips, lie, push, by, water);
+  }
+
+  /** The same that lies otherwise, with strips beside those that it has. */
+  public Ground with(Lie other, List<Strip> more) {
+    List<Strip> all = new ArrayList<>(strips);
+    all.addAll(more);
+    return new Ground(left, right, all, other, push, axles, water);
   }
 
   /** The same with what depends on the speeds of a lap as another ground holds it. */
@@ -133,7 +146,8 @@ public record Ground(
             .toList(),
         lie,
         push,
-        axles);
+        axles,
+        water);
   }
 
   private static double[] times(double[] values, double[] share) {
@@ -182,7 +196,8 @@ public record Ground(
         strips.stream().map(s -> s.piece(from, count)).toList(),
         lie == null ? null : lie.piece(from, count),
         push == null ? null : push.piece(from, count),
-        axles == null ? null : axles.piece(from, count));
+        axles == null ? null : axles.piece(from, count),
+        water);
   }
 
   /** The factor under each place of a line. */

@@ -61,7 +61,6 @@ public final class QuickestLine {
   // From here on nothing is given away for staying near.
   private static final double WORTH_ALL = 5e-3;
   private static final int BLENDINGS = 7;
-  private static final double OUT_OF_ROOM = 0.05;
   // What bending may cost where the time does not care, as a share of the lap.
   private static final double FLATNESS = 5e-4;
   // So much full throttle before the brakes and neighbours can be judged apart, metres.
@@ -142,12 +141,10 @@ public final class QuickestLine {
    */
   public static Found near(
       Centreline road, Room room, Ground ground, Limits limits, double[] earlier, Watch watch) {
-    Found found = from(road, room, ground, limits, earlier, NEAR, watch);
-    for (int i = 0; i < earlier.length; i++) {
-      if (earlier[i] > room.upper()[i] + OUT_OF_ROOM
-          || earlier[i] < room.lower()[i] - OUT_OF_ROOM) {
-        return found;
-      }
+    double[] start = room.fitted(road, earlier, 0, earlier.length);
+    Found found = from(road, room, ground, limits, start, NEAR, watch);
+    if (!room.holds(earlier)) {
+      return found;
     }
     DoubleUnaryOperator seconds =
         share ->

@@ -1,6 +1,7 @@
 package marvek.core.line;
 
 import marvek.core.circuit.Centreline;
+import marvek.core.circuit.Loop;
 import marvek.core.lap.Ground;
 import marvek.core.vehicle.Vehicle;
 
@@ -11,10 +12,14 @@ import marvek.core.vehicle.Vehicle;
  * @param upper most to the left
  */
 public record Room(double[] lower, double[] upper) {
-  /** Left between the vehicle's side and the edge of the road, metres. */
-  public static final double MARGIN = 0.25;
-
-  private static final double LEAST = 0.1;
+  static final double LEAST = 0.1;
+  // As much as a line may lie beside it, metres.
+  private static final double OUT = 0.05;
+  private static final double FITS = 0.01;
+  private static final int BUMPS = 60;
+  private static final double REACH = 60;
+  private static final double SHORT = 12;
+  private static final double SHORTER = 0.88;
   // Metres kept for each m/s² that gusts push towards an edge (common practice, no source).
   private static final double LEE = 0.25;
 
@@ -30,7 +35,7 @@ public record Room(double[] lower, double[] upper) {
   public static Room on(Centreline road, Vehicle vehicle, Ground ground) {
     Ground.Lie lie = ground.lie();
     Ground.SideWind side = ground.push();
-    double keep = vehicle.width() / 2 + MARGIN;
+    double keep = vehicle.width() / 2 + Ground.MARGIN;
     int n = road.size();
     double[] lower = new double[n];
     double[] upper = new double[n];
@@ -48,6 +53,53 @@ public record Room(double[] lower, double[] upper) {
   /** The room of a piece of the road. */
   Room piece(int from, int count) {
     return new Room(Centreline.piece(lower, from, count), Centreline.piece(upper, from, count));
+  }
+
+  /** Whether a line lies in it, or so little beside it that nobody could tell. */
+  public boolean holds(double[] offset) {
+    for (int i = 0; i < offset.length; i++) {
+      if (beside(offset, i) > OUT) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  /** Metres by which a line lies beside it at a station; negative inside. */
+  private double beside(double[] offset, int i) {
+    return Math.max(offset[i] - upper[i], lower[i] - offset[i]);
+  }
+
+  /**
+   * A line brought into it by smooth bumps, the worst place first, on a stretch of the lap; as near
+   * as that comes.
+   *
+   * @param from index of the first station
+   * @param count stations
+   */
+  public double[] fitted(Centreline road, double[] offset, int from, int count) {
+    double[] out = offset;
+    Loop loop = road.loop();
+    for (int round = 0; round < BUMPS; round++) {
+      int worst = -1;
+      for (int k = 1; k < count - 1; k++) {
+        int i = loop.at(from + k);
+        if (beside(out, i) > FITS
+            && (worst < 0 || beside(out, i) > beside(out, loop.at(from + worst)))) {
+          worst = k;
+        }
+      }
+      if (worst < 0) {
+        return out;
+      }
+      int i = loop.at(from + worst);
+      double by = clamp(i, out[i]) - out[i];
+      // Shorter and shorter, where one bump drives the line out of the room beside it.
+      double wide = Math.max(SHORT, REACH * Math.pow(SHORTER, round));
+      double reach = Math.min(wide, Math.min(worst, count - 1 - worst) * road.step());
+      out = Warp.bumped(road, out, i * road.step(), by, Math.max(4 * road.step(), reach));
+    }
+    return out;
   }
 
   /** Values brought within the room. */

@@ -83,6 +83,26 @@ public final class ThingsCheck {
     if (z.kind() == ZoneKind.LEVEL && z.side() == Zone.Side.BOTH) {
       throw problem("A level falls to one side.", "side", "Choose the side that is lower.");
     }
+    if (z.kind() == ZoneKind.BEYOND && z.side() == Zone.Side.BOTH) {
+      throw problem("Ground lies beyond one edge.", "side", "Choose the side that it lies on.");
+    }
+    Zone.Beyond beyond = z.beyond();
+    if (beyond != null) {
+      if (z.kind() != ZoneKind.BEYOND) {
+        throw problem(
+            "Only ground beyond the edge has a grip and a lip of its own.",
+            "beyond",
+            "Leave them out, or choose that kind.");
+      }
+      Double grip = beyond.grip();
+      if (grip != null) {
+        within("grip", grip, Zone.Effect.GRIP.least(), Zone.Effect.GRIP.most());
+      }
+      Double lip = beyond.lip();
+      if (lip != null) {
+        within("lip", lip, -0.5, 0.5);
+      }
+    }
     Zone.Across across = z.across();
     if (across != null) {
       within("metres from the edge", across.near(), 0, 30);
@@ -98,6 +118,9 @@ public final class ThingsCheck {
 
   private void severity(Severity s) {
     at(s.id(), "what is usual for " + s.kind().words());
+    if (s.kind() == ZoneKind.BEYOND) {
+      throw problem("Nothing is usual for ground beyond the edge.", "kind", "Measure each.");
+    }
     double least = s.kind().effect().least();
     double most = s.kind().effect().most();
     within("slight", s.slight(), least, most);

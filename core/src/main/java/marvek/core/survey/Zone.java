@@ -21,6 +21,7 @@ import org.jspecify.annotations.Nullable;
  *     severity
  * @param across the strip that it lies on, counted from the edge of its side; null for that side of
  *     the middle, or for the usual strip of a dirty edge
+ * @param beyond of ground beyond the edge; null while nothing of it is known
  * @param dries when it dries on a drying road; null for what is usual for its kind
  * @param note in the driver's words
  * @param photo id of a picture, or empty
@@ -37,6 +38,7 @@ public record Zone(
     @JsonAlias("grip") @Nullable Double amount,
     @Nullable Across across,
     @Nullable Dries dries,
+    @Nullable Beyond beyond,
     String note,
     String photo) {
 
@@ -62,7 +64,7 @@ public record Zone(
       @Nullable Double amount,
       String note,
       String photo) {
-    this(id, kind, side, from, to, severity, amount, null, null, note, photo);
+    this(id, kind, side, from, to, severity, amount, null, null, null, note, photo);
   }
 
   /** What water has to do with a kind of zone. */
@@ -101,7 +103,9 @@ public record Zone(
     /** Factor on the day's wind. */
     WIND(0, 4),
     /** Metres that are kept from the edge on top of the usual. */
-    ROOM(0, 20);
+    ROOM(0, 20),
+    /** Metres that can be driven beyond the edge; used by a reference only where it is opened. */
+    BEYOND(0.2, 30);
 
     private final double least;
     private final double most;
@@ -129,6 +133,15 @@ public record Zone(
    * @param far metres from the edge at which it ends
    */
   public record Across(double near, double far) {}
+
+  /**
+   * What ground beyond the edge is like.
+   *
+   * @param grip share of the grip that it leaves; null while it is not known
+   * @param lip metres by which it lies higher than the road, negative lower; null while it is not
+   *     known
+   */
+  public record Beyond(@Nullable Double grip, @Nullable Double lip) {}
 
   /** How much it is, in the unit of its kind. */
   public double size() {
@@ -173,6 +186,8 @@ public record Zone(
       case GRIP, LOAD, WIND -> size() != 1;
       case ROOM -> size() > 0;
       case CREST, DIP, CAMBER_IN, CAMBER_OUT, LEVEL -> true;
+      // It lies beside the road: the choice of a reference opens it.
+      case BEYOND -> false;
     };
   }
 

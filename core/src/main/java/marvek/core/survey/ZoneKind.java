@@ -23,6 +23,7 @@ public enum ZoneKind {
   NO_RUN_OFF("no run-off", Zone.Effect.ROOM, 0, 0, 0),
   WIND("wind", Zone.Effect.WIND, 1.2, 1.5, 2),
   SHELTER("sheltered from wind", Zone.Effect.WIND, 0.6, 0.3, 0.1),
+  BEYOND("ground beyond the edge", Zone.Effect.BEYOND, 2, 2, 2),
   LOOSE("loose cones or tyres", Zone.Effect.ROOM, 0.5, 1, 1.5),
   DRAIN("drain", Zone.Water.STANDS, Zone.Effect.GRIP, 1, 0.98, 0.95);
 

@@ -7,6 +7,7 @@ import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Loop;
 import marvek.core.lap.Ground;
 import marvek.core.lap.Surface;
+import marvek.core.lap.Surface.Dries;
 import marvek.core.units.Units;
 
 /**
@@ -46,7 +47,14 @@ public final class Zones {
     }
     boolean lies =
         zones.stream().anyMatch(z -> z.kind().effect() != Zone.Effect.GRIP && z.counts());
-    return new Ground(left, right, strips, lies ? lie(road, zones) : null, null, null);
+    return new Ground(
+        left,
+        right,
+        strips,
+        lies ? lie(road, zones) : null,
+        null,
+        null,
+        surface.holds(Dries.WITH_THE_REST));
   }
 
   private static double[] strip(
@@ -121,7 +129,7 @@ public final class Zones {
             keep(road, z, lie.keepRight());
           }
         }
-        case LEVEL -> {}
+        case LEVEL, BEYOND -> {}
       }
     }
     for (Zone z : zones) {

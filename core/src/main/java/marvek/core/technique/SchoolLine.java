@@ -2,7 +2,6 @@ package marvek.core.technique;
 
 import java.util.Arrays;
 import java.util.List;
-import java.util.Optional;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.lap.Ground;
@@ -12,10 +11,9 @@ import marvek.core.line.CornerLine;
 import marvek.core.line.MinimumCurvature;
 import marvek.core.line.QuickestLine;
 import marvek.core.line.Room;
-import marvek.core.survey.Kerb;
-import marvek.core.survey.KerbClearance;
+import marvek.core.survey.Edge;
+import marvek.core.survey.Edges;
 import marvek.core.survey.Things;
-import marvek.core.survey.TrackLimit;
 import marvek.core.vehicle.Vehicle;
 
 /**
@@ -40,9 +38,6 @@ public record SchoolLine(Path path, CornerLine line) {
   private static final double RUN_UP = 110;
   private static final double DEEPEST = 2.5;
   private static final double NEAR_CORNER = 15;
-  // Grip on a kerb and share of the load on the wheels that use it (common practice, no source).
-  private static final double INNER_LOAD = 0.3;
-  private static final double OUTER_LOAD = 0.65;
 
   /**
    * What a line is laid over.
@@ -54,6 +49,13 @@ public record SchoolLine(Path path, CornerLine line) {
       Centreline road, Ground ground, Limits limits, double[] speed, Things things) {
     Vehicle vehicle() {
       return limits.vehicle();
+    }
+
+    /** The same with every kerb opened that may be. */
+    Setting onKerbs(List<Corner> corners) {
+      List<Edge> kerbs =
+          Edges.all(road, corners, things, vehicle()).stream().filter(Edge::kerb).toList();
+      return new Setting(road, Edges.open(road, ground, kerbs, vehicle()), limits, speed, things);
     }
   }
 
@@ -85,7 +87,8 @@ public record SchoolLine(Path path, CornerLine line) {
       int c,
       List<School> schools,
       double givenAway) {
-    Builder builder = new Builder(on, corners, base, lines, c);
+    Setting with = schools.contains(School.ALL_KERBS) ? on.onKerbs(corners) : on;
+    Builder builder = new Builder(with, corners, base, lines, c);
     for (School school : schools) {
       builder.take(school, givenAway);
     }
@@ -140,41 +143,6 @@ public record SchoolLine(Path path, CornerLine line) {
       }
     }
     return corner.exit();
-  }
-
-  /** Metres past the kerb's inner edge that a tyre may use, by floor, verdict and limits. */
-  public static double allowed(Kerb kerb, Vehicle vehicle, Things things) {
-    if (kerb.verdict() == Kerb.Verdict.KEEP_OFF || limited(kerb, things)) {
-      return 0;
-    }
-    Double reach = KerbClearance.of(kerb, vehicle).reach();
-    double most = reach == null ? kerb.width() : Math.min(reach, kerb.width());
-    return kerb.verdict() == Kerb.Verdict.TOUCH ? Math.min(most, 0.3) : most;
-  }
-
-  private static boolean limited(Kerb kerb, Things things) {
-    return things.limits().stream()
-        .anyMatch(
-            l ->
-                l.corner().equals(kerb.corner())
-                    && l.part() == kerb.part()
-                    && l.left() == kerb.left()
-                    && l.wheelsInside() > 0
-                    && (l.line() == TrackLimit.Line.WHITE_LINE
-                        || l.line() == TrackLimit.Line.KERB_INNER));
-  }
-
-  /** Share of the grip that a kerb leaves to the tyres on it. */
-  static double grip(Kerb kerb, double weather) {
-    double dry =
-        switch (kerb.profile()) {
-          case FLAT -> 0.97;
-          case RAMP -> 0.95;
-          case CROWN -> 0.88;
-          case SERRATED -> 0.85;
-          case SAUSAGE, STEP -> 0.75;
-        };
-    return weather < 0.9 && kerb.slippery() ? 0.6 * dry : dry;
   }
 
   private static final class Builder {
@@ -248,7 +216,6 @@ public record SchoolLine(Path path, CornerLine line) {
             }
           }
         }
-        case ALL_KERBS -> on.things().kerbs().forEach(this::open);
         default -> {
           // The others leave the line alone.
         }
@@ -307,24 +274,6 @@ public record SchoolLine(Path path, CornerLine line) {
               lower[i] = Math.max(lower[i], upper[i] - TIGHT_BAND);
             } else {
               upper[i] = Math.min(upper[i], lower[i] + TIGHT_BAND);
-            }
-          });
-    }
-
-    private void open(Kerb kerb) {
-      double reach = allowed(kerb, on.vehicle(), on.things());
-      if (reach <= 0) {
-        return;
-      }
-      double more = reach + Room.MARGIN;
-      each(
-          kerb.from(),
-          kerb.to(),
-          i -> {
-            if (kerb.left()) {
-              upper[i] += more;
-            } else {
-              lower[i] -= more;
             }
           });
     }
@@ -388,7 +337,7 @@ public record SchoolLine(Path path, CornerLine line) {
       int begin = (int) Math.round(from / road.step());
       int steps = (int) (metres / road.step());
       double[] offset = given ? giving(begin, steps) : quickest(begin, steps);
-      Path path = onKerbs(Path.over(road, offset, on.ground()));
+      Path path = Path.over(road, offset, on.ground());
       return new SchoolLine(path, turningIn(path, CornerLine.at(road, path, corners, c)));
     }
 
@@ -467,29 +416,6 @@ public record SchoolLine(Path path, CornerLine line) {
         }
       }
       return line;
-    }
-
-    /** The path with the grip that kerbs leave where its wheels are on them. */
-    private Path onKerbs(Path path) {
-      double half = on.vehicle().width() / 2;
-      double[] grip = path.grip().clone();
-      for (Kerb kerb : on.things().kerbs()) {
-        Optional<Corner> corner =
-            corners.stream().filter(k -> k.id().equals(kerb.corner())).findFirst();
-        boolean inside = corner.map(k -> k.left() == kerb.left()).orElse(false);
-        double load = inside ? INNER_LOAD : OUTER_LOAD;
-        each(
-            kerb.from(),
-            kerb.to(),
-            i -> {
-              double edge = kerb.left() ? road.left()[i] : road.right()[i];
-              double out = (kerb.left() ? path.offset()[i] : -path.offset()[i]) + half;
-              if (out > edge + 0.05) {
-                grip[i] *= 1 - load * (1 - SchoolLine.grip(kerb, grip[i]));
-              }
-            });
-      }
-      return path.withGrip(grip);
     }
   }
 }

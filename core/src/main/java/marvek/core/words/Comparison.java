@@ -11,9 +11,11 @@ import marvek.core.entry.Detail;
 import marvek.core.entry.OwnPace;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
+import marvek.core.entry.RoadUse;
 import marvek.core.entry.Sureness;
 import marvek.core.entry.Variant;
 import marvek.core.lap.Driving;
+import marvek.core.line.Gate;
 import marvek.core.marker.Tie;
 import marvek.core.technique.School;
 import marvek.core.units.Display;
@@ -56,6 +58,7 @@ public final class Comparison {
       compare(out, name, lapLength, a, b, units);
     }
     pace(out, before, after);
+    use(out, before, after);
     variants(out, before, after);
     return List.copyOf(out);
   }
@@ -82,6 +85,43 @@ public final class Comparison {
                     share(then.traction(), now.traction()),
                     now.margin(),
                     then.margin())));
+  }
+
+  private static void use(List<Difference> out, ReferenceContent before, ReferenceContent after) {
+    RoadUse was = RoadUse.of(before.use());
+    RoadUse is = RoadUse.of(after.use());
+    long opened = is.opened().stream().filter(e -> !was.opened().contains(e)).count();
+    long shut = was.opened().stream().filter(e -> !is.opened().contains(e)).count();
+    if (opened + shut > 0) {
+      out.add(
+          new Difference(
+              "",
+              null,
+              String.format(Locale.ROOT, "Edges of the road: %d opened, %d shut", opened, shut)));
+    }
+    for (Gate g : is.gates()) {
+      if (!was.gates().contains(g)) {
+        out.add(
+            new Difference(
+                "",
+                null,
+                String.format(
+                    Locale.ROOT,
+                    "The line passes %.1f m from the %s edge at %.0f m",
+                    g.metres(),
+                    g.left() ? "left" : "right",
+                    g.station())));
+      }
+    }
+    long gone =
+        was.gates().stream()
+            .filter(g -> is.gates().stream().noneMatch(h -> h.id().equals(g.id())))
+            .count();
+    if (gone > 0) {
+      out.add(
+          new Difference(
+              "", null, String.format(Locale.ROOT, "Places to pass left out: %d", gone)));
+    }
   }
 
   private static String share(double was, double is) {

@@ -21,11 +21,11 @@ import marvek.core.lap.LapSimulator;
 import marvek.core.lap.LapTrace;
 import marvek.core.plan.CornerAnswer;
 import marvek.core.review.Hazards;
+import marvek.core.survey.Edges;
 import marvek.core.survey.Kerb;
 import marvek.core.survey.KerbProfile;
 import marvek.core.survey.Things;
 import marvek.core.survey.TrackLimit;
-import marvek.core.technique.SchoolLine;
 import marvek.core.words.ReferenceCsv;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
@@ -231,7 +231,7 @@ class WhatFollowsTest {
     TrackLimit limit = new TrackLimit("l", "c1", Kerb.Part.EXIT, true, line, 2, "", "", List.of());
     Things things = new Things(List.of(), List.of(kerb), List.of(), List.of(limit), List.of());
     boolean forbids = line == TrackLimit.Line.WHITE_LINE || line == TrackLimit.Line.KERB_INNER;
-    assertThat(SchoolLine.allowed(kerb, GT.computed.vehicle(), things))
+    assertThat(Edges.allowed(kerb, GT.computed.vehicle(), things))
         .isEqualTo(forbids ? 0 : kerb.width());
   }
 }

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import marvek.core.day.DayFit;
+import marvek.core.day.Footing;
 import marvek.core.day.Variants;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.DayKind;
@@ -53,7 +54,7 @@ class DaysOfLapsTest {
   }
 
   private static List<DrivenLap> drive(ComputedLap base, Variant day, int laps, long seed) {
-    ComputedLap then = Variants.computed(base, List.of(), null, day.day());
+    ComputedLap then = Variants.computed(base, Footing.plain(List.of()), day.day());
     return Drives.read(
         new Plan(then, on(base, then, day), List.of(), laps, 1.5, PACE, 0, true), seed);
   }
@@ -102,7 +103,7 @@ class DaysOfLapsTest {
     for (long road : new long[] {61, 62, 66}) {
       ComputedLap base = base(road, 300, "cup-gt");
       Variant wet = day(DayKind.WET, 0.7);
-      ComputedLap then = Variants.computed(base, List.of(), null, wet.day());
+      ComputedLap then = Variants.computed(base, Footing.plain(List.of()), wet.day());
       List<DrivenLap> laps = drive(base, wet, 8, road);
       wetOnWet += withHabits(then, on(base, then, wet), laps);
       wetOnDry += withHabits(base, draft(base), laps);

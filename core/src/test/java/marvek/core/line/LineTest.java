@@ -12,6 +12,7 @@ import marvek.core.circuit.Corner;
 import marvek.core.circuit.OutlineFile;
 import marvek.core.fixtures.Tracks;
 import marvek.core.lap.Conditions;
+import marvek.core.lap.Ground;
 import marvek.core.lap.LapSimulator;
 import marvek.core.lap.Path;
 import marvek.core.vehicle.Vehicle;
@@ -68,7 +69,7 @@ class LineTest {
     Centreline road = survey.centreline();
     Path path = Path.over(road, MinimumCurvature.offsets(road, Room.on(road, GT)));
     List<CornerLine> lines = CornerLine.all(road, path, survey.corners());
-    double usable = 12 - GT.width() - 2 * Room.MARGIN;
+    double usable = 12 - GT.width() - 2 * Ground.MARGIN;
     double arc = WidestArc.radius(40 - usable / 2, 40 + usable / 2, Math.PI / 2);
     for (int c = 0; c < 4; c++) {
       Corner corner = survey.corners().get(c);

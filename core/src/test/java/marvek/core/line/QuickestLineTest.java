@@ -102,7 +102,7 @@ class QuickestLineTest {
       lie.verticalCurvature()[i] -= 0.0005 * (1 + Math.cos(i / 45.0));
       push[i] = 0.8 * Math.sin(i / 90.0);
     }
-    Ground ground = new Ground(left, none, List.of(), lie, new Ground.SideWind(push), axles);
+    Ground ground = new Ground(left, none, List.of(), lie, new Ground.SideWind(push), axles, 0);
     Limits limits = new Limits(v, DAY.withDriving(new Driving(0.85, 0.9, 0.7, 0.15)));
     double[] start = MinimumCurvature.offsets(road, room);
     int knots = (int) Math.round(road.length() / 20);
@@ -298,7 +298,7 @@ class QuickestLineTest {
     double[] line = found(road, weak);
     Path path = Path.over(road, line);
     double tightest = Arrays.stream(path.curvature()).max().orElseThrow();
-    double usable = 11 - weak.width() - 2 * Room.MARGIN;
+    double usable = 11 - weak.width() - 2 * Ground.MARGIN;
     double arc = WidestArc.radius(30 - usable / 2, 30 + usable / 2, Math.PI / 2);
     double least =
         Arrays.stream(

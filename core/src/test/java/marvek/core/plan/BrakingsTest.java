@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
 import marvek.core.circuit.CircuitReading;
+import marvek.core.day.Footing;
 import marvek.core.day.Variants;
 import marvek.core.entry.Carried;
 import marvek.core.entry.CornerEntry;
@@ -183,7 +184,7 @@ class BrakingsTest {
     CornerEntry then =
         Variants.adjust(
                 gt.computed,
-                Variants.computed(gt.computed, List.of(), null, wet.day()),
+                Variants.computed(gt.computed, Footing.plain(List.of()), wet.day()),
                 wet,
                 lifted)
             .entry();

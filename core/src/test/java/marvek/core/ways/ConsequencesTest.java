@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import marvek.core.circuit.Centreline;
+import marvek.core.day.Footing;
 import marvek.core.day.Variants;
 import marvek.core.entry.Carried;
 import marvek.core.entry.CornerEntry;
@@ -148,7 +149,7 @@ public class ConsequencesTest {
   private static Variants.Adjusted on(Example example, Variant v) {
     return Variants.adjust(
         example.computed,
-        Variants.computed(example.computed, List.of(), null, v.day()),
+        Variants.computed(example.computed, Footing.plain(List.of()), v.day()),
         v,
         example.first());
   }
@@ -166,13 +167,18 @@ public class ConsequencesTest {
         case QUALIFYING -> {
           // One per cent of grip moves this marker by less than the metre it is rounded to.
           assertThat(moved).as(kind.words()).isNotNegative();
-          assertThat(Variants.computed(GT.computed, List.of(), null, kind.usual()).lap().lapTime())
+          assertThat(
+                  Variants.computed(GT.computed, Footing.plain(List.of()), kind.usual())
+                      .lap()
+                      .lapTime())
               .isLessThan(GT.computed.lap().lapTime() - 0.1);
         }
         case OTHER_HOUR -> assertThat(adjusted.changes()).isEmpty();
         case FULL_TANK ->
             assertThat(
-                    Variants.computed(GT.computed, List.of(), null, kind.usual()).lap().lapTime())
+                    Variants.computed(GT.computed, Footing.plain(List.of()), kind.usual())
+                        .lap()
+                        .lapTime())
                 .isGreaterThan(GT.computed.lap().lapTime() + 0.1);
         default -> assertThat(Math.abs(moved)).as(kind.words()).isLessThan(25);
       }

@@ -24,6 +24,7 @@ import marvek.core.review.checks.Checks;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.core.session.Promise;
+import marvek.core.survey.Edge;
 import marvek.core.survey.Kerb;
 import marvek.core.units.Display;
 import org.junit.jupiter.api.Test;
@@ -70,6 +71,8 @@ class CatalogueTest {
         .forEach(out::add);
     Stream.of("check.OVER_REV.gear", "check.OVER_REV.shift").forEach(out::add);
     Stream.of("check.LIMIT_AT_EXIT.rules", "check.LIMIT_AT_EXIT.cost").forEach(out::add);
+    Arrays.stream(Edge.Never.values()).forEach(n -> out.add(n.said().key()));
+    Arrays.stream(Edge.Risk.values()).forEach(r -> out.add(r.said().key()));
     out.add("nothing");
     out.add("stored");
     return out;

@@ -1,14 +1,12 @@
 package marvek.server.reference;
 
 import marvek.core.circuit.Centreline;
-import marvek.core.day.Paced;
 import marvek.core.day.Variants;
 import marvek.core.entry.OwnPace;
 import marvek.core.entry.Variant;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.Surface;
 import marvek.core.plan.ComputedLap;
-import marvek.core.survey.Zones;
 import marvek.server.circuit.LayoutVersion;
 import marvek.server.circuit.Layouts;
 import org.springframework.cache.annotation.Cacheable;
@@ -37,11 +35,7 @@ class ComputedLaps {
     return ComputedLap.onLine(
         road,
         layout.counted(),
-        Paced.ground(
-            road,
-            layout.counted(),
-            Zones.ground(road, reference.ground(), Surface.DRY),
-            reference.pace()),
+        reference.footing().ground(road, layout.counted(), reference.vehicleNumbers(), Surface.DRY),
         reference.vehicleNumbers(),
         Conditions.dryWarm().withDriving(OwnPace.of(reference.pace())),
         reference.lineOffsets());
@@ -56,6 +50,6 @@ class ComputedLaps {
       sync = true)
   public ComputedLap on(
       ReferenceRow reference, LayoutVersion layout, ComputedLap base, Variant.Day day) {
-    return Variants.computed(base, reference.ground(), reference.pace(), day);
+    return Variants.computed(base, reference.footing(), day);
   }
 }

@@ -20,7 +20,6 @@ import marvek.core.lap.Surface;
 import marvek.core.plan.ComputedLap;
 import marvek.core.review.Hazards;
 import marvek.core.said.Said;
-import marvek.core.survey.Zones;
 import marvek.core.units.Units;
 import marvek.server.access.Driver;
 import org.jspecify.annotations.Nullable;
@@ -160,7 +159,12 @@ class PaceController {
   }
 
   private static Ground plain(References.Opened opened) {
-    return Zones.ground(opened.computed().road(), opened.row().ground(), Surface.DRY);
+    ComputedLap computed = opened.computed();
+    return opened
+        .row()
+        .footing()
+        .withPace(null)
+        .ground(computed.road(), computed.corners(), computed.vehicle(), Surface.DRY);
   }
 
   private static PaceView view(References.Opened opened, @Nullable OwnPace pace) {

@@ -115,6 +115,7 @@ class ReferenceController {
    * @param oldLine whether its line was computed by a method that has been replaced since
    * @param lost brakings of the computed lap that the working copy has no point for
    * @param recomputed whether it was computed anew, so that this can be undone
+   * @param laidInPart whether the line was laid anew on a stretch and the rest is as before
    */
   record ReferenceView(
       UUID id,
@@ -150,7 +151,8 @@ class ReferenceController {
       @Nullable String driver,
       boolean oldLine,
       List<LostBrakings.Lost> lost,
-      boolean recomputed) {}
+      boolean recomputed,
+      boolean laidInPart) {}
 
   /** What an entry leads to, what the survey warns of there, and what does not go together. */
   record AnswerView(
@@ -467,7 +469,8 @@ class ReferenceController {
         opened.role() == Role.OWNER ? null : accounts.findById(row.ownerId()).orElseThrow().name(),
         row.oldLine(),
         LostBrakings.in(opened.computed(), opened.working()),
-        row.recomputed());
+        row.recomputed(),
+        row.laidInPart());
   }
 
   private static WorkingView working(ReferenceRow row) {

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.UUID;
 import java.util.function.Predicate;
 import marvek.core.anew.Doubt;
+import marvek.core.day.Footing;
 import marvek.core.entry.OwnPace;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.plan.ComputedLap;
@@ -55,6 +56,11 @@ public class ReferenceRow {
   @JdbcTypeCode(SqlTypes.JSON)
   private @Nullable OwnPace pace;
 
+  @JdbcTypeCode(SqlTypes.JSON)
+  private Footing.@Nullable Used used;
+
+  private boolean laidInPart;
+
   private @Nullable UUID sheetId;
   private int sheetVersion;
 
@@ -79,7 +85,7 @@ public class ReferenceRow {
       UUID layoutVersionId,
       AsSetUp machine,
       String name,
-      List<Zone> ground,
+      Footing footing,
       ComputedLap computed,
       ReferenceContent draft,
       double lapTime,
@@ -94,21 +100,23 @@ public class ReferenceRow {
     this.changed = true;
     this.changedAt = now;
     this.lapTime = lapTime;
-    sitAt(machine, ground, computed);
+    sitAt(machine, footing, computed);
   }
 
   /**
    * Takes the numbers of the vehicle as it is set up, the ground, and the line computed on them.
    */
-  final void sitAt(AsSetUp machine, List<Zone> zones, ComputedLap computed) {
+  final void sitAt(AsSetUp machine, Footing footing, ComputedLap computed) {
     vehicleVersion = machine.vehicle().version();
     vehicleNumbers = machine.numbers();
     SheetRow on = machine.sheet();
     sheetId = on == null ? null : on.id();
     sheetVersion = on == null ? 0 : on.version();
     sheet = on == null ? null : on.sheet();
-    ground = zones;
-    pace = working.pace();
+    ground = footing.zones();
+    used = footing.used();
+    laidInPart = false;
+    pace = footing.pace();
     line = RoadBytes.pack(computed.path().offset());
     lineBy = LINE_BY;
     deskVersion++;
@@ -123,6 +131,8 @@ public class ReferenceRow {
         sheetVersion,
         sheet,
         ground,
+        used(),
+        laidInPart,
         pace,
         lineBy,
         working,
@@ -143,6 +153,8 @@ public class ReferenceRow {
     sheetVersion = there.sheetVersion();
     sheet = there.sheet();
     ground = there.ground();
+    used = there.used();
+    laidInPart = there.laidInPart();
     pace = there.pace();
     lineBy = there.deskBy();
     line = RoadBytes.pack(offset);
@@ -243,6 +255,21 @@ public class ReferenceRow {
 
   List<Zone> ground() {
     return ground;
+  }
+
+  /** The edges and gates on which it was computed. */
+  Footing.Used used() {
+    return used == null ? Footing.Used.NONE : used;
+  }
+
+  /** What it was computed on. */
+  Footing footing() {
+    return new Footing(ground, used(), pace);
+  }
+
+  /** Whether the line was laid anew on a stretch only, and the rest is as before. */
+  boolean laidInPart() {
+    return laidInPart;
   }
 
   @Nullable UUID sheetId() {

@@ -9,8 +9,8 @@ import java.util.Set;
 import java.util.UUID;
 import marvek.core.circuit.LocalPlane;
 import marvek.core.circuit.Sight;
+import marvek.core.day.Footing;
 import marvek.core.day.ZoneEffect;
-import marvek.core.entry.OwnPace;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Variant;
 import marvek.core.marker.MarkerJudge;
@@ -143,13 +143,12 @@ class ReferenceSurveyController {
     Zone zone = body.zone().told(body.severities());
     List<Zone> others =
         opened.things().ground().stream().filter(z -> !z.id().equals(zone.id())).toList();
-    OwnPace pace = opened.row().pace();
+    Footing footing = opened.row().footing().withZones(others);
     List<ZoneOnDay> out = new ArrayList<>();
     out.add(
-        ZoneOnDay.of(
-            null, ZoneEffect.of(opened.computed(), others, zone, pace, Variant.Day.ofBase())));
+        ZoneOnDay.of(null, ZoneEffect.of(opened.computed(), footing, zone, Variant.Day.ofBase())));
     for (Variant v : opened.working().variants()) {
-      out.add(ZoneOnDay.of(v, ZoneEffect.of(opened.computed(), others, zone, pace, v.day())));
+      out.add(ZoneOnDay.of(v, ZoneEffect.of(opened.computed(), footing, zone, v.day())));
     }
     return out;
   }

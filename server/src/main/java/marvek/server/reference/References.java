@@ -14,7 +14,7 @@ import marvek.core.anew.Refresh;
 import marvek.core.anew.Rejoin;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
-import marvek.core.day.Paced;
+import marvek.core.day.Footing;
 import marvek.core.day.Variants;
 import marvek.core.entry.Carried;
 import marvek.core.entry.ContentCheck;
@@ -23,6 +23,7 @@ import marvek.core.entry.OwnPace;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.ReferenceFile;
+import marvek.core.entry.RoadUse;
 import marvek.core.entry.Sureness;
 import marvek.core.entry.Variant;
 import marvek.core.lap.Conditions;
@@ -35,9 +36,10 @@ import marvek.core.plan.ComputedLap;
 import marvek.core.plan.CornerAnswer;
 import marvek.core.plan.Drafter;
 import marvek.core.plan.LostBrakings;
+import marvek.core.plan.Relaid;
+import marvek.core.survey.Edge;
+import marvek.core.survey.Edges;
 import marvek.core.survey.Things;
-import marvek.core.survey.Zone;
-import marvek.core.survey.Zones;
 import marvek.server.circuit.LayoutVersion;
 import marvek.server.circuit.Layouts;
 import marvek.server.circuit.SurveyBook;
@@ -236,7 +238,7 @@ public class References {
                   layoutId,
                   wanted.machine(),
                   called(name, wanted),
-                  wanted.ground(),
+                  wanted.footing(),
                   computed,
                   draft,
                   time(computed, things, draft),
@@ -251,18 +253,13 @@ public class References {
   }
 
   /** What a line is wanted for. */
-  private record Wanted(
-      LayoutVersion layout,
-      Centreline road,
-      AsSetUp machine,
-      List<Zone> ground,
-      @Nullable OwnPace pace) {
+  private record Wanted(LayoutVersion layout, Centreline road, AsSetUp machine, Footing footing) {
     Ground underWheels() {
-      return Paced.ground(road, layout.counted(), Zones.ground(road, ground, Surface.DRY), pace);
+      return footing.ground(road, layout.counted(), machine.numbers(), Surface.DRY);
     }
 
     Conditions conditions() {
-      return Conditions.dryWarm().withDriving(OwnPace.of(pace));
+      return Conditions.dryWarm().withDriving(OwnPace.of(footing.pace()));
     }
   }
 
@@ -272,11 +269,17 @@ public class References {
     return wanted(
         layouts.get(owner, layoutId),
         new AsSetUp(vehicle, next == null ? null : sheets.get(owner, next)),
-        null);
+        new ReferenceContent(List.of()));
   }
 
-  private Wanted wanted(LayoutVersion layout, AsSetUp machine, @Nullable OwnPace pace) {
-    return new Wanted(layout, layouts.road(layout), machine, ground(layout), pace);
+  private Wanted wanted(LayoutVersion layout, AsSetUp machine, ReferenceContent content) {
+    Centreline road = layouts.road(layout);
+    return new Wanted(
+        layout,
+        road,
+        machine,
+        Footing.of(
+            road, layout.counted(), book.found(layout.id()).things(), machine.numbers(), content));
   }
 
   /** Work in one transaction. */
@@ -294,11 +297,6 @@ public class References {
         watch);
   }
 
-  /** The zones of a layout that the computation feels. */
-  private List<Zone> ground(LayoutVersion layout) {
-    return book.found(layout.id()).things().ground();
-  }
-
   /** Whether the vehicle, its sheet or the ground differ from what the numbers were computed on. */
   boolean behind(Opened opened, VehicleRow vehicle) {
     ReferenceRow row = opened.row();
@@ -307,8 +305,17 @@ public class References {
         sheetId == null ? 0 : sheets.find(row.ownerId(), sheetId).map(SheetRow::version).orElse(0);
     return vehicle.version() != row.vehicleVersion()
         || sheetNow != row.sheetVersion()
-        || !row.ground().equals(opened.things().ground())
-        || !Objects.equals(row.pace(), opened.working().pace());
+        || !row.footing().equals(footing(opened, opened.working()));
+  }
+
+  /** What a content would be computed on, by the survey as it is now. */
+  static Footing footing(Opened opened, ReferenceContent content) {
+    return Footing.of(
+        opened.computed().road(),
+        opened.layout().counted(),
+        opened.things(),
+        opened.row().vehicleNumbers(),
+        content);
   }
 
   /** Computes the line and numbers anew with vehicle, sheet and ground as they are now. */
@@ -349,7 +356,7 @@ public class References {
                     "sheet",
                     "Choose one of this vehicle's.");
               }
-              return wanted(opened.layout(), new AsSetUp(vehicle, sheet), opened.working().pace());
+              return wanted(opened.layout(), new AsSetUp(vehicle, sheet), opened.working());
             });
     ComputedLap computed =
         opened.row().oldLine()
@@ -376,8 +383,10 @@ public class References {
                   sheet == null ? null : sheet.id(),
                   sheet == null ? 0 : sheet.version(),
                   sheet == null ? null : sheet.sheet(),
-                  wanted.ground(),
-                  wanted.pace(),
+                  wanted.footing().zones(),
+                  wanted.footing().used(),
+                  false,
+                  wanted.footing().pace(),
                   ReferenceRow.LINE_BY,
                   content,
                   time(computed, opened.things(), content),
@@ -387,6 +396,122 @@ public class References {
               new Recomputation(
                   row, proposed, computed.path().offset(), anew.corners(), clock.instant()));
         });
+  }
+
+  /**
+   * Something that a driver wants of the line on a stretch.
+   *
+   * @param use of edges and gates; null for that of the working copy
+   * @param entry a corner whose points the line is to pass; null for none
+   */
+  public record Wish(@Nullable RoadUse use, @Nullable CornerEntry entry) {}
+
+  /**
+   * A line laid anew on a stretch.
+   *
+   * @param use that it is laid for
+   * @param relaid the line
+   */
+  record LaidAnew(RoadUse use, Footing footing, Relaid relaid) {}
+
+  /** Lays the line anew where a wish changes it; nothing is stored. */
+  LaidAnew layAnew(Opened opened, Wish wish) {
+    ComputedLap computed = opened.computed();
+    RoadUse now = RoadUse.of(opened.working().use());
+    RoadUse asked = wish.use() == null ? now : wish.use();
+    CornerEntry entry = wish.entry();
+    if (entry != null) {
+      check(opened, new ReferenceContent(List.of(entry)));
+      asked = asked.through(Relaid.gates(computed, entry));
+    }
+    ContentCheck.use(computed.road().length(), asked);
+    usable(opened, now, asked);
+    Footing.Used used =
+        Footing.used(
+            computed.road(),
+            opened.layout().counted(),
+            opened.things(),
+            computed.vehicle(),
+            opened.working().withUse(asked));
+    Footing footing = opened.row().footing().withUsed(used);
+    Footing.Stretch on =
+        Footing.differ(computed.road(), opened.row().used(), used)
+            .orElseThrow(
+                () ->
+                    Problem.bad(
+                        "The line is laid for that already.",
+                        null,
+                        "Open or shut an edge, or move where the line turns in, touches or runs"
+                            + " out."));
+    Ground ground =
+        footing.ground(computed.road(), computed.corners(), computed.vehicle(), Surface.DRY);
+    return new LaidAnew(asked, footing, Relaid.of(computed, ground, on.start(), on.end()));
+  }
+
+  /** Refuses to open what the survey does not know or forbids. */
+  private static void usable(Opened opened, RoadUse now, RoadUse asked) {
+    List<Edge> edges =
+        Edges.all(
+            opened.computed().road(),
+            opened.layout().counted(),
+            opened.things(),
+            opened.computed().vehicle());
+    for (String id : asked.opened()) {
+      if (!now.opened().contains(id)
+          && edges.stream().noneMatch(e -> e.id().equals(id) && e.usable())) {
+        throw Problem.bad(
+            "This edge cannot be used, or the survey does not know it.",
+            "opened",
+            "Look at the edges and why each cannot be used; the survey can be mended.");
+      }
+    }
+  }
+
+  /**
+   * Takes the line laid anew for a wish: the points move with it but for those that it was laid
+   * through. {@link #undoRecomputed} brings back what was.
+   */
+  @Transactional
+  public ReferenceRow takeLaidAnew(UUID owner, UUID id, int version, Wish wish) {
+    Opened opened = open(owner, id);
+    ReferenceRow row = opened.row();
+    sameVersion(row, version);
+    LaidAnew laid = layAnew(opened, wish);
+    ComputedLap computed = laid.relaid().computed();
+    Recomputed anew = Recomputed.of(opened.computed(), computed, opened.working());
+    List<CornerEntry> entries = new ArrayList<>();
+    for (CornerEntry e : anew.content().corners()) {
+      CornerEntry own = wish.entry();
+      entries.add(own != null && own.corner().equals(e.corner()) ? Relaid.passed(e, own) : e);
+    }
+    ReferenceContent content =
+        refreshed(
+            computed, opened.things(), anew.content().with(entries).withUse(laid.use().orNone()));
+    check(opened, content);
+    Sitting before = row.sitting();
+    Sitting proposed =
+        new Sitting(
+            before.vehicleVersion(),
+            before.vehicle(),
+            before.sheetId(),
+            before.sheetVersion(),
+            before.sheet(),
+            before.ground(),
+            laid.footing().used(),
+            true,
+            before.pace(),
+            before.deskBy(),
+            content,
+            time(computed, opened.things(), content),
+            true);
+    forget(owner, id, false);
+    forget(owner, id, true);
+    Recomputation taken =
+        new Recomputation(row, proposed, computed.path().offset(), anew.corners(), clock.instant());
+    taken.take();
+    recomputations.save(taken);
+    row.sitAt(proposed, computed.path().offset(), true, clock.instant());
+    return rows.saveAndFlush(row);
   }
 
   /** What was computed anew last and not taken, or the last that was. */
@@ -735,9 +860,9 @@ public class References {
           "layout",
           "Choose a version of the same road, or draft a new reference there.");
     }
-    List<Zone> ground = ground(layout);
     AsSetUp machine = new AsSetUp(vehicle, sheet);
-    ComputedLap computed = compute(wanted(layout, machine, from.working().pace()), watch);
+    Wanted wanted = wanted(layout, machine, from.working());
+    ComputedLap computed = compute(wanted, watch);
     Things things = book.placeFirst(layout, Drafter.boards(computed));
     List<CornerEntry> was = Drafter.draft(from.computed(), from.landmarks()).corners();
     List<CornerEntry> is = Drafter.draft(computed, things.landmarks()).corners();
@@ -761,7 +886,7 @@ public class References {
             layoutId,
             machine,
             name.isBlank() ? layout.circuit().name() + " · " + vehicle.name() : name.strip(),
-            ground,
+            wanted.footing(),
             computed,
             content,
             time(computed, things, content),
@@ -789,10 +914,10 @@ public class References {
     }
     VehicleRow vehicle = garage.add(owner, file.vehicleName(), "file", file.vehicle());
     AsSetUp machine = new AsSetUp(vehicle, null);
-    List<Zone> ground = ground(layout);
     ContentCheck.content(
         layout.counted(), layout.length(), vehicle.numbers().gears(), file.content());
-    ComputedLap computed = compute(wanted(layout, machine, file.content().pace()), watch);
+    Wanted wanted = wanted(layout, machine, file.content());
+    ComputedLap computed = compute(wanted, watch);
     Things things = book.placeFirst(layout, Drafter.boards(computed));
     ReferenceContent content = refreshed(computed, things, file.content());
     return rows.save(
@@ -801,7 +926,7 @@ public class References {
             layoutId,
             machine,
             file.name(),
-            ground,
+            wanted.footing(),
             computed,
             content,
             time(computed, things, content),

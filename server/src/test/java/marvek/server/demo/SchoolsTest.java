@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import marvek.core.circuit.Corner;
+import marvek.core.day.Footing;
 import marvek.core.day.Variants;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.DayKind;
@@ -88,7 +89,8 @@ class SchoolsTest {
   @Test
   void inTheWetSomeKerbsAreBetterLeftAlone() {
     ComputedLap wet =
-        Variants.computed(RING_GT.computed(), RING_GT.things().zones(), null, DayKind.WET.usual());
+        Variants.computed(
+            RING_GT.computed(), Footing.plain(RING_GT.things().zones()), DayKind.WET.usual());
     List<CornerEntry> draft = Drafter.draft(wet, RING_GT.things().landmarks()).corners();
     List<String> left = new ArrayList<>();
     for (Corner c : wet.corners()) {
