@@ -335,17 +335,18 @@
       });
     };
     const end = () => {
-      target.removeEventListener('pointermove', onpointermove);
-      target.removeEventListener('pointerup', end);
-      target.removeEventListener('pointercancel', end);
+      window.removeEventListener('pointermove', onpointermove);
+      window.removeEventListener('pointerup', end);
+      window.removeEventListener('pointercancel', end);
       if (frame && wanted !== null) move(wanted);
       cancelAnimationFrame(frame);
       frozen = null;
       done(wanted !== null);
     };
-    target.addEventListener('pointermove', onpointermove);
-    target.addEventListener('pointerup', end);
-    target.addEventListener('pointercancel', end);
+    // On the window: a flag that passes another is moved in the document, which loses the capture.
+    window.addEventListener('pointermove', onpointermove);
+    window.addEventListener('pointerup', end);
+    window.addEventListener('pointercancel', end);
   }
 
   /** The point that the keys have moved and that was not let go of yet. */

@@ -35,6 +35,8 @@
   }: Props = $props();
 
   const KERB = 9;
+  // Metres beyond the edge that a drawing has room for.
+  const DRAWN = 2;
   const edge = $derived((s: number, left: boolean) =>
     left ? sampleAt(road.left, road.step, road.length, s) : -sampleAt(road.right, road.step, road.length, s),
   );
@@ -62,6 +64,12 @@
     });
   }
   function band(z: Zone & { a: number; b: number }): string {
+    if (z.kind === 'BEYOND') {
+      // It lies beside the road; how wide it is, is drawn as far as there is room.
+      const out = (z.side === 'RIGHT' ? -1 : 1) * Math.min(DRAWN, z.amount ?? 1);
+      const at = (s: number) => edge(s, z.side !== 'RIGHT');
+      return pathOf([...along(z.a, z.b, at), ...along(z.a, z.b, (s) => at(s) + out).reverse()], true);
+    }
     const outer = (s: number) => (z.side === 'RIGHT' ? edge(s, false) : edge(s, true));
     const inner = (s: number) => (z.side === 'BOTH' ? edge(s, false) : 0);
     const dirty = z.kind === 'DIRTY_EDGE';

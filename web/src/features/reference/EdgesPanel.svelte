@@ -10,7 +10,7 @@
   let { desk, corner }: { desk: Desk; corner: Corner } = $props();
   const path = $derived({ params: { path: { id: desk.view.id } } });
   // Whatever the working copy holds of it was stored before the server is asked.
-  const version = $derived(JSON.stringify([desk.content.use ?? null, desk.view.lapTime, desk.view.working.version]));
+  const version = $derived(JSON.stringify([desk.content.use ?? null, desk.workingVersion, desk.lap.lapTime]));
   const use = createQuery(() => ({
     queryKey: ['use', desk.view.id, version],
     queryFn: () => ask(api.GET('/api/references/{id}/use', path)),
@@ -112,11 +112,11 @@
               onclick={() => toggle(e)}>{e.opened ? 'used' : 'use it'}</button
             >
             <span class="col-span-2 flex items-center gap-2">
-              <svg width="90" height="9" aria-hidden="true"
+              <svg width="52" height="9" aria-hidden="true"
                 ><rect
                   x="0"
                   y="1"
-                  width={worth === undefined ? 0 : Math.max(1, (90 * worth) / most)}
+                  width={worth === undefined ? 0 : Math.max(1, (52 * worth) / most)}
                   height="7"
                   fill="var(--throttle-fill)"
                   stroke="var(--ink)"
@@ -128,7 +128,7 @@
                   ? 'both lines are laid…'
                   : worth < 0.0005
                     ? 'worth nothing'
-                    : `worth ${plain(worth, 3)} s a lap`}, to {metres(e.reach, 1)} out</span
+                    : `${plain(worth, 3)} s a lap`}, {metres(e.reach, 1)} out</span
               >
             </span>
             {#if e.risks.length}<span class="col-span-2 text-xs leading-tight" data-risks>{e.risks.join('; ')}</span

@@ -242,7 +242,7 @@
       onselect('kerbs', made.id);
     } else if (tool.kind === 'zone') {
       const half = Math.abs(m.offset) > Math.abs(edge(a, m.left)) * 0.4;
-      const made = newZone(tool.of, from, to, half ? (m.left ? 'LEFT' : 'RIGHT') : 'BOTH');
+      const made = newZone(tool.of, from, to, half || tool.of === 'BEYOND' ? (m.left ? 'LEFT' : 'RIGHT') : 'BOTH');
       desk.put('zones', [made]);
       onselect('zones', made.id);
     } else if (tool.kind === 'place') {

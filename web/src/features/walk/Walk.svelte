@@ -131,7 +131,12 @@
     open = { sort: 'kerbs', id: k.id };
   }
   function startZone(kind: ZoneKind, side: Zone['side']) {
-    const z = newZone(kind, round(station), round(station + 5), side);
+    const z = newZone(
+      kind,
+      round(station),
+      round(station + 5),
+      kind === 'BEYOND' && side === 'BOTH' ? (left ? 'LEFT' : 'RIGHT') : side,
+    );
     made('zones', z);
     open = { sort: 'zones', id: z.id };
   }

@@ -81,6 +81,8 @@ class AccessTest {
             "");
     Map<String, Object> variant =
         Map.of("id", "v", "kind", "DAMP", "name", "", "day", day, "entries", List.of());
+    Map<String, Object> gate =
+        Map.of("id", "g", "station", 100, "left", true, "metres", 2, "tolerance", 0.5);
     List<Call> calls = new ArrayList<>();
     calls.add(new Call("GET", "", null, Who.READERS));
     calls.add(new Call("GET", "/road", null, Who.READERS));
@@ -124,6 +126,16 @@ class AccessTest {
                 "severities",
                 List.of()),
             Who.READERS));
+    calls.add(new Call("GET", "/use", null, Who.READERS));
+    calls.add(new Call("POST", "/use/worth", Map.of("edge", "none"), Who.READERS));
+    calls.add(
+        new Call("POST", "/laid-anew", Map.of("use", Map.of("gates", List.of(gate))), Who.READERS));
+    calls.add(
+        new Call(
+            "POST",
+            "/laid-anew/taken",
+            Map.of("version", -1, "wish", Map.of("use", Map.of("opened", List.of()))),
+            Who.OWNER));
     calls.add(new Call("GET", "/pace", null, Who.READERS));
     calls.add(new Call("POST", "/pace/tried", Map.of(), Who.READERS));
     calls.add(
@@ -206,7 +218,7 @@ class AccessTest {
     for (Call call : calls()) {
       String what = call.method() + " " + call.path();
       assertThat(status(stranger, call)).as("stranger " + what).isEqualTo(404);
-      boolean missing = call.path().equals("/revisions/1");
+      boolean missing = call.path().matches("/revisions/1|/use/worth");
       boolean reads = call.who() == Who.READERS;
       int shown = missing ? 404 : 200;
       assertThat(status(viewer, call)).as("viewer " + what).isEqualTo(reads ? shown : 403);

@@ -173,12 +173,7 @@ class RoadUseController {
         edges(opened).stream()
             .filter(e -> e.id().equals(body.edge()))
             .findFirst()
-            .orElseThrow(
-                () ->
-                    Problem.bad(
-                        "There is no such edge in the survey.",
-                        "edge",
-                        "Look at the edges that there are now."));
+            .orElseThrow(() -> Problem.notFound("There is no such edge in the survey."));
     if (!edge.usable()) {
       throw Problem.bad(
           "This edge cannot be used.", "edge", "Look at why; the survey can be mended.");

@@ -1,0 +1,296 @@
+package marvek.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.context.annotation.Import;
+
+/** Edges opened and places passed over HTTP: looked at, laid anew, taken, undone, in files. */
+@ServerTest
+@Import(People.class)
+class RoadUseTest {
+  @Autowired private People people;
+  @Autowired private ObjectMapper json;
+
+  private Made mine;
+  private JsonNode corner;
+
+  @BeforeEach
+  void draft() {
+    mine = Made.reference(people);
+    corner = mine.open().path("corners").path(0);
+  }
+
+  private double apex() {
+    JsonNode apexes = corner.path("apexes");
+    return apexes.path(apexes.size() - 1).asDouble();
+  }
+
+  private ObjectNode kerb(String id, String verdict) {
+    return json.createObjectNode()
+        .put("id", id)
+        .put("left", corner.path("left").asBoolean())
+        .put("from", apex() - 15)
+        .put("to", apex() + 15)
+        .put("corner", corner.path("id").asText())
+        .put("part", "APEX")
+        .put("profile", "FLAT")
+        .put("width", 1)
+        .put("height", 0.02)
+        .put("behind", "TARMAC")
+        .put("slippery", true)
+        .put("verdict", verdict)
+        .put("note", "")
+        .put("photo", "");
+  }
+
+  private ObjectNode ground(Object amount, Object beyond) {
+    ObjectNode zone =
+        json.createObjectNode()
+            .put("id", "run-off")
+            .put("kind", "BEYOND")
+            .put("side", corner.path("left").asBoolean() ? "RIGHT" : "LEFT")
+            .put("from", apex() + 5)
+            .put("to", corner.path("exit").asDouble() + 40)
+            .put("severity", 2)
+            .put("note", "")
+            .put("photo", "");
+    zone.set("amount", json.valueToTree(amount));
+    zone.set("beyond", json.valueToTree(beyond));
+    return zone;
+  }
+
+  private People.Answer survey(String list, ObjectNode thing) {
+    ObjectNode body = json.createObjectNode();
+    body.put("id", UUID.randomUUID().toString());
+    ObjectNode put = body.putObject("put");
+    for (String name : List.of("landmarks", "kerbs", "zones", "limits", "places")) {
+      ArrayNode into = put.putArray(name);
+      if (name.equals(list)) {
+        into.add(thing);
+      }
+    }
+    body.putArray("remove");
+    ObjectNode seen = body.putObject("expected");
+    JsonNode now = mine.person().get("/api/layouts/{id}", mine.layout()).body().path("versions");
+    String id = thing.path("id").asText();
+    if (now.has(id)) {
+      seen.set(id, now.path(id));
+    }
+    return mine.person().post("/api/layouts/{id}/survey", body, mine.layout());
+  }
+
+  private JsonNode use() {
+    return mine.person().get("/api/references/{id}/use", mine.reference()).body();
+  }
+
+  private JsonNode edge(String id) {
+    for (JsonNode e : use().path("edges")) {
+      if (e.path("id").asText().equals(id)) {
+        return e;
+      }
+    }
+    throw new AssertionError("no edge " + id);
+  }
+
+  private static Map<String, Object> opening(String... ids) {
+    return Map.of("use", Map.of("opened", List.of(ids), "gates", List.of()));
+  }
+
+  private People.Answer tried(Object wish) {
+    return mine.person().post("/api/references/{id}/laid-anew", wish, mine.reference());
+  }
+
+  private People.Answer taken(Object wish) {
+    int version = mine.open().path("working").path("version").asInt();
+    return mine.person()
+        .post(
+            "/api/references/{id}/laid-anew/taken",
+            Map.of("version", version, "wish", wish),
+            mine.reference());
+  }
+
+  private double lap() {
+    return mine.person()
+        .get("/api/references/{id}/lap", mine.reference())
+        .body()
+        .path("lapTime")
+        .asDouble();
+  }
+
+  @Test
+  void aKerbIsLookedAtOpenedTakenAndUndone() {
+    assertThat(use().path("edges")).isEmpty();
+    survey("kerbs", kerb("inner", "OPEN"));
+    JsonNode edge = edge("inner");
+    assertThat(edge.path("opened").asBoolean()).isFalse();
+    assertThat(edge.path("never").isNull()).isTrue();
+    assertThat(edge.path("corner")).isEqualTo(corner.path("id"));
+    assertThat(edge.path("risks").toString()).contains("slippery in the wet");
+    double before = lap();
+    JsonNode content = mine.open().path("working").path("content");
+    JsonNode worth =
+        mine.person()
+            .post("/api/references/{id}/use/worth", Map.of("edge", "inner"), mine.reference())
+            .body();
+    assertThat(worth.path("seconds").asDouble()).isBetween(0.001, 1.0);
+    JsonNode laid = tried(opening("inner")).body();
+    assertThat(laid.path("lapBefore").asDouble()).isCloseTo(before, within(1e-9));
+    assertThat(laid.path("lapAfter").asDouble()).isLessThan(before);
+    assertThat(laid.path("before")).hasSameSizeAs(laid.path("after"));
+    assertThat(lap()).as("nothing is stored").isEqualTo(before);
+    assertThat(edge("inner").path("opened").asBoolean()).isFalse();
+
+    assertThat(taken(opening("inner")).status()).isEqualTo(200);
+    assertThat(lap()).isCloseTo(laid.path("lapAfter").asDouble(), within(1e-6));
+    JsonNode open = mine.open();
+    assertThat(open.path("laidInPart").asBoolean()).isTrue();
+    assertThat(open.path("vehicleChanged").asBoolean()).isFalse();
+    assertThat(open.path("recomputed").asBoolean()).isTrue();
+    assertThat(open.path("working").path("content").path("use").path("opened").path(0).asText())
+        .isEqualTo("inner");
+    assertThat(edge("inner").path("opened").asBoolean()).isTrue();
+    assertThat(tried(opening("inner")).status()).as("already laid").isEqualTo(422);
+
+    int version = open.path("working").path("version").asInt();
+    assertThat(
+            mine.person()
+                .post(
+                    "/api/references/{id}/recomputation/undone",
+                    Map.of("version", version),
+                    mine.reference())
+                .status())
+        .isEqualTo(200);
+    assertThat(lap()).isCloseTo(before, within(1e-9));
+    assertThat(mine.open().path("working").path("content")).isEqualTo(content);
+    assertThat(mine.open().path("laidInPart").asBoolean()).isFalse();
+  }
+
+  @Test
+  void computedAnewTheWholeLapKeepsWhatIsOpened() {
+    survey("kerbs", kerb("inner", "OPEN"));
+    taken(opening("inner"));
+    double part = lap();
+    String url = "/api/references/{id}/recomputation";
+    JsonNode job = mine.person().post(url, Map.of("otherSheet", false), mine.reference()).body();
+    while (job.path("state").asText().matches("WAITING|WORKING")) {
+      job = mine.person().get("/api/jobs/{id}", job.path("id").asText()).body();
+    }
+    mine.person().post(url + "/taken", Map.of(), mine.reference());
+    assertThat(mine.open().path("laidInPart").asBoolean()).isFalse();
+    assertThat(edge("inner").path("opened").asBoolean()).isTrue();
+    assertThat(lap()).isLessThan(part * 1.0006);
+  }
+
+  @Test
+  void whatMustNotBeUsedSaysWhyAndIsRefused() {
+    survey("kerbs", kerb("off", "KEEP_OFF"));
+    survey("zones", ground(3, null));
+    assertThat(edge("off").path("never").asText()).contains("keep off");
+    assertThat(edge("run-off").path("never").asText()).contains("width, grip and lip");
+    for (String id : List.of("off", "run-off", "nowhere")) {
+      People.Answer refused = tried(opening(id));
+      assertThat(refused.status()).as(id).isEqualTo(422);
+      assertThat(refused.body().path("remedy").asText()).contains("survey");
+      assertThat(taken(opening(id)).status()).isEqualTo(422);
+    }
+    assertThat(
+            mine.person()
+                .post("/api/references/{id}/use/worth", Map.of("edge", "off"), mine.reference())
+                .status())
+        .isEqualTo(422);
+    survey("zones", ground(3, Map.of("grip", 0.9, "lip", 0.01)));
+    assertThat(edge("run-off").path("never").isNull()).isTrue();
+    assertThat(tried(opening("run-off")).body().path("lapAfter").asDouble()).isPositive();
+  }
+
+  @Test
+  void theSurveyRefusesGroundThatCannotBe() {
+    assertThat(survey("zones", ground(99, null)).body().path("where").asText()).contains("amount");
+    assertThat(survey("zones", ground(3, Map.of("grip", 5))).body().path("where").asText())
+        .contains("grip");
+    assertThat(survey("zones", ground(3, Map.of("lip", 3))).body().path("where").asText())
+        .contains("lip");
+    assertThat(survey("zones", ground(3, null).put("side", "BOTH")).body().path("where").asText())
+        .contains("side");
+    assertThat(
+            survey("zones", ground(0.8, Map.of("grip", 0.9)).put("kind", "BUMP"))
+                .body()
+                .path("where")
+                .asText())
+        .contains("beyond");
+  }
+
+  @Test
+  void aDraggedApexIsLaidThroughAndGoesIntoFilesAndOutOfThem() {
+    ObjectNode entry = mine.entry(corner.path("id").asText()).deepCopy();
+    double to = 0;
+    for (JsonNode p : entry.path("points")) {
+      if (p.path("kind").asText().equals("APEX")) {
+        to = p.path("station").asDouble() + 5;
+        ((ObjectNode) p).put("station", to);
+      }
+    }
+    Map<String, Object> wish = Map.of("entry", entry);
+    JsonNode laid = tried(wish).body();
+    JsonNode gate = laid.path("use").path("gates").path(0);
+    assertThat(gate.path("station").asDouble()).isCloseTo(to, within(1e-9));
+    assertThat(taken(wish).status()).isEqualTo(200);
+    JsonNode stored = mine.entry(corner.path("id").asText());
+    for (JsonNode p : stored.path("points")) {
+      if (p.path("kind").asText().equals("APEX")) {
+        assertThat(p.path("station").asDouble()).isCloseTo(to, within(1e-9));
+      }
+    }
+    assertThat(use().path("gates").path(0).path("missing").asDouble()).isZero();
+    People.Answer file = mine.person().get("/api/references/{id}/export.json", mine.reference());
+    assertThat(file.body().path("content").path("use").path("gates").path(0)).isEqualTo(gate);
+    JsonNode read =
+        mine.person()
+            .upload(
+                "/api/references/" + mine.reference() + "/read",
+                "mine.json",
+                file.body().toString().getBytes(java.nio.charset.StandardCharsets.UTF_8))
+            .body();
+    assertThat(read.path("use").path("gates").path(0)).isEqualTo(gate);
+  }
+
+  @Test
+  void gatesThatCannotBeAreRefusedInWords() {
+    Map<String, Object> gate =
+        Map.of("id", "g", "station", 99_999, "left", true, "metres", 1, "tolerance", 0.2);
+    People.Answer off = tried(Map.of("use", Map.of("opened", List.of(), "gates", List.of(gate))));
+    assertThat(off.status()).isEqualTo(422);
+    assertThat(off.body().path("where").asText()).contains("gate");
+    Map<String, Object> good =
+        Map.of("id", "g", "station", 100, "left", true, "metres", 1, "tolerance", 0.2);
+    assertThat(
+            tried(Map.of("use", Map.of("opened", List.of(), "gates", List.of(good, good))))
+                .status())
+        .isEqualTo(422);
+    People.Answer passed =
+        tried(Map.of("use", Map.of("opened", List.of(), "gates", List.of(good))));
+    assertThat(passed.status()).as(passed.body().toString()).isEqualTo(200);
+    People.Answer late =
+        mine.person()
+            .post(
+                "/api/references/{id}/laid-anew/taken",
+                Map.of(
+                    "version",
+                    99,
+                    "wish",
+                    Map.of("use", Map.of("opened", List.of(), "gates", List.of(good)))),
+                mine.reference());
+    assertThat(late.status()).isEqualTo(409);
+  }
+}
