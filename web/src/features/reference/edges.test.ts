@@ -74,7 +74,10 @@ const asDesk = (fake: ReturnType<typeof desk>) => fake as unknown as Desk;
 describe('the panel of edges', () => {
   const show = (fake: ReturnType<typeof desk>) =>
     render(Queries, {
-      props: { of: EdgesPanel as unknown as Component<never>, given: { desk: asDesk(fake), corner: corner() } },
+      props: {
+        of: EdgesPanel as unknown as Component<Record<string, unknown>>,
+        given: { desk: asDesk(fake), corner: corner() },
+      },
     });
   beforeEach(() => {
     vi.restoreAllMocks();
