@@ -2,6 +2,7 @@ package marvek.core.circuit;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.IntStream;
 
 /**
  * Finds the corners of a road from its curvature, by hysteresis.
@@ -11,7 +12,8 @@ import java.util.List;
  * a mean of 1/1100. Neighbours of one direction join when the road between them straightens for
  * less than 25 m and less than 0.7 s at the speed of that bend; a change of direction always parts
  * them. Two maxima with a dip of a third between them are a double apex where the road turns by 50°
- * or more. Alternating corners closer than 30 m or 0.8 s are a complex.
+ * or more. Alternating corners closer than 30 m or 0.8 s are a complex; two short ones are a
+ * chicane, and so are three with short pieces that bring the road back to its way.
  */
 public final class CornerFinder {
   private static final double BEND_STARTS = 1 / 550.0;
@@ -22,6 +24,10 @@ public final class CornerFinder {
   private static final double JOIN_TIME = 0.7;
   private static final double COMPLEX_LENGTH = 30;
   private static final double COMPLEX_TIME = 0.8;
+  // Parts of a chicane are short, and three of them bring the road back to its way.
+  private static final double PART_ANGLE = Math.toRadians(100);
+  private static final double PART_RADIUS = 70;
+  private static final double BACK = Math.toRadians(45);
   private static final double REAL_DIP = 0.67;
   // A bend that turns less than this has no room for two apexes.
   private static final double TWO_APEXES = Math.toRadians(50);
@@ -340,12 +346,33 @@ public final class CornerFinder {
     for (int i = 0; i < n; i++) {
       Corner c = corners.get(i);
       int group = complex[i];
-      long members = java.util.Arrays.stream(complex).filter(g -> g == group).count();
-      boolean chicane =
-          group > 0 && members == 2 && c.angle() < Math.toRadians(100) && c.radius() < 70;
+      List<Corner> all =
+          IntStream.range(0, n)
+              .filter(k -> group > 0 && complex[k] == group)
+              .mapToObj(corners::get)
+              .toList();
+      boolean chicane = all.size() == 2 && part(c) || all.size() == 3 && thereAndBack(road, all);
       out.add(c.grouped(chicane ? CornerKind.CHICANE : c.kind(), group));
     }
     return out;
+  }
+
+  private static boolean part(Corner c) {
+    return c.angle() < PART_ANGLE && c.radius() < PART_RADIUS;
+  }
+
+  /** Whether three linked corners with short pieces between them bring the road back to its way. */
+  private static boolean thereAndBack(Centreline road, List<Corner> three) {
+    double turn = 0;
+    for (int k = 0; k < three.size(); k++) {
+      Corner c = three.get(k);
+      turn += c.left() ? c.angle() : -c.angle();
+      double gap = k == 0 ? 0 : road.apart(three.get(k - 1).exit(), c.entry());
+      if (!part(c) || gap > COMPLEX_LENGTH) {
+        return false;
+      }
+    }
+    return Math.abs(turn) < BACK;
   }
 
   private static List<Corner> numbered(List<Corner> corners) {

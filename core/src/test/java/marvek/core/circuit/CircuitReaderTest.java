@@ -139,6 +139,42 @@ class CircuitReaderTest {
     assertThat(twice.apexes()).hasSize(2);
   }
 
+  /**
+   * Left, right, left with short pieces, and the other way round; and what is like it but is not.
+   */
+  @Test
+  void threeThatBringTheRoadBackAreAChicane() {
+    Random random = new Random(9);
+    for (int k = 0; k < 40; k++) {
+      double way = random.nextBoolean() ? 1 : -1;
+      double first = 25 + 25 * random.nextDouble();
+      double last = 25 + 25 * random.nextDouble();
+      double tight = 22 + 30 * random.nextDouble();
+      boolean far = k % 4 == 1;
+      boolean turns = k % 4 == 2;
+      double between = far ? 90 : 2 + 14 * random.nextDouble();
+      double back = turns ? last + 60 : last;
+      CircuitReading s =
+          Tracks.every(3)
+              .straight(500)
+              .bend(40 + 20 * random.nextDouble(), way * first, 12)
+              .straight(between)
+              .bend(tight, -way * (first + last), 12)
+              .straight(between)
+              .bend(40 + 20 * random.nextDouble(), way * back, 12)
+              .straight(500)
+              .survey(500);
+      long parts = s.corners().stream().filter(c -> c.kind() == CornerKind.CHICANE).count();
+      if (far) {
+        assertThat(parts).as("%d far apart", k).isZero();
+      } else if (turns) {
+        assertThat(parts).as("%d turns away", k).isZero();
+      } else {
+        assertThat(parts).as("%d %.0f %.0f", k, first, last).isEqualTo(3);
+      }
+    }
+  }
+
   @Test
   void takesASmallKartTrack() {
     CircuitReading s = Tracks.square(140, 12, 2).survey();
