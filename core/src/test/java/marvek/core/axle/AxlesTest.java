@@ -3,7 +3,9 @@ package marvek.core.axle;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import java.util.Random;
 import marvek.core.circuit.Centreline;
 import marvek.core.fixtures.RandomRoads;
@@ -263,7 +265,43 @@ class AxlesTest {
           .isCloseTo(v.balance().roll(), within(1e-9));
       assertThat(new Axles(stiffer, DAY).sidewaysMost(Units.G, 0, 1))
           .isLessThan(new Axles(v, DAY).sidewaysMost(Units.G, 0, 1) * 0.999);
+      Centreline road = RandomRoads.of(7, 200).centreline();
+      Path path = Path.over(road, MinimumCurvature.offsets(road, Room.on(road, v)));
+      double entered = turning(path, v);
+      double stepped = turning(path, stiffer);
+      double back = turning(path, stiffer.stepped(0, -10, 0));
+      assertThat(stepped).as("a step away").isLessThan(entered - 1e-3);
+      assertThat(back).as("and back").isCloseTo(entered, within(1e-9));
+      // Entered as it is with the stiff bar, the same grip is what the stiff bar gives: a step to
+      // the softer one then finds more than was entered.
+      Vehicle.Chassis c = stiffer.chassisOrUsual();
+      Vehicle stiff =
+          stiffer
+              .copy()
+              .chassis(
+                  new Vehicle.Chassis(
+                      c.trackFront(),
+                      c.trackRear(),
+                      c.rollFront(),
+                      c.liftFront(),
+                      c.gripRear(),
+                      c.closedTorque(),
+                      c.brakeStep(),
+                      c.barStep(),
+                      c.wingStep(),
+                      c.wingDrag(),
+                      null))
+              .build();
+      assertThat(turning(path, stiff)).isLessThanOrEqualTo(1).isGreaterThan(stepped);
+      assertThat(turning(path, stiff.stepped(0, -10, 0)))
+          .isGreaterThan(turning(path, stiff) + 1e-3);
     }
+  }
+
+  private static double turning(Path path, Vehicle v) {
+    LapTrace lap = LapSimulator.lap(path, v, DAY);
+    AxleShares shares = AxleGrip.of(path, new Limits(v, DAY, lap.boostBelow()), lap);
+    return Arrays.stream(Objects.requireNonNull(shares).turning()).average().orElseThrow();
   }
 
   /**
