@@ -112,6 +112,33 @@ class SeveralLapsTest {
     return sorted[(int) Math.min(sorted.length - 1, part * sorted.length)];
   }
 
+  /** A road that goes over itself is one lap, also where the recording is cut at the crossing. */
+  @Test
+  void aRoadThatCrossesItselfIsNotTakenForTwoLaps() {
+    double size = 400;
+    double length = 5.244115108584239 * size;
+    Random random = new Random(6);
+    StringBuilder out = new StringBuilder("x_m,y_m\n");
+    int laps = 6;
+    // Half-way through the recording, where laps are cut, lies the crossing.
+    for (double t = -0.3; t < 0.3 + laps * 2 * Math.PI; t += 4 / size) {
+      double at = Math.PI / 2 + t;
+      double d = 1 + Math.sin(at) * Math.sin(at);
+      out.append(
+          String.format(
+              Locale.ROOT,
+              "%.3f,%.3f%n",
+              size * Math.cos(at) / d + 0.2 * random.nextGaussian(),
+              size * Math.sin(at) * Math.cos(at) / d + 0.2 * random.nextGaussian()));
+    }
+    CircuitReading read =
+        CircuitReader.read(
+            RecordedOutline.read(out.toString().getBytes(StandardCharsets.UTF_8)),
+            new CircuitReader.Choices(false, 0, 10, true));
+    assertThat(read.remarks()).anyMatch(r -> r.matches("[56] laps go round.*"));
+    assertThat(read.centreline().length()).isCloseTo(length, within(0.005 * length));
+  }
+
   /** A lap through the paddock and one cut short are left out. */
   @Test
   void lapsThatWentElsewhereAreLeftOut() {
