@@ -36,6 +36,7 @@ export type PaddockView = Schemas['PaddockView'];
 export type Person = Schemas['Person'];
 export type Preferences = Schemas['Preferences'];
 export type PreviewView = Schemas['PreviewView'];
+export type DrivenReach = Schemas['DrivenReach'];
 export type RoadUse = Schemas['RoadUse'];
 export type UseView = Schemas['UseView'];
 export type EdgeView = Schemas['EdgeView'];

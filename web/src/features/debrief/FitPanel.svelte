@@ -2,6 +2,7 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { api, ask, asProblem, type Problem } from '../../api/api';
   import { lapTime, plain, signed } from '../../words/units';
+  import FitReach from './FitReach.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
 
   /** The vehicle as the laps show it, before and after. */
@@ -93,6 +94,7 @@
         <button class="btn btn-sm w-fit" onclick={take}>Take it as the vehicle's next version</button>
       {/if}
     </div>
+    <div class="col-span-2 grid gap-1"><FitReach reaches={fit.data.reaches} /></div>
   </div>
 {:else}
   <p role="status">Reading the laps…</p>

@@ -9,6 +9,7 @@ import marvek.core.lap.Conditions;
 import marvek.core.lap.LapSimulator;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
+import marvek.core.lap.VehicleFigures;
 import marvek.core.plan.ComputedLap;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
@@ -28,6 +29,7 @@ import org.hipparchus.linear.QRDecomposition;
  * @param measured best lap of those used, s
  * @param before computed lap with the vehicle as it was, s
  * @param after computed lap with what was found, s
+ * @param reaches what the vehicle gives at three speeds and what the laps did there
  * @param words what was found and from how much
  */
 public record VehicleFit(
@@ -39,6 +41,7 @@ public record VehicleFit(
     double measured,
     double before,
     double after,
+    List<DrivenReach> reaches,
     List<Said> words) {
   // Of the laps, those that go well.
   private static final double GOOD = 0.75;
@@ -54,10 +57,31 @@ public record VehicleFit(
   // the pull has come to full.
   private static final double SMOOTHED = 0.28;
   private static final double SETTLED = 0.6;
+  // Shares of the way that is driven slower than the speeds drawn, the speeds taken together,
+  // stations averaged to each side, and points of one drawing.
+  private static final double[] SPEEDS = {0.12, 0.5, 0.85};
+  private static final double NEARLY = 0.08;
+  private static final int AROUND = 3;
+  private static final int MOST_POINTS = 160;
 
   public VehicleFit {
     words = List.copyOf(words);
+    reaches = List.copyOf(reaches);
   }
+
+  /**
+   * What a vehicle gives at about one speed, and what laps did there.
+   *
+   * @param before the vehicle as it was
+   * @param after with what was found
+   * @param along m/s² of each measured place, positive forwards
+   * @param across m/s² of each, to either side
+   */
+  public record DrivenReach(
+      VehicleFigures.Envelope before,
+      VehicleFigures.Envelope after,
+      double[] along,
+      double[] across) {}
 
   /**
    * A lap with its channels on the stations of the road's grid.
@@ -100,7 +124,61 @@ public record VehicleFit(
       words.add(Said.of("fit.no_nearer"));
     }
     return new VehicleFit(
-        fitted, across, along, drive[0], drive[1], measured, before, after, words);
+        fitted,
+        across,
+        along,
+        drive[0],
+        drive[1],
+        measured,
+        before,
+        after,
+        reaches(computed, fitted, laps),
+        words);
+  }
+
+  /** At three speeds that the laps have: slow, middling and quick. */
+  private static List<DrivenReach> reaches(ComputedLap computed, Vehicle fitted, List<Lap> laps) {
+    double[] speeds =
+        laps.stream().flatMapToDouble(l -> Arrays.stream(l.speed())).sorted().toArray();
+    List<DrivenReach> out = new ArrayList<>();
+    for (double part : SPEEDS) {
+      double speed = Math.round(speeds[(int) (part * (speeds.length - 1))]);
+      List<double[]> points = new ArrayList<>();
+      for (Lap lap : laps) {
+        for (int i = AROUND; i < lap.speed().length - AROUND; i += 2 * AROUND + 1) {
+          if (Math.abs(lap.speed()[i] / speed - 1) < NEARLY) {
+            points.add(
+                new double[] {
+                  Arrays.stream(lap.along(), i - AROUND, i + AROUND + 1).average().orElse(0),
+                  meanAcross(computed, lap, i)
+                });
+          }
+        }
+      }
+      int stride = 1 + points.size() / MOST_POINTS;
+      int count = points.size() / stride;
+      double[] along = new double[count];
+      double[] across = new double[count];
+      for (int k = 0; k < count; k++) {
+        along[k] = Math.round(points.get(k * stride)[0] * 100) / 100.0;
+        across[k] = Math.round(points.get(k * stride)[1] * 100) / 100.0;
+      }
+      out.add(
+          new DrivenReach(
+              VehicleFigures.envelope(computed.vehicle(), computed.conditions(), speed),
+              VehicleFigures.envelope(fitted, computed.conditions(), speed),
+              along,
+              across));
+    }
+    return out;
+  }
+
+  private static double meanAcross(ComputedLap computed, Lap lap, int i) {
+    double sum = 0;
+    for (int k = i - AROUND; k <= i + AROUND; k++) {
+      sum += across(computed, lap, k);
+    }
+    return sum / (2 * AROUND + 1);
   }
 
   /** What was found, on the numbers of a vehicle that may have another set-up sheet on it. */

@@ -160,26 +160,34 @@ public record VehicleFigures(
 
   private static List<Envelope> envelopes(Limits limits, Path flat, double top) {
     List<Envelope> envelopes = new ArrayList<>();
-    int steps = 36;
     for (double share : new double[] {0.3, 0.6, 0.9}) {
-      double v = Math.round(share * top);
-      double load = limits.load(flat, 0, v * v);
-      double resistance = limits.resistance(flat, 0, v, load);
-      double most = limits.sidewaysMost(load, 1);
-      double[] along = new double[steps + 1];
-      double[] across = new double[steps + 1];
-      for (int i = 0; i <= steps; i++) {
-        double angle = Math.PI * i / steps;
-        double left = Math.abs(Math.cos(angle));
-        across[i] = most * Math.sin(angle);
-        along[i] =
-            angle <= Math.PI / 2
-                ? Math.min(limits.engineDrive(v), limits.traction(load, left, 1)) - resistance
-                : -limits.brakingMost(load, left, 1) - resistance;
-      }
-      envelopes.add(new Envelope(v, along, across));
+      envelopes.add(envelope(limits, flat, Math.round(share * top)));
     }
     return List.copyOf(envelopes);
+  }
+
+  /** What a vehicle gives in every direction at one speed. */
+  public static Envelope envelope(Vehicle vehicle, Conditions conditions, double speed) {
+    return envelope(new Limits(vehicle, conditions), flat(), speed);
+  }
+
+  private static Envelope envelope(Limits limits, Path flat, double v) {
+    int steps = 36;
+    double load = limits.load(flat, 0, v * v);
+    double resistance = limits.resistance(flat, 0, v, load);
+    double most = limits.sidewaysMost(load, 1);
+    double[] along = new double[steps + 1];
+    double[] across = new double[steps + 1];
+    for (int i = 0; i <= steps; i++) {
+      double angle = Math.PI * i / steps;
+      double left = Math.abs(Math.cos(angle));
+      across[i] = most * Math.sin(angle);
+      along[i] =
+          angle <= Math.PI / 2
+              ? Math.min(limits.engineDrive(v), limits.traction(load, left, 1)) - resistance
+              : -limits.brakingMost(load, left, 1) - resistance;
+    }
+    return new Envelope(v, along, across);
   }
 
   private static List<Stop> stops(Limits limits, Path flat, double top) {

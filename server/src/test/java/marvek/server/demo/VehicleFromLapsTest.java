@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import marvek.core.circuit.Corner;
 import marvek.core.debrief.Robust;
@@ -86,6 +87,28 @@ class VehicleFromLapsTest {
     VehicleFit fit = fit(List.of());
     engineIsAsEntered(fit, pressed(List.of()));
     assertThat(off(fit.after(), fit)).isLessThan(0.02).isLessThan(0.7 * off(fit.before(), fit));
+    drawnPointsFillTheEnvelopeAndStayInIt(fit);
+  }
+
+  private static void drawnPointsFillTheEnvelopeAndStayInIt(VehicleFit fit) {
+    assertThat(fit.reaches()).hasSize(3);
+    double before = 0;
+    for (VehicleFit.DrivenReach r : fit.reaches()) {
+      assertThat(r.before().speed()).isEqualTo(r.after().speed()).isGreaterThan(before);
+      before = r.after().speed();
+      assertThat(r.along()).hasSameSizeAs(r.across());
+      assertThat(r.along().length).isBetween(20, 200);
+      double across = Arrays.stream(r.after().across()).max().orElseThrow();
+      double braking = -Arrays.stream(r.after().along()).min().orElseThrow();
+      double[] uses = new double[r.along().length];
+      for (int k = 0; k < uses.length; k++) {
+        uses[k] = Math.hypot(r.across()[k] / across, Math.min(0, r.along()[k]) / braking);
+      }
+      Arrays.sort(uses);
+      // Crests and dips, cambers and slopes are in the laps, not in the drawing of a level road.
+      assertThat(uses[(int) (0.95 * uses.length)]).as("%.0f m/s", before).isLessThan(1.2);
+      assertThat(uses[uses.length - 1]).as("%.0f m/s", before).isGreaterThan(0.7);
+    }
   }
 
   @Test
