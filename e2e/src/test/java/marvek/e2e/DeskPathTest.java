@@ -77,6 +77,37 @@ class DeskPathTest {
   }
 
   @Test
+  void anApexMovedByTheKeysHasTheLineLaidAnewTakenAndUndone() {
+    double apex = station("APEX");
+    double brake = station("BRAKE");
+    browser.press("a");
+    for (int k = 0; k < 6; k++) {
+      browser.press(Keys.ARROW_RIGHT);
+    }
+    browser.press(Keys.ENTER);
+    browser.textWhen("[data-laid-anew-note]", t -> t.contains("s a lap against the line at hand"));
+    browser.find("[data-laid-anew]");
+    browser.click("//button[.='Take it']");
+    browser.find("[data-laid-in-part]");
+    assertThat(browser.all("[data-laid-anew-note]")).isEmpty();
+    assertThat(station("APEX")).as("stays where it was put").isEqualTo(apex + 6);
+    tab("edges");
+    browser.textWhen("[data-gate]", t -> t.contains("from the"));
+    browser.click("[data-gate] button");
+    browser.textWhen("[data-laid-anew-note]", t -> t.contains("s a lap"));
+    browser.click("//button[.='Leave it']");
+    browser.click("button[aria-label=Undo]");
+    tab("marker");
+    browser.waitFor(() -> browser.all("[data-laid-in-part]").isEmpty(), "the line back");
+    for (int k = 0; k < 6 && station("APEX") != apex; k++) {
+      browser.click("button[aria-label=Undo]");
+    }
+    assertThat(station("APEX")).isEqualTo(apex);
+    assertThat(station("BRAKE")).isCloseTo(brake, org.assertj.core.api.Assertions.within(1.0));
+    kept();
+  }
+
+  @Test
   void aPaceIsChosenComputedAnewAndUndone() {
     double before = station("BRAKE");
     tab("pace");

@@ -150,6 +150,7 @@ public record CornerEntry(
     private @Nullable Pedals pedals;
     private Map<Detail, String> details;
     private List<KerbUse> kerbs;
+    private double apexOff;
     private @Nullable Wording wording;
     private List<BrakedAgain> again;
 
@@ -171,6 +172,7 @@ public record CornerEntry(
       pedals = was.pedals;
       details = was.details;
       kerbs = was.kerbs;
+      apexOff = was.apexOff;
       wording = was.wording;
       again = was.again;
     }
@@ -248,6 +250,11 @@ public record CornerEntry(
       return this;
     }
 
+    public Copy apexOff(double value) {
+      apexOff = value;
+      return this;
+    }
+
     public Copy kerbs(List<KerbUse> value) {
       kerbs = value;
       return this;
@@ -279,7 +286,7 @@ public record CornerEntry(
           note,
           schools,
           givenAway,
-          was.apexOff,
+          apexOff,
           pedals,
           details,
           kerbs,

@@ -11,6 +11,7 @@ import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Corner;
 import marvek.core.day.Footing;
 import marvek.core.entry.CornerEntry;
+import marvek.core.entry.KerbUse;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.RoadUse;
@@ -18,6 +19,7 @@ import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.lap.Ground;
 import marvek.core.lap.Surface;
+import marvek.core.line.CornerLine;
 import marvek.core.line.Gate;
 import marvek.core.line.Room;
 import marvek.core.line.Watch;
@@ -227,6 +229,50 @@ class RelaidTest {
       }
     }
     assertThat(seen).isGreaterThan(15);
+  }
+
+  @Test
+  void anApexKeptOffTheInsideIsAGateFurtherFromIt() {
+    for (Tried t : tried()) {
+      ComputedLap lap = t.lap();
+      for (CornerEntry entry : Drafter.draft(lap, List.of()).corners()) {
+        CornerLine line = lap.lines().get(lap.indexOf(entry.corner()));
+        List<Gate> gates = Relaid.gates(lap, entry.copy().apexOff(1.2).done());
+        assertThat(gates).hasSize(1);
+        assertThat(gates.get(0).metres())
+            .isCloseTo(line.apexGap() - lap.vehicle().width() / 2 + 1.2, within(0.15));
+        assertThat(gates.get(0).left())
+            .isEqualTo(lap.corners().get(lap.indexOf(entry.corner())).left());
+      }
+    }
+  }
+
+  /** What a corner's entry says is done with a kerb bounds what is opened there. */
+  @Test
+  void aKerbThatTheEntryKeepsOffIsNotOpenedAndOneThatIsTouchedALittle() {
+    Tried t = tried().get(0);
+    Corner corner = t.read().corners().get(1);
+    Kerb kerb = exitKerb(t.lap().road(), corner, "k");
+    Things things = new Things(List.of(), List.of(kerb), List.of(), List.of(), List.of());
+    List<CornerEntry> draft = Drafter.draft(t.lap(), List.of()).corners();
+    for (Kerb.Verdict how : Kerb.Verdict.values()) {
+      KerbUse use = new KerbUse(Kerb.Part.EXIT, how, null, null, "");
+      List<CornerEntry> entries =
+          draft.stream()
+              .map(e -> e.corner().equals(corner.id()) ? e.copy().kerbs(List.of(use)).done() : e)
+              .toList();
+      ReferenceContent content =
+          new ReferenceContent(entries, List.of(), null, RoadUse.NONE.open("k"));
+      Footing.Used used =
+          Footing.used(t.lap().road(), t.read().corners(), things, t.lap().vehicle(), content);
+      if (how == Kerb.Verdict.KEEP_OFF) {
+        assertThat(used.edges()).isEmpty();
+      } else {
+        assertThat(used.edges()).hasSize(1);
+        assertThat(used.edges().get(0).reach())
+            .isCloseTo(how == Kerb.Verdict.TOUCH ? 0.3 : 1, within(1e-9));
+      }
+    }
   }
 
   @Test
