@@ -75,6 +75,8 @@ class AccountPathTest {
   /** Signs out, opens a link for one account and fills in who wants it. */
   private static void join(String link, String name, String email) {
     browser.click("button[aria-label^='Sign out']");
+    // Before that is answered the page would lead away from the link again.
+    browser.find("//button[.='I am new here']");
     browser.open(link.substring(link.indexOf('#') + 1));
     browser.fill("input[autocomplete=name]", name);
     browser.fill("input[type=email]", email);
