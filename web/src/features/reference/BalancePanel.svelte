@@ -118,9 +118,6 @@
         </li>
       {/each}
     </ul>
-    {#if b.locks}
-      <p class="text-sm first-letter:uppercase" data-locks>{b.locks.words}, at {metres(b.locks.station)}.</p>
-    {/if}
     {#each groups as g (g.title)}
       <h3 class="mt-1 font-bold">{g.title}</h3>
       <svg

@@ -8,7 +8,6 @@ import marvek.core.lap.LapTrace;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
 import marvek.core.plan.CornerBalance.How;
-import marvek.core.plan.CornerBalance.Locks;
 import marvek.core.plan.CornerBalance.Move;
 import marvek.core.plan.CornerBalance.Part;
 import marvek.core.plan.CornerBalance.What;
@@ -16,7 +15,6 @@ import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleKind;
-import org.jspecify.annotations.Nullable;
 
 /** Tells how a planned corner uses the two axles. */
 final class Balancing {
@@ -85,39 +83,11 @@ final class Balancing {
         front,
         rear,
         bears,
-        locks(axles, steps.brake(), turnIn),
         phase(axles, entry),
         phase(axles, slowest),
         phase(axles, exit),
         moves(axles, entry, slowest, exit),
         computed.vehicle().chassis() == null);
-  }
-
-  private @Nullable Locks locks(Axles axles, int brake, int turnIn) {
-    if (brake < 0) {
-      return null;
-    }
-    int hardest = -1;
-    double most = 0;
-    for (int k = brake; k <= turnIn; k++) {
-      double uses = use(axles, k, 0, 0).most();
-      if (plan.wheels[k] < 0 && uses > most) {
-        most = uses;
-        hardest = k;
-      }
-    }
-    if (hardest < 0) {
-      return null;
-    }
-    double by = use(axles, hardest, 0, 0).balance();
-    return new Locks(
-        computed.road().wrap((from + hardest) * computed.road().step()),
-        by,
-        Math.abs(by) < EVEN
-            ? Said.of("balance.locks_together")
-            : by > 0
-                ? Said.of("balance.locks_front", Value.percent(by))
-                : Said.of("balance.locks_rear", Value.percent(-by)));
   }
 
   /** The middle of where the tyres drive between the slowest place and the exit. */

@@ -12,8 +12,6 @@ import org.jspecify.annotations.Nullable;
  * @param front share of the front axle's grip that is used, at each place
  * @param rear share of the rear axle's
  * @param bears share of full throttle that the driven tyres bear, 0 to 1, at each place
- * @param locks which axle locks first where it is braked the hardest before turning in; null where
- *     it is not braked
  * @param entry while turning in under braking
  * @param middle at the slowest place
  * @param exit on the way to full throttle
@@ -26,7 +24,6 @@ public record CornerBalance(
     double[] front,
     double[] rear,
     double[] bears,
-    @Nullable Locks locks,
     Part entry,
     Part middle,
     Part exit,
@@ -48,16 +45,6 @@ public record CornerBalance(
    */
   public record Part(
       double station, double front, double rear, How how, double understeer, Said words) {}
-
-  /**
-   * Which axle locks first.
-   *
-   * @param station where it is told, m
-   * @param by how much more of its grip the front axle uses than the rear one; negative where the
-   *     rear one uses more
-   * @param words which, and by how much
-   */
-  public record Locks(double station, double by, Said words) {}
 
   /** What a vehicle does at a place. */
   public enum How {
