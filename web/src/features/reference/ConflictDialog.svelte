@@ -35,6 +35,7 @@
   function settle() {
     const days = conflict.theirs.variants.filter((v) => !conflict.mine.variants.some((m) => m.id === v.id));
     desk.resolve({
+      ...conflict.mine,
       variants: [...conflict.mine.variants, ...days],
       corners: conflict.theirs.corners.map((theirs) => {
         const mine = conflict.mine.corners.find((e) => e.corner === theirs.corner);

@@ -443,7 +443,7 @@
                     </label>
                   </li>
                   <li>
-                    <button onclick={() => desk?.replace({ ...desk.view.draft, variants: desk.content.variants })}
+                    <button onclick={() => desk?.replace({ ...desk.content, corners: desk.view.draft.corners })}
                       >Take the computed draft</button
                     >
                   </li>

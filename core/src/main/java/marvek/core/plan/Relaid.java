@@ -13,6 +13,7 @@ import marvek.core.line.CornerLine;
 import marvek.core.line.Gate;
 import marvek.core.line.QuickestLine;
 import marvek.core.line.Room;
+import marvek.core.technique.SchoolLine;
 
 /**
  * The line laid anew on a stretch of the lap after something there was changed, leaving and joining
@@ -112,9 +113,13 @@ public record Relaid(ComputedLap computed, int from, int count) {
 
   /**
    * Gates for the points of a corner that a driver has elsewhere than the line: where it is turned
-   * in, touches the inside and runs out to.
+   * in, touches the inside and runs out to. None where a choice of the corner bends the line: that
+   * lays its own.
    */
   public static List<Gate> gates(ComputedLap at, CornerEntry entry) {
+    if (SchoolLine.bends(entry.schools())) {
+      return List.of();
+    }
     List<Gate> out = new ArrayList<>();
     int c = at.indexOf(entry.corner());
     CornerLine line = at.lines().get(c);
@@ -137,9 +142,15 @@ public record Relaid(ComputedLap computed, int from, int count) {
     return List.copyOf(out);
   }
 
-  /** A corner that was carried to the line laid anew, with the points that it was laid through. */
+  /**
+   * A corner that was carried to the line laid anew, with the points that it was laid through. What
+   * the apex is kept off the inside is in that line.
+   */
   public static CornerEntry passed(CornerEntry carried, CornerEntry through) {
-    CornerEntry.Copy copy = carried.copy();
+    if (SchoolLine.bends(through.schools())) {
+      return carried;
+    }
+    CornerEntry.Copy copy = carried.copy().apexOff(0);
     for (PointKind kind : THROUGH) {
       through.station(kind).ifPresent(s -> copy.moved(kind, s));
     }

@@ -28,6 +28,7 @@ import marvek.core.survey.Edges;
 import marvek.core.survey.Kerb;
 import marvek.core.survey.KerbProfile;
 import marvek.core.survey.Things;
+import marvek.core.technique.School;
 import org.junit.jupiter.api.Test;
 
 /** The line laid anew on a stretch, for edges that are opened and places that are to be passed. */
@@ -239,6 +240,11 @@ class RelaidTest {
         CornerLine line = lap.lines().get(lap.indexOf(entry.corner()));
         List<Gate> gates = Relaid.gates(lap, entry.copy().apexOff(1.2).done());
         assertThat(gates).hasSize(1);
+        CornerEntry off = entry.copy().apexOff(1.2).done();
+        assertThat(Relaid.passed(off, off).apexOff()).as("it is in the line then").isZero();
+        CornerEntry late = off.copy().schools(List.of(School.LATE_APEX)).done();
+        assertThat(Relaid.gates(lap, late)).as("the choice lays its own line").isEmpty();
+        assertThat(Relaid.passed(late, late)).isEqualTo(late);
         assertThat(gates.get(0).metres())
             .isCloseTo(line.apexGap() - lap.vehicle().width() / 2 + 1.2, within(0.15));
         assertThat(gates.get(0).left())
