@@ -32,9 +32,6 @@ import org.jspecify.annotations.Nullable;
  * @param pace null for all of the grip
  */
 public record Footing(List<Zone> zones, Used used, @Nullable OwnPace pace) {
-  // A touch of a kerb, metres.
-  private static final double TOUCH = 0.3;
-
   /**
    * Edges that are opened, as the survey had them, and gates.
    *
@@ -83,7 +80,7 @@ public record Footing(List<Zone> zones, Used used, @Nullable OwnPace pace) {
     for (Edge e : Edges.of(road, corners, things, vehicle, use.opened())) {
       Optional<Kerb.Verdict> how = how(things, content.corners(), e);
       if (e.usable() && how.map(h -> h != Kerb.Verdict.KEEP_OFF).orElse(true)) {
-        edges.add(how.map(h -> h == Kerb.Verdict.TOUCH).orElse(false) ? e.within(TOUCH) : e);
+        edges.add(how.map(h -> h == Kerb.Verdict.TOUCH).orElse(false) ? e.within(Edges.TOUCH) : e);
       }
     }
     return new Used(edges, use.gates());

@@ -32,6 +32,7 @@ public record Edge(
     List<Risk> risks) {
   public Edge {
     risks = List.copyOf(risks);
+    reach = never == null ? Math.max(0, reach) : 0;
   }
 
   /** Why an edge is not to be used. */
@@ -41,7 +42,8 @@ public record Edge(
     WALL,
     LOOSE,
     UNKNOWN,
-    FLOOR;
+    FLOOR,
+    RIDER;
 
     public Said said() {
       return Said.of("edge.never." + name());

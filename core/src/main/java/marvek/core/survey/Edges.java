@@ -10,6 +10,7 @@ import marvek.core.circuit.Loop;
 import marvek.core.lap.Ground;
 import marvek.core.marker.LandmarkKind;
 import marvek.core.vehicle.Vehicle;
+import marvek.core.vehicle.VehicleKind;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -21,10 +22,14 @@ public final class Edges {
   // Share of the load on the wheels of the side that uses an edge (common practice, no source).
   private static final double INNER_LOAD = 0.3;
   private static final double OUTER_LOAD = 0.65;
-  // A touch of a kerb, metres.
-  private static final double TOUCH = 0.3;
+
+  /** A touch of a kerb, metres. */
+  public static final double TOUCH = 0.3;
+
   // Kept to something hard behind, metres.
   private static final double FROM_HARD = 0.5;
+  // Of a barrier its end is known: it goes on to one side or the other, metres.
+  private static final double BARRIER_GOES_ON = 30;
   private static final double ON_IT = 0.05;
   private static final double HIGH = 0.05;
   // Share of its grip that wet paint loses (common practice, no source).
@@ -103,6 +108,11 @@ public final class Edges {
     return kerb.slippery() ? WET_PAINT : 0;
   }
 
+  /** Whether there are two wheels in line, both of which go where one goes. */
+  private boolean rider() {
+    return vehicle.kind() == VehicleKind.MOTORCYCLE;
+  }
+
   private Edge of(Kerb kerb) {
     List<Edge.Risk> risks = new ArrayList<>();
     if (kerb.profile() == KerbProfile.SAUSAGE
@@ -121,17 +131,22 @@ public final class Edges {
       }
     }
     double reach = allowed(kerb, vehicle, things);
+    boolean throwsRider = rider() && risks.contains(Edge.Risk.THROWS);
     Edge.Never never =
         kerb.verdict() == Kerb.Verdict.KEEP_OFF
             ? Edge.Never.KEEP_OFF
             : limited(kerb, things)
                 ? Edge.Never.LIMIT
-                : reach <= 0 ? Edge.Never.FLOOR : hard(kerb.left(), kerb.from(), kerb.to(), reach);
+                : reach <= 0
+                    ? Edge.Never.FLOOR
+                    : throwsRider
+                        ? Edge.Never.RIDER
+                        : hard(kerb.left(), kerb.from(), kerb.to(), reach);
     if (kerb.behind() == Kerb.Behind.WALL) {
       never = never == null ? Edge.Never.WALL : never;
     }
     near(risks, kerb.left(), kerb.from(), kerb.to());
-    return edge(
+    return new Edge(
         kerb.id(),
         true,
         kerb.left(),
@@ -151,7 +166,7 @@ public final class Edges {
     Double grip = beyond == null ? null : beyond.grip();
     Double lip = beyond == null ? null : beyond.lip();
     if (width == null || grip == null || lip == null || zone.side() == Zone.Side.BOTH) {
-      return edge(
+      return new Edge(
           zone.id(), false, left, zone.from(), zone.to(), 0, 1, 0, Edge.Never.UNKNOWN, List.of());
     }
     List<Edge.Risk> risks = new ArrayList<>();
@@ -172,6 +187,8 @@ public final class Edges {
         wetLoss = Math.max(wetLoss, wetLoss(kerb));
         if (kerb.verdict() == Kerb.Verdict.KEEP_OFF) {
           never = Edge.Never.KEEP_OFF;
+        } else if (kerb.behind() == Kerb.Behind.WALL) {
+          never = Edge.Never.WALL;
         } else if (clears != null) {
           never = Edge.Never.FLOOR;
         }
@@ -184,32 +201,8 @@ public final class Edges {
       never = hard(left, zone.from(), zone.to(), width);
     }
     near(risks, left, zone.from(), zone.to());
-    return edge(
-        zone.id(), false, left, zone.from(), zone.to(), reach, share, wetLoss, never, risks);
-  }
-
-  private static Edge edge(
-      String id,
-      boolean kerb,
-      boolean left,
-      double from,
-      double to,
-      double reach,
-      double grip,
-      double wetLoss,
-      Edge.@Nullable Never never,
-      List<Edge.Risk> risks) {
     return new Edge(
-        id,
-        kerb,
-        left,
-        from,
-        to,
-        never == null ? Math.max(0, reach) : 0,
-        grip,
-        wetLoss,
-        never,
-        risks);
+        zone.id(), false, left, zone.from(), zone.to(), reach, share, wetLoss, never, risks);
   }
 
   /** Whether the floor clears the lip with a wheel up or down there. */
@@ -274,7 +267,11 @@ public final class Edges {
                     l.kind() == LandmarkKind.BARRIER
                         && l.left() == left
                         && l.out() < reach + FROM_HARD
-                        && overlap(from, to, l.station(), l.station()));
+                        && overlap(
+                            from - BARRIER_GOES_ON,
+                            to + BARRIER_GOES_ON,
+                            l.station(),
+                            l.station()));
     return barrier ? Edge.Never.WALL : null;
   }
 
@@ -318,7 +315,8 @@ public final class Edges {
       double[] under = e.left() ? ground.left() : ground.right();
       double[] side = ones(road);
       double[] whole = ones(road);
-      double load = inside(road, e) ? INNER_LOAD : OUTER_LOAD;
+      boolean rider = vehicle.kind() == VehicleKind.MOTORCYCLE;
+      double load = rider ? 1 : inside(road, e) ? INNER_LOAD : OUTER_LOAD;
       each(
           road,
           e,
@@ -330,7 +328,8 @@ public final class Edges {
             side[i] = under[i] * (1 - load * (1 - e.grip(ground.water())));
             whole[i] = under[i] * e.grip(ground.water());
           });
-      strips.add(new Ground.Strip(e.left(), 0, half - ON_IT, side));
+      // Of two wheels in line both are on it once the middle is.
+      strips.add(new Ground.Strip(e.left(), 0, rider ? ON_IT : half - ON_IT, side));
       if (e.reach() > vehicle.width()) {
         strips.add(new Ground.Strip(e.left(), 0, -half, whole));
       }

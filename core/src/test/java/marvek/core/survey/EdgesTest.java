@@ -242,6 +242,61 @@ class EdgesTest {
         l.photo());
   }
 
+  @Test
+  void ridersAreKeptOffWhatThrowsThemAndStandOnItWithBothWheels() {
+    Vehicle bike = VehicleClasses.byId("motorcycle-600").vehicle();
+    for (KerbProfile profile : KerbProfile.values()) {
+      Things things =
+          things(List.of(kerb(profile, false, Kerb.Verdict.OPEN)), List.of(), List.of());
+      Edge edge = Edges.all(ROAD, CORNERS, things, bike).get(0);
+      boolean throwsRider = profile == KerbProfile.SAUSAGE || profile == KerbProfile.STEP;
+      assertThat(edge.never()).as(profile.words()).isEqualTo(throwsRider ? Edge.Never.RIDER : null);
+      if (!throwsRider) {
+        Ground open = Edges.open(ROAD, good(), List.of(edge), bike);
+        int at = ROAD.index(MIDDLE);
+        double out = edge.left() ? ROAD.left()[at] : -ROAD.right()[at];
+        double outwards = edge.left() ? 1 : -1;
+        assertThat(open.at(ROAD, at, out + outwards * 0.2)).isCloseTo(edge.grip(0), within(1e-9));
+        assertThat(open.at(ROAD, at, out - outwards * 0.3)).as("before it").isEqualTo(1);
+      }
+    }
+  }
+
+  @Test
+  void groundBeyondAKerbBeforeAWallIsNeverUsedNorNearABarriersEnd() {
+    Kerb walled =
+        new Kerb(
+            "k",
+            !CORNER.left(),
+            FROM,
+            TO,
+            CORNER.id(),
+            Kerb.Part.EXIT,
+            KerbProfile.FLAT,
+            1,
+            0.02,
+            Kerb.Behind.WALL,
+            false,
+            Kerb.Verdict.OPEN,
+            "",
+            "");
+    Things things = things(List.of(walled), List.of(beyond(3.0, 1.0, 0.0)), List.of());
+    assertThat(Edges.all(ROAD, CORNERS, things, CAR))
+        .extracting(Edge::never)
+        .containsOnly(Edge.Never.WALL);
+    Kerb kerb = kerb(KerbProfile.FLAT, false, Kerb.Verdict.OPEN);
+    for (double past : new double[] {20, 60}) {
+      Landmark end =
+          at(
+              new Landmark("l", LandmarkKind.BARRIER, "", ROAD.wrap(TO + past), !CORNER.left(), ""),
+              0.5);
+      Edge edge = only(new Things(List.of(end), List.of(kerb), List.of(), List.of(), List.of()));
+      assertThat(edge.never())
+          .as("%.0f m past", past)
+          .isEqualTo(past < 30 ? Edge.Never.WALL : null);
+    }
+  }
+
   @ParameterizedTest
   @EnumSource(Kerb.Part.class)
   void aLimitKeepsWheelsOffTheGroundBeyondInItsPartOfTheCorner(Kerb.Part part) {
