@@ -1,10 +1,9 @@
 // @vitest-environment jsdom
 import { fireEvent, render, screen } from '@testing-library/svelte';
-import type { Component } from 'svelte';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { api, type EdgeView, type LaidView } from '../../api/api';
-import Queries from '../../testing/Queries.svelte';
 import { corner, entry, FakeDesk, LENGTH } from '../../testing/made';
+import { hosted } from '../../testing/shown';
 import type { Desk } from './desk.svelte';
 import EdgesPanel from './EdgesPanel.svelte';
 import LaidAnew from './LaidAnew.svelte';
@@ -72,13 +71,7 @@ function desk(over: Record<string, unknown> = {}) {
 const asDesk = (fake: ReturnType<typeof desk>) => fake as unknown as Desk;
 
 describe('the panel of edges', () => {
-  const show = (fake: ReturnType<typeof desk>) =>
-    render(Queries, {
-      props: {
-        of: EdgesPanel as unknown as Component<Record<string, unknown>>,
-        given: { desk: asDesk(fake), corner: corner() },
-      },
-    });
+  const show = (fake: ReturnType<typeof desk>) => hosted(EdgesPanel, { desk: asDesk(fake), corner: corner() });
   beforeEach(() => {
     vi.restoreAllMocks();
     vi.spyOn(api, 'GET').mockImplementation((() =>

@@ -213,6 +213,8 @@ describe('two windows', () => {
     const mine = {
       corners: [entry(), entry({ corner: 'c2', gear: 2 })],
       variants: [{ id: 'a' }],
+      pace: { driving: { margin: 0.3 } },
+      use: { opened: ['k'], gates: [] },
     };
     const theirs = {
       corners: [entry({ note: 'careful' }), entry({ corner: 'c2', gear: 4 })],
@@ -232,5 +234,6 @@ describe('two windows', () => {
       [4, ''],
     ]);
     expect(kept.variants.map((v: { id: string }) => v.id)).toEqual(['a', 'b']);
+    expect([kept.pace, kept.use]).toEqual([mine.pace, mine.use]);
   });
 });

@@ -45,6 +45,25 @@
   const strip = $derived(kind?.effect === 'GRIP' && zone.side !== 'BOTH');
 </script>
 
+{#snippet ofGround(label: string, key: 'grip' | 'lip', step: number, unit: string)}
+  {@const value = zone.beyond?.[key]}
+  <label class="grid gap-0.5 text-sm">
+    {label}
+    <span class="flex items-center gap-1">
+      <input
+        class="input input-sm w-16 text-right"
+        type="number"
+        {step}
+        name="beyond-{key}"
+        placeholder="?"
+        value={value == null ? '' : Math.round(value * 1000) / 10}
+        onchange={(e) => ground(key, e.currentTarget.valueAsNumber / 100)}
+      />
+      {unit}
+    </span>
+  </label>
+{/snippet}
+
 {#if kind && how && table}
   {#if !measured}
     <fieldset class="grid gap-0.5 text-sm">
@@ -86,36 +105,8 @@
     </span>
   </label>
   {#if beyond}
-    <label class="grid gap-0.5 text-sm">
-      Grip there
-      <span class="flex items-center gap-1">
-        <input
-          class="input input-sm w-16 text-right"
-          type="number"
-          step="5"
-          name="beyond-grip"
-          placeholder="?"
-          value={zone.beyond?.grip == null ? '' : Math.round(zone.beyond.grip * 1000) / 10}
-          onchange={(e) => ground('grip', e.currentTarget.valueAsNumber / 100)}
-        />
-        %
-      </span>
-    </label>
-    <label class="grid gap-0.5 text-sm">
-      Lip, up from the road
-      <span class="flex items-center gap-1">
-        <input
-          class="input input-sm w-16 text-right"
-          type="number"
-          step="1"
-          name="beyond-lip"
-          placeholder="?"
-          value={zone.beyond?.lip == null ? '' : Math.round(zone.beyond.lip * 1000) / 10}
-          onchange={(e) => ground('lip', e.currentTarget.valueAsNumber / 100)}
-        />
-        cm
-      </span>
-    </label>
+    {@render ofGround('Grip there', 'grip', 5, '%')}
+    {@render ofGround('Lip, up from the road', 'lip', 1, 'cm')}
     {#if !known}<p class="basis-full text-sm" data-unknown>
         Not used before width, grip and lip are known: walk there and measure.
       </p>{/if}

@@ -29,6 +29,15 @@ const kinds = [
     least: 0,
     most: 0.6,
   },
+  {
+    kind: 'BEYOND',
+    words: 'ground beyond the edge',
+    water: 'NONE',
+    effect: 'BEYOND',
+    usual: [2, 2, 2],
+    least: 0.2,
+    most: 30,
+  },
 ] as unknown as ZoneWords[];
 const zone = (kind: string, more: object = {}): Zone =>
   ({ id: 'z', kind, side: 'LEFT', from: 10, to: 60, severity: 2, note: '', photo: '', ...more }) as Zone;
@@ -115,11 +124,28 @@ describe('how much a zone is', () => {
       'LEVEL',
       'WIND',
       'ROOM',
+      'BEYOND',
     ] as const) {
       const how = amountOf(effect);
       expect(how.unit).not.toBe('');
       expect(how.amount(how.shown(0.5))).toBeCloseTo(0.5, 6);
     }
+  });
+
+  it('asks of ground beyond the edge for width, grip and lip, and says that it is not used before', async () => {
+    const onedit = vi.fn();
+    const desk = { things: { severities: [] }, put: vi.fn() } as never;
+    const shown = render(ZoneAmount, { zone: zone('BEYOND', { beyond: { grip: 0.9 } }), desk, onedit });
+    expect(screen.queryByText('How bad')).toBeNull();
+    expect(document.querySelector('[data-unknown]')).not.toBeNull();
+    await fireEvent.change(screen.getByLabelText(/Wide/), { target: { value: '3' } });
+    expect(onedit).toHaveBeenLastCalledWith({ amount: 3 }, 'amount');
+    await fireEvent.change(screen.getByLabelText(/Lip/), { target: { value: '-2' } });
+    expect(onedit).toHaveBeenLastCalledWith({ beyond: { grip: 0.9, lip: -0.02 } }, 'beyond lip');
+    await fireEvent.change(screen.getByLabelText(/Grip there/), { target: { value: '' } });
+    expect(onedit).toHaveBeenLastCalledWith({ beyond: { grip: undefined } }, 'beyond grip');
+    await shown.rerender({ zone: zone('BEYOND', { amount: 3, beyond: { grip: 0.9, lip: 0 } }), desk, onedit });
+    expect(document.querySelector('[data-unknown]')).toBeNull();
   });
 
   it('takes a word, a number of its own, a strip, an order of drying, and what the words mean here', async () => {

@@ -2,7 +2,10 @@ package marvek.server;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import java.io.IOException;
+import java.util.List;
 import java.util.Map;
+import java.util.TreeMap;
+import java.util.UUID;
 import org.springframework.core.io.ClassPathResource;
 
 /** A newcomer's circuit, vehicle and drafted reference. */
@@ -68,5 +71,40 @@ record Made(People.Person person, String layout, String vehicle, String referenc
       }
     }
     throw new AssertionError("no corner " + corner);
+  }
+
+  /** Puts a thing into the survey, on top of what is there. */
+  People.Answer survey(String list, Object thing) {
+    Map<String, List<Object>> put = new TreeMap<>();
+    for (String name : List.of("landmarks", "kerbs", "zones", "limits", "places", "severities")) {
+      put.put(name, name.equals(list) ? List.of(thing) : List.of());
+    }
+    return person.post(
+        "/api/layouts/{id}/survey",
+        Map.of(
+            "id",
+            UUID.randomUUID().toString(),
+            "put",
+            put,
+            "remove",
+            List.of(),
+            "expected",
+            person.get("/api/layouts/{id}", layout).body().path("versions")),
+        layout);
+  }
+
+  /** Seconds of the computed lap. */
+  double lap() {
+    return person.get("/api/references/{id}/lap", reference).body().path("lapTime").asDouble();
+  }
+
+  /** Asks for the reference computed anew, and takes it. */
+  People.Answer computedAnew() {
+    String url = "/api/references/{id}/recomputation";
+    JsonNode job = person.post(url, Map.of("otherSheet", false), reference).body();
+    while (job.path("state").asText().matches("WAITING|WORKING")) {
+      job = person.get("/api/jobs/{id}", job.path("id").asText()).body();
+    }
+    return person.post(url + "/taken", Map.of(), reference);
   }
 }

@@ -62,25 +62,6 @@ class OwnPaceTest {
         .isEqualTo(200);
   }
 
-  /** Asks for it computed anew, and takes it. */
-  private void anew() {
-    String url = "/api/references/{id}/recomputation";
-    JsonNode job = mine.person().post(url, Map.of("otherSheet", false), mine.reference()).body();
-    while (job.path("state").asText().matches("WAITING|WORKING")) {
-      job = mine.person().get("/api/jobs/{id}", job.path("id").asText()).body();
-    }
-    assertThat(mine.person().post(url + "/taken", Map.of(), mine.reference()).status())
-        .isEqualTo(200);
-  }
-
-  private double lap() {
-    return mine.person()
-        .get("/api/references/{id}/lap", mine.reference())
-        .body()
-        .path("lapTime")
-        .asDouble();
-  }
-
   private double brakes(String corner) {
     for (JsonNode p : mine.entry(corner).path("points")) {
       if (p.path("kind").asText().equals("BRAKE")) {
@@ -92,7 +73,7 @@ class OwnPaceTest {
 
   @Test
   void aTierIsTriedTakenComputedAnewAndUndone() {
-    double full = lap();
+    double full = mine.lap();
     double marker = brakes("c1");
     JsonNode tier = tier(0.045, false);
     assertThat(tier.path("lapTime").asDouble() / tier.path("best").asDouble())
@@ -107,14 +88,14 @@ class OwnPaceTest {
     }
     assertThat(lost).isCloseTo(0.045 * full, within(0.01));
     assertThat(next).as("to the tier above, 2 %").isCloseTo(0.025 * full, within(0.02 * full));
-    assertThat(lap()).as("nothing is stored").isEqualTo(full);
+    assertThat(mine.lap()).as("nothing is stored").isEqualTo(full);
 
     work(tier.path("pace"));
     assertThat(mine.open().path("vehicleChanged").asBoolean()).as("it says so").isTrue();
-    assertThat(lap()).as("numbers stay until asked").isEqualTo(full);
-    anew();
+    assertThat(mine.lap()).as("numbers stay until asked").isEqualTo(full);
+    assertThat(mine.computedAnew().status()).isEqualTo(200);
     assertThat(mine.open().path("vehicleChanged").asBoolean()).isFalse();
-    assertThat(lap()).isBetween(1.03 * full, 1.046 * full);
+    assertThat(mine.lap()).isBetween(1.03 * full, 1.046 * full);
     assertThat(brakes("c1")).as("brakes earlier").isLessThan(marker - 2);
     int version = mine.open().path("working").path("version").asInt();
     People.Answer undone =
@@ -124,16 +105,16 @@ class OwnPaceTest {
                 Map.of("version", version),
                 mine.reference());
     assertThat(undone.status()).as(undone.toString()).isEqualTo(200);
-    assertThat(lap()).isEqualTo(full);
+    assertThat(mine.lap()).isEqualTo(full);
     assertThat(brakes("c1")).isEqualTo(marker);
   }
 
   @Test
   void daysAndCopiesAndFilesKeepThePace() {
-    double full = lap();
+    double full = mine.lap();
     work(tier(0.07, false).path("pace"));
-    anew();
-    double own = lap();
+    assertThat(mine.computedAnew().status()).isEqualTo(200);
+    double own = mine.lap();
     assertThat(own).isGreaterThan(1.05 * full);
     ObjectNode day = json.createObjectNode();
     day.put("grip", 1).put("extraMass", 0).put("windSpeed", 0).put("windFrom", 0);
@@ -215,7 +196,7 @@ class OwnPaceTest {
   @Test
   void aRunTellsThePaceAndIsReadAnewWhenItIsTaken() {
     work(tier(0.07, false).path("pace"));
-    anew();
+    assertThat(mine.computedAnew().status()).isEqualTo(200);
     double asked = mine.open().at("/working/content/pace/driving/turning").asDouble();
     String run = drive();
     JsonNode told = mine.person().get("/api/runs/{id}/pace", run).body();
@@ -231,7 +212,7 @@ class OwnPaceTest {
         .isEqualTo("");
     // At all of the grip the same laps use less of it than the computed lap does.
     work(json.nullNode());
-    anew();
+    assertThat(mine.computedAnew().status()).isEqualTo(200);
     settle(run);
     JsonNode again = mine.person().get("/api/runs/{id}/pace", run).body();
     if (again.has("turning")) {

@@ -5,11 +5,9 @@ import static org.assertj.core.api.Assertions.within;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
-import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.List;
 import java.util.Map;
-import java.util.UUID;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -70,26 +68,6 @@ class RoadUseTest {
     return zone;
   }
 
-  private People.Answer survey(String list, ObjectNode thing) {
-    ObjectNode body = json.createObjectNode();
-    body.put("id", UUID.randomUUID().toString());
-    ObjectNode put = body.putObject("put");
-    for (String name : List.of("landmarks", "kerbs", "zones", "limits", "places")) {
-      ArrayNode into = put.putArray(name);
-      if (name.equals(list)) {
-        into.add(thing);
-      }
-    }
-    body.putArray("remove");
-    ObjectNode seen = body.putObject("expected");
-    JsonNode now = mine.person().get("/api/layouts/{id}", mine.layout()).body().path("versions");
-    String id = thing.path("id").asText();
-    if (now.has(id)) {
-      seen.set(id, now.path(id));
-    }
-    return mine.person().post("/api/layouts/{id}/survey", body, mine.layout());
-  }
-
   private JsonNode use() {
     return mine.person().get("/api/references/{id}/use", mine.reference()).body();
   }
@@ -120,24 +98,16 @@ class RoadUseTest {
             mine.reference());
   }
 
-  private double lap() {
-    return mine.person()
-        .get("/api/references/{id}/lap", mine.reference())
-        .body()
-        .path("lapTime")
-        .asDouble();
-  }
-
   @Test
   void aKerbIsLookedAtOpenedTakenAndUndone() {
     assertThat(use().path("edges")).isEmpty();
-    survey("kerbs", kerb("inner", "OPEN"));
+    mine.survey("kerbs", kerb("inner", "OPEN"));
     JsonNode edge = edge("inner");
     assertThat(edge.path("opened").asBoolean()).isFalse();
     assertThat(edge.path("never").isNull()).isTrue();
     assertThat(edge.path("corner")).isEqualTo(corner.path("id"));
     assertThat(edge.path("risks").toString()).contains("slippery in the wet");
-    double before = lap();
+    double before = mine.lap();
     JsonNode content = mine.open().path("working").path("content");
     JsonNode worth =
         mine.person()
@@ -148,11 +118,11 @@ class RoadUseTest {
     assertThat(laid.path("lapBefore").asDouble()).isCloseTo(before, within(1e-9));
     assertThat(laid.path("lapAfter").asDouble()).isLessThan(before);
     assertThat(laid.path("before")).hasSameSizeAs(laid.path("after"));
-    assertThat(lap()).as("nothing is stored").isEqualTo(before);
+    assertThat(mine.lap()).as("nothing is stored").isEqualTo(before);
     assertThat(edge("inner").path("opened").asBoolean()).isFalse();
 
     assertThat(taken(opening("inner")).status()).isEqualTo(200);
-    assertThat(lap()).isCloseTo(laid.path("lapAfter").asDouble(), within(1e-6));
+    assertThat(mine.lap()).isCloseTo(laid.path("lapAfter").asDouble(), within(1e-6));
     JsonNode open = mine.open();
     assertThat(open.path("laidInPart").asBoolean()).isTrue();
     assertThat(open.path("vehicleChanged").asBoolean()).isFalse();
@@ -171,31 +141,26 @@ class RoadUseTest {
                     mine.reference())
                 .status())
         .isEqualTo(200);
-    assertThat(lap()).isCloseTo(before, within(1e-9));
+    assertThat(mine.lap()).isCloseTo(before, within(1e-9));
     assertThat(mine.open().path("working").path("content")).isEqualTo(content);
     assertThat(mine.open().path("laidInPart").asBoolean()).isFalse();
   }
 
   @Test
   void computedAnewTheWholeLapKeepsWhatIsOpened() {
-    survey("kerbs", kerb("inner", "OPEN"));
+    mine.survey("kerbs", kerb("inner", "OPEN"));
     taken(opening("inner"));
-    double part = lap();
-    String url = "/api/references/{id}/recomputation";
-    JsonNode job = mine.person().post(url, Map.of("otherSheet", false), mine.reference()).body();
-    while (job.path("state").asText().matches("WAITING|WORKING")) {
-      job = mine.person().get("/api/jobs/{id}", job.path("id").asText()).body();
-    }
-    mine.person().post(url + "/taken", Map.of(), mine.reference());
+    double part = mine.lap();
+    assertThat(mine.computedAnew().status()).isEqualTo(200);
     assertThat(mine.open().path("laidInPart").asBoolean()).isFalse();
     assertThat(edge("inner").path("opened").asBoolean()).isTrue();
-    assertThat(lap()).isLessThan(part * 1.0006);
+    assertThat(mine.lap()).isLessThan(part * 1.0006);
   }
 
   @Test
   void whatMustNotBeUsedSaysWhyAndIsRefused() {
-    survey("kerbs", kerb("off", "KEEP_OFF"));
-    survey("zones", ground(3, null));
+    mine.survey("kerbs", kerb("off", "KEEP_OFF"));
+    mine.survey("zones", ground(3, null));
     assertThat(edge("off").path("never").asText()).contains("keep off");
     assertThat(edge("run-off").path("never").asText()).contains("width, grip and lip");
     for (String id : List.of("off", "run-off", "nowhere")) {
@@ -209,22 +174,24 @@ class RoadUseTest {
                 .post("/api/references/{id}/use/worth", Map.of("edge", "off"), mine.reference())
                 .status())
         .isEqualTo(422);
-    survey("zones", ground(3, Map.of("grip", 0.9, "lip", 0.01)));
+    mine.survey("zones", ground(3, Map.of("grip", 0.9, "lip", 0.01)));
     assertThat(edge("run-off").path("never").isNull()).isTrue();
     assertThat(tried(opening("run-off")).body().path("lapAfter").asDouble()).isPositive();
   }
 
   @Test
   void theSurveyRefusesGroundThatCannotBe() {
-    assertThat(survey("zones", ground(99, null)).body().path("where").asText()).contains("amount");
-    assertThat(survey("zones", ground(3, Map.of("grip", 5))).body().path("where").asText())
+    assertThat(mine.survey("zones", ground(99, null)).body().path("where").asText())
+        .contains("amount");
+    assertThat(mine.survey("zones", ground(3, Map.of("grip", 5))).body().path("where").asText())
         .contains("grip");
-    assertThat(survey("zones", ground(3, Map.of("lip", 3))).body().path("where").asText())
+    assertThat(mine.survey("zones", ground(3, Map.of("lip", 3))).body().path("where").asText())
         .contains("lip");
-    assertThat(survey("zones", ground(3, null).put("side", "BOTH")).body().path("where").asText())
+    assertThat(
+            mine.survey("zones", ground(3, null).put("side", "BOTH")).body().path("where").asText())
         .contains("side");
     assertThat(
-            survey("zones", ground(0.8, Map.of("grip", 0.9)).put("kind", "BUMP"))
+            mine.survey("zones", ground(0.8, Map.of("grip", 0.9)).put("kind", "BUMP"))
                 .body()
                 .path("where")
                 .asText())

@@ -8,8 +8,6 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.List;
 import java.util.Map;
-import java.util.TreeMap;
-import java.util.UUID;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -61,41 +59,9 @@ class ZonesActTest {
     return effect(zone, severities).body().path(0).path("seconds").asDouble();
   }
 
-  private People.Answer put(String list, Object thing) {
-    return mine.person()
-        .post(
-            "/api/layouts/{id}/survey",
-            Map.of(
-                "id",
-                UUID.randomUUID().toString(),
-                "put",
-                things(list, thing),
-                "remove",
-                List.of(),
-                "expected",
-                mine.person().get("/api/layouts/{id}", mine.layout()).body().path("versions")),
-            mine.layout());
-  }
-
-  private static Map<String, List<Object>> things(String list, Object thing) {
-    Map<String, List<Object>> all = new TreeMap<>();
-    for (String name : List.of("landmarks", "kerbs", "zones", "limits", "places", "severities")) {
-      all.put(name, name.equals(list) ? List.of(thing) : List.of());
-    }
-    return all;
-  }
-
-  private double lap() {
-    return mine.person()
-        .get("/api/references/{id}/lap", mine.reference())
-        .body()
-        .path("lapTime")
-        .asDouble();
-  }
-
   @Test
   void whatAZoneCostsIsToldBeforeItIsStoredAndComesOnceComputedAnew() {
-    double before = lap();
+    double before = mine.lap();
     for (String kind : List.of("CREST", "BUMP", "POLISHED")) {
       assertThat(costs(zone(kind))).as(kind).isBetween(0.005, 3.0);
     }
@@ -104,14 +70,14 @@ class ZonesActTest {
     JsonNode damp = effect(zone("DAMP")).body().path(0);
     assertThat(damp.path("counts").asBoolean()).isFalse();
     assertThat(damp.path("seconds").asDouble()).isZero();
-    assertThat(lap()).as("nothing is stored").isEqualTo(before);
+    assertThat(mine.lap()).as("nothing is stored").isEqualTo(before);
 
     double told = costs(zone("CREST"));
-    assertThat(put("zones", zone("CREST")).status()).isEqualTo(200);
+    assertThat(mine.survey("zones", zone("CREST")).status()).isEqualTo(200);
     assertThat(mine.open().path("vehicleChanged").asBoolean()).as("it says so").isTrue();
     assertThat(costs(zone("CREST"))).as("against the lap without it").isCloseTo(told, within(1e-9));
     mine.person().post("/api/references/{id}/vehicle", Map.of(), mine.reference());
-    assertThat(lap() - before).isBetween(0.3 * told, 1.05 * told);
+    assertThat(mine.lap() - before).isBetween(0.3 * told, 1.05 * told);
     assertThat(mine.open().path("vehicleChanged").asBoolean()).isFalse();
   }
 
@@ -136,16 +102,16 @@ class ZonesActTest {
     double usual = costs(zone("BUMP"));
     double worse = costs(zone("BUMP"), severity(0.95, 0.8, 0.6));
     assertThat(worse).isGreaterThan(2 * usual);
-    assertThat(put("zones", zone("BUMP")).status()).isEqualTo(200);
-    assertThat(put("severities", severity(0.95, 0.8, 0.6)).status()).isEqualTo(200);
+    assertThat(mine.survey("zones", zone("BUMP")).status()).isEqualTo(200);
+    assertThat(mine.survey("severities", severity(0.95, 0.8, 0.6)).status()).isEqualTo(200);
     JsonNode there =
         mine.person().get("/api/layouts/{id}", mine.layout()).body().at("/things/severities/0");
     assertThat(there.path("plain").asDouble()).isEqualTo(0.8);
-    double before = lap();
+    double before = mine.lap();
     mine.person().post("/api/references/{id}/vehicle", Map.of(), mine.reference());
-    assertThat(lap() - before).as("of the table, not of what is usual").isGreaterThan(usual);
-    assertThat(put("severities", severity(0.6, 0.8, 0.95)).status()).isEqualTo(422);
-    assertThat(put("severities", severity(0.95, 0.8, 0.1)).body().path("detail").asText())
+    assertThat(mine.lap() - before).as("of the table, not of what is usual").isGreaterThan(usual);
+    assertThat(mine.survey("severities", severity(0.6, 0.8, 0.95)).status()).isEqualTo(422);
+    assertThat(mine.survey("severities", severity(0.95, 0.8, 0.1)).body().path("detail").asText())
         .contains("out of range");
   }
 
@@ -173,9 +139,9 @@ class ZonesActTest {
   /** Surveys and references stored before call the amount "grip". */
   @Test
   void whatWasStoredBeforeIsReadForward() {
-    assertThat(put("zones", zone("POLISHED").put("amount", 0.8)).status()).isEqualTo(200);
+    assertThat(mine.survey("zones", zone("POLISHED").put("amount", 0.8)).status()).isEqualTo(200);
     mine.person().post("/api/references/{id}/vehicle", Map.of(), mine.reference());
-    double lap = lap();
+    double lap = mine.lap();
     sql.sql(
             """
             update survey_item set body = (body - 'amount' - 'across' - 'dries')
@@ -199,7 +165,7 @@ class ZonesActTest {
     JsonNode zone =
         mine.person().get("/api/layouts/{id}", mine.layout()).body().at("/things/zones/0");
     assertThat(zone.path("amount").asDouble()).isEqualTo(0.8);
-    assertThat(lap()).isEqualTo(lap);
+    assertThat(mine.lap()).isEqualTo(lap);
     assertThat(mine.open().path("vehicleChanged").asBoolean()).isFalse();
   }
 
