@@ -88,7 +88,7 @@
       onclick={() => ontool({ kind: 'zone', of: zone })}>Zone</button
     >
     <select
-      class="select select-sm join-item w-32"
+      class="select select-sm join-item w-44"
       aria-label="Kind of zone"
       bind:value={zone}
       onchange={() => ontool({ kind: 'zone', of: zone })}
