@@ -36,7 +36,11 @@ public final class Refresh {
             .map(
                 p ->
                     new CornerPoint(
-                        p.kind(), road.wrap(p.station()), tie(road, landmarks, p), p.sure()))
+                        p.kind(),
+                        road.wrap(p.station()),
+                        tie(road, landmarks, p),
+                        p.sure(),
+                        p.cue()))
             .sorted(
                 Comparator.<CornerPoint>comparingDouble(p -> road.ahead(origin, p.station()))
                     .thenComparing(CornerPoint::kind))

@@ -7,6 +7,9 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import marvek.core.circuit.Centreline;
+import marvek.core.score.Action;
+import marvek.core.score.ActionBuilder;
+import marvek.core.score.Sureness;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -51,7 +54,7 @@ public final class Carried {
       }
       double by = moved(road, p.kind(), was, is, grain);
       Sureness now = sure == null ? p.sure() : sure;
-      points.add(new CornerPoint(p.kind(), road.wrap(p.station() + by), p.tie(), now));
+      points.add(new CornerPoint(p.kind(), road.wrap(p.station() + by), p.tie(), now, p.cue()));
     }
     for (CornerPoint p : is.points()) {
       boolean isNew = points.stream().noneMatch(q -> q.kind() == p.kind());
@@ -68,6 +71,8 @@ public final class Carried {
     return own.copy()
         .slowing(slowing)
         .points(points)
+        .actions(
+            own.actions().stream().map(a -> moved(road, a, was, is, grain, gears, sure)).toList())
         .again(is.again())
         .gear(Math.max(1, Math.min(gears, own.gear() + is.gear() - was.gear())))
         .firstEffort(share(own.firstEffort() + is.firstEffort() - was.firstEffort()))
@@ -76,6 +81,36 @@ public final class Carried {
             own.apexType() == was.apexType() ? is.apexType() : own.apexType(),
             own.apexGap() + is.apexGap() - was.apexGap())
         .done();
+  }
+
+  /** An action goes with the point of the draft that it belongs to. */
+  private static Action moved(
+      Centreline road,
+      Action action,
+      CornerEntry was,
+      CornerEntry is,
+      double grain,
+      int gears,
+      @Nullable Sureness sure) {
+    PointKind leads =
+        switch (action.kind()) {
+          case BRAKE, LIFT -> PointKind.BRAKE;
+          case EASE -> PointKind.RELEASE;
+          case SHIFT -> PointKind.DOWNSHIFT;
+          case HANDS -> PointKind.TURN_IN;
+          case THROTTLE -> PointKind.FIRST_THROTTLE;
+          case FULL -> PointKind.FULL_THROTTLE;
+          case PLACE, APEX, EYES, BODY -> PointKind.APEX;
+        };
+    double by = moved(road, leads, was, is, grain);
+    Double until = action.until();
+    Integer gear = action.gear();
+    return ActionBuilder.builder(action)
+        .station(road.wrap(action.station() + by))
+        .until(until == null ? null : road.wrap(until + by))
+        .gear(gear == null ? null : Math.max(1, Math.min(gears, gear + is.gear() - was.gear())))
+        .sure(sure == null ? action.sure() : sure)
+        .build();
   }
 
   /** Two points that would change places stand where they are drafted. */
@@ -94,7 +129,7 @@ public final class Carried {
         p ->
             p == a || p == b
                 ? is.point(p.kind())
-                    .map(q -> new CornerPoint(p.kind(), q.station(), p.tie(), p.sure()))
+                    .map(q -> new CornerPoint(p.kind(), q.station(), p.tie(), p.sure(), p.cue()))
                     .orElse(p)
                 : p);
   }

@@ -6,6 +6,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeMap;
 import marvek.core.line.ApexType;
+import marvek.core.score.Action;
 import marvek.core.technique.Pedals;
 import marvek.core.technique.School;
 import org.jspecify.annotations.Nullable;
@@ -34,6 +35,7 @@ import org.jspecify.annotations.Nullable;
  * @param priority place in the driver's own order of corners, 1 is the first; null for the computed
  * @param wording the driver's own sentence, or null
  * @param again brakings after the one that the marker is for, in driving order
+ * @param actions what the driver does besides, in any order; {@link Score} has all together
  */
 public record CornerEntry(
     String corner,
@@ -56,7 +58,8 @@ public record CornerEntry(
     List<KerbUse> kerbs,
     @Nullable Integer priority,
     @Nullable Wording wording,
-    List<BrakedAgain> again) {
+    List<BrakedAgain> again,
+    List<Action> actions) {
 
   /** An entry with nothing but its points and numbers. */
   public CornerEntry(
@@ -93,6 +96,7 @@ public record CornerEntry(
         List.of(),
         null,
         null,
+        List.of(),
         List.of());
   }
 
@@ -107,6 +111,7 @@ public record CornerEntry(
     details = details == null ? Map.of() : java.util.Collections.unmodifiableMap(sorted(details));
     kerbs = kerbs == null ? List.of() : List.copyOf(kerbs);
     again = again == null ? List.of() : List.copyOf(again);
+    actions = actions == null ? List.of() : List.copyOf(actions);
   }
 
   private static Map<Detail, String> sorted(Map<Detail, String> details) {
@@ -153,6 +158,7 @@ public record CornerEntry(
     private double apexOff;
     private @Nullable Wording wording;
     private List<BrakedAgain> again;
+    private List<Action> actions;
 
     private Copy(CornerEntry was) {
       this.was = was;
@@ -175,6 +181,7 @@ public record CornerEntry(
       apexOff = was.apexOff;
       wording = was.wording;
       again = was.again;
+      actions = was.actions;
     }
 
     public Copy slowing(Slowing value) {
@@ -270,6 +277,11 @@ public record CornerEntry(
       return this;
     }
 
+    public Copy actions(List<Action> value) {
+      actions = value;
+      return this;
+    }
+
     public CornerEntry done() {
       return new CornerEntry(
           was.corner,
@@ -292,7 +304,8 @@ public record CornerEntry(
           kerbs,
           was.priority,
           wording,
-          again);
+          again,
+          actions);
     }
   }
 }

@@ -48,6 +48,18 @@ public record ComputedLap(
     List<CornerLine> lines,
     Brakings brakings,
     LaidLines laid) {
+  /**
+   * The driver's own full press, m/s²: the hardest that the vehicle can brake on the level at the
+   * top speed of the lap. Efforts are shares of it.
+   */
+  public double fullPress() {
+    double top = 0;
+    for (double v : lap.speed()) {
+      top = Math.max(top, v);
+    }
+    return limits.brakingMost(limits.levelLoad(top), 1, 1);
+  }
+
   // Another threshold of the boost by so much, m/s, is looked at again.
   private static final double BOOST_MOVED = 1;
 

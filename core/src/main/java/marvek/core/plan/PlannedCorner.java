@@ -1,6 +1,7 @@
 package marvek.core.plan;
 
 import io.soabase.recordbuilder.core.RecordBuilder;
+import java.util.List;
 import marvek.core.circuit.Loop;
 import marvek.core.lap.LapSimulator;
 import marvek.core.lap.LapTrace;
@@ -36,6 +37,13 @@ final class PlannedCorner {
   /** Asking this much of the grip still counts as made: the model is no finer. */
   static final double TOLERATED = 1.03;
 
+  /**
+   * A score to be driven.
+   *
+   * @param fullPress m/s² of the driver's own full press
+   */
+  record Written(double fullPress, List<ScoreDrive.Pedal> pedals) {}
+
   private final Path path;
   private final Limits limits;
   private final int n;
@@ -52,6 +60,8 @@ final class PlannedCorner {
   private final @Nullable Pedals pedals;
   private final int end;
   private final boolean twice;
+  private final @Nullable Written score;
+  @Nullable ScoreDrive driven;
   private final double[] corner;
   private final double[] unbraked;
 
@@ -81,6 +91,7 @@ final class PlannedCorner {
    * @param twice whether the line touches the inside twice, or the lap brakes twice
    * @param met where the lap has slowed for the corner first
    * @param until where the lap brakes again in the corner; past the stretch where it does not
+   * @param score what both pedals do where more is written than the points; null for the points
    */
   @RecordBuilder
   record Steps(
@@ -94,7 +105,8 @@ final class PlannedCorner {
       @Nullable Pedals pedals,
       boolean twice,
       int met,
-      int until) {
+      int until,
+      @Nullable Written score) {
     Steps withBrake(int other) {
       return PlannedCornerStepsBuilder.builder(this).brake(other).build();
     }
@@ -123,7 +135,8 @@ final class PlannedCorner {
     this.brake = steps.brake();
     this.firstShare = steps.firstShare();
     this.turnIn = steps.turnIn();
-    this.pedals = steps.brake() < 0 ? null : steps.pedals();
+    this.score = steps.score();
+    this.pedals = steps.brake() < 0 || score != null ? null : steps.pedals();
     corner = new double[count + 1];
     for (int k = 0; k <= count; k++) {
       corner[k] = limits.cornerSpeed(path, at(k));
@@ -144,9 +157,15 @@ final class PlannedCorner {
     throttle = new double[count + 1];
     use = new double[count + 1];
     wheels = new double[count + 1];
-    drive();
+    if (score == null) {
+      drive();
+    } else {
+      play(score);
+    }
     ask();
-    if (pedals != null) {
+    if (score != null) {
+      slowest = slowestDriven();
+    } else if (pedals != null) {
       slowest = lowest();
     }
   }
@@ -251,6 +270,29 @@ final class PlannedCorner {
         + share
             * limits.brakingMost(
                 load, limits.ellipse(path, at(k), square, load), path.braking(at(k)));
+  }
+
+  private void play(Written written) {
+    ScoreDrive drive =
+        new ScoreDrive(
+            path, limits, from, count, unbraked, corner, written.fullPress(), written.pedals());
+    driven = drive;
+    System.arraycopy(drive.speed, 0, speed, 0, count + 1);
+    System.arraycopy(drive.brake, 0, brakeShare, 0, count + 1);
+    System.arraycopy(drive.throttle, 0, throttle, 0, count + 1);
+    makesIt = drive.makesIt;
+    time = drive.time;
+  }
+
+  private int slowestDriven() {
+    int low = Math.max(0, Math.min(turnIn, count));
+    int last = Math.max(low, Math.min(count, Math.max(full, slowest)));
+    for (int k = low; k <= last; k++) {
+      if (speed[k] < speed[low] - 1e-9) {
+        low = k;
+      }
+    }
+    return low;
   }
 
   private void drive() {
@@ -536,7 +578,8 @@ final class PlannedCorner {
   double[] need(int to) {
     int end = Math.max(brake + 1, Math.min(to, Math.min(slowest, this.end)));
     double target = Math.min(corner[slowest], unbraked[slowest]);
-    double[] planned = pedals == null ? envelope(effort, brake, target) : speed;
+    boolean even = pedals == null && score == null;
+    double[] planned = even ? envelope(effort, brake, target) : speed;
     double metres = 0;
     double peak = 0;
     double can = 0;
@@ -546,7 +589,7 @@ final class PlannedCorner {
       peak =
           Math.max(
               peak,
-              pedals == null
+              even
                   ? slowing(k, planned[k], effort)
                   : (planned[k] * planned[k] - planned[k + 1] * planned[k + 1]) / (2 * ds));
       can += slowing(k, planned[k], 1) * ds;
@@ -615,9 +658,14 @@ final class PlannedCorner {
       double drive = limits.vehicle().wheelForce(v, held) / limits.mass();
       double pulling = Math.max(0, 1 - without * v / ds);
       without = Math.max(0, without - ds / v);
-      double share = k < first ? 0 : opening(k) * pulling;
+      boolean rolls = score == null && k < first;
+      double opened = score != null ? throttle[k] : opening(k);
+      double closed = score != null ? (1 - opened) * limits.vehicle().brakes().engineBraking() : 0;
       double a =
-          k < first ? 0 : Math.min(share * drive, most) - limits.resistance(path, at(k), v, load);
+          rolls
+              ? 0
+              : Math.min(opened * pulling * drive - closed, most)
+                  - limits.resistance(path, at(k), v, load);
       double next = Math.min(corner[k + 1], Math.sqrt(Math.max(1, square + 2 * a * ds)));
       if (held == last) {
         next = Math.min(next, Math.max(top, 1));

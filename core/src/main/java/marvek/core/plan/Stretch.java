@@ -1,10 +1,13 @@
 package marvek.core.plan;
 
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import marvek.core.circuit.Loop;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
+import marvek.core.entry.Score;
 import marvek.core.entry.Slowing;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
@@ -12,8 +15,12 @@ import marvek.core.line.CornerLine;
 import marvek.core.line.Warp;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
+import marvek.core.score.Action;
+import marvek.core.score.ActionKind;
+import marvek.core.score.Manner;
 import marvek.core.survey.Things;
 import marvek.core.technique.SchoolLine;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The stretch of road that a corner is planned on: from the slowest point of the corner before to
@@ -138,7 +145,8 @@ final class Stretch {
     int release = entry.station(PointKind.RELEASE).map(this::step).orElse(apex);
     int exit = step(entry.station(PointKind.EXIT).orElse(line.exit()));
     if (entry.slowing() == Slowing.FLAT) {
-      return new PlannedCorner.Steps(-1, turnIn, -1, 0, 0, 1, exit, null, false, turnIn, count + 1);
+      return new PlannedCorner.Steps(
+          -1, turnIn, -1, 0, 0, 1, exit, null, false, turnIn, count + 1, written(entry, turnIn));
     }
     // What the lap does on its own line; another line is slowed for as it bends.
     List<Brakings.Braking> brakings =
@@ -156,7 +164,48 @@ final class Stretch {
         entry.pedals(),
         line.apexes().size() > 1 || brakings.size() > 1,
         brakings.isEmpty() ? turnIn : stepOf(brakings.get(0).slowest()),
-        brakings.size() > 1 ? stepOf(brakings.get(1).onset()) : count + 1);
+        brakings.size() > 1 ? stepOf(brakings.get(1).onset()) : count + 1,
+        written(entry, turnIn));
+  }
+
+  /** Step of a station with its fraction. */
+  double place(double station) {
+    int whole = step(station);
+    double part = computed.road().apart(station(whole), station) / computed.road().step();
+    return Math.abs(part) <= 1 ? Math.max(0, Math.min(count, whole + part)) : whole;
+  }
+
+  /** What the pedals do where more is written than the points; null for the points alone. */
+  private PlannedCorner.@Nullable Written written(CornerEntry entry, int turnIn) {
+    if (!Score.plays(entry)) {
+      return null;
+    }
+    List<Action> score = Score.of(computed.road(), entry);
+    List<ScoreDrive.Pedal> pedals = new ArrayList<>();
+    boolean slows =
+        score.stream().anyMatch(a -> a.kind() == ActionKind.BRAKE || a.kind() == ActionKind.LIFT);
+    if (entry.slowing() == Slowing.LIFT && !slows) {
+      // Lifted for, with nothing said of where: as the hands go in, and as much as is needed.
+      pedals.add(
+          new ScoreDrive.Pedal(
+              "lift", ActionKind.LIFT, turnIn, Double.NaN, Double.NaN, Manner.AT_ONCE));
+    }
+    for (Action a : score) {
+      if (a.kind().pedal()) {
+        Double until = a.until();
+        Double amount = a.amount();
+        pedals.add(
+            new ScoreDrive.Pedal(
+                a.id(),
+                a.kind(),
+                place(a.station()),
+                until == null ? Double.NaN : place(until),
+                amount == null ? Double.NaN : amount,
+                a.manner()));
+      }
+    }
+    pedals.sort(Comparator.comparingDouble(ScoreDrive.Pedal::at));
+    return new PlannedCorner.Written(computed.fullPress(), List.copyOf(pedals));
   }
 
   private int stepOf(int index) {

@@ -17,7 +17,6 @@ import marvek.core.entry.Detail;
 import marvek.core.entry.KerbUse;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Slowing;
-import marvek.core.entry.Sureness;
 import marvek.core.entry.Variant;
 import marvek.core.entry.Wording;
 import marvek.core.fixtures.Example;
@@ -33,6 +32,7 @@ import marvek.core.review.Consistency;
 import marvek.core.review.Hazards;
 import marvek.core.review.Warning;
 import marvek.core.review.Worth;
+import marvek.core.score.Sureness;
 import marvek.core.survey.Kerb;
 import marvek.core.survey.KerbProfile;
 import marvek.core.survey.Things;
@@ -411,6 +411,7 @@ public class ConsequencesTest {
             first.kerbs(),
             1,
             null,
+            List.of(),
             List.of()));
     assertThat(Worth.order(entries, answers).get(0).corner()).isEqualTo("c2");
   }

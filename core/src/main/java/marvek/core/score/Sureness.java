@@ -1,4 +1,4 @@
-package marvek.core.entry;
+package marvek.core.score;
 
 /** How sure a driver is of a point. */
 public enum Sureness {

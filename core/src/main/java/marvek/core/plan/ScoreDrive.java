@@ -1,0 +1,531 @@
+package marvek.core.plan;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+import marvek.core.circuit.Loop;
+import marvek.core.lap.Limits;
+import marvek.core.lap.Path;
+import marvek.core.score.ActionKind;
+import marvek.core.score.Manner;
+
+/**
+ * A score driven: both pedals move as its actions say, straight in time, and hold until the next of
+ * them; what is left open is solved so that each slowest place is just met. d(v²)/ds = 2a by Heun's
+ * rule, a step cut where an action falls into it.
+ *
+ * <p>A share of the throttle u gives u·F(v) − (1 − u)·m·a with the drag of the closed engine a, as
+ * far as the tyres bear it. An effort is a share of the driver's full press, which is the hardest
+ * that the vehicle can brake at the top speed of the lap; more than the tyres bear is cut, and told
+ * by {@link #asked}.
+ */
+final class ScoreDrive {
+  /** Seconds that a pedal takes (common practice, no source). */
+  static final double BRAKE_HARD = 0.15;
+
+  static final double BRAKE_SQUEEZED = 0.6;
+  static final double LIFT_AT_ONCE = 0.2;
+  static final double LIFT_SLOWLY = 0.8;
+  static final double OPEN = 0.2;
+  static final double SHUT = 0.1;
+
+  private static final int BISECTIONS = 18;
+  private static final int RAMP_ROUNDS = 3;
+  private static final double FINER = 0.25;
+  private static final double EVEN = 1.012;
+  // So much more than a place allows still counts as made: the model is no finer.
+  private static final double MADE = 1.0005;
+  private static final double OVER = 1.015;
+
+  /**
+   * A pedal's action on the stretch.
+   *
+   * @param id of the action
+   * @param at step, with its fraction
+   * @param until step at which a lift comes back; NaN where the next action ends it
+   * @param amount share; NaN where it is left open
+   */
+  record Pedal(String id, ActionKind kind, double at, double until, double amount, Manner manner) {}
+
+  /**
+   * What became of an action.
+   *
+   * @param id of the action
+   * @param at step at which it begins
+   * @param speed m/s there
+   * @param time seconds from the start of the stretch
+   * @param amount share that it was driven with, also where it was solved
+   * @param solved whether it was left open
+   * @param serves step of the slowest place that a braking or lift is for, or −1
+   * @param made whether that place is met
+   */
+  record Played(
+      String id,
+      double at,
+      double speed,
+      double time,
+      double amount,
+      boolean solved,
+      int serves,
+      boolean made) {}
+
+  /** A change of one pedal on the way. */
+  private static final class Event {
+    final double at;
+    final int action;
+    final boolean brake;
+    final double seconds;
+    // NaN holds what there is.
+    double target;
+    // Whether it goes on evenly to the target of the next event of its pedal.
+    boolean ramps;
+    int next = -1;
+    // Whether a brake is a share of what the tyres bear, not of the full press.
+    boolean ofGrip;
+    // Seconds at which it came in the round before.
+    double when = Double.NaN;
+
+    Event(double at, int action, boolean brake, double target, double seconds) {
+      this.at = at;
+      this.action = action;
+      this.brake = brake;
+      this.target = target;
+      this.seconds = seconds;
+    }
+  }
+
+  /** A foot on its way: from where, since when, and by which event; −1 for none yet. */
+  private static final class Foot {
+    int by = -1;
+    double from;
+    double since;
+    double target;
+    double until;
+    double then;
+
+    Foot(double value) {
+      from = value;
+      target = value;
+      then = value;
+    }
+
+    Foot(Foot other) {
+      by = other.by;
+      from = other.from;
+      since = other.since;
+      target = other.target;
+      until = other.until;
+      then = other.then;
+    }
+
+    /**
+     * Takes a new way: to the target in some seconds and, with a ramp, on to another until then.
+     */
+    void go(Event e, int index, double now, double seconds, double on, double end) {
+      from = at(now);
+      by = index;
+      since = now;
+      target = Double.isNaN(e.target) ? from : e.target;
+      until = now + seconds;
+      then = Double.isNaN(on) ? target : on;
+      ramp = end;
+    }
+
+    double ramp;
+
+    double at(double t) {
+      if (t < until) {
+        return from + (target - from) * Math.max(0, t - since) / (until - since);
+      }
+      return then == target || ramp <= until
+          ? target
+          : target + (then - target) * Math.min(1, (t - until) / (ramp - until));
+    }
+  }
+
+  /** Where the vehicle is, how fast, and both feet. */
+  private static final class State {
+    double at;
+    double v;
+    double t;
+    int event;
+    boolean ofGrip;
+    final Foot throttle;
+    final Foot brake;
+
+    State(double at, double v, double t) {
+      this.at = at;
+      this.v = v;
+      this.t = t;
+      throttle = new Foot(1);
+      brake = new Foot(0);
+    }
+
+    State(State other) {
+      at = other.at;
+      v = other.v;
+      t = other.t;
+      event = other.event;
+      ofGrip = other.ofGrip;
+      throttle = new Foot(other.throttle);
+      brake = new Foot(other.brake);
+    }
+  }
+
+  private final Path path;
+  private final Limits limits;
+  private final Loop loop;
+  private final int from;
+  private final int count;
+  private final double[] corner;
+  private final double fullPress;
+  private final double engine;
+  private final List<Pedal> pedals;
+  private final Event[] events;
+
+  final double[] speed;
+  final double[] brake;
+  final double[] throttle;
+  final Played[] played;
+  private final double[] asked;
+  // Whether what is driven counts, or is only tried.
+  private boolean counts;
+  boolean makesIt = true;
+  double time;
+
+  /**
+   * Drives.
+   *
+   * @param from index of the start of the stretch
+   * @param count steps of it
+   * @param arriving m/s at each step before the first action
+   * @param corner m/s that each step allows
+   * @param fullPress m/s² of the driver's own full press
+   * @param pedals in driving order
+   */
+  ScoreDrive(
+      Path path,
+      Limits limits,
+      int from,
+      int count,
+      double[] arriving,
+      double[] corner,
+      double fullPress,
+      List<Pedal> pedals) {
+    this.path = path;
+    this.limits = limits;
+    this.loop = path.loop();
+    this.from = from;
+    this.count = count;
+    this.corner = corner;
+    this.fullPress = fullPress;
+    this.engine = limits.vehicle().brakes().engineBraking();
+    this.pedals = List.copyOf(pedals);
+    events = events(pedals);
+    speed = Arrays.copyOf(arriving, count + 1);
+    brake = new double[count + 1];
+    throttle = new double[count + 1];
+    played = new Played[pedals.size()];
+    asked = new double[pedals.size()];
+    int begin = events.length == 0 ? count : Math.max(0, Math.min(count, (int) events[0].at));
+    Arrays.fill(throttle, 0, begin, 1);
+    double before = 0;
+    for (int k = 0; k < begin; k++) {
+      before += 2 * path.step()[at(k)] / (speed[k] + speed[k + 1]);
+    }
+    State start = new State(begin, speed[begin], before);
+    boolean ramps = Arrays.stream(events).anyMatch(e -> e.ramps && e.next >= 0);
+    for (int round = 0; round < (ramps ? RAMP_ROUNDS : 1); round++) {
+      drive(new State(start));
+    }
+    throttle[count] = count > 0 ? throttle[count - 1] : 1;
+    for (int k = begin; k <= count; k++) {
+      makesIt &= speed[k] <= corner[k] * OVER;
+    }
+  }
+
+  private int at(int k) {
+    return loop.at(from + k);
+  }
+
+  /** What the actions do to the pedals, in driving order. */
+  private static Event[] events(List<Pedal> pedals) {
+    List<Event> out = new ArrayList<>();
+    for (int p = 0; p < pedals.size(); p++) {
+      Pedal a = pedals.get(p);
+      boolean slowly = a.manner() == Manner.SLOWLY;
+      boolean evenly = a.manner() == Manner.EVENLY;
+      switch (a.kind()) {
+        case LIFT -> {
+          double lasts = slowly ? LIFT_SLOWLY : LIFT_AT_ONCE;
+          out.add(new Event(a.at(), p, false, a.amount(), lasts));
+          boolean ended = p + 1 < pedals.size() && pedals.get(p + 1).at() <= a.until();
+          if (!Double.isNaN(a.until()) && !ended) {
+            out.add(new Event(Math.max(a.at(), a.until()), p, false, 1, lasts));
+          }
+        }
+        case BRAKE -> {
+          out.add(new Event(a.at(), p, false, 0, SHUT));
+          Event press =
+              new Event(a.at(), p, true, a.amount(), slowly ? BRAKE_SQUEEZED : BRAKE_HARD);
+          press.ofGrip = Double.isNaN(a.amount());
+          out.add(press);
+        }
+        case EASE -> {
+          Event ease = new Event(a.at(), p, true, a.amount(), SHUT);
+          ease.ramps = evenly;
+          out.add(ease);
+        }
+        case THROTTLE, FULL -> {
+          out.add(new Event(a.at(), p, true, 0, SHUT));
+          boolean all = a.kind() == ActionKind.FULL;
+          Event open = new Event(a.at(), p, false, all ? 1 : a.amount(), OPEN);
+          open.ramps = !all && evenly;
+          out.add(open);
+        }
+        default -> throw new IllegalArgumentException(a.kind() + " moves no pedal");
+      }
+    }
+    Event[] events = out.toArray(new Event[0]);
+    Arrays.sort(events, Comparator.comparingDouble(e -> e.at));
+    for (int e = 0; e < events.length; e++) {
+      int f = e + 1;
+      while (f < events.length && events[f].brake != events[e].brake) {
+        f++;
+      }
+      // A throttle that a braking shuts is held until then, not eased towards it.
+      boolean shut = f < events.length && !events[f].brake && events[f].target == 0;
+      events[e].next = f < events.length && !shut ? f : -1;
+    }
+    return events;
+  }
+
+  private void drive(State s) {
+    Arrays.fill(asked, 0);
+    for (int p = 0; p < pedals.size(); p++) {
+      Pedal a = pedals.get(p);
+      counts = true;
+      run(s, a.at());
+      counts = false;
+      int serves = serves(p);
+      double solved = Double.NaN;
+      boolean made = true;
+      if (serves >= 0) {
+        if (Double.isNaN(a.amount())) {
+          solved = solve(s, p, serves);
+        }
+        made = meets(new State(s), serves);
+      }
+      double amount = Double.isNaN(a.amount()) ? solved : a.amount();
+      if (Double.isNaN(amount)) {
+        amount = s.brake.at(s.t);
+      }
+      played[p] = new Played(a.id(), s.at, s.v, s.t, amount, !Double.isNaN(solved), serves, made);
+    }
+    counts = true;
+    run(s, count);
+    time = s.t;
+    makesIt = true;
+    for (int p = 0; p < pedals.size(); p++) {
+      makesIt &= played[p].made();
+    }
+  }
+
+  /** The slowest place that a braking or a lift is for: up to where it ends or another begins. */
+  private int serves(int p) {
+    ActionKind kind = pedals.get(p).kind();
+    if (kind != ActionKind.BRAKE && kind != ActionKind.LIFT) {
+      return -1;
+    }
+    double end = kind == ActionKind.LIFT ? back(pedals.get(p)) : count;
+    for (int q = p + 1; q < pedals.size(); q++) {
+      ActionKind next = pedals.get(q).kind();
+      if (next == ActionKind.BRAKE || next == ActionKind.FULL || next == ActionKind.LIFT) {
+        end = Math.min(end, Math.ceil(pedals.get(q).at()));
+        break;
+      }
+    }
+    int low = Math.max(0, Math.min(count, (int) pedals.get(p).at() + 1));
+    int last = (int) Math.max(low, Math.min(count, end));
+    int best = low;
+    for (int k = low; k <= last; k++) {
+      if (corner[k] < corner[best]) {
+        best = k;
+      }
+    }
+    for (int k = low; k < best; k++) {
+      if (corner[k] <= corner[best] * EVEN) {
+        return k;
+      }
+    }
+    return best;
+  }
+
+  private double back(Pedal lift) {
+    return Double.isNaN(lift.until()) ? count : lift.until();
+  }
+
+  /** The least slowing that meets its place, or all there is. */
+  private double solve(State s, int p, int to) {
+    boolean brakes = pedals.get(p).kind() == ActionKind.BRAKE;
+    Event e = opened(p, brakes);
+    double low = 0;
+    double high = 1;
+    for (int i = 0; i < BISECTIONS; i++) {
+      double middle = (low + high) / 2;
+      e.target = brakes ? middle : 1 - middle;
+      if (meets(new State(s), to)) {
+        high = middle;
+      } else {
+        low = middle;
+      }
+    }
+    e.target = brakes ? high : 1 - high;
+    return e.target;
+  }
+
+  private Event opened(int p, boolean brakes) {
+    for (Event e : events) {
+      if (e.action == p && e.brake == brakes) {
+        return e;
+      }
+    }
+    throw new IllegalStateException("an action has its event");
+  }
+
+  private boolean meets(State s, int to) {
+    int first = (int) Math.ceil(s.at);
+    run(s, to);
+    for (int k = first; k <= to; k++) {
+      if (speed[k] > corner[k] * MADE) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  /** Drives on to a step, from event to event and station to station. */
+  private void run(State s, double until) {
+    double to = Math.min(until, count);
+    while (s.at < to - 1e-9) {
+      while (s.event < events.length && events[s.event].at <= s.at + 1e-9) {
+        begin(s, s.event++);
+      }
+      double next = Math.min(to, Math.floor(s.at + 1e-9) + 1);
+      if (s.event < events.length) {
+        next = Math.min(next, events[s.event].at);
+      }
+      next = arrived(s, s.throttle, arrived(s, s.brake, next));
+      if (s.t < s.throttle.until || s.t < s.brake.until) {
+        // Where a foot moves, what the tyres bear cuts in somewhere within a step.
+        next = Math.min(next, s.at + FINER);
+      }
+      step(s, next);
+    }
+  }
+
+  /** The step at which a foot on its way arrives, where that comes before another. */
+  private double arrived(State s, Foot foot, double next) {
+    double ends = s.t < foot.until ? foot.until : foot.ramp;
+    double on = s.at + (ends - s.t) * s.v / path.step()[at((int) s.at)];
+    return ends > s.t && on > s.at + 0.02 && on < next - 0.02 ? on : next;
+  }
+
+  private void begin(State s, int index) {
+    Event e = events[index];
+    Foot foot = e.brake ? s.brake : s.throttle;
+    if (e.brake && foot.at(s.t) == 0 && e.target == 0) {
+      return;
+    }
+    if (e.brake && (e.ofGrip || pedals.get(e.action).kind() == ActionKind.BRAKE)) {
+      s.ofGrip = e.ofGrip;
+    } else if (e.brake && s.ofGrip && e.target > 0) {
+      // From here it is told as a share of the full press.
+      foot.from = foot.target = foot.then = foot.at(s.t) * most(s) / fullPress;
+      s.ofGrip = false;
+    }
+    double on = Double.NaN;
+    double end = 0;
+    if (e.ramps && e.next >= 0) {
+      Event next = events[e.next];
+      on = next.target;
+      double metres = (next.at - s.at) * path.step()[at((int) s.at)];
+      end = Double.isNaN(next.when) ? s.t + metres / s.v : next.when;
+    }
+    e.when = s.t;
+    foot.go(e, index, s.t, Double.isNaN(e.target) ? 0 : e.seconds, on, end);
+  }
+
+  private double most(State s) {
+    int i = at((int) s.at);
+    double load = limits.load(path, i, s.v * s.v);
+    return limits.brakingMost(load, limits.ellipse(path, i, s.v * s.v, load), path.braking(i));
+  }
+
+  private void step(State s, double next) {
+    int k = (int) Math.floor(s.at + 1e-9);
+    double ds = (next - s.at) * path.step()[at(k)];
+    double u = s.throttle.at(s.t);
+    double b = s.brake.at(s.t);
+    double square = s.v * s.v;
+    double first = along(s, s.at - k, k, s.v, u, b);
+    double guess = Math.sqrt(Math.max(1, square + 2 * first * ds));
+    double then = s.t + 2 * ds / (s.v + guess);
+    double second = along(s, next - k, k, guess, s.throttle.at(then), s.brake.at(then));
+    double v = Math.sqrt(Math.max(1, square + (first + second) * ds));
+    throttle[k] = u;
+    brake[k] = s.ofGrip ? b * most(s) / fullPress : b;
+    s.t += 2 * ds / (s.v + v);
+    s.v = v;
+    s.at = next;
+    if (next - k > 1 - 1e-9) {
+      s.at = k + 1;
+      speed[k + 1] = v;
+    }
+  }
+
+  private double along(State s, double part, int k, double v, double u, double b) {
+    if (part < 1e-9) {
+      return along(s, at(k), v, u, b);
+    }
+    if (part > 1 - 1e-9) {
+      return along(s, at(k + 1), v, u, b);
+    }
+    return (1 - part) * along(s, at(k), v, u, b) + part * along(s, at(k + 1), v, u, b);
+  }
+
+  /** m/s² along the path at a station. */
+  private double along(State s, int i, double v, double u, double b) {
+    double square = v * v;
+    double load = limits.load(path, i, square);
+    double ellipse = limits.ellipse(path, i, square, load);
+    double wheels = u * limits.engineDrive(v) - (1 - u) * engine;
+    double stops = limits.brakingMost(load, ellipse, path.braking(i));
+    if (b > 0) {
+      double press = s.ofGrip ? b * stops : b * fullPress;
+      note(s.brake.by, press, stops);
+      wheels -= press;
+    }
+    if (wheels > 0) {
+      double pulls = limits.traction(load, ellipse, path.driving(i));
+      note(s.throttle.by, wheels, pulls);
+      wheels = Math.min(wheels, pulls);
+    } else {
+      wheels = Math.max(wheels, -stops);
+    }
+    return wheels - limits.resistance(path, i, v, load);
+  }
+
+  private void note(int event, double force, double most) {
+    if (counts && event >= 0) {
+      int p = events[event].action;
+      asked[p] = Math.max(asked[p], force / Math.max(most, 0.05));
+    }
+  }
+
+  /** Most that an action asked for, as a share of what the tyres bore; above 1 it was cut. */
+  double asked(int p) {
+    return asked[p];
+  }
+}

@@ -1,0 +1,88 @@
+package marvek.core.score;
+
+import io.soabase.recordbuilder.core.RecordBuilder;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * One thing that a driver does in a corner.
+ *
+ * @param id stable name inside its corner
+ * @param kind what is done
+ * @param station metres from the start/finish line; follows from the cue where there is one
+ * @param until station at which a lift comes back or a kerb is left; null where the next action of
+ *     the same pedal ends it
+ * @param cue how the place is found; null for the bare station
+ * @param together a second cue that is held with it, the earlier of the two counts; or null
+ * @param backUp cue for when the first is hidden, or null
+ * @param amount share from 0 to 1 of a pedal, metres from an edge; null where it is left open and
+ *     solved, or has none
+ * @param tolerance metres either way, for a place across the road; null for others
+ * @param left whether metres are told from the left edge
+ * @param manner how quickly
+ * @param gear shifted to; null for other kinds
+ * @param sure how sure the driver is of it; null when not said
+ * @param note in the driver's words
+ */
+@RecordBuilder
+public record Action(
+    String id,
+    ActionKind kind,
+    double station,
+    @Nullable Double until,
+    @Nullable Cue cue,
+    @Nullable Cue together,
+    @Nullable Cue backUp,
+    @Nullable Double amount,
+    @Nullable Double tolerance,
+    boolean left,
+    Manner manner,
+    @Nullable Integer gear,
+    @Nullable Sureness sure,
+    String note) {
+  public Action {
+    Objects.requireNonNull(id, "id");
+    Objects.requireNonNull(kind, "kind");
+    manner = manner == null ? kind.manners().get(0) : manner;
+    note = note == null ? "" : note;
+  }
+
+  /** An action found by nothing yet. */
+  public static Action of(String id, ActionKind kind, double station, @Nullable Double amount) {
+    return new Action(
+        id,
+        kind,
+        station,
+        null,
+        null,
+        null,
+        null,
+        amount,
+        null,
+        false,
+        kind.manners().get(0),
+        null,
+        null,
+        "");
+  }
+
+  public Action at(double other) {
+    return ActionBuilder.builder(this).station(other).build();
+  }
+
+  public Action amounting(@Nullable Double other) {
+    return ActionBuilder.builder(this).amount(other).build();
+  }
+
+  public Action found(@Nullable Cue other) {
+    return ActionBuilder.builder(this).cue(other).build();
+  }
+
+  public Action until(@Nullable Double other) {
+    return ActionBuilder.builder(this).until(other).build();
+  }
+
+  public Action in(Manner other) {
+    return ActionBuilder.builder(this).manner(other).build();
+  }
+}

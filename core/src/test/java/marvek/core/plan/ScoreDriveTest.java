@@ -1,0 +1,260 @@
+package marvek.core.plan;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Random;
+import marvek.core.circuit.CircuitReading;
+import marvek.core.fixtures.RandomRoads;
+import marvek.core.lap.Conditions;
+import marvek.core.lap.Limits;
+import marvek.core.lap.Path;
+import marvek.core.score.ActionKind;
+import marvek.core.score.Manner;
+import marvek.core.vehicle.VehicleClasses;
+import org.hipparchus.ode.ODEState;
+import org.hipparchus.ode.OrdinaryDifferentialEquation;
+import org.hipparchus.ode.nonstiff.ClassicalRungeKuttaIntegrator;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+
+/** Scores driven, held against a solver on roads and vehicles that nothing was tuned to. */
+class ScoreDriveTest {
+  private static final double OPEN = Double.NaN;
+  // Towards standing still any difference of energy becomes large.
+  private static final double SLOW = 15;
+  private static final List<ComputedLap> LAPS = new ArrayList<>();
+
+  @BeforeAll
+  static void roads() {
+    String[] vehicles = {"cup-gt", "downforce-prototype", "motorcycle-1000", "small-hatch"};
+    for (int k = 0; k < 4; k++) {
+      CircuitReading road = RandomRoads.of(7100 + k, 250 + 60 * k);
+      LAPS.add(
+          ComputedLap.compute(
+              road.centreline(),
+              road.corners(),
+              VehicleClasses.byId(vehicles[k]).vehicle(),
+              Conditions.dryWarm()));
+    }
+  }
+
+  private static ScoreDrive.Pedal pedal(
+      String id, ActionKind kind, double at, double amount, Manner manner) {
+    return new ScoreDrive.Pedal(id, kind, at, Double.NaN, amount, manner);
+  }
+
+  /** A stretch whose places allow any speed, so that only the pedals count. */
+  private static ScoreDrive free(
+      ComputedLap lap, int from, int count, double arriving, List<ScoreDrive.Pedal> pedals) {
+    double[] corner = new double[count + 1];
+    Arrays.fill(corner, 200);
+    double[] speeds = new double[count + 1];
+    Arrays.fill(speeds, arriving);
+    return new ScoreDrive(
+        lap.path(), lap.limits(), from, count, speeds, corner, lap.fullPress(), pedals);
+  }
+
+  @Test
+  void twoBrakingsStagesAndLiftsAreThoseOfTheSolver() {
+    Random random = new Random(5);
+    int compared = 0;
+    for (ComputedLap lap : LAPS) {
+      for (int round = 0; round < 10; round++) {
+        int from = random.nextInt(lap.road().size());
+        double arriving = 45 + 15 * random.nextDouble();
+        double[] at = new double[9];
+        double next = 4 + 20 * random.nextDouble();
+        for (int i = 0; i < at.length; i++) {
+          at[i] = next;
+          next += 15 + 12 * random.nextDouble();
+        }
+        double hard = 0.3 + 0.4 * random.nextDouble();
+        double dab = 0.1 + 0.2 * random.nextDouble();
+        double kept = 0.8 * random.nextDouble();
+        List<ScoreDrive.Pedal> score =
+            List.of(
+                new ScoreDrive.Pedal("lift", ActionKind.LIFT, at[0], at[1], kept, Manner.AT_ONCE),
+                pedal("brake", ActionKind.BRAKE, at[2], hard, Manner.AT_ONCE),
+                pedal("bleed", ActionKind.EASE, at[3], 0.5 * hard, Manner.EVENLY),
+                pedal("off", ActionKind.EASE, at[4], 0.1, Manner.AT_ONCE),
+                pedal("dab", ActionKind.BRAKE, at[5], dab, Manner.SLOWLY),
+                pedal("crack", ActionKind.THROTTLE, at[6], 0.3, Manner.EVENLY),
+                pedal("stage", ActionKind.THROTTLE, at[7], 0.6, Manner.AT_ONCE),
+                pedal("all", ActionKind.FULL, at[8], 1, Manner.AT_ONCE));
+        int count = (int) at[8] + 60;
+        ScoreDrive drive = free(lap, from, count, arriving, score);
+        double[] solved = Solver.solve(lap, from, count, arriving, at, hard, dab, kept);
+        for (int k = (int) at[0] + 1; k <= count && solved[k] > SLOW; k++) {
+          compared++;
+          assertThat(drive.speed[k])
+              .describedAs("step %d of %s", k, Arrays.toString(at))
+              .isCloseTo(solved[k], within(0.001 * solved[k]));
+        }
+      }
+    }
+    assertThat(compared).isGreaterThan(5000);
+  }
+
+  /** The same score, pedals written as what each does over time, by Runge and Kutta in 64ths. */
+  private static final class Solver {
+    /** A pedal's way: from a time on, straight through the points given as time and value. */
+    private record Way(double[] times, double[] values) {
+      double at(double t) {
+        if (t <= times[0]) {
+          return values[0];
+        }
+        for (int i = 1; i < times.length; i++) {
+          if (t < times[i]) {
+            return values[i - 1]
+                + (values[i] - values[i - 1]) * (t - times[i - 1]) / (times[i] - times[i - 1]);
+          }
+        }
+        return values[values.length - 1];
+      }
+    }
+
+    private static Way step(double t, double was, double is, double lasts) {
+      return new Way(new double[] {t, t + lasts}, new double[] {was, is});
+    }
+
+    private static Way ramp(double t, double was, double is, double lasts, double end, double to) {
+      return new Way(new double[] {t, t + lasts, end}, new double[] {was, is, to});
+    }
+
+    static double[] solve(
+        ComputedLap lap,
+        int from,
+        int count,
+        double arriving,
+        double[] at,
+        double hard,
+        double dab,
+        double kept) {
+      double[] out = new double[count + 1];
+      // When each place comes hangs on the ramps before it: a few rounds settle it.
+      double[] when = new double[10];
+      for (int i = 0; i < when.length; i++) {
+        when[i] = at[Math.min(8, i)] / arriving;
+      }
+      for (int round = 0; round < 4; round++) {
+        double[] y = {arriving, 0};
+        double s = (int) at[0];
+        for (int i = 0; i <= 9; i++) {
+          double end = i < 9 ? at[i] : count;
+          double[] seen = when.clone();
+          int leg = i;
+          y =
+              legs(
+                  lap,
+                  from,
+                  s,
+                  end,
+                  y,
+                  out,
+                  t -> throttle(leg, t, seen, kept),
+                  t -> brake(leg, t, seen, hard, dab));
+          if (i < 9) {
+            when[i] = y[1];
+          }
+          s = end;
+        }
+      }
+      return out;
+    }
+
+    // Leg i runs from place i − 1 to place i.
+    private static double throttle(int leg, double t, double[] when, double kept) {
+      return switch (leg) {
+        case 0 -> 1;
+        case 1 -> step(when[0], 1, kept, 0.2).at(t);
+        case 2 -> step(when[1], step(when[0], 1, kept, 0.2).at(when[1]), 1, 0.2).at(t);
+        case 3, 4, 5, 6 -> step(when[2], 1, 0, 0.1).at(t);
+        case 7 -> ramp(when[6], 0, 0.3, 0.2, when[7], 0.6).at(t);
+        case 8 -> 0.6;
+        default -> step(when[8], 0.6, 1, 0.2).at(t);
+      };
+    }
+
+    private static double brake(int leg, double t, double[] when, double hard, double dab) {
+      double bled = ramp(when[3], hard, 0.5 * hard, 0.1, when[4], 0.1).at(t);
+      double pressed = step(when[5], 0.1, dab, 0.6).at(t);
+      return switch (leg) {
+        case 0, 1, 2 -> 0;
+        case 3 -> step(when[2], 0, hard, 0.15).at(t);
+        case 4 -> bled;
+        case 5 -> 0.1;
+        case 6 -> pressed;
+        case 7 -> step(when[6], step(when[5], 0.1, dab, 0.6).at(when[6]), 0, 0.1).at(t);
+        default -> 0;
+      };
+    }
+
+    private interface Foot {
+      double at(double t);
+    }
+
+    /** From one place to another, noting the speed at each whole step. */
+    private static double[] legs(
+        ComputedLap lap,
+        int from,
+        double start,
+        double end,
+        double[] y,
+        double[] out,
+        Foot throttle,
+        Foot brake) {
+      double s = start;
+      double[] now = y;
+      while (s < end - 1e-12) {
+        double next = Math.min(end, Math.floor(s + 1e-12) + 1);
+        int k = (int) Math.floor(s + 1e-12);
+        double metres = lap.path().step()[lap.road().loop().at(from + k)];
+        now =
+            new ClassicalRungeKuttaIntegrator(1 / 16.0)
+                .integrate(
+                    new OrdinaryDifferentialEquation() {
+                      @Override
+                      public int getDimension() {
+                        return 2;
+                      }
+
+                      @Override
+                      public double[] computeDerivatives(double x, double[] z) {
+                        double part = Math.min(1, Math.max(0, x - k));
+                        double u = throttle.at(z[1]);
+                        double b = brake.at(z[1]);
+                        double a =
+                            (1 - part) * along(lap, from + k, z[0], u, b)
+                                + part * along(lap, from + k + 1, z[0], u, b);
+                        return new double[] {metres * a / z[0], metres / z[0]};
+                      }
+                    },
+                    new ODEState(s, now),
+                    next)
+                .getPrimaryState();
+        s = next;
+        if (Math.abs(s - Math.rint(s)) < 1e-9) {
+          out[(int) Math.rint(s)] = now[0];
+        }
+      }
+      return now;
+    }
+
+    private static double along(ComputedLap lap, int at, double v, double u, double b) {
+      Path path = lap.path();
+      Limits limits = lap.limits();
+      int i = lap.road().loop().at(at);
+      double load = limits.load(path, i, v * v);
+      double left = limits.ellipse(path, i, v * v, load);
+      double engine = limits.vehicle().brakes().engineBraking();
+      double force = u * limits.engineDrive(v) - (1 - u) * engine - b * lap.fullPress();
+      double stops = limits.brakingMost(load, left, path.braking(i));
+      double pulls = limits.traction(load, left, path.driving(i));
+      return Math.max(-stops, Math.min(pulls, force)) - limits.resistance(path, i, v, load);
+    }
+  }
+}
