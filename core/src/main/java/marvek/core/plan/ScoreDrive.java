@@ -35,8 +35,8 @@ final class ScoreDrive {
   private static final double FINER = 0.25;
   private static final double EVEN = 1.012;
   // So much more than a place allows still counts as made: the model is no finer.
-  private static final double MADE = 1.0005;
-  private static final double OVER = 1.015;
+  private static final double MADE = 1.01;
+  private static final double OVER = 1.02;
 
   /**
    * A pedal's action on the stretch.
@@ -278,7 +278,9 @@ final class ScoreDrive {
           out.add(ease);
         }
         case THROTTLE, FULL -> {
-          out.add(new Event(a.at(), p, true, 0, SHUT));
+          if (!eased(pedals, p)) {
+            out.add(new Event(a.at(), p, true, 0, SHUT));
+          }
           boolean all = a.kind() == ActionKind.FULL;
           Event open = new Event(a.at(), p, false, all ? 1 : a.amount(), OPEN);
           open.ramps = !all && evenly;
@@ -299,6 +301,16 @@ final class ScoreDrive {
       events[e].next = f < events.length && !shut ? f : -1;
     }
     return events;
+  }
+
+  /** Whether the brake is still eased after an action, before it is pressed again. */
+  private static boolean eased(List<Pedal> pedals, int p) {
+    for (Pedal a : pedals.subList(p + 1, pedals.size())) {
+      if (a.kind() == ActionKind.BRAKE || a.kind() == ActionKind.EASE) {
+        return a.kind() == ActionKind.EASE;
+      }
+    }
+    return false;
   }
 
   private void drive(State s) {
@@ -459,8 +471,16 @@ final class ScoreDrive {
 
   private double most(State s) {
     int i = at((int) s.at);
-    double load = limits.load(path, i, s.v * s.v);
-    return limits.brakingMost(load, limits.ellipse(path, i, s.v * s.v, load), path.braking(i));
+    double square = s.v * s.v;
+    double load = limits.load(path, i, square);
+    return limits.brakingMost(load, left(i, square, load), path.braking(i));
+  }
+
+  /** What a turn leaves for braking, where a little more than there is still counts as made. */
+  private double left(int i, double square, double load) {
+    double most = PlannedCorner.TOLERATED * limits.sidewaysMost(load, path.turning(i));
+    double share = most > 0 ? limits.sideways(path, i, square) / most : 1;
+    return share >= 1 ? 0 : Math.sqrt(1 - share * share);
   }
 
   private void step(State s, double next) {
@@ -501,7 +521,7 @@ final class ScoreDrive {
     double load = limits.load(path, i, square);
     double ellipse = limits.ellipse(path, i, square, load);
     double wheels = u * limits.engineDrive(v) - (1 - u) * engine;
-    double stops = limits.brakingMost(load, ellipse, path.braking(i));
+    double stops = limits.brakingMost(load, left(i, square, load), path.braking(i));
     if (b > 0) {
       double press = s.ofGrip ? b * stops : b * fullPress;
       note(s.brake.by, press, stops);

@@ -99,6 +99,54 @@ class ScoreDriveTest {
     assertThat(compared).isGreaterThan(5000);
   }
 
+  @Test
+  void measureDrafts() {
+    for (ComputedLap lap : LAPS) {
+      for (var e : Drafter.draft(lap, List.of()).corners()) {
+        Stretch st = new Stretch(lap, marvek.core.survey.Things.none(), lap.indexOf(e.corner()));
+        var line = st.line(e);
+        var steps = st.steps(e, line.line());
+        PlannedCorner a = st.plan(lap.path(), steps);
+        // A note beside that moves nothing.
+        var b2 =
+            e.copy()
+                .actions(
+                    List.of(
+                        marvek.core.score.Action.of(
+                            "x",
+                            ActionKind.EASE,
+                            lap.road()
+                                .wrap(e.station(marvek.core.entry.PointKind.TURN_IN).get() - 400),
+                            0.0)))
+                .done();
+        PlannedCorner b = st.plan(lap.path(), st.steps(b2, line.line()));
+        System.out.printf(
+            "CMP %s %s time %.3f %.3f diff %.3f makes %s %s slow %.1f %.1f end %.2f %.2f eff %s%n",
+            e.corner(),
+            e.slowing(),
+            a.time,
+            b.time,
+            b.time - a.time,
+            a.makesIt,
+            b.makesIt,
+            a.speed[a.slowest],
+            b.speed[b.slowest],
+            a.speed[st.count],
+            b.speed[st.count],
+            b.driven == null
+                ? ""
+                : java.util.Arrays.stream(b.driven.played)
+                    .map(
+                        x ->
+                            x.id()
+                                + " "
+                                + String.format("%.2f", x.amount())
+                                + (x.made() ? "" : "!"))
+                    .toList());
+      }
+    }
+  }
+
   /** The same score, pedals written as what each does over time, by Runge and Kutta in 64ths. */
   private static final class Solver {
     /** A pedal's way: from a time on, straight through the points given as time and value. */
@@ -249,11 +297,13 @@ class ScoreDriveTest {
       Limits limits = lap.limits();
       int i = lap.road().loop().at(at);
       double load = limits.load(path, i, v * v);
-      double left = limits.ellipse(path, i, v * v, load);
+      double across = limits.sideways(path, i, v * v);
+      double most = limits.sidewaysMost(load, path.turning(i));
+      double left = Math.sqrt(Math.max(0, 1 - Math.pow(across / (1.03 * most), 2)));
       double engine = limits.vehicle().brakes().engineBraking();
       double force = u * limits.engineDrive(v) - (1 - u) * engine - b * lap.fullPress();
       double stops = limits.brakingMost(load, left, path.braking(i));
-      double pulls = limits.traction(load, left, path.driving(i));
+      double pulls = limits.traction(load, limits.ellipse(path, i, v * v, load), path.driving(i));
       return Math.max(-stops, Math.min(pulls, force)) - limits.resistance(path, i, v, load);
     }
   }
