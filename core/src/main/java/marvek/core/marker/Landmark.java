@@ -20,6 +20,7 @@ import org.jspecify.annotations.Nullable;
  * @param noted when a shadow was where it is noted; null for anything else
  * @param note in the driver's words
  * @param photo id of a picture, or empty
+ * @param length metres along the road from its station on; 0 for a thing at one place
  */
 public record Landmark(
     String id,
@@ -34,7 +35,8 @@ public record Landmark(
     boolean readable,
     @Nullable Instant noted,
     String note,
-    String photo) {
+    String photo,
+    double length) {
 
   public Landmark {
     Objects.requireNonNull(id, "id");
@@ -44,6 +46,38 @@ public record Landmark(
     Objects.requireNonNull(permanence, "permanence");
     Objects.requireNonNull(note, "note");
     Objects.requireNonNull(photo, "photo");
+  }
+
+  /** A landmark at one place. */
+  public Landmark(
+      String id,
+      LandmarkKind kind,
+      String label,
+      double station,
+      boolean left,
+      String corner,
+      double out,
+      double height,
+      Permanence permanence,
+      boolean readable,
+      @Nullable Instant noted,
+      String note,
+      String photo) {
+    this(
+        id,
+        kind,
+        label,
+        station,
+        left,
+        corner,
+        out,
+        height,
+        permanence,
+        readable,
+        noted,
+        note,
+        photo,
+        0);
   }
 
   /** A landmark with what is usual for its kind. */
@@ -62,7 +96,8 @@ public record Landmark(
         true,
         null,
         "",
-        "");
+        "",
+        0);
   }
 
   /** How a landmark lasts. */

@@ -14,6 +14,9 @@ public enum LandmarkKind {
   CREST("crest", -2, 0, 4, Landmark.Permanence.FEEL),
   SHADOW("shadow", -1, 8, 2, Landmark.Permanence.LIGHT),
   RUBBER("rubber", -3, 0, 4, Landmark.Permanence.SURFACE),
+  WALL("wall", 4, 1.2, 1, Landmark.Permanence.FIXED),
+  HEDGE("hedge", 6, 2, 2, Landmark.Permanence.SEASONAL),
+  BANNER("banner", 4, 1.2, 1, Landmark.Permanence.MOVABLE),
   CONE("cone", 1, 0.6, 1, Landmark.Permanence.MOVABLE),
   OTHER("mark", 3, 1, 2, Landmark.Permanence.FIXED);
 

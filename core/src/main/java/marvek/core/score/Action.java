@@ -1,7 +1,10 @@
 package marvek.core.score;
 
 import io.soabase.recordbuilder.core.RecordBuilder;
+import java.util.List;
 import java.util.Objects;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -84,5 +87,55 @@ public record Action(
 
   public Action in(Manner other) {
     return ActionBuilder.builder(this).manner(other).build();
+  }
+
+  /** What is done, without its place: "lift to 40 %". */
+  public Said said() {
+    Double share = amount;
+    Value per = Value.percent(share == null ? 0 : share);
+    Value how = Value.choice(manner);
+    return switch (kind) {
+      case PLACE ->
+          Said.of(
+              "action.said.place",
+              new Value.Length(share == null ? 0 : share, 1),
+              Value.choice(left));
+      case LIFT ->
+          share == null
+              ? Said.of("action.said.lift_open")
+              : share == 0 ? Said.of("action.said.lift_off") : Said.of("action.said.lift", per);
+      case BRAKE ->
+          share == null
+              ? Said.of("action.said.brake_open", how)
+              : Said.of("action.said.brake", how, per);
+      case EASE ->
+          share == null
+              ? Said.of("action.said.bleed")
+              : share == 0 ? Said.of("action.said.off") : Said.of("action.said.ease", per, how);
+      case SHIFT -> Said.of("action.said.shift", Value.count(gear == null ? 0 : gear));
+      case HANDS -> Said.of("action.said.hands", how);
+      case APEX -> Said.of("action.said.apex");
+      case THROTTLE -> Said.of("action.said.throttle", per, how);
+      case FULL -> Said.of("action.said.full");
+      case EYES -> Said.of("action.said.eyes", Value.own(note));
+      case BODY -> Said.of("action.said.body", Value.own(note));
+    };
+  }
+
+  /**
+   * All of it in driving order of words: "brake hard, 60 %, when the barrier's end leaves the
+   * view".
+   *
+   * @param score of the corner, for cues on other actions
+   */
+  public Said line(List<Action> score) {
+    Cue by = cue;
+    if (by == null) {
+      return Said.of("action.said.where", said().in(), Value.length(station));
+    }
+    Cue with = together;
+    return with == null
+        ? Said.of("action.said.by", said().in(), by.said(score).in())
+        : Said.of("action.said.together", said().in(), by.said(score).in(), with.said(score).in());
   }
 }

@@ -43,7 +43,8 @@ public final class LandmarkCsv {
     "corner",
     "note",
     "longitude",
-    "latitude"
+    "latitude",
+    "length_m"
   };
 
   private LandmarkCsv() {}
@@ -72,7 +73,8 @@ public final class LandmarkCsv {
             CsvText.safe(l.corner()),
             CsvText.safe(l.note()),
             at.map(d -> Double.toString(d[0])).orElse(""),
-            at.map(d -> Double.toString(d[1])).orElse(""));
+            at.map(d -> Double.toString(d[1])).orElse(""),
+            Double.toString(l.length()));
       }
     } catch (java.io.IOException e) {
       throw new java.io.UncheckedIOException(e);
@@ -155,7 +157,8 @@ public final class LandmarkCsv {
           !text("readable").equalsIgnoreCase("no"),
           noted(),
           text("note"),
-          "");
+          "",
+          number("length_m", 0));
     }
 
     private SurveyPlace.Beside beside() {

@@ -58,7 +58,9 @@ public final class LandmarkGpx {
               + (l.readable() ? "yes" : "no")
               + (noted == null ? "" : "; noted=" + noted)
               + "; corner="
-              + l.corner();
+              + l.corner()
+              + "; length="
+              + l.length();
       gpx.addWayPoint(
           WayPoint.builder()
               .lat(at[1])
@@ -159,7 +161,8 @@ public final class LandmarkGpx {
           !"no".equals(more.get("readable")),
           more.containsKey("noted") ? Instant.parse(more.get("noted")) : null,
           w.getDescription().orElse(""),
-          "");
+          "",
+          Double.parseDouble(more.getOrDefault("length", "0")));
     } catch (IllegalArgumentException | DateTimeParseException e) {
       throw new Refusal(
           "Waypoint " + number + " has a comment that cannot be read.",

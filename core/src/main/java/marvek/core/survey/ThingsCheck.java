@@ -46,6 +46,7 @@ public final class ThingsCheck {
     corner(l.corner());
     within("metres outside the edge", l.out(), -30, 500);
     within("height", l.height(), 0, 200);
+    within("length", l.length(), 0, 1500);
     words("note", l.note(), LONGEST_NOTE);
     photo(l.photo());
     if (l.kind() == LandmarkKind.BOARD && l.label().isBlank()) {

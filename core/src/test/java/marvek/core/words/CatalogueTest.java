@@ -23,6 +23,8 @@ import marvek.core.entry.Slowing;
 import marvek.core.review.checks.Checks;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
+import marvek.core.score.ActionKind;
+import marvek.core.score.CueKind;
 import marvek.core.session.Promise;
 import marvek.core.survey.Edge;
 import marvek.core.survey.Kerb;
@@ -73,6 +75,8 @@ class CatalogueTest {
     Stream.of("check.LIMIT_AT_EXIT.rules", "check.LIMIT_AT_EXIT.cost").forEach(out::add);
     Arrays.stream(Edge.Never.values()).forEach(n -> out.add(n.said().key()));
     Arrays.stream(Edge.Risk.values()).forEach(r -> out.add(r.said().key()));
+    Arrays.stream(ActionKind.values()).forEach(k -> out.add(k.said().key()));
+    Arrays.stream(CueKind.values()).forEach(k -> out.add(k.said().key()));
     out.add("nothing");
     out.add("stored");
     return out;

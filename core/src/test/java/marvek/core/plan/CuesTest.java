@@ -1,0 +1,248 @@
+package marvek.core.plan;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import java.util.Random;
+import marvek.core.circuit.Centreline;
+import marvek.core.circuit.CircuitReading;
+import marvek.core.fixtures.Device;
+import marvek.core.fixtures.RandomRoads;
+import marvek.core.lap.Conditions;
+import marvek.core.marker.Landmark;
+import marvek.core.marker.LandmarkKind;
+import marvek.core.score.Action;
+import marvek.core.score.ActionKind;
+import marvek.core.score.Cue;
+import marvek.core.score.CueKind;
+import marvek.core.survey.Things;
+import marvek.core.vehicle.VehicleClasses;
+import org.junit.jupiter.api.Test;
+
+/** Cues found on the road: by what geometry and clocks say, and back again. */
+class CuesTest {
+  // 420 m of straight between bends: stations well inside the first one.
+  private static final ComputedLap LAP = Device.DESK;
+  private static final Centreline ROAD = LAP.road();
+  private static final double STRAIGHT = straight();
+
+  /** A station with 250 m of straight, level road ahead. */
+  private static double straight() {
+    for (double s = 0; s < ROAD.length(); s += 10) {
+      boolean straight = true;
+      for (double d = 0; d < 250; d += 5) {
+        straight &=
+            Math.abs(ROAD.heading()[ROAD.index(s + d)] - ROAD.heading()[ROAD.index(s)]) < 1e-6;
+      }
+      if (straight) {
+        return s;
+      }
+    }
+    throw new IllegalStateException("the road has a straight");
+  }
+
+  private static Landmark thing(String id, LandmarkKind kind, double ahead, double out) {
+    return thing(id, kind, ahead, out, 0, 1);
+  }
+
+  private static Landmark thing(
+      String id, LandmarkKind kind, double ahead, double out, double length, double height) {
+    return new Landmark(
+        id,
+        kind,
+        id,
+        ROAD.wrap(STRAIGHT + ahead),
+        true,
+        "",
+        out,
+        height,
+        Landmark.Permanence.FIXED,
+        true,
+        null,
+        "",
+        "",
+        length);
+  }
+
+  private static Cues cues(Landmark... all) {
+    return new Cues(LAP, new Things(List.of(all), List.of(), List.of(), List.of(), List.of()));
+  }
+
+  private static Action action(double ahead) {
+    return Action.of("a", ActionKind.BRAKE, ROAD.wrap(STRAIGHT + ahead), null);
+  }
+
+  private static double ahead(Cues.Found found) {
+    return ROAD.apart(STRAIGHT, Objects.requireNonNull(found.station()));
+  }
+
+  /** Metres outside the left edge at which a thing stands so far to the side of the line. */
+  private static double outFor(double aside, double ahead) {
+    int i = ROAD.index(STRAIGHT + ahead);
+    return aside + LAP.path().offset()[i] - ROAD.left()[i];
+  }
+
+  @Test
+  void aThingLeavesTheViewWhereItsAngleIsThatOfTheEyes() {
+    // d / tan(half-angle) before: 6 m and 40° give 7.15 m (geometry). The line is not quite
+    // parallel to the road, by 2° at most here.
+    Cues cues = cues(thing("post", LandmarkKind.POST, 150, outFor(6, 150)));
+    Cues.Found found =
+        cues.find(Cue.of(CueKind.OUT_OF_VIEW, "post", "post", 0), action(140), List.of());
+    assertThat(150 - ahead(found)).isCloseTo(7.15, within(0.6));
+    double v = LAP.lap().speed()[ROAD.index(Objects.requireNonNull(found.station()))];
+    assertThat(found.precision()).isBetween(0.1 * v, 0.1 * v + 1.5);
+  }
+
+  @Test
+  void aThingComesIntoViewWhereTheWallNoLongerCoversIt() {
+    // The thing at (100, 10), a wall at 6 from 50 to 80, eyes on 0: in view from 50 on (geometry).
+    Cues cues =
+        cues(
+            thing("post", LandmarkKind.POST, 100, outFor(10, 100)),
+            thing("wall", LandmarkKind.WALL, 50, outFor(6, 65), 30, 3));
+    Cues.Found found =
+        cues.find(Cue.of(CueKind.INTO_VIEW, "post", "post", 0), action(60), List.of());
+    assertThat(ahead(found)).isCloseTo(50, within(4.0));
+  }
+
+  @Test
+  void aLowWallHidesNothingHigh() {
+    Cues cues =
+        cues(
+            thing("tree", LandmarkKind.TREE, 100, outFor(10, 100), 0, 8),
+            thing("wall", LandmarkKind.WALL, 50, outFor(6, 65), 30, 0.5));
+    Cues.Found found =
+        cues.find(Cue.of(CueKind.INTO_VIEW, "tree", "tree", 0), action(60), List.of());
+    assertThat(found.station()).isNull();
+    assertThat(found.why().key()).isEqualTo("cue.always_seen");
+  }
+
+  @Test
+  void secondsAreThoseOfTheLap() {
+    // A clock of its own: the lap's times, between its stations by straight lines.
+    Action before = Action.of("b", ActionKind.LIFT, ROAD.wrap(STRAIGHT + 20), 0.4);
+    for (double seconds : new double[] {0.3, 1, 2.5}) {
+      Cues.Found found =
+          cues().find(Cue.after("b", seconds), action(60), List.of(before, action(60)));
+      double passed =
+          LAP.lap()
+              .between(
+                  ROAD.index(before.station()),
+                  ROAD.index(Objects.requireNonNull(found.station())));
+      assertThat(passed).isCloseTo(seconds, within(0.04));
+      double v = LAP.lap().speed()[ROAD.index(found.station())];
+      assertThat(found.precision()).isCloseTo(v * Math.max(0.1, 0.1 * seconds), within(0.05 * v));
+    }
+  }
+
+  @Test
+  void cuesOnEachOtherInACircleAreRefusedWithBoth() {
+    Action a = action(60).found(Cue.after("b", 1));
+    Action b =
+        Action.of("b", ActionKind.LIFT, ROAD.wrap(STRAIGHT + 20), 0.4).found(Cue.after("a", 1));
+    Cues.Found found = cues().find(Objects.requireNonNull(a.cue()), a, List.of(a, b));
+    assertThat(found.station()).isNull();
+    assertThat(found.why().key()).isEqualTo("cue.circle");
+    assertThat(found.why().values()).hasSize(2);
+  }
+
+  @Test
+  void whatIsGoneOrHasNoLengthIsSaid() {
+    Cues cues = cues(thing("post", LandmarkKind.POST, 100, 3));
+    assertThat(
+            cues.find(Cue.of(CueKind.PAST, "x", "the old board", 5), action(60), List.of())
+                .why()
+                .key())
+        .isEqualTo("cue.gone");
+    assertThat(
+            cues.find(Cue.of(CueKind.SHARE, "post", "post", 0.5), action(60), List.of())
+                .why()
+                .key())
+        .isEqualTo("cue.not_long");
+  }
+
+  @Test
+  void aThingThatMovesTakesItsActionsAlong() {
+    Action first = action(90).found(Cue.of(CueKind.PAST, "post", "post", -10));
+    Action then =
+        Action.of("t", ActionKind.FULL, ROAD.wrap(STRAIGHT + 200), null).found(Cue.after("a", 1));
+    List<Action> was = cues(thing("post", LandmarkKind.POST, 100, 3)).placed(List.of(first, then));
+    List<Action> is = cues(thing("post", LandmarkKind.POST, 112, 3)).placed(was);
+    assertThat(ROAD.apart(was.get(0).station(), is.get(0).station())).isCloseTo(12, within(0.01));
+    assertThat(ROAD.apart(was.get(1).station(), is.get(1).station())).isBetween(8.0, 16.0);
+  }
+
+  @Test
+  void ofTwoCuesHeldTogetherTheEarlierCounts() {
+    Landmark post = thing("post", LandmarkKind.POST, 100, 3);
+    Landmark board = thing("board", LandmarkKind.BOARD, 120, 3);
+    Action both =
+        marvek.core.score.ActionBuilder.builder(action(0))
+            .cue(Cue.of(CueKind.BESIDE, "board", "board", 0))
+            .together(Cue.of(CueKind.PAST, "post", "post", -3))
+            .build();
+    assertThat(ROAD.apart(STRAIGHT, cues(post, board).placed(List.of(both)).get(0).station()))
+        .isCloseTo(97, within(0.01));
+  }
+
+  @Test
+  void aNumberThatIsMovedPutsItsCueThere() {
+    // Any road, any place: the number asked for a station leads back to it.
+    Random random = new Random(3);
+    int tried = 0;
+    for (int k = 0; k < 3; k++) {
+      CircuitReading read = RandomRoads.of(900 + k, 260);
+      ComputedLap lap =
+          ComputedLap.compute(
+              read.centreline(),
+              read.corners(),
+              VehicleClasses.byId(k == 0 ? "motorcycle-600" : "cup-gt").vehicle(),
+              Conditions.dryWarm());
+      Centreline road = lap.road();
+      List<Landmark> all = new ArrayList<>();
+      for (int i = 0; i < 60; i++) {
+        all.add(
+            new Landmark(
+                "l" + i,
+                LandmarkKind.values()[random.nextInt(LandmarkKind.values().length)],
+                "thing " + i,
+                random.nextDouble() * road.length(),
+                random.nextBoolean(),
+                "",
+                1 + 8 * random.nextDouble(),
+                2 * random.nextDouble(),
+                Landmark.Permanence.FIXED,
+                true,
+                null,
+                "",
+                "",
+                random.nextInt(3) == 0 ? 60 * random.nextDouble() : 0));
+      }
+      Cues cues = new Cues(lap, new Things(all, List.of(), List.of(), List.of(), List.of()));
+      for (int i = 0; i < 40; i++) {
+        Action b = Action.of("b", ActionKind.BRAKE, random.nextDouble() * road.length(), null);
+        Action a =
+            Action.of(
+                "a", ActionKind.EASE, road.wrap(b.station() + 15 + 40 * random.nextDouble()), 0.0);
+        List<Action> score = List.of(b, a);
+        List<Cues.Offer> reach = cues.reach(a, score);
+        assertThat(reach).isNotEmpty();
+        for (Cues.Offer o : reach) {
+          if (o.cue().kind().number()) {
+            assertThat(Math.abs(road.apart(o.station(), a.station())))
+                .describedAs("%s", o)
+                .isLessThan(o.cue().kind() == CueKind.REVS ? 3.0 : 0.6);
+            tried++;
+          }
+          assertThat(o.precision()).isPositive();
+          assertThat(Math.abs(o.moves())).isLessThanOrEqualTo(14);
+        }
+      }
+    }
+    assertThat(tried).isGreaterThan(200);
+  }
+}
