@@ -40,7 +40,7 @@ public final class Refresh {
                         road.wrap(p.station()),
                         tie(road, landmarks, p),
                         p.sure(),
-                        p.cue()))
+                        p.play()))
             .sorted(
                 Comparator.<CornerPoint>comparingDouble(p -> road.ahead(origin, p.station()))
                     .thenComparing(CornerPoint::kind))

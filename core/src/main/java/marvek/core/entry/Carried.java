@@ -54,7 +54,7 @@ public final class Carried {
       }
       double by = moved(road, p.kind(), was, is, grain);
       Sureness now = sure == null ? p.sure() : sure;
-      points.add(new CornerPoint(p.kind(), road.wrap(p.station() + by), p.tie(), now, p.cue()));
+      points.add(new CornerPoint(p.kind(), road.wrap(p.station() + by), p.tie(), now, p.play()));
     }
     for (CornerPoint p : is.points()) {
       boolean isNew = points.stream().noneMatch(q -> q.kind() == p.kind());
@@ -129,7 +129,7 @@ public final class Carried {
         p ->
             p == a || p == b
                 ? is.point(p.kind())
-                    .map(q -> new CornerPoint(p.kind(), q.station(), p.tie(), p.sure(), p.cue()))
+                    .map(q -> new CornerPoint(p.kind(), q.station(), p.tie(), p.sure(), p.play()))
                     .orElse(p)
                 : p);
   }

@@ -7,10 +7,14 @@ import java.util.Set;
 import marvek.core.circuit.Corner;
 import marvek.core.line.Gate;
 import marvek.core.refusal.Refusal;
+import marvek.core.score.Action;
+import marvek.core.score.ActionKind;
+import marvek.core.score.Cue;
 import marvek.core.survey.Kerb;
 import marvek.core.technique.Pedals;
 import marvek.core.technique.Question;
 import marvek.core.technique.School;
+import org.jspecify.annotations.Nullable;
 
 /** Refuses content that no layout and vehicle could give. */
 public final class ContentCheck {
@@ -18,6 +22,8 @@ public final class ContentCheck {
   private static final int MOST_VARIANTS = 20;
   private static final int MOST_KERBS = 6;
   private static final int MOST_EDGES = 200;
+  private static final int MOST_ACTIONS = 40;
+  private static final double MOST_KEPT = 0.95;
 
   private ContentCheck() {}
 
@@ -212,11 +218,88 @@ public final class ContentCheck {
       within(where, "speed of a further braking", a.from(), 0, 150);
       within(where, "speed of a further braking", a.to(), 0, 150);
     }
+    score(where, length, gears, e);
     Wording wording = e.wording();
     if (wording != null) {
       tooLong(where, "wording", wording.text());
       tooLong(where, "wording", wording.about());
     }
+  }
+
+  private static void score(String where, double length, int gears, CornerEntry e) {
+    Set<String> ids = new LinkedHashSet<>();
+    if (e.actions().size() > MOST_ACTIONS) {
+      throw new Refusal(
+          "There are more than " + MOST_ACTIONS + " actions.", where, "Leave some out.");
+    }
+    for (Action a : e.actions()) {
+      if (a.id().isBlank() || a.id().length() > 60 || !ids.add(a.id())) {
+        throw new Refusal("The action " + a.id() + " comes twice.", where, "Leave one of them.");
+      }
+      if (Score.point(a.id()).isPresent()) {
+        throw new Refusal(
+            "The action " + a.id() + " is one of the points that every corner has.",
+            where,
+            "Give it another id, or move the point.");
+      }
+      action(where, length, gears, a);
+    }
+    for (CornerPoint p : e.points()) {
+      Action play = p.play();
+      if (play != null) {
+        action(where, length, gears, play);
+      }
+    }
+  }
+
+  /** Checks one action. */
+  private static void action(String corner, double length, int gears, Action a) {
+    String where =
+        corner + ", " + a.kind().name().toLowerCase(Locale.ROOT).replace('_', ' ') + " " + a.id();
+    within(where, "station", a.station(), 0, length);
+    Double until = a.until();
+    within(where, "station where it ends", until == null ? 0 : until, 0, length);
+    Double amount = a.amount();
+    if (amount != null && a.kind().shared()) {
+      within(where, "share", amount, 0, a.kind() == ActionKind.LIFT ? MOST_KEPT : 1);
+    } else if (amount != null) {
+      within(where, "distance", amount, -30, 60);
+    }
+    Double tolerance = a.tolerance();
+    within(where, "tolerance", tolerance == null ? 0 : tolerance, 0, 20);
+    Integer gear = a.gear();
+    if (gear != null) {
+      within(where, "gear", gear, 1, gears);
+    } else if (a.kind() == ActionKind.SHIFT && Score.point(a.id()).isEmpty()) {
+      throw new Refusal("A shift says no gear.", where, "Give the gear that is taken.");
+    }
+    if (!a.kind().manners().contains(a.manner())) {
+      throw new Refusal(
+          "It cannot be done in this manner.", where, "Choose one of " + a.kind().manners() + ".");
+    }
+    tooLong(where, "note", a.note());
+    cue(where, a.cue());
+    cue(where, a.together());
+    cue(where, a.backUp());
+  }
+
+  private static void cue(String where, @Nullable Cue cue) {
+    if (cue == null) {
+      return;
+    }
+    double number = cue.number();
+    switch (cue.kind()) {
+      case PAST -> within(where, "metres of the cue", number, -500, 500);
+      case LENGTHS -> within(where, "lengths of the cue", number, -30, 30);
+      case SHARE, BETWEEN -> within(where, "share of the cue", number, 0, 1);
+      case SECONDS, LIMITER -> within(where, "seconds of the cue", number, 0, 20);
+      case REVS -> within(where, "revs of the cue", number, 500, 25000);
+      default -> {}
+    }
+    if (cue.kind().thing() && cue.thing().isBlank()) {
+      throw new Refusal("A cue names no thing.", where, "Choose one of the survey.");
+    }
+    tooLong(where, "name of a cue", cue.spoken() + cue.otherSpoken());
   }
 
   private static void technique(String where, CornerEntry e) {

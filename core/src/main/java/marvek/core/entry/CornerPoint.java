@@ -2,7 +2,7 @@ package marvek.core.entry;
 
 import java.util.Objects;
 import marvek.core.marker.Tie;
-import marvek.core.score.Cue;
+import marvek.core.score.Action;
 import marvek.core.score.Sureness;
 import org.jspecify.annotations.Nullable;
 
@@ -13,28 +13,33 @@ import org.jspecify.annotations.Nullable;
  * @param station metres from the start/finish line
  * @param tie the landmark that it is found by, or null
  * @param sure how sure the driver is of it; null when not said
- * @param cue how it is found otherwise than by metres past a landmark; the station follows from it;
- *     null where the tie tells it
+ * @param play what more is written of it as an action of the score: its cue, amount, manner; null
+ *     where it is the point alone. {@link Score} reads both as one
  */
 public record CornerPoint(
-    PointKind kind, double station, @Nullable Tie tie, @Nullable Sureness sure, @Nullable Cue cue) {
+    PointKind kind,
+    double station,
+    @Nullable Tie tie,
+    @Nullable Sureness sure,
+    @Nullable Action play) {
 
   /** A point of which nobody has said how sure it is. */
   public CornerPoint(PointKind kind, double station, @Nullable Tie tie) {
     this(kind, station, tie, null, null);
   }
 
-  /** A point that is found by its landmark. */
+  /** A point alone. */
   public CornerPoint(PointKind kind, double station, @Nullable Tie tie, @Nullable Sureness sure) {
     this(kind, station, tie, sure, null);
   }
 
   public CornerPoint at(double other) {
-    return new CornerPoint(kind, other, tie, sure, cue);
+    return new CornerPoint(kind, other, tie, sure, play);
   }
 
-  public CornerPoint found(@Nullable Cue other) {
-    return new CornerPoint(kind, station, tie, sure, other);
+  /** The same point written as an action, standing where the action does. */
+  public CornerPoint played(Action as) {
+    return new CornerPoint(kind, as.station(), tie, as.sure(), as);
   }
 
   public CornerPoint {

@@ -6,6 +6,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import marvek.core.circuit.Centreline;
+import marvek.core.marker.Tie;
 import marvek.core.score.Action;
 import marvek.core.score.ActionBuilder;
 import marvek.core.score.ActionKind;
@@ -79,48 +80,86 @@ public final class Score {
   }
 
   private static Action action(CornerEntry entry, CornerPoint p, ActionKind kind) {
-    @Nullable Cue cue =
-        p.cue() != null
-            ? p.cue()
-            : p.tie() == null
-                ? null
-                : Cue.of(CueKind.PAST, p.tie().landmark(), p.tie().spoken(), p.tie().past());
+    Action written = p.play();
+    if (written != null) {
+      ActionBuilder again =
+          ActionBuilder.builder(written).id(id(p.kind())).kind(kind).station(p.station());
+      // What an entry says of it in a field of its own is kept there.
+      return own(entry, p.kind(), again.sure(p.sure())).build();
+    }
+    Tie tie = p.tie();
     ActionBuilder made =
         ActionBuilder.builder(Action.of(id(p.kind()), kind, p.station(), null))
-            .cue(cue)
+            .cue(
+                tie == null ? null : Cue.of(CueKind.PAST, tie.landmark(), tie.spoken(), tie.past()))
             .sure(p.sure());
-    switch (p.kind()) {
-      case RELEASE -> made.amount(0.0);
-      case DOWNSHIFT -> made.gear(entry.gear());
-      case SHORT_SHIFT -> made.gear(entry.gear() + 1);
-      case FIRST_THROTTLE -> made.amount(entry.firstThrottle()).manner(Manner.EVENLY);
-      case APEX -> made.amount(entry.apexOff());
-      default -> {}
+    if (p.kind() == PointKind.FIRST_THROTTLE) {
+      made.manner(Manner.EVENLY);
     }
-    return made.build();
+    return own(entry, p.kind(), made).build();
+  }
+
+  private static ActionBuilder own(CornerEntry entry, PointKind kind, ActionBuilder action) {
+    return switch (kind) {
+      case RELEASE -> action.amount(0.0);
+      case DOWNSHIFT -> action.gear(entry.gear());
+      case SHORT_SHIFT -> action.gear(entry.gear() + 1);
+      case FIRST_THROTTLE -> action.amount(entry.firstThrottle());
+      case APEX -> action.amount(entry.apexOff());
+      default -> action;
+    };
   }
 
   /** Whether anything is written that moves a pedal otherwise than the points do. */
   public static boolean plays(CornerEntry entry) {
-    return entry.actions().stream().anyMatch(a -> a.kind().pedal());
+    return entry.actions().stream().anyMatch(a -> a.kind().pedal())
+        || entry.points().stream().anyMatch(p -> pressed(p.play()));
+  }
+
+  private static boolean pressed(@Nullable Action a) {
+    return a != null
+        && a.kind().pedal()
+        && (a.manner() != usual(a) || (a.kind() == ActionKind.BRAKE && a.amount() != null));
+  }
+
+  private static Manner usual(Action a) {
+    return a.kind() == ActionKind.THROTTLE ? Manner.EVENLY : Manner.AT_ONCE;
   }
 
   /** The entry with an action in place of the one with its id, or besides what there is. */
   public static CornerEntry with(CornerEntry entry, Action action) {
     Optional<PointKind> point = point(action.id());
-    if (point.isPresent()) {
-      return entry
-          .copy()
-          .points(
-              entry.points().stream()
-                  .map(
-                      p -> p.kind() == point.get() ? p.at(action.station()).found(action.cue()) : p)
-                  .toList())
-          .done();
+    if (point.isEmpty()) {
+      List<Action> actions =
+          new ArrayList<>(
+              entry.actions().stream().filter(a -> !a.id().equals(action.id())).toList());
+      actions.add(action);
+      return entry.copy().actions(actions).done();
     }
-    List<Action> actions =
-        new ArrayList<>(entry.actions().stream().filter(a -> !a.id().equals(action.id())).toList());
-    actions.add(action);
-    return entry.copy().actions(actions).done();
+    CornerEntry.Copy copy =
+        entry
+            .copy()
+            .points(
+                entry.points().stream()
+                    .map(p -> p.kind() == point.get() ? p.played(action) : p)
+                    .toList());
+    Double amount = action.amount();
+    Integer gear = action.gear();
+    switch (point.get()) {
+      case FIRST_THROTTLE -> copy.firstThrottle(amount == null ? entry.firstThrottle() : amount);
+      case APEX -> copy.apexOff(amount == null ? entry.apexOff() : amount);
+      case DOWNSHIFT -> copy.gear(gear == null ? entry.gear() : gear);
+      default -> {}
+    }
+    return copy.done();
+  }
+
+  /** The entry without an action; the points that every corner has stay. */
+  public static CornerEntry without(CornerEntry entry, String id) {
+    return entry
+        .copy()
+        .actions(entry.actions().stream().filter(a -> !a.id().equals(id)).toList())
+        .points(entry.points().stream().filter(p -> !id(p.kind()).equals(id)).toList())
+        .done();
   }
 }

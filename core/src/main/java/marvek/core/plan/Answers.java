@@ -7,6 +7,7 @@ import java.util.stream.IntStream;
 import marvek.core.circuit.Loop;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
+import marvek.core.entry.Score;
 import marvek.core.entry.Slowing;
 import marvek.core.lap.LapSimulator;
 import marvek.core.lap.Limits;
@@ -20,6 +21,9 @@ import marvek.core.plan.CornerAnswer.Sensitivity;
 import marvek.core.plan.CornerAnswer.Shifts;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
+import marvek.core.score.Action;
+import marvek.core.score.ActionKind;
+import marvek.core.score.Cue;
 import marvek.core.survey.Things;
 import marvek.core.technique.Pedals;
 import marvek.core.technique.SchoolLine;
@@ -238,7 +242,88 @@ public final class Answers {
         exitWorth(path, plan, steps),
         entry.slowing() == Slowing.BRAKE && !SchoolLine.bends(entry.schools())
             ? computed.again(c)
-            : List.of());
+            : List.of(),
+        score(entry, plan));
+  }
+
+  /** Every action in driving order, with what became of it. */
+  private List<ScoredAction> score(CornerEntry entry, PlannedCorner plan) {
+    List<Action> all = Score.of(computed.road(), entry);
+    Cues cues = new Cues(computed, stretch.things);
+    List<ScoredAction> out = new ArrayList<>();
+    for (Action a : all) {
+      int step = Math.min(count, stretch.step(a.station()));
+      Cue cue = a.cue();
+      Cues.Found found = cue == null ? null : cues.find(cue, a, all);
+      ScoreDrive driven = plan.driven;
+      int p = driven == null ? -1 : driven.index(a.id());
+      ScoreDrive.Played played = driven == null || p < 0 ? null : driven.played[p];
+      boolean braking = a.kind() == ActionKind.BRAKE;
+      boolean even = played == null && braking;
+      out.add(
+          new ScoredAction(
+              a,
+              a.line(all),
+              braking && played == null ? plan.unbrakedAt(step) : plan.speed[step],
+              plan.seconds(0, step),
+              played != null ? Double.valueOf(played.amount()) : even ? plan.effort : a.amount(),
+              played != null ? played.solved() : even && entry.pedals() == null,
+              played == null || driven == null ? null : driven.asked(p),
+              played == null
+                  ? even ? Double.valueOf(stretch.station(plan.slowest)) : null
+                  : played.serves() < 0 ? null : stretch.station(played.serves()),
+              played == null ? !even || plan.makesIt : played.made(),
+              found == null || found.station() == null ? null : found.precision(),
+              found == null ? Said.NOTHING : found.why()));
+    }
+    return out;
+  }
+
+  /**
+   * The entry with every action where its cue is now.
+   *
+   * @param things of the survey, that cues hang on
+   */
+  public static CornerEntry placed(ComputedLap computed, Things things, CornerEntry entry) {
+    boolean hangs =
+        entry.actions().stream().anyMatch(a -> a.cue() != null)
+            || entry.points().stream().anyMatch(p -> p.play() != null);
+    if (!hangs) {
+      return entry;
+    }
+    List<Action> all = Score.of(computed.road(), entry);
+    CornerEntry out = entry;
+    for (Action a : new Cues(computed, things).placed(all)) {
+      boolean written =
+          Score.point(a.id()).flatMap(entry::point).map(p -> p.play() != null).orElse(true);
+      if (written) {
+        out = Score.with(out, a);
+      }
+    }
+    return out;
+  }
+
+  /** What each action costs, and what it would cost otherwise. */
+  public List<WhatIf> whatIfs(CornerEntry entry) {
+    PlannedCorner plan = plan(entry);
+    List<WhatIf> out = new ArrayList<>();
+    for (Action a : Score.of(computed.road(), entry)) {
+      int step = Math.min(count, stretch.step(a.station()));
+      double late = WhatIf.LATE * plan.speed[step];
+      for (WhatIf.Change change : WhatIf.Change.values()) {
+        Optional<CornerEntry> other = change.of(entry, a, computed.road(), late);
+        if (other.isPresent()) {
+          PlannedCorner then = plan(other.get());
+          out.add(
+              new WhatIf(
+                  a.id(),
+                  change,
+                  plan.makesIt && then.makesIt ? then.time - plan.time : null,
+                  then.makesIt));
+        }
+      }
+    }
+    return out;
   }
 
   private @Nullable Pressing pressing(

@@ -29,6 +29,7 @@ import org.jspecify.annotations.Nullable;
  * @param shifts what the gears ask for
  * @param exit what speed at the exit is worth
  * @param again brakings of the lap after the one that the marker is for
+ * @param score every action in driving order, with what became of it
  */
 public record CornerAnswer(
     @Nullable BrakingNumbers braking,
@@ -48,10 +49,12 @@ public record CornerAnswer(
     @Nullable Pressing pressing,
     Shifts shifts,
     ExitWorth exit,
-    List<BrakedAgain> again) {
+    List<BrakedAgain> again,
+    List<ScoredAction> score) {
 
   public CornerAnswer {
     again = List.copyOf(again);
+    score = List.copyOf(score);
     gears = List.copyOf(gears);
     remarks = List.copyOf(remarks);
   }

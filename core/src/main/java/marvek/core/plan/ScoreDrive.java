@@ -548,4 +548,14 @@ final class ScoreDrive {
   double asked(int p) {
     return asked[p];
   }
+
+  /** Place of an action in the list, −1 for one that moves no pedal. */
+  int index(String id) {
+    for (int p = 0; p < pedals.size(); p++) {
+      if (pedals.get(p).id().equals(id)) {
+        return p;
+      }
+    }
+    return -1;
+  }
 }

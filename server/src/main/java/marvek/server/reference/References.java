@@ -589,8 +589,9 @@ public class References {
     recomputations.flush();
   }
 
-  public Answered answer(Opened opened, CornerEntry entry) {
-    check(opened, new ReferenceContent(List.of(entry)));
+  public Answered answer(Opened opened, CornerEntry given) {
+    check(opened, new ReferenceContent(List.of(given)));
+    CornerEntry entry = Answers.placed(opened.computed(), opened.things(), given);
     CornerAnswer answer = Answers.answer(opened.computed(), opened.things(), entry);
     return new Answered(
         Refresh.entry(opened.computed(), opened.landmarks(), entry, answer), answer);
@@ -944,7 +945,8 @@ public class References {
   private static ReferenceContent refreshed(
       ComputedLap computed, Things things, ReferenceContent content) {
     List<CornerEntry> entries = new ArrayList<>();
-    for (CornerEntry e : content.corners()) {
+    for (CornerEntry stored : content.corners()) {
+      CornerEntry e = Answers.placed(computed, things, stored);
       entries.add(
           Refresh.entry(computed, things.landmarks(), e, Answers.answer(computed, things, e)));
     }

@@ -1,0 +1,35 @@
+package marvek.core.plan;
+
+import marvek.core.said.Said;
+import marvek.core.score.Action;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * An action of a corner as it was driven.
+ *
+ * @param action as written, where its cue puts it
+ * @param line what is done and by which cue
+ * @param speed m/s where it begins
+ * @param time seconds from the start of the stretch
+ * @param amount share that it was driven with: of the full press, of what the tyres bore where a
+ *     braking was left open, of the throttle; null for what has none
+ * @param solved whether the amount was left open and found
+ * @param asked most that it asked for, as a share of what the tyres bore there; above 1 it was cut;
+ *     null where nobody looked
+ * @param serves station of the slowest place that a braking or a lift is for; null for others
+ * @param made whether that place is met
+ * @param precision metres to which its cue can be met; null without a cue
+ * @param trouble why its cue does not happen; nothing where it does
+ */
+public record ScoredAction(
+    Action action,
+    Said line,
+    double speed,
+    double time,
+    @Nullable Double amount,
+    boolean solved,
+    @Nullable Double asked,
+    @Nullable Double serves,
+    boolean made,
+    @Nullable Double precision,
+    Said trouble) {}

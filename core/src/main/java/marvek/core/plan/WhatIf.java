@@ -1,0 +1,78 @@
+package marvek.core.plan;
+
+import java.util.Optional;
+import marvek.core.circuit.Centreline;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.Score;
+import marvek.core.score.Action;
+import marvek.core.score.ActionKind;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What a corner would take with one action otherwise.
+ *
+ * @param action id
+ * @param change what is otherwise
+ * @param seconds more than as written, up to the next braking; null where one of the two cannot be
+ *     made
+ * @param makes whether the corner can be made with it
+ */
+public record WhatIf(String action, Change change, @Nullable Double seconds, boolean makes) {
+  /** Seconds by which an action is late. */
+  static final double LATE = 0.1;
+
+  private static final double METRES = 5;
+  private static final double SHARE = 0.1;
+
+  /** What is otherwise. */
+  public enum Change {
+    /** 5 m sooner. */
+    SOONER,
+    /** 5 m later. */
+    LATER,
+    /** 0.1 s later. */
+    LATE,
+    /** 10 points less. */
+    LESS,
+    /** 10 points more. */
+    MORE,
+    /** Not done at all. */
+    WITHOUT;
+
+    Optional<CornerEntry> of(CornerEntry entry, Action a, Centreline road, double late) {
+      return switch (this) {
+        case SOONER -> moved(entry, a, road, -METRES);
+        case LATER -> moved(entry, a, road, METRES);
+        case LATE -> moved(entry, a, road, late);
+        case LESS -> share(entry, a, -SHARE);
+        case MORE -> share(entry, a, SHARE);
+        case WITHOUT ->
+            Score.point(a.id()).isPresent() || !a.kind().pedal()
+                ? Optional.empty()
+                : Optional.of(Score.without(entry, a.id()));
+      };
+    }
+
+    private static Optional<CornerEntry> moved(
+        CornerEntry entry, Action a, Centreline road, double by) {
+      if (a.kind() == ActionKind.EYES || a.kind() == ActionKind.BODY) {
+        return Optional.empty();
+      }
+      Double until = a.until();
+      Action there = a.at(road.wrap(a.station() + by));
+      return Optional.of(
+          Score.with(entry, until == null ? there : there.until(road.wrap(until + by))));
+    }
+
+    private static Optional<CornerEntry> share(CornerEntry entry, Action a, double by) {
+      Double amount = a.amount();
+      if (!a.kind().shared() || amount == null || (a.kind() == ActionKind.EASE && amount == 0)) {
+        return Optional.empty();
+      }
+      double share = amount + by;
+      return share < 0 || share > 1
+          ? Optional.empty()
+          : Optional.of(Score.with(entry, a.amounting(share)));
+    }
+  }
+}
