@@ -126,6 +126,9 @@ class AccessTest {
                 "severities",
                 List.of()),
             Who.READERS));
+    calls.add(new Call("POST", "/score/costs", entry, Who.READERS));
+    calls.add(
+        new Call("POST", "/score/cues", Map.of("entry", entry, "action", "turn-in"), Who.READERS));
     calls.add(new Call("GET", "/use", null, Who.READERS));
     calls.add(new Call("POST", "/use/worth", Map.of("edge", "none"), Who.READERS));
     calls.add(

@@ -1,9 +1,10 @@
 package marvek.core.entry;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Map;
+import java.util.Locale;
 import java.util.Optional;
 import marvek.core.circuit.Centreline;
 import marvek.core.marker.Tie;
@@ -20,29 +21,32 @@ import org.jspecify.annotations.Nullable;
  * actions that a driver added. The one place that knows that the two are stored apart.
  */
 public final class Score {
-  /** Points that are actions, with the id of the action that each of them is. */
-  private static final Map<PointKind, ActionKind> POINTS =
-      Map.of(
-          PointKind.BRAKE, ActionKind.BRAKE,
-          PointKind.RELEASE, ActionKind.EASE,
-          PointKind.DOWNSHIFT, ActionKind.SHIFT,
-          PointKind.SHORT_SHIFT, ActionKind.SHIFT,
-          PointKind.TURN_IN, ActionKind.HANDS,
-          PointKind.FIRST_APEX, ActionKind.APEX,
-          PointKind.APEX, ActionKind.APEX,
-          PointKind.FIRST_THROTTLE, ActionKind.THROTTLE,
-          PointKind.FULL_THROTTLE, ActionKind.FULL);
-
   private Score() {}
+
+  /** What a point is as an action; null for those that only mark. */
+  private static @Nullable ActionKind kind(PointKind point) {
+    return switch (point) {
+      case BRAKE -> ActionKind.BRAKE;
+      case RELEASE -> ActionKind.EASE;
+      case DOWNSHIFT, SHORT_SHIFT -> ActionKind.SHIFT;
+      case TURN_IN -> ActionKind.HANDS;
+      case FIRST_APEX, APEX -> ActionKind.APEX;
+      case FIRST_THROTTLE -> ActionKind.THROTTLE;
+      case FULL_THROTTLE -> ActionKind.FULL;
+      case BUILD_UP, TARGET, BACK_UP, EXIT -> null;
+    };
+  }
 
   /** The id of the action that a point is. */
   public static String id(PointKind kind) {
-    return kind.name().toLowerCase(java.util.Locale.ROOT).replace('_', '-');
+    return kind.name().toLowerCase(Locale.ROOT).replace('_', '-');
   }
 
   /** The point that an action is stored as; empty for one of the driver's own. */
   public static Optional<PointKind> point(String id) {
-    return POINTS.keySet().stream().filter(k -> id(k).equals(id)).findFirst();
+    return Arrays.stream(PointKind.values())
+        .filter(k -> kind(k) != null && id(k).equals(id))
+        .findFirst();
   }
 
   /**
@@ -53,7 +57,7 @@ public final class Score {
   public static List<Action> of(Centreline road, CornerEntry entry) {
     List<Action> all = new ArrayList<>();
     for (CornerPoint p : entry.points()) {
-      ActionKind kind = POINTS.get(p.kind());
+      ActionKind kind = kind(p.kind());
       if (kind != null) {
         all.add(action(entry, p, kind));
       }

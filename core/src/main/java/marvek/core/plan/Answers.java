@@ -266,7 +266,9 @@ public final class Answers {
               a.line(all),
               braking && played == null ? plan.unbrakedAt(step) : plan.speed[step],
               plan.seconds(0, step),
-              played != null ? Double.valueOf(played.amount()) : even ? plan.effort : a.amount(),
+              played != null
+                  ? Double.valueOf(played.amount())
+                  : even ? Double.valueOf(plan.effort) : a.amount(),
               played != null ? played.solved() : even && entry.pedals() == null,
               played == null || driven == null ? null : driven.asked(p),
               played == null
@@ -301,6 +303,40 @@ public final class Answers {
       }
     }
     return out;
+  }
+
+  /**
+   * The entry with an action that was moved by hand: its cue takes the number that puts it there,
+   * and one without a number gives way to the best in reach.
+   *
+   * @param id of the action; one that is not there changes nothing
+   */
+  public static CornerEntry moved(
+      ComputedLap computed, Things things, CornerEntry entry, String id) {
+    List<Action> all = Score.of(computed.road(), entry);
+    Optional<Action> found = all.stream().filter(a -> a.id().equals(id)).findFirst();
+    Cue cue = found.map(Action::cue).orElse(null);
+    if (found.isEmpty() || cue == null) {
+      return entry;
+    }
+    Action action = found.get();
+    Cues cues = new Cues(computed, things);
+    Cue now = cues.moved(cue, action.station(), action, all);
+    if (now == null) {
+      Cues.Found still = cues.find(cue, action, all);
+      Double at = still.station();
+      boolean stays =
+          at != null && Math.abs(computed.road().apart(at, action.station())) <= still.precision();
+      now =
+          stays
+              ? cue
+              : cues.reach(action, all).stream()
+                  .filter(o -> o.cue().kind().number())
+                  .map(Cues.Offer::cue)
+                  .findFirst()
+                  .orElse(null);
+    }
+    return Score.with(entry, action.found(now));
   }
 
   /** What each action costs, and what it would cost otherwise. */

@@ -252,9 +252,10 @@ class ReferenceController {
   AnswerView answer(
       @AuthenticationPrincipal Driver driver,
       @PathVariable UUID id,
+      @RequestParam(required = false) String moved,
       @RequestBody CornerEntry entry) {
     References.Opened opened = references.read(driver.id(), id);
-    return speaking.answer(opened, references.answer(opened, entry), driver);
+    return speaking.answer(opened, references.answer(opened, entry, moved), driver);
   }
 
   @PutMapping("/references/{id}/working")

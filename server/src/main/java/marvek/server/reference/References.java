@@ -590,8 +590,19 @@ public class References {
   }
 
   public Answered answer(Opened opened, CornerEntry given) {
+    return answer(opened, given, null);
+  }
+
+  /**
+   * What an entry leads to.
+   *
+   * @param moved id of an action that was moved by hand, whose cue follows it; null for none
+   */
+  public Answered answer(Opened opened, CornerEntry given, @Nullable String moved) {
     check(opened, new ReferenceContent(List.of(given)));
-    CornerEntry entry = Answers.placed(opened.computed(), opened.things(), given);
+    CornerEntry held =
+        moved == null ? given : Answers.moved(opened.computed(), opened.things(), given, moved);
+    CornerEntry entry = Answers.placed(opened.computed(), opened.things(), held);
     CornerAnswer answer = Answers.answer(opened.computed(), opened.things(), entry);
     return new Answered(
         Refresh.entry(opened.computed(), opened.landmarks(), entry, answer), answer);

@@ -1,0 +1,198 @@
+package marvek.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.util.Map;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.context.annotation.Import;
+
+/** Actions written, answered, found by cues, kept and refused over HTTP. */
+@ServerTest
+@Import(People.class)
+class ScoreTest {
+  @Autowired private People people;
+  @Autowired private ObjectMapper json;
+
+  private Made mine;
+  private ObjectNode entry;
+  private double turnIn;
+
+  @BeforeEach
+  void draft() {
+    mine = Made.reference(people);
+    for (JsonNode e : content().path("corners")) {
+      if (e.path("slowing").asText().equals("BRAKE") && entry == null) {
+        entry = e.deepCopy();
+      }
+    }
+    for (JsonNode p : entry.path("points")) {
+      if (p.path("kind").asText().equals("TURN_IN")) {
+        turnIn = p.path("station").asDouble();
+      }
+    }
+  }
+
+  private JsonNode content() {
+    return mine.open().path("working").path("content");
+  }
+
+  private ObjectNode action(String id, String kind, double station) {
+    return json.createObjectNode()
+        .put("id", id)
+        .put("kind", kind)
+        .put("station", station)
+        .put("left", false)
+        .put("note", "");
+  }
+
+  private ObjectNode with(ObjectNode... actions) {
+    ObjectNode out = entry.deepCopy();
+    ArrayNode all = out.putArray("actions");
+    for (ObjectNode a : actions) {
+      all.add(a);
+    }
+    return out;
+  }
+
+  private People.Answer answered(ObjectNode corner) {
+    return mine.person().post("/api/references/{id}/answer", corner, mine.reference());
+  }
+
+  private JsonNode played(JsonNode answer, String id) {
+    for (JsonNode s : answer.path("answer").path("score")) {
+      if (s.path("action").path("id").asText().equals(id)) {
+        return s;
+      }
+    }
+    throw new AssertionError("no action " + id + " in " + answer.path("answer").path("score"));
+  }
+
+  @Test
+  void aLiftBeforeTheBrakingSlowsAndCostsWhatItSays() {
+    JsonNode plain = answered(entry).body();
+    double marker = played(plain, "brake").path("action").path("station").asDouble();
+    ObjectNode lift =
+        action("l1", "LIFT", marker - 60).put("amount", 0.4).put("until", marker - 30);
+    JsonNode lifted = answered(with(lift)).body();
+    assertThat(played(lifted, "l1").path("amount").asDouble()).isEqualTo(0.4);
+    double arrives = played(lifted, "brake").path("speed").asDouble();
+    assertThat(arrives).isLessThan(played(plain, "brake").path("speed").asDouble() - 0.3);
+    JsonNode costs =
+        mine.person().post("/api/references/{id}/score/costs", with(lift), mine.reference()).body();
+    double without = 0;
+    for (JsonNode w : costs) {
+      if (w.path("action").asText().equals("l1") && w.path("change").asText().equals("WITHOUT")) {
+        without = w.path("seconds").asDouble();
+      }
+    }
+    assertThat(without).isLessThan(-0.005);
+  }
+
+  @Test
+  void aCueOfTheSurveyCarriesItsActionWhenTheThingIsMoved() {
+    wall(turnIn - 40);
+    ObjectNode off = action("e1", "EASE", turnIn - 10).put("amount", 0.3);
+    JsonNode offers =
+        mine.person()
+            .post(
+                "/api/references/{id}/score/cues",
+                Map.of("entry", with(off), "action", "e1"),
+                mine.reference())
+            .body();
+    JsonNode half = null;
+    for (JsonNode o : offers) {
+      half = o.path("cue").path("kind").asText().equals("SHARE") ? o : half;
+    }
+    assertThat(half).as("half-way along the wall: %s", offers).isNotNull();
+    assertThat(half.path("cue").path("number").asDouble()).isCloseTo(0.5, within(0.01));
+    assertThat(half.path("words").toString()).contains("half-way along the long wall");
+    off.set("cue", half.path("cue"));
+    JsonNode was = answered(with(off)).body();
+    assertThat(played(was, "e1").path("action").path("station").asDouble())
+        .isCloseTo(turnIn - 10, within(0.5));
+    assertThat(played(was, "e1").path("line").toString()).contains("ease the brake to 30 %");
+
+    int version = mine.open().path("working").path("version").asInt();
+    ObjectNode changed = content().deepCopy();
+    ArrayNode corners = (ArrayNode) changed.path("corners");
+    for (int i = 0; i < corners.size(); i++) {
+      if (corners.get(i).path("corner").equals(entry.path("corner"))) {
+        corners.set(i, was.path("entry"));
+      }
+    }
+    assertThat(
+            mine.person()
+                .put(
+                    "/api/references/{id}/working",
+                    Map.of("version", version, "content", changed),
+                    mine.reference())
+                .status())
+        .isEqualTo(200);
+    wall(turnIn - 30);
+    JsonNode kept = null;
+    for (JsonNode e : content().path("corners")) {
+      kept = e.path("corner").equals(entry.path("corner")) ? e : kept;
+    }
+    assertThat(kept.path("actions")).hasSize(1);
+    JsonNode now = answered((ObjectNode) kept).body();
+    assertThat(played(now, "e1").path("action").path("station").asDouble())
+        .as("it goes with the wall")
+        .isCloseTo(turnIn, within(0.5));
+  }
+
+  @Test
+  void whatCannotBeIsRefusedWithItsPlace() {
+    refused(with(action("x", "LIFT", turnIn).put("amount", 0.99)), "share");
+    refused(with(action("x", "SHIFT", turnIn)), "no gear");
+    refused(with(action("x", "BRAKE", -5)), "station");
+    refused(with(action("x", "FULL", turnIn), action("x", "FULL", turnIn)), "twice");
+    refused(with(action("brake", "BRAKE", turnIn)), "points that every corner has");
+    refused(with(action("x", "BRAKE", turnIn).put("manner", "EVENLY")), "manner");
+    ObjectNode cue = action("x", "BRAKE", turnIn);
+    cue.set(
+        "cue", json.createObjectNode().put("kind", "SHARE").put("thing", "t").put("number", 1.4));
+    refused(with(cue), "share of the cue");
+    ObjectNode none = action("x", "BRAKE", turnIn);
+    none.set("cue", json.createObjectNode().put("kind", "PAST").put("number", 4));
+    refused(with(none), "names no thing");
+    People.Answer cues =
+        mine.person()
+            .post(
+                "/api/references/{id}/score/cues",
+                Map.of("entry", entry, "action", "none"),
+                mine.reference());
+    assertThat(cues.status()).isEqualTo(422);
+  }
+
+  private void wall(double station) {
+    ObjectNode wall =
+        json.createObjectNode()
+            .put("id", "wall")
+            .put("kind", "WALL")
+            .put("label", "long wall")
+            .put("station", station)
+            .put("left", true)
+            .put("corner", "")
+            .put("out", 4)
+            .put("height", 1)
+            .put("permanence", "FIXED")
+            .put("readable", true)
+            .put("note", "")
+            .put("photo", "")
+            .put("length", 60);
+    assertThat(mine.survey("landmarks", wall).status()).isEqualTo(200);
+  }
+
+  private void refused(ObjectNode corner, String about) {
+    People.Answer answer = answered(corner);
+    assertThat(answer.status()).as("%s", corner.path("actions")).isEqualTo(422);
+    assertThat(answer.body().toString()).contains(about).contains("T");
+  }
+}
