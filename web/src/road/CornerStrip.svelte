@@ -1,6 +1,7 @@
 <script lang="ts">
   import { scaleLinear } from 'd3-scale';
   import type {
+    Action,
     AnswerView,
     Corner,
     CornerEntry,
@@ -13,6 +14,7 @@
     Pedals,
     PointKind,
     RoadView,
+    ScoredAction,
     Things,
   } from '../api/api';
   import { placeLabels, textWidth } from './labels';
@@ -24,6 +26,8 @@
   import LandmarkShape from './LandmarkShape.svelte';
   import PedalLane from './PedalLane.svelte';
   import RoadThings from './RoadThings.svelte';
+  import ScoreLane from './ScoreLane.svelte';
+  import { scoreOf, type Lane } from './score';
   import StripNotes from './StripNotes.svelte';
 
   interface Props {
@@ -57,6 +61,18 @@
     laid?: LaidView | null;
     /** What the laps did here, drawn behind the plan. */
     driven?: DrivenView | null;
+    /** Whether actions are drawn and can be pressed for. */
+    written?: boolean;
+    inHand?: string;
+    typed?: string;
+    /** The station that the keys place actions at. */
+    pencil?: number | null;
+    /** A lane was pressed where there is nothing: an action is wanted there. */
+    onmake?: (lane: Lane, at: number, amount: number) => Action | null;
+    onaction?: (action: Action, moved: boolean) => void;
+    onactionsettle?: () => void;
+    onactionhold?: (id: string) => void;
+    onactionkey?: (event: KeyboardEvent, action: ScoredAction) => void;
   }
   let {
     road,
@@ -83,6 +99,15 @@
     under = null,
     laid = null,
     driven = null,
+    written = false,
+    inHand = '',
+    typed = '',
+    pencil = null,
+    onmake,
+    onaction,
+    onactionsettle,
+    onactionhold,
+    onactionkey,
   }: Props = $props();
 
   const GRADES: Record<Judgement['grade'], string> = { SOLID: '●', USABLE: '◐', WEAK: '○', NOT_TO_BE_RELIED_ON: '×' };
@@ -111,7 +136,7 @@
   });
 
   const windowOf = (e: CornerEntry): [number, number] => {
-    const all = e.points.map((p) => near(p.station));
+    const all = [...e.points, ...e.actions].map((p) => near(p.station));
     const first = Math.min(near(corner.entry), ...all);
     const last = Math.max(near(corner.exit), ...all);
     const lead = Math.max(45, Math.min(110, (last - first) * 0.28));
@@ -367,6 +392,40 @@
     }
   }
 
+  const score = $derived(scoreOf(answer));
+  let lane = $state<ReturnType<typeof ScoreLane>>();
+  /** A press where there is nothing makes the likeliest action of that lane, and holds it. */
+  function press(event: PointerEvent, where: Lane) {
+    if (readonly || event.button !== 0 || !onmake) return;
+    const box = svg.getBoundingClientRect();
+    const at = Math.round(x.invert(event.clientX - box.left) * 2) / 2;
+    const py = event.clientY - box.top;
+    const share =
+      where === 'throttle'
+        ? (pedalMid - py) / (pedalMid - pedalTop - 4)
+        : where === 'brake'
+          ? (py - pedalMid) / (gearTop - 8 - pedalMid)
+          : 0;
+    const amount = Math.max(0.05, Math.min(1, Math.round(share * 20) / 20));
+    const wrapped = ((at % road.length) + road.length) % road.length;
+    if (event.pointerType === 'touch') {
+      // A finger that goes on to scroll makes nothing.
+      const start = { x: event.clientX, y: event.clientY };
+      const end = (e: PointerEvent) => {
+        window.removeEventListener('pointerup', end);
+        window.removeEventListener('pointercancel', end);
+        if (e.type === 'pointerup' && Math.hypot(e.clientX - start.x, e.clientY - start.y) < 8)
+          onmake(where, wrapped, amount);
+      };
+      window.addEventListener('pointerup', end);
+      window.addEventListener('pointercancel', end);
+      return;
+    }
+    event.preventDefault();
+    const made = onmake(where, wrapped, amount);
+    if (made) lane?.follow(event, made, where, svg);
+  }
+
   let dragged = $state<{ id: string; at: number } | null>(null);
   const landmarkAt = $derived((l: Landmark & { at: number }) => (dragged?.id === l.id ? dragged.at : l.at));
 
@@ -429,6 +488,22 @@
     {#if things}
       <RoadThings {road} {things} {near} {domain} {x} {y} {reach} words={false} />
     {/if}
+    {#each seen.filter((l) => l.length > 0) as l (l.id)}
+      {@const end = Math.min(domain[1], l.at + l.length)}
+      {@const edge = (s: number) =>
+        l.left
+          ? y(sampleAt(road.left, road.step, road.length, s)) - 4
+          : y(-sampleAt(road.right, road.step, road.length, s)) + 4}
+      <path
+        d={pathOf([l.at, (l.at + end) / 2, end].map((s): [number, number] => [x(s), edge(s)]))}
+        fill="none"
+        stroke="var(--ink)"
+        stroke-width="3"
+        stroke-dasharray={l.kind === 'HEDGE' ? '5 2' : undefined}
+        opacity="0.7"
+        data-extent={l.id}
+      />
+    {/each}
     {#each seen as l (l.id)}
       {@const at = landmarkAt(l)}
       <g
@@ -513,6 +588,41 @@
         {speedUnit()}
       </text>
 
+      {#if written}
+        {@const wide = Math.max(0, width - 2 * PADS)}
+        <g data-lanes class={readonly ? '' : 'cursor-crosshair'}>
+          <rect
+            x={PADS}
+            y={pedalTop}
+            width={wide}
+            height={pedalMid - pedalTop}
+            fill="transparent"
+            role="presentation"
+            data-lane="throttle"
+            onpointerdown={(e) => press(e, 'throttle')}
+          />
+          <rect
+            x={PADS}
+            y={pedalMid}
+            width={wide}
+            height={gearTop - 8 - pedalMid}
+            fill="transparent"
+            role="presentation"
+            data-lane="brake"
+            onpointerdown={(e) => press(e, 'brake')}
+          />
+          <rect
+            x={PADS}
+            y={TOP - 16}
+            width={wide}
+            height="15"
+            fill="transparent"
+            role="presentation"
+            data-lane="rim"
+            onpointerdown={(e) => press(e, 'rim')}
+          />
+        </g>
+      {/if}
       <PedalLane
         {x}
         {near}
@@ -551,6 +661,51 @@
           <text x={x(run.from) + w / 2} y={gearTop + GEARS - 3} text-anchor="middle" font-weight="700">{run.gear}</text>
         {/if}
       {/each}
+      {#if written}
+        <rect
+          x={PADS}
+          y={gearTop}
+          width={Math.max(0, width - 2 * PADS)}
+          height={GEARS}
+          fill="transparent"
+          role="presentation"
+          class={readonly ? '' : 'cursor-crosshair'}
+          data-lane="gears"
+          onpointerdown={(e) => press(e, 'gears')}
+        />
+        {#if pencil !== null}
+          <path
+            d="M{x(near(pencil))} {speedTop}V{gearTop + GEARS}"
+            stroke="var(--ink)"
+            stroke-width="1"
+            stroke-dasharray="2 3"
+            pointer-events="none"
+            data-pencil={pencil}
+          />
+        {/if}
+        <ScoreLane
+          bind:this={lane}
+          {x}
+          {near}
+          {score}
+          top={pedalTop + 4}
+          middle={pedalMid}
+          bottom={gearTop - 8}
+          {gearTop}
+          gearHeight={GEARS}
+          {topGear}
+          rim={TOP - 8}
+          {readonly}
+          shaped={!!entry.pedals && !!answer?.answer.pressing}
+          {inHand}
+          {typed}
+          onhold={(id) => onactionhold?.(id)}
+          onput={(a, moved) => onaction?.(a, moved)}
+          onsettle={() => onactionsettle?.()}
+          onkey={(e, s) => onactionkey?.(e, s)}
+          ondrag={(is) => (frozen = is ? domain : null)}
+        />
+      {/if}
     {/if}
 
     {#each ghosts as p (p.kind)}

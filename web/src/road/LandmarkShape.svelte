@@ -89,6 +89,25 @@
     class="focus-ring"
   />
   {@render label(4)}
+{:else if landmark.kind === 'WALL'}
+  <path d="M0 {up * 3}h16v{up * 9}h-16z" fill="var(--color-base-100)" stroke="var(--ink)" class="focus-ring" />
+  <path
+    d="M0 {up * 7.5}h16M8 {up * 3}v{up * 4.5}M4 {up * 7.5}v{up * 4.5}M12 {up * 7.5}v{up * 4.5}"
+    stroke="var(--ink)"
+  />
+  {@render label(16)}
+{:else if landmark.kind === 'HEDGE'}
+  <path
+    d="M0 {up * 3}q-3 {up * 9} 4 {up * 9}q4 {up * 5} 8 0q7 0 4 {-up * 9}z"
+    fill="var(--road-quiet)"
+    stroke="var(--ink)"
+    class="focus-ring"
+  />
+  {@render label(18)}
+{:else if landmark.kind === 'BANNER'}
+  <path d="M0 {up * 2}v{up * 14}M16 {up * 2}v{up * 14}" stroke="var(--ink)" stroke-width="1.6" />
+  <path d="M0 {up * 8}h16v{up * 8}h-16z" fill="var(--color-base-100)" stroke="var(--ink)" class="focus-ring" />
+  {@render label(20)}
 {:else if landmark.kind === 'CONE'}
   <path d="M-6 {up * 2}h12L2 {up * 15}h-4z" fill="var(--color-base-100)" stroke="var(--ink)" class="focus-ring" />
   <path d="M-4 {up * 7}h8" stroke="var(--ink)" stroke-width="2" />

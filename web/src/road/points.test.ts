@@ -24,6 +24,7 @@ const entry: CornerEntry = {
   details: {},
   kerbs: [],
   again: [],
+  actions: [],
 };
 const metres = (m: number) => `${Math.round(m)} m`;
 

@@ -65,7 +65,10 @@ export function made(kind: ActionKind, at: number, id: string, gear: number): Ac
     station: at,
     amount: usual[kind],
     left: false,
-    manner: kind === 'HANDS' || kind === 'EYES' || kind === 'BODY' || kind === 'PLACE' || kind === 'APEX' ? 'EVENLY' : 'AT_ONCE',
+    manner:
+      kind === 'HANDS' || kind === 'EYES' || kind === 'BODY' || kind === 'PLACE' || kind === 'APEX'
+        ? 'EVENLY'
+        : 'AT_ONCE',
     gear: kind === 'SHIFT' ? gear : undefined,
     note: '',
   };
@@ -152,10 +155,6 @@ export function numeralOf(score: ScoredAction[], id: string): string {
 
 /** The amount that an action was driven with, as it is written on it: "60", "0". */
 export const amountOf = (s: ScoredAction): string =>
-  s.action.kind === 'SHIFT'
-    ? String(s.action.gear ?? '')
-    : s.amount == null
-      ? ''
-      : String(Math.round(s.amount * 100));
+  s.action.kind === 'SHIFT' ? String(s.action.gear ?? '') : s.amount == null ? '' : String(Math.round(s.amount * 100));
 
 export const scoreOf = (answer: AnswerView | undefined): ScoredAction[] => answer?.answer.score ?? [];

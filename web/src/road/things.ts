@@ -33,6 +33,9 @@ export const LANDMARKS: Record<LandmarkKind, LandmarkDefaults> = {
   CREST: { word: 'crest', out: -2, height: 0, permanence: 'FEEL', label: '' },
   SHADOW: { word: 'shadow', out: -1, height: 8, permanence: 'LIGHT', label: '' },
   RUBBER: { word: 'rubber', out: -3, height: 0, permanence: 'SURFACE', label: '' },
+  WALL: { word: 'wall', out: 4, height: 1.2, permanence: 'FIXED', label: '' },
+  HEDGE: { word: 'hedge', out: 6, height: 2, permanence: 'SEASONAL', label: '' },
+  BANNER: { word: 'banner', out: 4, height: 1.2, permanence: 'MOVABLE', label: '' },
   CONE: { word: 'cone', out: 1, height: 0.6, permanence: 'MOVABLE', label: '' },
   OTHER: { word: 'mark', out: 3, height: 1, permanence: 'FIXED', label: 'mark' },
 };
@@ -155,6 +158,7 @@ export function newLandmark(
     noted: kind === 'SHADOW' ? new Date().toISOString() : undefined,
     note: '',
     photo: '',
+    length: 0,
   };
 }
 

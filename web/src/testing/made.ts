@@ -47,6 +47,7 @@ export const entry = (over: Partial<CornerEntry> = {}): CornerEntry => ({
   details: {},
   kerbs: [],
   again: [],
+  actions: [],
   ...over,
 });
 

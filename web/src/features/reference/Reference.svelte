@@ -11,17 +11,20 @@
     ask,
     asProblem,
     sendForm,
+    type Action,
     type Detail,
     type Pedals,
     type PointKind,
     type Problem,
     type ReferenceContent,
+    type ScoredAction,
   } from '../../api/api';
   import { catalogue } from '../../api/catalogue.svelte';
   import { Desk } from './desk.svelte';
   import { here } from '../../kit/here.svelte';
   import { typing } from '../../kit/keys';
   import { degrees, lapTime, radiusText, signed } from '../../words/units';
+  import ActionBar from './ActionBar.svelte';
   import BalancePanel from './BalancePanel.svelte';
   import BrakePanel from './BrakePanel.svelte';
   import ConflictDialog from './ConflictDialog.svelte';
@@ -38,6 +41,8 @@
   import WaysPanel from './WaysPanel.svelte';
   import PacePanel from './PacePanel.svelte';
   import PlanInset from './PlanInset.svelte';
+  import { LETTERS, likeliest, mostOf, nearest, nextOf, unitOf, type Lane } from '../../road/score';
+  import { station } from '../../road/points';
   import ProblemBox from '../../kit/ProblemBox.svelte';
 
   let { params }: { params: { id: string } } = $props();
@@ -147,12 +152,150 @@
       return;
     }
     if (command) return;
-    if (event.key === '[') void desk.step(-1);
+    if (event.key === ',' || event.key === '<') movePencil(event.shiftKey ? -1 : -5);
+    else if (event.key === '.' || event.key === '>') movePencil(event.shiftKey ? 1 : 5);
+    else if (desk.pencil !== null && letter(event.key.toLowerCase(), event.shiftKey)) event.preventDefault();
+    else if ('lyj'.includes(event.key.toLowerCase()) && letter(event.key.toLowerCase(), event.shiftKey))
+      event.preventDefault();
+    else if (event.key === '[') void desk.step(-1);
     else if (event.key === ']') void desk.step(1);
     else if (event.key === 's' && desk.mine) openSave(event);
     else if (/^[1-9]$/.test(event.key) && Number(event.key) <= desk.view.gears) setGear(Number(event.key));
     else if (SHEETS.some((t) => t.key === event.key)) sheet = SHEETS.find((t) => t.key === event.key)?.id ?? sheet;
     else if (KEYS[event.key]) document.querySelector<SVGGElement>(`[data-flag=${KEYS[event.key]}]`)?.focus();
+  }
+
+  let bar = $state<ReturnType<typeof ActionBar>>();
+
+  function make(lane: Lane, at: number, amount: number): Action | null {
+    if (!desk?.entry) return null;
+    const kind = likeliest(lane, desk.entry, at, desk.view.length)[0];
+    return kind ? desk.makeAction(kind, at, amount) : null;
+  }
+
+  function focusAction(id: string) {
+    desk?.takeInHand(id);
+    requestAnimationFrame(() => document.querySelector<SVGGElement>(`[data-action="${id}"]`)?.focus());
+  }
+
+  /** Where the keys place actions: where the pencil is, or half-way along the approach. */
+  function pencilAt(): number {
+    const entry = desk?.entry;
+    return desk?.pencil ?? (entry ? (station(entry, 'BRAKE') ?? station(entry, 'TURN_IN') ?? 0) : 0);
+  }
+
+  /** A letter of a kind: the nearest within 15 m is taken in hand, again goes to the next, with Shift another is added. */
+  function letter(key: string, another: boolean): boolean {
+    const kind = LETTERS[key];
+    if (!desk || !kind || !desk.writes) return false;
+    const length = desk.view.length;
+    const at = pencilAt();
+    const current = desk.held;
+    if (!another && current?.action.kind === kind) {
+      const next = nextOf(desk.score, current.action.id);
+      if (next) focusAction(next.action.id);
+      return true;
+    }
+    const there = another ? undefined : nearest(desk.score, kind, at, length, 15);
+    if (there) focusAction(there.action.id);
+    else {
+      const made = desk.makeAction(kind, at);
+      if (made) focusAction(made.id);
+    }
+    return true;
+  }
+
+  function movePencil(by: number) {
+    if (!desk) return;
+    desk.pencil = (((pencilAt() + by) % desk.view.length) + desk.view.length) % desk.view.length;
+  }
+
+  /** Keys on the action in hand: digits are its amount, arrows its place and amount. */
+  function actionKey(event: KeyboardEvent, s: ScoredAction) {
+    if (!desk || event.ctrlKey || event.metaKey || event.altKey) return;
+    const a = s.action;
+    const done = () => {
+      event.preventDefault();
+      event.stopPropagation();
+    };
+    const along = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
+    const more = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
+    const unit = unitOf(a);
+    if (along) {
+      done();
+      const by = along * (event.shiftKey ? 5 : 1);
+      const length = desk.view.length;
+      const until = a.until == null ? undefined : (a.until + by + length) % length;
+      desk.putAction({ ...a, station: a.station + by, until }, true, `nudge ${a.id}`);
+    } else if (more && unit === 'gear') {
+      done();
+      desk.putAction(
+        { ...a, gear: Math.max(1, Math.min(desk.view.gears, (a.gear ?? 1) + more)) },
+        false,
+        `amount ${a.id}`,
+      );
+    } else if (more && unit === '%') {
+      done();
+      const now = a.amount ?? s.amount ?? 0;
+      const next = Math.round(Math.max(0, Math.min(mostOf(a.kind), now + more * 0.05)) * 100) / 100;
+      desk.putAction({ ...a, amount: next }, false, `amount ${a.id}`);
+    } else if (/^[0-9.]$/.test(event.key) || (desk.typed && /^[%ms]$/.test(event.key))) {
+      done();
+      desk.typed += event.key;
+    } else if (event.key === 'Enter' && desk.typed) {
+      done();
+      takeTyped(s);
+    } else if (event.key === 'Escape') {
+      done();
+      if (desk.typed) desk.typed = '';
+      else {
+        desk.letGo();
+        (event.currentTarget as SVGGElement).blur();
+      }
+    } else if (event.key === 'Backspace') {
+      done();
+      if (desk.typed) desk.typed = desk.typed.slice(0, -1);
+      else if (a.kind === 'BRAKE' || a.kind === 'LIFT' || a.kind === 'EASE')
+        desk.putAction({ ...a, amount: undefined }, false);
+    } else if (event.key === 'Delete') {
+      done();
+      desk.dropAction(a.id);
+    } else if (event.key === 'c') {
+      done();
+      bar?.nextCue();
+    } else if (event.key === '/') {
+      done();
+      bar?.find();
+    }
+  }
+
+  let refused = $state('');
+  /** Takes what was typed: "65", "65%", "0.5s" for how long, "12m" past its thing. */
+  function takeTyped(s: ScoredAction) {
+    if (!desk) return;
+    const a = s.action;
+    const text = desk.typed;
+    const number = Number(text.replace(/[%ms]$/, ''));
+    const unit = /[%ms]$/.exec(text)?.[0] ?? '';
+    desk.typed = '';
+    refused = '';
+    if (Number.isNaN(number)) refused = `"${text}" is no number.`;
+    else if (unit === 's' && a.kind === 'LIFT') {
+      if (number <= 0 || number > 10) refused = 'A lift lasts up to 10 s.';
+      else desk.putAction({ ...a, until: (a.station + number * s.speed) % desk.view.length }, false);
+    } else if (unit === 's' && a.cue?.kind === 'SECONDS') desk.putAction({ ...a, cue: { ...a.cue, number } }, false);
+    else if (unit === 'm' && a.cue && (a.cue.kind === 'PAST' || a.cue.kind === 'LENGTHS'))
+      desk.putAction({ ...a, cue: { ...a.cue, kind: 'PAST', number } }, false);
+    else if (unit === 's' || unit === 'm') refused = `${text} means nothing on this action.`;
+    else if (unitOf(a) === 'gear') {
+      if (number < 1 || number > desk.view.gears || number % 1) refused = `Gears go from 1 to ${desk.view.gears}.`;
+      else desk.putAction({ ...a, gear: number }, false);
+    } else if (unitOf(a) === '%') {
+      const most = mostOf(a.kind);
+      if (number > most * 100) refused = `At most ${most * 100} %.`;
+      else desk.putAction({ ...a, amount: number / 100 }, false);
+    }
+    desk.settle();
   }
 
   function setGear(gear: number) {
@@ -320,7 +463,16 @@
             driven={desk.day || !behind ? null : (driven.data ?? null)}
             onpedals={pedals}
             onpick={pick}
-            height={desk.laid ? 436 : 472}
+            written
+            inHand={desk.inHand}
+            typed={desk.typed}
+            pencil={desk.pencil}
+            onmake={make}
+            onaction={(a, moved) => desk?.putAction(a, moved, `drag ${a.id}`)}
+            onactionsettle={() => desk?.settle()}
+            onactionhold={(id) => desk?.takeInHand(id)}
+            onactionkey={actionKey}
+            height={desk.held ? 416 : desk.laid ? 436 : 472}
             onmove={(kind, to) => desk?.move(kind, to, `drag ${corner.id} ${kind}`)}
             onnudge={(kind, by) => desk?.nudge(kind, by)}
             onsettle={settled}
@@ -329,6 +481,8 @@
             onlandmark={(landmark, to) => desk?.moveLandmark(landmark, to)}
           />
           {#if desk.laid}<LaidAnew {desk} laid={desk.laid.view} />{/if}
+          {#if desk.held && desk.writes}<ActionBar bind:this={bar} {desk} held={desk.held} />{/if}
+          {#if refused}<p class="text-sm" style="color:var(--turn)" role="alert">{refused}</p>{/if}
           <div
             class="bg-base-100 border-base-300 mt-1 flex min-h-[64px] gap-3 rounded border px-4 py-2"
             aria-live="polite"

@@ -2,8 +2,11 @@ import {
   api,
   ask,
   asProblem,
+  type Action,
+  type ActionKind,
   type AnswerView,
   type CornerEntry,
+  type CueOffer,
   type Judgement,
   type Landmark,
   type LaidView,
@@ -17,11 +20,13 @@ import {
   type School,
   type Variant,
   type VariantView,
+  type WhatIf,
   type Wish,
 } from '../../api/api';
 import { catalogue } from '../../api/catalogue.svelte';
 import { History } from '../../kit/history';
 import { moved, sameDecisions, station } from '../../road/points';
+import { freeId, made, scoreOf, withAction, withoutAction } from '../../road/score';
 import { newId, nothing } from '../../road/things';
 
 interface Kept {
@@ -39,6 +44,10 @@ const SAVE_AFTER = 700;
 const REMEMBER_AFTER = 150;
 // Between two questions of one drag, so that the drawing keeps its frames.
 const BREATH = 20;
+// Milliseconds of rest after which the rest is asked for.
+const AT_REST = 400;
+// Seconds that a new lift lasts (common practice, no source).
+const A_LIFT = 0.5;
 
 /** A reference being worked on: its working copy, undo, answers, and keeping it safe. */
 export class Desk {
@@ -72,6 +81,20 @@ export class Desk {
   private laying = 0;
   /** The working copy as it was when a line laid anew was taken: undoing that brings both back. */
   private laidAt: ReferenceContent | null = null;
+
+  /** Id of the action that is worked on, or empty. */
+  inHand = $state('');
+  /** What was typed on it and not taken yet. */
+  typed = $state('');
+  /** Cues in reach of the action in hand, the best first. */
+  offers = $state.raw<CueOffer[]>([]);
+  /** What each action of the corner would cost otherwise. */
+  whatIfs = $state.raw<WhatIf[]>([]);
+  /** The station that the keys place actions at; null before they moved it. */
+  pencil = $state<number | null>(null);
+  private movedByHand: string | undefined;
+  private resting: ReturnType<typeof setTimeout> | undefined;
+  private restAsked = 0;
 
   private history = new History<ReferenceContent>();
   private version = 0;
@@ -223,7 +246,11 @@ export class Desk {
   });
 
   async select(corner: string) {
-    if (corner !== this.selected) this.leaveLaid();
+    if (corner !== this.selected) {
+      this.leaveLaid();
+      this.letGo();
+      this.pencil = null;
+    }
     this.selected = corner;
     if (!this.answers[corner]) await this.askFor(corner);
     if (this.day && !this.dayViews[corner]) await this.askDay();
@@ -389,7 +416,105 @@ export class Desk {
     this.history.settle();
   }
 
+  /** Everything done in the selected corner, in driving order. */
+  get score() {
+    return scoreOf(this.answer);
+  }
+
+  /** The action in hand as it was driven. */
+  get held() {
+    return this.score.find((s) => s.action.id === this.inHand);
+  }
+
+  /** Whether actions can be written: on the reference itself, by whoever may move its flags. */
+  get writes() {
+    return this.movable && !this.day;
+  }
+
+  takeInHand(id: string) {
+    if (id === this.inHand) return;
+    this.inHand = id;
+    this.typed = '';
+    this.offers = [];
+    if (id) this.rest();
+  }
+
+  letGo() {
+    this.inHand = '';
+    this.typed = '';
+    this.offers = [];
+  }
+
+  /** Writes an action; one that was moved by hand takes its cue along. */
+  putAction(action: Action, moved: boolean, key: string | null = null) {
+    if (!this.writes) return;
+    if (moved) this.movedByHand = action.id;
+    this.edit((e) => withAction(e, action, this.view.length), key);
+  }
+
+  /** Adds an action and takes it in hand. */
+  makeAction(kind: ActionKind, at: number, amount?: number): Action | null {
+    const entry = this.entry;
+    if (!entry || !this.writes) return null;
+    const passed = this.score.filter((s) => s.action.kind === 'SHIFT' || s.action.kind === 'HANDS');
+    const gear = Math.max(1, Math.min(this.view.gears, entry.gear + (passed.length ? 0 : 0)));
+    const action = made(kind, at, freeId(entry, kind), gear);
+    if (amount !== undefined && action.amount != null) action.amount = amount;
+    if (kind === 'LIFT') action.until = (at + A_LIFT * (this.speedAt(at) ?? 40)) % this.view.length;
+    // A corner driven flat that is lifted for is one that is lifted for.
+    const slowing = kind === 'BRAKE' ? 'BRAKE' : kind === 'LIFT' && entry.slowing === 'FLAT' ? 'LIFT' : entry.slowing;
+    this.edit((e) => withAction({ ...e, slowing }, action, this.view.length));
+    this.settle();
+    this.takeInHand(action.id);
+    return action;
+  }
+
+  /** m/s planned at a station of the selected corner. */
+  speedAt(at: number): number | undefined {
+    const p = this.answer?.answer.profile;
+    if (!p) return undefined;
+    const k =
+      Math.round((((at - p.from) % this.view.length) + this.view.length) / p.step) %
+      Math.round(this.view.length / p.step);
+    return p.speed[k] ?? this.lap.speed[Math.round(at / this.lap.step) % this.lap.speed.length];
+  }
+
+  /** Takes an action out; what every corner needs stays. */
+  dropAction(id: string) {
+    if (!this.writes || ['turn-in', 'apex', 'brake', 'release', 'first-throttle', 'full-throttle'].includes(id)) return;
+    this.edit((e) => withoutAction(e, id));
+    this.settle();
+    if (this.inHand === id) this.letGo();
+  }
+
+  /** Asks for cues and costs once the hand has been still for a while. */
+  private rest() {
+    clearTimeout(this.resting);
+    this.resting = setTimeout(() => void this.askRest(), AT_REST);
+  }
+
+  private async askRest() {
+    const entry = this.entry;
+    const id = this.inHand;
+    if (!entry || !id || this.day) return;
+    const asked = ++this.restAsked;
+    const path = { path: { id: this.view.id } };
+    try {
+      const [offers, whatIfs] = await Promise.all([
+        ask(api.POST('/api/references/{id}/score/cues', { params: path, body: { entry, action: id } })),
+        ask(api.POST('/api/references/{id}/score/costs', { params: path, body: entry })),
+      ]);
+      if (asked !== this.restAsked || id !== this.inHand) return;
+      this.offers = offers;
+      this.whatIfs = whatIfs;
+    } catch {
+      // The action can be worked on without them.
+    }
+  }
+
   move(kind: PointKind, to: number, key: string | null = null) {
+    const play = this.entry?.points.find((p) => p.kind === kind)?.play;
+    if (play) this.movedByHand = play.id;
     this.edit((e) => moved(e, kind, to, this.view.length), key);
   }
 
@@ -547,17 +672,25 @@ export class Desk {
     const entry = this.content.corners.find((e) => e.corner === corner);
     if (!entry) return;
     this.asking = true;
+    const moved = this.movedByHand;
     try {
       const answer = await ask(
-        api.POST('/api/references/{id}/answer', { params: { path: { id: this.view.id } }, body: entry }),
+        api.POST('/api/references/{id}/answer', {
+          params: { path: { id: this.view.id }, query: moved ? { moved } : {} },
+          body: entry,
+        }),
       );
       this.answers = { ...this.answers, [corner]: answer };
       this.problem = null;
       const now = this.content.corners.find((e) => e.corner === corner);
-      if (now === entry && JSON.stringify(answer.entry) !== JSON.stringify(entry)) {
-        this.put(answer.entry);
-        this.changed();
+      if (now === entry) {
+        this.movedByHand = undefined;
+        if (JSON.stringify(answer.entry) !== JSON.stringify(entry)) {
+          this.put(answer.entry);
+          this.changed();
+        }
       }
+      if (this.inHand) this.rest();
     } catch (e) {
       this.problem = asProblem(e);
     } finally {

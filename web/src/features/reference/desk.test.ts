@@ -42,6 +42,7 @@ function entry(corner: string, brake: number): CornerEntry {
     details: {},
     kerbs: [],
     again: [],
+    actions: [],
   };
 }
 

@@ -221,6 +221,7 @@
         0.1,
         'm',
       )}
+      {@render number('Long', 'length', landmark.length, 1, 'm')}
       {@render choice('Lasts', 'permanence', landmark.permanence, PERMANENCE)}
       {@render ofCorner(landmark.corner)}
       {#if landmark.kind === 'BOARD'}

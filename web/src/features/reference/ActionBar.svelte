@@ -1,0 +1,217 @@
+<script lang="ts">
+  import X from '@lucide/svelte/icons/x';
+  import type { Action, CueOffer, ScoredAction, WhatIf } from '../../api/api';
+  import { cueFrom } from '../../road/cueWords';
+  import { numeralOf } from '../../road/score';
+  import { metres, signed } from '../../words/units';
+  import CueShape from './CueShape.svelte';
+  import type { Desk } from './desk.svelte';
+
+  /** The action in hand: what it is, by which cue it is found, and what it costs otherwise. */
+  let { desk, held }: { desk: Desk; held: ScoredAction } = $props();
+
+  const a = $derived(held.action);
+  const NAMES: Record<Action['kind'], string> = {
+    PLACE: 'Place across',
+    LIFT: 'Lift',
+    BRAKE: 'Braking',
+    EASE: 'Ease',
+    SHIFT: 'Shift',
+    HANDS: 'Hands',
+    APEX: 'Apex',
+    THROTTLE: 'Throttle',
+    FULL: 'Full throttle',
+    EYES: 'Eyes',
+    BODY: 'Body',
+  };
+  const MANNERS: Partial<Record<Action['kind'], [Action['manner'], string][]>> = {
+    BRAKE: [
+      ['AT_ONCE', 'hard'],
+      ['SLOWLY', 'squeezed'],
+    ],
+    LIFT: [
+      ['AT_ONCE', 'at once'],
+      ['SLOWLY', 'slowly'],
+    ],
+    EASE: [
+      ['AT_ONCE', 'and hold'],
+      ['EVENLY', 'and on, evenly'],
+    ],
+    THROTTLE: [
+      ['AT_ONCE', 'and hold'],
+      ['EVENLY', 'and on, evenly'],
+    ],
+  };
+  const OTHERS: Partial<Record<Action['kind'], Action['kind'][]>> = {
+    BRAKE: ['EASE'],
+    EASE: ['BRAKE'],
+    LIFT: ['THROTTLE', 'FULL'],
+    THROTTLE: ['FULL', 'LIFT'],
+    FULL: ['THROTTLE', 'LIFT'],
+    EYES: ['BODY'],
+    BODY: ['EYES'],
+  };
+  const own = $derived(desk.entry?.actions.some((o) => o.id === a.id) ?? false);
+
+  let words = $state('');
+  let search = $state<HTMLInputElement>();
+  let unknown = $state(false);
+  let more = $state(false);
+  $effect(() => {
+    void a.id;
+    words = '';
+    unknown = false;
+    more = false;
+  });
+
+  export function find() {
+    search?.focus();
+  }
+
+  const same = (o: CueOffer) =>
+    a.cue?.kind === o.cue.kind && a.cue.thing === o.cue.thing && a.cue.other === o.cue.other;
+  /** The cue in use first, then the best in reach. */
+  const chips = $derived([...desk.offers.filter(same), ...desk.offers.filter((o) => !same(o))]);
+  const widest = 20;
+
+  function take(offer: CueOffer) {
+    desk.putAction({ ...a, cue: offer.cue, station: offer.station }, false);
+    desk.settle();
+  }
+  export function nextCue() {
+    const next = desk.offers[(desk.offers.findIndex(same) + 1) % Math.max(1, desk.offers.length)];
+    if (next) take(next);
+  }
+  function say(event: SubmitEvent) {
+    event.preventDefault();
+    const cue = cueFrom(words, desk.landmarks, desk.score, a.station, desk.view.length);
+    unknown = !cue;
+    if (!cue) return;
+    desk.putAction({ ...a, cue }, false);
+    desk.settle();
+    words = '';
+  }
+
+  const CHANGES: Record<WhatIf['change'], string> = {
+    SOONER: '5 m sooner',
+    LATER: '5 m later',
+    LATE: '0.1 s late',
+    LESS: '10 % less',
+    MORE: '10 % more',
+    WITHOUT: 'without it',
+  };
+  const costs = $derived(desk.whatIfs.filter((w) => w.action === a.id));
+</script>
+
+<section
+  class="border-base-300 bg-base-100 mt-1 grid gap-1 rounded border px-3 py-1.5 text-sm"
+  aria-label="Action in hand"
+  data-in-hand={a.id}
+>
+  <div class="flex flex-wrap items-center gap-x-3 gap-y-1">
+    <strong>{NAMES[a.kind]}{numeralOf(desk.score, a.id) ? ` ${numeralOf(desk.score, a.id)}` : ''}</strong>
+    <span class="flex-1 truncate" data-line>{held.line}{held.solved ? ' (solved)' : ''}</span>
+    {#if own}
+      {#each OTHERS[a.kind] ?? [] as kind (kind)}
+        <button
+          class="btn btn-xs btn-ghost"
+          data-instead={kind}
+          onclick={() => {
+            desk.dropAction(a.id);
+            desk.makeAction(kind, a.station, a.amount);
+          }}>rather {NAMES[kind].toLowerCase()}</button
+        >
+      {/each}
+    {/if}
+    {#if a.kind === 'EYES' || a.kind === 'BODY'}
+      <input
+        class="input input-xs w-48"
+        aria-label={a.kind === 'EYES' ? 'What is looked at' : 'What the body does'}
+        value={a.note}
+        maxlength="200"
+        data-note
+        oninput={(e) => desk.putAction({ ...a, note: e.currentTarget.value }, false, `note ${a.id}`)}
+        onblur={() => desk.settle()}
+      />
+    {/if}
+    {#if MANNERS[a.kind] && a.id !== 'release'}
+      <div class="join" role="group" aria-label="How quickly">
+        {#each MANNERS[a.kind] ?? [] as [manner, word] (manner)}
+          <button
+            class={['btn btn-xs join-item', a.manner === manner ? 'btn-primary' : '']}
+            aria-pressed={a.manner === manner}
+            onclick={() => (desk.putAction({ ...a, manner }, false), desk.settle())}>{word}</button
+          >
+        {/each}
+      </div>
+    {/if}
+    {#if own}
+      <button class="btn btn-xs btn-square" aria-label="Take it out" onclick={() => desk.dropAction(a.id)}
+        ><X class="size-3.5" /></button
+      >
+    {/if}
+  </div>
+  {#if held.trouble}<p style="color:var(--turn)" role="alert">{held.trouble}</p>{/if}
+  {#if !held.made}<p style="color:var(--turn)">It does not slow enough for its place: earlier, or more.</p>{/if}
+  {#if held.asked != null && held.asked > 1.03}
+    <p data-cut>
+      It asks {Math.round(held.asked * 100)} % of what the tyres bear there; the rest is cut.
+    </p>
+  {/if}
+  <div class="flex flex-wrap items-center gap-1.5" data-cues>
+    {#each more ? chips : chips.slice(0, 3) as o (o.cue.kind + o.cue.thing + o.cue.other)}
+      <button
+        class={['btn btn-xs h-auto min-h-6 gap-1.5 py-0.5', same(o) ? 'btn-soft btn-primary' : '']}
+        aria-pressed={same(o)}
+        title="to {metres(o.precision, 1)}{o.marks == null ? '' : `, ${o.marks} of 100`}"
+        data-cue={o.cue.kind}
+        onclick={() => take(o)}
+      >
+        <CueShape kind={o.cue.kind} />
+        <span>{o.words}{Math.abs(o.moves) >= 0.5 ? `, moves it ${metres(o.moves, 1)}` : ''}</span>
+        <svg width="34" height="10" aria-hidden="true">
+          <path d="M1 5H33" stroke="var(--color-base-300)" stroke-width="2" />
+          <path
+            d="M{17 - (16 * Math.min(widest, o.precision)) / widest} 5H{17 +
+              (16 * Math.min(widest, o.precision)) / widest}"
+            stroke="var(--ink)"
+            stroke-width="4"
+          />
+        </svg>
+        <span class="tabular-nums">± {metres(o.precision)}</span>
+      </button>
+    {/each}
+    {#if chips.length > 3}
+      <button class="btn btn-xs btn-ghost" onclick={() => (more = !more)}
+        >{more ? 'fewer' : `${chips.length - 3} more`}</button
+      >
+    {/if}
+    <form class="ml-auto" onsubmit={say}>
+      <input
+        bind:this={search}
+        bind:value={words}
+        class={['input input-xs w-40', unknown && 'input-error']}
+        placeholder="cue in words: half wall"
+        aria-label="Cue in words"
+        aria-invalid={unknown}
+        data-cue-words
+        oninput={() => (unknown = false)}
+      />
+    </form>
+  </div>
+  {#if unknown}
+    <p style="color:var(--turn)" role="alert">
+      Name a thing of the survey, or say it like "2 s limiter", "half wall", "barrier leaves", "0.5 s after braking".
+    </p>
+  {/if}
+  {#if costs.length}
+    <p class="flex flex-wrap gap-x-3 tabular-nums" data-costs>
+      {#each costs as w (w.change)}
+        <span
+          >{CHANGES[w.change]}
+          <strong>{w.seconds == null ? (w.makes ? '–' : 'not made') : `${signed(w.seconds, 2)} s`}</strong></span
+        >
+      {/each}
+    </p>
+  {/if}
+</section>

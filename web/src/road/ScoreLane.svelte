@@ -1,0 +1,309 @@
+<script lang="ts">
+  import type { ScaleLinear } from 'd3-scale';
+  import type { Action, ScoredAction } from '../api/api';
+  import { amountOf, laneOf, mostOf, numeralOf, unitOf } from './score';
+
+  /** The actions of a corner on its pedals and gears: each with its place and its amount, to be moved by hand and keys. */
+  interface Props {
+    x: ScaleLinear<number, number>;
+    near: (station: number) => number;
+    score: ScoredAction[];
+    top: number;
+    middle: number;
+    bottom: number;
+    gearTop: number;
+    gearHeight: number;
+    topGear: number;
+    rim: number;
+    readonly?: boolean;
+    /** Whether the amount of the first braking is drawn by something else. */
+    shaped?: boolean;
+    inHand: string;
+    typed: string;
+    onhold: (id: string) => void;
+    onput: (action: Action, moved: boolean) => void;
+    onsettle: () => void;
+    onkey: (event: KeyboardEvent, action: ScoredAction) => void;
+    ondrag: (dragging: boolean) => void;
+  }
+  let {
+    x,
+    near,
+    score,
+    top,
+    middle,
+    bottom,
+    gearTop,
+    gearHeight,
+    topGear,
+    rim,
+    readonly = false,
+    shaped = false,
+    inHand,
+    typed,
+    onhold,
+    onput,
+    onsettle,
+    onkey,
+    ondrag,
+  }: Props = $props();
+
+  const down = $derived((v: number) => middle + Math.min(1.15, v) * (bottom - middle));
+  const up = $derived((v: number) => middle - v * (middle - top));
+
+  // What has a flag on the road and no amount needs no second handle.
+  const PLAIN = ['release', 'full-throttle', 'turn-in', 'apex', 'first-apex'];
+  const shown = $derived(
+    score
+      .filter((s) => laneOf(s.action.kind) && !PLAIN.includes(s.action.id) && !(shaped && s.action.id === 'brake'))
+      .map((s) => {
+        const a = s.action;
+        const lane = laneOf(a.kind) ?? 'rim';
+        const v = a.kind === 'FULL' ? 1 : (s.amount ?? 0);
+        const cy =
+          lane === 'brake'
+            ? down(v)
+            : lane === 'throttle'
+              ? up(v)
+              : lane === 'gears'
+                ? gearTop + gearHeight - (6 + ((gearHeight - 8) * (a.gear ?? 1)) / topGear)
+                : rim;
+        return { s, a, lane, v, cx: x(near(a.station)), cy, numeral: numeralOf(score, a.id) };
+      }),
+  );
+  /** Handles so near to one another that they are one knot: only the one in hand, or the first, is written. */
+  const written = $derived.by(() => {
+    const out: Record<string, boolean> = {};
+    const rank = shown.toSorted(
+      (a, b) =>
+        Number(b.a.id === inHand) - Number(a.a.id === inHand) ||
+        Number(!b.s.made || !!b.s.trouble) - Number(!a.s.made || !!a.s.trouble) ||
+        a.cx - b.cx,
+    );
+    const taken: { x: number; y: number; w: number }[] = [];
+    for (const h of rank) {
+      const w = h.lane === 'rim' ? 12 + h.a.note.length * 5.5 : 34;
+      const free = taken.every((t) => Math.abs(t.y - h.cy) > 13 || h.cx + w < t.x || t.x + t.w < h.cx);
+      out[h.a.id] = free;
+      if (free) taken.push({ x: h.cx, y: h.cy, w });
+    }
+    return out;
+  });
+
+  const colour = (lane: string) =>
+    lane === 'brake' ? 'var(--brake)' : lane === 'throttle' ? 'var(--throttle)' : 'var(--ink)';
+  const text = (s: ScoredAction) =>
+    s.action.id === inHand && typed
+      ? typed
+      : s.action.kind === 'EYES' || s.action.kind === 'BODY'
+        ? s.action.note || '…'
+        : s.action.kind === 'FULL'
+          ? 'all'
+          : unitOf(s.action) === '%'
+            ? `${amountOf(s)} %`
+            : amountOf(s);
+
+  const LOCK = 6;
+  function grab(event: PointerEvent, h: (typeof shown)[number]) {
+    if (event.button !== 0) return;
+    event.stopPropagation();
+    event.preventDefault();
+    const target = event.currentTarget as SVGGElement;
+    const was = inHand === h.a.id;
+    target.focus();
+    onhold(h.a.id);
+    // A first tap selects; a finger moves only what is selected, so that scrolling never edits.
+    if (readonly || (event.pointerType === 'touch' && !was)) return;
+    follow(event, h.a, h.lane, target.ownerSVGElement);
+  }
+
+  /** Follows the hand: along is place, up and down is amount; the larger direction locks, Shift frees both. */
+  export function follow(event: PointerEvent, action: Action, lane: string, svg: SVGSVGElement | null) {
+    if (!svg) return;
+    const box = svg.getBoundingClientRect();
+    const start = { px: event.clientX, py: event.clientY };
+    const grip = x.invert(event.clientX - box.left) - near(action.station);
+    let lock: 'along' | 'amount' | null = null;
+    let wanted: PointerEvent | null = null;
+    let frame = 0;
+    let last = action;
+    ondrag(true);
+    const apply = () => {
+      frame = 0;
+      if (!wanted) return;
+      const dx = Math.abs(wanted.clientX - start.px);
+      const dy = Math.abs(wanted.clientY - start.py);
+      if (!lock && Math.max(dx, dy) < LOCK) return;
+      lock ??= dx >= dy ? 'along' : 'amount';
+      const both = wanted.shiftKey;
+      let next = action;
+      let moved = false;
+      if (lock === 'along' || both) {
+        const to = Math.round((x.invert(wanted.clientX - box.left) - grip) * 2) / 2;
+        const by = to - near(action.station);
+        next = { ...next, station: to, until: action.until == null ? undefined : action.until + by };
+        moved = true;
+      }
+      if (lock === 'amount' || both) next = atHeight(next, lane, wanted.clientY - box.top);
+      last = next;
+      onput(next, moved);
+    };
+    const move = (e: PointerEvent) => {
+      wanted = e;
+      frame ||= requestAnimationFrame(apply);
+    };
+    const end = () => {
+      window.removeEventListener('pointermove', move);
+      window.removeEventListener('pointerup', end);
+      window.removeEventListener('pointercancel', end);
+      if (frame) {
+        cancelAnimationFrame(frame);
+        apply();
+      }
+      if (last !== action) onsettle();
+      ondrag(false);
+    };
+    window.addEventListener('pointermove', move);
+    window.addEventListener('pointerup', end);
+    window.addEventListener('pointercancel', end);
+  }
+
+  function atHeight(a: Action, lane: string, y: number): Action {
+    if (lane === 'gears') {
+      const gear = Math.round(((gearTop + gearHeight - y - 6) * topGear) / (gearHeight - 8));
+      return { ...a, gear: Math.max(1, Math.min(topGear, gear)) };
+    }
+    if (unitOf(a) !== '%') return a;
+    const v = lane === 'brake' ? (y - middle) / (bottom - middle) : (middle - y) / (middle - top);
+    return { ...a, amount: Math.round(Math.max(0, Math.min(mostOf(a.kind), v)) * 50) / 50 };
+  }
+
+  function grabEnd(event: PointerEvent, h: (typeof shown)[number]) {
+    if (readonly || event.button !== 0) return;
+    event.stopPropagation();
+    event.preventDefault();
+    onhold(h.a.id);
+    const svg = (event.currentTarget as SVGElement).ownerSVGElement;
+    if (!svg) return;
+    const left = svg.getBoundingClientRect().left;
+    ondrag(true);
+    const move = (e: PointerEvent) => {
+      const to = Math.round(x.invert(e.clientX - left) * 2) / 2;
+      if (to > near(h.a.station) + 1) onput({ ...h.a, until: to }, false);
+    };
+    const end = () => {
+      window.removeEventListener('pointermove', move);
+      window.removeEventListener('pointerup', end);
+      window.removeEventListener('pointercancel', end);
+      onsettle();
+      ondrag(false);
+    };
+    window.addEventListener('pointermove', move);
+    window.addEventListener('pointerup', end);
+    window.addEventListener('pointercancel', end);
+  }
+</script>
+
+{#each shown as h (h.a.id)}
+  {@const c = colour(h.lane)}
+  {@const held = h.a.id === inHand}
+  {#if held && h.s.serves != null}
+    <path
+      d="M{h.cx} {middle + (h.lane === 'brake' ? 3 : -3)}H{x(near(h.s.serves))}"
+      stroke={c}
+      stroke-width="1"
+      stroke-dasharray="1 3"
+      data-serves
+    />
+    <circle cx={x(near(h.s.serves))} cy={middle} r="2.5" fill={c} />
+  {/if}
+  {#if h.a.kind === 'LIFT' && h.a.until != null}
+    <path d="M{h.cx} {h.cy}H{x(near(h.a.until))}" stroke={c} stroke-width="2" />
+    <rect
+      x={x(near(h.a.until)) - 5}
+      y={h.cy - 9}
+      width="10"
+      height="18"
+      fill="transparent"
+      class={readonly ? '' : 'cursor-ew-resize'}
+      role="presentation"
+      data-until={h.a.id}
+      onpointerdown={(e) => grabEnd(e, h)}
+    />
+    <path d="M{x(near(h.a.until))} {h.cy - 5}v10" stroke={c} stroke-width="2" pointer-events="none" />
+  {/if}
+  <g
+    role="slider"
+    tabindex={readonly ? -1 : 0}
+    aria-label="{h.s.line}{h.numeral ? `, ${h.numeral}` : ''}"
+    aria-valuenow={Math.round(h.a.kind === 'SHIFT' ? (h.a.gear ?? 0) : h.v * 100)}
+    aria-valuetext="{h.s.line}{h.s.solved ? ', solved' : ''}{h.s.made ? '' : ', cannot be made'}{h.s.trouble
+      ? `, ${h.s.trouble}`
+      : ''}"
+    class={readonly ? '' : 'cursor-move'}
+    data-action={h.a.id}
+    data-station={h.a.station}
+    onpointerdown={(e) => grab(e, h)}
+    onfocus={() => onhold(h.a.id)}
+    onkeydown={(e) => onkey(e, h.s)}
+  >
+    <rect x={h.cx - 12} y={h.cy - 12} width="24" height="24" fill="transparent" class="focus-ring" rx="4" />
+    {#if h.a.kind === 'SHIFT'}
+      <path
+        d="M{h.cx - 5} {h.cy - 4}h10l-5 8z"
+        fill={held ? c : 'var(--color-base-100)'}
+        stroke={c}
+        stroke-width="1.6"
+      />
+    {:else if h.lane === 'rim'}
+      <path
+        d="M{h.cx - 7} {h.cy}q7 -8 14 0q-7 8 -14 0z"
+        fill={held ? c : 'var(--color-base-100)'}
+        stroke={c}
+        stroke-width="1.5"
+      />
+      <circle cx={h.cx} cy={h.cy} r="2" fill={held ? 'var(--color-base-100)' : c} />
+    {:else if h.a.kind === 'BRAKE'}
+      <path
+        d="M{h.cx - 5} {h.cy - 5}h10v6l-5 5l-5 -5z"
+        fill={held ? c : 'var(--color-base-100)'}
+        stroke={c}
+        stroke-width="1.8"
+        stroke-dasharray={h.s.solved ? '3 2' : undefined}
+      />
+    {:else if h.a.kind === 'EASE'}
+      <path
+        d="M{h.cx - 5} {h.cy + 5}L{h.cx - 5} {h.cy - 3}L{h.cx + 6} {h.cy - 3}z"
+        fill={held ? c : 'var(--color-base-100)'}
+        stroke={c}
+        stroke-width="1.8"
+      />
+    {:else if h.a.kind === 'LIFT'}
+      <path d="M{h.cx - 6} {h.cy - 5}l6 8l6 -8" fill="none" stroke={c} stroke-width={held ? 3.2 : 2.2} />
+    {:else}
+      <path
+        d="M{h.cx - 6} {h.cy + 5}l6 -8l6 8z"
+        fill={held ? c : 'var(--color-base-100)'}
+        stroke={c}
+        stroke-width="1.8"
+      />
+    {/if}
+    {#if h.s.trouble || !h.s.made}
+      <path d="M{h.cx + 8} {h.cy - 9}l8 0l-4 -8z" fill="var(--turn)" />
+    {/if}
+    {#if written[h.a.id]}
+      <text
+        x={h.cx + 10}
+        y={h.cy + 4}
+        style="font-size:11px;fill:{h.s.solved && !(held && typed) ? 'none' : c};stroke:{h.s.solved && !(held && typed)
+          ? c
+          : 'none'};stroke-width:0.6"
+        font-weight="700"
+        data-amount>{text(h.s)}</text
+      >
+    {/if}
+    {#if h.numeral}
+      <text x={h.cx + 3} y={middle + 12} style="font-size:11px;fill:{c}" font-weight="700">{h.numeral}</text>
+    {/if}
+  </g>
+{/each}
