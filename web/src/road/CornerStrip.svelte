@@ -640,17 +640,19 @@
       />
 
       {#if driven?.laps}
-        <DrivenBands
-          {driven}
-          {x}
-          {near}
-          {domain}
-          speed={speedY}
-          brake={brakeY}
-          throttle={throttleY}
-          axis={axisY}
-          kinds={entry.points.map((p) => p.kind)}
-        />
+        <g pointer-events="none"
+          ><DrivenBands
+            {driven}
+            {x}
+            {near}
+            {domain}
+            speed={speedY}
+            brake={brakeY}
+            throttle={throttleY}
+            axis={axisY}
+            kinds={entry.points.map((p) => p.kind)}
+          /></g
+        >
       {/if}
 
       {#each gearRuns as run (run.from)}

@@ -165,16 +165,18 @@
     d={pathOf([[throttle[0]?.[0] ?? 0, middle], ...throttle, [throttle[throttle.length - 1]?.[0] ?? 0, middle]], true)}
     fill="var(--throttle-fill)"
     stroke="var(--throttle)"
+    pointer-events="none"
   />
   <path
     d={pathOf([[brake[0]?.[0] ?? 0, middle], ...brake, [brake[brake.length - 1]?.[0] ?? 0, middle]], true)}
     fill="url(#hatch)"
     stroke="var(--brake)"
+    pointer-events="none"
   />
 {/if}
 {#each answer?.answer.again ?? [] as again (again.station)}
   {@const px = x(near(again.station))}
-  <g data-again-drawn>
+  <g data-again-drawn pointer-events="none">
     <path d="M{px} {middle}V{bottom}" stroke="var(--brake)" stroke-width="2" stroke-dasharray="4 3" />
     <path d="M{px - 5} {middle}h10l-5 8z" fill="var(--brake)" />
     <text x={px + 6} y={bottom - 4} style="fill:var(--brake);font-size:11px" font-weight="700"
@@ -188,8 +190,8 @@
     >asks {Math.round(run.most * 100)} % of the grip</text
   >
 {/each}
-<text x={left} y={top + 10} style="fill:var(--throttle)" font-weight="700">throttle</text>
-<text x={left} y={bottom - 4} style="fill:var(--brake)" font-weight="700">brake</text>
+<text x={left} y={top + 10} style="fill:var(--throttle)" font-weight="700" pointer-events="none">throttle</text>
+<text x={left} y={bottom - 4} style="fill:var(--brake)" font-weight="700" pointer-events="none">brake</text>
 {#each handles as h (h.name)}
   {@const cy = h.up ? up(h.v) : down(Math.min(1.15, h.v))}
   <g

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { ScaleLinear } from 'd3-scale';
   import type { Action, ScoredAction } from '../api/api';
+  import { textWidth } from './labels';
   import { amountOf, laneOf, mostOf, numeralOf, unitOf } from './score';
 
   /** The actions of a corner on its pedals and gears: each with its place and its amount, to be moved by hand and keys. */
@@ -292,14 +293,23 @@
       <path d="M{h.cx + 8} {h.cy - 9}l8 0l-4 -8z" fill="var(--turn)" />
     {/if}
     {#if written[h.a.id]}
+      {@const hollow = h.s.solved && !(held && typed)}
+      {@const said = text(h.s)}
+      <rect
+        x={h.cx + 8}
+        y={h.cy - 8}
+        width={textWidth(said, hollow ? 13 : 12) + 4}
+        height="15"
+        rx="2"
+        fill="var(--color-base-200)"
+        fill-opacity="0.85"
+      />
       <text
         x={h.cx + 10}
         y={h.cy + 4}
-        style="font-size:11px;fill:{h.s.solved && !(held && typed) ? 'none' : c};stroke:{h.s.solved && !(held && typed)
-          ? c
-          : 'none'};stroke-width:0.6"
+        style="font-size:{hollow ? 13 : 12}px;fill:{hollow ? 'none' : c};stroke:{hollow ? c : 'none'};stroke-width:0.7"
         font-weight="700"
-        data-amount>{text(h.s)}</text
+        data-amount>{said}</text
       >
     {/if}
     {#if h.numeral}

@@ -33,8 +33,12 @@ final class ScoreDrive {
   private static final int BISECTIONS = 18;
   private static final int RAMP_ROUNDS = 3;
   private static final double FINER = 0.25;
+  // Share of the speed over which an open braking eases once its place is met.
+  private static final double EASES = 0.01;
   private static final double EVEN = 1.012;
   // So much more than a place allows still counts as made: the model is no finer.
+  // What is left open is solved this closely to what its place allows.
+  private static final double MEETS = 1.003;
   private static final double MADE = 1.01;
   private static final double OVER = 1.02;
 
@@ -151,6 +155,8 @@ final class ScoreDrive {
     double t;
     int event;
     boolean ofGrip;
+    // m/s below which an open braking has nothing more to slow for.
+    double[] enough = {};
     final Foot throttle;
     final Foot brake;
 
@@ -168,6 +174,7 @@ final class ScoreDrive {
       t = other.t;
       event = other.event;
       ofGrip = other.ofGrip;
+      enough = other.enough;
       throttle = new Foot(other.throttle);
       brake = new Foot(other.brake);
     }
@@ -327,7 +334,7 @@ final class ScoreDrive {
         if (Double.isNaN(a.amount())) {
           solved = solve(s, p, serves);
         }
-        made = meets(new State(s), serves);
+        made = meets(new State(s), serves, MADE);
       }
       double amount = Double.isNaN(a.amount()) ? solved : a.amount();
       if (Double.isNaN(amount)) {
@@ -350,16 +357,8 @@ final class ScoreDrive {
     if (kind != ActionKind.BRAKE && kind != ActionKind.LIFT) {
       return -1;
     }
-    double end = kind == ActionKind.LIFT ? back(pedals.get(p)) : count;
-    for (int q = p + 1; q < pedals.size(); q++) {
-      ActionKind next = pedals.get(q).kind();
-      if (next == ActionKind.BRAKE || next == ActionKind.FULL || next == ActionKind.LIFT) {
-        end = Math.min(end, Math.ceil(pedals.get(q).at()));
-        break;
-      }
-    }
     int low = Math.max(0, Math.min(count, (int) pedals.get(p).at() + 1));
-    int last = (int) Math.max(low, Math.min(count, end));
+    int last = last(p);
     int best = low;
     for (int k = low; k <= last; k++) {
       if (corner[k] < corner[best]) {
@@ -372,6 +371,34 @@ final class ScoreDrive {
       }
     }
     return best;
+  }
+
+  /** The last step that a braking or a lift counts for. */
+  private int last(int p) {
+    ActionKind kind = pedals.get(p).kind();
+    double end = kind == ActionKind.LIFT ? back(pedals.get(p)) : count;
+    for (int q = p + 1; q < pedals.size(); q++) {
+      ActionKind next = pedals.get(q).kind();
+      if (next == ActionKind.BRAKE || next == ActionKind.FULL || next == ActionKind.LIFT) {
+        end = Math.min(end, Math.ceil(pedals.get(q).at()));
+        break;
+      }
+    }
+    int low = Math.max(0, Math.min(count, (int) pedals.get(p).at() + 1));
+    return (int) Math.max(low, Math.min(count, end));
+  }
+
+  /** m/s below which an open braking has nothing more to slow for, at each step from its own. */
+  private double[] enough(int p) {
+    int first = Math.max(0, (int) pedals.get(p).at());
+    int last = last(p);
+    double[] out = new double[count + 1];
+    double least = Double.MAX_VALUE;
+    for (int k = last; k >= first; k--) {
+      least = Math.min(least, corner[k]);
+      out[k] = least;
+    }
+    return out;
   }
 
   private double back(Pedal lift) {
@@ -387,7 +414,7 @@ final class ScoreDrive {
     for (int i = 0; i < BISECTIONS; i++) {
       double middle = (low + high) / 2;
       e.target = brakes ? middle : 1 - middle;
-      if (meets(new State(s), to)) {
+      if (meets(new State(s), to, MEETS)) {
         high = middle;
       } else {
         low = middle;
@@ -406,13 +433,20 @@ final class ScoreDrive {
     throw new IllegalStateException("an action has its event");
   }
 
-  private boolean meets(State s, int to) {
+  private boolean meets(State s, int to, double within) {
     int first = (int) Math.ceil(s.at);
     run(s, to);
+    // What the arrival is too fast for already is not this action's to mend.
+    boolean arriving = true;
     for (int k = first; k <= to; k++) {
-      if (speed[k] > corner[k] * MADE) {
+      boolean over = speed[k] > corner[k] * within;
+      if (over && !arriving) {
         return false;
       }
+      arriving &= over;
+    }
+    if (arriving && to > first) {
+      return false;
     }
     return true;
   }
@@ -452,6 +486,7 @@ final class ScoreDrive {
     }
     if (e.brake && (e.ofGrip || pedals.get(e.action).kind() == ActionKind.BRAKE)) {
       s.ofGrip = e.ofGrip;
+      s.enough = e.ofGrip ? enough(e.action) : s.enough;
     } else if (e.brake && s.ofGrip && e.target > 0) {
       // From here it is told as a share of the full press.
       foot.from = foot.target = foot.then = foot.at(s.t) * most(s) / fullPress;
@@ -487,12 +522,13 @@ final class ScoreDrive {
     int k = (int) Math.floor(s.at + 1e-9);
     double ds = (next - s.at) * path.step()[at(k)];
     double u = s.throttle.at(s.t);
-    double b = s.brake.at(s.t);
+    double wanted = wanted(s, k);
+    double b = wanted * s.brake.at(s.t);
     double square = s.v * s.v;
     double first = along(s, s.at - k, k, s.v, u, b);
     double guess = Math.sqrt(Math.max(1, square + 2 * first * ds));
     double then = s.t + 2 * ds / (s.v + guess);
-    double second = along(s, next - k, k, guess, s.throttle.at(then), s.brake.at(then));
+    double second = along(s, next - k, k, guess, s.throttle.at(then), wanted * s.brake.at(then));
     double v = Math.sqrt(Math.max(1, square + (first + second) * ds));
     throttle[k] = u;
     brake[k] = s.ofGrip ? b * most(s) / fullPress : b;
@@ -503,6 +539,14 @@ final class ScoreDrive {
       s.at = k + 1;
       speed[k + 1] = v;
     }
+  }
+
+  /** How much of an open braking is still wanted: it eases where its place is met. */
+  private static double wanted(State s, int k) {
+    if (!s.ofGrip || k >= s.enough.length || s.enough[k] <= 0) {
+      return 1;
+    }
+    return Math.max(0, Math.min(1, (s.v / s.enough[k] - 1) / EASES + 1));
   }
 
   private double along(State s, double part, int k, double v, double u, double b) {

@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import marvek.core.circuit.Loop;
+import marvek.core.entry.BrakedAgain;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Score;
@@ -189,6 +190,20 @@ final class Stretch {
       pedals.add(
           new ScoreDrive.Pedal(
               "lift", ActionKind.LIFT, turnIn, Double.NaN, Double.NaN, Manner.AT_ONCE));
+    }
+    boolean own = entry.actions().stream().anyMatch(a -> a.kind() == ActionKind.BRAKE);
+    if (entry.slowing() == Slowing.BRAKE && !own && !SchoolLine.bends(entry.schools())) {
+      // Where the lap brakes again and the driver has written nothing of it, it is braked for.
+      for (BrakedAgain again : computed.again(c)) {
+        pedals.add(
+            new ScoreDrive.Pedal(
+                "again",
+                ActionKind.BRAKE,
+                place(again.station()),
+                Double.NaN,
+                Double.NaN,
+                Manner.AT_ONCE));
+      }
     }
     for (Action a : score) {
       if (a.kind().pedal()) {
