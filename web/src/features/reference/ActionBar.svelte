@@ -1,9 +1,9 @@
 <script lang="ts">
   import X from '@lucide/svelte/icons/x';
-  import type { Action, CueOffer, ScoredAction, WhatIf } from '../../api/api';
+  import type { Action, CueOffer, ScoredAction } from '../../api/api';
   import { cueFrom } from '../../road/cueWords';
   import { numeralOf } from '../../road/score';
-  import { metres, signed } from '../../words/units';
+  import { metres } from '../../words/units';
   import CueShape from './CueShape.svelte';
   import type { Desk } from './desk.svelte';
 
@@ -91,20 +91,10 @@
     desk.settle();
     words = '';
   }
-
-  const CHANGES: Record<WhatIf['change'], string> = {
-    SOONER: '5 m sooner',
-    LATER: '5 m later',
-    LATE: '0.1 s late',
-    LESS: '10 % less',
-    MORE: '10 % more',
-    WITHOUT: 'without it',
-  };
-  const costs = $derived(desk.whatIfs.filter((w) => w.action === a.id));
 </script>
 
 <section
-  class="border-base-300 bg-base-100 mt-1 grid gap-1 rounded border px-3 py-1.5 text-sm"
+  class="border-base-300 bg-base-100 mt-1 grid min-h-[82px] content-start gap-1 rounded border px-3 py-1.5 text-sm"
   aria-label="Action in hand"
   data-in-hand={a.id}
 >
@@ -153,11 +143,6 @@
   </div>
   {#if held.trouble}<p style="color:var(--turn)" role="alert">{held.trouble}</p>{/if}
   {#if !held.made}<p style="color:var(--turn)">It does not slow enough for its place: earlier, or more.</p>{/if}
-  {#if held.asked != null && held.asked > 1.03}
-    <p data-cut>
-      It asks {Math.round(held.asked * 100)} % of what the tyres bear there; the rest is cut.
-    </p>
-  {/if}
   <div class="flex flex-wrap items-center gap-1.5" data-cues>
     {#each more ? chips : chips.slice(0, 3) as o (o.cue.kind + o.cue.thing + o.cue.other)}
       <button
@@ -202,16 +187,6 @@
   {#if unknown}
     <p style="color:var(--turn)" role="alert">
       Name a thing of the survey, or say it like "2 s limiter", "half wall", "barrier leaves", "0.5 s after braking".
-    </p>
-  {/if}
-  {#if costs.length}
-    <p class="flex flex-wrap gap-x-3 tabular-nums" data-costs>
-      {#each costs as w (w.change)}
-        <span
-          >{CHANGES[w.change]}
-          <strong>{w.seconds == null ? (w.makes ? '–' : 'not made') : `${signed(w.seconds, 2)} s`}</strong></span
-        >
-      {/each}
     </p>
   {/if}
 </section>

@@ -25,6 +25,7 @@
   import { typing } from '../../kit/keys';
   import { degrees, lapTime, radiusText, signed } from '../../words/units';
   import ActionBar from './ActionBar.svelte';
+  import ActionCosts from './ActionCosts.svelte';
   import BalancePanel from './BalancePanel.svelte';
   import BrakePanel from './BrakePanel.svelte';
   import ConflictDialog from './ConflictDialog.svelte';
@@ -170,12 +171,20 @@
   function make(lane: Lane, at: number, amount: number): Action | null {
     if (!desk?.entry) return null;
     const kind = likeliest(lane, desk.entry, at, desk.view.length)[0];
-    return kind ? desk.makeAction(kind, at, amount) : null;
+    const made = kind ? desk.makeAction(kind, at, amount) : null;
+    if (made) focusAction(made.id);
+    return made;
   }
 
   function focusAction(id: string) {
     desk?.takeInHand(id);
-    requestAnimationFrame(() => document.querySelector<SVGGElement>(`[data-action="${id}"]`)?.focus());
+    // Its drawing stands as soon as the answer is here.
+    const focus = (tries: number) => {
+      const drawn = document.querySelector<SVGGElement>(`[data-action="${id}"]`);
+      if (drawn) drawn.focus();
+      else if (tries) setTimeout(() => focus(tries - 1), 50);
+    };
+    requestAnimationFrame(() => focus(20));
   }
 
   /** Where the keys place actions: where the pencil is, or half-way along the approach. */
@@ -472,7 +481,7 @@
             onactionsettle={() => desk?.settle()}
             onactionhold={(id) => desk?.takeInHand(id)}
             onactionkey={actionKey}
-            height={desk.held ? 416 : desk.laid ? 436 : 472}
+            height={desk.laid ? 436 : 472}
             onmove={(kind, to) => desk?.move(kind, to, `drag ${corner.id} ${kind}`)}
             onnudge={(kind, by) => desk?.nudge(kind, by)}
             onsettle={settled}
@@ -481,29 +490,33 @@
             onlandmark={(landmark, to) => desk?.moveLandmark(landmark, to)}
           />
           {#if desk.laid}<LaidAnew {desk} laid={desk.laid.view} />{/if}
-          {#if desk.held && desk.writes}<ActionBar bind:this={bar} {desk} held={desk.held} />{/if}
           {#if refused}<p class="text-sm" style="color:var(--turn)" role="alert">{refused}</p>{/if}
-          <div
-            class="bg-base-100 border-base-300 mt-1 flex min-h-[64px] gap-3 rounded border px-4 py-2"
-            aria-live="polite"
-          >
-            <p class="max-h-[76px] flex-1 overflow-y-auto leading-snug" data-sentence>
-              {#if said === 'line' && desk.answer?.words.own}{desk.answer.words.own}{:else}{desk.answer?.words[said] ??
-                  ''}{/if}
-              {#if said === 'line' && desk.answer?.words.due}
-                <strong style="color:var(--turn)">The points have changed since you wrote this.</strong>
-              {/if}
-            </p>
-            <div class="join join-vertical self-start" role="group" aria-label="How much is said">
-              {#each LENGTHS as length (length)}
-                <button
-                  class={['btn btn-xs join-item h-5 min-h-5', said === length ? 'btn-primary' : '']}
-                  aria-pressed={said === length}
-                  onclick={() => (said = length)}>{length}</button
-                >
-              {/each}
+          {#if desk.held && desk.writes}
+            <ActionBar bind:this={bar} {desk} held={desk.held} />
+          {:else}
+            <div
+              class="bg-base-100 border-base-300 mt-1 flex min-h-[64px] gap-3 rounded border px-4 py-2"
+              aria-live="polite"
+            >
+              <p class="max-h-[76px] flex-1 overflow-y-auto leading-snug" data-sentence>
+                {#if said === 'line' && desk.answer?.words.own}{desk.answer.words.own}{:else}{desk.answer?.words[
+                    said
+                  ] ?? ''}{/if}
+                {#if said === 'line' && desk.answer?.words.due}
+                  <strong style="color:var(--turn)">The points have changed since you wrote this.</strong>
+                {/if}
+              </p>
+              <div class="join join-vertical self-start" role="group" aria-label="How much is said">
+                {#each LENGTHS as length (length)}
+                  <button
+                    class={['btn btn-xs join-item h-5 min-h-5', said === length ? 'btn-primary' : '']}
+                    aria-pressed={said === length}
+                    onclick={() => (said = length)}>{length}</button
+                  >
+                {/each}
+              </div>
             </div>
-          </div>
+          {/if}
         </section>
         <aside class="border-base-300 flex flex-col gap-2 border-l pl-5">
           <div
@@ -527,6 +540,7 @@
             class="-mr-4 grid max-h-[476px] [scrollbar-gutter:stable] content-start gap-2 overflow-x-hidden overflow-y-auto pr-1"
             role="tabpanel"
           >
+            {#if desk.held && desk.writes}<ActionCosts {desk} held={desk.held} />{/if}
             {#if sheet === 'marker'}
               {#if desk.mine && pressing}<ReferenceNotes {desk} corner={corner.id} />{/if}
               <fieldset class="grid gap-2" disabled={!desk.movable}><BrakePanel {desk} {entry} /></fieldset>

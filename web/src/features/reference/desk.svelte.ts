@@ -25,8 +25,8 @@ import {
 } from '../../api/api';
 import { catalogue } from '../../api/catalogue.svelte';
 import { History } from '../../kit/history';
-import { moved, sameDecisions, station } from '../../road/points';
-import { freeId, made, scoreOf, withAction, withoutAction } from '../../road/score';
+import { apart, moved, sameDecisions, station } from '../../road/points';
+import { freeId, laneOf, made, mostOf, scoreOf, withAction, withoutAction } from '../../road/score';
 import { newId, nothing } from '../../road/things';
 
 interface Kept {
@@ -456,11 +456,17 @@ export class Desk {
   makeAction(kind: ActionKind, at: number, amount?: number): Action | null {
     const entry = this.entry;
     if (!entry || !this.writes) return null;
-    const passed = this.score.filter((s) => s.action.kind === 'SHIFT' || s.action.kind === 'HANDS');
-    const gear = Math.max(1, Math.min(this.view.gears, entry.gear + (passed.length ? 0 : 0)));
-    const action = made(kind, at, freeId(entry, kind), gear);
-    if (amount !== undefined && action.amount != null) action.amount = amount;
-    if (kind === 'LIFT') action.until = (at + A_LIFT * (this.speedAt(at) ?? 40)) % this.view.length;
+    const action = made(kind, at, freeId(entry, kind), entry.gear);
+    if (amount !== undefined && action.amount != null) action.amount = Math.min(mostOf(kind), amount);
+    if (kind === 'LIFT') {
+      // Half a second long, where nothing else comes before.
+      const lasts = A_LIFT * (this.speedAt(at) ?? 40);
+      const next = this.score.some((s) => {
+        const ahead = apart(at, s.action.station, this.view.length);
+        return laneOf(s.action.kind) && ahead > 0 && ahead <= lasts;
+      });
+      if (!next) action.until = (at + lasts) % this.view.length;
+    }
     // A corner driven flat that is lifted for is one that is lifted for.
     const slowing = kind === 'BRAKE' ? 'BRAKE' : kind === 'LIFT' && entry.slowing === 'FLAT' ? 'LIFT' : entry.slowing;
     this.edit((e) => withAction({ ...e, slowing }, action, this.view.length));

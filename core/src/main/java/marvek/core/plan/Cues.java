@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
@@ -12,6 +13,7 @@ import marvek.core.circuit.Sight;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
 import marvek.core.marker.Landmark;
+import marvek.core.marker.LandmarkKind;
 import marvek.core.marker.MarkerJudge;
 import marvek.core.marker.Views;
 import marvek.core.said.Said;
@@ -19,6 +21,7 @@ import marvek.core.said.Value;
 import marvek.core.score.Action;
 import marvek.core.score.Cue;
 import marvek.core.score.CueKind;
+import marvek.core.survey.Kerb;
 import marvek.core.survey.Things;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleKind;
@@ -50,6 +53,8 @@ public final class Cues {
   private static final double PER_METRE = 0.5;
   private static final double PER_MARK = 0.1;
   private static final double MOST_LENGTHS = 4;
+  // A kerb hides nothing.
+  private static final double LOW = 0.3;
 
   // Overhangs of a car and of a motorcycle together, metres (common practice, no source).
   private static final double OVER_CAR = 1.9;
@@ -95,12 +100,40 @@ public final class Cues {
   public Cues(ComputedLap computed, Things things) {
     this.computed = computed;
     this.road = computed.road();
-    this.landmarks = things.landmarks();
+    this.landmarks = all(things);
     double eye =
         computed.vehicle().kind() == VehicleKind.MOTORCYCLE ? Sight.EYE_MOTORCYCLE : Sight.EYE_CAR;
     views = new Views(road, landmarks, computed.path().offset(), computed.path().heading(), eye);
     judge = new MarkerJudge(road, landmarks, new MarkerJudge.View(null, null, false, eye));
     speed = computed.lap().speed();
+  }
+
+  /** All that a cue can hang on: landmarks, and kerbs from their beginning to their end. */
+  private static List<Landmark> all(Things things) {
+    List<Landmark> out = new ArrayList<>(things.landmarks());
+    for (Kerb k : things.kerbs()) {
+      out.add(
+          new Landmark(
+              k.id(),
+              LandmarkKind.KERB,
+              spoken(k),
+              k.from(),
+              k.left(),
+              k.corner(),
+              0,
+              Math.min(k.height(), LOW),
+              Landmark.Permanence.FIXED,
+              true,
+              null,
+              "",
+              "",
+              Math.max(0, k.to() >= k.from() ? k.to() - k.from() : 0)));
+    }
+    return List.copyOf(out);
+  }
+
+  private static String spoken(Kerb kerb) {
+    return kerb.part().name().toLowerCase(Locale.ROOT) + " kerb";
   }
 
   private double speedAt(double station) {

@@ -125,6 +125,10 @@ final class GearPlan {
       } else {
         held = Math.max(pulls, entry.gear());
       }
+      ScoreDrive driven = plan.driven;
+      if (driven != null && driven.gears[k] > 0) {
+        held = driven.gears[k];
+      }
       gear[k] = held;
     }
     return gear;

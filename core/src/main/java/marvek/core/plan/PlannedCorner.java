@@ -42,7 +42,7 @@ final class PlannedCorner {
    *
    * @param fullPress m/s² of the driver's own full press
    */
-  record Written(double fullPress, List<ScoreDrive.Pedal> pedals) {}
+  record Written(double fullPress, List<ScoreDrive.Pedal> pedals, List<ScoreDrive.Shift> shifts) {}
 
   private final Path path;
   private final Limits limits;
@@ -275,7 +275,15 @@ final class PlannedCorner {
   private void play(Written written) {
     ScoreDrive drive =
         new ScoreDrive(
-            path, limits, from, count, unbraked, corner, written.fullPress(), written.pedals());
+            path,
+            limits,
+            from,
+            count,
+            unbraked,
+            corner,
+            written.fullPress(),
+            written.pedals(),
+            written.shifts());
     driven = drive;
     System.arraycopy(drive.speed, 0, speed, 0, count + 1);
     System.arraycopy(drive.brake, 0, brakeShare, 0, count + 1);

@@ -154,6 +154,11 @@ final class ScoreDrive {
     double v;
     double t;
     int event;
+    int shift;
+    // The gear that the driver took; 0 for the one that pulls best.
+    int gear;
+    double held;
+    double without;
     boolean ofGrip;
     // m/s below which an open braking has nothing more to slow for.
     double[] enough = {};
@@ -173,12 +178,25 @@ final class ScoreDrive {
       v = other.v;
       t = other.t;
       event = other.event;
+      shift = other.shift;
+      gear = other.gear;
+      held = other.held;
+      without = other.without;
       ofGrip = other.ofGrip;
       enough = other.enough;
       throttle = new Foot(other.throttle);
       brake = new Foot(other.brake);
     }
   }
+
+  /**
+   * A shift on the stretch.
+   *
+   * @param at step, with its fraction
+   * @param gear taken
+   * @param until step up to which it is held, whatever the revs; NaN to shift up as usual
+   */
+  record Shift(double at, int gear, double until) {}
 
   private final Path path;
   private final Limits limits;
@@ -189,7 +207,9 @@ final class ScoreDrive {
   private final double fullPress;
   private final double engine;
   private final List<Pedal> pedals;
+  private final List<Shift> shifts;
   private final Event[] events;
+  final int[] gears;
 
   final double[] speed;
   final double[] brake;
@@ -210,6 +230,7 @@ final class ScoreDrive {
    * @param corner m/s that each step allows
    * @param fullPress m/s² of the driver's own full press
    * @param pedals in driving order
+   * @param shifts in driving order
    */
   ScoreDrive(
       Path path,
@@ -219,7 +240,8 @@ final class ScoreDrive {
       double[] arriving,
       double[] corner,
       double fullPress,
-      List<Pedal> pedals) {
+      List<Pedal> pedals,
+      List<Shift> shifts) {
     this.path = path;
     this.limits = limits;
     this.loop = path.loop();
@@ -229,13 +251,17 @@ final class ScoreDrive {
     this.fullPress = fullPress;
     this.engine = limits.vehicle().brakes().engineBraking();
     this.pedals = List.copyOf(pedals);
+    this.shifts = List.copyOf(shifts);
+    gears = new int[count + 1];
     events = events(pedals);
     speed = Arrays.copyOf(arriving, count + 1);
     brake = new double[count + 1];
     throttle = new double[count + 1];
     played = new Played[pedals.size()];
     asked = new double[pedals.size()];
-    int begin = events.length == 0 ? count : Math.max(0, Math.min(count, (int) events[0].at));
+    double first = events.length == 0 ? count : events[0].at;
+    first = shifts.isEmpty() ? first : Math.min(first, shifts.get(0).at());
+    int begin = Math.max(0, Math.min(count, (int) first));
     Arrays.fill(throttle, 0, begin, 1);
     double before = 0;
     for (int k = 0; k < begin; k++) {
@@ -247,6 +273,7 @@ final class ScoreDrive {
       drive(new State(start));
     }
     throttle[count] = count > 0 ? throttle[count - 1] : 1;
+    gears[count] = count > 0 ? gears[count - 1] : 0;
     for (int k = begin; k <= count; k++) {
       makesIt &= speed[k] <= corner[k] * OVER;
     }
@@ -458,9 +485,18 @@ final class ScoreDrive {
       while (s.event < events.length && events[s.event].at <= s.at + 1e-9) {
         begin(s, s.event++);
       }
+      while (s.shift < shifts.size() && shifts.get(s.shift).at() <= s.at + 1e-9) {
+        Shift taken = shifts.get(s.shift++);
+        s.gear = taken.gear();
+        s.held = Double.isNaN(taken.until()) ? s.at : taken.until();
+        s.without = s.t + limits.vehicle().gearbox().shiftTime();
+      }
       double next = Math.min(to, Math.floor(s.at + 1e-9) + 1);
       if (s.event < events.length) {
         next = Math.min(next, events[s.event].at);
+      }
+      if (s.shift < shifts.size()) {
+        next = Math.min(next, shifts.get(s.shift).at());
       }
       next = arrived(s, s.throttle, arrived(s, s.brake, next));
       if (s.t < s.throttle.until || s.t < s.brake.until) {
@@ -483,6 +519,10 @@ final class ScoreDrive {
     Foot foot = e.brake ? s.brake : s.throttle;
     if (e.brake && foot.at(s.t) == 0 && e.target == 0) {
       return;
+    }
+    if (e.brake && pedals.get(e.action).kind() == ActionKind.BRAKE) {
+      // On the way down gears are taken as it slows.
+      s.gear = s.held > s.at ? s.gear : 0;
     }
     if (e.brake && (e.ofGrip || pedals.get(e.action).kind() == ActionKind.BRAKE)) {
       s.ofGrip = e.ofGrip;
@@ -518,7 +558,34 @@ final class ScoreDrive {
     return share >= 1 ? 0 : Math.sqrt(1 - share * share);
   }
 
+  /** The driver's gear is left where it turns too fast and need not be held, or at a braking. */
+  private void shiftUp(State s) {
+    if (s.gear == 0) {
+      return;
+    }
+    boolean turns = limits.vehicle().revs(s.v, s.gear) > limits.vehicle().engine().shiftRevs();
+    if (turns && s.at >= s.held && s.gear < limits.vehicle().gears()) {
+      s.gear++;
+      s.without = s.t + limits.vehicle().gearbox().shiftTime();
+    }
+  }
+
+  /** m/s² of the engine at full throttle in the gear there is. */
+  private double engine(State s, double v) {
+    if (s.gear == 0) {
+      return limits.engineDrive(v);
+    }
+    if (s.t < s.without) {
+      return 0;
+    }
+    if (limits.vehicle().revs(v, s.gear) > limits.vehicle().engine().limitRevs()) {
+      return -engine;
+    }
+    return limits.vehicle().wheelForce(v, s.gear) / limits.mass();
+  }
+
   private void step(State s, double next) {
+    shiftUp(s);
     int k = (int) Math.floor(s.at + 1e-9);
     double ds = (next - s.at) * path.step()[at(k)];
     double u = s.throttle.at(s.t);
@@ -531,6 +598,7 @@ final class ScoreDrive {
     double second = along(s, next - k, k, guess, s.throttle.at(then), wanted * s.brake.at(then));
     double v = Math.sqrt(Math.max(1, square + (first + second) * ds));
     throttle[k] = u;
+    gears[k] = s.gear;
     brake[k] = s.ofGrip ? b * most(s) / fullPress : b;
     s.t += 2 * ds / (s.v + v);
     s.v = v;
@@ -564,7 +632,7 @@ final class ScoreDrive {
     double square = v * v;
     double load = limits.load(path, i, square);
     double ellipse = limits.ellipse(path, i, square, load);
-    double wheels = u * limits.engineDrive(v) - (1 - u) * engine;
+    double wheels = u * engine(s, v) - (1 - u) * engine;
     double stops = limits.brakingMost(load, left(i, square, load), path.braking(i));
     if (b > 0) {
       double press = s.ofGrip ? b * stops : b * fullPress;

@@ -220,7 +220,22 @@ final class Stretch {
       }
     }
     pedals.sort(Comparator.comparingDouble(ScoreDrive.Pedal::at));
-    return new PlannedCorner.Written(computed.fullPress(), List.copyOf(pedals));
+    List<ScoreDrive.Shift> shifts = new ArrayList<>();
+    for (Action a : score) {
+      Integer gear = a.gear();
+      // The first downshift only says from where on gears are taken on the way down.
+      boolean waits = a.id().equals(Score.id(PointKind.DOWNSHIFT));
+      if (a.kind() == ActionKind.SHIFT && gear != null && !waits) {
+        Double until = a.until();
+        int taken = Math.max(1, Math.min(computed.vehicle().gears(), gear));
+        shifts.add(
+            new ScoreDrive.Shift(
+                place(a.station()), taken, until == null ? Double.NaN : place(until)));
+      }
+    }
+    shifts.sort(Comparator.comparingDouble(ScoreDrive.Shift::at));
+    return new PlannedCorner.Written(
+        computed.fullPress(), List.copyOf(pedals), List.copyOf(shifts));
   }
 
   private int stepOf(int index) {

@@ -60,7 +60,7 @@ class ScoreDriveTest {
     double[] speeds = new double[count + 1];
     Arrays.fill(speeds, arriving);
     return new ScoreDrive(
-        lap.path(), lap.limits(), from, count, speeds, corner, lap.fullPress(), pedals);
+        lap.path(), lap.limits(), from, count, speeds, corner, lap.fullPress(), pedals, List.of());
   }
 
   @Test
@@ -173,6 +173,48 @@ class ScoreDriveTest {
       }
     }
     assertThat(met).isGreaterThan(15);
+  }
+
+  @Test
+  void aGearHeldPullsAsThatGearDoesAndCutsOutOnTheLimiter() {
+    // The drive of a gear is its torque through its ratio; on the limiter there is none.
+    for (ComputedLap lap : LAPS) {
+      int gear = 2;
+      double limit = lap.vehicle().speed(lap.vehicle().engine().limitRevs(), gear);
+      double start = 0.7 * limit;
+      double[] corner = new double[401];
+      Arrays.fill(corner, 300);
+      double[] speeds = new double[401];
+      Arrays.fill(speeds, start);
+      ScoreDrive held =
+          new ScoreDrive(
+              lap.path(),
+              lap.limits(),
+              0,
+              400,
+              speeds,
+              corner,
+              lap.fullPress(),
+              List.of(),
+              List.of(new ScoreDrive.Shift(5, gear, 390)));
+      ScoreDrive left =
+          new ScoreDrive(
+              lap.path(),
+              lap.limits(),
+              0,
+              400,
+              speeds,
+              corner,
+              lap.fullPress(),
+              List.of(),
+              List.of(new ScoreDrive.Shift(5, gear, Double.NaN)));
+      for (int k = 6; k <= 385; k++) {
+        assertThat(held.gears[k]).isEqualTo(gear);
+        assertThat(held.speed[k]).isLessThan(limit * 1.01);
+      }
+      assertThat(left.gears[385]).isGreaterThan(gear);
+      assertThat(left.speed[385]).isGreaterThan(held.speed[385] + 1);
+    }
   }
 
   private static int at(ComputedLap lap, Stretch stretch, int step) {

@@ -1,0 +1,57 @@
+<script lang="ts">
+  import type { ScoredAction, WhatIf } from '../../api/api';
+  import { numeralOf } from '../../road/score';
+  import { signed, speedText } from '../../words/units';
+  import type { Desk } from './desk.svelte';
+
+  /** What the action in hand costs, and would cost otherwise: bars to the right are slower, to the left quicker. */
+  let { desk, held }: { desk: Desk; held: ScoredAction } = $props();
+
+  const CHANGES: Record<WhatIf['change'], string> = {
+    SOONER: '5 m sooner',
+    LATER: '5 m later',
+    LATE: '0.1 s late',
+    LESS: '10 points less',
+    MORE: '10 points more',
+    WITHOUT: 'without it',
+  };
+  const costs = $derived(desk.whatIfs.filter((w) => w.action === held.action.id));
+  const widest = $derived(Math.max(0.02, ...costs.map((w) => Math.abs(w.seconds ?? 0))));
+  const WIDTH = 86;
+  const bar = (seconds: number) => (seconds / widest) * (WIDTH / 2);
+</script>
+
+<section aria-label="What it costs" class="border-base-300 grid gap-0.5 border-b pb-2 text-sm" data-costs>
+  <h2 class="flex justify-between font-bold">
+    <span>What it costs{numeralOf(desk.score, held.action.id) ? `, ${numeralOf(desk.score, held.action.id)}` : ''}</span
+    >
+    <span class="font-normal tabular-nums">{speedText(held.speed)} there</span>
+  </h2>
+  {#if held.asked != null && held.asked > 1.03}
+    <p style="color:var(--turn)" data-cut>
+      Asks {Math.round(held.asked * 100)} % of what the tyres bear there; the rest is cut.
+    </p>
+  {:else if held.asked != null}
+    <p>Asks {Math.round(held.asked * 100)} % of what the tyres bear at most.</p>
+  {/if}
+  {#each costs as w (w.change)}
+    <p class="flex items-center gap-2 leading-tight">
+      <span class="w-28">{CHANGES[w.change]}</span>
+      <svg width={WIDTH} height="10" aria-hidden="true">
+        <path d="M{WIDTH / 2} 0V10" stroke="var(--ink-soft)" />
+        {#if w.seconds != null}
+          <rect
+            x={WIDTH / 2 + Math.min(0, bar(w.seconds))}
+            y="2"
+            width={Math.max(1, Math.abs(bar(w.seconds)))}
+            height="6"
+            fill={w.seconds > 0 ? 'var(--turn)' : 'var(--throttle)'}
+          />
+        {/if}
+      </svg>
+      <strong class="flex-1 text-right tabular-nums"
+        >{w.seconds == null ? (w.makes ? '–' : 'not made') : `${signed(w.seconds, 3)} s`}</strong
+      >
+    </p>
+  {/each}
+</section>
