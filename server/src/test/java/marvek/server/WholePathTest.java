@@ -270,6 +270,7 @@ class WholePathTest {
                 out.text().getBytes(StandardCharsets.UTF_8));
     assertThat(fresh.status()).isEqualTo(200);
     assertThat(made.person().get("/api/schemas/reference-1").status()).isEqualTo(200);
+    assertThat(made.person().get("/api/schemas/reference-2").status()).isEqualTo(200);
   }
 
   @Test

@@ -17,7 +17,7 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * A reference as a file of its own, in JSON. The schema is the resource {@code
- * marvek/reference-1.schema.json}.
+ * marvek/reference-2.schema.json}; files of format 1 are read too.
  *
  * @param format always {@link #FORMAT}
  * @param name of the reference
@@ -41,7 +41,10 @@ public record ReferenceFile(
     ReferenceContent content) {
 
   /** What a file says first. */
-  public static final String FORMAT = "marvek-reference/1";
+  public static final String FORMAT = "marvek-reference/2";
+
+  /** What a file of before there were actions says first; it is read as one without any. */
+  static final String BEFORE = "marvek-reference/1";
 
   private static final JsonMapper JSON =
       JsonMapper.builder()
@@ -88,7 +91,8 @@ public record ReferenceFile(
   public static ReferenceFile read(byte[] content) {
     try {
       JsonNode tree = JSON.readTree(content);
-      if (!FORMAT.equals(tree.path("format").asText())) {
+      String format = tree.path("format").asText();
+      if (!FORMAT.equals(format) && !BEFORE.equals(format)) {
         throw new Refusal(
             "This is not a reference file.",
             "format",

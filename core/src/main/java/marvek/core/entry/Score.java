@@ -55,6 +55,15 @@ public final class Score {
    * @param road on which it is driven
    */
   public static List<Action> of(Centreline road, CornerEntry entry) {
+    return of(road.length(), entry);
+  }
+
+  /**
+   * Everything done in a corner, in driving order.
+   *
+   * @param lap metres once round; endless where not known
+   */
+  public static List<Action> of(double lap, CornerEntry entry) {
     List<Action> all = new ArrayList<>();
     for (CornerPoint p : entry.points()) {
       ActionKind kind = kind(p.kind());
@@ -63,11 +72,11 @@ public final class Score {
       }
     }
     all.addAll(entry.actions());
-    return inOrder(road, entry, all);
+    return inOrder(lap, entry, all);
   }
 
   /** Actions in driving order around the middle of their corner. */
-  static List<Action> inOrder(Centreline road, CornerEntry entry, List<Action> actions) {
+  private static List<Action> inOrder(double lap, CornerEntry entry, List<Action> actions) {
     if (actions.isEmpty()) {
       return List.of();
     }
@@ -78,9 +87,14 @@ public final class Score {
             .orElse(actions.get(0).station());
     return actions.stream()
         .sorted(
-            Comparator.<Action>comparingDouble(a -> road.apart(middle, a.station()))
+            Comparator.<Action>comparingDouble(a -> apart(middle, a.station(), lap))
                 .thenComparing(Action::id))
         .toList();
+  }
+
+  private static double apart(double from, double to, double lap) {
+    double by = to - from;
+    return Math.abs(by) > lap / 2 ? by - Math.signum(by) * lap : by;
   }
 
   private static Action action(CornerEntry entry, CornerPoint p, ActionKind kind) {

@@ -10,10 +10,13 @@ import marvek.core.entry.CornerPoint;
 import marvek.core.entry.Detail;
 import marvek.core.entry.KerbUse;
 import marvek.core.entry.PointKind;
+import marvek.core.entry.Score;
 import marvek.core.entry.Slowing;
 import marvek.core.entry.Wording;
 import marvek.core.line.ApexType;
 import marvek.core.marker.Tie;
+import marvek.core.score.Action;
+import marvek.core.score.Cue;
 import marvek.core.score.Sureness;
 import marvek.core.technique.Pedals;
 import marvek.core.technique.Question;
@@ -69,10 +72,13 @@ public final class Sentence {
       case FLAT -> parts.add("flat in " + ordinal(e.approachGear()));
       case LIFT -> parts.add("lift to " + units.speed(e.minimumSpeed()));
       case BRAKE -> {
-        parts.add(brake(e, units));
+        parts.addAll(own(e, speech, Double.NEGATIVE_INFINITY, toBrake(e, speech)));
+        parts.add(brake(e, speech));
         parts.add(gears(e));
       }
     }
+    double begun = e.slowing() == Slowing.BRAKE ? toBrake(e, speech) : Double.NEGATIVE_INFINITY;
+    parts.addAll(own(e, speech, begun, 0));
     e.point(PointKind.TURN_IN)
         .flatMap(p -> Optional.ofNullable(p.tie()))
         .ifPresent(t -> parts.add("hands " + near(t, units)));
@@ -85,17 +91,51 @@ public final class Sentence {
     }
     parts.addAll(again(e, speech));
     throttle(e, speech).ifPresent(parts::add);
+    parts.addAll(own(e, speech, 0, Double.POSITIVE_INFINITY));
     return sentence(parts) + withNote(e);
   }
 
-  private static String brake(CornerEntry e, Display units) {
-    String where = e.point(PointKind.BRAKE).map(p -> "brake" + place(p, units)).orElse("brake");
-    return where
-        + ", "
-        + firmness(e.firstEffort())
-        + " ("
-        + Math.round(e.firstEffort() * 100)
-        + " %)";
+  /** Metres from the apex to the marker, negative. */
+  private static double toBrake(CornerEntry e, Speech speech) {
+    return speech.apart(
+        e.station(PointKind.APEX).orElse(0.0), e.station(PointKind.BRAKE).orElse(0.0));
+  }
+
+  /** What the driver wrote besides the points, from some metres past the apex to others. */
+  private static List<String> own(CornerEntry e, Speech speech, double from, double to) {
+    double apex = e.station(PointKind.APEX).or(() -> e.station(PointKind.TURN_IN)).orElse(0.0);
+    List<Action> score = Score.of(speech.lap(), e);
+    Speaker speaker = Speaker.of(speech);
+    return score.stream()
+        .filter(a -> Score.point(a.id()).isEmpty())
+        .filter(
+            a -> {
+              double past = speech.apart(apex, a.station());
+              return past > from && past <= to;
+            })
+        .map(a -> speaker.say(a.line(score)))
+        .toList();
+  }
+
+  /** How a point is found where that is written as a cue of its own. */
+  private static Optional<String> cue(CornerEntry e, CornerPoint point, Speech speech) {
+    Action play = point.play();
+    Cue by = play == null ? null : play.cue();
+    return by == null
+        ? Optional.empty()
+        : Optional.of(" " + Speaker.of(speech).say(by.said(Score.of(speech.lap(), e))));
+  }
+
+  private static String brake(CornerEntry e, Speech speech) {
+    Optional<CornerPoint> marker = e.point(PointKind.BRAKE);
+    String where =
+        marker
+            .map(p -> "brake" + cue(e, p, speech).orElseGet(() -> place(p, speech.units())))
+            .orElse("brake");
+    Action play = marker.map(CornerPoint::play).orElse(null);
+    Double set = play == null ? null : play.amount();
+    double effort = set == null ? e.firstEffort() : set;
+    return where + ", " + firmness(effort) + " (" + Math.round(effort * 100) + " %)";
   }
 
   private static List<String> again(CornerEntry e, Speech speech) {
@@ -169,6 +209,7 @@ public final class Sentence {
       touching();
       kerbs();
       opening();
+      written();
       leaving();
       trouble();
       racing();
@@ -208,7 +249,8 @@ public final class Sentence {
 
     private void braking() {
       List<String> parts = new ArrayList<>();
-      parts.add(brake(e, units));
+      parts.addAll(own(e, speech, Double.NEGATIVE_INFINITY, toBrake(e, speech)));
+      parts.add(brake(e, speech));
       chosen(Question.BRAKE_SHAPE).ifPresent(parts::add);
       parts.add(detail(Detail.BRAKING_WHILE, ""));
       parts.add(detail(Detail.BRAKING_SIDE, "on the "));
@@ -301,6 +343,13 @@ public final class Sentence {
       }
       chosen(Question.KERBS).ifPresent(w -> parts.add("kerbs: " + w));
       say(parts);
+    }
+
+    private void written() {
+      say(
+          e.slowing() == Slowing.BRAKE
+              ? own(e, speech, toBrake(e, speech), Double.POSITIVE_INFINITY)
+              : own(e, speech, Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY));
     }
 
     private void opening() {

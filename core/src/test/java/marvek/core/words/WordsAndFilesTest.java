@@ -5,24 +5,36 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import com.networknt.schema.JsonSchema;
 import com.networknt.schema.JsonSchemaFactory;
 import com.networknt.schema.SpecVersion;
 import java.io.IOException;
 import java.io.InputStream;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
+import marvek.core.circuit.Corner;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
 import marvek.core.entry.OwnPace;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.ReferenceFile;
+import marvek.core.entry.Score;
 import marvek.core.fixtures.Example;
 import marvek.core.lap.Driving;
 import marvek.core.marker.Landmark;
 import marvek.core.marker.Tie;
 import marvek.core.refusal.Refusal;
+import marvek.core.score.Action;
+import marvek.core.score.ActionBuilder;
+import marvek.core.score.ActionKind;
+import marvek.core.score.Cue;
+import marvek.core.score.CueKind;
+import marvek.core.score.Sureness;
 import marvek.core.units.Display;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -179,7 +191,7 @@ class WordsAndFilesTest {
             "because",
             "2026-05-16T10:00:00Z",
             new ReferenceContent(
-                gt.draft.corners(),
+                written(gt.draft.corners()),
                 gt.draft.variants(),
                 new OwnPace(
                     new Driving(0.9, 0.85, 1, 0.3),
@@ -189,7 +201,7 @@ class WordsAndFilesTest {
     // An independent validator holds the file against the published schema.
     JsonSchema schema;
     try (InputStream in =
-        ReferenceFile.class.getResourceAsStream("/marvek/reference-1.schema.json")) {
+        ReferenceFile.class.getResourceAsStream("/marvek/reference-2.schema.json")) {
       schema = JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012).getSchema(in);
     }
     ObjectMapper json = new ObjectMapper();
@@ -198,6 +210,93 @@ class WordsAndFilesTest {
     assertThat(schema.validate(json.readTree(broken))).isNotEmpty();
     String much = new String(bytes, UTF_8).replace("\"braking\" : 0.9", "\"braking\" : 1.9");
     assertThat(schema.validate(json.readTree(much))).isNotEmpty();
+  }
+
+  /** The corners with every kind of action in the first, and its marker found by a cue. */
+  private static List<CornerEntry> written(List<CornerEntry> corners) {
+    List<CornerEntry> out = new ArrayList<>(corners);
+    CornerEntry first = out.get(0);
+    for (ActionKind kind : ActionKind.values()) {
+      Action a =
+          ActionBuilder.builder(Action.of("own-" + kind, kind, 300 + kind.ordinal(), 0.4))
+              .cue(Cue.of(CueKind.OUT_OF_VIEW, "l1", "the end of the barrier", 0))
+              .together(Cue.after("brake", 0.5))
+              .backUp(Cue.of(CueKind.FEEL, 0))
+              .until(400.0)
+              .gear(2)
+              .sure(Sureness.FAIRLY)
+              .note("as told")
+              .build();
+      first = Score.with(first, a);
+    }
+    Action marker =
+        Action.of("brake", ActionKind.BRAKE, first.station(PointKind.BRAKE).orElseThrow(), 0.6);
+    out.set(0, Score.with(first, marker.found(Cue.of(CueKind.LIMITER, 2))));
+    return out;
+  }
+
+  @Test
+  void whatADriverWroteIsSaidInDrivingOrder() {
+    CornerEntry e =
+        gt.draft.corners().stream()
+            .filter(c -> c.point(PointKind.BRAKE).isPresent())
+            .findFirst()
+            .orElseThrow();
+    double brake = e.station(PointKind.BRAKE).orElseThrow();
+    double apex = e.station(PointKind.APEX).orElseThrow();
+    CornerEntry written = e;
+    for (Action a :
+        List.of(
+            Action.of("on", ActionKind.FULL, apex + 60, null).found(Cue.of(CueKind.SETTLED, 0)),
+            Action.of("l", ActionKind.LIFT, brake - 60, 0.4)
+                .found(Cue.of(CueKind.SHARE, "w", "the wall", 0.5)),
+            Action.of("bleed", ActionKind.EASE, (brake + apex) / 2, 0.3))) {
+      written = Score.with(written, a);
+    }
+    Action marker =
+        Action.of("brake", ActionKind.BRAKE, brake, 0.55)
+            .found(Cue.of(CueKind.OUT_OF_VIEW, "b", "the end of the barrier", 0));
+    written = Score.with(written, marker);
+    Corner corner = gt.computed.corners().get(gt.computed.indexOf(e.corner()));
+    Speech speech = Speech.PLAIN.on(gt.computed.road().length());
+    for (String told :
+        List.of(Sentence.line(corner, written, speech), Sentence.full(corner, written, speech))) {
+      assertThat(told.toLowerCase(Locale.ROOT))
+          .containsSubsequence(
+              "lift to 40 % half-way along the wall",
+              "brake when the end of the barrier leaves the view, firm (55 %)",
+              "ease the brake to 30 %",
+              "all the throttle once it has settled");
+    }
+  }
+
+  @Test
+  void aFileOfBeforeThereWereActionsIsRead() throws IOException {
+    ReferenceFile file =
+        new ReferenceFile(
+            ReferenceFile.FORMAT,
+            "Ring",
+            ReferenceFile.key("Ring", 1, gt.computed.road().length(), gt.survey.corners()),
+            "GT",
+            gt.computed.vehicle(),
+            0,
+            "",
+            null,
+            gt.draft);
+    ObjectMapper json = new ObjectMapper();
+    ObjectNode old = (ObjectNode) json.readTree(file.write());
+    old.put("format", "marvek-reference/1");
+    for (JsonNode corner : old.path("content").path("corners")) {
+      ((ObjectNode) corner).remove("actions");
+      corner.path("points").forEach(p -> ((ObjectNode) p).remove("play"));
+    }
+    JsonSchema schema;
+    try (InputStream in =
+        ReferenceFile.class.getResourceAsStream("/marvek/reference-1.schema.json")) {
+      schema = JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012).getSchema(in);
+    }
+    assertThat(schema.validate(old)).isEmpty();
+    assertThat(ReferenceFile.read(json.writeValueAsBytes(old)).content()).isEqualTo(gt.draft);
   }
 
   @Test

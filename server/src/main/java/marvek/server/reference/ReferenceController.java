@@ -409,6 +409,11 @@ class ReferenceController {
     return new ClassPathResource("marvek/reference-1.schema.json");
   }
 
+  @GetMapping(value = "/schemas/reference-2", produces = "application/schema+json")
+  ClassPathResource currentSchema() {
+    return new ClassPathResource("marvek/reference-2.schema.json");
+  }
+
   private ReferenceContent content(References.Opened opened, int number) {
     return number == 0
         ? opened.working()
