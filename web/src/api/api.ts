@@ -49,6 +49,7 @@ export type UseView = Schemas['UseView'];
 export type EdgeView = Schemas['EdgeView'];
 export type LaidView = Schemas['LaidView'];
 export type Wish = Schemas['Wish'];
+export type Gate = Schemas['Gate'];
 export type OwnPace = Schemas['OwnPace'];
 export type PaceView = Schemas['PaceView'];
 export type ReferenceContent = Schemas['ReferenceContent'];

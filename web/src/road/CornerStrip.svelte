@@ -7,6 +7,7 @@
     CornerEntry,
     Detail,
     DrivenView,
+    Gate,
     Judgement,
     Landmark,
     LaidView,
@@ -22,6 +23,7 @@
   import { apart, POINTS, station, tieText } from './points';
   import { inSpeed, metres, plain, speedUnit } from '../words/units';
   import DrivenBands from './DrivenBands.svelte';
+  import GateLane from './GateLane.svelte';
   import FlagShape from './FlagShape.svelte';
   import LandmarkShape from './LandmarkShape.svelte';
   import PedalLane from './PedalLane.svelte';
@@ -73,6 +75,14 @@
     onactionsettle?: () => void;
     onactionhold?: (id: string) => void;
     onactionkey?: (event: KeyboardEvent, action: ScoredAction) => void;
+    /** Places across the road that the line passes. */
+    gates?: Gate[];
+    /** Metres of the vehicle across. */
+    wide?: number;
+    ongate?: (gate: Gate) => void;
+    ongatesettle?: () => void;
+    ongatedrop?: (id: string) => void;
+    ongatemake?: (at: number, left: boolean, off: number) => void;
   }
   let {
     road,
@@ -108,6 +118,12 @@
     onactionsettle,
     onactionhold,
     onactionkey,
+    gates = [],
+    wide = 1.9,
+    ongate,
+    ongatesettle,
+    ongatedrop,
+    ongatemake,
   }: Props = $props();
 
   const GRADES: Record<Judgement['grade'], string> = { SOLID: '●', USABLE: '◐', WEAK: '○', NOT_TO_BE_RELIED_ON: '×' };
@@ -426,6 +442,19 @@
     if (made) lane?.follow(event, made, where, svg);
   }
 
+  /** A press beside an edge makes a gate there, told from that edge. */
+  function pressEdge(event: PointerEvent, left: boolean) {
+    if (readonly || event.button !== 0 || !ongatemake) return;
+    event.preventDefault();
+    const box = svg.getBoundingClientRect();
+    const at = Math.round(x.invert(event.clientX - box.left));
+    const edge = left
+      ? y(sampleAt(road.left, road.step, road.length, at))
+      : y(-sampleAt(road.right, road.step, road.length, at));
+    const off = Math.abs(event.clientY - box.top - edge) / Math.abs(y(1) - y(0));
+    ongatemake(((at % road.length) + road.length) % road.length, left, Math.round(off * 10) / 10);
+  }
+
   let dragged = $state<{ id: string; at: number } | null>(null);
   const landmarkAt = $derived((l: Landmark & { at: number }) => (dragged?.id === l.id ? dragged.at : l.at));
 
@@ -481,6 +510,24 @@
     >
       {corner.left ? '↰ bends left' : '↱ bends right'}
     </text>
+    {#if written && ongatemake && !readonly}
+      <path
+        d={pathOf([...leftEdge, ...leftEdge.map(([px, py]): [number, number] => [px, py + 16]).toReversed()], true)}
+        fill="transparent"
+        class="cursor-crosshair"
+        role="presentation"
+        data-lane="left-edge"
+        onpointerdown={(e) => pressEdge(e, true)}
+      />
+      <path
+        d={pathOf([...rightEdge, ...rightEdge.map(([px, py]): [number, number] => [px, py - 16]).toReversed()], true)}
+        fill="transparent"
+        class="cursor-crosshair"
+        role="presentation"
+        data-lane="right-edge"
+        onpointerdown={(e) => pressEdge(e, false)}
+      />
+    {/if}
     <path d={pathOf(leftEdge)} fill="none" stroke="var(--road-edge)" stroke-width="1.8" />
     <path d={pathOf(rightEdge)} fill="none" stroke="var(--road-edge)" stroke-width="1.8" />
 
@@ -547,6 +594,19 @@
       />
     {/if}
     <path d={pathOf(path)} fill="none" stroke="var(--line)" stroke-width="2.5" clip-path="url(#strip-window)" />
+    <GateLane
+      {road}
+      {x}
+      {y}
+      {near}
+      {domain}
+      {gates}
+      {wide}
+      readonly={readonly || !ongate}
+      onmove={(g) => ongate?.(g)}
+      onsettle={() => ongatesettle?.()}
+      ondrop={(id) => ongatedrop?.(id)}
+    />
     {#if limit !== null && limit > domain[0] && limit < domain[1] && !readonly}
       <path
         d="M{x(limit)} {y(widest / 2)}V{y(-widest / 2)}"

@@ -155,6 +155,7 @@
     if (command) return;
     if (event.key === ',' || event.key === '<') movePencil(event.shiftKey ? -1 : -5);
     else if (event.key === '.' || event.key === '>') movePencil(event.shiftKey ? 1 : 5);
+    else if (event.key === 'v' && desk.mine && !desk.day) desk.makeGate(pencilAt(), true, 0.5);
     else if (desk.pencil !== null && letter(event.key.toLowerCase(), event.shiftKey)) event.preventDefault();
     else if ('lyj'.includes(event.key.toLowerCase()) && letter(event.key.toLowerCase(), event.shiftKey))
       event.preventDefault();
@@ -481,6 +482,16 @@
             onactionsettle={() => desk?.settle()}
             onactionhold={(id) => desk?.takeInHand(id)}
             onactionkey={actionKey}
+            gates={desk.gates}
+            wide={desk.view.width}
+            ongate={desk.mine && !desk.day
+              ? (gate) => {
+                  if (desk) desk.moving = gate;
+                }
+              : undefined}
+            ongatesettle={() => void desk?.settleGate()}
+            ongatedrop={(id) => void desk?.dropGate(id)}
+            ongatemake={desk.mine && !desk.day ? (at, left, off) => desk?.makeGate(at, left, off) : undefined}
             height={desk.laid ? 436 : 472}
             onmove={(kind, to) => desk?.move(kind, to, `drag ${corner.id} ${kind}`)}
             onnudge={(kind, by) => desk?.nudge(kind, by)}

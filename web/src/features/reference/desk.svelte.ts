@@ -7,6 +7,7 @@ import {
   type AnswerView,
   type CornerEntry,
   type CueOffer,
+  type Gate,
   type Judgement,
   type Landmark,
   type LaidView,
@@ -579,6 +580,41 @@ export class Desk {
     } catch (e) {
       if (!quiet) this.problem = asProblem(e);
     }
+  }
+
+  /** A gate being moved, before the line is laid anew for it. */
+  moving = $state.raw<Gate | null>(null);
+
+  /** Places that the line is to pass: those of a line being looked at, or else those in use. */
+  get gates(): Gate[] {
+    const use = this.laid?.wish.use ?? this.content.use;
+    const there = use?.gates ?? [];
+    const one = this.moving;
+    if (!one) return there;
+    return there.some((g) => g.id === one.id) ? there.map((g) => (g.id === one.id ? one : g)) : [...there, one];
+  }
+
+  /** Has the line laid anew through a gate that was moved or made. */
+  async settleGate() {
+    if (!this.moving) return;
+    const use = this.laid?.wish.use ?? this.content.use;
+    const gates = this.gates;
+    await this.layAnew({ use: { opened: use?.opened ?? [], gates } });
+    this.moving = null;
+  }
+
+  makeGate(at: number, left: boolean, off: number) {
+    this.moving = { id: newId(), station: at, left, metres: off, tolerance: 0.3 };
+    void this.settleGate();
+  }
+
+  async dropGate(id: string) {
+    const use = this.laid?.wish.use ?? this.content.use;
+    const gates = (use?.gates ?? []).filter((g) => g.id !== id);
+    const had = (this.content.use?.gates ?? []).some((g) => g.id === id);
+    // One that was only tried is left with its line.
+    if (had) await this.layAnew({ use: { opened: use?.opened ?? [], gates } });
+    else this.leaveLaid();
   }
 
   /** Leaves the line as it is. */

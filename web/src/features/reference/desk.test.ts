@@ -82,6 +82,7 @@ function view(): ReferenceView {
     vehicleId: 'v1',
     vehicle: 'V',
     motorcycle: false,
+    width: 1.9,
     gears: 6,
     vehicleChanged: false,
     laidInPart: false,

@@ -102,6 +102,7 @@ class ReferenceController {
   /**
    * A reference as it is worked on.
    *
+   * @param width of the vehicle, m
    * @param vehicleChanged whether vehicle, sheet or ground differ from what was computed on
    * @param sheet name of the set-up sheet that it is proved on, or null
    * @param otherSheetNext name of the sheet that is on the vehicle for the next session, when it is
@@ -129,6 +130,7 @@ class ReferenceController {
       String vehicle,
       boolean motorcycle,
       int gears,
+      double width,
       boolean vehicleChanged,
       int revision,
       boolean changed,
@@ -448,6 +450,7 @@ class ReferenceController {
         vehicle.name(),
         opened.computed().vehicle().leanLimit() != null,
         opened.computed().vehicle().gears(),
+        opened.computed().vehicle().width(),
         references.behind(opened, vehicle),
         row.basedOnRevision(),
         row.changed(),

@@ -1,0 +1,142 @@
+<script lang="ts">
+  import type { ScaleLinear } from 'd3-scale';
+  import type { Gate, RoadView } from '../api/api';
+  import { metres } from '../words/units';
+  import { sampleAt } from './strip';
+
+  /** Places that the line passes: two posts with the gap between them, tied to the edge that they are told from. */
+  interface Props {
+    road: RoadView;
+    x: ScaleLinear<number, number>;
+    y: (offset: number) => number;
+    near: (station: number) => number;
+    domain: [number, number];
+    gates: Gate[];
+    /** Metres of the vehicle across. */
+    wide: number;
+    readonly?: boolean;
+    onmove: (gate: Gate) => void;
+    onsettle: () => void;
+    ondrop: (id: string) => void;
+  }
+  let { road, x, y, near, domain, gates, wide, readonly = false, onmove, onsettle, ondrop }: Props = $props();
+
+  const edgeAt = (s: number, left: boolean) =>
+    left ? sampleAt(road.left, road.step, road.length, s) : -sampleAt(road.right, road.step, road.length, s);
+  const middleOf = (g: Gate) => {
+    const inwards = g.metres + wide / 2;
+    return edgeAt(g.station, g.left) + (g.left ? -inwards : inwards);
+  };
+  const shown = $derived(
+    gates
+      .map((g) => ({ g, s: near(g.station), middle: middleOf(g) }))
+      .filter((g) => g.s > domain[0] && g.s < domain[1]),
+  );
+  const tenth = (v: number) => Math.round(v * 10) / 10;
+
+  function grab(event: PointerEvent, g: Gate, post: boolean) {
+    if (readonly || event.button !== 0) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const target = event.currentTarget as SVGGElement;
+    (target.closest('[data-gate]') as SVGGElement | null)?.focus();
+    const svg = target.ownerSVGElement;
+    if (!svg) return;
+    const box = svg.getBoundingClientRect();
+    const perMetre = Math.abs(y(1) - y(0));
+    const start = { x: event.clientX, y: event.clientY };
+    let lock: 'along' | 'across' | null = null;
+    let moved = false;
+    const move = (e: PointerEvent) => {
+      const dx = Math.abs(e.clientX - start.x);
+      const dy = Math.abs(e.clientY - start.y);
+      if (!lock && Math.max(dx, dy) < 6) return;
+      lock ??= post || dy > dx ? 'across' : 'along';
+      moved = true;
+      if (lock === 'along') {
+        const by = x.invert(e.clientX - box.left) - x.invert(start.x - box.left);
+        const to = Math.round(near(g.station) + by);
+        onmove({ ...g, station: ((to % road.length) + road.length) % road.length });
+      } else {
+        // Up on the drawing is to the left of the road.
+        const by = (start.y - e.clientY) / perMetre;
+        if (post) onmove({ ...g, tolerance: tenth(Math.max(0, Math.min(20, g.tolerance + Math.abs(by)))) });
+        else onmove({ ...g, metres: tenth(g.metres + (g.left ? -by : by)) });
+      }
+    };
+    const end = () => {
+      window.removeEventListener('pointermove', move);
+      window.removeEventListener('pointerup', end);
+      window.removeEventListener('pointercancel', end);
+      if (moved) onsettle();
+    };
+    window.addEventListener('pointermove', move);
+    window.addEventListener('pointerup', end);
+    window.addEventListener('pointercancel', end);
+  }
+
+  let typed = $state('');
+  function onkeydown(event: KeyboardEvent, g: Gate) {
+    if (readonly || event.ctrlKey || event.metaKey || event.altKey) return;
+    const along = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
+    const across = event.key === 'ArrowUp' ? 0.1 : event.key === 'ArrowDown' ? -0.1 : 0;
+    const number = Number(typed);
+    if (along) onmove({ ...g, station: (g.station + along * (event.shiftKey ? 5 : 1) + road.length) % road.length });
+    else if (across) onmove({ ...g, metres: tenth(g.metres + (g.left ? -across : across)) });
+    else if (/^[0-9.]$/.test(event.key)) typed += event.key;
+    else if (event.key === 'Enter' && typed) {
+      typed = '';
+      if (!Number.isNaN(number) && number <= 30) onmove({ ...g, metres: number });
+      onsettle();
+    } else if (event.key === 'Enter') onsettle();
+    else if (event.key === 'Escape') typed = '';
+    else if (event.key === 'Delete' || event.key === 'Backspace') {
+      if (typed) typed = typed.slice(0, -1);
+      else ondrop(g.id);
+    } else return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
+</script>
+
+{#each shown as gate (gate.g.id)}
+  {@const px = x(gate.s)}
+  {@const edge = y(edgeAt(gate.g.station, gate.g.left))}
+  {@const middle = y(gate.middle)}
+  {@const gap = Math.max(4, Math.abs(y(gate.g.tolerance) - y(0)))}
+  <g
+    role="slider"
+    tabindex={readonly ? -1 : 0}
+    aria-label="Place across, {metres(gate.g.metres, 1)} off the {gate.g.left ? 'left' : 'right'} edge"
+    aria-valuenow={gate.g.metres}
+    aria-valuetext="{metres(gate.g.metres, 1)} off the {gate.g.left ? 'left' : 'right'} edge, {metres(
+      gate.g.tolerance,
+      1,
+    )} either way"
+    class={readonly ? '' : 'cursor-move'}
+    data-gate={gate.g.id}
+    onkeydown={(e) => onkeydown(e, gate.g)}
+    onpointerdown={(e) => grab(e, gate.g, false)}
+  >
+    <rect
+      x={px - 9}
+      y={middle - gap - 4}
+      width="18"
+      height={2 * gap + 8}
+      fill="transparent"
+      class="focus-ring"
+      rx="3"
+    />
+    <path d="M{px} {edge}V{middle + (edge < middle ? -gap : gap)}" stroke="var(--line)" stroke-dasharray="2 2" />
+    <path d="M{px - 5} {middle - gap}h10M{px - 5} {middle + gap}h10" stroke="var(--line)" stroke-width="3" />
+    <text x={px + 8} y={(edge + middle) / 2 + 4} style="font-size:11px;fill:var(--ink)" font-weight="700"
+      >{typed && document.activeElement?.getAttribute('data-gate') === gate.g.id
+        ? typed
+        : metres(gate.g.metres, 1)}</text
+    >
+    <g role="presentation" class="cursor-ns-resize" onpointerdown={(e) => grab(e, gate.g, true)}>
+      <rect x={px - 7} y={middle - gap - 5} width="14" height="6" fill="transparent" />
+      <rect x={px - 7} y={middle + gap - 1} width="14" height="6" fill="transparent" />
+    </g>
+  </g>
+{/each}
