@@ -39,7 +39,7 @@
     event.preventDefault();
     event.stopPropagation();
     const target = event.currentTarget as SVGGElement;
-    (target.closest('[data-gate]') as SVGGElement | null)?.focus();
+    (target.closest('[data-place-across]') as SVGGElement | null)?.focus();
     const svg = target.ownerSVGElement;
     if (!svg) return;
     const box = svg.getBoundingClientRect();
@@ -114,7 +114,7 @@
       1,
     )} either way"
     class={readonly ? '' : 'cursor-move'}
-    data-gate={gate.g.id}
+    data-place-across={gate.g.id}
     onkeydown={(e) => onkeydown(e, gate.g)}
     onpointerdown={(e) => grab(e, gate.g, false)}
   >
@@ -130,7 +130,7 @@
     <path d="M{px} {edge}V{middle + (edge < middle ? -gap : gap)}" stroke="var(--line)" stroke-dasharray="2 2" />
     <path d="M{px - 5} {middle - gap}h10M{px - 5} {middle + gap}h10" stroke="var(--line)" stroke-width="3" />
     <text x={px + 8} y={(edge + middle) / 2 + 4} style="font-size:11px;fill:var(--ink)" font-weight="700"
-      >{typed && document.activeElement?.getAttribute('data-gate') === gate.g.id
+      >{typed && document.activeElement?.getAttribute('data-place-across') === gate.g.id
         ? typed
         : metres(gate.g.metres, 1)}</text
     >

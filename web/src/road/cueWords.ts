@@ -7,12 +7,16 @@ const SMALL = ['the', 'of', 'at', 'to', 'an', 'and', 'when', 'past', 'before', '
 
 const plainOf = (text: string) => text.toLowerCase().replace(/[^a-z0-9. %+-]+/g, ' ');
 
+// Metres within which a thing can be meant.
+const FAR = 300;
+
 /** The landmark that words name, the nearest of several. */
 function named(words: string[], landmarks: Landmark[], at: number, length: number): Landmark | undefined {
   const scored = landmarks.flatMap((l) => {
     const own = plainOf(`${l.label} ${l.kind}`).split(/\s+/);
     const hits = words.filter((w) => w.length > 1 && !SMALL.includes(w) && own.some((o) => o.startsWith(w))).length;
-    return hits ? [{ l, hits, far: Math.abs(apart(l.station, at, length)) }] : [];
+    const far = Math.abs(apart(l.station, at, length));
+    return hits && far <= FAR ? [{ l, hits, far }] : [];
   });
   return scored.toSorted((a, b) => b.hits - a.hits || a.far - b.far)[0]?.l;
 }

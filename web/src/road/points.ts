@@ -43,11 +43,14 @@ export function sameDecisions(a: CornerEntry | undefined, b: CornerEntry | undef
     a.points.length === b.points.length &&
     a.points.every((p) => {
       const q = b.points.find((o) => o.kind === p.kind);
-      return q && Math.abs(q.station - p.station) < 0.25 && (q.sure ?? null) === (p.sure ?? null);
+      return (
+        q && Math.abs(q.station - p.station) < 0.25 && (q.sure ?? null) === (p.sure ?? null) && alike(q.play, p.play)
+      );
     }) &&
     alike(a.schools, b.schools) &&
     alike(a.details, b.details) &&
     alike(a.kerbs, b.kerbs) &&
+    alike(a.actions, b.actions) &&
     alike(a.pedals, b.pedals) &&
     alike(a.wording, b.wording) &&
     (a.priority ?? null) === (b.priority ?? null) &&

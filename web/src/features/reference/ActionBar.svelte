@@ -82,9 +82,15 @@
     const next = desk.offers[(desk.offers.findIndex(same) + 1) % Math.max(1, desk.offers.length)];
     if (next) take(next);
   }
+  /** Another kind in its place, with the same amount. */
+  function rather(kind: Action['kind']) {
+    const was = a;
+    desk.dropAction(was.id);
+    desk.makeAction(kind, was.station, was.amount ?? undefined);
+  }
   function say(event: SubmitEvent) {
     event.preventDefault();
-    const cue = cueFrom(words, desk.landmarks, desk.score, a.station, desk.view.length);
+    const cue = cueFrom(words, desk.cueThings, desk.score, a.station, desk.view.length);
     unknown = !cue;
     if (!cue) return;
     desk.putAction({ ...a, cue }, false);
@@ -103,13 +109,8 @@
     <span class="flex-1 truncate" data-line>{held.line}{held.solved ? ' (solved)' : ''}</span>
     {#if own}
       {#each OTHERS[a.kind] ?? [] as kind (kind)}
-        <button
-          class="btn btn-xs btn-ghost"
-          data-instead={kind}
-          onclick={() => {
-            desk.dropAction(a.id);
-            desk.makeAction(kind, a.station, a.amount);
-          }}>rather {NAMES[kind].toLowerCase()}</button
+        <button class="btn btn-xs btn-ghost" data-instead={kind} onclick={() => rather(kind)}
+          >rather {NAMES[kind].toLowerCase()}</button
         >
       {/each}
     {/if}
@@ -135,6 +136,18 @@
         {/each}
       </div>
     {/if}
+    <form onsubmit={say}>
+      <input
+        bind:this={search}
+        bind:value={words}
+        class={['input input-xs w-40', unknown && 'input-error']}
+        placeholder="cue in words: half wall"
+        aria-label="Cue in words"
+        aria-invalid={unknown}
+        data-cue-words
+        oninput={() => (unknown = false)}
+      />
+    </form>
     {#if own}
       <button class="btn btn-xs btn-square" aria-label="Take it out" onclick={() => desk.dropAction(a.id)}
         ><X class="size-3.5" /></button
@@ -171,18 +184,6 @@
         >{more ? 'fewer' : `${chips.length - 3} more`}</button
       >
     {/if}
-    <form class="ml-auto" onsubmit={say}>
-      <input
-        bind:this={search}
-        bind:value={words}
-        class={['input input-xs w-40', unknown && 'input-error']}
-        placeholder="cue in words: half wall"
-        aria-label="Cue in words"
-        aria-invalid={unknown}
-        data-cue-words
-        oninput={() => (unknown = false)}
-      />
-    </form>
   </div>
   {#if unknown}
     <p style="color:var(--turn)" role="alert">

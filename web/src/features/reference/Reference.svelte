@@ -42,7 +42,8 @@
   import WaysPanel from './WaysPanel.svelte';
   import PacePanel from './PacePanel.svelte';
   import PlanInset from './PlanInset.svelte';
-  import { LETTERS, likeliest, mostOf, nearest, nextOf, unitOf, type Lane } from '../../road/score';
+  import { pressed } from './actionKeys';
+  import { LETTERS, likeliest, nearest, nextOf, type Lane } from '../../road/score';
   import { station } from '../../road/points';
   import ProblemBox from '../../kit/ProblemBox.svelte';
 
@@ -220,92 +221,11 @@
     desk.pencil = (((pencilAt() + by) % desk.view.length) + desk.view.length) % desk.view.length;
   }
 
-  /** Keys on the action in hand: digits are its amount, arrows its place and amount. */
-  function actionKey(event: KeyboardEvent, s: ScoredAction) {
-    if (!desk || event.ctrlKey || event.metaKey || event.altKey) return;
-    const a = s.action;
-    const done = () => {
-      event.preventDefault();
-      event.stopPropagation();
-    };
-    const along = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
-    const more = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
-    const unit = unitOf(a);
-    if (along) {
-      done();
-      const by = along * (event.shiftKey ? 5 : 1);
-      const length = desk.view.length;
-      const until = a.until == null ? undefined : (a.until + by + length) % length;
-      desk.putAction({ ...a, station: a.station + by, until }, true, `nudge ${a.id}`);
-    } else if (more && unit === 'gear') {
-      done();
-      desk.putAction(
-        { ...a, gear: Math.max(1, Math.min(desk.view.gears, (a.gear ?? 1) + more)) },
-        false,
-        `amount ${a.id}`,
-      );
-    } else if (more && unit === '%') {
-      done();
-      const now = a.amount ?? s.amount ?? 0;
-      const next = Math.round(Math.max(0, Math.min(mostOf(a.kind), now + more * 0.05)) * 100) / 100;
-      desk.putAction({ ...a, amount: next }, false, `amount ${a.id}`);
-    } else if (/^[0-9.]$/.test(event.key) || (desk.typed && /^[%ms]$/.test(event.key))) {
-      done();
-      desk.typed += event.key;
-    } else if (event.key === 'Enter' && desk.typed) {
-      done();
-      takeTyped(s);
-    } else if (event.key === 'Escape') {
-      done();
-      if (desk.typed) desk.typed = '';
-      else {
-        desk.letGo();
-        (event.currentTarget as SVGGElement).blur();
-      }
-    } else if (event.key === 'Backspace') {
-      done();
-      if (desk.typed) desk.typed = desk.typed.slice(0, -1);
-      else if (a.kind === 'BRAKE' || a.kind === 'LIFT' || a.kind === 'EASE')
-        desk.putAction({ ...a, amount: undefined }, false);
-    } else if (event.key === 'Delete') {
-      done();
-      desk.dropAction(a.id);
-    } else if (event.key === 'c') {
-      done();
-      bar?.nextCue();
-    } else if (event.key === '/') {
-      done();
-      bar?.find();
-    }
-  }
-
   let refused = $state('');
-  /** Takes what was typed: "65", "65%", "0.5s" for how long, "12m" past its thing. */
-  function takeTyped(s: ScoredAction) {
+  function actionKey(event: KeyboardEvent, s: ScoredAction) {
     if (!desk) return;
-    const a = s.action;
-    const text = desk.typed;
-    const number = Number(text.replace(/[%ms]$/, ''));
-    const unit = /[%ms]$/.exec(text)?.[0] ?? '';
-    desk.typed = '';
-    refused = '';
-    if (Number.isNaN(number)) refused = `"${text}" is no number.`;
-    else if (unit === 's' && a.kind === 'LIFT') {
-      if (number <= 0 || number > 10) refused = 'A lift lasts up to 10 s.';
-      else desk.putAction({ ...a, until: (a.station + number * s.speed) % desk.view.length }, false);
-    } else if (unit === 's' && a.cue?.kind === 'SECONDS') desk.putAction({ ...a, cue: { ...a.cue, number } }, false);
-    else if (unit === 'm' && a.cue && (a.cue.kind === 'PAST' || a.cue.kind === 'LENGTHS'))
-      desk.putAction({ ...a, cue: { ...a.cue, kind: 'PAST', number } }, false);
-    else if (unit === 's' || unit === 'm') refused = `${text} means nothing on this action.`;
-    else if (unitOf(a) === 'gear') {
-      if (number < 1 || number > desk.view.gears || number % 1) refused = `Gears go from 1 to ${desk.view.gears}.`;
-      else desk.putAction({ ...a, gear: number }, false);
-    } else if (unitOf(a) === '%') {
-      const most = mostOf(a.kind);
-      if (number > most * 100) refused = `At most ${most * 100} %.`;
-      else desk.putAction({ ...a, amount: number / 100 }, false);
-    }
-    desk.settle();
+    const said = pressed(desk, event, s, { nextCue: () => bar?.nextCue(), find: () => bar?.find() });
+    if (said !== null) refused = said;
   }
 
   function setGear(gear: number) {

@@ -28,7 +28,7 @@ import { catalogue } from '../../api/catalogue.svelte';
 import { History } from '../../kit/history';
 import { apart, moved, sameDecisions, station } from '../../road/points';
 import { freeId, laneOf, made, mostOf, scoreOf, withAction, withoutAction } from '../../road/score';
-import { newId, nothing } from '../../road/things';
+import { newId, newLandmark, nothing } from '../../road/things';
 
 interface Kept {
   version: number;
@@ -430,6 +430,16 @@ export class Desk {
   /** Whether actions can be written: on the reference itself, by whoever may move its flags. */
   get writes() {
     return this.movable && !this.day;
+  }
+
+  /** All that a cue can hang on: landmarks, and kerbs from their beginning to their end. */
+  get cueThings(): Landmark[] {
+    const kerbs = this.view.things.kerbs.map((k) => ({
+      ...newLandmark('KERB', k.from, k.left, k.corner, `${k.part.toLowerCase()} kerb`),
+      id: k.id,
+      length: Math.max(0, k.to - k.from),
+    }));
+    return [...this.landmarks, ...kerbs];
   }
 
   takeInHand(id: string) {

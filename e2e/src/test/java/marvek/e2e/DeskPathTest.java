@@ -108,6 +108,51 @@ class DeskPathTest {
   }
 
   @Test
+  void aLiftIsPressedForTypedFoundByACueKeptSaidAndTakenOut() {
+    browser.clickIn("[data-lane=throttle]", 60, 20);
+    browser.textWhen("[data-in-hand] [data-line]", t -> t.startsWith("lift to"));
+    browser.press("40", Keys.ENTER);
+    browser.textWhen("[data-in-hand] [data-line]", t -> t.startsWith("lift to 40 %"));
+    browser.textWhen("[data-costs]", t -> t.contains("without it") && t.contains("s"));
+    String lift = browser.find("[data-in-hand]").getDomAttribute("data-in-hand");
+    String handle = "[data-action=" + lift + "]";
+    double placed = Double.parseDouble(browser.find(handle).getDomAttribute("data-station"));
+    browser.press(Keys.ARROW_LEFT);
+    browser.attributeWhen(
+        handle, "data-station", v -> Math.abs(Double.parseDouble(v) - placed + 1) < 0.01);
+    // Past 95 % nothing is kept from it: the limit is said and nothing changes.
+    browser.press("99", Keys.ENTER);
+    browser.textWhen("[role=alert]", t -> t.contains("At most 95 %"));
+    browser.click("[data-cue]");
+    browser.find("[data-cue][aria-pressed=true]");
+    kept();
+    browser.reload();
+    browser.find(handle);
+    browser.click("button[aria-label='Next corner']");
+    browser.click("button[aria-label='Corner before']");
+    browser.textWhen("[data-sentence]", t -> t.toLowerCase().contains("lift to 40 %"));
+    browser.run("document.querySelector(arguments[0]).focus()", handle);
+    browser.press(Keys.DELETE);
+    browser.waitFor(() -> browser.all(handle).isEmpty(), "the lift is gone");
+    browser.click("button[aria-label=Undo]");
+    browser.find(handle);
+    kept();
+  }
+
+  @Test
+  void aPlaceAcrossIsPressedForAtTheEdgeAndTheLineLaidThroughIt() {
+    browser.clickIn("[data-lane=left-edge]", 50, 8);
+    browser.textWhen("[data-laid-anew-note]", t -> t.contains("s a lap"));
+    browser.find("[data-place-across]");
+    browser.click("//button[.='Take it']");
+    browser.find("[data-laid-in-part]");
+    browser.find("[data-place-across]");
+    browser.click("button[aria-label=Undo]");
+    browser.waitFor(() -> browser.all("[data-place-across]").isEmpty(), "no place across");
+    kept();
+  }
+
+  @Test
   void aPaceIsChosenComputedAnewAndUndone() {
     double before = station("BRAKE");
     tab("pace");

@@ -217,6 +217,7 @@ public final class Answers {
             d ->
                 remarks.add(
                     Said.of("plan.shift_early", Value.count(d.gear()), Value.figure(d.revs(), 0))));
+    overRevved(entry, plan, remarks);
     boolean makes = plan.makesIt;
     double time = plan.time + gears.cost();
     // The same road for every way of driving it, so that times can be compared.
@@ -244,6 +245,20 @@ public final class Answers {
             ? computed.again(c)
             : List.of(),
         score(entry, plan));
+  }
+
+  /** Gears that the driver takes where they would turn too fast. */
+  private void overRevved(CornerEntry entry, PlannedCorner plan, List<Said> remarks) {
+    Vehicle vehicle = computed.vehicle();
+    for (Action a : entry.actions()) {
+      Integer gear = a.gear();
+      if (a.kind() == ActionKind.SHIFT && gear != null && gear <= vehicle.gears()) {
+        double revs = vehicle.revs(plan.speed[Math.min(count, stretch.step(a.station()))], gear);
+        if (revs > vehicle.engine().limitRevs()) {
+          remarks.add(Said.of("plan.shift_early", Value.count(gear), Value.figure(revs, 0)));
+        }
+      }
+    }
   }
 
   /** Every action in driving order, with what became of it. */

@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
+import java.util.Optional;
 import marvek.core.circuit.Corner;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
@@ -12,10 +13,13 @@ import marvek.core.entry.OwnPace;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.RoadUse;
+import marvek.core.entry.Score;
 import marvek.core.entry.Variant;
 import marvek.core.lap.Driving;
 import marvek.core.line.Gate;
 import marvek.core.marker.Tie;
+import marvek.core.score.Action;
+import marvek.core.score.Cue;
 import marvek.core.score.Sureness;
 import marvek.core.technique.School;
 import marvek.core.units.Display;
@@ -148,6 +152,61 @@ public final class Comparison {
     }
   }
 
+  /** Actions added, left out or otherwise; each named by its id, not by its kind. */
+  private static void actions(
+      List<Difference> out,
+      String name,
+      double lapLength,
+      CornerEntry a,
+      CornerEntry b,
+      Display units) {
+    List<Action> before = Score.of(lapLength, a);
+    List<Action> after = Score.of(lapLength, b);
+    Speaker speaker = Speaker.of(new Speech(units, Speech.Call.NUMBERS).on(lapLength));
+    for (Action is : after) {
+      Action was = before.stream().filter(x -> x.id().equals(is.id())).findFirst().orElse(null);
+      boolean own = Score.point(is.id()).isEmpty();
+      if (was == null && own) {
+        out.add(new Difference(a.corner(), null, name + " " + speaker.say(is.line(after))));
+      } else if (was != null && (own ? !was.equals(is) : written(a, b, is.id()))) {
+        out.add(
+            new Difference(
+                a.corner(),
+                null,
+                name
+                    + " "
+                    + speaker.say(is.line(after))
+                    + ", instead of: "
+                    + speaker.say(was.line(before))));
+      }
+    }
+    for (Action was : before) {
+      boolean gone = after.stream().noneMatch(x -> x.id().equals(was.id()));
+      if (gone && Score.point(was.id()).isEmpty()) {
+        out.add(
+            new Difference(
+                a.corner(), null, name + " no longer: " + speaker.say(was.line(before))));
+      }
+    }
+  }
+
+  /** Whether more is written of a point than before, or something else. */
+  private static boolean written(CornerEntry a, CornerEntry b, String id) {
+    PointKind kind = Score.point(id).orElseThrow();
+    return !said(a, kind).equals(said(b, kind));
+  }
+
+  /** What is written of a point beside its place, which is compared as a point. */
+  private static Optional<Action> said(CornerEntry e, PointKind kind) {
+    return e.point(kind)
+        .flatMap(p -> Optional.ofNullable(p.play()))
+        .map(p -> p.at(0).found(stripped(p.cue())));
+  }
+
+  private static @Nullable Cue stripped(@Nullable Cue cue) {
+    return cue == null ? null : cue.with(Math.round(cue.number() * 10) / 10.0);
+  }
+
   private static void compare(
       List<Difference> out,
       String name,
@@ -155,6 +214,7 @@ public final class Comparison {
       CornerEntry a,
       CornerEntry b,
       Display units) {
+    actions(out, name, lapLength, a, b, units);
     String id = a.corner();
     if (a.slowing() != b.slowing()) {
       out.add(

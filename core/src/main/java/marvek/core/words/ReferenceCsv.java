@@ -24,6 +24,7 @@ import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.Slowing;
 import marvek.core.line.ApexType;
 import marvek.core.refusal.Refusal;
+import marvek.core.score.Action;
 import marvek.core.units.CsvText;
 import marvek.core.units.Display;
 import marvek.core.units.Units;
@@ -57,6 +58,9 @@ public final class ReferenceCsv {
           "first_apex_m",
           "short_shift_m",
           "note");
+
+  // Stations are told to a tenth of a metre.
+  private static final double TOLD = 0.11;
 
   private ReferenceCsv() {}
 
@@ -172,7 +176,7 @@ public final class ReferenceCsv {
 
       String column = column(kind);
       if (!fields.text(column).isEmpty()) {
-        points.add(new CornerPoint(kind, fields.number(column, 0, length), null));
+        points.add(point(kind, fields.number(column, 0, length), old));
       }
     }
     CornerEntry read =
@@ -207,6 +211,18 @@ public final class ReferenceCsv {
         .firstThrottle(read.firstThrottle())
         .note(read.note())
         .done();
+  }
+
+  /** The point at the place of the table; what else is written of it stays, but for a cue left. */
+  private static CornerPoint point(
+      PointKind kind, double station, @org.jspecify.annotations.Nullable CornerEntry old) {
+    CornerPoint was = old == null ? null : old.point(kind).orElse(null);
+    Action play = was == null ? null : was.play();
+    if (was == null || play == null) {
+      return new CornerPoint(kind, station, null);
+    }
+    boolean moved = Math.abs(was.station() - station) > TOLD;
+    return new CornerPoint(kind, station, null, was.sure(), moved ? play.found(null) : play);
   }
 
   private static String column(PointKind kind) {

@@ -116,6 +116,68 @@ class WordsAndFilesTest {
   }
 
   @Test
+  void whatIsWrittenOtherwiseIsSaidActionByAction() {
+    CornerEntry e = gt.first();
+    double at = e.station(PointKind.BRAKE).orElseThrow() - 50;
+    Action lift = Action.of("l", ActionKind.LIFT, at, 0.4).found(Cue.of(CueKind.FEEL, 0));
+    CornerEntry lifted = Score.with(e, lift);
+    CornerEntry more = Score.with(e, lift.amounting(0.6));
+    Action brake =
+        Score.of(gt.computed.road(), e).stream()
+            .filter(a -> a.id().equals("brake"))
+            .findFirst()
+            .orElseThrow();
+    CornerEntry pressed = Score.with(e, brake.amounting(0.55));
+    assertThat(said(e, lifted)).containsExactly("T1 lift to 40 % by feel");
+    assertThat(said(lifted, e)).containsExactly("T1 no longer: lift to 40 % by feel");
+    assertThat(said(lifted, more))
+        .containsExactly("T1 lift to 60 % by feel, instead of: lift to 40 % by feel");
+    assertThat(said(e, pressed)).hasSize(1);
+    assertThat(said(e, pressed).get(0)).contains("brake hard to 55 %").contains("instead of");
+    assertThat(said(more, more)).isEmpty();
+  }
+
+  private static List<String> said(CornerEntry before, CornerEntry after) {
+    return Comparison.between(
+            gt.survey.corners(),
+            gt.computed.road().length(),
+            with(before),
+            with(after),
+            Display.METRIC)
+        .stream()
+        .map(Comparison.Difference::words)
+        .toList();
+  }
+
+  @Test
+  void aTableKeepsWhatItHasNoColumnFor() {
+    CornerEntry e = gt.first();
+    double at = e.station(PointKind.BRAKE).orElseThrow();
+    CornerEntry lifted = Score.with(e, Action.of("l", ActionKind.LIFT, at - 50, 0.4));
+    Action cued = Action.of("brake", ActionKind.BRAKE, at, 0.55).found(Cue.of(CueKind.LIMITER, 2));
+    ReferenceContent own = with(Score.with(lifted, cued));
+    String text = ReferenceCsv.write(gt.survey.corners(), own);
+    double length = gt.computed.road().length();
+    CornerEntry back = ReferenceCsv.read(text, gt.survey.corners(), length, own).corners().get(0);
+    assertThat(back.actions()).isEqualTo(lifted.actions());
+    assertThat(back.point(PointKind.BRAKE).orElseThrow().play()).isEqualTo(cued);
+    // A marker that the table puts elsewhere is not found by its old cue any more.
+    String moved =
+        text.replace(
+            String.format(Locale.ROOT, "%.1f", at), String.format(Locale.ROOT, "%.1f", at - 9));
+    Action there =
+        ReferenceCsv.read(moved, gt.survey.corners(), length, own)
+            .corners()
+            .get(0)
+            .point(PointKind.BRAKE)
+            .orElseThrow()
+            .play();
+    assertThat(there).isNotNull();
+    assertThat(there.cue()).isNull();
+    assertThat(there.amount()).isEqualTo(0.55);
+  }
+
+  @Test
   void anotherPaceIsSaid() {
     OwnPace pace = new OwnPace(new Driving(0.9, 0.85, 1, 0.3), List.of());
     ReferenceContent paced = new ReferenceContent(gt.draft.corners(), gt.draft.variants(), pace);

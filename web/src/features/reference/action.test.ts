@@ -1,0 +1,187 @@
+// @vitest-environment jsdom
+import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
+import { describe, expect, it, vi } from 'vitest';
+import type { Action, CueOffer, ScoredAction, WhatIf } from '../../api/api';
+import { made } from '../../road/score';
+import { LENGTH } from '../../testing/made';
+import { squeezed } from '../../testing/shown';
+import ActionBar from './ActionBar.svelte';
+import ActionCosts from './ActionCosts.svelte';
+import { pressed } from './actionKeys';
+import type { Desk } from './desk.svelte';
+
+const scored = (action: Action, over: Partial<ScoredAction> = {}): ScoredAction => ({
+  action,
+  line: 'lift to 40 % half-way along the wall',
+  speed: 50,
+  time: 1,
+  amount: action.amount,
+  solved: false,
+  made: true,
+  trouble: '',
+  ...over,
+});
+
+const working = (over: Record<string, unknown> = {}) => ({
+  view: { length: LENGTH, gears: 6 },
+  typed: '',
+  putAction: vi.fn<(a: Action, moved: boolean, key?: string) => void>(),
+  dropAction: vi.fn<(id: string) => void>(),
+  makeAction: vi.fn(),
+  letGo: vi.fn(),
+  settle: vi.fn(),
+  ...over,
+});
+
+describe('keys on an action', () => {
+  const none = { nextCue: vi.fn(), find: vi.fn() };
+  const type = (desk: ReturnType<typeof working>, s: ScoredAction, ...keys: string[]) =>
+    keys.map((key) => pressed(desk as unknown as Desk, new KeyboardEvent('keydown', { key }), s, none)).at(-1);
+  const put = (desk: ReturnType<typeof working>) => desk.putAction.mock.calls.at(-1)?.[0];
+  const lift = scored({ ...made('LIFT', 400, 'lift-1', 3), until: 430 });
+
+  it('digits and Enter are its amount, with unit keys for how long and how far', () => {
+    const desk = working();
+    type(desk, lift, '6', '5', 'Enter');
+    expect(put(desk)?.amount).toBe(0.65);
+    type(desk, lift, '0', '.', '5', 's', 'Enter');
+    expect(put(desk)?.until).toBe(425);
+    const cued = scored({
+      ...made('BRAKE', 400, 'brake-1', 3),
+      cue: { kind: 'PAST', thing: 't', spoken: '', other: '', otherSpoken: '', number: 3 },
+    });
+    type(desk, cued, '1', '2', 'm', 'Enter');
+    expect(put(desk)?.cue?.number).toBe(12);
+    type(desk, scored(made('SHIFT', 400, 'shift-1', 3)), '2', 'Enter');
+    expect(put(desk)?.gear).toBe(2);
+  });
+
+  it('says the limit and changes nothing past it', () => {
+    const desk = working();
+    expect(type(desk, lift, '9', '9', 'Enter')).toBe('At most 95 %.');
+    expect(type(desk, scored(made('SHIFT', 400, 'shift-1', 3)), '9', 'Enter')).toBe('Gears go from 1 to 6.');
+    expect(type(desk, lift, '4', '0', 's', 'Enter')).toBe('A lift lasts up to 10 s.');
+    expect(type(desk, lift, '4', 'm', 'Enter')).toBe('4m means nothing on this action.');
+    expect(type(desk, lift, '1', '.', '.', 'Enter')).toBe('"1.." is no number.');
+    expect(desk.putAction).not.toHaveBeenCalled();
+  });
+
+  it('arrows move it with its end, and change its amount within bounds', () => {
+    const desk = working();
+    type(desk, lift, 'ArrowLeft');
+    expect(put(desk)).toMatchObject({ station: 399, until: 429 });
+    expect(desk.putAction.mock.calls[0]?.[1]).toBe(true);
+    type(desk, lift, 'ArrowUp');
+    expect(put(desk)?.amount).toBe(0.45);
+    type(desk, scored({ ...made('THROTTLE', 0, 't', 3), amount: 0.98 }), 'ArrowUp');
+    expect(put(desk)?.amount).toBe(1);
+  });
+
+  it('opens the amount, takes it out, lets go, and leaves other keys alone', () => {
+    const desk = working();
+    type(desk, lift, 'Backspace');
+    expect(put(desk)?.amount).toBeUndefined();
+    type(desk, lift, 'Delete');
+    expect(desk.dropAction).toHaveBeenCalledWith('lift-1');
+    type(desk, lift, '3', 'Escape');
+    expect(desk.typed).toBe('');
+    expect(desk.letGo).not.toHaveBeenCalled();
+    type(desk, lift, 'Escape');
+    expect(desk.letGo).toHaveBeenCalled();
+    expect(type(desk, lift, '[')).toBeNull();
+    type(desk, lift, 'c', '/');
+    expect(none.nextCue).toHaveBeenCalled();
+    expect(none.find).toHaveBeenCalled();
+  });
+});
+
+describe('the action in hand', () => {
+  const offer = (kind: CueOffer['cue']['kind'], words: string, over: Partial<CueOffer> = {}): CueOffer => ({
+    cue: { kind, thing: 'w', spoken: 'the wall', other: '', otherSpoken: '', number: 0.5 },
+    station: 402,
+    precision: 2,
+    moves: 2,
+    words,
+    ...over,
+  });
+  const open = (s: ScoredAction, over: Record<string, unknown> = {}) => {
+    const desk = working({
+      offers: [
+        offer('SHARE', 'half-way along the wall'),
+        offer('PAST', '8 m past the post'),
+        offer('SECONDS', '1.0 s after the braking'),
+        offer('FEEL', 'by feel', { precision: 8 }),
+      ],
+      whatIfs: [],
+      score: [s],
+      entry: { actions: [s.action] },
+      cueThings: [{ id: 'w', kind: 'WALL', label: 'wall', station: 390, left: true, length: 30 }],
+      ...over,
+    });
+    render(ActionBar, { desk: desk as unknown as Desk, held: s });
+    return desk;
+  };
+
+  it('offers three cues, best first, and the rest on demand; taking one keeps its station', async () => {
+    const desk = open(scored(made('LIFT', 400, 'lift-1', 3)));
+    expect(document.querySelectorAll('[data-cue]')).toHaveLength(3);
+    expect(squeezed(document.querySelector('[data-cue]'))).toContain('half-way along the wall, moves it 2.0 m');
+    await fireEvent.click(screen.getByText('1 more'));
+    expect(document.querySelectorAll('[data-cue]')).toHaveLength(4);
+    await fireEvent.click(screen.getByText(/moves it 2.0 m/));
+    expect(desk.putAction.mock.calls[0]?.[0]).toMatchObject({ station: 402, cue: { kind: 'SHARE' } });
+  });
+
+  it('takes a cue in words, and says so where nothing fits', async () => {
+    const desk = open(scored(made('LIFT', 400, 'lift-1', 3)));
+    const field = screen.getByLabelText('Cue in words');
+    await fireEvent.input(field, { target: { value: 'half wall' } });
+    await fireEvent.submit(field.closest('form') as Element);
+    expect(desk.putAction.mock.calls[0]?.[0].cue).toMatchObject({ kind: 'SHARE', thing: 'w', number: 0.5 });
+    await fireEvent.input(field, { target: { value: 'old mill' } });
+    await fireEvent.submit(field.closest('form') as Element);
+    await waitFor(() => expect(screen.getByRole('alert').textContent).toContain('Name a thing of the survey'));
+    expect(desk.putAction).toHaveBeenCalledTimes(1);
+  });
+
+  it('becomes its neighbour in kind, is done slowly, is taken out', async () => {
+    const desk = open(scored(made('LIFT', 400, 'lift-1', 3)));
+    await fireEvent.click(screen.getByText('slowly'));
+    expect(desk.putAction.mock.calls[0]?.[0].manner).toBe('SLOWLY');
+    await fireEvent.click(screen.getByText('rather full throttle'));
+    expect(desk.makeAction).toHaveBeenCalledWith('FULL', 400, 0.4);
+    await fireEvent.click(screen.getByLabelText('Take it out'));
+    expect(desk.dropAction).toHaveBeenLastCalledWith('lift-1');
+  });
+
+  it('says why its cue does not happen and that its place is not met', () => {
+    open(scored(made('BRAKE', 400, 'brake-1', 3), { trouble: 'The limiter is not reached.', made: false }));
+    expect(screen.getByRole('alert').textContent).toBe('The limiter is not reached.');
+    expect(document.body.textContent).toContain('does not slow enough');
+  });
+
+  it('a point of every corner is not taken out', () => {
+    open(scored({ ...made('BRAKE', 400, 'brake', 3) }), { entry: { actions: [] } });
+    expect(screen.queryByLabelText('Take it out')).toBeNull();
+  });
+
+  it('shows what it costs otherwise, and what the tyres were asked', () => {
+    const what = (change: WhatIf['change'], seconds: number | undefined, makes = true): WhatIf => ({
+      action: 'brake-1',
+      change,
+      seconds,
+      makes,
+    });
+    const s = scored(made('BRAKE', 400, 'brake-1', 3), { asked: 1.3 });
+    const desk = working({
+      whatIfs: [what('SOONER', 0.021), what('LATER', undefined, false), { ...what('LATE', 3), action: 'other' }],
+      score: [s],
+    });
+    render(ActionCosts, { desk: desk as unknown as Desk, held: s });
+    const text = squeezed(document.querySelector('[data-costs]'));
+    expect(text).toContain('5 m sooner +0.021 s');
+    expect(text).toContain('5 m later not made');
+    expect(text).not.toContain('0.1 s late');
+    expect(text).toContain('Asks 130 % of what the tyres bear there; the rest is cut.');
+  });
+});

@@ -1,0 +1,89 @@
+import type { ScoredAction } from '../../api/api';
+import { mostOf, unitOf } from '../../road/score';
+import type { Desk } from './desk.svelte';
+
+/** What keys on an action reach beside it. */
+export interface Beside {
+  nextCue: () => void;
+  find: () => void;
+}
+
+type Worked = Pick<Desk, 'view' | 'typed' | 'putAction' | 'dropAction' | 'letGo' | 'settle'>;
+
+// Seconds that a lift may last.
+const LONGEST = 10;
+
+/**
+ * A key on the action in hand: digits are its amount, arrows its place and amount. Gives what is refused in words, an
+ * empty text where something was done, null where the key means nothing here.
+ */
+export function pressed(desk: Worked, event: KeyboardEvent, s: ScoredAction, beside: Beside): string | null {
+  if (event.ctrlKey || event.metaKey || event.altKey) return null;
+  const a = s.action;
+  const along = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
+  const more = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
+  const unit = unitOf(a);
+  let said = '';
+  if (along) {
+    const by = along * (event.shiftKey ? 5 : 1);
+    const until = a.until == null ? undefined : (a.until + by + desk.view.length) % desk.view.length;
+    desk.putAction({ ...a, station: a.station + by, until }, true, `nudge ${a.id}`);
+  } else if (more && unit === 'gear') {
+    const gear = Math.max(1, Math.min(desk.view.gears, (a.gear ?? 1) + more));
+    desk.putAction({ ...a, gear }, false, `amount ${a.id}`);
+  } else if (more && unit === '%') {
+    const now = a.amount ?? s.amount ?? 0;
+    const next = Math.round(Math.max(0, Math.min(mostOf(a.kind), now + more * 0.05)) * 100) / 100;
+    desk.putAction({ ...a, amount: next }, false, `amount ${a.id}`);
+  } else if (/^[0-9.]$/.test(event.key) || (desk.typed && /^[%ms]$/.test(event.key))) {
+    desk.typed += event.key;
+  } else if (event.key === 'Enter' && desk.typed) {
+    said = typed(desk, s);
+  } else if (event.key === 'Escape') {
+    if (desk.typed) desk.typed = '';
+    else {
+      desk.letGo();
+      (event.currentTarget as SVGGElement | null)?.blur();
+    }
+  } else if (event.key === 'Backspace') {
+    if (desk.typed) desk.typed = desk.typed.slice(0, -1);
+    else if (a.kind === 'BRAKE' || a.kind === 'LIFT' || a.kind === 'EASE')
+      desk.putAction({ ...a, amount: undefined }, false);
+  } else if (event.key === 'Delete') desk.dropAction(a.id);
+  else if (event.key === 'c') beside.nextCue();
+  else if (event.key === '/') beside.find();
+  else return null;
+  event.preventDefault();
+  event.stopPropagation();
+  return said;
+}
+
+/** Takes what was typed: "65", "65%", "0.5s" for how long, "12m" past its thing. Gives what is refused. */
+function typed(desk: Worked, s: ScoredAction): string {
+  const a = s.action;
+  const text = desk.typed;
+  const number = Number(text.replace(/[%ms]$/, ''));
+  const unit = /[%ms]$/.exec(text)?.[0] ?? '';
+  const length = desk.view.length;
+  desk.typed = '';
+  if (Number.isNaN(number)) return `"${text}" is no number.`;
+  if (unit === 's' && a.kind === 'LIFT') {
+    if (number <= 0 || number > LONGEST) return `A lift lasts up to ${LONGEST} s.`;
+    desk.putAction({ ...a, until: (a.station + number * s.speed) % length }, false);
+  } else if (unit === 's' && (a.cue?.kind === 'SECONDS' || a.cue?.kind === 'LIMITER')) {
+    desk.putAction({ ...a, cue: { ...a.cue, number } }, false);
+  } else if (unit === 'm' && a.cue?.kind === 'PAST') {
+    desk.putAction({ ...a, cue: { ...a.cue, number } }, false);
+  } else if (unit === 's' || unit === 'm') {
+    return `${text} means nothing on this action.`;
+  } else if (unitOf(a) === 'gear') {
+    if (number < 1 || number > desk.view.gears || number % 1) return `Gears go from 1 to ${desk.view.gears}.`;
+    desk.putAction({ ...a, gear: number }, false);
+  } else if (unitOf(a) === '%') {
+    const most = mostOf(a.kind) * 100;
+    if (number > most) return `At most ${most} %.`;
+    desk.putAction({ ...a, amount: number / 100 }, false);
+  } else return `${text} means nothing on this action.`;
+  desk.settle();
+  return '';
+}
