@@ -529,6 +529,18 @@
         </g>
       {/each}
 
+      {#each landmarks.filter((l) => l.length > 0) as l (l.id)}
+        {@const at = shift?.id === l.id ? l.at + shift.by : l.at}
+        {@const side = l.left ? -4 : 4}
+        <path
+          d="M{x(at)} {y(edge(at, l.left)) + side}L{x(at + l.length)} {y(edge(at + l.length, l.left)) + side}"
+          stroke="var(--ink)"
+          stroke-width="3"
+          stroke-dasharray={l.kind === 'HEDGE' ? '5 2' : undefined}
+          opacity="0.7"
+          data-extent={l.id}
+        />
+      {/each}
       {#each landmarks as l (l.id)}
         {@const at = shift?.id === l.id ? l.at + shift.by : l.at}
         {@const on = l.id === selected}
