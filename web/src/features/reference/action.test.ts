@@ -128,7 +128,7 @@ describe('the action in hand', () => {
     expect(squeezed(document.querySelector('[data-cue]'))).toContain('half-way along the wall, moves it 2.0 m');
     await fireEvent.click(screen.getByText('1 more'));
     expect(document.querySelectorAll('[data-cue]')).toHaveLength(4);
-    await fireEvent.click(screen.getByText(/moves it 2.0 m/));
+    await fireEvent.click(document.querySelector('[data-cue=SHARE]') as Element);
     expect(desk.putAction.mock.calls[0]?.[0]).toMatchObject({ station: 402, cue: { kind: 'SHARE' } });
   });
 
