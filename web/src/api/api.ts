@@ -13,6 +13,7 @@ export type CueKind = Cue['kind'];
 export type CueOffer = Schemas['CueOffer'];
 export type ScoredAction = Schemas['ScoredAction'];
 export type WhatIf = Schemas['WhatIf'];
+export type Unwise = Schemas['Unwise'];
 export type PointKind = CornerPoint['kind'];
 export type CornerAnswer = Schemas['CornerAnswer'];
 export type AnswerView = Schemas['AnswerView'];

@@ -17,6 +17,7 @@
     RoadView,
     ScoredAction,
     Things,
+    Unwise,
   } from '../api/api';
   import { placeLabels, textWidth } from './labels';
   import { pathOf, sampleAt } from './strip';
@@ -67,6 +68,7 @@
     written?: boolean;
     inHand?: string;
     typed?: string;
+    unwise?: Unwise[];
     /** The station that the keys place actions at. */
     pencil?: number | null;
     /** A lane was pressed where there is nothing: an action is wanted there. */
@@ -112,6 +114,7 @@
     written = false,
     inHand = '',
     typed = '',
+    unwise = [],
     pencil = null,
     onmake,
     onaction,
@@ -761,6 +764,7 @@
           shaped={!!entry.pedals && !!answer?.answer.pressing}
           {inHand}
           {typed}
+          {unwise}
           onhold={(id) => onactionhold?.(id)}
           onput={(a, moved) => onaction?.(a, moved)}
           onsettle={() => onactionsettle?.()}

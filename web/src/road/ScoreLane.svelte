@@ -1,8 +1,8 @@
 <script lang="ts">
   import type { ScaleLinear } from 'd3-scale';
-  import type { Action, ScoredAction } from '../api/api';
+  import type { Action, ScoredAction, Unwise } from '../api/api';
   import { textWidth } from './labels';
-  import { amountOf, laneOf, mostOf, numeralOf, unitOf } from './score';
+  import { amountOf, laneOf, mostOf, numeralOf, unitOf, unwiseOf } from './score';
 
   /** The actions of a corner on its pedals and gears: each with its place and its amount, to be moved by hand and keys. */
   interface Props {
@@ -21,6 +21,8 @@
     shaped?: boolean;
     inHand: string;
     typed: string;
+    /** Where some actions are better not done. */
+    unwise?: Unwise[];
     onhold: (id: string) => void;
     onput: (action: Action, moved: boolean) => void;
     onsettle: () => void;
@@ -42,6 +44,7 @@
     shaped = false,
     inHand,
     typed,
+    unwise = [],
     onhold,
     onput,
     onsettle,
@@ -90,6 +93,17 @@
     }
     return out;
   });
+
+  const held = $derived(score.find((s) => s.action.id === inHand));
+  /** Hatched under the action in hand: where it is better not done. */
+  const better = $derived(
+    unwiseOf(unwise, held).map((u) => ({
+      u,
+      from: x(near(u.from)),
+      to: x(near(u.to)),
+      y: u.what === 'SHIFT' ? gearTop - 3 : middle,
+    })),
+  );
 
   const colour = (lane: string) =>
     lane === 'brake' ? 'var(--brake)' : lane === 'throttle' ? 'var(--throttle)' : 'var(--ink)';
@@ -205,10 +219,22 @@
   }
 </script>
 
+{#each better as b (b.u.what + b.u.from)}
+  {#if b.to > b.from}
+    <path
+      d="M{b.from} {b.y}H{b.to}"
+      stroke="var(--turn)"
+      stroke-width="4"
+      stroke-dasharray="2 3"
+      pointer-events="none"
+      data-unwise={b.u.what}
+    />
+  {/if}
+{/each}
 {#each shown as h (h.a.id)}
   {@const c = colour(h.lane)}
-  {@const held = h.a.id === inHand}
-  {#if held && h.s.serves != null}
+  {@const on = h.a.id === inHand}
+  {#if on && h.s.serves != null}
     <path
       d="M{h.cx} {middle + (h.lane === 'brake' ? 3 : -3)}H{x(near(h.s.serves))}"
       stroke={c}
@@ -250,24 +276,19 @@
   >
     <rect x={h.cx - 12} y={h.cy - 12} width="24" height="24" fill="transparent" class="focus-ring" rx="4" />
     {#if h.a.kind === 'SHIFT'}
-      <path
-        d="M{h.cx - 5} {h.cy - 4}h10l-5 8z"
-        fill={held ? c : 'var(--color-base-100)'}
-        stroke={c}
-        stroke-width="1.6"
-      />
+      <path d="M{h.cx - 5} {h.cy - 4}h10l-5 8z" fill={on ? c : 'var(--color-base-100)'} stroke={c} stroke-width="1.6" />
     {:else if h.lane === 'rim'}
       <path
         d="M{h.cx - 7} {h.cy}q7 -8 14 0q-7 8 -14 0z"
-        fill={held ? c : 'var(--color-base-100)'}
+        fill={on ? c : 'var(--color-base-100)'}
         stroke={c}
         stroke-width="1.5"
       />
-      <circle cx={h.cx} cy={h.cy} r="2" fill={held ? 'var(--color-base-100)' : c} />
+      <circle cx={h.cx} cy={h.cy} r="2" fill={on ? 'var(--color-base-100)' : c} />
     {:else if h.a.kind === 'BRAKE'}
       <path
         d="M{h.cx - 5} {h.cy - 5}h10v6l-5 5l-5 -5z"
-        fill={held ? c : 'var(--color-base-100)'}
+        fill={on ? c : 'var(--color-base-100)'}
         stroke={c}
         stroke-width="1.8"
         stroke-dasharray={h.s.solved ? '3 2' : undefined}
@@ -275,16 +296,16 @@
     {:else if h.a.kind === 'EASE'}
       <path
         d="M{h.cx - 5} {h.cy + 5}L{h.cx - 5} {h.cy - 3}L{h.cx + 6} {h.cy - 3}z"
-        fill={held ? c : 'var(--color-base-100)'}
+        fill={on ? c : 'var(--color-base-100)'}
         stroke={c}
         stroke-width="1.8"
       />
     {:else if h.a.kind === 'LIFT'}
-      <path d="M{h.cx - 6} {h.cy - 5}l6 8l6 -8" fill="none" stroke={c} stroke-width={held ? 3.2 : 2.2} />
+      <path d="M{h.cx - 6} {h.cy - 5}l6 8l6 -8" fill="none" stroke={c} stroke-width={on ? 3.2 : 2.2} />
     {:else}
       <path
         d="M{h.cx - 6} {h.cy + 5}l6 -8l6 8z"
-        fill={held ? c : 'var(--color-base-100)'}
+        fill={on ? c : 'var(--color-base-100)'}
         stroke={c}
         stroke-width="1.8"
       />
@@ -293,7 +314,7 @@
       <path d="M{h.cx + 8} {h.cy - 9}l8 0l-4 -8z" fill="var(--turn)" />
     {/if}
     {#if written[h.a.id]}
-      {@const hollow = h.s.solved && !(held && typed)}
+      {@const hollow = h.s.solved && !(on && typed)}
       {@const said = text(h.s)}
       <rect
         x={h.cx + 8}

@@ -1,7 +1,19 @@
 import { describe, expect, it } from 'vitest';
-import type { Action, CornerEntry, Landmark, ScoredAction } from '../api/api';
+import type { Action, CornerEntry, Landmark, ScoredAction, Unwise } from '../api/api';
 import { cueFrom } from './cueWords';
-import { amountOf, freeId, likeliest, made, nearest, nextOf, numeralOf, withAction, withoutAction } from './score';
+import {
+  amountOf,
+  freeId,
+  likeliest,
+  made,
+  nearest,
+  nextOf,
+  numeralOf,
+  unwiseOf,
+  withAction,
+  within,
+  withoutAction,
+} from './score';
 
 const LENGTH = 4000;
 
@@ -91,6 +103,21 @@ describe('reading a score', () => {
   it('writes amounts as per cent and gears as they are', () => {
     expect(amountOf(scored(made('BRAKE', 0, 'b', 3), 0.604))).toBe('60');
     expect(amountOf(score[2] as ScoredAction)).toBe('2');
+  });
+});
+
+describe('where an action is unwise', () => {
+  const there: Unwise[] = [
+    { what: 'SHIFT', from: 3990, to: 20, why: 'the tyres turn' },
+    { what: 'BRAKE', from: 100, to: 120, why: 'over bumps' },
+  ];
+  it('is told for its own kind only, also across the line', () => {
+    const shift = scored({ ...made('SHIFT', 5, 'shift-1', 3) });
+    expect(unwiseOf(there, shift)).toHaveLength(1);
+    expect(within(unwiseOf(there, shift), 5, LENGTH)?.why).toBe('the tyres turn');
+    expect(within(unwiseOf(there, shift), 30, LENGTH)).toBeUndefined();
+    expect(unwiseOf(there, scored(made('LIFT', 5, 'lift-1', 3)))).toHaveLength(0);
+    expect(unwiseOf(there, undefined)).toHaveLength(0);
   });
 });
 

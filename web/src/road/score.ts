@@ -1,4 +1,4 @@
-import type { Action, ActionKind, AnswerView, CornerEntry, CornerPoint, ScoredAction } from '../api/api';
+import type { Action, ActionKind, AnswerView, CornerEntry, CornerPoint, ScoredAction, Unwise } from '../api/api';
 import { apart, station } from './points';
 
 /** Points that every corner has, by the id of the action that each of them is. */
@@ -158,3 +158,19 @@ export const amountOf = (s: ScoredAction): string =>
   s.action.kind === 'SHIFT' ? String(s.action.gear ?? '') : s.amount == null ? '' : String(Math.round(s.amount * 100));
 
 export const scoreOf = (answer: AnswerView | undefined): ScoredAction[] => answer?.answer.score ?? [];
+
+/** What a kind of action is, where some are unwise; null for kinds that are wise anywhere. */
+export const unwiseFor = (kind: ActionKind): Unwise['what'] | null =>
+  kind === 'SHIFT' ? 'SHIFT' : kind === 'BRAKE' ? 'BRAKE' : kind === 'FULL' || kind === 'THROTTLE' ? 'THROTTLE' : null;
+
+/** Stretches on which the action in hand is unwise, unrolled about a station. */
+export function unwiseOf(unwise: Unwise[], held: ScoredAction | undefined): Unwise[] {
+  const what = held && unwiseFor(held.action.kind);
+  return what ? unwise.filter((u) => u.what === what) : [];
+}
+
+/** The stretch that a station lies in. */
+export function within(unwise: Unwise[], at: number, length: number): Unwise | undefined {
+  const ahead = (from: number, to: number) => (((to - from) % length) + length) % length;
+  return unwise.find((u) => ahead(u.from, at) <= ahead(u.from, u.to));
+}

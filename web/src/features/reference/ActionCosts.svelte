@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { ScoredAction, WhatIf } from '../../api/api';
-  import { numeralOf } from '../../road/score';
+  import { numeralOf, unwiseOf, within } from '../../road/score';
   import { signed, speedText } from '../../words/units';
   import type { Desk } from './desk.svelte';
 
@@ -16,6 +16,7 @@
     WITHOUT: 'without it',
   };
   const costs = $derived(desk.whatIfs.filter((w) => w.action === held.action.id));
+  const unwise = $derived(within(unwiseOf(desk.unwise, held), held.action.station, desk.view.length));
   const widest = $derived(Math.max(0.02, ...costs.map((w) => Math.abs(w.seconds ?? 0))));
   const WIDTH = 86;
   const bar = (seconds: number) => (seconds / widest) * (WIDTH / 2);
@@ -34,6 +35,7 @@
   {:else if held.asked != null}
     <p>Asks {Math.round(held.asked * 100)} % of what the tyres bear at most.</p>
   {/if}
+  {#if unwise}<p style="color:var(--turn)" data-unwise-here>Better not here: {unwise.why}.</p>{/if}
   {#each costs as w (w.change)}
     <p class="flex items-center gap-2 leading-tight">
       <span class="w-28">{CHANGES[w.change]}</span>

@@ -396,6 +396,7 @@
             written
             inHand={desk.inHand}
             typed={desk.typed}
+            unwise={desk.unwise}
             pencil={desk.pencil}
             onmake={make}
             onaction={(a, moved) => desk?.putAction(a, moved, `drag ${a.id}`)}

@@ -176,12 +176,14 @@ describe('the action in hand', () => {
     const desk = working({
       whatIfs: [what('SOONER', 0.021), what('LATER', undefined, false), { ...what('LATE', 3), action: 'other' }],
       score: [s],
+      unwise: [{ what: 'BRAKE', from: 390, to: 410, why: 'over bumps' }],
     });
     render(ActionCosts, { desk: desk as unknown as Desk, held: s });
     const text = squeezed(document.querySelector('[data-costs]'));
     expect(text).toContain('5 m sooner +0.021 s');
     expect(text).toContain('5 m later not made');
     expect(text).not.toContain('0.1 s late');
+    expect(text).toContain('Better not here: over bumps.');
     expect(text).toContain('Asks 130 % of what the tyres bear there; the rest is cut.');
   });
 });

@@ -20,6 +20,7 @@ import {
   type RoadView,
   type School,
   type Variant,
+  type Unwise,
   type VariantView,
   type WhatIf,
   type Wish,
@@ -91,6 +92,8 @@ export class Desk {
   offers = $state.raw<CueOffer[]>([]);
   /** What each action of the corner would cost otherwise. */
   whatIfs = $state.raw<WhatIf[]>([]);
+  /** Where some actions are better not done. */
+  unwise = $state.raw<Unwise[]>([]);
   /** The station that the keys place actions at; null before they moved it. */
   pencil = $state<number | null>(null);
   private movedByHand: string | undefined;
@@ -454,6 +457,7 @@ export class Desk {
     this.inHand = '';
     this.typed = '';
     this.offers = [];
+    this.unwise = [];
   }
 
   /** Writes an action; one that was moved by hand takes its cue along. */
@@ -517,13 +521,14 @@ export class Desk {
     const asked = ++this.restAsked;
     const path = { path: { id: this.view.id } };
     try {
-      const [offers, whatIfs] = await Promise.all([
+      const [offers, costs] = await Promise.all([
         ask(api.POST('/api/references/{id}/score/cues', { params: path, body: { entry, action: id } })),
         ask(api.POST('/api/references/{id}/score/costs', { params: path, body: entry })),
       ]);
       if (asked !== this.restAsked || id !== this.inHand) return;
       this.offers = offers;
-      this.whatIfs = whatIfs;
+      this.whatIfs = costs.costs;
+      this.unwise = costs.unwise;
     } catch {
       // The action can be worked on without them.
     }

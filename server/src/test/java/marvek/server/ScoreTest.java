@@ -87,12 +87,15 @@ class ScoreTest {
     JsonNode costs =
         mine.person().post("/api/references/{id}/score/costs", with(lift), mine.reference()).body();
     double without = 0;
-    for (JsonNode w : costs) {
+    for (JsonNode w : costs.path("costs")) {
       if (w.path("action").asText().equals("l1") && w.path("change").asText().equals("WITHOUT")) {
         without = w.path("seconds").asDouble();
       }
     }
     assertThat(without).isLessThan(-0.005);
+    assertThat(costs.path("unwise").toString())
+        .contains("SHIFT")
+        .contains("the tyres turn with more than 60 % here");
   }
 
   @Test

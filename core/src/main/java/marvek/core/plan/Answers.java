@@ -354,6 +354,14 @@ public final class Answers {
     return Score.with(entry, action.found(now));
   }
 
+  /** Where in the corner as planned shifts, brake or all of the throttle are unwise. */
+  public List<Unwise> unwise(CornerEntry entry) {
+    SchoolLine line = stretch.line(entry);
+    Path path = stretch.path(entry, line, new ArrayList<>());
+    PlannedCorner plan = stretch.plan(path, stretch.steps(entry, line.line()));
+    return Unwise.along(computed, path, stretch.things, from, plan.speed);
+  }
+
   /** What each action costs, and what it would cost otherwise. */
   public List<WhatIf> whatIfs(CornerEntry entry) {
     PlannedCorner plan = plan(entry);

@@ -10,8 +10,7 @@ import marvek.core.entry.PointKind;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.CornerAnswer;
 import marvek.core.survey.Things;
-import marvek.core.survey.Zone;
-import marvek.core.survey.ZoneKind;
+import marvek.core.survey.Zones;
 import marvek.core.units.Units;
 import org.jspecify.annotations.Nullable;
 
@@ -147,7 +146,8 @@ public record LoadAlong(
       Why why = null;
       if (k < load.length) {
         int i = road.loop().at(first + k);
-        why = bumpy(computed, things, i) ? Why.BUMPS : load[k] < LIGHT * mean ? Why.CREST : null;
+        boolean bumps = Zones.bumps(road, things, i * road.step(), computed.path().offset()[i]);
+        why = bumps ? Why.BUMPS : load[k] < LIGHT * mean ? Why.CREST : null;
       }
       if (why != now) {
         if (now != null) {
@@ -162,20 +162,5 @@ public record LoadAlong(
       }
     }
     return out;
-  }
-
-  private static boolean bumpy(ComputedLap computed, Things things, int i) {
-    Centreline road = computed.road();
-    double station = i * road.step();
-    double offset = computed.path().offset()[i];
-    for (Zone z : things.zones()) {
-      boolean there =
-          z.kind() == ZoneKind.BUMP
-              && road.ahead(z.from(), station) <= road.ahead(z.from(), z.to());
-      if (there && (z.side() == Zone.Side.BOTH || (z.side() == Zone.Side.LEFT) == offset > 0)) {
-        return true;
-      }
-    }
-    return false;
   }
 }

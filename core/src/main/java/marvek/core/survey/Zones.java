@@ -184,4 +184,22 @@ public final class Zones {
     Arrays.fill(ones, 1);
     return ones;
   }
+
+  /**
+   * Whether a line crosses bumps at a place.
+   *
+   * @param station m
+   * @param offset metres to the left of the middle
+   */
+  public static boolean bumps(Centreline road, Things things, double station, double offset) {
+    for (Zone z : things.zones()) {
+      boolean there =
+          z.kind() == ZoneKind.BUMP
+              && road.ahead(z.from(), station) <= road.ahead(z.from(), z.to());
+      if (there && (z.side() == Zone.Side.BOTH || (z.side() == Zone.Side.LEFT) == offset > 0)) {
+        return true;
+      }
+    }
+    return false;
+  }
 }

@@ -9,6 +9,7 @@ import marvek.core.entry.Score;
 import marvek.core.plan.Answers;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Cues;
+import marvek.core.plan.Unwise;
 import marvek.core.plan.WhatIf;
 import marvek.core.said.Said;
 import marvek.core.score.Action;
@@ -57,16 +58,20 @@ class ScoreController {
       @Nullable Integer marks,
       @NotNull Said words) {}
 
-  /** What each action costs otherwise. */
+  /** What each action costs otherwise, and where some are unwise. */
+  record CostsView(List<WhatIf> costs, List<Unwise> unwise) {}
+
+  /** What each action costs otherwise, and where some are unwise. */
   @PostMapping("/costs")
-  List<WhatIf> costs(
+  CostsView costs(
       @AuthenticationPrincipal Driver driver,
       @PathVariable UUID id,
       @RequestBody CornerEntry entry) {
     References.Opened opened = references.read(driver.id(), id);
     CornerEntry placed = references.answer(opened, entry).entry();
     ComputedLap computed = opened.computed();
-    return Answers.at(computed, opened.things(), computed.indexOf(placed.corner())).whatIfs(placed);
+    Answers answers = Answers.at(computed, opened.things(), computed.indexOf(placed.corner()));
+    return new CostsView(answers.whatIfs(placed), answers.unwise(placed));
   }
 
   /** Cues in reach of an action, the best first. */

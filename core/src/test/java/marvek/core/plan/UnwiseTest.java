@@ -1,0 +1,105 @@
+package marvek.core.plan;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import java.util.Random;
+import marvek.core.circuit.Centreline;
+import marvek.core.circuit.CircuitReading;
+import marvek.core.entry.CornerEntry;
+import marvek.core.fixtures.RandomRoads;
+import marvek.core.lap.Conditions;
+import marvek.core.survey.Things;
+import marvek.core.survey.Zone;
+import marvek.core.survey.ZoneKind;
+import marvek.core.units.Units;
+import marvek.core.vehicle.VehicleClasses;
+import org.junit.jupiter.api.Test;
+
+/** Stretches on which something is unwise, held against what a driver would reckon. */
+class UnwiseTest {
+  private static final ComputedLap LAP = lap();
+  private static final Centreline ROAD = LAP.road();
+
+  private static ComputedLap lap() {
+    CircuitReading road = RandomRoads.of(4711, 300);
+    return ComputedLap.compute(
+        road.centreline(),
+        road.corners(),
+        VehicleClasses.byId("small-hatch").vehicle(),
+        Conditions.dryWarm());
+  }
+
+  private static boolean in(List<Unwise> all, Unwise.What what, double station) {
+    return all.stream()
+        .filter(u -> u.what() == what)
+        .anyMatch(u -> ROAD.ahead(u.from(), station) <= ROAD.ahead(u.from(), u.to()));
+  }
+
+  @Test
+  void shiftsAreUnwiseWhereTheCarTurnsHardAndNowhereOnAStraight() {
+    // Without wings the tyres give about mu g across: the planned speed squared times the bend.
+    int hard = 0;
+    int easy = 0;
+    for (CornerEntry e : Drafter.draft(LAP, List.of()).corners()) {
+      Answers answers = Answers.at(LAP, Things.none(), LAP.indexOf(e.corner()));
+      List<Unwise> unwise = answers.unwise(e);
+      CornerAnswer.Profile p = answers.answer(e).profile();
+      for (int k = 0; k < p.speed().length - 1; k++) {
+        double station = ROAD.wrap(p.from() + k * p.step());
+        int i = ROAD.index(station);
+        double v = p.speed()[k];
+        double across =
+            Math.abs(v * v * LAP.path().curvature()[i]) / (LAP.vehicle().tyres().muY() * Units.G);
+        if (across > 0.75) {
+          assertThat(in(unwise, Unwise.What.SHIFT, station)).describedAs("%.2f", across).isTrue();
+          hard++;
+        } else if (across < 0.3) {
+          boolean light =
+              LAP.limits().load(LAP.path(), i, v * v) < 0.85 * LAP.limits().levelLoad(v);
+          if (!light) {
+            assertThat(in(unwise, Unwise.What.SHIFT, station)).isFalse();
+            easy++;
+          }
+        }
+      }
+    }
+    assertThat(hard).isGreaterThan(100);
+    assertThat(easy).isGreaterThan(100);
+  }
+
+  @Test
+  void brakingIsUnwiseOverSurveyedBumps() {
+    Random random = new Random(8);
+    for (CornerEntry e : Drafter.draft(LAP, List.of()).corners()) {
+      double at = e.points().get(0).station();
+      double from = ROAD.wrap(at + 5 * random.nextDouble());
+      Zone bumps =
+          new Zone("b", ZoneKind.BUMP, Zone.Side.BOTH, from, ROAD.wrap(from + 20), 2, null, "", "");
+      Things things = new Things(List.of(), List.of(), List.of(bumps), List.of(), List.of());
+      int c = LAP.indexOf(e.corner());
+      assertThat(in(Answers.at(LAP, things, c).unwise(e), Unwise.What.BRAKE, ROAD.wrap(from + 10)))
+          .isTrue();
+    }
+  }
+
+  @Test
+  void allOfTheThrottleIsUnwiseOnlyWhereTheTyresBearLessThanTheEngineGives() {
+    for (CornerEntry e : Drafter.draft(LAP, List.of()).corners()) {
+      Answers answers = Answers.at(LAP, Things.none(), LAP.indexOf(e.corner()));
+      CornerAnswer.Profile p = answers.answer(e).profile();
+      for (Unwise u : answers.unwise(e)) {
+        assertThat(ROAD.ahead(u.from(), u.to())).isBetween(4.0, ROAD.length() / 2);
+        if (u.what() == Unwise.What.THROTTLE) {
+          double middle = ROAD.wrap(u.from() + ROAD.ahead(u.from(), u.to()) / 2);
+          int k = (int) Math.round(ROAD.ahead(ROAD.wrap(p.from()), middle) / p.step());
+          int i = ROAD.index(middle);
+          if (k < p.speed().length) {
+            double bears = LAP.limits().driveMost(LAP.path(), i, p.speed()[k]);
+            assertThat(bears).isLessThan(LAP.limits().engineDrive(p.speed()[k]));
+          }
+        }
+      }
+    }
+  }
+}
