@@ -21,7 +21,7 @@
   } from '../api/api';
   import { placeLabels, textWidth } from './labels';
   import { pathOf, sampleAt } from './strip';
-  import { apart, POINTS, station, tieText } from './points';
+  import { apart, POINTS, foundBy, station } from './points';
   import { inSpeed, metres, plain, speedUnit } from '../words/units';
   import DrivenBands from './DrivenBands.svelte';
   import GateLane from './GateLane.svelte';
@@ -305,7 +305,7 @@
     entry.points.map((p) => {
       const s = near(p.station);
       const style = POINTS[p.kind];
-      const tie = tieText(p.tie, metres);
+      const tie = foundBy(p, metres);
       const extra =
         p.kind === 'BRAKE'
           ? ` · ${plain(entry.firstEffort * 100)} %`

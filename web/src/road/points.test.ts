@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import type { CornerEntry } from '../api/api';
-import { apart, moved, pastApex, sameDecisions, station, tieText, toggled } from './points';
+import type { CornerEntry, Cue } from '../api/api';
+import { made } from './score';
+import { apart, cueText, foundBy, moved, pastApex, sameDecisions, station, tieText, toggled } from './points';
 
 const entry: CornerEntry = {
   corner: 'c1',
@@ -87,5 +88,41 @@ describe('points of a corner', () => {
     const more = toggled(entry, 'BACK_UP', 4180);
     expect(station(more, 'BACK_UP')).toBe(4180);
     expect(toggled(more, 'BACK_UP', 0).points).toEqual(entry.points);
+  });
+});
+
+describe('how a point is found', () => {
+  const inMetres = (m: number) => `${m} m`;
+  const cue = (kind: Cue['kind'], number = 0): Cue => ({
+    kind,
+    thing: 'w',
+    spoken: 'the wall',
+    other: '',
+    otherSpoken: 'the post',
+    number,
+  });
+  it.each([
+    [cue('PAST', 8), 'wall + 8 m'],
+    [cue('LENGTHS', -2), 'wall − 2 lengths'],
+    [cue('SHARE', 0.5), 'half wall'],
+    [cue('SHARE', 0.3), '30 % wall'],
+    [cue('BETWEEN', 0.4), '40 % wall to post'],
+    [cue('INTO_VIEW'), 'wall in view'],
+    [cue('OUT_OF_VIEW'), 'wall leaves view'],
+    [cue('BESIDE'), 'beside wall'],
+    [cue('SECONDS', 0.5), '0.5 s later'],
+    [cue('LIMITER', 2), '2 s limiter'],
+    [cue('REVS', 7200), '7200 revs'],
+    [cue('SETTLED'), 'settled'],
+    [cue('FEEL'), 'by feel'],
+  ])('%j', (by, words) => {
+    expect(cueText(by, inMetres)).toBe(words);
+  });
+  it('is by the cue written of it before its landmark', () => {
+    const tie = { landmark: 'b', spoken: 'the 100 board', past: 0 };
+    const play = { ...made('BRAKE', 5, 'brake', 3), cue: cue('INTO_VIEW') };
+    expect(foundBy({ kind: 'BRAKE', station: 5, tie }, inMetres)).toBe('100 board');
+    expect(foundBy({ kind: 'BRAKE', station: 5, tie, play }, inMetres)).toBe('wall in view');
+    expect(foundBy(undefined, inMetres)).toBeNull();
   });
 });

@@ -1,4 +1,4 @@
-import type { CornerEntry, PointKind } from '../api/api';
+import type { CornerEntry, CornerPoint, Cue, PointKind } from '../api/api';
 
 export interface PointStyle {
   word: string;
@@ -107,3 +107,39 @@ export function tieText(
   const rounded = Math.round(tie.past * 2) / 2;
   return rounded === 0 ? name : `${name} ${rounded > 0 ? '+' : '−'} ${inUnit(Math.abs(tie.past))}`;
 }
+
+/** A cue as it is written on a flag or a card: "end of the barrier leaves view". */
+export function cueText(cue: Cue, inUnit: (m: number) => string): string {
+  const name = cue.spoken.replace(/^the /, '');
+  const tenth = (v: number) => String(Math.round(v * 10) / 10);
+  switch (cue.kind) {
+    case 'PAST':
+      return tieText({ spoken: cue.spoken, past: cue.number }, inUnit) ?? name;
+    case 'LENGTHS':
+      return `${name} ${cue.number < 0 ? '−' : '+'} ${tenth(Math.abs(cue.number))} lengths`;
+    case 'SHARE':
+      return Math.abs(cue.number - 0.5) < 0.02 ? `half ${name}` : `${Math.round(cue.number * 100)} % ${name}`;
+    case 'BETWEEN':
+      return `${Math.round(cue.number * 100)} % ${name} to ${cue.otherSpoken.replace(/^the /, '')}`;
+    case 'INTO_VIEW':
+      return `${name} in view`;
+    case 'OUT_OF_VIEW':
+      return `${name} leaves view`;
+    case 'BESIDE':
+      return `beside ${name}`;
+    case 'SECONDS':
+      return `${tenth(cue.number)} s later`;
+    case 'LIMITER':
+      return `${tenth(cue.number)} s limiter`;
+    case 'REVS':
+      return `${Math.round(cue.number)} revs`;
+    case 'SETTLED':
+      return 'settled';
+    case 'FEEL':
+      return 'by feel';
+  }
+}
+
+/** How a point is found: by the cue that is written of it, or else by its landmark; null by neither. */
+export const foundBy = (p: CornerPoint | undefined, inUnit: (m: number) => string): string | null =>
+  p?.play?.cue ? cueText(p.play.cue, inUnit) : tieText(p?.tie, inUnit);

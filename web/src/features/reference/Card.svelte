@@ -3,7 +3,7 @@
   import Printer from '@lucide/svelte/icons/printer';
   import { api, ask, asProblem } from '../../api/api';
   import { here } from '../../kit/here.svelte';
-  import { station, tieText } from '../../road/points';
+  import { foundBy, station } from '../../road/points';
   import { cornerWord } from '../../words/words';
   import { inSpeed, lapTime, metres, plain, speedUnit } from '../../words/units';
   import ProblemBox from '../../kit/ProblemBox.svelte';
@@ -89,7 +89,7 @@
           <tbody>
             {#each data.content.corners as e, i (e.corner)}
               {@const corner = data.reference.corners.find((c) => c.id === e.corner)}
-              {@const tie = e.points.find((p) => p.kind === 'BRAKE')?.tie}
+              {@const marker = e.points.find((p) => p.kind === 'BRAKE')}
               <tr>
                 <th scope="row">
                   <span class="text-lg font-bold">{corner?.number}</span>{corner?.left ? ' ↰' : ' ↱'}
@@ -97,7 +97,7 @@
                 </th>
                 <td class="font-bold whitespace-nowrap">
                   {e.slowing === 'BRAKE'
-                    ? (tieText(tie, metres) ?? metres(station(e, 'BRAKE') ?? 0))
+                    ? (foundBy(marker, metres) ?? metres(station(e, 'BRAKE') ?? 0))
                     : e.slowing.toLowerCase()}
                 </td>
                 <td class="n">{e.slowing === 'BRAKE' ? plain(e.firstEffort * 100) : ''}</td>

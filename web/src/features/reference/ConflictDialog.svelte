@@ -2,7 +2,7 @@
   import { onMount } from 'svelte';
   import type { CornerEntry } from '../../api/api';
   import type { Conflict, Desk } from './desk.svelte';
-  import { POINTS, tieText } from '../../road/points';
+  import { foundBy, POINTS } from '../../road/points';
   import { metres } from '../../words/units';
 
   let { desk, conflict }: { desk: Desk; conflict: Conflict } = $props();
@@ -23,7 +23,7 @@
     for (const p of a.points) {
       const other = b.points.find((q) => q.kind === p.kind);
       if (!other || Math.abs(other.station - p.station) >= 0.25)
-        out.push(`${POINTS[p.kind].word} ${tieText(p.tie, metres) ?? metres(p.station)}`);
+        out.push(`${POINTS[p.kind].word} ${foundBy(p, metres) ?? metres(p.station)}`);
     }
     if (a.gear !== b.gear) out.push(`gear ${a.gear}`);
     if (a.note !== b.note) out.push(a.note ? `note “${a.note}”` : 'no note');

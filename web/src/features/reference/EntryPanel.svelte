@@ -3,7 +3,7 @@
   import type { CornerEntry, Detail, KerbUse, PointKind, Sureness } from '../../api/api';
   import { catalogue } from '../../api/catalogue.svelte';
   import type { Desk } from './desk.svelte';
-  import { POINTS, station, tieText, toggled } from '../../road/points';
+  import { POINTS, foundBy, station, toggled } from '../../road/points';
   import { fromLength, inLength, lengthUnit, metres, plain } from '../../words/units';
 
   /** What else the entry holds. What is not used stays in one menu. */
@@ -203,9 +203,7 @@
     <summary class="cursor-pointer font-semibold">How sure of each point</summary>
     {#each entry.points as p (p.kind)}
       <div class="flex items-center gap-1" data-sure={p.kind}>
-        <span class="flex-1 truncate text-xs"
-          >{POINTS[p.kind].word} · {tieText(p.tie, metres) ?? metres(p.station)}</span
-        >
+        <span class="flex-1 truncate text-xs">{POINTS[p.kind].word} · {foundBy(p, metres) ?? metres(p.station)}</span>
         <select
           class="select select-xs w-24"
           aria-label="How sure of {POINTS[p.kind].word}"

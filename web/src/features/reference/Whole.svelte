@@ -4,7 +4,7 @@
   import { api, ask, asProblem, type CornerEntry, type PointKind } from '../../api/api';
   import { catalogue } from '../../api/catalogue.svelte';
   import { here } from '../../kit/here.svelte';
-  import { pastApex, POINTS, tieText } from '../../road/points';
+  import { pastApex, POINTS, foundBy } from '../../road/points';
   import { inLength, inSpeed, lengthUnit, metres, plain, signed, speedUnit } from '../../words/units';
   import { cornerWord } from '../../words/words';
   import ProblemBox from '../../kit/ProblemBox.svelte';
@@ -67,7 +67,7 @@
   };
   const place = (e: CornerEntry, kind: PointKind) => {
     const p = e.points.find((q) => q.kind === kind);
-    return p ? (tieText(p.tie, metres) ?? metres(p.station)) : '';
+    return p ? (foundBy(p, metres) ?? metres(p.station)) : '';
   };
   const fromApex = (e: CornerEntry, kind: PointKind) => {
     const by = data && pastApex(e, kind, data.reference.length);

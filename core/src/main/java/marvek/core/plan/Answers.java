@@ -283,7 +283,7 @@ public final class Answers {
               plan.seconds(0, step),
               played != null
                   ? Double.valueOf(played.amount())
-                  : even ? Double.valueOf(plan.effort) : a.amount(),
+                  : even ? Double.valueOf(hardest(plan, entry)) : a.amount(),
               played != null ? played.solved() : even && entry.pedals() == null,
               played == null || driven == null ? null : driven.asked(p),
               played == null
@@ -294,6 +294,21 @@ public final class Answers {
               found == null ? Said.NOTHING : found.why()));
     }
     return out;
+  }
+
+  /** The hardest press of a braking by its points, as a share of the driver's full press. */
+  private double hardest(PlannedCorner plan, CornerEntry entry) {
+    boolean shaped = entry.pedals() != null;
+    int marker = Math.min(count, entry.station(PointKind.BRAKE).map(stretch::step).orElse(0));
+    double most = 0;
+    for (int k = 0; k < count; k++) {
+      if (plan.brakeShare[k] > 0) {
+        int of = shaped ? marker : k;
+        double v = shaped ? plan.unbrakedAt(marker) : plan.speed[k];
+        most = Math.max(most, plan.brakeShare[k] * plan.straightMost(of, v));
+      }
+    }
+    return most / computed.fullPress();
   }
 
   /**

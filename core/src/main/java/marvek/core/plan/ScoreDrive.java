@@ -59,7 +59,8 @@ final class ScoreDrive {
    * @param at step at which it begins
    * @param speed m/s there
    * @param time seconds from the start of the stretch
-   * @param amount share that it was driven with, also where it was solved
+   * @param amount share that it was driven with; of a braking that was solved the hardest press, as
+   *     a share of the full one
    * @param solved whether it was left open
    * @param serves step of the slowest place that a braking or lift is for, or −1
    * @param made whether that place is met
@@ -72,7 +73,11 @@ final class ScoreDrive {
       double amount,
       boolean solved,
       int serves,
-      boolean made) {}
+      boolean made) {
+    Played pressing(double effort) {
+      return new Played(id, at, speed, time, effort, solved, serves, made);
+    }
+  }
 
   /** A change of one pedal on the way. */
   private static final class Event {
@@ -337,6 +342,22 @@ final class ScoreDrive {
     return events;
   }
 
+  /** The most that an open braking presses, as a share of the full press. */
+  private double hardest(int p) {
+    int last = count;
+    for (int q = p + 1; q < pedals.size(); q++) {
+      if (pedals.get(q).kind() == ActionKind.BRAKE) {
+        last = Math.min(count, (int) pedals.get(q).at());
+        break;
+      }
+    }
+    double most = 0;
+    for (int k = (int) pedals.get(p).at(); k <= last; k++) {
+      most = Math.max(most, brake[k]);
+    }
+    return most;
+  }
+
   /** Whether the brake is still eased after an action, before it is pressed again. */
   private static boolean eased(List<Pedal> pedals, int p) {
     for (Pedal a : pedals.subList(p + 1, pedals.size())) {
@@ -372,6 +393,11 @@ final class ScoreDrive {
     counts = true;
     run(s, count);
     time = s.t;
+    for (int p = 0; p < pedals.size(); p++) {
+      if (pedals.get(p).kind() == ActionKind.BRAKE && played[p].solved()) {
+        played[p] = played[p].pressing(hardest(p));
+      }
+    }
     makesIt = true;
     for (int p = 0; p < pedals.size(); p++) {
       makesIt &= played[p].made();

@@ -11,8 +11,8 @@ import org.jspecify.annotations.Nullable;
  * @param line what is done and by which cue
  * @param speed m/s where it begins
  * @param time seconds from the start of the stretch
- * @param amount share that it was driven with: of the full press, of what the tyres bore where a
- *     braking was left open, of the throttle; null for what has none
+ * @param amount share that it was driven with: of the full press, also where that was left open; of
+ *     the throttle; null for what has none
  * @param solved whether the amount was left open and found
  * @param asked most that it asked for, as a share of what the tyres bore there; above 1 it was cut;
  *     null where nobody looked

@@ -128,10 +128,7 @@ public final class Sentence {
 
   private static String brake(CornerEntry e, Speech speech) {
     Optional<CornerPoint> marker = e.point(PointKind.BRAKE);
-    String where =
-        marker
-            .map(p -> "brake" + cue(e, p, speech).orElseGet(() -> place(p, speech.units())))
-            .orElse("brake");
+    String where = marker.map(p -> "brake" + where(e, p, speech)).orElse("brake");
     Action play = marker.map(CornerPoint::play).orElse(null);
     Double set = play == null ? null : play.amount();
     double effort = set == null ? e.firstEffort() : set;
@@ -287,7 +284,7 @@ public final class Sentence {
 
     private void turning() {
       List<String> parts = new ArrayList<>();
-      e.point(PointKind.TURN_IN).ifPresent(p -> parts.add("turn in" + place(p, units)));
+      e.point(PointKind.TURN_IN).ifPresent(p -> parts.add("turn in" + where(e, p, speech)));
       parts.add(detail(Detail.HANDS, "hands "));
       parts.add(detail(Detail.AIM, "look at "));
       say(parts);
@@ -313,7 +310,7 @@ public final class Sentence {
     private void touching() {
       List<String> parts = new ArrayList<>();
       chosen(Question.LINE).ifPresent(parts::add);
-      e.point(PointKind.FIRST_APEX).ifPresent(p -> parts.add("first apex" + place(p, units)));
+      e.point(PointKind.FIRST_APEX).ifPresent(p -> parts.add("first apex" + where(e, p, speech)));
       parts.add(apex(corner, e));
       parts.add(units.length(Math.max(0, e.apexGap())) + " off the inside edge");
       parts.add("lowest " + units.speed(e.minimumSpeed()));
@@ -440,10 +437,7 @@ public final class Sentence {
         switch (e.slowing()) {
           case FLAT -> "flat";
           case LIFT -> "lift";
-          case BRAKE ->
-              e.point(PointKind.BRAKE)
-                  .map(p -> p.tie() == null ? units.length(p.station()) : brief(p.tie(), units))
-                  .orElse("brake");
+          case BRAKE -> e.point(PointKind.BRAKE).map(p -> marker(e, p, speech)).orElse("brake");
         };
     String word =
         switch (e.apexType()) {
@@ -454,11 +448,23 @@ public final class Sentence {
     return marker + " · " + e.gear() + " · " + word;
   }
 
+  private static String marker(CornerEntry e, CornerPoint p, Speech speech) {
+    Tie tie = p.tie();
+    return cue(e, p, speech)
+        .map(String::strip)
+        .orElseGet(
+            () -> tie == null ? speech.units().length(p.station()) : brief(tie, speech.units()));
+  }
+
   /** "100 board + 8 m". */
   public static String brief(Tie tie, Display units) {
     String name = tie.spoken().replaceFirst("^the ", "");
     long past = Math.round(tie.past());
     return past == 0 ? name : name + (past > 0 ? " + " : " − ") + units.length(tie.past());
+  }
+
+  private static String where(CornerEntry e, CornerPoint point, Speech speech) {
+    return cue(e, point, speech).orElseGet(() -> place(point, speech.units()));
   }
 
   private static String place(CornerPoint point, Display units) {
