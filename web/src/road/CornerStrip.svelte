@@ -534,6 +534,20 @@
     <path d={pathOf(leftEdge)} fill="none" stroke="var(--road-edge)" stroke-width="1.8" />
     <path d={pathOf(rightEdge)} fill="none" stroke="var(--road-edge)" stroke-width="1.8" />
 
+    {#if written}
+      <!-- Under what stands beside the road, so that boards stay to be taken. -->
+      <rect
+        x={PADS}
+        y={TOP - 16}
+        width={Math.max(0, width - 2 * PADS)}
+        height="15"
+        fill="transparent"
+        role="presentation"
+        class={readonly ? '' : 'cursor-crosshair'}
+        data-lane="rim"
+        onpointerdown={(e) => press(e, 'rim')}
+      />
+    {/if}
     <StripNotes {x} {near} {domain} {corner} {entry} {width} {onpick} />
     {#if things}
       <RoadThings {road} {things} {near} {domain} {x} {y} {reach} words={false} />
@@ -673,16 +687,6 @@
             role="presentation"
             data-lane="brake"
             onpointerdown={(e) => press(e, 'brake')}
-          />
-          <rect
-            x={PADS}
-            y={TOP - 16}
-            width={wide}
-            height="15"
-            fill="transparent"
-            role="presentation"
-            data-lane="rim"
-            onpointerdown={(e) => press(e, 'rim')}
           />
         </g>
       {/if}
