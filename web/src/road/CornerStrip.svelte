@@ -64,8 +64,10 @@
     laid?: LaidView | null;
     /** What the laps did here, drawn behind the plan. */
     driven?: DrivenView | null;
-    /** Whether actions are drawn and can be pressed for. */
+    /** Whether actions are drawn. */
     written?: boolean;
+    /** Whether they are only to be looked at, as on another day. */
+    fixed?: boolean;
     inHand?: string;
     typed?: string;
     unwise?: Unwise[];
@@ -112,6 +114,7 @@
     laid = null,
     driven = null,
     written = false,
+    fixed = false,
     inHand = '',
     typed = '',
     unwise = [],
@@ -415,7 +418,7 @@
   let lane = $state<ReturnType<typeof ScoreLane>>();
   /** A press where there is nothing makes the likeliest action of that lane, and holds it. */
   function press(event: PointerEvent, where: Lane) {
-    if (readonly || event.button !== 0 || !onmake) return;
+    if (readonly || fixed || event.button !== 0 || !onmake) return;
     const box = svg.getBoundingClientRect();
     const at = Math.round(x.invert(event.clientX - box.left) * 2) / 2;
     const py = event.clientY - box.top;
@@ -543,7 +546,7 @@
         height="15"
         fill="transparent"
         role="presentation"
-        class={readonly ? '' : 'cursor-crosshair'}
+        class={readonly || fixed ? '' : 'cursor-crosshair'}
         data-lane="rim"
         onpointerdown={(e) => press(e, 'rim')}
       />
@@ -667,7 +670,7 @@
 
       {#if written}
         {@const wide = Math.max(0, width - 2 * PADS)}
-        <g data-lanes class={readonly ? '' : 'cursor-crosshair'}>
+        <g data-lanes class={readonly || fixed ? '' : 'cursor-crosshair'}>
           <rect
             x={PADS}
             y={pedalTop}
@@ -738,7 +741,7 @@
           height={GEARS}
           fill="transparent"
           role="presentation"
-          class={readonly ? '' : 'cursor-crosshair'}
+          class={readonly || fixed ? '' : 'cursor-crosshair'}
           data-lane="gears"
           onpointerdown={(e) => press(e, 'gears')}
         />
@@ -764,7 +767,7 @@
           gearHeight={GEARS}
           {topGear}
           rim={TOP - 8}
-          {readonly}
+          readonly={readonly || fixed}
           shaped={!!entry.pedals && !!answer?.answer.pressing}
           {inHand}
           {typed}

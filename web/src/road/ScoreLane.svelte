@@ -313,7 +313,7 @@
     {#if h.s.trouble || !h.s.made}
       <path d="M{h.cx + 8} {h.cy - 9}l8 0l-4 -8z" fill="var(--turn)" />
     {/if}
-    {#if written[h.a.id]}
+    {#if written[h.a.id] && (on || !h.s.solved || h.s.asked != null)}
       {@const hollow = h.s.solved && !(on && typed)}
       {@const said = text(h.s)}
       <rect

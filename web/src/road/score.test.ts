@@ -79,6 +79,7 @@ describe('writing an action', () => {
     const brake = braked.points.find((p) => p.kind === 'BRAKE');
     expect(brake?.station).toBe(510);
     expect(brake?.play?.amount).toBe(0.6);
+    expect(braked.firstEffort).toBe(0.6);
     const throttled = withAction(entry(), { ...made('THROTTLE', 640, 'first-throttle', 3), amount: 0.45 }, LENGTH);
     expect(throttled.firstThrottle).toBe(0.45);
   });

@@ -101,6 +101,7 @@ export function withAction(entry: CornerEntry, action: Action, length: number): 
     ...entry,
     points: entry.points.map((p) => (p.kind === point ? { ...p, station: wrapped, sure: there.sure, play: there } : p)),
   };
+  if (point === 'BRAKE' && action.amount != null) next.firstEffort = action.amount;
   if (point === 'FIRST_THROTTLE' && action.amount != null) next.firstThrottle = action.amount;
   if (point === 'DOWNSHIFT' && action.gear != null) next.gear = action.gear;
   return next;

@@ -127,6 +127,10 @@
             desk.edit((old) => ({
               ...old,
               firstEffort: share,
+              // An effort that is written on the strip is this one.
+              points: old.points.map((p) =>
+                p.kind === 'BRAKE' && p.play?.amount != null ? { ...p, play: { ...p.play, amount: share } } : p,
+              ),
               pedals: old.pedals ? { ...old.pedals, peak: share } : old.pedals,
             }));
           }}

@@ -394,6 +394,7 @@
             onpedals={pedals}
             onpick={pick}
             written
+            fixed={!desk.writes}
             inHand={desk.inHand}
             typed={desk.typed}
             unwise={desk.unwise}

@@ -471,6 +471,7 @@ export class Desk {
   makeAction(kind: ActionKind, at: number, amount?: number): Action | null {
     const entry = this.entry;
     if (!entry || !this.writes) return null;
+    if (kind === 'BRAKE' && !entry.points.some((p) => p.kind === 'BRAKE')) return this.brakeHere(at, amount);
     const action = made(kind, at, freeId(entry, kind), entry.gear);
     if (amount !== undefined && action.amount != null) action.amount = Math.min(mostOf(kind), amount);
     if (kind === 'LIFT') {
@@ -483,8 +484,17 @@ export class Desk {
       if (!next) action.until = (at + lasts) % this.view.length;
     }
     // A corner driven flat that is lifted for is one that is lifted for.
-    const slowing = kind === 'BRAKE' ? 'BRAKE' : kind === 'LIFT' && entry.slowing === 'FLAT' ? 'LIFT' : entry.slowing;
+    const slowing = kind === 'LIFT' && entry.slowing === 'FLAT' ? 'LIFT' : entry.slowing;
     this.edit((e) => withAction({ ...e, slowing }, action, this.view.length));
+    this.settle();
+    this.takeInHand(action.id);
+    return action;
+  }
+
+  /** The first braking of a corner that had none is its marker, with all that a braked corner needs. */
+  private brakeHere(at: number, amount: number | undefined): Action {
+    const action: Action = { ...made('BRAKE', at, 'brake', 1), amount: amount ?? 0.3 };
+    this.edit((e) => withAction(this.slowed(e, 'BRAKE'), action, this.view.length));
     this.settle();
     this.takeInHand(action.id);
     return action;
@@ -547,39 +557,41 @@ export class Desk {
 
   /** Changes how the corner is slowed for; points that the new way needs come from the draft. */
   slowBy(way: CornerEntry['slowing']) {
+    this.edit((e) => this.slowed(e, way));
+  }
+
+  private slowed(e: CornerEntry, way: CornerEntry['slowing']): CornerEntry {
     const draft = this.view.draft.corners.find((e) => e.corner === this.selected);
     const length = this.view.length;
-    this.edit((e) => {
-      const needs: PointKind[] =
-        way === 'BRAKE'
-          ? ['BRAKE', 'RELEASE', 'FIRST_THROTTLE', 'FULL_THROTTLE']
-          : way === 'LIFT'
-            ? ['FIRST_THROTTLE', 'FULL_THROTTLE']
-            : [];
-      const drops: PointKind[] =
-        way === 'FLAT'
-          ? ['BRAKE', 'RELEASE', 'FIRST_THROTTLE', 'FULL_THROTTLE']
-          : way === 'LIFT'
-            ? ['BRAKE', 'RELEASE']
-            : [];
-      const turnIn = station(e, 'TURN_IN') ?? 0;
-      const apex = station(e, 'APEX') ?? turnIn;
-      const usual: Partial<Record<PointKind, number>> = {
-        BRAKE: turnIn - 20,
-        RELEASE: apex,
-        FIRST_THROTTLE: apex + 2,
-        FULL_THROTTLE: apex + 20,
-      };
-      const kept = e.points.filter((p) => !drops.includes(p.kind));
-      const added = needs
-        .filter((kind) => !kept.some((p) => p.kind === kind))
-        .map((kind) => ({
-          kind,
-          station: (((draft && station(draft, kind)) ?? usual[kind] ?? apex) + length) % length,
-        }));
-      const effort = way === 'BRAKE' ? e.firstEffort || draft?.firstEffort || 0.3 : 0;
-      return { ...e, slowing: way, firstEffort: effort, points: [...kept, ...added] };
-    });
+    const needs: PointKind[] =
+      way === 'BRAKE'
+        ? ['BRAKE', 'RELEASE', 'FIRST_THROTTLE', 'FULL_THROTTLE']
+        : way === 'LIFT'
+          ? ['FIRST_THROTTLE', 'FULL_THROTTLE']
+          : [];
+    const drops: PointKind[] =
+      way === 'FLAT'
+        ? ['BRAKE', 'RELEASE', 'FIRST_THROTTLE', 'FULL_THROTTLE']
+        : way === 'LIFT'
+          ? ['BRAKE', 'RELEASE']
+          : [];
+    const turnIn = station(e, 'TURN_IN') ?? 0;
+    const apex = station(e, 'APEX') ?? turnIn;
+    const usual: Partial<Record<PointKind, number>> = {
+      BRAKE: turnIn - 20,
+      RELEASE: apex,
+      FIRST_THROTTLE: apex + 2,
+      FULL_THROTTLE: apex + 20,
+    };
+    const kept = e.points.filter((p) => !drops.includes(p.kind));
+    const added = needs
+      .filter((kind) => !kept.some((p) => p.kind === kind))
+      .map((kind) => ({
+        kind,
+        station: (((draft && station(draft, kind)) ?? usual[kind] ?? apex) + length) % length,
+      }));
+    const effort = way === 'BRAKE' ? e.firstEffort || draft?.firstEffort || 0.3 : 0;
+    return { ...e, slowing: way, firstEffort: effort, points: [...kept, ...added] };
   }
 
   /** Has the line laid anew for a wish, to look at; where it is laid for that already there is nothing to see. */

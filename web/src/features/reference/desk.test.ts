@@ -110,10 +110,14 @@ function view(): ReferenceView {
 const reply = (body: unknown, status = 200) =>
   new Response(JSON.stringify(body), { status, headers: { 'content-type': 'application/json' } });
 
+/** What each question said of an action moved by hand. */
+let told: (string | null)[] = [];
+
 async function serve(input: Request): Promise<Response> {
   if (!online) throw new TypeError('no network');
   const path = new URL(input.url).pathname;
   if (path.endsWith('r1/answer')) {
+    told.push(new URL(input.url).searchParams.get('moved'));
     return reply({ entry: await input.json(), answer: {}, words: { full: 'Brake.', pocket: '' } });
   }
   if (path.endsWith('/working')) {
@@ -160,6 +164,7 @@ beforeEach(() => {
   online = true;
   conflict = null;
   puts = 0;
+  told = [];
   role = 'OWNER';
 });
 
@@ -284,6 +289,69 @@ const wet: Variant = {
   day: { grip: 0.7, extraMass: 0, windSpeed: 0, windFrom: 0, drag: 1, downforce: 1, hour: '' },
   entries: [],
 };
+
+describe('writing a score', () => {
+  const lift = (desk: Desk) => desk.content.corners[0]?.actions[0];
+
+  it('says which action was moved by hand until that is answered, and not of an amount', async () => {
+    const desk = await Desk.open('r1');
+    const made = desk.makeAction('LIFT', 200, 0.6);
+    if (!made) throw new Error('no lift');
+    expect(desk.inHand).toBe('lift-1');
+    await vi.advanceTimersByTimeAsync(300);
+    told = [];
+    desk.putAction({ ...made, station: 190 }, true);
+    await vi.advanceTimersByTimeAsync(300);
+    expect(told).toEqual(['lift-1']);
+    desk.putAction({ ...made, station: 190, amount: 0.3 }, false);
+    await vi.advanceTimersByTimeAsync(300);
+    expect(told.at(-1)).toBeNull();
+    expect(lift(desk)?.amount).toBe(0.3);
+    desk.undo();
+    expect(lift(desk)?.amount).toBe(0.6);
+    await vi.runAllTimersAsync();
+  });
+
+  it('a lift lasts half a second, where nothing else begins before', async () => {
+    const desk = await Desk.open('r1');
+    desk.makeAction('LIFT', 200, 0.99);
+    // 40 m/s where nothing is planned yet; no more than 95 % can be kept.
+    expect(lift(desk)).toMatchObject({ until: 220, amount: 0.95 });
+    await vi.runAllTimersAsync();
+  });
+
+  it('the first braking of a corner that had none becomes its marker', async () => {
+    const desk = await Desk.open('r1');
+    desk.slowBy('FLAT');
+    desk.makeAction('BRAKE', 280, 0.4);
+    expect(desk.entry?.slowing).toBe('BRAKE');
+    expect(desk.entry?.actions).toHaveLength(0);
+    expect(brakeOf(desk)).toBe(280);
+    expect(desk.entry?.points.find((p) => p.kind === 'BRAKE')?.play?.amount).toBe(0.4);
+    expect(desk.entry?.points.map((p) => p.kind)).toContain('RELEASE');
+    expect(desk.inHand).toBe('brake');
+    // What every corner needs is not taken out; another braking is.
+    desk.dropAction('brake');
+    expect(brakeOf(desk)).toBe(280);
+    const second = desk.makeAction('BRAKE', 320, 0.2);
+    expect(second?.id).toBe('brake-1');
+    desk.dropAction('brake-1');
+    expect(desk.entry?.actions).toHaveLength(0);
+    await vi.runAllTimersAsync();
+  });
+
+  it('is not written on another day, nor by a viewer', async () => {
+    const desk = await Desk.open('r1');
+    desk.putVariant(wet);
+    await desk.go('v1');
+    expect(desk.writes).toBe(false);
+    expect(desk.makeAction('LIFT', 200)).toBeNull();
+    role = 'VIEWER';
+    const other = await Desk.open('r1');
+    expect(other.makeAction('LIFT', 200)).toBeNull();
+    await vi.runAllTimersAsync();
+  });
+});
 
 describe('another day', () => {
   it('shows what is proposed, leaves the reference alone and keeps what is set by hand', async () => {

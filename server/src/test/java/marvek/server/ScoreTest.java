@@ -151,6 +151,99 @@ class ScoreTest {
   }
 
   @Test
+  void anEffortThatIsSetIsTheFirstEffortEverywhere() {
+    ObjectNode pressed = entry.deepCopy();
+    for (JsonNode p : pressed.path("points")) {
+      if (p.path("kind").asText().equals("BRAKE")) {
+        ((ObjectNode) p)
+            .set("play", action("brake", "BRAKE", p.path("station").asDouble()).put("amount", 0.6));
+      }
+    }
+    JsonNode answer = answered(pressed).body();
+    assertThat(answer.path("entry").path("firstEffort").asDouble()).isEqualTo(0.6);
+    assertThat(answer.path("words").path("line").asText()).contains("(60 %)");
+    assertThat(played(answer, "brake").path("amount").asDouble()).isEqualTo(0.6);
+    assertThat(played(answer, "brake").path("solved").asBoolean()).isFalse();
+  }
+
+  @Test
+  void aWayThatMovesAMarkerFoundByACueMovesIt() {
+    wall(turnIn - 60);
+    ObjectNode cued = entry.deepCopy();
+    for (JsonNode p : cued.path("points")) {
+      if (p.path("kind").asText().equals("BRAKE")) {
+        double at = p.path("station").asDouble();
+        ObjectNode brake = action("brake", "BRAKE", at);
+        brake.set(
+            "cue",
+            json.createObjectNode()
+                .put("kind", "PAST")
+                .put("thing", "wall")
+                .put("spoken", "the long wall")
+                .put("number", at - (turnIn - 60)));
+        ((ObjectNode) p).set("play", brake);
+      }
+    }
+    double before = station(cued, "BRAKE");
+    ArrayNode entries = json.createArrayNode();
+    for (JsonNode e : content().path("corners")) {
+      entries.add(e.path("corner").equals(cued.path("corner")) ? cued : e);
+    }
+    double moved = 0;
+    JsonNode arising =
+        mine.person().post("/api/references/{id}/choices/arising", cued, mine.reference()).body();
+    for (JsonNode catalogued : mine.person().get("/api/catalogue").body().path("schools")) {
+      boolean arises = false;
+      for (JsonNode q : arising) {
+        arises |= q.equals(catalogued.path("question"));
+      }
+      if (!arises) {
+        continue;
+      }
+      People.Answer taken =
+          mine.person()
+              .post(
+                  "/api/references/{id}/choices/taken",
+                  Map.of(
+                      "entries",
+                      entries,
+                      "corner",
+                      cued.path("corner").asText(),
+                      "school",
+                      catalogued.path("school").asText()),
+                  mine.reference());
+      if (taken.status() != 200) {
+        continue;
+      }
+      for (JsonNode e : taken.body()) {
+        if (e.path("corner").equals(cued.path("corner"))) {
+          double by = station(e, "BRAKE") - before;
+          moved = Math.max(moved, Math.abs(by));
+          JsonNode cue = point(e, "BRAKE").path("play").path("cue");
+          if (cue.path("kind").asText().equals("PAST")) {
+            assertThat(cue.path("number").asDouble())
+                .isCloseTo(station(e, "BRAKE") - (turnIn - 60), within(0.05));
+          }
+        }
+      }
+    }
+    assertThat(moved).as("some way moves the marker").isGreaterThan(1);
+  }
+
+  private static JsonNode point(JsonNode corner, String kind) {
+    for (JsonNode p : corner.path("points")) {
+      if (p.path("kind").asText().equals(kind)) {
+        return p;
+      }
+    }
+    throw new AssertionError("no " + kind);
+  }
+
+  private static double station(JsonNode corner, String kind) {
+    return point(corner, kind).path("station").asDouble();
+  }
+
+  @Test
   void whatCannotBeIsRefusedWithItsPlace() {
     refused(with(action("x", "LIFT", turnIn).put("amount", 0.99)), "share");
     refused(with(action("x", "SHIFT", turnIn)), "no gear");

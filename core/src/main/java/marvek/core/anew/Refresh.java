@@ -2,6 +2,7 @@ package marvek.core.anew;
 
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.entry.CornerEntry;
@@ -46,7 +47,12 @@ public final class Refresh {
                     .thenComparing(CornerPoint::kind))
             .toList();
     CornerAnswer.Pressing pressing = answer.pressing();
-    Double peak = pressing == null ? null : pressing.peak();
+    Double set =
+        e.point(PointKind.BRAKE)
+            .flatMap(p -> Optional.ofNullable(p.play()))
+            .flatMap(a -> Optional.ofNullable(a.amount()))
+            .orElse(null);
+    Double peak = set != null ? set : pressing == null ? null : Double.valueOf(pressing.peak());
     return e.copy()
         .points(points)
         .approach(answer.arrivalGear(), answer.arrivalSpeed())

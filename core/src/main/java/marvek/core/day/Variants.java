@@ -18,6 +18,7 @@ import marvek.core.plan.Drafter;
 import marvek.core.plan.LostBrakings;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
+import marvek.core.score.Action;
 import marvek.core.vehicle.AirDensity;
 import org.jspecify.annotations.Nullable;
 
@@ -164,7 +165,9 @@ public final class Variants {
           was.map(s -> Math.abs(Math.IEEEremainder(s - p.station(), lapLength)))
               .orElse(Double.MAX_VALUE);
       if (apart >= SAME_PLACE) {
-        points.add(p);
+        // Put there by hand for this day: the cue of the reference does not lead there.
+        Action play = p.play();
+        points.add(play == null ? p : p.played(play.unfound().at(p.station())));
       }
     }
     boolean effort = Math.abs(edited.firstEffort() - proposed.firstEffort()) >= 0.005;

@@ -54,7 +54,7 @@ public final class Carried {
       }
       double by = moved(road, p.kind(), was, is, grain);
       Sureness now = sure == null ? p.sure() : sure;
-      points.add(new CornerPoint(p.kind(), road.wrap(p.station() + by), p.tie(), now, p.play()));
+      points.add(p.at(road.wrap(p.station() + by)).sure(now));
     }
     for (CornerPoint p : is.points()) {
       boolean isNew = points.stream().noneMatch(q -> q.kind() == p.kind());
@@ -105,7 +105,7 @@ public final class Carried {
     double by = moved(road, leads, was, is, grain);
     Double until = action.until();
     Integer gear = action.gear();
-    return ActionBuilder.builder(action)
+    return ActionBuilder.builder(Math.abs(by) > 0.01 ? action.unfound() : action)
         .station(road.wrap(action.station() + by))
         .until(until == null ? null : road.wrap(until + by))
         .gear(gear == null ? null : Math.max(1, Math.min(gears, gear + is.gear() - was.gear())))
@@ -126,12 +126,7 @@ public final class Carried {
       return;
     }
     points.replaceAll(
-        p ->
-            p == a || p == b
-                ? is.point(p.kind())
-                    .map(q -> new CornerPoint(p.kind(), q.station(), p.tie(), p.sure(), p.play()))
-                    .orElse(p)
-                : p);
+        p -> p == a || p == b ? is.point(p.kind()).map(q -> p.at(q.station())).orElse(p) : p);
   }
 
   private static double share(double value) {

@@ -22,6 +22,8 @@ public record CornerPoint(
     @Nullable Tie tie,
     @Nullable Sureness sure,
     @Nullable Action play) {
+  // Metres within which a place is the same.
+  private static final double SAME = 0.01;
 
   /** A point of which nobody has said how sure it is. */
   public CornerPoint(PointKind kind, double station, @Nullable Tie tie) {
@@ -33,8 +35,16 @@ public record CornerPoint(
     this(kind, station, tie, sure, null);
   }
 
+  /** Elsewhere: a cue that is written of it does not lead there, and is left. */
   public CornerPoint at(double other) {
-    return new CornerPoint(kind, other, tie, sure, play);
+    Action was = play;
+    boolean moves = was != null && Math.abs(other - station) > SAME;
+    return new CornerPoint(kind, other, tie, sure, was != null && moves ? was.unfound() : was);
+  }
+
+  /** The same, this sure. */
+  public CornerPoint sure(@Nullable Sureness other) {
+    return new CornerPoint(kind, station, tie, other, play);
   }
 
   /** The same point written as an action, standing where the action does. */

@@ -48,38 +48,6 @@ public record Landmark(
     Objects.requireNonNull(photo, "photo");
   }
 
-  /** A landmark at one place. */
-  public Landmark(
-      String id,
-      LandmarkKind kind,
-      String label,
-      double station,
-      boolean left,
-      String corner,
-      double out,
-      double height,
-      Permanence permanence,
-      boolean readable,
-      @Nullable Instant noted,
-      String note,
-      String photo) {
-    this(
-        id,
-        kind,
-        label,
-        station,
-        left,
-        corner,
-        out,
-        height,
-        permanence,
-        readable,
-        noted,
-        note,
-        photo,
-        0);
-  }
-
   /** A landmark with what is usual for its kind. */
   public Landmark(
       String id, LandmarkKind kind, String label, double station, boolean left, String corner) {

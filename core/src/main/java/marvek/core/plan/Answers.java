@@ -337,7 +337,7 @@ public final class Answers {
 
   /**
    * The entry with an action that was moved by hand: its cue takes the number that puts it there,
-   * and one without a number gives way to the best in reach.
+   * and one without a number gives way to the best in reach. A second cue held with it is left.
    *
    * @param id of the action; one that is not there changes nothing
    */
@@ -366,7 +366,34 @@ public final class Answers {
                   .findFirst()
                   .orElse(null);
     }
-    return Score.with(entry, action.found(now));
+    return Score.with(entry, action.unfound().found(now));
+  }
+
+  /**
+   * An entry that was moved by a rule, with the cues that its actions had before: each with the
+   * number that fits where they are now.
+   *
+   * @param had the entry before, its cues in place
+   */
+  public static CornerEntry followed(
+      ComputedLap computed, Things things, CornerEntry had, CornerEntry now) {
+    CornerEntry out = now;
+    List<Action> before = Score.of(computed.road(), had);
+    for (Action a : Score.of(computed.road(), now)) {
+      Optional<Cue> cue =
+          before.stream()
+              .filter(b -> b.id().equals(a.id()))
+              .findFirst()
+              .flatMap(b -> Optional.ofNullable(b.cue()));
+      boolean left =
+          a.cue() == null
+              && Score.point(a.id()).flatMap(now::point).map(p -> p.play() != null).orElse(true);
+      if (left && cue.isPresent()) {
+        CornerEntry again = Score.with(out, a.found(cue.get()));
+        out = moved(computed, things, again, a.id());
+      }
+    }
+    return out;
   }
 
   /** Where in the corner as planned shifts, brake or all of the throttle are unwise. */

@@ -205,6 +205,13 @@ final class PlannedCorner {
         Math.min(
             Math.min(count, Math.max(low + 1, steps.until())),
             Math.max(low + 1, Math.max(Math.min(steps.full(), steps.exit()), steps.first())));
+    return slowest(corner, low, high);
+  }
+
+  /**
+   * The first step, of some, that allows no more than the least of them; even bends count as one.
+   */
+  static int slowest(double[] corner, int low, int high) {
     int best = low;
     for (int k = low; k <= high; k++) {
       if (corner[k] < corner[best]) {

@@ -35,7 +35,6 @@ final class ScoreDrive {
   private static final double FINER = 0.25;
   // Share of the speed over which an open braking eases once its place is met.
   private static final double EASES = 0.01;
-  private static final double EVEN = 1.012;
   // So much more than a place allows still counts as made: the model is no finer.
   // What is left open is solved this closely to what its place allows.
   private static final double MEETS = 1.003;
@@ -112,6 +111,7 @@ final class ScoreDrive {
     double target;
     double until;
     double then;
+    double ramp;
 
     Foot(double value) {
       from = value;
@@ -126,6 +126,7 @@ final class ScoreDrive {
       target = other.target;
       until = other.until;
       then = other.then;
+      ramp = other.ramp;
     }
 
     /**
@@ -140,8 +141,6 @@ final class ScoreDrive {
       then = Double.isNaN(on) ? target : on;
       ramp = end;
     }
-
-    double ramp;
 
     double at(double t) {
       if (t < until) {
@@ -299,8 +298,7 @@ final class ScoreDrive {
         case LIFT -> {
           double lasts = slowly ? LIFT_SLOWLY : LIFT_AT_ONCE;
           out.add(new Event(a.at(), p, false, a.amount(), lasts));
-          boolean ended = p + 1 < pedals.size() && pedals.get(p + 1).at() <= a.until();
-          if (!Double.isNaN(a.until()) && !ended) {
+          if (!Double.isNaN(a.until()) && !ended(pedals, p)) {
             out.add(new Event(Math.max(a.at(), a.until()), p, false, 1, lasts));
           }
         }
@@ -340,6 +338,12 @@ final class ScoreDrive {
       events[e].next = f < events.length && !shut ? f : -1;
     }
     return events;
+  }
+
+  /** Whether another action takes the throttle before a lift comes back. */
+  private static boolean ended(List<Pedal> pedals, int p) {
+    return pedals.subList(p + 1, pedals.size()).stream()
+        .anyMatch(a -> a.kind() != ActionKind.EASE && a.at() <= pedals.get(p).until());
   }
 
   /** The most that an open braking presses, as a share of the full press. */
@@ -412,18 +416,7 @@ final class ScoreDrive {
     }
     int low = Math.max(0, Math.min(count, (int) pedals.get(p).at() + 1));
     int last = last(p);
-    int best = low;
-    for (int k = low; k <= last; k++) {
-      if (corner[k] < corner[best]) {
-        best = k;
-      }
-    }
-    for (int k = low; k < best; k++) {
-      if (corner[k] <= corner[best] * EVEN) {
-        return k;
-      }
-    }
-    return best;
+    return PlannedCorner.slowest(corner, low, last);
   }
 
   /** The last step that a braking or a lift counts for. */
@@ -498,10 +491,7 @@ final class ScoreDrive {
       }
       arriving &= over;
     }
-    if (arriving && to > first) {
-      return false;
-    }
-    return true;
+    return !arriving || to <= first;
   }
 
   /** Drives on to a step, from event to event and station to station. */

@@ -9,6 +9,7 @@ import marvek.core.said.Said;
 import marvek.core.survey.Kerb;
 import marvek.core.survey.Things;
 import marvek.core.survey.Zones;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A stretch on which something is better not done.
@@ -106,7 +107,7 @@ public record Unwise(What what, double from, double to, Said why) {
     }
   }
 
-  private static @org.jspecify.annotations.Nullable Why why(
+  private static @Nullable Why why(
       What what, ComputedLap computed, Path path, Things things, int i, double v) {
     Limits limits = computed.limits();
     double square = v * v;

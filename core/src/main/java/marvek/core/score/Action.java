@@ -73,6 +73,11 @@ public record Action(
     return ActionBuilder.builder(this).station(other).build();
   }
 
+  /** The same found by nothing: what a cue leads to is not where it is any more. */
+  public Action unfound() {
+    return ActionBuilder.builder(this).cue(null).together(null).build();
+  }
+
   public Action amounting(@Nullable Double other) {
     return ActionBuilder.builder(this).amount(other).build();
   }

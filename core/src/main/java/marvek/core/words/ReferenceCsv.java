@@ -24,7 +24,6 @@ import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.Slowing;
 import marvek.core.line.ApexType;
 import marvek.core.refusal.Refusal;
-import marvek.core.score.Action;
 import marvek.core.units.CsvText;
 import marvek.core.units.Display;
 import marvek.core.units.Units;
@@ -217,12 +216,10 @@ public final class ReferenceCsv {
   private static CornerPoint point(
       PointKind kind, double station, @org.jspecify.annotations.Nullable CornerEntry old) {
     CornerPoint was = old == null ? null : old.point(kind).orElse(null);
-    Action play = was == null ? null : was.play();
-    if (was == null || play == null) {
+    if (was == null || was.play() == null) {
       return new CornerPoint(kind, station, null);
     }
-    boolean moved = Math.abs(was.station() - station) > TOLD;
-    return new CornerPoint(kind, station, null, was.sure(), moved ? play.found(null) : play);
+    return Math.abs(was.station() - station) > TOLD ? was.at(station) : was;
   }
 
   private static String column(PointKind kind) {

@@ -94,7 +94,8 @@ class MarkerJudgeTest {
             false,
             null,
             "",
-            "");
+            "",
+            0);
     assertThat(reasons(judge(blurred, 0, ALONE, BOARD)))
         .contains(About.LOOK_ALIKES, About.PERMANENCE);
   }
@@ -140,7 +141,8 @@ class MarkerJudgeTest {
             true,
             null,
             "",
-            "");
+            "",
+            0);
     assertThat(reasons(judge(crest, low, 0, ALONE))).contains(About.VISIBILITY);
     assertThat(reasons(judge(FLAT, low, 0, ALONE))).doesNotContain(About.VISIBILITY);
     Landmark pine =
@@ -157,7 +159,8 @@ class MarkerJudgeTest {
             true,
             null,
             "",
-            "");
+            "",
+            0);
     assertThat(reasons(judge(crest, pine, 0, ALONE))).doesNotContain(About.VISIBILITY);
   }
 
@@ -189,7 +192,8 @@ class MarkerJudgeTest {
             true,
             seen,
             "",
-            "");
+            "",
+            0);
     Judgement same = judge(shadow, 0, new View(seen, PLACE, false, 1));
     assertThat(same.moved()).isCloseTo(0.0, within(1e-9));
     Judgement later = judge(shadow, 0, new View(seen.plusSeconds(2 * 3600), PLACE, false, 1));

@@ -47,7 +47,8 @@ class MarkerReasonsTest {
         true,
         null,
         "",
-        "");
+        "",
+        0);
   }
 
   private static Landmark usual(LandmarkKind kind, double station) {

@@ -9,6 +9,10 @@ import java.util.Objects;
 import java.util.Random;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.CircuitReading;
+import marvek.core.entry.Carried;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.Score;
 import marvek.core.fixtures.Device;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.lap.Conditions;
@@ -187,6 +191,51 @@ class CuesTest {
             .build();
     assertThat(ROAD.apart(STRAIGHT, cues(post, board).placed(List.of(both)).get(0).station()))
         .isCloseTo(97, within(0.01));
+  }
+
+  @Test
+  void whatARuleMovesStaysThereAndItsCueTakesAnotherNumber() {
+    Landmark post = thing("post", LandmarkKind.POST, 100, 3);
+    Things things = new Things(List.of(post), List.of(), List.of(), List.of(), List.of());
+    CornerEntry draft =
+        Device.DRAFT.stream()
+            .filter(e -> e.point(PointKind.BRAKE).isPresent())
+            .findFirst()
+            .orElseThrow();
+    Cue cue = Cue.of(CueKind.PAST, "post", "post", -10);
+    double at = ROAD.wrap(STRAIGHT + 90);
+    Action brake = Action.of("brake", ActionKind.BRAKE, at, 0.6).found(cue);
+    Action lift =
+        Action.of("l", ActionKind.LIFT, ROAD.wrap(STRAIGHT + 60), 0.4).found(cue.with(-40));
+    CornerEntry had = Score.with(Score.with(draft, brake), lift);
+    // A proposal, a way or another day moves the marker by metres, and knows no cues.
+    double to = ROAD.wrap(at - 4);
+    CornerEntry moved = had.copy().moved(PointKind.BRAKE, to).done();
+    CornerEntry followed = Answers.followed(LAP, things, had, moved);
+    CornerEntry placed = Answers.placed(LAP, things, followed);
+    assertThat(placed.station(PointKind.BRAKE)).hasValue(to);
+    Action now = Objects.requireNonNull(placed.point(PointKind.BRAKE).orElseThrow().play());
+    assertThat(Objects.requireNonNull(now.cue()).number()).isCloseTo(-14, within(1e-6));
+    assertThat(now.amount()).isEqualTo(0.6);
+    assertThat(placed.actions()).isEqualTo(had.actions());
+    // To the same place it is no move.
+    assertThat(had.copy().moved(PointKind.BRAKE, at).done()).isEqualTo(had);
+
+    // Carried to where the draft brakes 6 m sooner, the lift goes along, and its cue with it.
+    CornerEntry sooner =
+        draft
+            .copy()
+            .moved(PointKind.BRAKE, ROAD.wrap(draft.station(PointKind.BRAKE).orElseThrow() - 6))
+            .done();
+    CornerEntry carried =
+        Answers.placed(
+            LAP,
+            things,
+            Answers.followed(
+                LAP, things, had, Carried.entry(ROAD, had, draft, sooner, 0.5, 6, null)));
+    Action there = carried.actions().get(0);
+    assertThat(ROAD.apart(lift.station(), there.station())).isCloseTo(-6, within(1e-6));
+    assertThat(Objects.requireNonNull(there.cue()).number()).isCloseTo(-46, within(1e-6));
   }
 
   @Test

@@ -29,6 +29,7 @@ import org.junit.jupiter.api.Test;
 
 /** Scores driven, held against a solver on roads and vehicles that nothing was tuned to. */
 class ScoreDriveTest {
+  private static final double OPEN = Double.NaN;
   // Towards standing still any difference of energy becomes large.
   private static final double SLOW = 15;
   private static final List<ComputedLap> LAPS = new ArrayList<>();
@@ -173,6 +174,70 @@ class ScoreDriveTest {
       }
     }
     assertThat(met).isGreaterThan(15);
+  }
+
+  @Test
+  void whatIsSaidToBeMetIsMetByTheSpeedsDriven() {
+    Random random = new Random(23);
+    int said = 0;
+    int missed = 0;
+    for (ComputedLap lap : LAPS) {
+      for (int round = 0; round < 25; round++) {
+        int from = random.nextInt(lap.road().size());
+        int count = 220;
+        double[] speeds = new double[count + 1];
+        Arrays.fill(speeds, 45);
+        double[] corner = new double[count + 1];
+        double slow = 34 + 12 * random.nextDouble();
+        for (int k = 0; k <= count; k++) {
+          corner[k] = slow + 0.004 * (k - 130) * (k - 130);
+        }
+        double at = 10 + 20 * random.nextDouble();
+        List<ScoreDrive.Pedal> score =
+            List.of(
+                pedal("brake", ActionKind.BRAKE, at, 0.5, Manner.AT_ONCE),
+                pedal("bleed", ActionKind.EASE, at + 12, OPEN, Manner.EVENLY),
+                // While the brake is still on its way to nothing.
+                pedal("lift", ActionKind.LIFT, at + 30, 0.1, Manner.AT_ONCE),
+                pedal("off", ActionKind.EASE, at + 90, 0, Manner.AT_ONCE),
+                pedal("all", ActionKind.FULL, at + 150, 1, Manner.AT_ONCE));
+        ScoreDrive drive =
+            new ScoreDrive(
+                lap.path(),
+                lap.limits(),
+                from,
+                count,
+                speeds,
+                corner,
+                lap.fullPress(),
+                score,
+                List.of());
+        ScoreDrive.Played lift = drive.played[drive.index("lift")];
+        boolean met = true;
+        for (int k = (int) Math.ceil(lift.at()); k <= lift.serves(); k++) {
+          met &= drive.speed[k] <= corner[k] * 1.01;
+        }
+        assertThat(lift.made()).describedAs("%s of %s", lift, slow).isEqualTo(met);
+        said += lift.made() ? 1 : 0;
+        missed += lift.made() ? 0 : 1;
+      }
+    }
+    assertThat(said).isGreaterThan(10);
+    assertThat(missed).isGreaterThan(10);
+  }
+
+  @Test
+  void aLiftComesBackWhateverTheBrakeDoesMeanwhile() {
+    ComputedLap lap = LAPS.get(0);
+    ScoreDrive.Pedal lift =
+        new ScoreDrive.Pedal("lift", ActionKind.LIFT, 10, 40, 0.2, Manner.AT_ONCE);
+    ScoreDrive alone = free(lap, 0, 120, 45, List.of(lift));
+    ScoreDrive eased =
+        free(lap, 0, 120, 45, List.of(lift, pedal("off", ActionKind.EASE, 25, 0, Manner.AT_ONCE)));
+    assertThat(eased.throttle[100]).isEqualTo(1);
+    for (int k = 0; k <= 120; k++) {
+      assertThat(eased.speed[k]).isCloseTo(alone.speed[k], within(1e-3));
+    }
   }
 
   @Test

@@ -239,7 +239,8 @@ class EdgesTest {
         l.readable(),
         l.noted(),
         l.note(),
-        l.photo());
+        l.photo(),
+        0);
   }
 
   @Test

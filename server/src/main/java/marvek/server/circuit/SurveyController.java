@@ -226,7 +226,8 @@ class SurveyController {
         false,
         null,
         "",
-        "");
+        "",
+        0);
   }
 
   @PutMapping("/layouts/{id}/place")

@@ -370,7 +370,8 @@ public class References {
                     opened.row().lineOffsets())
                 .near(watch);
     Recomputed anew = Recomputed.of(opened.computed(), computed, opened.working());
-    ReferenceContent content = refreshed(computed, opened.things(), anew.content());
+    ReferenceContent content =
+        refreshed(computed, opened.things(), anew.content(), opened.working().corners());
     inOne(
         () -> {
           ReferenceRow row = open(owner, id).row();
@@ -486,7 +487,10 @@ public class References {
     }
     ReferenceContent content =
         refreshed(
-            computed, opened.things(), anew.content().with(entries).withUse(laid.use().orNone()));
+            computed,
+            opened.things(),
+            anew.content().with(entries).withUse(laid.use().orNone()),
+            opened.working().corners());
     check(opened, content);
     Sitting before = row.sitting();
     Sitting proposed =
@@ -730,12 +734,18 @@ public class References {
           moved = moved.copy().moved(m.kind(), opened.computed().road().wrap(m.to())).done();
         }
       }
-      entries.add(moved == e ? e : answer(opened, moved).entry());
+      entries.add(moved == e ? e : followed(opened, e, moved));
     }
     ReferenceContent content = opened.working().with(entries);
     check(opened, content);
     opened.row().work(content, time(opened.computed(), opened.things(), content), clock.instant());
     return saved(opened.row(), reason, evidence);
+  }
+
+  /** A corner that a rule moved, answered: its cues follow from those that it had. */
+  CornerEntry followed(Opened opened, CornerEntry had, CornerEntry now) {
+    CornerEntry entry = Answers.followed(opened.computed(), opened.things(), had, now);
+    return answer(opened, entry).entry();
   }
 
   /** Adds a day to the working copy. */
@@ -891,7 +901,8 @@ public class References {
               Sureness.CARRIED);
       entries.add(LostBrakings.kept(computed, carried, is.get(c)));
     }
-    ReferenceContent content = refreshed(computed, things, from.working().with(entries));
+    ReferenceContent content =
+        refreshed(computed, things, from.working().with(entries), from.working().corners());
     return rows.save(
         new ReferenceRow(
             owner,
@@ -951,6 +962,18 @@ public class References {
         opened.computed().road().length(),
         opened.computed().vehicle().gears(),
         content);
+  }
+
+  /** The same for entries that a rule moved: their cues follow from those that they had. */
+  private static ReferenceContent refreshed(
+      ComputedLap computed, Things things, ReferenceContent content, List<CornerEntry> had) {
+    List<CornerEntry> entries = new ArrayList<>();
+    for (CornerEntry e : content.corners()) {
+      Optional<CornerEntry> was =
+          had.stream().filter(h -> h.corner().equals(e.corner())).findFirst();
+      entries.add(was.map(h -> Answers.followed(computed, things, h, e)).orElse(e));
+    }
+    return refreshed(computed, things, content.with(entries));
   }
 
   private static ReferenceContent refreshed(

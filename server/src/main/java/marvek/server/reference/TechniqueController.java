@@ -96,7 +96,17 @@ class TechniqueController {
           body.corner(),
           "Choose another answer.");
     }
-    return changed.stream().map(e -> references.answer(opened, e).entry()).toList();
+    return changed.stream()
+        .map(
+            e -> {
+              CornerEntry had =
+                  body.entries().stream()
+                      .filter(h -> h.corner().equals(e.corner()))
+                      .findFirst()
+                      .orElse(e);
+              return references.followed(opened, had, e);
+            })
+        .toList();
   }
 
   @PostMapping("/compromise")

@@ -101,10 +101,10 @@ class VariantController {
             ? body.variant()
             : edited(opened, then, body.variant(), body.entry(), edited);
     Variants.Adjusted adjusted = Variants.adjust(opened.computed(), then, variant, body.entry());
-    var answer = Answers.answer(then, opened.things(), adjusted.entry());
+    CornerEntry moved = Answers.followed(then, opened.things(), body.entry(), adjusted.entry());
+    var answer = Answers.answer(then, opened.things(), moved);
     var answered =
-        new References.Answered(
-            Refresh.entry(then, opened.landmarks(), adjusted.entry(), answer), answer);
+        new References.Answered(Refresh.entry(then, opened.landmarks(), moved, answer), answer);
     List<Variants.Adjustment> changes = new ArrayList<>(adjusted.changes());
     changes.addAll(light(opened, variant, answered.entry()));
     return new VariantView(
