@@ -55,7 +55,7 @@ class FilesTest {
                   Instant.parse("2026-05-16T15:20:00Z"),
                   "line one\nline two",
                   "",
-                  0)),
+                  35)),
           List.of(
               new Kerb(
                   "k-1",
@@ -157,7 +157,7 @@ class FilesTest {
 
   @Test
   void csvFromASpreadsheetWithDegreesAndCommasIsPlaced() {
-    double[] at = PLANE.toDegrees(0, 35);
+    double[] at = PLANE.toDegrees(0, 0);
     double[] beside =
         new SurveyPlace(READING.centreline(), PLANE).degrees(123, false, 4).orElseThrow();
     String text =
