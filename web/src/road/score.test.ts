@@ -64,9 +64,9 @@ describe('what a press makes', () => {
 
 describe('writing an action', () => {
   it('adds, replaces and takes out one of its own, wrapping its station', () => {
-    const one = withAction(entry(), made('LIFT', -10, 'lift-1', 3), LENGTH);
+    const one = withAction(entry(), { ...made('LIFT', -10, 'lift-1', 3), until: LENGTH + 5 }, LENGTH);
     expect(one.actions).toHaveLength(1);
-    expect(one.actions[0]?.station).toBe(LENGTH - 10);
+    expect(one.actions[0]).toMatchObject({ station: LENGTH - 10, until: 5 });
     const two = withAction(one, { ...made('LIFT', 20, 'lift-1', 3), amount: 0.7 }, LENGTH);
     expect(two.actions).toHaveLength(1);
     expect(two.actions[0]?.amount).toBe(0.7);

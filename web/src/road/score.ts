@@ -87,8 +87,9 @@ export const mostOf = (kind: ActionKind): number => (kind === 'LIFT' ? 0.95 : 1)
 
 /** The entry with an action in place of the one with its id, or besides what there is. */
 export function withAction(entry: CornerEntry, action: Action, length: number): CornerEntry {
-  const wrapped = ((action.station % length) + length) % length;
-  const there = { ...action, station: wrapped };
+  const round = (s: number) => ((s % length) + length) % length;
+  const wrapped = round(action.station);
+  const there = { ...action, station: wrapped, until: action.until == null ? undefined : round(action.until) };
   const point = pointOf(action.id);
   if (!point) {
     const has = entry.actions.some((a) => a.id === action.id);
