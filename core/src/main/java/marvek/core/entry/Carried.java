@@ -4,11 +4,14 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import marvek.core.circuit.Centreline;
 import marvek.core.score.Action;
 import marvek.core.score.ActionBuilder;
+import marvek.core.score.ActionKind;
+import marvek.core.score.Matching;
 import marvek.core.score.Sureness;
 import org.jspecify.annotations.Nullable;
 
@@ -68,12 +71,12 @@ public final class Carried {
     points.sort(
         Comparator.<CornerPoint>comparingDouble(p -> road.ahead(origin, p.station()))
             .thenComparing(CornerPoint::kind));
+    List<Action> actions = actions(road, own, was, is, grain, gears, sure);
     return own.copy()
         .slowing(slowing)
         .points(points)
-        .actions(
-            own.actions().stream().map(a -> moved(road, a, was, is, grain, gears, sure)).toList())
-        .again(is.again())
+        .actions(actions)
+        .again(brakes(actions) ? List.of() : is.again())
         .gear(Math.max(1, Math.min(gears, own.gear() + is.gear() - was.gear())))
         .firstEffort(share(own.firstEffort() + is.firstEffort() - was.firstEffort()))
         .firstThrottle(share(own.firstThrottle() + is.firstThrottle() - was.firstThrottle()))
@@ -81,6 +84,80 @@ public final class Carried {
             own.apexType() == was.apexType() ? is.apexType() : own.apexType(),
             own.apexGap() + is.apexGap() - was.apexGap())
         .done();
+  }
+
+  private static boolean brakes(List<Action> actions) {
+    return actions.stream().anyMatch(a -> a.kind() == ActionKind.BRAKE);
+  }
+
+  /**
+   * The driver's actions: one that is the draft's own moves and grows as the draft's does, and goes
+   * where the draft has it no more unless the driver has changed it; what the new draft has besides
+   * is added.
+   */
+  private static List<Action> actions(
+      Centreline road,
+      CornerEntry own,
+      CornerEntry was,
+      CornerEntry is,
+      double grain,
+      int gears,
+      @Nullable Sureness sure) {
+    List<Action> mine = Score.inOrder(road.length(), own, own.actions());
+    List<Action> before = Score.inOrder(road.length(), was, was.actions());
+    List<Action> after = Score.inOrder(road.length(), is, is.actions());
+    Matching drafted = Matching.of(mine, before, road.length());
+    Matching drafts = Matching.of(before, after, road.length());
+    List<Action> out = new ArrayList<>();
+    for (Action a : mine) {
+      Action from = drafted.second(a).orElse(null);
+      Action to = from == null ? null : drafts.second(from).orElse(null);
+      if (from != null && to != null) {
+        out.add(shifted(road, a, from, to, grain, gears, sure));
+      } else if (from == null || !same(a, from, grain)) {
+        out.add(moved(road, a, was, is, grain, gears, sure));
+      }
+    }
+    Matching kept = Matching.of(Score.inOrder(road.length(), is, out), after, road.length());
+    for (Action a : after) {
+      if (drafts.first(a).isEmpty() && kept.first(a).isEmpty()) {
+        String id = Score.free(a.id(), out);
+        out.add(ActionBuilder.builder(a).id(id).sure(sure).build());
+      }
+    }
+    return out;
+  }
+
+  private static boolean same(Action a, Action b, double grain) {
+    return Math.abs(a.station() - b.station()) <= grain && Objects.equals(a.amount(), b.amount());
+  }
+
+  private static Action shifted(
+      Centreline road,
+      Action a,
+      Action from,
+      Action to,
+      double grain,
+      int gears,
+      @Nullable Sureness sure) {
+    double by = Math.rint(road.apart(from.station(), to.station()) / grain) * grain;
+    Double until = a.until();
+    Double amount = a.amount();
+    Double before = from.amount();
+    Double after = to.amount();
+    Integer gear = a.gear();
+    Integer geared = from.gear();
+    Integer gearing = to.gear();
+    int up = geared == null || gearing == null ? 0 : gearing - geared;
+    double more = before == null || after == null ? 0 : after - before;
+    return ActionBuilder.builder(Math.abs(by) > 0.01 ? a.unfound() : a)
+        .station(road.wrap(a.station() + by))
+        .until(until == null ? null : road.wrap(until + by))
+        .amount(
+            amount == null || !a.kind().shared() ? amount : Double.valueOf(share(amount + more)))
+        .gear(gear == null ? null : Math.max(1, Math.min(gears, gear + up)))
+        .sure(sure == null ? a.sure() : sure)
+        .build();
   }
 
   /** An action goes with the point of the draft that it belongs to. */

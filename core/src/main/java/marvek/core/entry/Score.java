@@ -76,7 +76,7 @@ public final class Score {
   }
 
   /** Actions in driving order around the middle of their corner. */
-  private static List<Action> inOrder(double lap, CornerEntry entry, List<Action> actions) {
+  static List<Action> inOrder(double lap, CornerEntry entry, List<Action> actions) {
     if (actions.isEmpty()) {
       return List.of();
     }
@@ -170,6 +170,19 @@ public final class Score {
       default -> {}
     }
     return copy.done();
+  }
+
+  /** An id that no action has yet: the one wanted, or that with a number. */
+  static String free(String wanted, List<Action> taken) {
+    String id = wanted;
+    for (int k = 2; has(taken, id); k++) {
+      id = wanted + "-" + k;
+    }
+    return id;
+  }
+
+  private static boolean has(List<Action> actions, String id) {
+    return actions.stream().anyMatch(a -> a.id().equals(id));
   }
 
   /** The entry without an action; the points that every corner has stay. */

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.stream.IntStream;
 import marvek.core.circuit.Loop;
+import marvek.core.entry.BrakedAgain;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Score;
@@ -151,12 +152,12 @@ public final class Answers {
     if (pedals == null) {
       return last;
     }
-    PlannedCorner.Steps free = steps.withPedals(pedals.withPeak(null));
+    PlannedCorner.Steps free = steps.withPedals(pedals.withPeak(null)).withOpenMarker();
     int low = (int) Math.max(1, last - SOONEST / computed.road().step());
     int high = Math.max(low, Math.min(stretch.count - 2, last + 12));
     while (low < high) {
       int middle = (low + high + 1) / 2;
-      if (stretch.plan(path, free.withBrake(middle)).makesIt) {
+      if (stretch.plan(path, free.withBrake(middle)).makesItsMarker()) {
         low = middle;
       } else {
         high = middle - 1;
@@ -186,14 +187,14 @@ public final class Answers {
     Path path = stretch.path(entry, line, remarks);
     PlannedCorner.Steps steps = stretch.steps(entry, line.line());
     PlannedCorner plan = stretch.plan(path, steps);
-    PlannedCorner best = best();
+    double best = best();
     Vehicle vehicle = computed.vehicle();
     int arrivalStep = steps.brake() >= 0 ? steps.brake() : steps.turnIn();
     double arrival = steps.brake() >= 0 ? plan.unbrakedAt(arrivalStep) : plan.speed[arrivalStep];
     int arrivalGear = computed.limits().bestGear(arrival);
     BrakingNumbers braking = steps.brake() < 0 ? null : braking(path, plan, steps);
     order(entry, remarks);
-    if (entry.slowing() == Slowing.FLAT && plan.time > best.time + 0.03) {
+    if (entry.slowing() == Slowing.FLAT && plan.time > best + 0.03) {
       remarks.add(Said.of("plan.not_flat"));
     }
     Pressing pressing = pressing(plan, steps, remarks);
@@ -232,7 +233,7 @@ public final class Answers {
         stretch.station(plan.slowest),
         plan.speed[count],
         makes ? time : null,
-        makes ? time - best.time : null,
+        makes ? time - best : null,
         choices,
         profile(path, plan, gear),
         remarks,
@@ -241,10 +242,16 @@ public final class Answers {
         pressing,
         shifts,
         exitWorth(path, plan, steps),
-        entry.slowing() == Slowing.BRAKE && !SchoolLine.bends(entry.schools())
-            ? computed.again(c)
-            : List.of(),
+        unwritten(entry),
         score(entry, plan));
+  }
+
+  /** Further brakings of the lap that the driver has written nothing of. */
+  private List<BrakedAgain> unwritten(CornerEntry entry) {
+    boolean own = entry.actions().stream().anyMatch(a -> a.kind() == ActionKind.BRAKE);
+    return entry.slowing() == Slowing.BRAKE && !own && !SchoolLine.bends(entry.schools())
+        ? computed.again(c)
+        : List.of();
   }
 
   /** Gears that the driver takes where they would turn too fast. */
@@ -434,7 +441,14 @@ public final class Answers {
       return null;
     }
     int hardest = plan.hardest();
-    double asks = plan.use[hardest];
+    ScoreDrive driven = plan.driven;
+    int marker = driven == null ? -1 : driven.index(PlannedCorner.MARKER);
+    double asks = driven == null || marker < 0 ? plan.use[hardest] : driven.asked(marker);
+    double ofMarker =
+        marker >= 0
+            ? computed.fullPress()
+                / plan.straightMost(steps.brake(), plan.unbrakedAt(steps.brake()))
+            : 1;
     double excess = plan.excess();
     if (asks > PlannedCorner.TOLERATED) {
       boolean turning = hardest > steps.turnIn();
@@ -454,8 +468,8 @@ public final class Answers {
     int mid = (Math.min(steps.turnIn(), release) + release) / 2;
     return new Pressing(
         plan.effort,
-        plan.brakeShare[Math.min(count, steps.turnIn())],
-        plan.brakeShare[Math.min(count, mid)],
+        ofMarker * plan.brakeShare[Math.min(count, steps.turnIn())],
+        ofMarker * plan.brakeShare[Math.min(count, mid)],
         asks,
         stretch.station(hardest),
         excess);
@@ -486,17 +500,26 @@ public final class Answers {
     return new ExitWorth(won, w - v, won * plan.speed[plan.slowest], straight);
   }
 
-  /** The corner as the simulation itself drives it, cut to the same plan. */
-  private PlannedCorner best() {
+  /** Seconds of the corner as the lap drives it, by its points or by the score drafted for it. */
+  private double best() {
+    return computed.drafts().best(c, k -> Math.min(byPoints(), byScore()));
+  }
+
+  private double byScore() {
+    PlannedCorner plan = plan(Drafter.entry(computed, c));
+    return plan.makesIt ? plan.time : Double.MAX_VALUE;
+  }
+
+  private double byPoints() {
     CornerEntry draft = Drafter.asDriven(computed, c);
     PlannedCorner.Steps steps = stretch.steps(draft, computed.lines().get(c));
     PlannedCorner first = stretch.plan(computed.path(), steps);
     if (steps.brake() < 0) {
-      return first;
+      return first.time;
     }
     PlannedCorner late =
         stretch.plan(computed.path(), steps.withBrake((int) Math.floor(first.limitStep(0))));
-    return late.makesIt ? late : first;
+    return late.makesIt ? late.time : first.time;
   }
 
   private BrakingNumbers braking(Path path, PlannedCorner plan, PlannedCorner.Steps steps) {

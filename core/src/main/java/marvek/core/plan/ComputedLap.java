@@ -36,6 +36,7 @@ import marvek.core.vehicle.Vehicle;
  * @param lines the line in each corner, in the order of the corners
  * @param brakings of the lap
  * @param laid lines of schools at hand
+ * @param drafts of its corners, once made
  */
 public record ComputedLap(
     Centreline road,
@@ -47,7 +48,8 @@ public record ComputedLap(
     LapTrace lap,
     List<CornerLine> lines,
     Brakings brakings,
-    LaidLines laid) {
+    LaidLines laid,
+    Drafts drafts) {
   /**
    * The driver's own full press, m/s²: the hardest that the vehicle can brake on the level at the
    * top speed of the lap. Efforts are shares of it.
@@ -146,7 +148,8 @@ public record ComputedLap(
         lap,
         CornerLine.all(road, path, corners),
         Brakings.of(road, path, lap, corners),
-        new LaidLines());
+        new LaidLines(),
+        new Drafts(corners.size()));
   }
 
   /**
@@ -190,7 +193,8 @@ public record ComputedLap(
         driven,
         CornerLine.all(road, other, corners),
         Brakings.of(road, other, driven, corners),
-        new LaidLines());
+        new LaidLines(),
+        new Drafts(corners.size()));
   }
 
   /** The same with another reading of one corner's line. */
@@ -198,7 +202,17 @@ public record ComputedLap(
     List<CornerLine> read = new java.util.ArrayList<>(lines);
     read.set(c, line);
     return new ComputedLap(
-        road, corners, ground, conditions, path, limits, lap, List.copyOf(read), brakings, laid);
+        road,
+        corners,
+        ground,
+        conditions,
+        path,
+        limits,
+        lap,
+        List.copyOf(read),
+        brakings,
+        laid,
+        new Drafts(corners.size()));
   }
 
   /** The same line and vehicle on another day. */

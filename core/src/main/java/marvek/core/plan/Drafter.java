@@ -10,12 +10,14 @@ import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
+import marvek.core.entry.Score;
 import marvek.core.entry.Slowing;
 import marvek.core.lap.LapTrace;
 import marvek.core.line.CornerLine;
 import marvek.core.marker.DistanceBoards;
 import marvek.core.marker.Landmark;
 import marvek.core.marker.Tie;
+import marvek.core.score.Action;
 import marvek.core.survey.Things;
 import org.jspecify.annotations.Nullable;
 
@@ -30,6 +32,10 @@ public final class Drafter {
   private final ComputedLap computed;
   private final List<Landmark> landmarks;
 
+  private Drafter(ComputedLap computed) {
+    this(computed, List.of());
+  }
+
   private Drafter(ComputedLap computed, List<Landmark> landmarks) {
     this.computed = computed;
     this.landmarks = landmarks;
@@ -38,7 +44,7 @@ public final class Drafter {
   /** Distance boards before each corner that is braked for. */
   public static List<Landmark> boards(ComputedLap computed) {
     List<Landmark> boards = new ArrayList<>();
-    Drafter drafter = new Drafter(computed, List.of());
+    Drafter drafter = new Drafter(computed);
     int count = computed.corners().size();
     for (int c = 0; c < count; c++) {
       if (drafter.slowing(c) == Slowing.BRAKE) {
@@ -55,20 +61,48 @@ public final class Drafter {
     Drafter drafter = new Drafter(computed, landmarks);
     List<CornerEntry> entries = new ArrayList<>();
     for (int c = 0; c < computed.corners().size(); c++) {
-      entries.add(drafter.inHand(c, drafter.entry(c)));
+      CornerEntry made = entry(computed, c);
+      entries.add(made.copy().points(made.points().stream().map(drafter::tied).toList()).done());
     }
     return new ReferenceContent(entries);
   }
 
+  /**
+   * The draft of the whole reference, its points tied to the landmarks of a survey and its actions
+   * found by the best cue in reach.
+   */
+  public static ReferenceContent draft(ComputedLap computed, Things things) {
+    Cues cues = new Cues(computed, things);
+    List<CornerEntry> entries = new ArrayList<>();
+    for (CornerEntry e : draft(computed, things.landmarks()).corners()) {
+      List<Action> score = Score.of(computed.road(), e);
+      entries.add(
+          e.copy().actions(e.actions().stream().map(a -> found(cues, a, score)).toList()).done());
+    }
+    return new ReferenceContent(entries);
+  }
+
+  /** By what the road has to see; a cue on another action would move with it unasked. */
+  private static Action found(Cues cues, Action action, List<Action> score) {
+    return cues.reach(action, score).stream()
+        .filter(o -> !o.cue().thing().isEmpty() && o.cue().kind().number())
+        .findFirst()
+        .map(o -> action.found(o.cue()))
+        .orElse(action);
+  }
+
   /** The draft of one corner, its points tied to nothing. */
   public static CornerEntry entry(ComputedLap computed, int c) {
-    Drafter drafter = new Drafter(computed, List.of());
-    return drafter.inHand(c, drafter.entry(c));
+    return computed.drafts().of(c, new Drafter(computed)::written);
+  }
+
+  private CornerEntry written(int c) {
+    return new DraftedScore(computed, c).of(inHand(c, entry(c)));
   }
 
   /** The corner as the lap drives it, whether or not its marker can be made from full throttle. */
   static CornerEntry asDriven(ComputedLap computed, int c) {
-    return new Drafter(computed, List.of()).entry(c);
+    return new Drafter(computed).entry(c);
   }
 
   private CornerEntry entry(int c) {
@@ -91,16 +125,16 @@ public final class Drafter {
       int at = computed.road().index(station);
       arrival = lap.unbraked()[at];
       approachGear = lap.gear()[at];
-      points.add(point(PointKind.BRAKE, station, REACH));
+      points.add(point(PointKind.BRAKE, station));
     }
-    points.add(point(PointKind.TURN_IN, line.turnIn(), NEAR));
+    points.add(point(PointKind.TURN_IN, line.turnIn()));
     if (slowing == Slowing.BRAKE) {
-      points.add(point(PointKind.RELEASE, release(c), NEAR));
+      points.add(point(PointKind.RELEASE, release(c)));
     }
     if (line.apexes().size() > 1) {
-      points.add(point(PointKind.FIRST_APEX, line.apexes().get(0), NEAR));
+      points.add(point(PointKind.FIRST_APEX, line.apexes().get(0)));
     }
-    points.add(point(PointKind.APEX, line.apex(), NEAR));
+    points.add(point(PointKind.APEX, line.apex()));
     double firstThrottle = 1;
     if (slowing != Slowing.FLAT) {
       int last = met + loop.ahead(met, computed.slowestAtLast(c));
@@ -120,13 +154,13 @@ public final class Drafter {
       }
       firstThrottle = opening(first % n);
       if (first < limit) {
-        points.add(point(PointKind.FIRST_THROTTLE, (first % n) * computed.road().step(), NEAR));
+        points.add(point(PointKind.FIRST_THROTTLE, (first % n) * computed.road().step()));
       }
       if (full < limit) {
-        points.add(point(PointKind.FULL_THROTTLE, (full % n) * computed.road().step(), NEAR));
+        points.add(point(PointKind.FULL_THROTTLE, (full % n) * computed.road().step()));
       }
     }
-    points.add(point(PointKind.EXIT, line.exit(), NEAR));
+    points.add(point(PointKind.EXIT, line.exit()));
     double from =
         line.turnIn() - 200 - (slowing == Slowing.BRAKE ? Math.max(0, toTurnIn(c, line)) : 0);
     points.sort(Comparator.comparingDouble(p -> computed.road().ahead(from, p.station())));
@@ -163,7 +197,7 @@ public final class Drafter {
         .copy()
         .points(
             entry.points().stream()
-                .map(p -> p.kind() == PointKind.BRAKE ? point(PointKind.BRAKE, sooner, REACH) : p)
+                .map(p -> p.kind() == PointKind.BRAKE ? point(PointKind.BRAKE, sooner) : p)
                 .toList())
         .done();
   }
@@ -226,10 +260,14 @@ public final class Drafter {
     return Math.max(0.1, Math.min(1, Math.round(t * 20) / 20.0));
   }
 
-  private CornerPoint point(PointKind kind, double station, double reach) {
-    double at = computed.road().wrap(Math.round(station * 2) / 2.0);
-    @Nullable Tie tie = Tie.nearest(computed.road(), landmarks, at, reach).orElse(null);
-    return new CornerPoint(kind, at, tie);
+  private CornerPoint point(PointKind kind, double station) {
+    return new CornerPoint(kind, computed.road().wrap(Math.round(station * 2) / 2.0), null);
+  }
+
+  private CornerPoint tied(CornerPoint p) {
+    double reach = p.kind() == PointKind.BRAKE ? REACH : NEAR;
+    @Nullable Tie tie = Tie.nearest(computed.road(), landmarks, p.station(), reach).orElse(null);
+    return new CornerPoint(p.kind(), p.station(), tie);
   }
 
   private Slowing slowing(int c) {

@@ -1,8 +1,11 @@
 package marvek.core.plan;
 
 import io.soabase.recordbuilder.core.RecordBuilder;
+import java.util.Comparator;
 import java.util.List;
 import marvek.core.circuit.Loop;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.Score;
 import marvek.core.lap.LapSimulator;
 import marvek.core.lap.LapTrace;
 import marvek.core.lap.Limits;
@@ -42,7 +45,24 @@ final class PlannedCorner {
    *
    * @param fullPress m/s² of the driver's own full press
    */
-  record Written(double fullPress, List<ScoreDrive.Pedal> pedals, List<ScoreDrive.Shift> shifts) {}
+  record Written(double fullPress, List<ScoreDrive.Pedal> pedals, List<ScoreDrive.Shift> shifts) {
+    /** The same with the marker elsewhere, its press open again. */
+    Written withBrake(int step, boolean open) {
+      List<ScoreDrive.Pedal> moved =
+          pedals.stream()
+              .map(
+                  p ->
+                      p.id().equals(MARKER)
+                          ? open ? p.from(step).amounting(Double.NaN) : p.from(step)
+                          : p)
+              .sorted(Comparator.comparingDouble(ScoreDrive.Pedal::at))
+              .toList();
+      return new Written(fullPress, moved, shifts);
+    }
+  }
+
+  /** The id of the braking that the marker is for. */
+  static final String MARKER = Score.id(PointKind.BRAKE);
 
   private final Path path;
   private final Limits limits;
@@ -71,6 +91,8 @@ final class PlannedCorner {
   final double[] use;
   final double[] wheels;
   int slowest;
+  // The slowest place that the marker is for; {@link #slowest} is the slowest driven.
+  private final int serves;
   double effort;
   // Step of the slowest place where the braking begins past it, or −1.
   private final int passed;
@@ -108,7 +130,19 @@ final class PlannedCorner {
       int until,
       @Nullable Written score) {
     Steps withBrake(int other) {
-      return PlannedCornerStepsBuilder.builder(this).brake(other).build();
+      Written written = score;
+      return PlannedCornerStepsBuilder.builder(this)
+          .brake(other)
+          .score(written == null ? null : written.withBrake(other, false))
+          .build();
+    }
+
+    /** The same with as much at the marker as it takes, whatever is written. */
+    Steps withOpenMarker() {
+      Written written = score;
+      return PlannedCornerStepsBuilder.builder(this)
+          .score(written == null ? null : written.withBrake(brake, true))
+          .build();
     }
 
     Steps withPedals(@Nullable Pedals other) {
@@ -141,7 +175,8 @@ final class PlannedCorner {
     for (int k = 0; k <= count; k++) {
       corner[k] = limits.cornerSpeed(path, at(k));
     }
-    slowest = slowest(steps);
+    serves = slowest(steps);
+    slowest = serves;
     unbraked = unbraked(lap, free);
     passed = passed(steps);
     int letGo = Math.min(count - 1, Math.max(steps.release(), brake + 1));
@@ -280,6 +315,8 @@ final class PlannedCorner {
   }
 
   private void play(Written written) {
+    List<ScoreDrive.Pedal> pressed =
+        written.pedals().stream().map(p -> told(p, written.fullPress())).toList();
     ScoreDrive drive =
         new ScoreDrive(
             path,
@@ -289,7 +326,7 @@ final class PlannedCorner {
             unbraked,
             corner,
             written.fullPress(),
-            written.pedals(),
+            pressed,
             written.shifts());
     driven = drive;
     System.arraycopy(drive.speed, 0, speed, 0, count + 1);
@@ -297,6 +334,21 @@ final class PlannedCorner {
     System.arraycopy(drive.throttle, 0, throttle, 0, count + 1);
     makesIt = drive.makesIt;
     time = drive.time;
+    int p = drive.index(MARKER);
+    if (p >= 0 && pressed.get(p).shape() != null) {
+      effort =
+          drive.played[p].amount() * written.fullPress() / straightMost(brake, unbraked[brake]);
+      makesIt &= drive.asked(p) <= TOLERATED;
+    }
+  }
+
+  /** The peak of a shape is told as a share of what there is at the marker. */
+  private ScoreDrive.Pedal told(ScoreDrive.Pedal p, double fullPress) {
+    ScoreDrive.Shape shape = p.shape();
+    Double peak = shape == null ? null : shape.pedals().peak();
+    return peak == null || brake < 0
+        ? p
+        : p.amounting(peak * straightMost(brake, unbraked[brake]) / fullPress);
   }
 
   private int slowestDriven() {
@@ -572,7 +624,8 @@ final class PlannedCorner {
 
   /** The last step, as a fraction, from which all the braking there is still makes the corner. */
   double limitStep(double moreSpeed) {
-    int to = passed < 0 ? slowest : passed;
+    int meant = score == null ? slowest : serves;
+    int to = passed < 0 ? meant : passed;
     double target = Math.min(corner[to], unbraked[to]);
     double[] most = envelope(to, 1, 0, target);
     for (boolean finer : new boolean[] {false, true}) {
@@ -623,6 +676,15 @@ final class PlannedCorner {
       most = Math.max(most, speed[k] - corner[k] > 0.3 ? speed[k] - corner[k] : most);
     }
     return most;
+  }
+
+  /** Whether what the marker is for is met, whatever comes after. */
+  boolean makesItsMarker() {
+    ScoreDrive drive = driven;
+    int p = drive == null ? -1 : drive.index(MARKER);
+    return drive == null || p < 0
+        ? makesIt
+        : drive.played[p].made() && (drive.shape(p) == null || drive.asked(p) <= TOLERATED);
   }
 
   double unbrakedAt(int k) {

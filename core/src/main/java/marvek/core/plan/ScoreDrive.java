@@ -9,6 +9,8 @@ import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
 import marvek.core.score.ActionKind;
 import marvek.core.score.Manner;
+import marvek.core.technique.Pedals;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A score driven: both pedals move as its actions say, straight in time, and hold until the next of
@@ -48,8 +50,47 @@ final class ScoreDrive {
    * @param at step, with its fraction
    * @param until step at which a lift comes back; NaN where the next action ends it
    * @param amount share; NaN where it is left open
+   * @param shape of a braking's press; null for one that is held
    */
-  record Pedal(String id, ActionKind kind, double at, double until, double amount, Manner manner) {}
+  record Pedal(
+      String id,
+      ActionKind kind,
+      double at,
+      double until,
+      double amount,
+      Manner manner,
+      @Nullable Shape shape) {
+    Pedal(String id, ActionKind kind, double at, double until, double amount, Manner manner) {
+      this(id, kind, at, until, amount, manner, null);
+    }
+
+    Pedal from(double step) {
+      Shape had = shape;
+      return new Pedal(id, kind, step, until, amount, manner, had == null ? null : had.from(step));
+    }
+
+    Pedal amounting(double share) {
+      return new Pedal(id, kind, at, until, share, manner, shape);
+    }
+  }
+
+  /**
+   * A press that rises and falls along the road as a planned shape does.
+   *
+   * @param marker step at which it begins
+   * @param turnIn step
+   * @param release step at which it is over
+   */
+  record Shape(Pedals pedals, double marker, double turnIn, double release) {
+    Shape from(double step) {
+      return new Shape(pedals, step, turnIn, Math.max(release, step + 1));
+    }
+
+    /** Share of its peak at a step. */
+    double at(double step) {
+      return pedals.brake(step - marker, turnIn - marker, release - marker);
+    }
+  }
 
   /**
    * What became of an action.
@@ -91,6 +132,7 @@ final class ScoreDrive {
     int next = -1;
     // Whether a brake is a share of what the tyres bear, not of the full press.
     boolean ofGrip;
+    @Nullable Shape shape;
     // Seconds at which it came in the round before.
     double when = Double.NaN;
 
@@ -164,6 +206,9 @@ final class ScoreDrive {
     double held;
     double without;
     boolean ofGrip;
+    @Nullable Shape shape;
+    // Most that a shape asked of the tyres in the turn.
+    double asks;
     // m/s below which an open braking has nothing more to slow for.
     double[] enough = {};
     final Foot throttle;
@@ -187,6 +232,8 @@ final class ScoreDrive {
       held = other.held;
       without = other.without;
       ofGrip = other.ofGrip;
+      shape = other.shape;
+      asks = other.asks;
       enough = other.enough;
       throttle = new Foot(other.throttle);
       brake = new Foot(other.brake);
@@ -306,7 +353,8 @@ final class ScoreDrive {
           out.add(new Event(a.at(), p, false, 0, SHUT));
           Event press =
               new Event(a.at(), p, true, a.amount(), slowly ? BRAKE_SQUEEZED : BRAKE_HARD);
-          press.ofGrip = Double.isNaN(a.amount());
+          press.shape = a.shape();
+          press.ofGrip = Double.isNaN(a.amount()) && a.shape() == null;
           out.add(press);
         }
         case EASE -> {
@@ -383,10 +431,13 @@ final class ScoreDrive {
       double solved = Double.NaN;
       boolean made = true;
       if (serves >= 0) {
+        // A share that is kept goes on for as long as it is; a braking is done where its place is
+        // met.
+        int to = a.kind() == ActionKind.LIFT ? last(p) : serves;
         if (Double.isNaN(a.amount())) {
-          solved = solve(s, p, serves);
+          solved = solve(s, p, to);
         }
-        made = meets(new State(s), serves, MADE);
+        made = meets(new State(s), to, MADE);
       }
       double amount = Double.isNaN(a.amount()) ? solved : a.amount();
       if (Double.isNaN(amount)) {
@@ -421,11 +472,14 @@ final class ScoreDrive {
 
   /** The last step that a braking or a lift counts for. */
   private int last(int p) {
-    ActionKind kind = pedals.get(p).kind();
-    double end = kind == ActionKind.LIFT ? back(pedals.get(p)) : count;
+    boolean lifts = pedals.get(p).kind() == ActionKind.LIFT;
+    double end = lifts ? back(pedals.get(p)) : count;
     for (int q = p + 1; q < pedals.size(); q++) {
       ActionKind next = pedals.get(q).kind();
-      if (next == ActionKind.BRAKE || next == ActionKind.FULL || next == ActionKind.LIFT) {
+      if (next == ActionKind.BRAKE
+          || next == ActionKind.FULL
+          || next == ActionKind.LIFT
+          || (lifts && next == ActionKind.THROTTLE)) {
         end = Math.min(end, Math.ceil(pedals.get(q).at()));
         break;
       }
@@ -482,6 +536,9 @@ final class ScoreDrive {
   private boolean meets(State s, int to, double within) {
     int first = (int) Math.ceil(s.at);
     run(s, to);
+    if (s.asks > PlannedCorner.TOLERATED) {
+      return false;
+    }
     // What the arrival is too fast for already is not this action's to mend.
     boolean arriving = true;
     for (int k = first; k <= to; k++) {
@@ -515,6 +572,7 @@ final class ScoreDrive {
         next = Math.min(next, shifts.get(s.shift).at());
       }
       next = arrived(s, s.throttle, arrived(s, s.brake, next));
+      next = reached(s, s.without, next);
       if (s.t < s.throttle.until || s.t < s.brake.until) {
         // Where a foot moves, what the tyres bear cuts in somewhere within a step.
         next = Math.min(next, s.at + FINER);
@@ -525,9 +583,13 @@ final class ScoreDrive {
 
   /** The step at which a foot on its way arrives, where that comes before another. */
   private double arrived(State s, Foot foot, double next) {
-    double ends = s.t < foot.until ? foot.until : foot.ramp;
-    double on = s.at + (ends - s.t) * s.v / path.step()[at((int) s.at)];
-    return ends > s.t && on > s.at + 0.02 && on < next - 0.02 ? on : next;
+    return reached(s, s.t < foot.until ? foot.until : foot.ramp, next);
+  }
+
+  /** The step that is reached at a time, where that comes before another. */
+  private double reached(State s, double when, double next) {
+    double on = s.at + (when - s.t) * s.v / path.step()[at((int) s.at)];
+    return when > s.t && on > s.at + 0.02 && on < next - 0.02 ? on : next;
   }
 
   private void begin(State s, int index) {
@@ -542,7 +604,12 @@ final class ScoreDrive {
     }
     if (e.brake && (e.ofGrip || pedals.get(e.action).kind() == ActionKind.BRAKE)) {
       s.ofGrip = e.ofGrip;
+      s.shape = e.shape;
+      s.asks = 0;
       s.enough = e.ofGrip ? enough(e.action) : s.enough;
+    } else if (e.brake && s.shape != null && e.target > 0) {
+      foot.from = foot.target = foot.then = foot.at(s.t) * s.shape.at(s.at);
+      s.shape = null;
     } else if (e.brake && s.ofGrip && e.target > 0) {
       // From here it is told as a share of the full press.
       foot.from = foot.target = foot.then = foot.at(s.t) * most(s) / fullPress;
@@ -591,7 +658,7 @@ final class ScoreDrive {
     if (s.gear == 0) {
       return limits.engineDrive(v);
     }
-    if (s.t < s.without) {
+    if (s.t < s.without - 1e-4) {
       return 0;
     }
     if (limits.vehicle().revs(v, s.gear) > limits.vehicle().engine().limitRevs()) {
@@ -605,13 +672,13 @@ final class ScoreDrive {
     int k = (int) Math.floor(s.at + 1e-9);
     double ds = (next - s.at) * path.step()[at(k)];
     double u = s.throttle.at(s.t);
-    double wanted = wanted(s, k);
-    double b = wanted * s.brake.at(s.t);
+    double b = wanted(s, k, s.at) * s.brake.at(s.t);
+    double goesOn = wanted(s, k, next);
     double square = s.v * s.v;
     double first = along(s, s.at - k, k, s.v, u, b);
     double guess = Math.sqrt(Math.max(1, square + 2 * first * ds));
     double then = s.t + 2 * ds / (s.v + guess);
-    double second = along(s, next - k, k, guess, s.throttle.at(then), wanted * s.brake.at(then));
+    double second = along(s, next - k, k, guess, s.throttle.at(then), goesOn * s.brake.at(then));
     double v = Math.sqrt(Math.max(1, square + (first + second) * ds));
     throttle[k] = u;
     gears[k] = s.gear;
@@ -625,8 +692,12 @@ final class ScoreDrive {
     }
   }
 
-  /** How much of an open braking is still wanted: it eases where its place is met. */
-  private static double wanted(State s, int k) {
+  /** How much of a braking is wanted: an open one eases where its place is met. */
+  private static double wanted(State s, int k, double at) {
+    Shape shape = s.shape;
+    if (shape != null) {
+      return shape.at(at);
+    }
     if (!s.ofGrip || k >= s.enough.length || s.enough[k] <= 0) {
       return 1;
     }
@@ -653,6 +724,9 @@ final class ScoreDrive {
     if (b > 0) {
       double press = s.ofGrip ? b * stops : b * fullPress;
       note(s.brake.by, press, stops);
+      if (s.shape != null && s.at >= s.shape.turnIn()) {
+        s.asks = Math.max(s.asks, press / Math.max(stops, 0.05));
+      }
       wheels -= press;
     }
     if (wheels > 0) {
@@ -675,6 +749,10 @@ final class ScoreDrive {
   /** Most that an action asked for, as a share of what the tyres bore; above 1 it was cut. */
   double asked(int p) {
     return asked[p];
+  }
+
+  @Nullable Shape shape(int p) {
+    return pedals.get(p).shape();
   }
 
   /** Place of an action in the list, −1 for one that moves no pedal. */

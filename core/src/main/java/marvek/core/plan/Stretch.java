@@ -20,6 +20,7 @@ import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
 import marvek.core.score.Manner;
 import marvek.core.survey.Things;
+import marvek.core.technique.Pedals;
 import marvek.core.technique.SchoolLine;
 import org.jspecify.annotations.Nullable;
 
@@ -147,7 +148,18 @@ final class Stretch {
     int exit = step(entry.station(PointKind.EXIT).orElse(line.exit()));
     if (entry.slowing() == Slowing.FLAT) {
       return new PlannedCorner.Steps(
-          -1, turnIn, -1, 0, 0, 1, exit, null, false, turnIn, count + 1, written(entry, turnIn));
+          -1,
+          turnIn,
+          -1,
+          0,
+          0,
+          1,
+          exit,
+          null,
+          false,
+          turnIn,
+          count + 1,
+          written(entry, turnIn, -1, -1));
     }
     // What the lap does on its own line; another line is slowed for as it bends.
     List<Brakings.Braking> brakings =
@@ -166,7 +178,7 @@ final class Stretch {
         line.apexes().size() > 1 || brakings.size() > 1,
         brakings.isEmpty() ? turnIn : stepOf(brakings.get(0).slowest()),
         brakings.size() > 1 ? stepOf(brakings.get(1).onset()) : count + 1,
-        written(entry, turnIn));
+        written(entry, turnIn, brake, release));
   }
 
   /** Step of a station with its fraction. */
@@ -177,7 +189,8 @@ final class Stretch {
   }
 
   /** What the pedals do where more is written than the points; null for the points alone. */
-  private PlannedCorner.@Nullable Written written(CornerEntry entry, int turnIn) {
+  private PlannedCorner.@Nullable Written written(
+      CornerEntry entry, int turnIn, int brake, int release) {
     if (!Score.plays(entry)) {
       return null;
     }
@@ -209,14 +222,20 @@ final class Stretch {
       if (a.kind().pedal()) {
         Double until = a.until();
         Double amount = a.amount();
+        Pedals planned = a.id().equals(PlannedCorner.MARKER) ? entry.pedals() : null;
+        ScoreDrive.Shape shape =
+            planned == null || amount != null || brake < 0
+                ? null
+                : new ScoreDrive.Shape(planned, brake, turnIn, Math.max(release, brake + 1));
         pedals.add(
             new ScoreDrive.Pedal(
                 a.id(),
                 a.kind(),
-                place(a.station()),
+                shape != null ? brake : place(a.station()),
                 until == null ? Double.NaN : place(until),
                 amount == null ? Double.NaN : amount,
-                a.manner()));
+                a.manner(),
+                shape));
       }
     }
     pedals.sort(Comparator.comparingDouble(ScoreDrive.Pedal::at));

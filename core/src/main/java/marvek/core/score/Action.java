@@ -128,6 +128,27 @@ public record Action(
   }
 
   /**
+   * What is done, without its place, and whether it is done again: "brake again".
+   *
+   * @param score of the corner in driving order
+   */
+  public Said said(List<Action> score) {
+    boolean again =
+        kind == ActionKind.BRAKE
+            && score.stream()
+                .takeWhile(a -> !a.id().equals(id))
+                .anyMatch(a -> a.kind() == ActionKind.BRAKE);
+    if (!again) {
+      return said();
+    }
+    Double share = amount;
+    Value how = Value.choice(manner);
+    return share == null
+        ? Said.of("action.said.again_open", how)
+        : Said.of("action.said.again", how, Value.percent(share));
+  }
+
+  /**
    * All of it in driving order of words: "brake hard, 60 %, when the barrier's end leaves the
    * view".
    *
@@ -136,11 +157,12 @@ public record Action(
   public Said line(List<Action> score) {
     Cue by = cue;
     if (by == null) {
-      return Said.of("action.said.where", said().in(), Value.length(station));
+      return Said.of("action.said.where", said(score).in(), Value.length(station));
     }
     Cue with = together;
     return with == null
-        ? Said.of("action.said.by", said().in(), by.said(score).in())
-        : Said.of("action.said.together", said().in(), by.said(score).in(), with.said(score).in());
+        ? Said.of("action.said.by", said(score).in(), by.said(score).in())
+        : Said.of(
+            "action.said.together", said(score).in(), by.said(score).in(), with.said(score).in());
   }
 }

@@ -113,7 +113,11 @@ public final class Sentence {
               double past = speech.apart(apex, a.station());
               return past > from && past <= to;
             })
-        .map(a -> speaker.say(a.line(score)))
+        .map(
+            a ->
+                a.cue() == null
+                    ? speaker.say(a.said(score)) + " " + fromApex(e, a.station(), speech)
+                    : speaker.say(a.line(score)))
         .toList();
   }
 

@@ -109,16 +109,20 @@ class TwoApexesTest {
     CornerAnswer answer = Answers.answer(DESK, ENTRY);
     CornerAnswer.Profile p = answer.profile();
     List<Double> held = new ArrayList<>();
+    double pressed = 0;
     double slowest = DESK.lap().speed()[DESK.slowest(0)];
     for (int i = 0; i < p.speed().length; i++) {
       double s = DESK.road().wrap(p.from() + i * p.step());
       if (s > at(PointKind.FIRST_THROTTLE) + 5 && s < at(PointKind.APEX) - 5) {
-        assertThat(p.brake()[i]).isZero();
-        assertThat(p.speed()[i]).isGreaterThan(slowest - 0.5);
+        double lap = DESK.lap().speed()[DESK.road().index(s)];
+        assertThat(p.speed()[i]).isBetween(slowest - 1, 1.03 * lap);
         held.add(p.throttle()[i]);
+        pressed = Math.max(pressed, p.brake()[i]);
       }
     }
-    assertThat(held).anyMatch(t -> t > 0.1).anyMatch(t -> t < 0.05);
+    // On the throttle, on the brake for the second, and on the throttle again.
+    assertThat(held).anyMatch(t -> t > 0.4).anyMatch(t -> t < 0.05);
+    assertThat(pressed).isBetween(0.1, 0.6);
     assertThat(answer.lapEffect()).isBetween(0.0, 0.15);
   }
 

@@ -230,8 +230,7 @@ public class References {
         () -> {
           LayoutVersion layout = wanted.layout();
           Things things = book.placeFirst(layout, Drafter.boards(computed));
-          ReferenceContent draft =
-              refreshed(computed, things, Drafter.draft(computed, things.landmarks()));
+          ReferenceContent draft = refreshed(computed, things, Drafter.draft(computed, things));
           return rows.save(
               new ReferenceRow(
                   owner,
@@ -887,7 +886,7 @@ public class References {
     ComputedLap computed = compute(wanted, watch);
     Things things = book.placeFirst(layout, Drafter.boards(computed));
     List<CornerEntry> was = Drafter.draft(from.computed(), from.landmarks()).corners();
-    List<CornerEntry> is = Drafter.draft(computed, things.landmarks()).corners();
+    List<CornerEntry> is = Drafter.draft(computed, things).corners();
     List<CornerEntry> entries = new ArrayList<>();
     for (int c = 0; c < is.size(); c++) {
       CornerEntry carried =

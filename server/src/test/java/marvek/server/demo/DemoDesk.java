@@ -40,7 +40,7 @@ record DemoDesk(ComputedLap computed, Things things, List<CornerEntry> draft) {
               Zones.ground(reading.centreline(), things.zones(), Surface.DRY),
               VehicleClasses.byId(vehicle).vehicle(),
               Conditions.dryWarm());
-      return new DemoDesk(computed, things, Drafter.draft(computed, things.landmarks()).corners());
+      return new DemoDesk(computed, things, Drafter.draft(computed, things).corners());
     } catch (IOException e) {
       throw new UncheckedIOException(e);
     }

@@ -1,0 +1,314 @@
+package marvek.core.plan;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import marvek.core.circuit.Loop;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.CornerPoint;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.Score;
+import marvek.core.entry.Slowing;
+import marvek.core.lap.LapTrace;
+import marvek.core.score.Action;
+import marvek.core.score.ActionKind;
+import marvek.core.score.Manner;
+import marvek.core.survey.Things;
+
+/**
+ * What the lap does with the pedals in a corner and points cannot hold: where it lifts, brakes
+ * again, and opens the throttle in stages. Written only where the corner can be made with it and
+ * takes no longer for it.
+ */
+final class DraftedScore {
+  /** The id of a drafted lift. */
+  static final String LIFT = "lift";
+
+  /** Share of the throttle by which a straight opening may miss the lap's. */
+  static final double STAGE = 0.15;
+
+  /** Seconds that a stage lasts at least. */
+  static final double LASTS = 0.3;
+
+  private static final double FULL = 0.97;
+  private static final double TOUCHED = 0.03;
+  private static final double LIFTED = 0.9;
+  private static final int MOST_STAGES = 3;
+  // Seconds that writing more may cost before it is left out.
+  private static final double DEARER = 0.05;
+  private static final double DEAREST = 0.3;
+  // Seconds by which a lift is tried sooner where it comes too late, and how often.
+  private static final double SOONER = 0.1;
+  private static final int TRIES = 5;
+  // Shares are written as a driver can tell them, and tried down to so much less than the lap's.
+  private static final double SHARE = 0.05;
+  private static final double LESS = 0.3;
+  // Seconds up to which the lap's throttle is shut for a shift, or by what the tyres bear for once.
+  private static final double DIPS = 0.25;
+  // Metres that a driver can tell.
+  private static final double GRAIN = 0.5;
+
+  private final ComputedLap computed;
+  private final LapTrace lap;
+  private final Loop loop;
+  private final int c;
+  private final Stretch stretch;
+  private final double[] shares;
+
+  DraftedScore(ComputedLap computed, int c) {
+    this.computed = computed;
+    this.lap = computed.lap();
+    this.loop = computed.road().loop();
+    this.c = c;
+    this.stretch = new Stretch(computed, Things.none(), c);
+    this.shares = shares();
+  }
+
+  /** The entry with the actions that the lap asks for besides its points. */
+  CornerEntry of(CornerEntry entry) {
+    if (entry.slowing() == Slowing.FLAT) {
+      return entry;
+    }
+    CornerEntry out = entry;
+    if (entry.slowing() == Slowing.LIFT) {
+      out = lifted(out);
+    } else {
+      out = brakedAgain(out);
+    }
+    out = staged(out);
+    PlannedCorner points = drive(entry);
+    PlannedCorner score = drive(out);
+    boolean worse = points.makesIt && score.time > points.time + DEAREST;
+    if (!score.makesIt || worse) {
+      return entry;
+    }
+    out = ordered(out);
+    boolean again = out.actions().stream().anyMatch(a -> a.kind() == ActionKind.BRAKE);
+    return again ? out.copy().again(List.of()).done() : out;
+  }
+
+  /** With its points in driving order, as the first throttle of a lift may come elsewhere. */
+  private CornerEntry ordered(CornerEntry e) {
+    double origin = e.station(PointKind.APEX).orElse(0.0) - computed.road().length() / 2;
+    return e.copy()
+        .points(
+            e.points().stream()
+                .sorted(
+                    Comparator.<CornerPoint>comparingDouble(
+                            p -> computed.road().ahead(origin, p.station()))
+                        .thenComparing(CornerPoint::kind))
+                .toList())
+        .actions(
+            Score.of(computed.road(), e).stream()
+                .filter(a -> Score.point(a.id()).isEmpty())
+                .toList())
+        .done();
+  }
+
+  private PlannedCorner drive(CornerEntry entry) {
+    return stretch.plan(computed.path(), stretch.steps(entry, computed.lines().get(c)));
+  }
+
+  private static CornerEntry with(CornerEntry entry, Action action) {
+    List<Action> actions = new ArrayList<>(entry.actions());
+    actions.add(action);
+    return entry.copy().actions(actions).done();
+  }
+
+  private double station(double index) {
+    double at = computed.road().wrap(index * computed.road().step());
+    return Math.floor(at / GRAIN) * GRAIN;
+  }
+
+  /** Steps that some seconds take before one of the stretch. */
+  private double steps(int k, double seconds) {
+    return seconds * lap.speed()[loop.at(stretch.from + k)] / computed.road().step();
+  }
+
+  /**
+   * The throttle closed as far as it must be from where the lap eases it, and opened again from
+   * where the lap has it least.
+   */
+  private CornerEntry lifted(CornerEntry entry) {
+    int slowest = stretch.step(computed.slowest(c) * computed.road().step());
+    int full = entry.station(PointKind.FULL_THROTTLE).map(stretch::step).orElse(stretch.count);
+    int eased = slowest;
+    while (eased < full && share(eased) >= LIFTED) {
+      eased++;
+    }
+    if (eased >= full) {
+      return entry;
+    }
+    int from = eased;
+    while (from > 1 && share(from - 1) < LIFTED) {
+      from--;
+    }
+    int least = from;
+    for (int k = from; k < full; k++) {
+      least = share(k) <= share(least) + TOUCHED ? k : least;
+    }
+    CornerEntry best = null;
+    double quickest = Double.MAX_VALUE;
+    double margin = computed.conditions().driving().margin();
+    double most = Math.floor(share(least) / SHARE) * SHARE;
+    for (double kept = most; kept >= 0 && kept > most - LESS; kept -= SHARE) {
+      double share = Math.round(kept * 100) / 100.0;
+      CornerEntry opened =
+          entry
+              .copy()
+              .moved(PointKind.FIRST_THROTTLE, station(stretch.from + least))
+              .firstThrottle(Math.max(SHARE, share))
+              .done();
+      for (int t = 0; t < TRIES; t++) {
+        double at = stretch.from + from - steps(from, margin + t * SOONER);
+        CornerEntry tried = with(opened, Action.of(LIFT, ActionKind.LIFT, station(at), share));
+        PlannedCorner driven = drive(tried);
+        if (driven.makesIt && driven.time < quickest) {
+          quickest = driven.time;
+          best = tried;
+        }
+      }
+    }
+    return best == null ? entry : best;
+  }
+
+  /** Every further braking, each with as much as its place asks for. */
+  private CornerEntry brakedAgain(CornerEntry entry) {
+    List<Brakings.Braking> mine = computed.brakings().of(c);
+    CornerEntry out = entry;
+    double margin = computed.conditions().driving().margin();
+    for (int b = 1; b < mine.size(); b++) {
+      int onset = stretch.step(mine.get(b).onset() * computed.road().step());
+      double at = stretch.from + onset - steps(onset, margin);
+      out = with(out, Action.of("brake-" + (b + 1), ActionKind.BRAKE, station(at), null));
+    }
+    return out;
+  }
+
+  /** The throttle in stages where one even opening is not what the lap does. */
+  private CornerEntry staged(CornerEntry entry) {
+    PlannedCorner before = drive(entry);
+    double was = before.makesIt ? before.time : Double.MAX_VALUE;
+    List<Action> stages = stages(entry);
+    if (stages.isEmpty()) {
+      return entry;
+    }
+    CornerEntry out = entry;
+    for (Action a : stages) {
+      out = with(out, a);
+    }
+    PlannedCorner then = drive(out);
+    return then.makesIt && then.time <= was + DEARER ? out : entry;
+  }
+
+  private List<Action> stages(CornerEntry entry) {
+    Integer first = entry.station(PointKind.FIRST_THROTTLE).map(stretch::step).orElse(null);
+    Integer full = entry.station(PointKind.FULL_THROTTLE).map(stretch::step).orElse(null);
+    if (first == null || full == null) {
+      return List.of();
+    }
+    List<Action> out = new ArrayList<>();
+    int from = first;
+    for (Action a : entry.actions()) {
+      int brake = stretch.step(a.station());
+      if (a.kind() == ActionKind.BRAKE && brake > from && brake < full) {
+        knots(from, brake).forEach(k -> open(out, k));
+        from = opens(brake, full);
+        if (from < full) {
+          open(out, from);
+        }
+      }
+    }
+    knots(from, full).forEach(k -> open(out, k));
+    return out;
+  }
+
+  /** Where the throttle is opened first after a braking. */
+  private int opens(int brake, int full) {
+    int k = brake;
+    for (Brakings.Braking b : computed.brakings().of(c)) {
+      int onset = stretch.step(b.onset() * computed.road().step());
+      k = onset >= brake && k == brake ? stretch.step(b.end() * computed.road().step()) + 1 : k;
+    }
+    while (k < full && share(k) < TOUCHED) {
+      k++;
+    }
+    return k;
+  }
+
+  private void open(List<Action> out, int k) {
+    double share = Math.max(SHARE, Math.floor(share(k) / SHARE + 1e-9) * SHARE);
+    double at = station(stretch.from + k);
+    String id = "-" + (out.size() + 2);
+    boolean was = !out.isEmpty() && out.get(out.size() - 1).kind() == ActionKind.FULL;
+    if (share < FULL) {
+      double told = Math.round(share * 100) / 100.0;
+      out.add(Action.of("throttle" + id, ActionKind.THROTTLE, at, told).in(Manner.EVENLY));
+    } else if (!was) {
+      out.add(Action.of("full" + id, ActionKind.FULL, at, null));
+    }
+  }
+
+  /** Steps between two at which the throttle is turned another way. */
+  private List<Integer> knots(int from, int to) {
+    List<Integer> knots = new ArrayList<>(List.of(from, to));
+    while (knots.size() < MOST_STAGES + 2) {
+      int worst = -1;
+      double most = STAGE;
+      for (int s = 0; s + 1 < knots.size(); s++) {
+        int a = knots.get(s);
+        int b = knots.get(s + 1);
+        for (int k = a + 1; k < b; k++) {
+          double even = share(a) + (share(b) - share(a)) * (k - a) / (b - a);
+          double off = Math.abs(share(k) - even);
+          if (off > most && seconds(a, k) >= LASTS && seconds(k, b) >= LASTS) {
+            most = off;
+            worst = k;
+          }
+        }
+      }
+      if (worst < 0) {
+        break;
+      }
+      knots.add(worst);
+      knots.sort(Integer::compare);
+    }
+    return knots.subList(1, knots.size() - 1);
+  }
+
+  /** The lap's throttle at a step of the stretch, without what is no work of the foot. */
+  private double share(int k) {
+    return shares[Math.max(0, Math.min(stretch.count, k))];
+  }
+
+  /** Short dips filled: the least of the most within reach. */
+  private double[] shares() {
+    int count = stretch.count;
+    double[] most = new double[count + 1];
+    double[] out = new double[count + 1];
+    for (int k = 0; k <= count; k++) {
+      int reach = (int) Math.round(steps(k, DIPS / 2));
+      for (int j = Math.max(0, k - reach); j <= Math.min(count, k + reach); j++) {
+        int i = loop.at(stretch.from + j);
+        double t = lap.brake()[i] > Brakings.ONSET ? 0 : lap.throttle()[i];
+        most[k] = Math.max(most[k], t >= FULL ? 1 : t < TOUCHED ? 0 : t);
+      }
+    }
+    for (int k = 0; k <= count; k++) {
+      int reach = (int) Math.round(steps(k, DIPS / 2));
+      out[k] = 1;
+      for (int j = Math.max(0, k - reach); j <= Math.min(count, k + reach); j++) {
+        out[k] = Math.min(out[k], most[j]);
+      }
+    }
+    return out;
+  }
+
+  private double seconds(int a, int b) {
+    double t = 0;
+    for (int k = a; k < b; k++) {
+      t += computed.road().step() / lap.speed()[loop.at(stretch.from + k)];
+    }
+    return t;
+  }
+}

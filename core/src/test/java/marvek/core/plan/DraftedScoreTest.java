@@ -1,0 +1,178 @@
+package marvek.core.plan;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import marvek.core.circuit.CircuitReader;
+import marvek.core.circuit.CircuitReading;
+import marvek.core.circuit.OutlineFile;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.Slowing;
+import marvek.core.fixtures.RandomRoads;
+import marvek.core.fixtures.Tracks;
+import marvek.core.lap.Conditions;
+import marvek.core.score.Action;
+import marvek.core.score.ActionKind;
+import marvek.core.survey.Things;
+import marvek.core.vehicle.VehicleClasses;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+
+/** What drafts write besides points, on roads and vehicles that nothing was tuned to. */
+class DraftedScoreTest {
+  private static final List<ComputedLap> LAPS = new ArrayList<>();
+
+  @BeforeAll
+  static void roads() {
+    String[] vehicles = {"cup-gt", "downforce-prototype", "motorcycle-1000", "small-hatch"};
+    for (int k = 0; k < 12; k++) {
+      CircuitReading road = RandomRoads.of(5500 + k, 200 + 50 * (k % 5));
+      LAPS.add(
+          ComputedLap.compute(
+              road.centreline(),
+              road.corners(),
+              VehicleClasses.byId(vehicles[k % 4]).vehicle(),
+              Conditions.dryWarm()));
+    }
+  }
+
+  private static PlannedCorner drive(ComputedLap lap, CornerEntry e) {
+    int c = lap.indexOf(e.corner());
+    Stretch stretch = new Stretch(lap, Things.none(), c);
+    return stretch.plan(lap.path(), stretch.steps(e, lap.lines().get(c)));
+  }
+
+  private static List<CornerEntry> drafts(ComputedLap lap) {
+    return Drafter.draft(lap, List.of()).corners();
+  }
+
+  @Test
+  void whatIsWrittenIsMadeAndTakesHardlyLonger() {
+    int written = 0;
+    double dearest = 0;
+    double more = 0;
+    for (ComputedLap lap : LAPS) {
+      for (CornerEntry e : drafts(lap)) {
+        if (e.actions().isEmpty()) {
+          continue;
+        }
+        PlannedCorner score = drive(lap, e);
+        PlannedCorner points = drive(lap, e.copy().actions(List.of()).done());
+        assertThat(score.driven).isNotNull();
+        assertThat(score.makesIt).describedAs("%s", e).isTrue();
+        written++;
+        dearest = Math.max(dearest, score.time - points.time);
+        more += score.time - points.time;
+      }
+    }
+    assertThat(written).isGreaterThan(20);
+    assertThat(dearest).isLessThan(0.3);
+    assertThat(more / written).isLessThan(0.06);
+  }
+
+  @Test
+  void aLiftHasItsPlaceAndItsShareAndLessKeptIsSlower() {
+    int lifts = 0;
+    int corners = 0;
+    for (ComputedLap lap : LAPS) {
+      for (CornerEntry e : drafts(lap)) {
+        if (e.slowing() != Slowing.LIFT) {
+          continue;
+        }
+        corners++;
+        for (Action a : e.actions()) {
+          Double kept = a.amount();
+          if (a.kind() == ActionKind.LIFT && kept != null) {
+            lifts++;
+            assertThat(kept).isBetween(0.0, 0.95);
+            e.station(PointKind.FIRST_THROTTLE)
+                .ifPresent(s -> assertThat(lap.road().apart(a.station(), s)).isPositive());
+            if (kept > 0.2) {
+              List<Action> less =
+                  e.actions().stream().map(b -> b == a ? a.amounting(kept - 0.2) : b).toList();
+              PlannedCorner slower = drive(lap, e.copy().actions(less).done());
+              assertThat(slower.time).isGreaterThan(drive(lap, e).time);
+            }
+          }
+        }
+      }
+    }
+    assertThat(corners).isGreaterThan(8);
+    // A corner as long as a lap has no one share.
+    assertThat(lifts).isGreaterThan(corners * 2 / 3);
+  }
+
+  @Test
+  void everyFurtherBrakingOfTheLapIsWrittenOrSaid() {
+    int again = 0;
+    int written = 0;
+    Random random = new Random(31);
+    List<ComputedLap> laps = new ArrayList<>();
+    for (int k = 0; k < 8; k++) {
+      String vehicle = List.of("cup-gt", "single-seater", "downforce-prototype").get(k % 3);
+      // Bends of two apexes, the second slower, with room between them.
+      Tracks road = Tracks.every(4);
+      double first = 60 + 15 * random.nextDouble();
+      double second = 38 + 12 * random.nextDouble();
+      for (int half = 0; half < 2; half++) {
+        road.straight(500).bend(first, 78, 20).arc(230, 16).bend(second, 86, 20);
+      }
+      CircuitReading survey =
+          CircuitReader.read(
+              OutlineFile.read(road.csv()), new CircuitReader.Choices(false, 200, 12, false));
+      laps.add(
+          ComputedLap.compute(
+              survey.centreline(),
+              survey.corners(),
+              VehicleClasses.byId(vehicle).vehicle(),
+              Conditions.dryWarm()));
+    }
+    for (ComputedLap lap : laps) {
+      for (CornerEntry e : drafts(lap)) {
+        int c = lap.indexOf(e.corner());
+        int more = lap.again(c).size();
+        long own = e.actions().stream().filter(a -> a.kind() == ActionKind.BRAKE).count();
+        assertThat(e.again().size() + own).describedAs("%s", e).isEqualTo(more);
+        again += more;
+        written += (int) own;
+      }
+    }
+    assertThat(again).isGreaterThan(3);
+    assertThat(written).isGreaterThanOrEqualTo(again - 1);
+  }
+
+  @Test
+  void stagesFollowTheThrottleOfTheLap() {
+    int stages = 0;
+    for (ComputedLap lap : LAPS) {
+      for (CornerEntry e : drafts(lap)) {
+        double before = Double.NEGATIVE_INFINITY;
+        double apex = e.station(PointKind.APEX).orElseThrow();
+        for (Action a : e.actions()) {
+          if (a.kind() != ActionKind.THROTTLE) {
+            continue;
+          }
+          stages++;
+          Double share = a.amount();
+          assertThat(share).isNotNull().isBetween(0.05, 0.95);
+          int i = lap.road().index(a.station());
+          double least = 1;
+          double most = 0;
+          for (int k = -8; k <= 8; k++) {
+            double t = lap.lap().throttle()[lap.road().loop().at(i + k)];
+            least = Math.min(least, t);
+            most = Math.max(most, t);
+          }
+          assertThat(share).isBetween(least - 0.06, most + 0.06);
+          double past = lap.road().apart(apex, a.station());
+          assertThat(past).isGreaterThan(before);
+          before = past;
+        }
+      }
+    }
+    assertThat(stages).isGreaterThan(8);
+  }
+}
