@@ -2,6 +2,7 @@
   import type { ScoredAction, WhatIf } from '../../api/api';
   import { numeralOf, unwiseOf, within } from '../../road/score';
   import { signed, speedText } from '../../words/units';
+  import MistakeDrawing from './MistakeDrawing.svelte';
   import type { Desk } from './desk.svelte';
 
   /** What the action in hand costs, and would cost otherwise: bars to the right are slower, to the left quicker. */
@@ -13,9 +14,15 @@
     LATE: '0.1 s late',
     LESS: '10 points less',
     MORE: '10 points more',
+    WIDER: '0.5 m further off',
     WITHOUT: 'without it',
   };
-  const costs = $derived(desk.whatIfs.filter((w) => w.action === held.action.id));
+  const PLACES: WhatIf['change'][] = ['SOONER', 'LATER'];
+  const curve = $derived(desk.curve?.action === held.action.id ? desk.curve : null);
+  // What the curve draws is not said again as bars.
+  const costs = $derived(
+    desk.whatIfs.filter((w) => w.action === held.action.id && !(curve && PLACES.includes(w.change))),
+  );
   const unwise = $derived(within(unwiseOf(desk.unwise, held), held.action.station, desk.view.length));
   const widest = $derived(Math.max(0.02, ...costs.map((w) => Math.abs(w.seconds ?? 0))));
   const WIDTH = 86;
@@ -36,6 +43,7 @@
     <p>Asks {Math.round(held.asked * 100)} % of what the tyres bear at most.</p>
   {/if}
   {#if unwise}<p style="color:var(--turn)" data-unwise-here>Better not here: {unwise.why}.</p>{/if}
+  {#if curve}<MistakeDrawing {curve} />{/if}
   {#each costs as w (w.change)}
     <p class="flex items-center gap-2 leading-tight">
       <span class="w-28">{CHANGES[w.change]}</span>
@@ -56,4 +64,24 @@
       >
     </p>
   {/each}
+  {#if desk.dearest.length > 0}
+    <h3 class="mt-1 font-bold">Dearest in this corner</h3>
+    <ol class="grid gap-0.5" data-dearest>
+      {#each desk.dearest as d (d.action + d.change)}
+        <li class="leading-tight">
+          <button
+            type="button"
+            class="w-full cursor-pointer text-left underline-offset-2 hover:underline"
+            onclick={() => desk.takeInHand(d.action)}
+          >
+            <span class="flex justify-between gap-2">
+              <span>{d.what}, {CHANGES[d.change]}</span>
+              <strong class="tabular-nums">{d.seconds == null ? 'not made' : `${signed(d.seconds, 2)} s`}</strong>
+            </span>
+            <span class="opacity-75">{d.look}</span>
+          </button>
+        </li>
+      {/each}
+    </ol>
+  {/if}
 </section>

@@ -85,6 +85,14 @@
       ),
   }));
 
+  $effect(() => {
+    const points = driven.data?.points ?? {};
+    if (desk)
+      desk.laps = Object.fromEntries(
+        Object.entries(points).map(([kind, at]) => [kind.toLowerCase().replaceAll('_', '-'), at]),
+      );
+  });
+
   function pedals(shape: Pedals, settle: boolean) {
     desk?.edit((e) => ({ ...e, pedals: shape }), `pedals ${desk.selected}`);
     if (settle) desk?.settle();

@@ -113,6 +113,8 @@ describe('the action in hand', () => {
         offer('FEEL', 'by feel', { precision: 8 }),
       ],
       whatIfs: [],
+      curve: null,
+      dearest: [],
       score: [s],
       entry: { actions: [s.action] },
       cueThings: [{ id: 'w', kind: 'WALL', label: 'wall', station: 390, left: true, length: 30 }],
@@ -174,7 +176,9 @@ describe('the action in hand', () => {
     });
     const s = scored(made('BRAKE', 400, 'brake-1', 3), { asked: 1.3 });
     const desk = working({
-      whatIfs: [what('SOONER', 0.021), what('LATER', undefined, false), { ...what('LATE', 3), action: 'other' }],
+      curve: null,
+        dearest: [],
+        whatIfs: [what('SOONER', 0.021), what('LATER', undefined, false), { ...what('LATE', 3), action: 'other' }],
       score: [s],
       unwise: [{ what: 'BRAKE', from: 390, to: 410, why: 'over bumps' }],
     });

@@ -7,11 +7,13 @@ import {
   type AnswerView,
   type CornerEntry,
   type CueOffer,
+  type Dear,
   type Gate,
   type Judgement,
   type Landmark,
   type LaidView,
   type LapView,
+  type MistakeCurve,
   Problem,
   type PointKind,
   type OwnPace,
@@ -94,6 +96,12 @@ export class Desk {
   whatIfs = $state.raw<WhatIf[]>([]);
   /** Where some actions are better not done. */
   unwise = $state.raw<Unwise[]>([]);
+  /** What missing the place of the action in hand costs. */
+  curve = $state.raw<MistakeCurve | null>(null);
+  /** The dearest mistakes of the corner. */
+  dearest = $state.raw<Dear[]>([]);
+  /** Where laps did each action of the corner, as far as any are laid behind it. */
+  laps: Partial<Record<string, number[]>> = {};
   /** The station that the keys place actions at; null before they moved it. */
   pencil = $state<number | null>(null);
   private movedByHand: string | undefined;
@@ -430,9 +438,9 @@ export class Desk {
     return this.score.find((s) => s.action.id === this.inHand);
   }
 
-  /** Whether actions can be written: on the reference itself, by whoever may move its flags. */
+  /** Whether actions can be written, on the reference itself or for the day that is worked on. */
   get writes() {
-    return this.movable && !this.day;
+    return this.movable;
   }
 
   /** All that a cue can hang on: landmarks, and kerbs from their beginning to their end. */
@@ -450,6 +458,7 @@ export class Desk {
     this.inHand = id;
     this.typed = '';
     this.offers = [];
+    this.curve = null;
     if (id) this.rest();
   }
 
@@ -458,6 +467,8 @@ export class Desk {
     this.typed = '';
     this.offers = [];
     this.unwise = [];
+    this.curve = null;
+    this.dearest = [];
   }
 
   /** Writes an action; one that was moved by hand takes its cue along. */
@@ -527,18 +538,26 @@ export class Desk {
   private async askRest() {
     const entry = this.entry;
     const id = this.inHand;
-    if (!entry || !id || this.day) return;
+    if (!entry || !id) return;
     const asked = ++this.restAsked;
     const path = { path: { id: this.view.id } };
+    const day = this.variant?.day;
     try {
       const [offers, costs] = await Promise.all([
-        ask(api.POST('/api/references/{id}/score/cues', { params: path, body: { entry, action: id } })),
-        ask(api.POST('/api/references/{id}/score/costs', { params: path, body: entry })),
+        ask(api.POST('/api/references/{id}/score/cues', { params: path, body: { entry, action: id, day } })),
+        ask(
+          api.POST('/api/references/{id}/score/costs', {
+            params: path,
+            body: { entry, action: id, driven: this.day ? [] : (this.laps[id] ?? []), day },
+          }),
+        ),
       ]);
       if (asked !== this.restAsked || id !== this.inHand) return;
       this.offers = offers;
       this.whatIfs = costs.costs;
       this.unwise = costs.unwise;
+      this.curve = costs.curve ?? null;
+      this.dearest = costs.dearest;
     } catch {
       // The action can be worked on without them.
     }

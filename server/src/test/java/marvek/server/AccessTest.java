@@ -126,7 +126,12 @@ class AccessTest {
                 "severities",
                 List.of()),
             Who.READERS));
-    calls.add(new Call("POST", "/score/costs", entry, Who.READERS));
+    calls.add(
+        new Call(
+            "POST",
+            "/score/costs",
+            Map.of("entry", entry, "action", "turn-in", "driven", List.of()),
+            Who.READERS));
     calls.add(
         new Call("POST", "/score/cues", Map.of("entry", entry, "action", "turn-in"), Who.READERS));
     calls.add(new Call("GET", "/use", null, Who.READERS));

@@ -7,6 +7,7 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -85,7 +86,16 @@ class ScoreTest {
     double arrives = played(lifted, "brake").path("speed").asDouble();
     assertThat(arrives).isLessThan(played(plain, "brake").path("speed").asDouble() - 0.3);
     JsonNode costs =
-        mine.person().post("/api/references/{id}/score/costs", with(lift), mine.reference()).body();
+        mine.person()
+            .post(
+                "/api/references/{id}/score/costs",
+                Map.of("entry", with(lift), "action", "brake", "driven", List.of()),
+                mine.reference())
+            .body();
+    assertThat(costs.path("curve").path("seconds").size())
+        .isEqualTo(costs.path("curve").path("metres").size());
+    assertThat(costs.path("dearest").size()).isBetween(1, 3);
+    assertThat(costs.path("dearest").get(0).path("look").asText()).isNotBlank();
     double without = 0;
     for (JsonNode w : costs.path("costs")) {
       if (w.path("action").asText().equals("l1") && w.path("change").asText().equals("WITHOUT")) {

@@ -2,11 +2,13 @@ package marvek.core.day;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import marvek.core.entry.Carried;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
 import marvek.core.entry.PointKind;
+import marvek.core.entry.Score;
 import marvek.core.entry.Slowing;
 import marvek.core.entry.Variant;
 import marvek.core.lap.Conditions;
@@ -19,6 +21,7 @@ import marvek.core.plan.LostBrakings;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.core.score.Action;
+import marvek.core.score.Matching;
 import marvek.core.vehicle.AirDensity;
 import org.jspecify.annotations.Nullable;
 
@@ -26,6 +29,8 @@ import org.jspecify.annotations.Nullable;
 public final class Variants {
   private static final double GRAIN = 1;
   private static final double SAME_PLACE = 0.25;
+  private static final double SAME_SHARE = 0.005;
+  private static final double SAID_SHARE = 0.045;
 
   /** Share by which the grip differs from which on a day has a line of its own. */
   static final double OTHER_GRIP = 0.15;
@@ -54,11 +59,18 @@ public final class Variants {
   /**
    * A difference.
    *
-   * @param kind of the point, or null for gear and effort
+   * @param kind of the point, or null for gear, effort and actions
+   * @param action id of the action that it is about; null for what is none
    * @param words in the driver's units
    * @param byHand whether the driver set it
    */
-  public record Adjustment(@Nullable PointKind kind, Said words, boolean byHand) {}
+  public record Adjustment(
+      @Nullable PointKind kind, @Nullable String action, Said words, boolean byHand) {
+    /** One that is about no action. */
+    public Adjustment(@Nullable PointKind kind, Said words, boolean byHand) {
+      this(kind, null, words, byHand);
+    }
+  }
 
   /** The conditions of a day, at the height for which the base was computed. */
   public static Conditions conditions(Conditions base, Variant.Day day) {
@@ -141,6 +153,17 @@ public final class Variants {
     if (effort != null) {
       copy.firstEffort(effort);
     }
+    Double throttle = hand.firstThrottle();
+    if (throttle != null) {
+      copy.firstThrottle(throttle);
+    }
+    List<Action> actions = new ArrayList<>(proposed.actions());
+    actions.removeIf(a -> hand.without().contains(a.id()));
+    for (Action a : hand.actions()) {
+      actions.removeIf(b -> b.id().equals(a.id()));
+      actions.add(a);
+    }
+    copy.actions(actions);
     List<CornerPoint> points = new ArrayList<>(proposed.points());
     for (CornerPoint p : hand.points()) {
       points.removeIf(q -> q.kind() == p.kind());
@@ -160,17 +183,31 @@ public final class Variants {
       double lapLength, CornerEntry proposed, CornerEntry edited) {
     List<CornerPoint> points = new ArrayList<>();
     for (CornerPoint p : edited.points()) {
-      Optional<Double> was = proposed.station(p.kind());
-      double apart =
-          was.map(s -> Math.abs(Math.IEEEremainder(s - p.station(), lapLength)))
-              .orElse(Double.MAX_VALUE);
-      if (apart >= SAME_PLACE) {
+      CornerPoint was = proposed.point(p.kind()).orElse(null);
+      Action play = p.play();
+      if (was == null
+          || apart(was.station(), p.station(), lapLength) >= SAME_PLACE
+          || otherwise(was.play(), play, lapLength)) {
         // Put there by hand for this day: the cue of the reference does not lead there.
-        Action play = p.play();
         points.add(play == null ? p : p.played(play.unfound().at(p.station())));
       }
     }
-    boolean effort = Math.abs(edited.firstEffort() - proposed.firstEffort()) >= 0.005;
+    List<Action> actions = new ArrayList<>();
+    for (Action a : edited.actions()) {
+      Action was = named(proposed, a.id()).orElse(null);
+      if (was == null) {
+        actions.add(a);
+      } else if (otherwise(was, a, lapLength)) {
+        actions.add(a.unfound());
+      }
+    }
+    List<String> without =
+        proposed.actions().stream()
+            .map(Action::id)
+            .filter(id -> named(edited, id).isEmpty())
+            .toList();
+    boolean effort = Math.abs(edited.firstEffort() - proposed.firstEffort()) >= SAME_SHARE;
+    boolean throttle = Math.abs(edited.firstThrottle() - proposed.firstThrottle()) >= SAME_SHARE;
     Variant.ByHand hand =
         new Variant.ByHand(
             edited.corner(),
@@ -178,8 +215,43 @@ public final class Variants {
             edited.gear() == proposed.gear() ? null : edited.gear(),
             effort && edited.pedals() == null ? edited.firstEffort() : null,
             edited.slowing() == proposed.slowing() ? null : edited.slowing(),
-            edited.note().equals(proposed.note()) ? "" : edited.note());
+            edited.note().equals(proposed.note()) ? "" : edited.note(),
+            throttle ? edited.firstThrottle() : null,
+            actions,
+            without);
     return hand.says() ? Optional.of(hand) : Optional.empty();
+  }
+
+  private static Optional<Action> named(CornerEntry entry, String id) {
+    return entry.actions().stream().filter(a -> a.id().equals(id)).findFirst();
+  }
+
+  private static double apart(double a, double b, double lapLength) {
+    return Math.abs(Math.IEEEremainder(a - b, lapLength));
+  }
+
+  /** Whether an action is done otherwise, however it is found. */
+  private static boolean otherwise(@Nullable Action was, @Nullable Action is, double lapLength) {
+    if (was == null || is == null) {
+      // A point that is written of only to say how it is found is done as before.
+      Action one = was == null ? is : was;
+      return one != null && one.kind().pedal() && one.amount() != null && is != null;
+    }
+    Double until = was.until();
+    Double ends = is.until();
+    boolean ended =
+        until == null || ends == null
+            ? !Objects.equals(until, ends)
+            : apart(until, ends, lapLength) >= SAME_PLACE;
+    return apart(was.station(), is.station(), lapLength) >= SAME_PLACE
+        || ended
+        || was.manner() != is.manner()
+        || differ(was.amount(), is.amount())
+        || !Objects.equals(was.gear(), is.gear());
+  }
+
+  private static boolean differ(@Nullable Double a, @Nullable Double b) {
+    return a == null || b == null ? !Objects.equals(a, b) : Math.abs(a - b) >= SAME_SHARE;
   }
 
   /** The variant with one point of a corner set by hand for its day. */
@@ -238,6 +310,7 @@ public final class Variants {
                 set));
       }
     }
+    out.addAll(actions(base, own, entry, why, hand));
     if (entry.gear() != own.gear()) {
       int more = entry.gear() - own.gear();
       boolean set = hand != null && hand.gear() != null;
@@ -252,6 +325,66 @@ public final class Variants {
               set));
     }
     return out;
+  }
+
+  /** What becomes of the actions: matched, moved, added and left out. */
+  private static List<Adjustment> actions(
+      ComputedLap base,
+      CornerEntry own,
+      CornerEntry entry,
+      Said why,
+      Variant.@Nullable ByHand hand) {
+    List<Action> was = written(base, own);
+    List<Action> is = written(base, entry);
+    Matching matching = Matching.of(was, is, base.road().length());
+    List<Adjustment> out = new ArrayList<>();
+    for (Action a : is) {
+      boolean set = hand != null && hand.actions().stream().anyMatch(h -> h.id().equals(a.id()));
+      Value by = (set ? Said.of("variant.by_hand") : why).in();
+      Action before = matching.first(a).orElse(null);
+      Value what = a.kind().said().in();
+      if (before == null) {
+        out.add(
+            new Adjustment(
+                null, a.id(), Said.of("variant.action.added", by, a.said(is).in()), set));
+        continue;
+      }
+      double moved = base.road().apart(before.station(), a.station());
+      if (Math.abs(moved) >= 0.5) {
+        out.add(
+            new Adjustment(
+                null,
+                a.id(),
+                Said.of("variant.point", by, what, Value.length(moved), Value.choice(moved < 0)),
+                set));
+      }
+      Double from = before.amount();
+      Double to = a.amount();
+      if (a.kind().shared() && from != null && to != null && Math.abs(to - from) >= SAID_SHARE) {
+        out.add(
+            new Adjustment(
+                null,
+                a.id(),
+                Said.of("variant.action.amount", by, what, Value.percent(to), Value.percent(from)),
+                set));
+      }
+    }
+    for (Action a : was) {
+      if (matching.second(a).isEmpty()) {
+        boolean set = hand != null && hand.without().contains(a.id());
+        Value by = (set ? Said.of("variant.by_hand") : why).in();
+        out.add(
+            new Adjustment(
+                null, a.id(), Said.of("variant.action.without", by, a.said(was).in()), set));
+      }
+    }
+    return out;
+  }
+
+  private static List<Action> written(ComputedLap base, CornerEntry entry) {
+    return Score.of(base.road(), entry).stream()
+        .filter(a -> Score.point(a.id()).isEmpty())
+        .toList();
   }
 
   private static Said why(ComputedLap base, ComputedLap then, Variant variant) {

@@ -116,20 +116,7 @@ public final class ContentCheck {
     if (v.id().length() > 60 || v.name().length() > 60) {
       throw new Refusal("A name is longer than 60 characters.", where, "Shorten it.");
     }
-    Variant.Day day = v.day();
-    within(where, "grip", day.grip(), 0.2, 1.2);
-    within(where, "extra mass", day.extraMass(), -150, 300);
-    within(where, "wind", day.windSpeed(), 0, 40);
-    within(where, "direction of the wind", day.windFrom(), 0, 360);
-    within(where, "drag", day.drag(), 0.4, 1.2);
-    within(where, "downforce", day.downforce(), 0.4, 1.2);
-    Double temperature = day.airTemperature();
-    if (temperature != null) {
-      within(where, "air temperature", temperature, -30, 60);
-    }
-    if (!day.hour().isEmpty() && !day.hour().matches("([01]?\\d|2[0-3]):[0-5]\\d")) {
-      throw new Refusal("\"" + day.hour() + "\" is not an hour.", where, "Give it like 18:30.");
-    }
+    day(where, v.day());
     for (Variant.ByHand h : v.entries()) {
       if (corners.stream().noneMatch(c -> c.id().equals(h.corner()))) {
         throw new Refusal(
@@ -148,7 +135,40 @@ public final class ContentCheck {
       if (effort != null) {
         within(where, "first effort", effort, 0, 1);
       }
+      Double throttle = h.firstThrottle();
+      if (throttle != null) {
+        within(where, "first throttle", throttle, 0, 1);
+      }
+      Set<String> ids = new LinkedHashSet<>();
+      if (h.actions().size() > MOST_ACTIONS || h.without().size() > MOST_ACTIONS) {
+        throw new Refusal(
+            "There are more than " + MOST_ACTIONS + " actions.", where, "Leave some out.");
+      }
+      for (Action a : h.actions()) {
+        ownId(where, a, ids);
+        action(where, length, gears, a);
+      }
+      for (String id : h.without()) {
+        tooLong(where, "id of an action", id);
+      }
       tooLong(where, "note", h.note());
+    }
+  }
+
+  /** Checks what a day is like. */
+  public static void day(String where, Variant.Day day) {
+    within(where, "grip", day.grip(), 0.2, 1.2);
+    within(where, "extra mass", day.extraMass(), -150, 300);
+    within(where, "wind", day.windSpeed(), 0, 40);
+    within(where, "direction of the wind", day.windFrom(), 0, 360);
+    within(where, "drag", day.drag(), 0.4, 1.2);
+    within(where, "downforce", day.downforce(), 0.4, 1.2);
+    Double temperature = day.airTemperature();
+    if (temperature != null) {
+      within(where, "air temperature", temperature, -30, 60);
+    }
+    if (!day.hour().isEmpty() && !day.hour().matches("([01]?\\d|2[0-3]):[0-5]\\d")) {
+      throw new Refusal("\"" + day.hour() + "\" is not an hour.", where, "Give it like 18:30.");
     }
   }
 
@@ -233,15 +253,7 @@ public final class ContentCheck {
           "There are more than " + MOST_ACTIONS + " actions.", where, "Leave some out.");
     }
     for (Action a : e.actions()) {
-      if (a.id().isBlank() || a.id().length() > 60 || !ids.add(a.id())) {
-        throw new Refusal("The action " + a.id() + " comes twice.", where, "Leave one of them.");
-      }
-      if (Score.point(a.id()).isPresent()) {
-        throw new Refusal(
-            "The action " + a.id() + " is one of the points that every corner has.",
-            where,
-            "Give it another id, or move the point.");
-      }
+      ownId(where, a, ids);
       action(where, length, gears, a);
     }
     for (CornerPoint p : e.points()) {
@@ -249,6 +261,18 @@ public final class ContentCheck {
       if (play != null) {
         action(where, length, gears, play);
       }
+    }
+  }
+
+  private static void ownId(String where, Action a, Set<String> ids) {
+    if (a.id().isBlank() || a.id().length() > 60 || !ids.add(a.id())) {
+      throw new Refusal("The action " + a.id() + " comes twice.", where, "Leave one of them.");
+    }
+    if (Score.point(a.id()).isPresent()) {
+      throw new Refusal(
+          "The action " + a.id() + " is one of the points that every corner has.",
+          where,
+          "Give it another id, or move the point.");
     }
   }
 

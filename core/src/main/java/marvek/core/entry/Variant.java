@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import marvek.core.lap.Surface;
+import marvek.core.score.Action;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -95,18 +96,29 @@ public record Variant(String id, DayKind kind, String name, Day day, List<ByHand
    * @param firstEffort or null
    * @param slowing or null
    * @param note in the driver's words
+   * @param firstThrottle share of the first throttle, or null
+   * @param actions that are done otherwise that day, or besides, each in place of the one with its
+   *     id
+   * @param without ids of actions that are left out that day
    */
+  @RecordBuilder
   public record ByHand(
       String corner,
       List<CornerPoint> points,
       @Nullable Integer gear,
       @Nullable Double firstEffort,
       @Nullable Slowing slowing,
-      String note) {
+      String note,
+      @Nullable Double firstThrottle,
+      List<Action> actions,
+      List<String> without) {
     public ByHand {
       Objects.requireNonNull(corner, "corner");
       Objects.requireNonNull(note, "note");
       points = List.copyOf(points);
+      // Days stored before there were any have none.
+      actions = actions == null ? List.of() : List.copyOf(actions);
+      without = without == null ? List.of() : List.copyOf(without);
     }
 
     public boolean says() {
@@ -114,6 +126,9 @@ public record Variant(String id, DayKind kind, String name, Day day, List<ByHand
           || gear != null
           || firstEffort != null
           || slowing != null
+          || firstThrottle != null
+          || !actions.isEmpty()
+          || !without.isEmpty()
           || !note.isBlank();
     }
   }

@@ -1,6 +1,7 @@
 package marvek.core.plan;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.IntStream;
@@ -44,6 +45,10 @@ public final class Answers {
 
   // Enough for a drawing a screen wide.
   private static final int PROFILE_VALUES = 600;
+  // Steps in which the last place of a shape is looked for first.
+  private static final int COARSE = 6;
+  // Seconds up to which a mistake costs nothing worth a word.
+  private static final double NOTHING = 0.003;
   // Steps before turn-in from which a corner is timed.
   private static final int CUT = 150;
 
@@ -155,15 +160,17 @@ public final class Answers {
     PlannedCorner.Steps free = steps.withPedals(pedals.withPeak(null)).withOpenMarker();
     int low = (int) Math.max(1, last - SOONEST / computed.road().step());
     int high = Math.max(low, Math.min(stretch.count - 2, last + 12));
-    while (low < high) {
-      int middle = (low + high + 1) / 2;
-      if (stretch.plan(path, free.withBrake(middle)).makesItsMarker()) {
-        low = middle;
-      } else {
-        high = middle - 1;
-      }
+    // From the last place back: much sooner the press would fall into the corner before.
+    int made = high;
+    while (made > low && !stretch.plan(path, free.withBrake(made)).makesItsMarker()) {
+      made -= COARSE;
     }
-    return low;
+    int step = Math.max(low, made);
+    while (step < Math.min(high, made + COARSE - 1)
+        && stretch.plan(path, free.withBrake(step + 1)).makesItsMarker()) {
+      step++;
+    }
+    return step;
   }
 
   /** How the corner as planned uses the two axles, and what moves that. */
@@ -432,6 +439,40 @@ public final class Answers {
       }
     }
     return out;
+  }
+
+  /**
+   * What it costs to do one action early or late, and where to aim.
+   *
+   * @param id of the action
+   * @param driven stations where laps did it
+   * @return empty where the corner cannot be made, or nothing of it is computed
+   */
+  public Optional<MistakeCurve> curve(CornerEntry entry, String id, List<Double> driven) {
+    List<Action> all = Score.of(computed.road(), entry);
+    Optional<Action> found = all.stream().filter(a -> a.id().equals(id)).findFirst();
+    if (found.isEmpty()) {
+      return Optional.empty();
+    }
+    Action action = found.get();
+    Cue cue = action.cue();
+    Cues.Found where =
+        cue == null ? null : new Cues(computed, stretch.things).find(cue, action, all);
+    Double precision = where == null || where.station() == null ? null : where.precision();
+    boolean tight = Mistakes.tight(computed.road(), computed.corners().get(c), stretch.things);
+    return new Mistakes(computed.road(), entry, this::plan).of(action, driven, precision, tight);
+  }
+
+  /** The dearest mistakes of a corner, those that leave the road first. */
+  public static List<WhatIf> dearest(List<WhatIf> all, int most) {
+    return all.stream()
+        .filter(w -> w.change() != WhatIf.Change.WITHOUT)
+        .filter(w -> !w.makes() || (w.seconds() != null && w.seconds() > NOTHING))
+        .sorted(
+            Comparator.comparing(WhatIf::makes)
+                .thenComparing(w -> w.seconds() == null ? 0 : -w.seconds()))
+        .limit(most)
+        .toList();
   }
 
   private @Nullable Pressing pressing(

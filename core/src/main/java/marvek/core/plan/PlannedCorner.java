@@ -97,6 +97,7 @@ final class PlannedCorner {
   // Step of the slowest place where the braking begins past it, or −1.
   private final int passed;
   boolean makesIt = true;
+  private boolean markerLate;
   double time;
 
   /**
@@ -332,14 +333,28 @@ final class PlannedCorner {
     System.arraycopy(drive.speed, 0, speed, 0, count + 1);
     System.arraycopy(drive.brake, 0, brakeShare, 0, count + 1);
     System.arraycopy(drive.throttle, 0, throttle, 0, count + 1);
-    makesIt = drive.makesIt;
     time = drive.time;
     int p = drive.index(MARKER);
+    markerLate = p >= 0 && brake >= 0 && late();
+    makesIt = drive.makesIt && !markerLate;
     if (p >= 0 && pressed.get(p).shape() != null) {
       effort =
           drive.played[p].amount() * written.fullPress() / straightMost(brake, unbraked[brake]);
       makesIt &= drive.asked(p) <= TOLERATED;
     }
+  }
+
+  /**
+   * Whether even all the braking there is would not do from a marker. What is done before it may
+   * have slowed already; then it is driven, and not told from the speed on arrival.
+   */
+  private boolean late() {
+    boolean slowed = speed[brake] < unbraked[brake] - 4 * OWN * unbraked[brake];
+    if (brake >= serves || slowed) {
+      return passed >= 0;
+    }
+    double target = Math.min(corner[serves], unbraked[serves]);
+    return envelope(serves, 1, brake, target)[brake] < unbraked[brake] - finer(brake);
   }
 
   /** The peak of a shape is told as a share of what there is at the marker. */

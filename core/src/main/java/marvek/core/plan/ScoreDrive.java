@@ -742,6 +742,10 @@ final class ScoreDrive {
   private void note(int event, double force, double most) {
     if (counts && event >= 0) {
       int p = events[event].action;
+      if (!events[event].brake && pedals.get(p).kind() == ActionKind.BRAKE) {
+        // The throttle that a braking shuts was not this action's to ask.
+        return;
+      }
       asked[p] = Math.max(asked[p], force / Math.max(most, 0.05));
     }
   }

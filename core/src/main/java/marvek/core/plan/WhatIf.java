@@ -3,7 +3,10 @@ package marvek.core.plan;
 import java.util.Optional;
 import marvek.core.circuit.Centreline;
 import marvek.core.entry.CornerEntry;
+import marvek.core.entry.PointKind;
 import marvek.core.entry.Score;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
 import org.jspecify.annotations.Nullable;
@@ -23,6 +26,25 @@ public record WhatIf(String action, Change change, @Nullable Double seconds, boo
 
   private static final double METRES = 5;
   private static final double SHARE = 0.1;
+  private static final double ACROSS = 0.5;
+
+  /**
+   * What the mistake looks like from the seat (common practice, no source).
+   *
+   * @param kind of the action
+   */
+  public Said look(ActionKind kind) {
+    boolean slow =
+        switch (change) {
+          case SOONER -> kind == ActionKind.BRAKE || kind == ActionKind.LIFT;
+          case LATER, LATE ->
+              kind != ActionKind.BRAKE && kind != ActionKind.LIFT && kind != ActionKind.HANDS;
+          case LESS -> kind != ActionKind.BRAKE;
+          case MORE -> kind == ActionKind.BRAKE || kind == ActionKind.EASE;
+          case WIDER, WITHOUT -> false;
+        };
+    return Said.of("mistake.look", Value.choice(kind), Value.choice(slow), Value.choice(makes));
+  }
 
   /** What is otherwise. */
   public enum Change {
@@ -36,6 +58,8 @@ public record WhatIf(String action, Change change, @Nullable Double seconds, boo
     LESS,
     /** 10 points more. */
     MORE,
+    /** Half a metre further off the inside. */
+    WIDER,
     /** Not done at all. */
     WITHOUT;
 
@@ -46,6 +70,10 @@ public record WhatIf(String action, Change change, @Nullable Double seconds, boo
         case LATE -> moved(entry, a, road, late);
         case LESS -> share(entry, a, -SHARE);
         case MORE -> share(entry, a, SHARE);
+        case WIDER ->
+            a.id().equals(Score.id(PointKind.APEX))
+                ? Optional.of(entry.copy().apexOff(entry.apexOff() + ACROSS).done())
+                : Optional.empty();
         case WITHOUT ->
             Score.point(a.id()).isPresent() || !a.kind().pedal()
                 ? Optional.empty()

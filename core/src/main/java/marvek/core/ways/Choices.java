@@ -19,6 +19,8 @@ import marvek.core.plan.Answers;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.CornerAnswer;
 import marvek.core.plan.Drafter;
+import marvek.core.score.Action;
+import marvek.core.score.ActionKind;
 import marvek.core.survey.Things;
 import marvek.core.technique.Pedals;
 import marvek.core.technique.Question;
@@ -282,11 +284,26 @@ public final class Choices {
     double wait = Math.max(0, 2 - computed.road().apart(release.get(), first.get()));
     double open = computed.road().wrap(first.get() + wait);
     CornerEntry.Copy copy = entry.copy().moved(PointKind.FIRST_THROTTLE, open);
+    if (wait > 0) {
+      // Stages that the throttle had come to before it is opened now.
+      copy.actions(
+          entry.actions().stream()
+              .filter(a -> !opens(a) || !between(first.get(), a.station(), open))
+              .toList());
+    }
     if (full.isPresent()) {
       double more = Math.max(0, 4 - computed.road().apart(open, full.get()));
       copy.moved(PointKind.FULL_THROTTLE, computed.road().wrap(full.get() + more));
     }
     return copy.done();
+  }
+
+  private static boolean opens(Action a) {
+    return a.kind() == ActionKind.THROTTLE || a.kind() == ActionKind.FULL;
+  }
+
+  private boolean between(double from, double station, double to) {
+    return computed.road().apart(from, station) >= 0 && computed.road().apart(station, to) >= 0;
   }
 
   private Optional<Double> release(CornerEntry entry, School school) {

@@ -17,7 +17,9 @@ import marvek.core.lap.Conditions;
 import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
 import marvek.core.survey.Things;
+import marvek.core.technique.School;
 import marvek.core.vehicle.VehicleClasses;
+import marvek.core.ways.Choices;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 
@@ -174,5 +176,34 @@ class DraftedScoreTest {
       }
     }
     assertThat(stages).isGreaterThan(8);
+  }
+
+  /** As often as on the points alone, where some markers have no room to go back. */
+  @Test
+  void shapesOfTheBrakeAreDrivenAsScoresWithTheirMargin() {
+    int made = 0;
+    int missed = 0;
+    for (ComputedLap lap : LAPS) {
+      List<CornerEntry> draft = drafts(lap);
+      for (CornerEntry e : draft) {
+        if (e.actions().isEmpty() || e.slowing() != Slowing.BRAKE) {
+          continue;
+        }
+        Answers answers = Answers.at(lap, Things.none(), lap.indexOf(e.corner()));
+        for (School s : List.of(School.FRONT_LOADED, School.PROGRESSIVE)) {
+          CornerEntry shaped =
+              Choices.choose(lap, Things.none(), draft, e.corner(), s).stream()
+                  .filter(x -> x.corner().equals(e.corner()))
+                  .findFirst()
+                  .orElse(e);
+          boolean makes =
+              drive(lap, shaped).makesIt && answers.margin(shaped) > 0.8 * answers.margin(e);
+          made += makes ? 1 : 0;
+          missed += makes ? 0 : 1;
+        }
+      }
+    }
+    assertThat(made).isGreaterThan(30);
+    assertThat(missed).isLessThan(made / 7);
   }
 }

@@ -1,0 +1,166 @@
+package marvek.core.plan;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import marvek.core.circuit.CircuitReading;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.Slowing;
+import marvek.core.fixtures.RandomRoads;
+import marvek.core.lap.Conditions;
+import marvek.core.marker.Landmark;
+import marvek.core.marker.LandmarkKind;
+import marvek.core.survey.Things;
+import marvek.core.vehicle.VehicleClasses;
+import org.junit.jupiter.api.Test;
+
+/** What missing a place costs, on roads and vehicles that nothing was tuned to. */
+class MistakesTest {
+  private static final List<ComputedLap> LAPS = new ArrayList<>();
+
+  static {
+    String[] vehicles = {"small-hatch", "single-seater", "motorcycle-600"};
+    for (int k = 0; k < 3; k++) {
+      CircuitReading road = RandomRoads.of(8800 + k, 230 + 60 * k);
+      LAPS.add(
+          ComputedLap.compute(
+              road.centreline(),
+              road.corners(),
+              VehicleClasses.byId(vehicles[k]).vehicle(),
+              Conditions.dryWarm()));
+    }
+  }
+
+  private static MistakeCurve curve(
+      ComputedLap lap, Things things, CornerEntry e, List<Double> driven) {
+    return Answers.at(lap, things, lap.indexOf(e.corner())).curve(e, "brake", driven).orElseThrow();
+  }
+
+  private static List<Double> laps(ComputedLap lap, double at, double sigma, int count) {
+    Random random = new Random(6);
+    List<Double> out = new ArrayList<>();
+    for (int k = 0; k < count; k++) {
+      out.add(lap.road().wrap(at + sigma * random.nextGaussian()));
+    }
+    return out;
+  }
+
+  @Test
+  void lateBrakingIsBoundedByItsMarginAndEarlyBrakingIsSlower() {
+    int braked = 0;
+    for (ComputedLap lap : LAPS) {
+      for (CornerEntry e : Drafter.draft(lap, List.of()).corners()) {
+        if (e.slowing() != Slowing.BRAKE) {
+          continue;
+        }
+        MistakeCurve curve = curve(lap, Things.none(), e, List.of());
+        CornerAnswer answer = Answers.answer(lap, e);
+        assertThat(curve.seconds().get(curve.metres().indexOf(0.0))).isZero();
+        Double early = curve.seconds().get(0);
+        if (early != null) {
+          // Sooner is slower, but for what the last thousandths of a stretch are worth.
+          assertThat(early).describedAs("%s", e).isGreaterThan(-0.004);
+        }
+        Double last = curve.last();
+        double margin = answer.braking().marginMetres();
+        // A score needs its feet to move, and may be made no further than any braking can.
+        assertThat(last).describedAs("%s", e).isNotNull();
+        assertThat(last).isLessThan(margin + 1.5);
+        assertThat(last).isGreaterThan(margin - (e.actions().isEmpty() ? 1.5 : 4));
+        if (last != null) {
+          // One in two hundred, and not more, passes it from the aim.
+          assertThat(curve.aim()).isLessThanOrEqualTo(Math.max(-15, last - 2.57 * curve.sigma()));
+        }
+        braked++;
+      }
+    }
+    assertThat(braked).isGreaterThan(12);
+  }
+
+  @Test
+  void theDriversOwnSpreadCountsFromEightLapsOn() {
+    ComputedLap lap = LAPS.get(0);
+    CornerEntry e =
+        Drafter.draft(lap, List.of()).corners().stream()
+            .filter(c -> c.slowing() == Slowing.BRAKE)
+            .findFirst()
+            .orElseThrow();
+    double at = e.station(PointKind.BRAKE).orElseThrow();
+    MistakeCurve few = curve(lap, Things.none(), e, laps(lap, at, 9, 7));
+    assertThat(few.laps()).isZero();
+    assertThat(few.sigma()).isEqualTo(Mistakes.USUAL);
+    MistakeCurve wide = curve(lap, Things.none(), e, laps(lap, at, 9, 60));
+    assertThat(wide.laps()).isEqualTo(60);
+    assertThat(wide.sigma()).isCloseTo(9, within(2.0));
+    MistakeCurve sure = curve(lap, Things.none(), e, laps(lap, at, 1.2, 60));
+    assertThat(sure.sigma()).isCloseTo(1.2, within(0.3));
+    assertThat(sure.aim()).isGreaterThan(wide.aim());
+    assertThat(sure.aimed()).isLessThan(wide.aimed());
+    // Two laps gone wrong do not widen it.
+    List<Double> some = new ArrayList<>(laps(lap, at, 1.2, 40));
+    some.add(lap.road().wrap(at - 60));
+    some.add(lap.road().wrap(at + 50));
+    assertThat(curve(lap, Things.none(), e, some).sigma()).isLessThan(1.7);
+  }
+
+  @Test
+  void aWallOutsideKeepsMoreRoom() {
+    ComputedLap lap = LAPS.get(0);
+    CornerEntry e =
+        Drafter.draft(lap, List.of()).corners().stream()
+            .filter(c -> c.slowing() == Slowing.BRAKE)
+            .findFirst()
+            .orElseThrow();
+    boolean left = lap.corners().get(lap.indexOf(e.corner())).left();
+    double exit = e.station(PointKind.EXIT).orElseThrow();
+    Landmark wall =
+        new Landmark("w", LandmarkKind.WALL, "wall", lap.road().wrap(exit - 15), !left, "");
+    Landmark inside =
+        new Landmark("i", LandmarkKind.WALL, "wall", lap.road().wrap(exit - 15), left, "");
+    MistakeCurve open = curve(lap, with(inside), e, List.of());
+    MistakeCurve tight = curve(lap, with(wall), e, List.of());
+    assertThat(open.tight()).isFalse();
+    assertThat(tight.tight()).isTrue();
+    assertThat(tight.aim()).isLessThanOrEqualTo(open.aim());
+  }
+
+  private static Things with(Landmark wall) {
+    return new Things(List.of(wall), List.of(), List.of(), List.of(), List.of());
+  }
+
+  @Test
+  void theDearestComeFirst() {
+    for (ComputedLap lap : LAPS) {
+      for (CornerEntry e : Drafter.draft(lap, List.of()).corners()) {
+        List<WhatIf> all = Answers.at(lap, Things.none(), lap.indexOf(e.corner())).whatIfs(e);
+        List<WhatIf> dear = Answers.dearest(all, 3);
+        boolean made = false;
+        double before = Double.MAX_VALUE;
+        for (WhatIf w : dear) {
+          // What leaves the road before what only costs time, and of that the dearest first.
+          assertThat(made && !w.makes()).isFalse();
+          made |= w.makes();
+          Double seconds = w.seconds();
+          if (seconds != null) {
+            assertThat(seconds).isLessThanOrEqualTo(before);
+            before = seconds;
+          }
+        }
+        double most =
+            all.stream()
+                .filter(w -> w.change() != WhatIf.Change.WITHOUT && w.seconds() != null)
+                .mapToDouble(WhatIf::seconds)
+                .max()
+                .orElse(0);
+        boolean off = all.stream().anyMatch(w -> !w.makes());
+        if (!off && most > 0.01) {
+          assertThat(dear.get(0).seconds()).isEqualTo(most);
+        }
+      }
+    }
+  }
+}

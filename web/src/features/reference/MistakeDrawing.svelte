@@ -1,0 +1,74 @@
+<script lang="ts">
+  import type { MistakeCurve } from '../../api/api';
+  import { metres, signed } from '../../words/units';
+
+  /** What missing a place costs: early to the left, late to the right, seconds downwards, and where to aim. */
+  let { curve }: { curve: MistakeCurve } = $props();
+
+  const W = 250;
+  const H = 84;
+  const TOP = 16;
+  const reach = $derived(Math.max(...curve.metres.map(Math.abs)));
+  const x = (m: number) => W / 2 + (Math.max(-reach, Math.min(reach, m)) / reach) * (W / 2 - 8);
+  const told = $derived(curve.metres.map((m, k) => ({ m, s: (curve.seconds as (number | null)[])[k] })));
+  const made = $derived(told.filter((p): p is { m: number; s: number } => p.s != null));
+  const most = $derived(Math.max(0.05, ...made.map((p) => p.s)));
+  const least = $derived(Math.min(0, ...made.map((p) => p.s)));
+  const y = (s: number) => TOP + ((s - least) / (most - least)) * (H - TOP - 24);
+  const line = $derived(made.map((p, k) => `${k ? 'L' : 'M'}${x(p.m)} ${y(p.s)}`).join(''));
+  // The scatter about the aim, as a hill under the curve.
+  const hill = $derived(
+    Array.from({ length: 33 }, (_, k) => curve.aim + ((k - 16) / 16) * 3 * curve.sigma)
+      .map((m, k) => {
+        const high = Math.exp(-0.5 * ((m - curve.aim) / curve.sigma) ** 2);
+        return `${k ? 'L' : 'M'}${x(m)} ${H - 2 - 18 * high}`;
+      })
+      .join(''),
+  );
+  const moved = $derived(Math.abs(curve.aim) >= 0.5);
+</script>
+
+<figure data-mistakes>
+  <svg viewBox="0 0 {W} {H}" width={W} height={H} role="img" aria-label="What missing the place costs">
+    {#if curve.last != null}
+      <rect
+        x={x(curve.last)}
+        y={TOP - 4}
+        width={W - x(curve.last)}
+        height={H - TOP + 4}
+        fill="var(--turn)"
+        opacity="0.14"
+      />
+      <path d="M{x(curve.last)} {TOP - 4}V{H}" stroke="var(--turn)" />
+    {/if}
+    {#if curve.first != null}
+      <rect x="0" y={TOP - 4} width={x(curve.first)} height={H - TOP + 4} fill="var(--turn)" opacity="0.14" />
+      <path d="M{x(curve.first)} {TOP - 4}V{H}" stroke="var(--turn)" />
+    {/if}
+    <path d={hill} fill="none" stroke="var(--ink-soft)" />
+    <path d="M8 {y(0)}H{W - 8}" stroke="var(--ink-soft)" stroke-dasharray="1 3" />
+    <path d={line} fill="none" stroke="var(--ink)" stroke-width="1.6" />
+    <circle cx={x(0)} cy={y(0)} r="3" fill="var(--paper)" stroke="var(--ink)" />
+    <path d="M{x(curve.aim)} {TOP - 6}l-4 -6h8z" fill="var(--ink)" data-aim={curve.aim} />
+    <text x="8" y="10" font-size="11">early</text>
+    <text x={W - 8} y="10" font-size="11" text-anchor="end">late</text>
+  </svg>
+  <figcaption class="leading-tight">
+    {#if moved}
+      Aim {metres(Math.abs(curve.aim), 1)}
+      {curve.aim < 0 ? 'sooner' : 'later'}: {signed(curve.aimed, 3)} s on average, against {signed(curve.asPlanned, 3)} s
+      at the place itself.
+    {:else}
+      The place itself is the best aim: {signed(curve.aimed, 3)} s on average.
+    {/if}
+    {#if curve.off >= 0.0005}
+      Aimed at the place, {(curve.off * 100).toFixed(1)} % of laps miss the corner{curve.tight
+        ? ', and there is no room beyond the road'
+        : ''}.
+    {/if}
+    <span class="opacity-75">
+      Missed by {metres(curve.sigma, 1)}
+      {curve.laps ? `as ${curve.laps} laps did` : 'as is usual; your own counts from eight laps on'}.
+    </span>
+  </figcaption>
+</figure>
