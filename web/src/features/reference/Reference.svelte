@@ -68,7 +68,7 @@
   type Sheet = (typeof SHEETS)[number]['id'];
   let sheet = $state<Sheet>('marker');
   let picked = $state<Detail | null>(null);
-  const LENGTHS = ['pocket', 'line', 'full'] as const;
+  const LENGTHS = ['pocket', 'line', 'full', 'spoken'] as const;
   let said = $state<(typeof LENGTHS)[number]>('line');
   let copying = $state(false);
 

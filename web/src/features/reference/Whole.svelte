@@ -88,6 +88,9 @@
       <a class="link" href="#/card/{data.reference.id}/0">The card</a>
       <button class="btn btn-primary btn-sm" onclick={() => print()}><Printer class="size-4" /> Print</button>
     </div>
+    {#if data.overview.summary}
+      <p class="mb-2 text-sm" data-summary><strong>In ten seconds:</strong> {data.overview.summary}</p>
+    {/if}
     {#if data.overview.warnings.length || data.overview.unsure.length}
       <section
         class="border-error mb-2 border-l-4 pl-3 text-sm leading-snug"

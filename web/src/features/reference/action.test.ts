@@ -177,8 +177,8 @@ describe('the action in hand', () => {
     const s = scored(made('BRAKE', 400, 'brake-1', 3), { asked: 1.3 });
     const desk = working({
       curve: null,
-        dearest: [],
-        whatIfs: [what('SOONER', 0.021), what('LATER', undefined, false), { ...what('LATE', 3), action: 'other' }],
+      dearest: [],
+      whatIfs: [what('SOONER', 0.021), what('LATER', undefined, false), { ...what('LATE', 3), action: 'other' }],
       score: [s],
       unwise: [{ what: 'BRAKE', from: 390, to: 410, why: 'over bumps' }],
     });

@@ -463,8 +463,14 @@ public final class Answers {
     return new Mistakes(computed.road(), entry, this::plan).of(action, driven, precision, tight);
   }
 
-  /** The dearest mistakes of a corner, those that leave the road first. */
-  public static List<WhatIf> dearest(List<WhatIf> all, int most) {
+  /**
+   * The dearest mistakes of a corner, those that leave the road first; none where it cannot be made
+   * as written.
+   */
+  public List<WhatIf> dearest(CornerEntry entry, List<WhatIf> all, int most) {
+    if (!plan(entry).makesIt) {
+      return List.of();
+    }
     return all.stream()
         .filter(w -> w.change() != WhatIf.Change.WITHOUT)
         .filter(w -> !w.makes() || (w.seconds() != null && w.seconds() > NOTHING))

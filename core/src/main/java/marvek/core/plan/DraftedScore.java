@@ -43,6 +43,7 @@ final class DraftedScore {
   // Shares are written as a driver can tell them, and tried down to so much less than the lap's.
   private static final double SHARE = 0.05;
   private static final double LESS = 0.3;
+  private static final double MOST = 0.9;
   // Seconds up to which the lap's throttle is shut for a shift, or by what the tyres bear for once.
   private static final double DIPS = 0.25;
   // Metres that a driver can tell.
@@ -151,8 +152,9 @@ final class DraftedScore {
     double quickest = Double.MAX_VALUE;
     double margin = computed.conditions().driving().margin();
     double most = Math.floor(share(least) / SHARE) * SHARE;
-    for (double kept = most; kept >= 0 && kept > most - LESS; kept -= SHARE) {
+    for (double kept = MOST; kept >= 0 && kept > most - LESS; kept -= SHARE) {
       double share = Math.round(kept * 100) / 100.0;
+      // More than the lap keeps there is held for longer.
       CornerEntry opened =
           entry
               .copy()

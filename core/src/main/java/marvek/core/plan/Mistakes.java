@@ -97,8 +97,8 @@ final class Mistakes {
     double most = last == null ? Double.POSITIVE_INFINITY : last;
     Aim.Cost cost = m -> between(metres, seconds, Math.max(least, Math.min(m, most)));
     double room = Aim.before(sigma, tight ? TIGHT : CHANCE);
-    double from = Math.max(-REACH, first == null ? -REACH : least + room);
-    double to = Math.min(REACH, last == null ? REACH : most - room);
+    double from = Math.max(sooner(a.kind()), first == null ? -REACH : least + room);
+    double to = Math.min(later(a.kind()), last == null ? REACH : most - room);
     // Where the scatter is wider than the room there is, the late side counts: early is slow only.
     double aim = from > to ? Math.max(-REACH, to) : Aim.best(cost, sigma, from, to);
     NormalDistribution scatter = new NormalDistribution(0, sigma);
@@ -118,6 +118,18 @@ final class Mistakes {
             Aim.mean(cost, 0, sigma),
             Aim.mean(cost, aim, sigma),
             tooLate + tooEarly));
+  }
+
+  /** An aim is never told on the side that asks more of the vehicle: throttle sooner. */
+  private static double sooner(ActionKind kind) {
+    return kind == ActionKind.THROTTLE || kind == ActionKind.FULL ? 0 : -REACH;
+  }
+
+  /** Nor braking or lifting later: that is what the margin is for. */
+  private static double later(ActionKind kind) {
+    return kind == ActionKind.BRAKE || kind == ActionKind.LIFT || kind == ActionKind.EASE
+        ? 0
+        : REACH;
   }
 
   /** Standard deviation of places on the road, deaf to single laps that went wrong. */

@@ -16,6 +16,7 @@ import marvek.core.entry.Wording;
 import marvek.core.line.ApexType;
 import marvek.core.marker.Tie;
 import marvek.core.score.Action;
+import marvek.core.score.ActionKind;
 import marvek.core.score.Cue;
 import marvek.core.score.Sureness;
 import marvek.core.technique.Pedals;
@@ -24,8 +25,8 @@ import marvek.core.technique.School;
 import marvek.core.units.Display;
 
 /**
- * Says a corner in plain words, in the driver's units, at three lengths: for the pocket, in one
- * line, and in full.
+ * Says a corner in plain words, in the driver's units, at four lengths: for the pocket, in one
+ * line, in full, and to be said aloud.
  */
 public final class Sentence {
   private static final String[] ORDINALS = {
@@ -44,12 +45,19 @@ public final class Sentence {
    * @param full everything the entry holds
    * @param line the corner in one line
    * @param pocket marker, gear and one word
+   * @param spoken what is done, in words to be said aloud
    * @param own the driver's own line, or empty
    * @param due whether the points have changed since the driver wrote it
    * @param plain the line in metres and km/h, which own words are kept with
    */
   public record Words(
-      String full, String line, String pocket, String own, boolean due, String plain) {}
+      String full,
+      String line,
+      String pocket,
+      String spoken,
+      String own,
+      boolean due,
+      String plain) {}
 
   /** A corner at all three lengths. */
   public static Words words(Corner corner, CornerEntry e, Speech speech) {
@@ -59,6 +67,7 @@ public final class Sentence {
         full(corner, e, speech),
         line(corner, e, speech),
         pocket(corner, e, speech),
+        spoken(corner, e, speech),
         own == null ? "" : own.text(),
         own != null && !own.about().equals(plain),
         plain);
@@ -93,6 +102,55 @@ public final class Sentence {
     throttle(e, speech).ifPresent(parts::add);
     parts.addAll(own(e, speech, 0, Double.POSITIVE_INFINITY));
     return sentence(parts) + withNote(e);
+  }
+
+  /** What is done in the corner, without its speeds, as a voice says it. */
+  public static String spoken(Corner corner, CornerEntry e, Speech speech) {
+    List<String> parts = new ArrayList<>();
+    parts.add(aloud(corner, speech));
+    switch (e.slowing()) {
+      case FLAT -> parts.add("flat in " + ordinal(e.approachGear()));
+      case LIFT -> {
+        if (e.actions().stream().noneMatch(a -> a.kind() == ActionKind.LIFT)) {
+          parts.add("lift");
+        }
+      }
+      case BRAKE -> {
+        parts.addAll(own(e, speech, Double.NEGATIVE_INFINITY, toBrake(e, speech)));
+        parts.add(
+            e.point(PointKind.BRAKE).map(p -> "brake" + where(e, p, speech)).orElse("brake")
+                + ", "
+                + firmness(e.firstEffort()));
+        parts.add(gears(e));
+      }
+    }
+    double begun = e.slowing() == Slowing.BRAKE ? toBrake(e, speech) : Double.NEGATIVE_INFINITY;
+    parts.addAll(own(e, speech, begun, 0));
+    if (e.slowing() == Slowing.BRAKE) {
+      release(e, speech).ifPresent(parts::add);
+    }
+    parts.add(apex(corner, e));
+    parts.addAll(again(e, speech));
+    throttle(e, speech).ifPresent(parts::add);
+    parts.addAll(own(e, speech, 0, Double.POSITIVE_INFINITY));
+    return Spoken.of(sentence(parts));
+  }
+
+  /** Corner, marker and gear, said aloud: "Five, one hundred fifty board, second." */
+  static String brief(Corner corner, CornerEntry e, Speech speech) {
+    String marker =
+        switch (e.slowing()) {
+          case FLAT -> "flat";
+          case LIFT -> "lift";
+          case BRAKE -> e.point(PointKind.BRAKE).map(p -> marker(e, p, speech)).orElse("brake");
+        };
+    String gear = e.slowing() == Slowing.FLAT ? "" : ", " + ordinal(e.gear());
+    return Spoken.of(sentence(List.of(aloud(corner, speech), marker + gear)));
+  }
+
+  private static String aloud(Corner corner, Speech speech) {
+    String name = corner.name().strip();
+    return name.isEmpty() || speech.call() == Speech.Call.NUMBERS ? corner.number() : name;
   }
 
   /** Metres from the apex to the marker, negative. */

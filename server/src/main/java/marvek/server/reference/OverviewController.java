@@ -25,6 +25,7 @@ import marvek.core.survey.ZoneKind;
 import marvek.core.technique.Question;
 import marvek.core.technique.School;
 import marvek.core.words.Sentence;
+import marvek.core.words.TenSeconds;
 import marvek.server.access.Driver;
 import marvek.server.work.Job;
 import marvek.server.work.Jobs;
@@ -67,12 +68,14 @@ class OverviewController {
    * @param worth corners in the order in which they are worth working on
    * @param warnings what does not go together
    * @param unsure points that the driver is unsure of or has not proved, as "4 braking"
+   * @param summary the lap in ten seconds
    */
   record OverviewView(
       List<CornerLineView> corners,
       List<Worth> worth,
       List<Warning> warnings,
-      List<String> unsure) {}
+      List<String> unsure,
+      String summary) {}
 
   /** A school as it is called. */
   record SchoolWords(School school, Question question, String words) {}
@@ -189,7 +192,14 @@ class OverviewController {
               })
           .forEach(p -> unsure.add(called + " " + p.kind().word()));
     }
-    return new OverviewView(corners, Worth.order(entries, answers), warnings, unsure);
+    List<Worth> worth = Worth.order(entries, answers);
+    String summary =
+        TenSeconds.of(
+            opened.computed().corners(),
+            entries,
+            worth.stream().map(Worth::corner).toList(),
+            speech.on(opened.computed().road().length()));
+    return new OverviewView(corners, worth, warnings, unsure, summary);
   }
 
   @PostMapping("/references/{id}/copies")

@@ -143,7 +143,7 @@ class ScoreController {
         costs,
         answers.unwise(at.entry()),
         answers.curve(at.entry(), body.action(), body.driven()).orElse(null),
-        Answers.dearest(costs, MOST_DEAR).stream().map(w -> dear(w, score)).toList());
+        answers.dearest(at.entry(), costs, MOST_DEAR).stream().map(w -> dear(w, score)).toList());
   }
 
   private static Dear dear(WhatIf w, List<Action> score) {
