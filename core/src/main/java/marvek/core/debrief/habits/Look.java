@@ -5,8 +5,11 @@ import marvek.core.circuit.Corner;
 import marvek.core.circuit.Loop;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
+import marvek.core.entry.Score;
 import marvek.core.entry.Slowing;
 import marvek.core.plan.ComputedLap;
+import marvek.core.score.Action;
+import marvek.core.score.ActionKind;
 import marvek.core.telemetry.CornerEvents;
 import marvek.core.telemetry.EventFinder;
 import org.jspecify.annotations.Nullable;
@@ -19,6 +22,8 @@ public final class Look {
   private static final double UNTOLD = 6;
   private static final double LATE_BRAKE = 4.5;
   private static final double EARLY_BRAKE = 9;
+  // Share by which a throttle that goes back is eased.
+  private static final double EASED = 0.1;
   // Metres along the road within which two slowest places are one, and what lies about a place.
   private static final double SAME_PLACE = 25;
   private static final double NEAR = 15;
@@ -68,6 +73,35 @@ public final class Look {
 
   static boolean under(@Nullable Double value, double limit) {
     return value != null && value < limit;
+  }
+
+  /** Times that the brake is to be pressed: once, and for every further braking that is written. */
+  int brakings() {
+    return 1 + (int) plan.actions().stream().filter(a -> a.kind() == ActionKind.BRAKE).count();
+  }
+
+  /** Times that the throttle is to be eased again after it is first opened. */
+  int easings() {
+    double before = 0;
+    int eased = 0;
+    double from = plan.station(PointKind.FIRST_THROTTLE).orElse(corner.apex());
+    for (Action a : Score.of(road, plan)) {
+      boolean after = road.apart(from, a.station()) >= 0;
+      Double amount = a.amount();
+      double share =
+          switch (a.kind()) {
+            case FULL -> 1;
+            case THROTTLE, LIFT -> amount == null ? 0.5 : amount;
+            case BRAKE -> 0;
+            default -> Double.NaN;
+          };
+      if (!after || Double.isNaN(share)) {
+        continue;
+      }
+      eased += share < before - EASED ? 1 : 0;
+      before = share;
+    }
+    return eased;
   }
 
   /** A count beyond what is as it should be, or null. */

@@ -5,7 +5,7 @@ import marvek.core.said.Said;
 import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 
-/** Throttle that has to be taken back. */
+/** Throttle that has to be taken back, more often than is written. */
 @AutoService(Habit.class)
 public final class ThrottleThenLift implements Habit {
   @Override
@@ -20,7 +20,7 @@ public final class ThrottleThenLift implements Habit {
 
   @Override
   public @Nullable Double seen(Look look) {
-    return Look.counted(look.events().lifts(), 0);
+    return Look.counted(look.events().lifts(), look.easings());
   }
 
   @Override

@@ -6,7 +6,7 @@ import marvek.core.said.Said;
 import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 
-/** The brake pressed twice for one corner. */
+/** The brake pressed more often for one corner than is written. */
 @AutoService(Habit.class)
 public final class TwoPresses implements Habit {
   @Override
@@ -22,7 +22,7 @@ public final class TwoPresses implements Habit {
   @Override
   public @Nullable Double seen(Look look) {
     boolean brakes = look.plan().slowing() == Slowing.BRAKE && look.told();
-    return brakes ? Look.counted(look.events().brakings(), 1) : null;
+    return brakes ? Look.counted(look.events().brakings(), look.brakings()) : null;
   }
 
   @Override

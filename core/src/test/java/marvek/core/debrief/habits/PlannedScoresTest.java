@@ -1,0 +1,117 @@
+package marvek.core.debrief.habits;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.List;
+import marvek.core.circuit.CircuitReading;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.Slowing;
+import marvek.core.fixtures.RandomRoads;
+import marvek.core.lap.Conditions;
+import marvek.core.plan.ComputedLap;
+import marvek.core.plan.Drafter;
+import marvek.core.score.Action;
+import marvek.core.score.ActionKind;
+import marvek.core.telemetry.CornerEvents;
+import marvek.core.vehicle.VehicleClasses;
+import org.junit.jupiter.api.Test;
+
+/** What a score asks for is no habit; what goes beyond it is. */
+class PlannedScoresTest {
+  private static final ComputedLap LAP = lap();
+
+  private static ComputedLap lap() {
+    CircuitReading road = RandomRoads.of(8801, 290);
+    return ComputedLap.compute(
+        road.centreline(),
+        road.corners(),
+        VehicleClasses.byId("single-seater").vehicle(),
+        Conditions.dryWarm());
+  }
+
+  private static CornerEntry braked() {
+    return Drafter.draft(LAP, List.of()).corners().stream()
+        .filter(e -> e.slowing() == Slowing.BRAKE && e.point(PointKind.FULL_THROTTLE).isPresent())
+        .findFirst()
+        .map(e -> e.copy().actions(List.of()).done())
+        .orElseThrow();
+  }
+
+  private static CornerEvents events(int brakings, int lifts) {
+    return new CornerEvents(
+        braked().corner(),
+        null,
+        null,
+        0.8,
+        null,
+        null,
+        brakings,
+        null,
+        null,
+        null,
+        null,
+        null,
+        null,
+        null,
+        30,
+        0,
+        50,
+        40,
+        null,
+        0,
+        null,
+        null,
+        lifts,
+        null,
+        null,
+        5,
+        3,
+        List.of(),
+        0,
+        0,
+        0,
+        0,
+        null);
+  }
+
+  private static Double seen(Habit habit, CornerEntry plan, int brakings, int lifts) {
+    return habit.seen(new Look(LAP, events(brakings, lifts), plan, 1, true));
+  }
+
+  private static CornerEntry with(Action... actions) {
+    List<Action> all = new ArrayList<>(List.of(actions));
+    return braked().copy().actions(all).done();
+  }
+
+  @Test
+  void aSecondPressThatIsWrittenIsNoHabit() {
+    Habit twice = new TwoPresses();
+    double apex = braked().station(PointKind.APEX).orElseThrow();
+    CornerEntry dab = with(Action.of("dab", ActionKind.BRAKE, LAP.road().wrap(apex - 8), 0.1));
+    assertThat(seen(twice, braked(), 1, 0)).isNull();
+    assertThat(seen(twice, braked(), 2, 0)).isEqualTo(2);
+    assertThat(seen(twice, dab, 2, 0)).isNull();
+    assertThat(seen(twice, dab, 3, 0)).isEqualTo(3);
+  }
+
+  @Test
+  void throttleThatIsEasedAsWrittenIsNoHabit() {
+    Habit back = new ThrottleThenLift();
+    double first = braked().station(PointKind.FIRST_THROTTLE).orElseThrow();
+    CornerEntry eased =
+        with(
+            Action.of("more", ActionKind.THROTTLE, LAP.road().wrap(first + 4), 0.8),
+            Action.of("less", ActionKind.THROTTLE, LAP.road().wrap(first + 8), 0.4));
+    CornerEntry stages =
+        with(
+            Action.of("more", ActionKind.THROTTLE, LAP.road().wrap(first + 4), 0.6),
+            Action.of("yet", ActionKind.THROTTLE, LAP.road().wrap(first + 8), 0.8));
+    assertThat(seen(back, braked(), 1, 1)).isEqualTo(1);
+    assertThat(seen(back, eased, 1, 1)).isNull();
+    assertThat(seen(back, eased, 1, 2)).isEqualTo(2);
+    assertThat(seen(back, stages, 1, 1)).isEqualTo(1);
+    assertThat(seen(back, stages, 1, 0)).isNull();
+  }
+}
