@@ -36,6 +36,16 @@ export class History<T> {
     return value;
   }
 
+  /** What undo would bring back. */
+  get before(): T | undefined {
+    return this.past.at(-1);
+  }
+
+  /** What redo would bring back. */
+  get after(): T | undefined {
+    return this.future.at(-1);
+  }
+
   get canUndo() {
     return this.past.length > 0;
   }

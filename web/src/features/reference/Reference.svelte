@@ -360,12 +360,15 @@
               <button
                 class="btn btn-sm btn-square join-item"
                 aria-label="Undo"
+                title={desk.undoes ? `Undo ${desk.undoes}` : undefined}
+                data-undoes={desk.undoes}
                 disabled={!desk.canUndo}
                 onclick={() => desk?.undo()}><Undo2 class="size-4" /></button
               >
               <button
                 class="btn btn-sm btn-square join-item"
                 aria-label="Redo"
+                title={desk.redoes ? `Redo ${desk.redoes}` : undefined}
                 disabled={!desk.canRedo}
                 onclick={() => desk?.redo()}><Redo2 class="size-4" /></button
               >

@@ -31,6 +31,8 @@ import { catalogue } from '../../api/catalogue.svelte';
 import { History } from '../../kit/history';
 import { apart, moved, sameDecisions, station } from '../../road/points';
 import { freeId, laneOf, made, mostOf, scoreOf, withAction, withoutAction } from '../../road/score';
+import { stepBetween } from '../../road/steps';
+import { cornerWord } from '../../words/words';
 import { newId, newLandmark, nothing } from '../../road/things';
 
 interface Kept {
@@ -244,6 +246,25 @@ export class Desk {
 
   get canRedo() {
     return this.steps >= 0 && this.history.canRedo;
+  }
+
+  /** What the last step did, in a few words; empty without one. */
+  get undoes(): string {
+    const before = this.steps >= 0 ? this.history.before : undefined;
+    return before ? this.between(before, this.content) : '';
+  }
+
+  /** What the step that was undone last did. */
+  get redoes(): string {
+    const after = this.steps >= 0 ? this.history.after : undefined;
+    return after ? this.between(this.content, after) : '';
+  }
+
+  private between(was: ReferenceContent, is: ReferenceContent): string {
+    return stepBetween(was, is, this.view.length, (id) => {
+      const corner = this.view.corners.find((c) => c.id === id);
+      return corner ? cornerWord(corner) : id;
+    });
   }
 
   /** Corners whose entry differs from the revision that the work started from, or else the draft. */
