@@ -538,7 +538,10 @@
                 <li><a href="#/whole/{desk.view.id}">The whole lap in one table</a></li>
                 <li><a href="#/card/{desk.view.id}/0">Print the card</a></li>
                 <li><a href="/api/references/{desk.view.id}/export.json" download>Save as JSON</a></li>
-                <li><a href="/api/references/{desk.view.id}/export.csv" download>Save as CSV</a></li>
+                <li><a href="/api/references/{desk.view.id}/export.csv" download>Save corners as CSV</a></li>
+                <li>
+                  <a href="/api/references/{desk.view.id}/export.csv?rows=ACTIONS" download>Save actions as CSV</a>
+                </li>
                 {#if desk.mine}
                   <li><a href="#/recompute/{desk.view.id}?again">Compute it anew…</a></li>
                   <li><button onclick={() => (copying = true)}>Copy to another vehicle…</button></li>

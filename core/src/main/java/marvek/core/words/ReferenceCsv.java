@@ -108,7 +108,8 @@ public final class ReferenceCsv {
   }
 
   /**
-   * Reads a reference for a layout. Points are tied to nothing; whoever takes them ties them anew.
+   * Reads a reference for a layout, or the scores that {@link ScoreCsv} wrote. Points are tied to
+   * nothing; whoever takes them ties them anew.
    *
    * @param text the file
    * @param corners of the layout
@@ -117,6 +118,9 @@ public final class ReferenceCsv {
    */
   public static ReferenceContent read(
       String text, List<Corner> corners, double length, ReferenceContent present) {
+    if (ScoreCsv.is(text)) {
+      return ScoreCsv.read(text, corners, length, present);
+    }
     Map<String, Corner> byNumber =
         corners.stream()
             .collect(

@@ -27,6 +27,7 @@ import marvek.core.survey.Things;
 import marvek.core.vehicle.SetupSheet;
 import marvek.core.words.Comparison;
 import marvek.core.words.ReferenceCsv;
+import marvek.core.words.ScoreCsv;
 import marvek.core.words.Sentence;
 import marvek.server.access.Driver;
 import marvek.server.account.Accounts;
@@ -393,16 +394,28 @@ class ReferenceController {
     return download(file.write(), fileName(opened, revision) + ".json", "application/json");
   }
 
+  /** What a row of an exported table is. */
+  enum CsvRows {
+    CORNERS,
+    ACTIONS
+  }
+
   @GetMapping(value = "/references/{id}/export.csv", produces = "text/csv")
   ResponseEntity<byte[]> exportCsv(
       @AuthenticationPrincipal Driver driver,
       @PathVariable UUID id,
-      @RequestParam(defaultValue = "0") int revision) {
+      @RequestParam(defaultValue = "0") int revision,
+      @RequestParam(defaultValue = "CORNERS") CsvRows rows) {
     References.Opened opened = references.read(driver.id(), id);
-    String csv = ReferenceCsv.write(opened.layout().counted(), content(opened, revision));
+    ReferenceContent content = content(opened, revision);
+    boolean actions = rows == CsvRows.ACTIONS;
+    String csv =
+        actions
+            ? ScoreCsv.write(opened.layout().counted(), content, opened.computed().road().length())
+            : ReferenceCsv.write(opened.layout().counted(), content);
     return download(
         csv.getBytes(StandardCharsets.UTF_8),
-        fileName(opened, revision) + ".csv",
+        fileName(opened, revision) + (actions ? "-actions.csv" : ".csv"),
         "text/csv;charset=UTF-8");
   }
 

@@ -1,0 +1,332 @@
+package marvek.core.words;
+
+import de.siegmar.fastcsv.reader.CsvParseException;
+import de.siegmar.fastcsv.reader.CsvReader;
+import de.siegmar.fastcsv.reader.NamedCsvRecord;
+import de.siegmar.fastcsv.writer.CsvWriter;
+import java.io.IOException;
+import java.io.StringWriter;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import marvek.core.circuit.Corner;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.CornerPoint;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.ReferenceContent;
+import marvek.core.entry.Score;
+import marvek.core.refusal.Refusal;
+import marvek.core.score.Action;
+import marvek.core.score.ActionBuilder;
+import marvek.core.score.ActionKind;
+import marvek.core.score.Cue;
+import marvek.core.score.CueKind;
+import marvek.core.score.Manner;
+import marvek.core.score.Sureness;
+import marvek.core.units.CsvText;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * The scores of a reference as CSV (RFC 4180), one row an action. Columns: see {@link #HEADER}. A
+ * cue is its kind, then the thing and a second one that it hangs on: {@code PAST board-3-100}.
+ */
+public final class ScoreCsv {
+  /**
+   * The columns. Stations are metres from the line; the amount is per cent of a pedal, metres from
+   * an edge or a gear, as the unit says; empty where it is left open.
+   */
+  public static final List<String> HEADER =
+      List.of(
+          "corner",
+          "id",
+          "kind",
+          "station_m",
+          "cue",
+          "number",
+          "amount",
+          "unit",
+          "sure",
+          "note",
+          "manner",
+          "until_m");
+
+  // Places are told to a tenth of a metre.
+  private static final double TOLD = 0.11;
+
+  private ScoreCsv() {}
+
+  /** Whether a text begins with the header of scores and not of corners. */
+  static boolean is(String text) {
+    String header = text.lines().findFirst().orElse("").toLowerCase(Locale.ROOT);
+    List<String> columns = Arrays.stream(header.split(",")).map(String::strip).toList();
+    return columns.contains("kind") && columns.contains("id");
+  }
+
+  /** Writes every action of every corner in driving order. */
+  public static String write(List<Corner> corners, ReferenceContent content, double lap) {
+    Map<String, String> numbers =
+        corners.stream()
+            .collect(Collectors.toMap(Corner::id, Corner::number, (a, b) -> a, LinkedHashMap::new));
+    StringWriter out = new StringWriter();
+    try (CsvWriter csv = CsvWriter.builder().build(out)) {
+      csv.writeRecord(HEADER);
+      for (CornerEntry e : content.corners()) {
+        for (Action a : Score.of(lap, e)) {
+          csv.writeRecord(row(numbers.getOrDefault(e.corner(), e.corner()), a));
+        }
+      }
+    } catch (IOException e) {
+      throw new IllegalStateException("writing to memory failed", e);
+    }
+    return out.toString();
+  }
+
+  private static List<String> row(String corner, Action a) {
+    Cue cue = a.cue();
+    Double amount = a.amount();
+    Integer gear = a.gear();
+    Double until = a.until();
+    Sureness sure = a.sure();
+    boolean shift = a.kind() == ActionKind.SHIFT;
+    return List.of(
+        corner,
+        a.id(),
+        word(a.kind()),
+        told(a.station()),
+        cue == null
+            ? ""
+            : CsvText.safe((cue.kind().name() + " " + cue.thing() + " " + cue.other()).strip()),
+        cue == null || !cue.kind().number() ? "" : fine(cue.number()),
+        shift
+            ? gear == null ? "" : gear.toString()
+            : amount == null ? "" : a.kind().shared() ? told(amount * 100) : told(amount),
+        unit(a.kind()),
+        sure == null ? "" : word(sure),
+        CsvText.safe(a.note()),
+        word(a.manner()),
+        until == null ? "" : told(until));
+  }
+
+  private static String unit(ActionKind kind) {
+    return kind == ActionKind.SHIFT ? "gear" : kind.shared() ? "%" : "m";
+  }
+
+  private static String word(Enum<?> value) {
+    return value.name().toLowerCase(Locale.ROOT);
+  }
+
+  private static String told(double value) {
+    return String.format(Locale.ROOT, "%.1f", value);
+  }
+
+  private static String fine(double value) {
+    return String.format(Locale.ROOT, "%.3f", value);
+  }
+
+  /**
+   * Reads scores for a layout. The corners that the file names have the actions that it gives;
+   * points that every corner has and the file leaves out stay.
+   *
+   * @param text the file
+   * @param corners of the layout
+   * @param length of the lap, metres
+   * @param present what is kept of everything else
+   */
+  static ReferenceContent read(
+      String text, List<Corner> corners, double length, ReferenceContent present) {
+    Map<String, Corner> byNumber =
+        corners.stream()
+            .collect(
+                Collectors.toMap(
+                    Corner::number, Function.identity(), (a, b) -> a, LinkedHashMap::new));
+    Map<String, List<Action>> read = new LinkedHashMap<>();
+    try (CsvReader<NamedCsvRecord> csv = CsvReader.builder().ofNamedCsvRecord(text)) {
+      for (NamedCsvRecord record : csv) {
+        Row row = new Row(record);
+        Corner corner = byNumber.get(row.text("corner"));
+        if (corner == null) {
+          throw row.problem(
+              "corner",
+              "There is no corner \"" + row.text("corner") + "\" here.",
+              "Use the numbers of this layout: " + String.join(", ", byNumber.keySet()) + ".");
+        }
+        List<Action> mine = read.computeIfAbsent(corner.id(), c -> new ArrayList<>());
+        Action action = row.action(length);
+        if (mine.stream().anyMatch(a -> a.id().equals(action.id()))) {
+          throw row.problem(
+              "id", "The action " + action.id() + " comes twice.", "Leave one row an action.");
+        }
+        mine.add(action);
+      }
+    } catch (CsvParseException | IOException e) {
+      throw new Refusal("The CSV cannot be read: " + e.getMessage(), null, "Save it as plain CSV.");
+    }
+    if (read.isEmpty()) {
+      throw new Refusal(
+          "There are no rows in this file.", null, "Give one row an action under the header.");
+    }
+    Map<String, String> spoken = spoken(present, length);
+    read.replaceAll((corner, actions) -> actions.stream().map(a -> named(a, spoken)).toList());
+    return present.with(
+        present.corners().stream()
+            .map(
+                e -> {
+                  List<Action> mine = read.get(e.corner());
+                  return mine == null ? e : with(e, mine, length);
+                })
+            .toList());
+  }
+
+  /** How things are called that the reference hangs on already. */
+  private static Map<String, String> spoken(ReferenceContent present, double length) {
+    Map<String, String> out = new LinkedHashMap<>();
+    for (CornerEntry e : present.corners()) {
+      for (Action a : Score.of(length, e)) {
+        Cue cue = a.cue();
+        if (cue != null) {
+          out.put(cue.thing(), cue.spoken());
+          out.put(cue.other(), cue.otherSpoken());
+        }
+      }
+    }
+    return out;
+  }
+
+  private static Action named(Action a, Map<String, String> spoken) {
+    Cue cue = a.cue();
+    return cue == null
+        ? a
+        : a.found(
+            new Cue(
+                cue.kind(),
+                cue.thing(),
+                spoken.getOrDefault(cue.thing(), cue.spoken()),
+                cue.other(),
+                spoken.getOrDefault(cue.other(), cue.otherSpoken()),
+                cue.number()));
+  }
+
+  private static CornerEntry with(CornerEntry entry, List<Action> mine, double length) {
+    List<Action> before = Score.of(length, entry);
+    CornerEntry out = entry.copy().actions(List.of()).done();
+    for (Action a : mine) {
+      Optional<PointKind> point = Score.point(a.id());
+      Action was = before.stream().filter(b -> b.id().equals(a.id())).findFirst().orElse(null);
+      if (was != null && same(was, a)) {
+        // Written as it was: nothing that the table has no column for is lost.
+        out = point.isPresent() ? out : Score.with(out, was);
+      } else if (point.isPresent() && out.point(point.get()).isEmpty()) {
+        List<CornerPoint> points = new ArrayList<>(out.points());
+        points.add(new CornerPoint(point.get(), a.station(), null, a.sure(), a));
+        out = Score.with(out.copy().points(points).done(), a);
+      } else {
+        out = Score.with(out, a);
+      }
+    }
+    return out;
+  }
+
+  /** Whether all that the table tells of two actions is the same. */
+  private static boolean same(Action a, Action b) {
+    return row("", a).equals(row("", b)) && Math.abs(a.station() - b.station()) < TOLD;
+  }
+
+  private record Row(NamedCsvRecord row) {
+    String text(String column) {
+      return row.findField(column).map(String::strip).map(CsvText::plain).orElse("");
+    }
+
+    @Nullable Double number(String column, double least, double most) {
+      String field = text(column);
+      if (field.isEmpty()) {
+        return null;
+      }
+      double value;
+      try {
+        value = Double.parseDouble(field);
+      } catch (NumberFormatException e) {
+        throw problem(
+            column, "\"" + field + "\" is not a number.", "Give a number with a decimal point.");
+      }
+      if (!(value >= least && value <= most)) {
+        throw problem(
+            column,
+            field + " is out of range.",
+            String.format(Locale.ROOT, "Give %.0f to %.0f.", least, most));
+      }
+      return value;
+    }
+
+    Action action(double length) {
+      String id = text("id");
+      if (id.isEmpty() || id.length() > 60) {
+        throw problem("id", "The action has no id.", "Give each action of a corner its own.");
+      }
+      ActionKind kind = word("kind", ActionKind.class);
+      Double station = number("station_m", 0, length);
+      if (station == null) {
+        throw problem("station_m", "A place is missing.", "Give metres from the line.");
+      }
+      boolean shift = kind == ActionKind.SHIFT;
+      Double amount =
+          shift ? null : number("amount", kind.shared() ? 0 : -30, kind.shared() ? 100 : 60);
+      Double gear = shift ? number("amount", 1, 10) : null;
+      String manner = text("manner");
+      Double share = amount;
+      if (amount != null && kind.shared()) {
+        share = amount / 100;
+      }
+      return ActionBuilder.builder(Action.of(id, kind, station, share))
+          .until(number("until_m", 0, length))
+          .cue(cue())
+          .gear(gear == null ? null : gear.intValue())
+          .sure(text("sure").isEmpty() ? null : word("sure", Sureness.class))
+          .manner(manner.isEmpty() ? kind.manners().get(0) : word("manner", Manner.class))
+          .note(text("note"))
+          .build();
+    }
+
+    private @Nullable Cue cue() {
+      String[] parts = text("cue").split("\\s+");
+      if (parts[0].isEmpty()) {
+        return null;
+      }
+      CueKind kind = known("cue", parts[0], CueKind.class);
+      Double number = number("number", -25000, 25000);
+      boolean other = kind == CueKind.SECONDS;
+      String thing = parts.length > 1 && !other ? parts[1] : "";
+      String second = other && parts.length > 1 ? parts[1] : parts.length > 2 ? parts[2] : "";
+      return new Cue(kind, thing, thing, second, second, number == null ? 0 : number);
+    }
+
+    private <E extends Enum<E>> E word(String column, Class<E> type) {
+      return known(column, text(column), type);
+    }
+
+    private <E extends Enum<E>> E known(String column, String field, Class<E> type) {
+      return Arrays.stream(type.getEnumConstants())
+          .filter(v -> v.name().equalsIgnoreCase(field))
+          .findFirst()
+          .orElseThrow(
+              () ->
+                  problem(
+                      column,
+                      "\"" + field + "\" is not known here.",
+                      "Use one of "
+                          + Arrays.stream(type.getEnumConstants())
+                              .map(ScoreCsv::word)
+                              .collect(Collectors.joining(", "))
+                          + "."));
+    }
+
+    Refusal problem(String column, String what, String remedy) {
+      return new Refusal(what, "row " + row.getStartingLineNumber() + ", column " + column, remedy);
+    }
+  }
+}
