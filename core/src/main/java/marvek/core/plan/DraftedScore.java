@@ -127,8 +127,7 @@ final class DraftedScore {
   }
 
   /**
-   * The throttle closed as far as it must be from where the lap eases it, and opened again from
-   * where the lap has it least.
+   * The throttle closed from where the lap eases it, to the share that is quickest and still made.
    */
   private CornerEntry lifted(CornerEntry entry) {
     int slowest = stretch.step(computed.slowest(c) * computed.road().step());
@@ -154,16 +153,9 @@ final class DraftedScore {
     double most = Math.floor(share(least) / SHARE) * SHARE;
     for (double kept = MOST; kept >= 0 && kept > most - LESS; kept -= SHARE) {
       double share = Math.round(kept * 100) / 100.0;
-      // More than the lap keeps there is held for longer.
-      CornerEntry opened =
-          entry
-              .copy()
-              .moved(PointKind.FIRST_THROTTLE, station(stretch.from + least))
-              .firstThrottle(Math.max(SHARE, share))
-              .done();
       for (int t = 0; t < TRIES; t++) {
         double at = stretch.from + from - steps(from, margin + t * SOONER);
-        CornerEntry tried = with(opened, Action.of(LIFT, ActionKind.LIFT, station(at), share));
+        CornerEntry tried = with(entry, Action.of(LIFT, ActionKind.LIFT, station(at), share));
         PlannedCorner driven = drive(tried);
         if (driven.makesIt && driven.time < quickest) {
           quickest = driven.time;

@@ -92,7 +92,7 @@ class DraftedScoreTest {
           if (a.kind() == ActionKind.LIFT && kept != null) {
             lifts++;
             assertThat(kept).isBetween(0.0, 0.95);
-            e.station(PointKind.FIRST_THROTTLE)
+            e.station(PointKind.FULL_THROTTLE)
                 .ifPresent(s -> assertThat(lap.road().apart(a.station(), s)).isPositive());
             if (kept > 0.2) {
               List<Action> less =
