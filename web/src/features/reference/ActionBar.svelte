@@ -70,6 +70,7 @@
 
   const same = (o: CueOffer) =>
     a.cue?.kind === o.cue.kind && a.cue.thing === o.cue.thing && a.cue.other === o.cue.other;
+  const findable = $derived(desk.findable(a.id));
   /** The cue in use first, then the best in reach. */
   const chips = $derived([...desk.offers.filter(same), ...desk.offers.filter((o) => !same(o))]);
   const widest = 20;
@@ -79,6 +80,7 @@
     desk.settle();
   }
   export function nextCue() {
+    if (!findable) return;
     const next = desk.offers[(desk.offers.findIndex(same) + 1) % Math.max(1, desk.offers.length)];
     if (next) take(next);
   }
@@ -136,18 +138,20 @@
         {/each}
       </div>
     {/if}
-    <form onsubmit={say}>
-      <input
-        bind:this={search}
-        bind:value={words}
-        class={['input input-xs w-40', unknown && 'input-error']}
-        placeholder="cue in words: half wall"
-        aria-label="Cue in words"
-        aria-invalid={unknown}
-        data-cue-words
-        oninput={() => (unknown = false)}
-      />
-    </form>
+    {#if findable}
+      <form onsubmit={say}>
+        <input
+          bind:this={search}
+          bind:value={words}
+          class={['input input-xs w-40', unknown && 'input-error']}
+          placeholder="cue in words: half wall"
+          aria-label="Cue in words"
+          aria-invalid={unknown}
+          data-cue-words
+          oninput={() => (unknown = false)}
+        />
+      </form>
+    {/if}
     {#if own}
       <button class="btn btn-xs btn-square" aria-label="Take it out" onclick={() => desk.dropAction(a.id)}
         ><X class="size-3.5" /></button
@@ -156,35 +160,39 @@
   </div>
   {#if held.trouble}<p style="color:var(--turn)" role="alert">{held.trouble}</p>{/if}
   {#if !held.made}<p style="color:var(--turn)">It does not slow enough for its place: earlier, or more.</p>{/if}
-  <div class="flex flex-wrap items-center gap-1.5" data-cues>
-    {#each more ? chips : chips.slice(0, 3) as o (o.cue.kind + o.cue.thing + o.cue.other)}
-      <button
-        class={['btn btn-xs h-auto min-h-6 gap-1.5 py-0.5', same(o) ? 'btn-soft btn-primary' : '']}
-        aria-pressed={same(o)}
-        title="to {metres(o.precision, 1)}{o.marks == null ? '' : `, ${o.marks} of 100`}"
-        data-cue={o.cue.kind}
-        onclick={() => take(o)}
-      >
-        <CueShape kind={o.cue.kind} />
-        <span>{o.words}{Math.abs(o.moves) >= 0.5 ? `, moves it ${metres(o.moves, 1)}` : ''}</span>
-        <svg width="34" height="10" aria-hidden="true">
-          <path d="M1 5H33" stroke="var(--color-base-300)" stroke-width="2" />
-          <path
-            d="M{17 - (16 * Math.min(widest, o.precision)) / widest} 5H{17 +
-              (16 * Math.min(widest, o.precision)) / widest}"
-            stroke="var(--ink)"
-            stroke-width="4"
-          />
-        </svg>
-        <span class="tabular-nums">± {metres(o.precision)}</span>
-      </button>
-    {/each}
-    {#if chips.length > 3}
-      <button class="btn btn-xs btn-ghost" onclick={() => (more = !more)}
-        >{more ? 'fewer' : `${chips.length - 3} more`}</button
-      >
-    {/if}
-  </div>
+  {#if !findable}
+    <p class="opacity-75">On another day it is found as in the reference, by the number that fits then.</p>
+  {:else}
+    <div class="flex flex-wrap items-center gap-1.5" data-cues>
+      {#each more ? chips : chips.slice(0, 3) as o (o.cue.kind + o.cue.thing + o.cue.other)}
+        <button
+          class={['btn btn-xs h-auto min-h-6 gap-1.5 py-0.5', same(o) ? 'btn-soft btn-primary' : '']}
+          aria-pressed={same(o)}
+          title="to {metres(o.precision, 1)}{o.marks == null ? '' : `, ${o.marks} of 100`}"
+          data-cue={o.cue.kind}
+          onclick={() => take(o)}
+        >
+          <CueShape kind={o.cue.kind} />
+          <span>{o.words}{Math.abs(o.moves) >= 0.5 ? `, moves it ${metres(o.moves, 1)}` : ''}</span>
+          <svg width="34" height="10" aria-hidden="true">
+            <path d="M1 5H33" stroke="var(--color-base-300)" stroke-width="2" />
+            <path
+              d="M{17 - (16 * Math.min(widest, o.precision)) / widest} 5H{17 +
+                (16 * Math.min(widest, o.precision)) / widest}"
+              stroke="var(--ink)"
+              stroke-width="4"
+            />
+          </svg>
+          <span class="tabular-nums">± {metres(o.precision)}</span>
+        </button>
+      {/each}
+      {#if chips.length > 3}
+        <button class="btn btn-xs btn-ghost" onclick={() => (more = !more)}
+          >{more ? 'fewer' : `${chips.length - 3} more`}</button
+        >
+      {/if}
+    </div>
+  {/if}
   {#if unknown}
     <p style="color:var(--turn)" role="alert">
       Name a thing of the survey, or say it like "2 s limiter", "half wall", "barrier leaves", "0.5 s after braking".

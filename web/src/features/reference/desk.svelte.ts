@@ -30,7 +30,7 @@ import {
 import { catalogue } from '../../api/catalogue.svelte';
 import { History } from '../../kit/history';
 import { apart, moved, sameDecisions, station } from '../../road/points';
-import { freeId, laneOf, made, mostOf, scoreOf, withAction, withoutAction } from '../../road/score';
+import { freeId, laneOf, made, mostOf, pointOf, scoreOf, withAction, withoutAction } from '../../road/score';
 import { stepBetween } from '../../road/steps';
 import { cornerWord } from '../../words/words';
 import { newId, newLandmark, nothing } from '../../road/things';
@@ -464,6 +464,13 @@ export class Desk {
     return this.movable;
   }
 
+  /** Whether a cue can be chosen: what a day proposes is found as in the reference, by another number. */
+  findable(id: string): boolean {
+    if (!this.day) return true;
+    const proposed = this.dayView?.adjusted.proposed;
+    return !pointOf(id) && !proposed?.actions.some((a) => a.id === id);
+  }
+
   /** All that a cue can hang on: landmarks, and kerbs from their beginning to their end. */
   get cueThings(): Landmark[] {
     const kerbs = this.view.things.kerbs.map((k) => ({
@@ -495,7 +502,7 @@ export class Desk {
   /** Writes an action; one that was moved by hand takes its cue along. */
   putAction(action: Action, moved: boolean, key: string | null = null) {
     if (!this.writes) return;
-    if (moved) this.movedByHand = action.id;
+    if (moved && !this.day) this.movedByHand = action.id;
     this.edit((e) => withAction(e, action, this.view.length), key);
   }
 
@@ -586,7 +593,7 @@ export class Desk {
 
   move(kind: PointKind, to: number, key: string | null = null) {
     const play = this.entry?.points.find((p) => p.kind === kind)?.play;
-    if (play) this.movedByHand = play.id;
+    if (play && !this.day) this.movedByHand = play.id;
     this.edit((e) => moved(e, kind, to, this.view.length), key);
   }
 

@@ -247,7 +247,8 @@ public final class Variants {
         || ended
         || was.manner() != is.manner()
         || differ(was.amount(), is.amount())
-        || !Objects.equals(was.gear(), is.gear());
+        || !Objects.equals(was.gear(), is.gear())
+        || !was.note().equals(is.note());
   }
 
   private static boolean differ(@Nullable Double a, @Nullable Double b) {

@@ -28,7 +28,27 @@ public final class Carried {
           PointKind.FULL_THROTTLE,
           PointKind.SHORT_SHIFT);
 
-  private Carried() {}
+  private final Centreline road;
+  private final CornerEntry was;
+  private final CornerEntry is;
+  private final double grain;
+  private final int gears;
+  private final @Nullable Sureness sure;
+
+  private Carried(
+      Centreline road,
+      CornerEntry was,
+      CornerEntry is,
+      double grain,
+      int gears,
+      @Nullable Sureness sure) {
+    this.road = road;
+    this.was = was;
+    this.is = is;
+    this.grain = grain;
+    this.gears = gears;
+    this.sure = sure;
+  }
 
   /**
    * The corner under the new circumstances.
@@ -48,6 +68,10 @@ public final class Carried {
       double grain,
       int gears,
       @Nullable Sureness sure) {
+    return new Carried(road, was, is, grain, gears, sure).of(own);
+  }
+
+  private CornerEntry of(CornerEntry own) {
     Slowing slowing = own.slowing() == was.slowing() ? is.slowing() : own.slowing();
     List<CornerPoint> points = new ArrayList<>();
     for (CornerPoint p : own.points()) {
@@ -55,9 +79,8 @@ public final class Carried {
       if (needless && (slowing != own.slowing() || GOES.contains(p.kind()))) {
         continue;
       }
-      double by = moved(road, p.kind(), was, is, grain);
       Sureness now = sure == null ? p.sure() : sure;
-      points.add(p.at(road.wrap(p.station() + by)).sure(now));
+      points.add(p.at(road.wrap(p.station() + moved(p.kind()))).sure(now));
     }
     for (CornerPoint p : is.points()) {
       boolean isNew = points.stream().noneMatch(q -> q.kind() == p.kind());
@@ -65,21 +88,21 @@ public final class Carried {
         points.add(new CornerPoint(p.kind(), p.station(), null, sure));
       }
     }
-    ordered(road, points, is, PointKind.BRAKE, PointKind.RELEASE);
-    ordered(road, points, is, PointKind.FIRST_THROTTLE, PointKind.FULL_THROTTLE);
+    ordered(points, PointKind.BRAKE, PointKind.RELEASE);
+    ordered(points, PointKind.FIRST_THROTTLE, PointKind.FULL_THROTTLE);
     double origin = is.station(PointKind.APEX).orElse(0.0) - road.length() / 2;
     points.sort(
         Comparator.<CornerPoint>comparingDouble(p -> road.ahead(origin, p.station()))
             .thenComparing(CornerPoint::kind));
-    List<Action> actions = actions(road, own, was, is, grain, gears, sure);
+    List<Action> actions = actions(own);
     return own.copy()
         .slowing(slowing)
         .points(points)
         .actions(actions)
         .again(brakes(actions) ? List.of() : is.again())
-        .gear(Math.max(1, Math.min(gears, own.gear() + is.gear() - was.gear())))
-        .firstEffort(share(own.firstEffort() + is.firstEffort() - was.firstEffort()))
-        .firstThrottle(share(own.firstThrottle() + is.firstThrottle() - was.firstThrottle()))
+        .gear(geared(own.gear(), is.gear() - was.gear()))
+        .firstEffort(share(own.firstEffort() + is.firstEffort() - was.firstEffort(), 1))
+        .firstThrottle(share(own.firstThrottle() + is.firstThrottle() - was.firstThrottle(), 1))
         .apex(
             own.apexType() == was.apexType() ? is.apexType() : own.apexType(),
             own.apexGap() + is.apexGap() - was.apexGap())
@@ -93,34 +116,30 @@ public final class Carried {
   /**
    * The driver's actions: one that is the draft's own moves and grows as the draft's does, and goes
    * where the draft has it no more unless the driver has changed it; what the new draft has besides
-   * is added.
+   * is added. A further braking that the entry only had a remark of is written now: none is lost.
    */
-  private static List<Action> actions(
-      Centreline road,
-      CornerEntry own,
-      CornerEntry was,
-      CornerEntry is,
-      double grain,
-      int gears,
-      @Nullable Sureness sure) {
-    List<Action> mine = Score.inOrder(road.length(), own, own.actions());
-    List<Action> before = Score.inOrder(road.length(), was, was.actions());
-    List<Action> after = Score.inOrder(road.length(), is, is.actions());
-    Matching drafted = Matching.of(mine, before, road.length());
-    Matching drafts = Matching.of(before, after, road.length());
+  private List<Action> actions(CornerEntry own) {
+    double lap = road.length();
+    List<Action> mine = Score.inOrder(lap, own, own.actions());
+    List<Action> before = Score.inOrder(lap, was, was.actions());
+    List<Action> after = Score.inOrder(lap, is, is.actions());
+    Matching drafted = Matching.of(mine, before, lap);
+    Matching drafts = Matching.of(before, after, lap);
     List<Action> out = new ArrayList<>();
     for (Action a : mine) {
       Action from = drafted.second(a).orElse(null);
       Action to = from == null ? null : drafts.second(from).orElse(null);
       if (from != null && to != null) {
-        out.add(shifted(road, a, from, to, grain, gears, sure));
-      } else if (from == null || !same(a, from, grain)) {
-        out.add(moved(road, a, was, is, grain, gears, sure));
+        out.add(shifted(a, from, to));
+      } else if (from == null || !same(a, from)) {
+        out.add(moved(a));
       }
     }
-    Matching kept = Matching.of(Score.inOrder(road.length(), is, out), after, road.length());
+    Matching kept = Matching.of(Score.inOrder(lap, is, out), after, lap);
     for (Action a : after) {
-      if (drafts.first(a).isEmpty() && kept.first(a).isEmpty()) {
+      boolean isNew =
+          drafts.first(a).isEmpty() || (a.kind() == ActionKind.BRAKE && !own.again().isEmpty());
+      if (isNew && kept.first(a).isEmpty()) {
         String id = Score.free(a.id(), out);
         out.add(ActionBuilder.builder(a).id(id).sure(sure).build());
       }
@@ -128,47 +147,28 @@ public final class Carried {
     return out;
   }
 
-  private static boolean same(Action a, Action b, double grain) {
-    return Math.abs(a.station() - b.station()) <= grain && Objects.equals(a.amount(), b.amount());
+  private boolean same(Action a, Action b) {
+    return Math.abs(road.apart(a.station(), b.station())) <= grain
+        && Objects.equals(a.amount(), b.amount());
   }
 
-  private static Action shifted(
-      Centreline road,
-      Action a,
-      Action from,
-      Action to,
-      double grain,
-      int gears,
-      @Nullable Sureness sure) {
-    double by = Math.rint(road.apart(from.station(), to.station()) / grain) * grain;
-    Double until = a.until();
+  /** An action of the draft goes by what the draft's own does. */
+  private Action shifted(Action a, Action from, Action to) {
     Double amount = a.amount();
     Double before = from.amount();
     Double after = to.amount();
-    Integer gear = a.gear();
     Integer geared = from.gear();
     Integer gearing = to.gear();
+    Double grown = amount;
+    if (amount != null && before != null && after != null && a.kind().shared()) {
+      grown = share(amount + after - before, a.kind().most());
+    }
     int up = geared == null || gearing == null ? 0 : gearing - geared;
-    double more = before == null || after == null ? 0 : after - before;
-    return ActionBuilder.builder(Math.abs(by) > 0.01 ? a.unfound() : a)
-        .station(road.wrap(a.station() + by))
-        .until(until == null ? null : road.wrap(until + by))
-        .amount(
-            amount == null || !a.kind().shared() ? amount : Double.valueOf(share(amount + more)))
-        .gear(gear == null ? null : Math.max(1, Math.min(gears, gear + up)))
-        .sure(sure == null ? a.sure() : sure)
-        .build();
+    return shifted(a, rounded(from.station(), to.station()), grown, up);
   }
 
-  /** An action goes with the point of the draft that it belongs to. */
-  private static Action moved(
-      Centreline road,
-      Action action,
-      CornerEntry was,
-      CornerEntry is,
-      double grain,
-      int gears,
-      @Nullable Sureness sure) {
+  /** An action of the driver's own goes with the point of the draft that it belongs to. */
+  private Action moved(Action action) {
     PointKind leads =
         switch (action.kind()) {
           case BRAKE, LIFT -> PointKind.BRAKE;
@@ -179,24 +179,27 @@ public final class Carried {
           case FULL -> PointKind.FULL_THROTTLE;
           case PLACE, APEX, EYES, BODY -> PointKind.APEX;
         };
-    double by = moved(road, leads, was, is, grain);
-    Double until = action.until();
-    Integer gear = action.gear();
-    return ActionBuilder.builder(Math.abs(by) > 0.01 ? action.unfound() : action)
-        .station(road.wrap(action.station() + by))
+    return shifted(action, moved(leads), action.amount(), is.gear() - was.gear());
+  }
+
+  private Action shifted(Action a, double by, @Nullable Double amount, int up) {
+    Double until = a.until();
+    Integer gear = a.gear();
+    return ActionBuilder.builder(Math.abs(by) > 0.01 ? a.unfound() : a)
+        .station(road.wrap(a.station() + by))
         .until(until == null ? null : road.wrap(until + by))
-        .gear(gear == null ? null : Math.max(1, Math.min(gears, gear + is.gear() - was.gear())))
-        .sure(sure == null ? action.sure() : sure)
+        .amount(amount)
+        .gear(gear == null ? null : geared(gear, up))
+        .sure(sure == null ? a.sure() : sure)
         .build();
   }
 
+  private int geared(int gear, int up) {
+    return Math.max(1, Math.min(gears, gear + up));
+  }
+
   /** Two points that would change places stand where they are drafted. */
-  private static void ordered(
-      Centreline road,
-      List<CornerPoint> points,
-      CornerEntry is,
-      PointKind first,
-      PointKind second) {
+  private void ordered(List<CornerPoint> points, PointKind first, PointKind second) {
     CornerPoint a = points.stream().filter(p -> p.kind() == first).findFirst().orElse(null);
     CornerPoint b = points.stream().filter(p -> p.kind() == second).findFirst().orElse(null);
     if (a == null || b == null || road.apart(a.station(), b.station()) >= 0) {
@@ -206,12 +209,11 @@ public final class Carried {
         p -> p == a || p == b ? is.point(p.kind()).map(q -> p.at(q.station())).orElse(p) : p);
   }
 
-  private static double share(double value) {
-    return Math.max(0, Math.min(1, Math.round(value * 100) / 100.0));
+  private static double share(double value, double most) {
+    return Math.max(0, Math.min(most, Math.round(value * 100) / 100.0));
   }
 
-  private static double moved(
-      Centreline road, PointKind kind, CornerEntry was, CornerEntry is, double grain) {
+  private double moved(PointKind kind) {
     PointKind leads =
         switch (kind) {
           case BUILD_UP, TARGET, BACK_UP, DOWNSHIFT -> PointKind.BRAKE;
@@ -221,9 +223,10 @@ public final class Carried {
         };
     Optional<Double> before = was.station(leads);
     Optional<Double> after = is.station(leads);
-    if (before.isEmpty() || after.isEmpty()) {
-      return 0;
-    }
-    return Math.rint(road.apart(before.get(), after.get()) / grain) * grain;
+    return before.isEmpty() || after.isEmpty() ? 0 : rounded(before.get(), after.get());
+  }
+
+  private double rounded(double from, double to) {
+    return Math.rint(road.apart(from, to) / grain) * grain;
   }
 }

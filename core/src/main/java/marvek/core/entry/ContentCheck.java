@@ -23,7 +23,6 @@ public final class ContentCheck {
   private static final int MOST_KERBS = 6;
   private static final int MOST_EDGES = 200;
   private static final int MOST_ACTIONS = 40;
-  private static final double MOST_KEPT = 0.95;
 
   private ContentCheck() {}
 
@@ -285,7 +284,7 @@ public final class ContentCheck {
     within(where, "station where it ends", until == null ? 0 : until, 0, length);
     Double amount = a.amount();
     if (amount != null && a.kind().shared()) {
-      within(where, "share", amount, 0, a.kind() == ActionKind.LIFT ? MOST_KEPT : 1);
+      within(where, "share", amount, 0, a.kind().most());
     } else if (amount != null) {
       within(where, "distance", amount, -30, 60);
     }

@@ -44,6 +44,8 @@ final class DraftedScore {
   private static final double SHARE = 0.05;
   private static final double LESS = 0.3;
   private static final double MOST = 0.9;
+  // Shares that may be no quicker before less is not tried any more.
+  private static final int LOOKS_ON = 3;
   // Seconds up to which the lap's throttle is shut for a shift, or by what the tyres bear for once.
   private static final double DIPS = 0.25;
   // Metres that a driver can tell.
@@ -151,8 +153,10 @@ final class DraftedScore {
     double quickest = Double.MAX_VALUE;
     double margin = computed.conditions().driving().margin();
     double most = Math.floor(share(least) / SHARE) * SHARE;
-    for (double kept = MOST; kept >= 0 && kept > most - LESS; kept -= SHARE) {
+    int worse = 0;
+    for (double kept = MOST; kept >= 0 && kept > most - LESS && worse < LOOKS_ON; kept -= SHARE) {
       double share = Math.round(kept * 100) / 100.0;
+      worse += best == null ? 0 : 1;
       for (int t = 0; t < TRIES; t++) {
         double at = stretch.from + from - steps(from, margin + t * SOONER);
         CornerEntry tried = with(entry, Action.of(LIFT, ActionKind.LIFT, station(at), share));
@@ -160,6 +164,11 @@ final class DraftedScore {
         if (driven.makesIt && driven.time < quickest) {
           quickest = driven.time;
           best = tried;
+          worse = 0;
+        }
+        if (driven.makesIt) {
+          // Sooner is only slower.
+          break;
         }
       }
     }

@@ -699,7 +699,9 @@ final class PlannedCorner {
     int p = drive == null ? -1 : drive.index(MARKER);
     return drive == null || p < 0
         ? makesIt
-        : drive.played[p].made() && (drive.shape(p) == null || drive.asked(p) <= TOLERATED);
+        : !markerLate
+            && drive.played[p].made()
+            && (drive.shape(p) == null || drive.asked(p) <= TOLERATED);
   }
 
   double unbrakedAt(int k) {

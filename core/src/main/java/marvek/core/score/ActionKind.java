@@ -55,6 +55,11 @@ public enum ActionKind {
     };
   }
 
+  /** The greatest share that it can have; a lift that keeps all of it is none. */
+  public double most() {
+    return this == LIFT ? 0.95 : 1;
+  }
+
   public Said said() {
     return Said.of("action." + name());
   }

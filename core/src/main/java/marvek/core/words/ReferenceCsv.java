@@ -1,13 +1,9 @@
 package marvek.core.words;
 
-import de.siegmar.fastcsv.reader.CsvParseException;
-import de.siegmar.fastcsv.reader.CsvReader;
-import de.siegmar.fastcsv.reader.NamedCsvRecord;
 import de.siegmar.fastcsv.writer.CsvWriter;
 import java.io.IOException;
 import java.io.StringWriter;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -23,7 +19,6 @@ import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.Slowing;
 import marvek.core.line.ApexType;
-import marvek.core.refusal.Refusal;
 import marvek.core.units.CsvText;
 import marvek.core.units.Display;
 import marvek.core.units.Units;
@@ -65,16 +60,14 @@ public final class ReferenceCsv {
 
   /** Writes the reference; corners are told by their number. */
   public static String write(List<Corner> corners, ReferenceContent content) {
-    Map<String, String> numbers =
-        corners.stream()
-            .collect(Collectors.toMap(Corner::id, Corner::number, (a, b) -> a, LinkedHashMap::new));
+    Map<String, String> numbers = CsvRow.numbers(corners);
     StringWriter out = new StringWriter();
     try (CsvWriter csv = CsvWriter.builder().build(out)) {
       csv.writeRecord(HEADER);
       for (CornerEntry e : content.corners()) {
         csv.writeRecord(
             numbers.getOrDefault(e.corner(), e.corner()),
-            e.slowing().name().toLowerCase(Locale.ROOT),
+            CsvRow.word(e.slowing()),
             Integer.toString(e.approachGear()),
             round(Units.kmh(e.approachSpeed())),
             e.point(PointKind.BRAKE)
@@ -86,7 +79,7 @@ public final class ReferenceCsv {
             station(e, PointKind.TURN_IN),
             station(e, PointKind.RELEASE),
             station(e, PointKind.APEX),
-            e.apexType().name().toLowerCase(Locale.ROOT),
+            CsvRow.word(e.apexType()),
             Integer.toString(e.gear()),
             round(Units.kmh(e.minimumSpeed())),
             station(e, PointKind.FIRST_THROTTLE),
@@ -121,44 +114,24 @@ public final class ReferenceCsv {
     if (ScoreCsv.is(text)) {
       return ScoreCsv.read(text, corners, length, present);
     }
-    Map<String, Corner> byNumber =
-        corners.stream()
-            .collect(
-                Collectors.toMap(
-                    Corner::number, Function.identity(), (a, b) -> a, LinkedHashMap::new));
     Map<String, CornerEntry> entries =
         present.corners().stream()
             .collect(
                 Collectors.toMap(
                     CornerEntry::corner, Function.identity(), (a, b) -> a, LinkedHashMap::new));
     Set<String> seen = new LinkedHashSet<>();
-    try (CsvReader<NamedCsvRecord> csv = CsvReader.builder().ofNamedCsvRecord(text)) {
-      for (NamedCsvRecord row : csv) {
-        Row fields = new Row(row);
-        String number = fields.text("corner");
-        Corner corner = byNumber.get(number);
-        if (corner == null) {
-          throw fields.problem(
-              "corner",
-              "There is no corner \"" + number + "\" here.",
-              "Use the numbers of this layout: "
-                  + String.join(", ", byNumber.keySet().stream().sorted().toList())
-                  + ".");
-        }
-        if (!seen.add(number)) {
-          throw fields.problem(
-              "corner", "Corner " + number + " comes twice.", "Leave one row a corner.");
-        }
-        CornerEntry before = entries.get(corner.id());
-        entries.put(corner.id(), entry(fields, corner, length, before));
-      }
-    } catch (CsvParseException | IOException e) {
-      throw new Refusal("The CSV cannot be read: " + e.getMessage(), null, "Save it as plain CSV.");
-    }
-    if (seen.isEmpty()) {
-      throw new Refusal(
-          "There are no rows in this file.", null, "Give one row a corner under the header.");
-    }
+    CsvRow.each(
+        text,
+        "a corner",
+        fields -> {
+          Corner corner = fields.corner(corners);
+          if (!seen.add(corner.id())) {
+            throw fields.problem(
+                "corner", "Corner " + corner.number() + " comes twice.", "Leave one row a corner.");
+          }
+          CornerEntry before = entries.get(corner.id());
+          entries.put(corner.id(), entry(fields, corner, length, before));
+        });
     List<CornerEntry> out = new ArrayList<>();
     for (Corner corner : corners) {
       CornerEntry entry = entries.get(corner.id());
@@ -170,7 +143,7 @@ public final class ReferenceCsv {
   }
 
   private static CornerEntry entry(
-      Row fields,
+      CsvRow fields,
       Corner corner,
       double length,
       @org.jspecify.annotations.Nullable CornerEntry old) {
@@ -227,7 +200,7 @@ public final class ReferenceCsv {
   }
 
   private static String column(PointKind kind) {
-    return kind.name().toLowerCase(Locale.ROOT) + "_m";
+    return CsvRow.word(kind) + "_m";
   }
 
   private static String station(CornerEntry e, PointKind kind) {
@@ -236,56 +209,5 @@ public final class ReferenceCsv {
 
   private static String round(double value) {
     return String.format(Locale.ROOT, "%.1f", value);
-  }
-
-  private record Row(NamedCsvRecord row) {
-    boolean has(String column) {
-      return row.findField(column).isPresent();
-    }
-
-    String text(String column) {
-      return row.findField(column).map(String::strip).map(CsvText::plain).orElse("");
-    }
-
-    double number(String column, double least, double most) {
-      String field = text(column);
-      double value;
-      try {
-        value = Double.parseDouble(field);
-      } catch (NumberFormatException e) {
-        throw problem(
-            column,
-            field.isEmpty() ? "A number is missing." : "\"" + field + "\" is not a number.",
-            "Give a number with a decimal point.");
-      }
-      if (!(value >= least && value <= most)) {
-        throw problem(
-            column,
-            field + " is out of range.",
-            String.format(Locale.ROOT, "Give %.0f to %.0f.", least, most));
-      }
-      return value;
-    }
-
-    <E extends Enum<E>> E word(String column, Class<E> type) {
-      String field = text(column).toUpperCase(Locale.ROOT);
-      return Arrays.stream(type.getEnumConstants())
-          .filter(v -> v.name().equals(field))
-          .findFirst()
-          .orElseThrow(
-              () ->
-                  problem(
-                      column,
-                      "\"" + text(column) + "\" is not known here.",
-                      "Use one of "
-                          + Arrays.stream(type.getEnumConstants())
-                              .map(v -> v.name().toLowerCase(Locale.ROOT))
-                              .collect(Collectors.joining(", "))
-                          + "."));
-    }
-
-    Refusal problem(String column, String what, String remedy) {
-      return new Refusal(what, "row " + row.getStartingLineNumber() + ", column " + column, remedy);
-    }
   }
 }

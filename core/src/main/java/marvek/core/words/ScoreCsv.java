@@ -1,27 +1,21 @@
 package marvek.core.words;
 
-import de.siegmar.fastcsv.reader.CsvParseException;
-import de.siegmar.fastcsv.reader.CsvReader;
-import de.siegmar.fastcsv.reader.NamedCsvRecord;
 import de.siegmar.fastcsv.writer.CsvWriter;
 import java.io.IOException;
 import java.io.StringWriter;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.Function;
-import java.util.stream.Collectors;
 import marvek.core.circuit.Corner;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.Score;
-import marvek.core.refusal.Refusal;
+import marvek.core.entry.Slowing;
 import marvek.core.score.Action;
 import marvek.core.score.ActionBuilder;
 import marvek.core.score.ActionKind;
@@ -63,16 +57,12 @@ public final class ScoreCsv {
 
   /** Whether a text begins with the header of scores and not of corners. */
   static boolean is(String text) {
-    String header = text.lines().findFirst().orElse("").toLowerCase(Locale.ROOT);
-    List<String> columns = Arrays.stream(header.split(",")).map(String::strip).toList();
-    return columns.contains("kind") && columns.contains("id");
+    return CsvRow.columns(text).containsAll(List.of("id", "kind"));
   }
 
   /** Writes every action of every corner in driving order. */
   public static String write(List<Corner> corners, ReferenceContent content, double lap) {
-    Map<String, String> numbers =
-        corners.stream()
-            .collect(Collectors.toMap(Corner::id, Corner::number, (a, b) -> a, LinkedHashMap::new));
+    Map<String, String> numbers = CsvRow.numbers(corners);
     StringWriter out = new StringWriter();
     try (CsvWriter csv = CsvWriter.builder().build(out)) {
       csv.writeRecord(HEADER);
@@ -97,7 +87,7 @@ public final class ScoreCsv {
     return List.of(
         corner,
         a.id(),
-        word(a.kind()),
+        CsvRow.word(a.kind()),
         told(a.station()),
         cue == null
             ? ""
@@ -107,18 +97,14 @@ public final class ScoreCsv {
             ? gear == null ? "" : gear.toString()
             : amount == null ? "" : a.kind().shared() ? told(amount * 100) : told(amount),
         unit(a.kind()),
-        sure == null ? "" : word(sure),
+        sure == null ? "" : CsvRow.word(sure),
         CsvText.safe(a.note()),
-        word(a.manner()),
+        CsvRow.word(a.manner()),
         until == null ? "" : told(until));
   }
 
   private static String unit(ActionKind kind) {
     return kind == ActionKind.SHIFT ? "gear" : kind.shared() ? "%" : "m";
-  }
-
-  private static String word(Enum<?> value) {
-    return value.name().toLowerCase(Locale.ROOT);
   }
 
   private static String told(double value) {
@@ -140,37 +126,20 @@ public final class ScoreCsv {
    */
   static ReferenceContent read(
       String text, List<Corner> corners, double length, ReferenceContent present) {
-    Map<String, Corner> byNumber =
-        corners.stream()
-            .collect(
-                Collectors.toMap(
-                    Corner::number, Function.identity(), (a, b) -> a, LinkedHashMap::new));
     Map<String, List<Action>> read = new LinkedHashMap<>();
-    try (CsvReader<NamedCsvRecord> csv = CsvReader.builder().ofNamedCsvRecord(text)) {
-      for (NamedCsvRecord record : csv) {
-        Row row = new Row(record);
-        Corner corner = byNumber.get(row.text("corner"));
-        if (corner == null) {
-          throw row.problem(
-              "corner",
-              "There is no corner \"" + row.text("corner") + "\" here.",
-              "Use the numbers of this layout: " + String.join(", ", byNumber.keySet()) + ".");
-        }
-        List<Action> mine = read.computeIfAbsent(corner.id(), c -> new ArrayList<>());
-        Action action = row.action(length);
-        if (mine.stream().anyMatch(a -> a.id().equals(action.id()))) {
-          throw row.problem(
-              "id", "The action " + action.id() + " comes twice.", "Leave one row an action.");
-        }
-        mine.add(action);
-      }
-    } catch (CsvParseException | IOException e) {
-      throw new Refusal("The CSV cannot be read: " + e.getMessage(), null, "Save it as plain CSV.");
-    }
-    if (read.isEmpty()) {
-      throw new Refusal(
-          "There are no rows in this file.", null, "Give one row an action under the header.");
-    }
+    CsvRow.each(
+        text,
+        "an action",
+        row -> {
+          Corner corner = row.corner(corners);
+          List<Action> mine = read.computeIfAbsent(corner.id(), c -> new ArrayList<>());
+          Action action = action(row, length);
+          if (mine.stream().anyMatch(a -> a.id().equals(action.id()))) {
+            throw row.problem(
+                "id", "The action " + action.id() + " comes twice.", "Leave one row an action.");
+          }
+          mine.add(action);
+        });
     Map<String, String> spoken = spoken(present, length);
     read.replaceAll((corner, actions) -> actions.stream().map(a -> named(a, spoken)).toList());
     return present.with(
@@ -229,7 +198,19 @@ public final class ScoreCsv {
         out = Score.with(out, a);
       }
     }
-    return out;
+    return slowed(out);
+  }
+
+  /** A corner driven flat that is braked or lifted for is so no more. */
+  private static CornerEntry slowed(CornerEntry entry) {
+    if (entry.slowing() != Slowing.FLAT) {
+      return entry;
+    }
+    if (entry.point(PointKind.BRAKE).isPresent()) {
+      return entry.copy().slowing(Slowing.BRAKE).done();
+    }
+    boolean lifted = entry.actions().stream().anyMatch(a -> a.kind() == ActionKind.LIFT);
+    return lifted ? entry.copy().slowing(Slowing.LIFT).done() : entry;
   }
 
   /** Whether all that the table tells of two actions is the same. */
@@ -237,96 +218,48 @@ public final class ScoreCsv {
     return row("", a).equals(row("", b)) && Math.abs(a.station() - b.station()) < TOLD;
   }
 
-  private record Row(NamedCsvRecord row) {
-    String text(String column) {
-      return row.findField(column).map(String::strip).map(CsvText::plain).orElse("");
+  private static Action action(CsvRow row, double length) {
+    String id = row.text("id");
+    if (id.isEmpty() || id.length() > 60) {
+      throw row.problem("id", "The action has no id.", "Give each action of a corner its own.");
     }
+    ActionKind kind = row.word("kind", ActionKind.class);
+    boolean shift = kind == ActionKind.SHIFT;
+    Double amount = null;
+    Double gear = null;
+    if (shift) {
+      gear = row.perhaps("amount", 1, 10);
+    } else if (kind.shared()) {
+      amount = row.perhaps("amount", 0, 100 * kind.most());
+    } else {
+      amount = row.perhaps("amount", -30, 60);
+    }
+    Double share = amount;
+    if (amount != null && kind.shared()) {
+      share = amount / 100;
+    }
+    String sure = row.text("sure");
+    String manner = row.text("manner");
+    return ActionBuilder.builder(Action.of(id, kind, row.number("station_m", 0, length), share))
+        .until(row.perhaps("until_m", 0, length))
+        .cue(cue(row))
+        .gear(gear == null ? null : gear.intValue())
+        .sure(sure.isEmpty() ? null : row.word("sure", Sureness.class))
+        .manner(manner.isEmpty() ? kind.manners().get(0) : row.word("manner", Manner.class))
+        .note(row.text("note"))
+        .build();
+  }
 
-    @Nullable Double number(String column, double least, double most) {
-      String field = text(column);
-      if (field.isEmpty()) {
-        return null;
-      }
-      double value;
-      try {
-        value = Double.parseDouble(field);
-      } catch (NumberFormatException e) {
-        throw problem(
-            column, "\"" + field + "\" is not a number.", "Give a number with a decimal point.");
-      }
-      if (!(value >= least && value <= most)) {
-        throw problem(
-            column,
-            field + " is out of range.",
-            String.format(Locale.ROOT, "Give %.0f to %.0f.", least, most));
-      }
-      return value;
+  private static @Nullable Cue cue(CsvRow row) {
+    String[] parts = row.text("cue").split("\\s+");
+    if (parts[0].isEmpty()) {
+      return null;
     }
-
-    Action action(double length) {
-      String id = text("id");
-      if (id.isEmpty() || id.length() > 60) {
-        throw problem("id", "The action has no id.", "Give each action of a corner its own.");
-      }
-      ActionKind kind = word("kind", ActionKind.class);
-      Double station = number("station_m", 0, length);
-      if (station == null) {
-        throw problem("station_m", "A place is missing.", "Give metres from the line.");
-      }
-      boolean shift = kind == ActionKind.SHIFT;
-      Double amount =
-          shift ? null : number("amount", kind.shared() ? 0 : -30, kind.shared() ? 100 : 60);
-      Double gear = shift ? number("amount", 1, 10) : null;
-      String manner = text("manner");
-      Double share = amount;
-      if (amount != null && kind.shared()) {
-        share = amount / 100;
-      }
-      return ActionBuilder.builder(Action.of(id, kind, station, share))
-          .until(number("until_m", 0, length))
-          .cue(cue())
-          .gear(gear == null ? null : gear.intValue())
-          .sure(text("sure").isEmpty() ? null : word("sure", Sureness.class))
-          .manner(manner.isEmpty() ? kind.manners().get(0) : word("manner", Manner.class))
-          .note(text("note"))
-          .build();
-    }
-
-    private @Nullable Cue cue() {
-      String[] parts = text("cue").split("\\s+");
-      if (parts[0].isEmpty()) {
-        return null;
-      }
-      CueKind kind = known("cue", parts[0], CueKind.class);
-      Double number = number("number", -25000, 25000);
-      boolean other = kind == CueKind.SECONDS;
-      String thing = parts.length > 1 && !other ? parts[1] : "";
-      String second = other && parts.length > 1 ? parts[1] : parts.length > 2 ? parts[2] : "";
-      return new Cue(kind, thing, thing, second, second, number == null ? 0 : number);
-    }
-
-    private <E extends Enum<E>> E word(String column, Class<E> type) {
-      return known(column, text(column), type);
-    }
-
-    private <E extends Enum<E>> E known(String column, String field, Class<E> type) {
-      return Arrays.stream(type.getEnumConstants())
-          .filter(v -> v.name().equalsIgnoreCase(field))
-          .findFirst()
-          .orElseThrow(
-              () ->
-                  problem(
-                      column,
-                      "\"" + field + "\" is not known here.",
-                      "Use one of "
-                          + Arrays.stream(type.getEnumConstants())
-                              .map(ScoreCsv::word)
-                              .collect(Collectors.joining(", "))
-                          + "."));
-    }
-
-    Refusal problem(String column, String what, String remedy) {
-      return new Refusal(what, "row " + row.getStartingLineNumber() + ", column " + column, remedy);
-    }
+    CueKind kind = row.word("cue", parts[0], CueKind.class);
+    Double number = row.perhaps("number", -25000, 25000);
+    boolean other = kind == CueKind.SECONDS;
+    String thing = parts.length > 1 && !other ? parts[1] : "";
+    String second = other && parts.length > 1 ? parts[1] : parts.length > 2 ? parts[2] : "";
+    return new Cue(kind, thing, thing, second, second, number == null ? 0 : number);
   }
 }

@@ -133,19 +133,20 @@ public final class Sentence {
     parts.addAll(again(e, speech));
     throttle(e, speech).ifPresent(parts::add);
     parts.addAll(own(e, speech, 0, Double.POSITIVE_INFINITY));
-    return Spoken.of(sentence(parts));
+    return sentenceCase(Spoken.of(sentence(parts)));
   }
 
-  /** Corner, marker and gear, said aloud: "Five, one hundred fifty board, second." */
+  /** Corner, marker and gear, said aloud: "Five, at the one hundred fifty board, second." */
   static String brief(Corner corner, CornerEntry e, Speech speech) {
     String marker =
         switch (e.slowing()) {
           case FLAT -> "flat";
           case LIFT -> "lift";
-          case BRAKE -> e.point(PointKind.BRAKE).map(p -> marker(e, p, speech)).orElse("brake");
+          case BRAKE ->
+              e.point(PointKind.BRAKE).map(p -> where(e, p, speech).strip()).orElse("brake");
         };
     String gear = e.slowing() == Slowing.FLAT ? "" : ", " + ordinal(e.gear());
-    return Spoken.of(sentence(List.of(aloud(corner, speech), marker + gear)));
+    return sentenceCase(stopped(Spoken.of(aloud(corner, speech) + ", " + marker + gear)));
   }
 
   private static String aloud(Corner corner, Speech speech) {

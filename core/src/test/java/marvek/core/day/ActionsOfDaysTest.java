@@ -5,21 +5,22 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import marvek.core.circuit.CircuitReading;
+import marvek.core.entry.BrakedAgain;
+import marvek.core.entry.Carried;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.DayKind;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Score;
 import marvek.core.entry.Variant;
+import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
-import marvek.core.lap.Conditions;
 import marvek.core.plan.Answers;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
 import marvek.core.score.Action;
+import marvek.core.score.ActionBuilder;
 import marvek.core.score.ActionKind;
 import marvek.core.score.Matching;
-import marvek.core.vehicle.VehicleClasses;
 import org.junit.jupiter.api.Test;
 
 /** Actions on other days: moved as the day moves them, added, left out, and set by hand. */
@@ -27,12 +28,7 @@ class ActionsOfDaysTest {
   private static final ComputedLap BASE = lap("cup-gt", 5504, 400);
 
   private static ComputedLap lap(String vehicle, long seed, double radius) {
-    CircuitReading road = RandomRoads.of(seed, radius);
-    return ComputedLap.compute(
-        road.centreline(),
-        road.corners(),
-        VehicleClasses.byId(vehicle).vehicle(),
-        Conditions.dryWarm());
+    return Drives.computed(RandomRoads.of(seed, radius), vehicle);
   }
 
   private static Variant day(DayKind kind, Variant.ByHand... hands) {
@@ -156,5 +152,70 @@ class ActionsOfDaysTest {
     CornerEntry first = Drafter.entry(BASE, 0);
     CornerEntry still = Variants.adjust(BASE, then, damp, first).proposed();
     assertThat(Variants.byHand(BASE.road().length(), still, still)).isEmpty();
+  }
+
+  @Test
+  void whatIsNotedOfAnActionForADayIsKept() {
+    Variant damp = day(DayKind.DAMP);
+    ComputedLap then = on(BASE, damp);
+    CornerEntry own =
+        Drafter.entry(BASE, 0)
+            .copy()
+            .actions(List.of(Action.of("look", ActionKind.EYES, 50, null)))
+            .done();
+    CornerEntry proposed = Variants.adjust(BASE, then, damp, own).proposed();
+    List<Action> noted =
+        proposed.actions().stream()
+            .map(a -> ActionBuilder.builder(a).note("the puddle").build())
+            .toList();
+    Variant.ByHand hand =
+        Variants.byHand(BASE.road().length(), proposed, proposed.copy().actions(noted).done())
+            .orElseThrow();
+    CornerEntry again = Variants.adjust(BASE, then, day(DayKind.DAMP, hand), own).entry();
+    assertThat(again.actions()).anyMatch(a -> a.note().equals("the puddle"));
+  }
+
+  /** An entry of before had a remark where a draft now writes: the braking is written then. */
+  @Test
+  void aFurtherBrakingOfWhichThereWasARemarkIsWritten() {
+    int written = 0;
+    for (long seed = 70; seed < 75; seed++) {
+      ComputedLap lap = Drives.computed(RandomRoads.of(seed, 230), "downforce-prototype");
+      for (int c = 0; c < lap.corners().size(); c++) {
+        CornerEntry draft = Drafter.entry(lap, c);
+        List<Action> brakings =
+            draft.actions().stream().filter(a -> a.kind() == ActionKind.BRAKE).toList();
+        if (brakings.isEmpty()) {
+          continue;
+        }
+        CornerEntry old =
+            draft
+                .copy()
+                .actions(List.of())
+                .again(List.of(new BrakedAgain(brakings.get(0).station(), 50, 40)))
+                .done();
+        CornerEntry carried = Carried.entry(lap.road(), old, draft, draft, 1, 6, null);
+        assertThat(carried.actions())
+            .filteredOn(a -> a.kind() == ActionKind.BRAKE)
+            .hasSameSizeAs(brakings);
+        // Whoever has taken it out, with no remark left, keeps it out.
+        CornerEntry without = draft.copy().actions(List.of()).again(List.of()).done();
+        assertThat(Carried.entry(lap.road(), without, draft, draft, 1, 6, null).actions())
+            .isEmpty();
+        written++;
+      }
+    }
+    assertThat(written).isPositive();
+  }
+
+  @Test
+  void aLiftThatTheDayLetsKeepMoreKeepsNoMoreThanThereIs() {
+    CornerEntry draft = Drafter.entry(BASE, 0);
+    Action lift = Action.of("lift", ActionKind.LIFT, 100, 0.3);
+    CornerEntry was = draft.copy().actions(List.of(lift)).done();
+    CornerEntry is = draft.copy().actions(List.of(lift.amounting(0.9))).done();
+    CornerEntry own = draft.copy().actions(List.of(lift.amounting(0.6))).done();
+    Action carried = Carried.entry(BASE.road(), own, was, is, 1, 6, null).actions().get(0);
+    assertThat(carried.amount()).isEqualTo(0.95);
   }
 }

@@ -11,14 +11,13 @@ import marvek.core.circuit.OutlineFile;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Slowing;
+import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.fixtures.Tracks;
-import marvek.core.lap.Conditions;
 import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
 import marvek.core.survey.Things;
 import marvek.core.technique.School;
-import marvek.core.vehicle.VehicleClasses;
 import marvek.core.ways.Choices;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -32,12 +31,7 @@ class DraftedScoreTest {
     String[] vehicles = {"cup-gt", "downforce-prototype", "motorcycle-1000", "small-hatch"};
     for (int k = 0; k < 12; k++) {
       CircuitReading road = RandomRoads.of(5500 + k, 200 + 50 * (k % 5));
-      LAPS.add(
-          ComputedLap.compute(
-              road.centreline(),
-              road.corners(),
-              VehicleClasses.byId(vehicles[k % 4]).vehicle(),
-              Conditions.dryWarm()));
+      LAPS.add(Drives.computed(road, vehicles[k % 4]));
     }
   }
 
@@ -131,12 +125,7 @@ class DraftedScoreTest {
       CircuitReading survey =
           CircuitReader.read(
               OutlineFile.read(road.csv()), new CircuitReader.Choices(false, 200, 12, false));
-      laps.add(
-          ComputedLap.compute(
-              survey.centreline(),
-              survey.corners(),
-              VehicleClasses.byId(vehicle).vehicle(),
-              Conditions.dryWarm()));
+      laps.add(Drives.computed(survey, vehicle));
     }
     for (ComputedLap lap : laps) {
       for (CornerEntry e : drafts(lap)) {
@@ -204,6 +193,11 @@ class DraftedScoreTest {
                   .orElse(e);
           boolean makes =
               drive(lap, shaped).makesIt && answers.margin(shaped) > 0.8 * answers.margin(e);
+          // No shape brakes later than all the braking there is would.
+          double most = answers.margin(e.copy().pedals(null).done());
+          assertThat(answers.margin(e.copy().pedals(shaped.pedals()).done()))
+              .describedAs("%s of %s", s, e)
+              .isLessThanOrEqualTo(most + 0.03);
           made += makes ? 1 : 0;
           missed += makes ? 0 : 1;
         }

@@ -6,16 +6,14 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
-import marvek.core.circuit.CircuitReading;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Slowing;
+import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
-import marvek.core.lap.Conditions;
 import marvek.core.marker.Landmark;
 import marvek.core.marker.LandmarkKind;
 import marvek.core.survey.Things;
-import marvek.core.vehicle.VehicleClasses;
 import org.junit.jupiter.api.Test;
 
 /** What missing a place costs, on roads and vehicles that nothing was tuned to. */
@@ -25,13 +23,7 @@ class MistakesTest {
   static {
     String[] vehicles = {"small-hatch", "single-seater", "motorcycle-600"};
     for (int k = 0; k < 3; k++) {
-      CircuitReading road = RandomRoads.of(8800 + k, 230 + 60 * k);
-      LAPS.add(
-          ComputedLap.compute(
-              road.centreline(),
-              road.corners(),
-              VehicleClasses.byId(vehicles[k]).vehicle(),
-              Conditions.dryWarm()));
+      LAPS.add(Drives.computed(RandomRoads.of(8800 + k, 230 + 60 * k), vehicles[k]));
     }
   }
 
@@ -47,6 +39,13 @@ class MistakesTest {
       out.add(lap.road().wrap(at + sigma * random.nextGaussian()));
     }
     return out;
+  }
+
+  private static CornerEntry braked(ComputedLap lap) {
+    return Drafter.draft(lap, List.of()).corners().stream()
+        .filter(c -> c.slowing() == Slowing.BRAKE)
+        .findFirst()
+        .orElseThrow();
   }
 
   @Test
@@ -84,11 +83,7 @@ class MistakesTest {
   @Test
   void theDriversOwnSpreadCountsFromEightLapsOn() {
     ComputedLap lap = LAPS.get(0);
-    CornerEntry e =
-        Drafter.draft(lap, List.of()).corners().stream()
-            .filter(c -> c.slowing() == Slowing.BRAKE)
-            .findFirst()
-            .orElseThrow();
+    CornerEntry e = braked(lap);
     double at = e.station(PointKind.BRAKE).orElseThrow();
     MistakeCurve few = curve(lap, Things.none(), e, laps(lap, at, 9, 7));
     assertThat(few.laps()).isZero();
@@ -110,11 +105,7 @@ class MistakesTest {
   @Test
   void aWallOutsideKeepsMoreRoom() {
     ComputedLap lap = LAPS.get(0);
-    CornerEntry e =
-        Drafter.draft(lap, List.of()).corners().stream()
-            .filter(c -> c.slowing() == Slowing.BRAKE)
-            .findFirst()
-            .orElseThrow();
+    CornerEntry e = braked(lap);
     boolean left = lap.corners().get(lap.indexOf(e.corner())).left();
     double exit = e.station(PointKind.EXIT).orElseThrow();
     Landmark wall =

@@ -12,8 +12,9 @@ import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.Score;
+import marvek.core.entry.Slowing;
+import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
-import marvek.core.lap.Conditions;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
 import marvek.core.refusal.Refusal;
@@ -22,19 +23,13 @@ import marvek.core.score.ActionKind;
 import marvek.core.score.Cue;
 import marvek.core.score.CueKind;
 import marvek.core.survey.Things;
-import marvek.core.vehicle.VehicleClasses;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVRecord;
 import org.junit.jupiter.api.Test;
 
 class ScoreCsvTest {
   private static final CircuitReading ROAD = RandomRoads.of(5504, 400);
-  private static final ComputedLap LAP =
-      ComputedLap.compute(
-          ROAD.centreline(),
-          ROAD.corners(),
-          VehicleClasses.byId("cup-gt").vehicle(),
-          Conditions.dryWarm());
+  private static final ComputedLap LAP = Drives.computed(ROAD, "cup-gt");
   private static final double LENGTH = LAP.road().length();
   private static final ReferenceContent DRAFT = draft();
 
@@ -114,6 +109,31 @@ class ScoreCsvTest {
     assertThat(l1.amount()).isEqualTo(0.4);
     assertThat(l1.cue()).isEqualTo(Cue.of(CueKind.PAST, "board-x", "board-x", 12));
     assertThat(l1.note()).isEqualTo("by eye");
+  }
+
+  @Test
+  void aFlatCornerThatIsLiftedOrBrakedForIsFlatNoMore() {
+    CornerEntry flat =
+        DRAFT.corners().stream().filter(e -> e.slowing() == Slowing.FLAT).findFirst().orElseThrow();
+    String header = "corner,id,kind,station_m,cue,number,amount,unit,sure,note\n";
+    for (Slowing wanted : List.of(Slowing.LIFT, Slowing.BRAKE)) {
+      boolean braked = wanted == Slowing.BRAKE;
+      String row = number(flat) + (braked ? ",brake,brake," : ",l,lift,") + "55.5,,,30,%,,\n";
+      ReferenceContent back = ReferenceCsv.read(header + row, ROAD.corners(), LENGTH, DRAFT);
+      CornerEntry read = back.corners().get(LAP.indexOf(flat.corner()));
+      assertThat(read.slowing()).isEqualTo(wanted);
+    }
+  }
+
+  @Test
+  void whatASpreadsheetSavesIsRead() {
+    String text = "\uFEFF" + text().replace(',', ';');
+    ReferenceContent back = ReferenceCsv.read(text, ROAD.corners(), LENGTH, DRAFT);
+    assertThat(back.corners().get(0).actions())
+        .containsExactlyInAnyOrderElementsOf(DRAFT.corners().get(0).actions());
+    String corners = "\uFEFF" + ReferenceCsv.write(ROAD.corners(), DRAFT).replace(',', ';');
+    assertThat(ReferenceCsv.read(corners, ROAD.corners(), LENGTH, DRAFT).corners())
+        .hasSameSizeAs(DRAFT.corners());
   }
 
   private static String number(CornerEntry e) {

@@ -6,15 +6,13 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Random;
-import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Corner;
 import marvek.core.entry.CornerEntry;
+import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
-import marvek.core.lap.Conditions;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
 import marvek.core.units.Display;
-import marvek.core.vehicle.VehicleClasses;
 import org.junit.jupiter.api.Test;
 
 class SpokenTest {
@@ -22,12 +20,7 @@ class SpokenTest {
   private static final List<CornerEntry> DRAFT = Drafter.draft(LAP, Drafter.boards(LAP)).corners();
 
   private static ComputedLap lap() {
-    CircuitReading road = RandomRoads.of(5504, 400);
-    return ComputedLap.compute(
-        road.centreline(),
-        road.corners(),
-        VehicleClasses.byId("cup-gt").vehicle(),
-        Conditions.dryWarm());
+    return Drives.computed(RandomRoads.of(5504, 400), "cup-gt");
   }
 
   @Test

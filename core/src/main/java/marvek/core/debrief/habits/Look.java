@@ -98,7 +98,8 @@ public final class Look {
       if (!after || Double.isNaN(share)) {
         continue;
       }
-      eased += share < before - EASED ? 1 : 0;
+      // What a braking shuts is told as a press.
+      eased += a.kind() != ActionKind.BRAKE && share < before - EASED ? 1 : 0;
       before = share;
     }
     return eased;

@@ -4,18 +4,16 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
 import java.util.List;
-import marvek.core.circuit.CircuitReading;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Slowing;
+import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
-import marvek.core.lap.Conditions;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
 import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
 import marvek.core.telemetry.CornerEvents;
-import marvek.core.vehicle.VehicleClasses;
 import org.junit.jupiter.api.Test;
 
 /** What a score asks for is no habit; what goes beyond it is. */
@@ -23,12 +21,7 @@ class PlannedScoresTest {
   private static final ComputedLap LAP = lap();
 
   private static ComputedLap lap() {
-    CircuitReading road = RandomRoads.of(8801, 290);
-    return ComputedLap.compute(
-        road.centreline(),
-        road.corners(),
-        VehicleClasses.byId("single-seater").vehicle(),
-        Conditions.dryWarm());
+    return Drives.computed(RandomRoads.of(8801, 290), "single-seater");
   }
 
   private static CornerEntry braked() {
@@ -108,6 +101,13 @@ class PlannedScoresTest {
         with(
             Action.of("more", ActionKind.THROTTLE, LAP.road().wrap(first + 4), 0.6),
             Action.of("yet", ActionKind.THROTTLE, LAP.road().wrap(first + 8), 0.8));
+    // What a second press shuts is told as a press, not as throttle taken back.
+    CornerEntry pressed =
+        with(
+            Action.of("more", ActionKind.THROTTLE, LAP.road().wrap(first + 4), 0.8),
+            Action.of("dab", ActionKind.BRAKE, LAP.road().wrap(first + 8), 0.1),
+            Action.of("on", ActionKind.THROTTLE, LAP.road().wrap(first + 12), 0.3));
+    assertThat(seen(back, pressed, 2, 1)).isEqualTo(1);
     assertThat(seen(back, braked(), 1, 1)).isEqualTo(1);
     assertThat(seen(back, eased, 1, 1)).isNull();
     assertThat(seen(back, eased, 1, 2)).isEqualTo(2);
