@@ -30,6 +30,7 @@ const working = (over: Record<string, unknown> = {}) => ({
   makeAction: vi.fn(),
   letGo: vi.fn(),
   settle: vi.fn(),
+  findable: () => true,
   ...over,
 });
 
@@ -144,6 +145,13 @@ describe('the action in hand', () => {
     await fireEvent.submit(field.closest('form') as Element);
     await waitFor(() => expect(screen.getByRole('alert').textContent).toContain('Name a thing of the survey'));
     expect(desk.putAction).toHaveBeenCalledTimes(1);
+  });
+
+  it('offers no cue where a day would not keep it', () => {
+    open(scored(made('LIFT', 400, 'lift-1', 3)), { findable: () => false });
+    expect(document.querySelectorAll('[data-cue]')).toHaveLength(0);
+    expect(screen.queryByLabelText('Cue in words')).toBeNull();
+    expect(document.body.textContent).toContain('found as in the reference');
   });
 
   it('becomes its neighbour in kind, is done slowly, is taken out', async () => {

@@ -39,13 +39,12 @@ final class DraftedScore {
   private static final double DEAREST = 0.3;
   // Seconds by which a lift is tried sooner where it comes too late, and how often.
   private static final double SOONER = 0.1;
-  private static final int TRIES = 5;
+  private static final int TRIES = 8;
   // Shares are written as a driver can tell them, and tried down to so much less than the lap's.
   private static final double SHARE = 0.05;
   private static final double LESS = 0.3;
+  private static final double MORE = 0.1;
   private static final double MOST = 0.9;
-  // Shares that may be no quicker before less is not tried any more.
-  private static final int LOOKS_ON = 3;
   // Seconds up to which the lap's throttle is shut for a shift, or by what the tyres bear for once.
   private static final double DIPS = 0.25;
   // Metres that a driver can tell.
@@ -129,7 +128,8 @@ final class DraftedScore {
   }
 
   /**
-   * The throttle closed from where the lap eases it, to the share that is quickest and still made.
+   * The throttle closed to about the least that the lap has, from where that is quickest and still
+   * made.
    */
   private CornerEntry lifted(CornerEntry entry) {
     int slowest = stretch.step(computed.slowest(c) * computed.road().step());
@@ -147,24 +147,27 @@ final class DraftedScore {
     }
     int least = from;
     for (int k = from; k < full; k++) {
-      least = share(k) <= share(least) + TOUCHED ? k : least;
+      least = share(k) < share(least) ? k : least;
+    }
+    int down = from;
+    while (down < least && share(down) > share(least) + TOUCHED) {
+      down++;
     }
     CornerEntry best = null;
     double quickest = Double.MAX_VALUE;
-    double margin = computed.conditions().driving().margin();
+    double margin = computed.conditions().driving().margin() + ScoreDrive.LIFT_AT_ONCE;
     double most = Math.floor(share(least) / SHARE) * SHARE;
-    int worse = 0;
-    for (double kept = MOST; kept >= 0 && kept > most - LESS && worse < LOOKS_ON; kept -= SHARE) {
+    for (double kept = Math.min(MOST, most + MORE);
+        kept >= 0 && kept > most - LESS;
+        kept -= SHARE) {
       double share = Math.round(kept * 100) / 100.0;
-      worse += best == null ? 0 : 1;
       for (int t = 0; t < TRIES; t++) {
-        double at = stretch.from + from - steps(from, margin + t * SOONER);
+        double at = stretch.from + down - steps(down, margin + t * SOONER);
         CornerEntry tried = with(entry, Action.of(LIFT, ActionKind.LIFT, station(at), share));
         PlannedCorner driven = drive(tried);
         if (driven.makesIt && driven.time < quickest) {
           quickest = driven.time;
           best = tried;
-          worse = 0;
         }
         if (driven.makesIt) {
           // Sooner is only slower.

@@ -14,6 +14,7 @@ import marvek.core.fixtures.RandomRoads;
 import marvek.core.marker.Landmark;
 import marvek.core.marker.LandmarkKind;
 import marvek.core.survey.Things;
+import marvek.core.technique.Pedals;
 import org.junit.jupiter.api.Test;
 
 /** What missing a place costs, on roads and vehicles that nothing was tuned to. */
@@ -78,6 +79,28 @@ class MistakesTest {
       }
     }
     assertThat(braked).isGreaterThan(12);
+  }
+
+  /** However the brake is shaped: what even all the braking there is would not do is too late. */
+  @Test
+  void noShapeOfTheBrakeHasMoreInHandThanAllTheBrakingThereIs() {
+    int shaped = 0;
+    for (ComputedLap lap : LAPS) {
+      for (CornerEntry e : Drafter.draft(lap, List.of()).corners()) {
+        if (e.slowing() != Slowing.BRAKE || e.actions().isEmpty()) {
+          continue;
+        }
+        Answers answers = Answers.at(lap, Things.none(), lap.indexOf(e.corner()));
+        double most = answers.margin(e);
+        for (Pedals pedals : List.of(Pedals.FRONT_LOADED, Pedals.PROGRESSIVE, Pedals.DAB)) {
+          assertThat(answers.margin(e.copy().pedals(pedals).done()))
+              .describedAs("%s of %s", pedals, e)
+              .isLessThanOrEqualTo(most + 0.03);
+          shaped++;
+        }
+      }
+    }
+    assertThat(shaped).isGreaterThan(10);
   }
 
   @Test
