@@ -2,12 +2,17 @@ package marvek.core.logger;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.Random;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
+import marvek.core.entry.Score;
 import marvek.core.entry.Slowing;
 import marvek.core.line.CornerLine;
 import marvek.core.plan.ComputedLap;
+import marvek.core.score.Action;
+import marvek.core.score.ActionKind;
+import org.jspecify.annotations.Nullable;
 
 /** What the driver means to do in one corner of one lap: the reference, scatter and mistakes. */
 final class Intent {
@@ -16,6 +21,10 @@ final class Intent {
 
   final CornerEntry entry;
   final List<Mistake> mistakes = new ArrayList<>();
+  // What is done otherwise of a written score.
+  final List<Deviation> deviations = new ArrayList<>();
+  private final double spread;
+  private final Random chance;
   double brakeBy;
   double releaseBy;
   double firstBy;
@@ -43,17 +52,21 @@ final class Intent {
   int apex;
   // The second of two apexes where the throttle is touched between them.
   int last = NONE;
+  // What is written beyond the points; null where they say all.
+  @Nullable WrittenScore written;
 
-  private Intent(CornerEntry entry) {
+  private Intent(CornerEntry entry, double spread, Random chance) {
     this.entry = entry;
+    this.spread = spread;
+    this.chance = chance;
   }
 
   /** The intents of a lap. */
   static List<Intent> lap(Plan plan, Random chance) {
     List<Intent> out = new ArrayList<>();
     for (CornerEntry e : plan.entries()) {
-      Intent i = new Intent(e);
       double s = plan.spread();
+      Intent i = new Intent(e, s, chance);
       i.brakeBy = s * chance.nextGaussian();
       i.releaseBy = s * chance.nextGaussian();
       i.firstBy = s * chance.nextGaussian();
@@ -71,7 +84,25 @@ final class Intent {
         }
       }
     }
+    for (Deviation d : plan.deviations()) {
+      out.stream()
+          .filter(i -> i.entry.corner().equals(d.corner()) && chance.nextDouble() < d.share())
+          .forEach(i -> i.deviate(d));
+    }
     return out;
+  }
+
+  private void deviate(Deviation d) {
+    deviations.add(d);
+    switch (Score.point(d.action()).orElse(PointKind.EXIT)) {
+      case BRAKE -> brakeBy += d.late();
+      case RELEASE -> releaseBy += d.late();
+      case FIRST_THROTTLE -> firstBy += d.late();
+      case FULL_THROTTLE -> fullBy += d.late();
+      case TURN_IN -> turnInBy += d.late();
+      case APEX -> apexOut -= d.more();
+      default -> {}
+    }
   }
 
   private void make(Planted habit, Intent before, Random chance) {
@@ -187,6 +218,27 @@ final class Intent {
       full = Math.max(full, first + 3);
       last = line.apexes().size() > 1 && first < apex ? apex : NONE;
     }
+    written =
+        WrittenScore.of(
+            computed.road(), entry, a -> place(computed, a), deviations, spread, chance);
+  }
+
+  /** Where an action is meant: a point with what is done otherwise, what lies between with it. */
+  private int place(ComputedLap computed, Action a) {
+    int at = near(computed, a.station());
+    Optional<PointKind> point = Score.point(a.id());
+    if (point.isEmpty()) {
+      return a.kind() == ActionKind.THROTTLE
+          ? at + (int) Math.round((firstBy + fullBy) / 2 / computed.road().step())
+          : at;
+    }
+    return switch (point.get()) {
+      case BRAKE -> brake;
+      case RELEASE -> brakes() ? release : at;
+      case FIRST_THROTTLE -> opens() ? first : at;
+      case FULL_THROTTLE -> opens() ? full : at;
+      default -> at;
+    };
   }
 
   boolean brakes() {
@@ -206,6 +258,10 @@ final class Intent {
     last = moved(last, by);
     apex += by;
     turnIn += by;
+    WrittenScore score = written;
+    if (score != null) {
+      score.move(by);
+    }
   }
 
   private static int moved(int place, int by) {

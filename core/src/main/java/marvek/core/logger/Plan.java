@@ -15,6 +15,8 @@ import marvek.core.plan.ComputedLap;
  * @param pace share of the grip that the driver uses, 0.8 to 1
  * @param coldLaps how many of the first laps are on cold tyres
  * @param outAndIn whether the recording begins with leaving the pits and ends with coming in
+ * @param deviations actions of written scores that are done otherwise
+ * @param asides places passed beside the line
  */
 public record Plan(
     ComputedLap computed,
@@ -24,15 +26,38 @@ public record Plan(
     double spread,
     double pace,
     int coldLaps,
-    boolean outAndIn) {
+    boolean outAndIn,
+    List<Deviation> deviations,
+    List<Aside> asides) {
   public Plan {
     entries = List.copyOf(entries);
     habits = List.copyOf(habits);
+    deviations = List.copyOf(deviations);
+    asides = List.copyOf(asides);
     if (laps < 1 || laps > 200) {
       throw new IllegalArgumentException("laps: 1 to 200");
     }
     if (!(spread >= 0 && spread <= 20) || !(pace >= 0.7 && pace <= 1.05)) {
       throw new IllegalArgumentException("spread 0 to 20 m, pace 0.7 to 1.05");
     }
+  }
+
+  /** A plan whose written scores are done as they are written. */
+  public Plan(
+      ComputedLap computed,
+      List<CornerEntry> entries,
+      List<Planted> habits,
+      int laps,
+      double spread,
+      double pace,
+      int coldLaps,
+      boolean outAndIn) {
+    this(computed, entries, habits, laps, spread, pace, coldLaps, outAndIn, List.of(), List.of());
+  }
+
+  /** The same with some actions done otherwise. */
+  public Plan deviating(List<Deviation> otherwise, List<Aside> beside) {
+    return new Plan(
+        computed, entries, habits, laps, spread, pace, coldLaps, outAndIn, otherwise, beside);
   }
 }

@@ -15,6 +15,7 @@ import marvek.core.line.SearchStopped;
 import marvek.core.line.Warp;
 import marvek.core.line.Watch;
 import marvek.core.plan.ComputedLap;
+import marvek.core.score.ActionKind;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleKind;
 import org.jspecify.annotations.Nullable;
@@ -40,6 +41,12 @@ public final class SimulatedDriver {
   private static final double FEATHERS = 0.6;
   private static final double LEAST_FELT = 0.05;
   private static final double GRAVITY = 9.80665;
+  // Seconds in which a foot comes two thirds of its way.
+  private static final double PRESSES = 0.05;
+  private static final double SQUEEZES = 0.2;
+  private static final double LETS = 0.04;
+  private static final double OPENS = 0.07;
+  private static final double EASES_OFF = 0.27;
   // A wheel that stands or spins grips less, for about this long; a kerb is struck this hard.
   private static final double SLIDE_BEGINS = 0.12;
   private static final double SLIDE_ENDS = 0.45;
@@ -172,6 +179,9 @@ public final class SimulatedDriver {
       offset = bumped(offset, exit, out * i.exitOut, 55);
       offset = bumped(offset, computed.corners().get(c).entry() - 45, out * i.entryOut, 110);
     }
+    for (Aside a : plan.asides()) {
+      offset = chance.nextDouble() < a.share() ? bumped(offset, a.station(), a.by(), 60) : offset;
+    }
     return offset;
   }
 
@@ -278,9 +288,34 @@ public final class SimulatedDriver {
               // Where it is braked on for the next corner, that one's shifts come at once.
               (int)
                   out.rows.get(rows + Math.max(low, slow >= high - 2 ? slow - 8 : slow) - from)[6],
-              i.mistakes));
+              i.mistakes,
+              acts(i, rows - from, to)));
     }
     return done;
+  }
+
+  /** What was done of a written score, as far as it lies in what was driven. */
+  private List<Truth.Act> acts(Intent i, int rows, int to) {
+    WrittenScore score = i.written;
+    if (score == null) {
+      return List.of();
+    }
+    List<Truth.Act> acts = new ArrayList<>();
+    for (WrittenScore.Doing d : score.all()) {
+      if (d.at + rows < 0 || d.at >= to) {
+        continue;
+      }
+      double amount = d.amount;
+      if (d.kind == ActionKind.BRAKE) {
+        int stop = Math.min(to, Math.min(score.stops(d), d.at + (int) (400 / road.step())));
+        amount = 0;
+        for (int k = d.at; k < stop; k++) {
+          amount = Math.max(amount, out.rows.get(rows + k)[3]);
+        }
+      }
+      acts.add(new Truth.Act(d.id, d.kind, wrap(d.at * road.step()), amount, d.gear));
+    }
+    return acts;
   }
 
   /** Metres before the first apex within which a corner is turned into. */
@@ -358,6 +393,11 @@ public final class SimulatedDriver {
     private int slowAt;
     private double heldBefore;
     private boolean shut;
+    // Where both feet are in a written corner.
+    private double throttleFoot = 1;
+    // Written gears that were taken in this corner.
+    private final java.util.Set<Integer> taken = new java.util.TreeSet<>();
+    private double brakeFoot;
     // Where the throttle was touched again in each corner; NONE where it never was shut.
     private final int[] touched;
 
@@ -383,6 +423,8 @@ public final class SimulatedDriver {
     /** Goes on with what was begun before the line. */
     private void follow(Stint last) {
       shut = last.shut;
+      throttleFoot = last.throttleFoot;
+      brakeFoot = last.brakeFoot;
       if (last.corner == intents.size() - 1) {
         // The first corner was begun; what it meant counts from this line now.
         peak = last.peak;
@@ -402,19 +444,25 @@ public final class SimulatedDriver {
 
     private int end(int c) {
       Intent i = intents.get(c);
-      return Math.max(i.apex + 5, i.full);
+      WrittenScore score = i.written;
+      return Math.max(i.apex + 5, score == null ? i.full : Math.max(i.full, score.last()));
+    }
+
+    /** Where the feet begin with a corner. */
+    private boolean begins(Intent next, int k) {
+      double hand = next.handOff * speed / road.step() + 1;
+      WrittenScore score = next.written;
+      boolean usual = next.brakes() ? k >= next.brake - hand : k >= next.turnIn - 30;
+      return usual || score != null && score.first() != Intent.NONE && k >= score.first() - hand;
     }
 
     void metre(int k, int base) {
       Intent i = intents.get(corner);
       Intent next = corner + 1 < intents.size() ? intents.get(corner + 1) : null;
-      boolean nextBegins =
-          next != null
-              && (next.brakes()
-                  ? k >= next.brake - next.handOff * speed / road.step() - 1
-                  : k >= next.turnIn - 30);
+      boolean nextBegins = next != null && begins(next, k);
+      WrittenScore now = i.written;
       // Who still brakes is not yet in the next corner.
-      boolean braked = !i.brakes() || k >= i.release;
+      boolean braked = now == null ? !i.brakes() || k >= i.release : now.pressed(k) == null;
       if (next != null
           && braked
           && (k > end(corner) && (nextBegins || !next.brakes() && k > i.apex + 5)
@@ -427,13 +475,19 @@ public final class SimulatedDriver {
         slid = 0;
         slow = -1;
         heldBefore = 0;
+        taken.clear();
       }
       int p = loop.at(k);
       int q = loop.at(k + 1);
       double ds = path.step()[p];
       double brake = 0;
       double throttle = opening(k);
-      if (i.brakes() && k >= i.brake && k < i.release) {
+      WrittenScore score = i.written;
+      if (score != null) {
+        throttle = wanted(i, score, k, throttle);
+        throttleFoot = throttle;
+        brake = brakeFoot;
+      } else if (i.brakes() && k >= i.brake && k < i.release) {
         if (pressedAt < 0) {
           pressedAt = clock;
           peak = peak(i, k);
@@ -464,6 +518,10 @@ public final class SimulatedDriver {
           throttle = holds + (1 - holds) * (k - i.last) / (double) Math.max(1, i.full - i.last);
         }
       }
+      if (score == null) {
+        throttleFoot = throttle;
+        brakeFoot = brake;
+      }
       if (throttle == 0) {
         shut = true;
       } else if (shut && throttle > 0) {
@@ -474,9 +532,118 @@ public final class SimulatedDriver {
       drive(i, p, q, ds, k, base, brake, throttle);
     }
 
+    /**
+     * Moves both feet as a written score asks; {@code brakeFoot} is where the brake is then.
+     *
+     * @param most that the corner before leaves of the throttle
+     * @return the throttle
+     */
+    private double wanted(Intent i, WrittenScore score, int k, double most) {
+      for (WrittenScore.Doing d : score.all()) {
+        if (d.at <= k && Double.isNaN(d.amount)) {
+          choose(i, score, d, k);
+        }
+      }
+      int p = loop.at(k);
+      double dt = path.step()[p] / speed;
+      double load = limits.load(path, p, speed * speed);
+      double all = limits.brakingMost(load, 1, path.braking(p));
+      WrittenScore.Doing press = score.pressed(k);
+      double brake = press == null ? 0 : Math.min(HARDEST, pressing(i, score, press, k, all));
+      boolean hard = press == null || !press.slowly;
+      brakeFoot =
+          led(brakeFoot, brake, dt / (brake < brakeFoot ? LETS : hard ? PRESSES : SQUEEZES));
+      double open = Math.min(most, score.throttle(k));
+      if (i.dip && k > i.first && k < i.full) {
+        double way = (k - i.first) / (double) Math.max(1, i.full - i.first);
+        open = way > 0.45 && way < 0.75 ? 0.15 : open;
+      }
+      int press2 = score.nextPress(k);
+      open = (press2 - k) * road.step() < i.handOff * speed ? 0 : open;
+      // Two feet are not on both pedals.
+      open = brakeFoot > 0.02 ? 0 : open;
+      double before = brakeFoot > 0.02 ? 0 : throttleFoot;
+      WrittenScore.Doing by = score.throttled(k);
+      boolean slowly = by != null && by.slowly && by.kind == ActionKind.LIFT;
+      return led(before, open, dt / (slowly ? EASES_OFF : OPENS));
+    }
+
+    /** A share of the grip that a press asks for. */
+    private double pressing(
+        Intent i, WrittenScore score, WrittenScore.Doing press, int k, double all) {
+      double share = press.amount * score.shape(press, k, i.apex);
+      if (i.twoPresses && press.open) {
+        double way = (k - i.brake) / (double) Math.max(1, i.release - i.brake);
+        share = way > 0.4 && way < 0.52 ? 0 : share;
+      }
+      // What is written as an effort is a share of the full press.
+      return press.open && press.kind == ActionKind.BRAKE
+          ? share
+          : share * computed.fullPress() / Math.max(0.1, all);
+    }
+
+    private static double led(double from, double to, double steps) {
+      double at = to + (from - to) * Math.exp(-steps);
+      return Math.abs(at - to) < 0.008 ? to : at;
+    }
+
+    /** Chooses what is left open: as little as meets the places up to the next press. */
+    private void choose(Intent i, WrittenScore score, WrittenScore.Doing d, int k) {
+      if (d.kind == ActionKind.EASE || d.kind == ActionKind.THROTTLE) {
+        d.amount = d.kind == ActionKind.EASE ? brakeFoot : 0.5;
+        return;
+      }
+      boolean brakes = d.kind == ActionKind.BRAKE;
+      double low = 0;
+      double high = brakes ? HARDEST : 1;
+      for (int round = 0; round < 12; round++) {
+        double middle = (low + high) / 2;
+        d.amount = brakes ? middle : 1 - middle;
+        if (fits(i, score, d, k)) {
+          high = middle;
+        } else {
+          low = middle;
+        }
+      }
+      d.amount = brakes ? high : 1 - high;
+    }
+
+    /** Whether each place up to the next press is met with what is done. */
+    private boolean fits(Intent i, WrittenScore score, WrittenScore.Doing d, int from) {
+      int end = Math.min(score.nextPress(d.at), Math.max(i.apex + 5, score.braked() + 2));
+      double v = speed;
+      for (int k = from; k < end; k++) {
+        int p = loop.at(k);
+        if (v > limits.cornerSpeed(path, p) * i.slower) {
+          return false;
+        }
+        double load = limits.load(path, p, v * v);
+        double all = limits.brakingMost(load, 1, path.braking(p));
+        double resist = limits.resistance(path, p, v, load);
+        WrittenScore.Doing press = score.pressed(k);
+        double a;
+        if (press != null) {
+          double share = Double.isNaN(press.amount) ? 0 : pressing(i, score, press, k, all);
+          a = -Math.min(HARDEST, share) * all - resist;
+        } else {
+          double u = score.throttle(k);
+          a =
+              u * vehicle.wheelForce(v, gear) / limits.mass()
+                  - (1 - u) * vehicle.brakes().engineBraking()
+                  - resist;
+        }
+        v = Math.sqrt(Math.max(9, v * v + 2 * a * path.step()[p]));
+      }
+      return true;
+    }
+
     /** The throttle on the way to full out of the corner before. */
     private double opening(int k) {
       Intent b = before;
+      WrittenScore written = b == null ? null : b.written;
+      if (written != null) {
+        return written.throttle(k);
+      }
       if (b == null || !b.opens() || k >= b.full) {
         return 1;
       }
@@ -526,15 +693,20 @@ public final class SimulatedDriver {
       int p = loop.at(k);
       double load = limits.load(path, p, speed * speed);
       double along = (ahead - speed * speed) / (2 * LOOKS_AHEAD);
-      double need = (along + limits.resistance(path, p, speed, load)) * limits.mass();
-      return Math.max(0, Math.min(1, need / Math.max(1, vehicle.wheelForce(speed, gear))));
+      return keeping(along + limits.resistance(path, p, speed, load));
     }
 
     /** The throttle that keeps the speed. */
     private double holding(int p) {
       double load = limits.load(path, p, speed * speed);
-      double need = limits.resistance(path, p, speed, load) * limits.mass();
-      return Math.max(0.06, Math.min(1, need / Math.max(1, vehicle.wheelForce(speed, gear))));
+      return Math.max(0.06, keeping(limits.resistance(path, p, speed, load)));
+    }
+
+    /** The share of the throttle that gives so much, m/s². */
+    private double keeping(double along) {
+      double engine = vehicle.brakes().engineBraking();
+      double all = vehicle.wheelForce(speed, gear) / limits.mass();
+      return Math.max(0, Math.min(1, (along + engine) / Math.max(0.01, all + engine)));
     }
 
     private double shape(Intent i, int k, double since) {
@@ -661,7 +833,9 @@ public final class SimulatedDriver {
         a = -vehicle.brakes().engineBraking() - resist;
       } else {
         double most = limits.traction(load, limits.ellipse(path, p, v * v, load), path.driving(p));
-        double pull = shifting > 0 ? 0 : throttle * vehicle.wheelForce(v, gear) / limits.mass();
+        double engine = (1 - throttle) * vehicle.brakes().engineBraking();
+        double pull =
+            shifting > 0 ? 0 : throttle * vehicle.wheelForce(v, gear) / limits.mass() - engine;
         pull +=
             shifting > 0
                 ? 0
@@ -699,7 +873,7 @@ public final class SimulatedDriver {
             (base + k) * road.step(),
             path.offset()[p],
             v,
-            brake,
+            brake * limits.brakingMost(load, 1, path.braking(p)) / computed.fullPress(),
             throttle,
             steer,
             gear,
@@ -742,8 +916,20 @@ public final class SimulatedDriver {
 
     private void gears(Intent i, int k, double v, double brake, double throttle) {
       double limit = vehicle.engine().limitRevs();
-      if (brake > 0 || throttle < 0.05) {
-        int wanted = Math.max(1, Math.min(vehicle.gears(), i.entry.gear() + i.gearBy));
+      WrittenScore score = i.written;
+      int told = score == null ? 0 : score.gear(k);
+      if (told > gear && !taken.contains(told) && shifting <= 0) {
+        taken.add(told);
+        gear++;
+        shifting = vehicle.gearbox().shiftTime();
+        return;
+      }
+      if (brake > 0 || throttle < 0.05 || told > 0 && told < gear && !taken.contains(told)) {
+        int meant = told > 0 ? told : i.entry.gear();
+        int wanted = Math.max(1, Math.min(vehicle.gears(), meant + i.gearBy));
+        if (gear <= told) {
+          taken.add(told);
+        }
         if (gear > wanted
             && sinceDown > SHIFT_DOWN_PAUSE
             && vehicle.revs(v, gear - 1) < 0.95 * limit) {
@@ -753,8 +939,8 @@ public final class SimulatedDriver {
         return;
       }
       double revs = vehicle.revs(v, gear);
-      boolean holds = i.limiter && k < i.apex + 400;
-      boolean up = holds ? onLimiter > 0.55 : revs > vehicle.engine().shiftRevs();
+      boolean holds = i.limiter && k < i.apex + 400 || score != null && score.holds(k);
+      boolean up = holds ? i.limiter && onLimiter > 0.55 : revs > vehicle.engine().shiftRevs();
       if (up && gear < vehicle.gears() && shifting <= 0) {
         gear++;
         shifting = vehicle.gearbox().shiftTime();

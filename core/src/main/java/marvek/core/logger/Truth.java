@@ -1,6 +1,7 @@
 package marvek.core.logger;
 
 import java.util.List;
+import marvek.core.score.ActionKind;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -39,6 +40,7 @@ public record Truth(List<Lap> laps) {
    * @param minimumSpeed m/s
    * @param gear at the slowest place
    * @param mistakes made on purpose
+   * @param acts of a written score, in driving order
    */
   public record Done(
       String corner,
@@ -50,9 +52,21 @@ public record Truth(List<Lap> laps) {
       double apex,
       double minimumSpeed,
       int gear,
-      List<Mistake> mistakes) {
+      List<Mistake> mistakes,
+      List<Act> acts) {
     public Done {
       mistakes = List.copyOf(mistakes);
+      acts = List.copyOf(acts);
     }
   }
+
+  /**
+   * An action of a written score as it was done.
+   *
+   * @param id of the action
+   * @param station where it begins
+   * @param amount share meant; of a braking the hardest press, as the recording shows it
+   * @param gear taken, 0 for other kinds
+   */
+  public record Act(String id, ActionKind kind, double station, double amount, int gear) {}
 }

@@ -1,0 +1,258 @@
+package marvek.core.debrief;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import marvek.core.circuit.Centreline;
+import marvek.core.circuit.Corner;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.Score;
+import marvek.core.score.Action;
+import marvek.core.score.ActionKind;
+import marvek.core.score.Manner;
+import marvek.core.score.Matching;
+import marvek.core.telemetry.Act;
+import marvek.core.telemetry.Acts;
+import marvek.core.telemetry.Knots;
+import marvek.core.telemetry.LapSketch;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * The written actions of a reference as they were done in one lap. Presses, lifts and shifts are
+ * read without looking at what is written and matched in driving order; stages of the throttle and
+ * eased brakes are read where the pedal passes what is written.
+ */
+public final class DoneActions {
+  // Metres beyond which two are not the same.
+  private static final double REACH = 60;
+  // Metres that belong to a corner after its exit.
+  private static final double AFTER = 30;
+  // Seconds that a foot needs, and over which a share that is held is read.
+  private static final double MOVES = 0.1;
+  private static final double SETTLED = 0.3;
+  private static final double READ = 1.5;
+  private static final double SHUT = 0.05;
+
+  /**
+   * An action as it was done.
+   *
+   * @param late metres later than written, negative for sooner
+   * @param amount share driven; null where it has none
+   * @param until metres later than written that a lift comes back; null where it has no end
+   */
+  public record Done(double late, @Nullable Double amount, @Nullable Double until) {}
+
+  private final Centreline road;
+  private final LapSketch sketch;
+  private final Map<String, Map<String, Done>> done = new LinkedHashMap<>();
+  private final Map<String, List<Act>> besides = new LinkedHashMap<>();
+
+  private DoneActions(Centreline road, LapSketch sketch) {
+    this.road = road;
+    this.sketch = sketch;
+  }
+
+  private record Planned(CornerEntry entry, Action action, double station) {}
+
+  /**
+   * Reads a lap.
+   *
+   * @param corners of the road, in driving order
+   * @param entries the reference, one for each corner
+   */
+  public static DoneActions of(
+      Centreline road, List<Corner> corners, List<CornerEntry> entries, LapSketch sketch) {
+    DoneActions all = new DoneActions(road, sketch);
+    all.read(corners, entries);
+    return all;
+  }
+
+  /** What was done of an action; empty where it was not, or cannot be seen. */
+  public Optional<Done> of(String corner, String action) {
+    return Optional.ofNullable(done.getOrDefault(corner, Map.of()).get(action));
+  }
+
+  /** Lifts and presses that nothing is written for, stations below zero before the line. */
+  public List<Act> besides(String corner) {
+    return besides.getOrDefault(corner, List.of());
+  }
+
+  /** Whether a source with these channels can show an action of a kind. */
+  public static boolean shows(LapSketch sketch, ActionKind kind) {
+    return switch (kind) {
+      case LIFT, THROTTLE, FULL -> sketch.throttle() != null;
+      case BRAKE, EASE -> sketch.brake() != null;
+      case SHIFT -> sketch.gear() != null;
+      default -> false;
+    };
+  }
+
+  private void read(List<Corner> corners, List<CornerEntry> entries) {
+    List<Planned> planned = new ArrayList<>();
+    for (int c = 0; c < entries.size(); c++) {
+      double middle = corners.get(c).apex();
+      for (Action a : Score.of(road, entries.get(c))) {
+        planned.add(new Planned(entries.get(c), a, middle + road.apart(middle, a.station())));
+      }
+    }
+    List<Act> acts = Acts.of(sketch);
+    matched(planned, acts, ActionKind.BRAKE, corners);
+    matched(planned, acts, ActionKind.LIFT, corners);
+    for (Planned p : planned) {
+      boolean own = Score.point(p.action().id()).isEmpty();
+      Optional<Done> read =
+          switch (p.action().kind()) {
+            case SHIFT -> shift(p, acts);
+            case THROTTLE, FULL -> own ? stage(p, sketch.throttle()) : Optional.empty();
+            case EASE -> own ? stage(p, sketch.brake()) : Optional.empty();
+            default -> Optional.empty();
+          };
+      read.ifPresent(d -> put(p, d));
+    }
+  }
+
+  private void put(Planned p, Done d) {
+    done.computeIfAbsent(p.entry().corner(), k -> new LinkedHashMap<>()).put(p.action().id(), d);
+  }
+
+  private void matched(
+      List<Planned> planned, List<Act> acts, ActionKind kind, List<Corner> corners) {
+    List<Planned> these = planned.stream().filter(p -> p.action().kind() == kind).toList();
+    List<Act> those = acts.stream().filter(a -> a.kind() == kind).toList();
+    List<Action> first = new ArrayList<>();
+    List<Action> second = new ArrayList<>();
+    these.forEach(p -> first.add(p.action().at(p.station())));
+    those.forEach(a -> second.add(Action.of("", kind, a.station(), a.amount())));
+    // Stations are not wrapped here: what lies before the line is not what lies at its end.
+    Matching matching = Matching.of(first, second, 4 * road.length());
+    boolean[] used = new boolean[second.size()];
+    for (Matching.Pair pair : matching.pairs()) {
+      int i = place(first, pair.first());
+      int j = place(second, pair.second());
+      Planned p = these.get(i);
+      Act a = those.get(j);
+      if (Math.abs(a.station() - p.station()) > REACH) {
+        continue;
+      }
+      used[j] = true;
+      Double until = p.action().until();
+      Double back = a.until();
+      put(
+          p,
+          new Done(
+              a.station() - p.station(),
+              a.amount(),
+              until == null || back == null || kind != ActionKind.LIFT
+                  ? null
+                  : Double.valueOf(back - p.station() - road.apart(p.action().station(), until))));
+    }
+    for (int j = 0; j < used.length; j++) {
+      if (!used[j]) {
+        Act a = those.get(j);
+        owner(corners, a.station())
+            .ifPresent(c -> besides.computeIfAbsent(c, k -> new ArrayList<>()).add(a));
+      }
+    }
+  }
+
+  private static int place(List<Action> all, Action one) {
+    for (int i = 0; i < all.size(); i++) {
+      if (all.get(i) == one) {
+        return i;
+      }
+    }
+    throw new IllegalStateException("not in the list");
+  }
+
+  /** The corner that something beside what is written belongs to: the next that is not over. */
+  private Optional<String> owner(List<Corner> corners, double station) {
+    if (station < 0 || station > road.length()) {
+      return Optional.empty();
+    }
+    return corners.stream()
+        .min(Comparator.comparingDouble(c -> road.ahead(station, road.wrap(c.exit() + AFTER))))
+        .map(Corner::id);
+  }
+
+  private Optional<Done> shift(Planned p, List<Act> acts) {
+    Integer gear = p.action().gear();
+    return acts.stream()
+        .filter(a -> a.kind() == ActionKind.SHIFT && gear != null && a.gear() == gear)
+        .filter(a -> Math.abs(a.station() - p.station()) <= REACH)
+        .min(Comparator.comparingDouble(a -> Math.abs(a.station() - p.station())))
+        .map(a -> new Done(a.station() - p.station(), null, null));
+  }
+
+  /** What the pedal is to be at before an action: NaN where that is left open. */
+  private double before(Planned p) {
+    double share = p.action().kind() == ActionKind.EASE ? 0 : 1;
+    for (Action a : Score.of(road, p.entry())) {
+      if (a.id().equals(p.action().id())) {
+        break;
+      }
+      Double amount = a.amount();
+      double asked = amount == null ? Double.NaN : amount;
+      if (p.action().kind() == ActionKind.EASE) {
+        share = a.kind() == ActionKind.BRAKE || a.kind() == ActionKind.EASE ? asked : share;
+      } else {
+        share =
+            switch (a.kind()) {
+              case LIFT, THROTTLE -> asked;
+              case BRAKE -> 0;
+              case FULL -> 1;
+              default -> share;
+            };
+      }
+    }
+    return share;
+  }
+
+  private Optional<Done> stage(Planned p, @Nullable Knots pedal) {
+    Double amount = p.action().amount();
+    double asked = p.action().kind() == ActionKind.FULL ? 1 : amount == null ? Double.NaN : amount;
+    if (pedal == null || Double.isNaN(asked)) {
+      return Optional.empty();
+    }
+    boolean evenly = p.action().manner() == Manner.EVENLY;
+    boolean eases = p.action().kind() == ActionKind.EASE;
+    double was = before(p);
+    was = Double.isNaN(was) ? pedal.valueAt(p.station()) : was;
+    double level = evenly ? asked : (asked + was) / 2;
+    level = Math.max(SHUT, Math.min(1 - SHUT, level));
+    double time = pedal.timeAt(p.station());
+    double expected = evenly ? p.station() : pedal.stationAt(time + MOVES / 2);
+    double late = Double.NaN;
+    for (double at : pedal.passes(level, !eases && asked >= was)) {
+      double by = at - expected;
+      late = Math.abs(by) <= REACH && !(Math.abs(by) >= Math.abs(late)) ? by : late;
+    }
+    if (Double.isNaN(late)) {
+      return Optional.empty();
+    }
+    return Optional.of(
+        new Done(late, evenly ? pedal.valueAt(p.station()) : held(p, pedal, time, late), null));
+  }
+
+  /** The share held after an action, from when the foot has settled up to the next. */
+  private double held(Planned p, Knots pedal, double time, double late) {
+    double from = pedal.timeAt(pedal.stationAt(time) + Math.max(0, late)) + SETTLED;
+    double to = from + READ;
+    for (Action a : Score.of(road, p.entry())) {
+      double by = road.apart(p.action().station(), a.station());
+      if (by > 0 && a.kind().pedal()) {
+        to = Math.min(to, pedal.timeAt(p.station() + by));
+      }
+    }
+    double sum = 0;
+    int n = 0;
+    for (int k = 0; k <= 10; k++) {
+      double v = pedal.valueAt(pedal.stationAt(from + (Math.max(from, to) - from) * k / 10));
+      sum += Double.isNaN(v) ? 0 : v;
+      n += Double.isNaN(v) ? 0 : 1;
+    }
+    return n == 0 ? Double.NaN : sum / n;
+  }
+}
