@@ -35,15 +35,20 @@ public final class DoneActions {
   private static final double SETTLED = 0.3;
   private static final double READ = 1.5;
   private static final double SHUT = 0.05;
+  // Share from one stage to the next from which its place can be told.
+  private static final double TOLD = 0.25;
+  // Metres before the first that is written for a corner that may be its own.
+  private static final double BEFORE = 25;
+  private static final int PIECES = 10;
 
   /**
    * An action as it was done.
    *
-   * @param late metres later than written, negative for sooner
+   * @param late metres later than written, negative for sooner; null where that cannot be told
    * @param amount share driven; null where it has none
    * @param until metres later than written that a lift comes back; null where it has no end
    */
-  public record Done(double late, @Nullable Double amount, @Nullable Double until) {}
+  public record Done(@Nullable Double late, @Nullable Double amount, @Nullable Double until) {}
 
   private final Centreline road;
   private final LapSketch sketch;
@@ -55,7 +60,12 @@ public final class DoneActions {
     this.sketch = sketch;
   }
 
-  private record Planned(CornerEntry entry, Action action, double station) {}
+  /** An action that is written; of the lap before or after where it is only not to be missed. */
+  private record Planned(CornerEntry entry, Action action, double station, boolean other) {
+    Planned over(double by) {
+      return new Planned(entry, action, station + by, true);
+    }
+  }
 
   /**
    * Reads a lap.
@@ -95,7 +105,8 @@ public final class DoneActions {
     for (int c = 0; c < entries.size(); c++) {
       double middle = corners.get(c).apex();
       for (Action a : Score.of(road, entries.get(c))) {
-        planned.add(new Planned(entries.get(c), a, middle + road.apart(middle, a.station())));
+        planned.add(
+            new Planned(entries.get(c), a, middle + road.apart(middle, a.station()), false));
       }
     }
     List<Act> acts = Acts.of(sketch);
@@ -120,12 +131,20 @@ public final class DoneActions {
 
   private void matched(
       List<Planned> planned, List<Act> acts, ActionKind kind, List<Corner> corners) {
-    List<Planned> these = planned.stream().filter(p -> p.action().kind() == kind).toList();
+    List<Planned> these = new ArrayList<>();
+    for (Planned p : planned) {
+      if (p.action().kind() == kind) {
+        these.add(p);
+        these.add(p.over(road.length()));
+        these.add(p.over(-road.length()));
+      }
+    }
+    these.sort(Comparator.comparingDouble(Planned::station));
     List<Act> those = acts.stream().filter(a -> a.kind() == kind).toList();
     List<Action> first = new ArrayList<>();
     List<Action> second = new ArrayList<>();
     these.forEach(p -> first.add(p.action().at(p.station())));
-    those.forEach(a -> second.add(Action.of("", kind, a.station(), a.amount())));
+    those.forEach(a -> second.add(Action.of("", kind, a.station(), null)));
     // Stations are not wrapped here: what lies before the line is not what lies at its end.
     Matching matching = Matching.of(first, second, 4 * road.length());
     boolean[] used = new boolean[second.size()];
@@ -138,13 +157,16 @@ public final class DoneActions {
         continue;
       }
       used[j] = true;
+      if (p.other()) {
+        continue;
+      }
       Double until = p.action().until();
       Double back = a.until();
       put(
           p,
           new Done(
               a.station() - p.station(),
-              a.amount(),
+              share(kind, a.amount()),
               until == null || back == null || kind != ActionKind.LIFT
                   ? null
                   : Double.valueOf(back - p.station() - road.apart(p.action().station(), until))));
@@ -152,10 +174,27 @@ public final class DoneActions {
     for (int j = 0; j < used.length; j++) {
       if (!used[j]) {
         Act a = those.get(j);
-        owner(corners, a.station())
+        owner(corners, planned, a.station())
             .ifPresent(c -> besides.computeIfAbsent(c, k -> new ArrayList<>()).add(a));
       }
     }
+  }
+
+  /** A share as it is written, of one that the recording shows. */
+  private @Nullable Double share(ActionKind kind, @Nullable Double shown) {
+    if (shown == null || shown.isNaN()) {
+      return null;
+    }
+    boolean brake = kind == ActionKind.BRAKE || kind == ActionKind.EASE;
+    return brake ? sketch.pressed(shown) : sketch.force(shown);
+  }
+
+  /** What the recording shows of a share as it is written. */
+  private double shown(ActionKind kind, double share) {
+    Double effort = sketch.effort();
+    return kind == ActionKind.EASE
+        ? effort == null ? share : share / Math.max(0.05, effort)
+        : Math.pow(share, sketch.curve());
   }
 
   private static int place(List<Action> all, Action one) {
@@ -167,14 +206,42 @@ public final class DoneActions {
     throw new IllegalStateException("not in the list");
   }
 
-  /** The corner that something beside what is written belongs to: the next that is not over. */
-  private Optional<String> owner(List<Corner> corners, double station) {
+  /**
+   * The corner that something beside what is written belongs to: the next that is not over, where a
+   * corner is over when its throttle is full, or just before what is written for the next.
+   */
+  private Optional<String> owner(List<Corner> corners, List<Planned> planned, double station) {
     if (station < 0 || station > road.length()) {
       return Optional.empty();
     }
-    return corners.stream()
-        .min(Comparator.comparingDouble(c -> road.ahead(station, road.wrap(c.exit() + AFTER))))
-        .map(Corner::id);
+    double least = Double.MAX_VALUE;
+    String owner = null;
+    for (int c = 0; c < corners.size(); c++) {
+      String next = corners.get((c + 1) % corners.size()).id();
+      double end = road.ahead(station, over(corners.get(c), planned, next));
+      if (end < least) {
+        least = end;
+        owner = corners.get(c).id();
+      }
+    }
+    return Optional.ofNullable(owner);
+  }
+
+  private double over(Corner corner, List<Planned> planned, String next) {
+    double middle = corner.apex();
+    double end = middle + road.ahead(middle, corner.exit()) + AFTER;
+    for (Planned p : planned) {
+      if (p.entry().corner().equals(corner.id()) && p.action().kind() == ActionKind.FULL) {
+        end = middle + road.ahead(middle, p.action().station());
+      }
+    }
+    for (Planned p : planned) {
+      if (p.entry().corner().equals(next) && p.action().kind().pedal()) {
+        double first = middle + road.apart(middle, p.action().station()) - BEFORE;
+        end = first > middle ? Math.min(end, first) : end;
+      }
+    }
+    return road.wrap(end);
   }
 
   private Optional<Done> shift(Planned p, List<Act> acts) {
@@ -219,40 +286,57 @@ public final class DoneActions {
     boolean evenly = p.action().manner() == Manner.EVENLY;
     boolean eases = p.action().kind() == ActionKind.EASE;
     double was = before(p);
-    was = Double.isNaN(was) ? pedal.valueAt(p.station()) : was;
-    double level = evenly ? asked : (asked + was) / 2;
+    ActionKind kind = p.action().kind();
+    boolean known = !Double.isNaN(was);
+    double had = known ? shown(kind, was) : pedal.valueAt(p.station());
+    double level = evenly ? shown(kind, asked) : (shown(kind, asked) + had) / 2;
     level = Math.max(SHUT, Math.min(1 - SHUT, level));
     double time = pedal.timeAt(p.station());
     double expected = evenly ? p.station() : pedal.stationAt(time + MOVES / 2);
     double late = Double.NaN;
-    for (double at : pedal.passes(level, !eases && asked >= was)) {
+    for (double at : pedal.passes(level, !eases && shown(kind, asked) >= had)) {
       double by = at - expected;
       late = Math.abs(by) <= REACH && !(Math.abs(by) >= Math.abs(late)) ? by : late;
+    }
+    double here = pedal.valueAt(p.station());
+    if (evenly && !Double.isNaN(here)) {
+      // On a slow way a little more is as far as many metres.
+      boolean told = !Double.isNaN(late) && Math.abs(shown(kind, asked) - had) >= TOLD;
+      return Optional.of(new Done(told ? Double.valueOf(late) : null, share(kind, here), null));
     }
     if (Double.isNaN(late)) {
       return Optional.empty();
     }
-    return Optional.of(
-        new Done(late, evenly ? pedal.valueAt(p.station()) : held(p, pedal, time, late), null));
+    return Optional.of(new Done(late, share(kind, held(p, pedal, late)), null));
   }
 
-  /** The share held after an action, from when the foot has settled up to the next. */
-  private double held(Planned p, Knots pedal, double time, double late) {
-    double from = pedal.timeAt(pedal.stationAt(time) + Math.max(0, late)) + SETTLED;
+  /**
+   * The share held after an action: from when the foot has settled up to the next of the pedal, or
+   * the least that a brake is eased to; null where the next comes too soon.
+   */
+  private @Nullable Double held(Planned p, Knots pedal, double late) {
+    boolean eases = p.action().kind() == ActionKind.EASE;
+    double begin = pedal.timeAt(p.station() + late);
+    double from = begin + (eases ? MOVES : SETTLED);
     double to = from + READ;
     for (Action a : Score.of(road, p.entry())) {
       double by = road.apart(p.action().station(), a.station());
       if (by > 0 && a.kind().pedal()) {
-        to = Math.min(to, pedal.timeAt(p.station() + by));
+        double next = pedal.timeAt(p.station() + by);
+        to = Math.min(to, Double.isNaN(next) ? to : next);
       }
     }
-    double sum = 0;
-    int n = 0;
-    for (int k = 0; k <= 10; k++) {
-      double v = pedal.valueAt(pedal.stationAt(from + (Math.max(from, to) - from) * k / 10));
-      sum += Double.isNaN(v) ? 0 : v;
-      n += Double.isNaN(v) ? 0 : 1;
+    if (to < from || Double.isNaN(from)) {
+      return null;
     }
-    return n == 0 ? Double.NaN : sum / n;
+    double sum = 0;
+    double least = 1;
+    for (int k = 0; k <= PIECES; k++) {
+      double v = pedal.valueAt(pedal.stationAt(from + (to - from) * k / PIECES));
+      sum += v / (PIECES + 1);
+      least = Math.min(least, v);
+    }
+    double share = eases ? least : sum;
+    return Double.isNaN(share) ? null : share;
   }
 }

@@ -54,6 +54,23 @@ public final class Recorder {
     }
   }
 
+  /**
+   * How a device shows the pedals.
+   *
+   * @param deadBand share of its way over which a pedal shows nothing
+   * @param curve power of the throttle's share that is shown; 1 where the throttle is told straight
+   */
+  public record Shown(double deadBand, double curve) {
+    /** As they are. */
+    public static Shown straight() {
+      return new Shown(0, 1);
+    }
+
+    private double of(double share) {
+      return Math.max(0, share - deadBand) / (1 - deadBand);
+    }
+  }
+
   private final Drive driven;
   private final Centreline road;
   private final @Nullable LocalPlane plane;
@@ -61,6 +78,7 @@ public final class Recorder {
   private final Random chance;
   // Bumps and slip of their own, so that these channels leave the others as they are.
   private final Random bumps;
+  private final Shown shown;
   private double wandered;
   private double eastOff;
   private double northOff;
@@ -73,6 +91,18 @@ public final class Recorder {
    */
   public Recorder(
       Drive driven, Centreline road, @Nullable LocalPlane plane, Noise noise, Random chance) {
+    this(driven, road, plane, noise, Shown.straight(), chance);
+  }
+
+  /** A recorder that shows pedals in its own way. */
+  public Recorder(
+      Drive driven,
+      Centreline road,
+      @Nullable LocalPlane plane,
+      Noise noise,
+      Shown shown,
+      Random chance) {
+    this.shown = shown;
     this.driven = driven;
     this.road = road;
     this.plane = plane;
@@ -114,9 +144,14 @@ public final class Recorder {
         xy[0] + eastOff + noise.position() * chance.nextGaussian(),
         xy[1] + northOff + noise.position() * chance.nextGaussian(),
         Math.max(0, at(driven.speed(), t - late) + noise.speed() * chance.nextGaussian()),
-        Math.max(0, mix(driven.brake(), j, u) + off + noise.pedals() * chance.nextGaussian()),
         Math.max(
-            0, Math.min(1, mix(driven.throttle(), j, u) + noise.pedals() * chance.nextGaussian())),
+            0, shown.of(mix(driven.brake(), j, u)) + off + noise.pedals() * chance.nextGaussian()),
+        Math.max(
+            0,
+            Math.min(
+                1,
+                Math.pow(shown.of(mix(driven.throttle(), j, u)), shown.curve())
+                    + noise.pedals() * chance.nextGaussian())),
         mix(driven.steering(), j, u) + noise.steering() * chance.nextGaussian(),
         (int) driven.gear()[j - 1],
         mix(driven.revs(), j, u) + 400 * noise.speed() * chance.nextGaussian(),

@@ -463,9 +463,12 @@ public final class SimulatedDriver {
       WrittenScore now = i.written;
       // Who still brakes is not yet in the next corner.
       boolean braked = now == null ? !i.brakes() || k >= i.release : now.pressed(k) == null;
+      // What is driven flat keeps nobody from the next.
+      boolean flat = !i.brakes() && !i.opens() && now == null;
       if (next != null
           && braked
-          && (k > end(corner) && (nextBegins || !next.brakes() && k > i.apex + 5)
+          && (flat && nextBegins
+              || k > end(corner) && (nextBegins || !next.brakes() && k > i.apex + 5)
               || nextBegins && (k > i.apex || i.brakes() && next.brakes()))) {
         before = i;
         corner++;
@@ -624,7 +627,7 @@ public final class SimulatedDriver {
         double a;
         if (press != null) {
           double share = Double.isNaN(press.amount) ? 0 : pressing(i, score, press, k, all);
-          a = -Math.min(HARDEST, share) * all - resist;
+          a = -slowing(Math.min(HARDEST, share), all) - resist;
         } else {
           double u = score.throttle(k);
           a =
@@ -807,14 +810,17 @@ public final class SimulatedDriver {
         double s = k < i.release ? press * shape(i, k, t) : 0;
         double load = limits.load(path, p, v * v);
         double a =
-            s * limits.brakingMost(load, 1, path.braking(p)) + limits.resistance(path, p, v, load);
-        if (s == 0) {
-          a += vehicle.brakes().engineBraking();
-        }
+            slowing(s, limits.brakingMost(load, 1, path.braking(p)))
+                + limits.resistance(path, p, v, load);
         t += path.step()[p] / v;
         v = Math.sqrt(Math.max(9, v * v - 2 * a * path.step()[p]));
       }
       return true;
+    }
+
+    /** m/s² by which brake and shut engine slow, no more than the tyres bear. */
+    private double slowing(double brake, double all) {
+      return Math.max(brake * all, Math.min(all, brake * all + vehicle.brakes().engineBraking()));
     }
 
     private void drive(
@@ -828,7 +834,7 @@ public final class SimulatedDriver {
       double a;
       if (brake > 0) {
         double grip = locked ? SLIDING_GRIP : 1;
-        a = -grip * brake * limits.brakingMost(load, 1, path.braking(p)) - resist;
+        a = -grip * slowing(brake, limits.brakingMost(load, 1, path.braking(p))) - resist;
       } else if (throttle <= 0) {
         a = -vehicle.brakes().engineBraking() - resist;
       } else {

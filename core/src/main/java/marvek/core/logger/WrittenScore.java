@@ -22,6 +22,9 @@ final class WrittenScore {
   private static final double SHARES = 0.012;
   // Share of the way to its end for which an open braking is held before it is bled off.
   private static final double HELD = 0.45;
+  // Steps after a braking that no throttle is written for, and over which it is opened then.
+  private static final int ROLLS = 14;
+  private static final int OPENS = 30;
 
   /** One action as it is meant in this lap. */
   static final class Doing {
@@ -168,7 +171,7 @@ final class WrittenScore {
       return 1;
     }
     return switch (by.kind) {
-      case BRAKE -> 0;
+      case BRAKE -> rolledOn(by, k);
       case LIFT -> by.until != Intent.NONE && k >= by.until ? 1 : open(by);
       case THROTTLE -> {
         Doing next = after(by, true);
@@ -182,6 +185,13 @@ final class WrittenScore {
       }
       default -> 1;
     };
+  }
+
+  /** After a braking that no throttle follows it is opened a little later, for the next corner. */
+  private double rolledOn(Doing press, int k) {
+    boolean throttled = after(press, true) != null;
+    int on = braked() + ROLLS;
+    return throttled || k < on ? 0 : Math.min(1, (k - on) / (double) OPENS);
   }
 
   private static double open(Doing d) {
@@ -221,10 +231,14 @@ final class WrittenScore {
     return first && !eased(press) && throttle != null ? throttle.at : stop;
   }
 
-  /** Whether a braking goes on, more lightly, after it is eased. */
-  private boolean bleeds(Doing press) {
+  /** Whether a braking is held until it is eased to less, or let go of to be pressed again. */
+  private boolean held(Doing press) {
     Doing next = after(press, false);
-    return next != null && next.kind == ActionKind.EASE && next.amount > 0;
+    if (next == null || next.kind != ActionKind.EASE) {
+      return false;
+    }
+    Doing then = after(next, false);
+    return next.amount > 0 || then != null && then.kind == ActionKind.BRAKE;
   }
 
   /**
@@ -240,7 +254,7 @@ final class WrittenScore {
         return 1 + (next.amount / press.amount - 1) * Math.min(1, way);
       }
     }
-    if (!press.open || press.kind != ActionKind.BRAKE || bleeds(press)) {
+    if (!press.open || press.kind != ActionKind.BRAKE || held(press)) {
       return 1;
     }
     int stop = Math.min(stops(press), Math.max(apex, press.at + 4));

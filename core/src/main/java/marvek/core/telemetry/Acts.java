@@ -125,6 +125,27 @@ public final class Acts {
     presses.add(new Act(ActionKind.BRAKE, begin, b.at()[to], amount, 0, seconds));
   }
 
+  /** The flank of a fall drawn back to where it left what was there before. */
+  private static double falls(Knots u, int from, int to) {
+    double was = u.value()[from];
+    double by = was - u.value()[to];
+    double late = falling(u, from, to, was - 0.7 * by);
+    double soon = falling(u, from, to, was - 0.25 * by);
+    return Double.isNaN(late) || Double.isNaN(soon)
+        ? u.at()[from]
+        : Math.max(u.at()[from], soon - (late - soon) * 0.25 / 0.45);
+  }
+
+  private static double falling(Knots u, int from, int to, double level) {
+    for (int i = from + 1; i <= to; i++) {
+      if (u.value()[i] <= level && u.value()[i - 1] > level) {
+        double share = (u.value()[i - 1] - level) / (u.value()[i - 1] - u.value()[i]);
+        return u.at()[i - 1] + share * (u.at()[i] - u.at()[i - 1]);
+      }
+    }
+    return Double.NaN;
+  }
+
   private static double rising(Knots b, int from, int to, double level) {
     for (int i = from + 1; i <= to; i++) {
       if (b.value()[i] >= level && b.value()[i - 1] < level) {
@@ -217,7 +238,7 @@ public final class Acts {
       out.add(
           new Act(
               ActionKind.LIFT,
-              u.at()[down.from()],
+              falls(u, down.from(), down.to()),
               opens ? u.at()[moves.get(back).from()] : null,
               rested > REST ? sum / rested : least,
               0,

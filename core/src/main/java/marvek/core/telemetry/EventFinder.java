@@ -63,6 +63,16 @@ public final class EventFinder {
     return out;
   }
 
+  /**
+   * The lap drawn with few knots, from which every action can be read; null where it was recorded
+   * too seldom.
+   *
+   * @param fullPress m/s² of the driver's full press
+   */
+  public @Nullable LapSketch sketch(DrivenLap lap, double fullPress) {
+    return lap.trace().sparse() ? null : LapSketch.of(lap.trace(), road, line, limits, fullPress);
+  }
+
   // Between two apexes so much quicker, and so much slowed for the first, m/s, are two slow places.
   private static final double BETWEEN = 0.4;
   private static final double WORTH_BRAKING = 2.5;

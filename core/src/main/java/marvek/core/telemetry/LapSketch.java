@@ -1,6 +1,9 @@
 package marvek.core.telemetry;
 
 import java.util.Arrays;
+import marvek.core.circuit.Centreline;
+import marvek.core.lap.Limits;
+import marvek.core.lap.Path;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -11,6 +14,10 @@ import org.jspecify.annotations.Nullable;
  * @param brake share of the hardest press of the recording; null where it was not recorded
  * @param gear from 1; null where it was not recorded
  * @param across metres to the left of the centreline; null where the place is not known
+ * @param effort share of the driver's full press that a brake of 1 is, told from how it slows; null
+ *     where that cannot be told
+ * @param curve power of the share of the engine's force that the throttle of the recording shows,
+ *     told from how it drives; 1 where it is straight or cannot be told
  * @param shortest seconds that an action must last to be seen
  * @param least share by which a pedal must move to be seen
  */
@@ -19,6 +26,8 @@ public record LapSketch(
     @Nullable Knots brake,
     @Nullable Knots gear,
     @Nullable Knots across,
+    @Nullable Double effort,
+    double curve,
     double shortest,
     double least) {
   // Shares and metres within which a column is drawn.
@@ -30,13 +39,29 @@ public record LapSketch(
   private static final double LEAST = 0.06;
   private static final double SAMPLES = 3;
   private static final double TIMES_NOISE = 5;
+  // A press that tells how the brake slows: share, m/s, seconds of it in a lap.
+  private static final double FIRM = 0.3;
+  private static final double SLOW = 15;
+  private static final double ENOUGH = 0.5;
+  // Part throttle that tells how it is shown, what is steady from one sample to the next but one,
+  // and
+  // powers that count as straight.
+  private static final double PART = 0.15;
+  private static final double STEADY = 0.03;
+  private static final double STRAIGHT = 0.15;
   // Standard deviation of a second difference of independent errors, and of the median of their
   // sizes.
   private static final double SECOND = Math.sqrt(6) * 0.6745;
 
-  /** Draws a lap, with what came just before and after it. */
-  public static LapSketch of(DrivenLap lap) {
-    Trace t = lap.trace();
+  /**
+   * Draws a lap, with what came just before and after it.
+   *
+   * @param road that it was driven on
+   * @param line usual path
+   * @param limits of the vehicle on the day
+   * @param fullPress m/s² of the driver's full press
+   */
+  static LapSketch of(Trace t, Centreline road, Path line, Limits limits, double fullPress) {
     double noise =
         Math.max(
             t.recorded(Channel.THROTTLE) ? noise(t.of(Channel.THROTTLE)) : 0,
@@ -47,12 +72,92 @@ public record LapSketch(
         column(t, Channel.BRAKE, pedal),
         column(t, Channel.GEAR, GEAR),
         t.placed() ? Knots.of(t.station(), t.time(), t.offset(), ACROSS) : null,
+        effort(t, road, line, limits, fullPress),
+        curve(t, road, line, limits),
         Math.max(SHORTEST, SAMPLES / t.sampled()),
         Math.max(LEAST, TIMES_NOISE * noise));
   }
 
   private static @Nullable Knots column(Trace t, Channel channel, double tolerance) {
     return t.recorded(channel) ? Knots.of(t.station(), t.time(), t.of(channel), tolerance) : null;
+  }
+
+  /** What a brake of 1 is, from the middle of what all firm presses slow by. */
+  private static @Nullable Double effort(
+      Trace t, Centreline road, Path line, Limits limits, double fullPress) {
+    if (!t.recorded(Channel.BRAKE) || !t.has(Channel.ALONG)) {
+      return null;
+    }
+    double[] brake = t.of(Channel.BRAKE);
+    double[] along = t.of(Channel.ALONG);
+    double[] all = new double[brake.length];
+    int n = 0;
+    for (int i = t.begin(); i < t.end(); i++) {
+      double v = t.speed()[i];
+      if (brake[i] > FIRM && v > SLOW) {
+        int k = road.index(t.station()[i]);
+        double slows = -along[i] - limits.resistance(line, k, v, limits.load(line, k, v * v));
+        slows -= limits.vehicle().brakes().engineBraking();
+        all[n++] = slows / brake[i] / fullPress;
+      }
+    }
+    if (n < ENOUGH * t.rate()) {
+      return null;
+    }
+    double[] sorted = Arrays.copyOf(all, n);
+    Arrays.sort(sorted);
+    return sorted[n / 2];
+  }
+
+  /**
+   * How the recording shows the throttle, from the middle of what all part throttle drives with.
+   */
+  private static double curve(Trace t, Centreline road, Path line, Limits limits) {
+    if (!t.recorded(Channel.THROTTLE) || !t.recorded(Channel.GEAR) || !t.has(Channel.ALONG)) {
+      return 1;
+    }
+    double[] throttle = t.of(Channel.THROTTLE);
+    double[] gear = t.of(Channel.GEAR);
+    double[] along = t.of(Channel.ALONG);
+    double engine = limits.vehicle().brakes().engineBraking();
+    double[] all = new double[throttle.length];
+    int n = 0;
+    for (int i = t.begin() + 1; i < t.end() - 1; i++) {
+      double v = t.speed()[i];
+      boolean steady =
+          gear[i - 1] == gear[i + 1] && Math.abs(throttle[i + 1] - throttle[i - 1]) < STEADY;
+      if (throttle[i] < PART || throttle[i] > 1 - PART || v < SLOW || gear[i] < 1 || !steady) {
+        continue;
+      }
+      int k = road.index(t.station()[i]);
+      double load = limits.load(line, k, v * v);
+      double force = limits.vehicle().wheelForce(v, (int) Math.round(gear[i])) / limits.mass();
+      double share =
+          (along[i] + limits.resistance(line, k, v, load) + engine) / Math.max(0.1, force + engine);
+      if (share > PART / 2 && share < 1 - PART / 2) {
+        all[n++] = Math.log(throttle[i]) / Math.log(share);
+      }
+    }
+    if (n < ENOUGH * t.rate()) {
+      return 1;
+    }
+    double[] sorted = Arrays.copyOf(all, n);
+    Arrays.sort(sorted);
+    double curve = sorted[n / 2];
+    return curve > 1 - STRAIGHT && curve < 1 + STRAIGHT ? 1 : curve;
+  }
+
+  /** The share of the engine's force that a throttle of the recording is. */
+  public double force(double shown) {
+    return curve == 1 ? shown : Math.pow(Math.max(0, Math.min(1, shown)), 1 / curve);
+  }
+
+  /**
+   * The share of the driver's full press that a brake of the recording is; as shown if not known.
+   */
+  public double pressed(double shown) {
+    Double of = effort;
+    return of == null ? shown : shown * of;
   }
 
   /** The scatter of a column, as a standard deviation, from its second differences. */
