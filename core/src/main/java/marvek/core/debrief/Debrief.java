@@ -1,9 +1,12 @@
 package marvek.core.debrief;
 
+import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import marvek.core.entry.PointKind;
 import marvek.core.said.Said;
+import marvek.core.score.ActionKind;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -18,6 +21,7 @@ import org.jspecify.annotations.Nullable;
  *     is 2 % slower
  * @param focus at most three corners, those with most on offer first
  * @param corners in driving order
+ * @param places across the road that the reference asks for, in driving order
  */
 public record Debrief(
     int laps,
@@ -27,10 +31,12 @@ public record Debrief(
     double planned,
     double pace,
     List<String> focus,
-    List<CornerFinding> corners) {
+    List<CornerFinding> corners,
+    List<PlaceFinding> places) {
   public Debrief {
     focus = List.copyOf(focus);
     corners = List.copyOf(corners);
+    places = List.copyOf(places);
   }
 
   /**
@@ -44,6 +50,7 @@ public record Debrief(
    * @param bestLap lap with the best section
    * @param lost seconds by part of the section, median against the best section's
    * @param points measured against the reference
+   * @param actions that are written beyond the points, measured against the reference
    * @param minimumSpeed m/s, median
    * @param speedSpread m/s
    * @param plannedSpeed of the reference, m/s
@@ -59,6 +66,7 @@ public record Debrief(
       String bestLap,
       Map<Sections.Phase, Double> lost,
       List<PointFinding> points,
+      List<ActionFinding> actions,
       double minimumSpeed,
       double speedSpread,
       double plannedSpeed,
@@ -66,6 +74,7 @@ public record Debrief(
       Said words) {
     public CornerFinding {
       points = List.copyOf(points);
+      actions = List.copyOf(actions);
       habits = List.copyOf(habits);
     }
 
@@ -131,6 +140,89 @@ public record Debrief(
       List<String> laps) {
     public HabitFinding {
       laps = List.copyOf(laps);
+    }
+  }
+
+  /**
+   * A written action as it was driven.
+   *
+   * @param action id of the action in its corner
+   * @param kind of it
+   * @param said what is written
+   * @param planned station
+   * @param amount share written; null where it has none or is left open
+   * @param seen whether the recording can show it at all
+   * @param unseen why it cannot; nothing where it can
+   * @param done share of the laps in which it was done
+   * @param late metres, median; negative for sooner; null where never told
+   * @param spread of it as a standard deviation, m
+   * @param tolerance metres within which it counts as met
+   * @param more median share driven less the share written; null where either is not known
+   * @param moreSpread of it as a standard deviation
+   * @param laps ids of the laps in which it was done
+   * @param lates metres late on each of these; null where not told
+   * @param amounts share driven on each of these; null where not told
+   */
+  public record ActionFinding(
+      String action,
+      ActionKind kind,
+      Said said,
+      double planned,
+      @Nullable Double amount,
+      boolean seen,
+      Said unseen,
+      double done,
+      @Nullable Double late,
+      double spread,
+      double tolerance,
+      @Nullable Double more,
+      double moreSpread,
+      List<String> laps,
+      List<@Nullable Double> lates,
+      List<@Nullable Double> amounts) {
+    public ActionFinding {
+      laps = List.copyOf(laps);
+      // Some are null.
+      lates = Collections.unmodifiableList(new ArrayList<>(lates));
+      amounts = Collections.unmodifiableList(new ArrayList<>(amounts));
+    }
+  }
+
+  /**
+   * A place across the road as it was passed.
+   *
+   * @param gate id of the gate
+   * @param station m
+   * @param left whether metres are told from the left edge
+   * @param metres asked for, from that edge to the vehicle's side
+   * @param tolerance either way, m
+   * @param off metres farther from the edge than asked, median
+   * @param spread as a standard deviation, m
+   * @param precision metres that the recording may be wrong by
+   * @param met share of the laps within tolerance and precision
+   * @param laps ids
+   * @param driven metres from the edge on each of them
+   */
+  public record PlaceFinding(
+      String gate,
+      double station,
+      boolean left,
+      double metres,
+      double tolerance,
+      double off,
+      double spread,
+      double precision,
+      double met,
+      List<String> laps,
+      List<Double> driven) {
+    public PlaceFinding {
+      laps = List.copyOf(laps);
+      driven = List.copyOf(driven);
+    }
+
+    /** Whether the place was missed by more than it may be and than the recording can tell. */
+    public boolean missed() {
+      return Math.abs(off) > tolerance + precision;
     }
   }
 }

@@ -16,6 +16,7 @@ import marvek.core.debrief.habits.Habits;
 import marvek.core.debrief.habits.Look;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
+import marvek.core.line.Gate;
 import marvek.core.plan.ComputedLap;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
@@ -35,9 +36,15 @@ public final class Debriefer {
   private final Sections sections;
   private final Centreline road;
 
-  private Debriefer(ComputedLap computed, List<CornerEntry> entries) {
+  private final List<Gate> gates;
+  private final ActionsDriven actions;
+
+  private Debriefer(
+      ComputedLap computed, List<CornerEntry> entries, List<Gate> gates, List<LapData> laps) {
     this.computed = computed;
     this.entries = entries;
+    this.gates = gates;
+    this.actions = new ActionsDriven(computed, entries, laps);
     this.sections = new Sections(computed, entries);
     this.road = computed.road();
   }
@@ -50,7 +57,17 @@ public final class Debriefer {
    * @param laps that count, in the order driven; none gives an empty debrief
    */
   public static Debrief read(ComputedLap computed, List<CornerEntry> entries, List<LapData> laps) {
-    return new Debriefer(computed, entries).read(laps);
+    return read(computed, entries, List.of(), laps);
+  }
+
+  /**
+   * Reads laps, and where they passed the places that the reference asks for.
+   *
+   * @param gates of the reference
+   */
+  public static Debrief read(
+      ComputedLap computed, List<CornerEntry> entries, List<Gate> gates, List<LapData> laps) {
+    return new Debriefer(computed, entries, gates, laps).read(laps);
   }
 
   private static Map<PointKind, Double> tolerances() {
@@ -98,13 +115,14 @@ public final class Debriefer {
         computed.lap().lapTime(),
         1,
         List.of(),
+        List.of(),
         List.of());
   }
 
   private Debrief read(List<LapData> laps) {
     int n = entries.size();
     if (laps.isEmpty()) {
-      return new Debrief(0, 0, 0, 0, computed.lap().lapTime(), 1, List.of(), List.of());
+      return new Debrief(0, 0, 0, 0, computed.lap().lapTime(), 1, List.of(), List.of(), List.of());
     }
     double[][] time = new double[n][laps.size()];
     double[] best = new double[n];
@@ -138,7 +156,8 @@ public final class Debriefer {
         computed.lap().lapTime(),
         pace.share(),
         focus,
-        findings);
+        findings,
+        PlacesDriven.of(computed, gates, laps));
   }
 
   /** What can be said about comes before what is only slow. */
@@ -207,6 +226,7 @@ public final class Debriefer {
         laps.get(bestLap).id(),
         lost,
         points,
+        actions.of(plan),
         Robust.median(speeds),
         Robust.spread(speeds),
         plan.minimumSpeed(),
@@ -308,7 +328,10 @@ public final class Debriefer {
     List<HabitFinding> out = new ArrayList<>();
     String before = entries.get((c + entries.size() - 1) % entries.size()).corner();
     List<Look> looks = new ArrayList<>();
-    events.forEach(e -> looks.add(new Look(computed, e, plan, speedPace, told)));
+    for (int i = 0; i < events.size(); i++) {
+      DoneActions done = actions.of(laps.get(i).id()).orElse(null);
+      looks.add(new Look(computed, events.get(i), plan, speedPace, told, done));
+    }
     Map<String, Habit.Across> across = new LinkedHashMap<>();
     Habits.all().forEach(h -> h.across(points).ifPresent(a -> across.put(h.id(), a)));
     for (Habit habit : Habits.all()) {

@@ -37,6 +37,8 @@ public final class DoneActions {
   private static final double SHUT = 0.05;
   // Share from one stage to the next from which its place can be told.
   private static final double TOLD = 0.25;
+  // Share of the way to the next action from which a stage was not late, but left out.
+  private static final double MOSTLY = 0.7;
   // Metres before the first that is written for a corner that may be its own.
   private static final double BEFORE = 25;
   private static final int PIECES = 10;
@@ -172,12 +174,25 @@ public final class DoneActions {
                   : Double.valueOf(back - p.station() - road.apart(p.action().station(), until))));
     }
     for (int j = 0; j < used.length; j++) {
-      if (!used[j]) {
+      if (!used[j] && !lessAgain(planned, those.get(j))) {
         Act a = those.get(j);
         owner(corners, planned, a.station())
             .ifPresent(c -> besides.computeIfAbsent(c, k -> new ArrayList<>()).add(a));
       }
     }
+  }
+
+  /** Whether the throttle is written to be eased again about where it was. */
+  private boolean lessAgain(List<Planned> planned, Act act) {
+    return act.kind() == ActionKind.LIFT
+        && planned.stream()
+            .filter(p -> p.action().kind() == ActionKind.THROTTLE)
+            .filter(p -> Math.abs(p.station() - act.station()) < REACH / 2)
+            .anyMatch(
+                p -> {
+                  Double share = p.action().amount();
+                  return share != null && before(p) > share;
+                });
   }
 
   /** A share as it is written, of one that the recording shows. */
@@ -301,13 +316,33 @@ public final class DoneActions {
     double here = pedal.valueAt(p.station());
     if (evenly && !Double.isNaN(here)) {
       // On a slow way a little more is as far as many metres.
-      boolean told = !Double.isNaN(late) && Math.abs(shown(kind, asked) - had) >= TOLD;
+      boolean told = p.station() + late < nextOf(p) && Math.abs(shown(kind, asked) - had) >= TOLD;
       return Optional.of(new Done(told ? Double.valueOf(late) : null, share(kind, here), null));
+    }
+    if (late > MOSTLY * (nextOf(p) - p.station())) {
+      // It is as good as the next action that takes it there: until then it was less, not later.
+      late = Double.NaN;
+      Double kept = share(kind, held(p, pedal, 0));
+      if (kept != null) {
+        return Optional.of(new Done(null, kept, null));
+      }
     }
     if (Double.isNaN(late)) {
       return Optional.empty();
     }
     return Optional.of(new Done(late, share(kind, held(p, pedal, late)), null));
+  }
+
+  /** The station of the next action of a pedal; endless where there is none. */
+  private double nextOf(Planned p) {
+    double least = Double.MAX_VALUE;
+    for (Action a : Score.of(road, p.entry())) {
+      double by = road.apart(p.action().station(), a.station());
+      if (by > 0 && a.kind().pedal()) {
+        least = Math.min(least, by);
+      }
+    }
+    return p.station() + least;
   }
 
   /**
@@ -318,14 +353,8 @@ public final class DoneActions {
     boolean eases = p.action().kind() == ActionKind.EASE;
     double begin = pedal.timeAt(p.station() + late);
     double from = begin + (eases ? MOVES : SETTLED);
-    double to = from + READ;
-    for (Action a : Score.of(road, p.entry())) {
-      double by = road.apart(p.action().station(), a.station());
-      if (by > 0 && a.kind().pedal()) {
-        double next = pedal.timeAt(p.station() + by);
-        to = Math.min(to, Double.isNaN(next) ? to : next);
-      }
-    }
+    double next = pedal.timeAt(nextOf(p));
+    double to = Double.isNaN(next) ? from + READ : Math.min(from + READ, next);
     if (to < from || Double.isNaN(from)) {
       return null;
     }

@@ -3,6 +3,8 @@ package marvek.core.debrief;
 import java.util.List;
 import java.util.Optional;
 import marvek.core.telemetry.CornerEvents;
+import marvek.core.telemetry.LapSketch;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A lap as a debrief sees it.
@@ -16,6 +18,7 @@ import marvek.core.telemetry.CornerEvents;
  *     lap
  * @param events of each corner
  * @param told whether the pedals were recorded, and not only told from the speed
+ * @param sketch what feet and hand did; null for laps of before and those without channels
  */
 public record LapData(
     String id,
@@ -25,9 +28,23 @@ public record LapData(
     double step,
     double[] times,
     List<CornerEvents> events,
-    boolean told) {
+    boolean told,
+    @Nullable LapSketch sketch) {
   public LapData {
     events = List.copyOf(events);
+  }
+
+  /** A lap of which no sketch was kept. */
+  public LapData(
+      String id,
+      String run,
+      int number,
+      double lapTime,
+      double step,
+      double[] times,
+      List<CornerEvents> events,
+      boolean told) {
+    this(id, run, number, lapTime, step, times, events, told, null);
   }
 
   /** The same without what was measured from a computed line, where it was another day's. */
@@ -40,7 +57,8 @@ public record LapData(
         step,
         times,
         events.stream().map(CornerEvents::withoutLine).toList(),
-        told);
+        told,
+        sketch);
   }
 
   public Optional<CornerEvents> corner(String corner) {

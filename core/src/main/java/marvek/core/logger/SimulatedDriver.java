@@ -640,12 +640,21 @@ public final class SimulatedDriver {
       return true;
     }
 
+    /** Where a corner's own pedals begin. */
+    private int acts(Intent i) {
+      WrittenScore score = i.written;
+      return score != null && score.first() != Intent.NONE
+          ? score.first()
+          : i.brakes() ? i.brake : i.turnIn;
+    }
+
     /** The throttle on the way to full out of the corner before. */
     private double opening(int k) {
       Intent b = before;
       WrittenScore written = b == null ? null : b.written;
       if (written != null) {
-        return written.throttle(k);
+        // A lift that nothing opens again lasts until the next corner has its own.
+        return written.opens() || k < acts(intents.get(corner)) ? written.throttle(k) : 1;
       }
       if (b == null || !b.opens() || k >= b.full) {
         return 1;

@@ -187,6 +187,17 @@ final class WrittenScore {
     };
   }
 
+  /** Whether the throttle is all open again in the end. */
+  boolean opens() {
+    Doing last = throttled(Integer.MAX_VALUE);
+    boolean back = last != null && last.kind == ActionKind.LIFT && last.until != Intent.NONE;
+    return last == null
+        || back
+        || last.kind == ActionKind.THROTTLE && last.amount > 0.95
+        || last.kind == ActionKind.FULL
+        || last.kind == ActionKind.BRAKE;
+  }
+
   /** After a braking that no throttle follows it is opened a little later, for the next corner. */
   private double rolledOn(Doing press, int k) {
     boolean throttled = after(press, true) != null;

@@ -99,6 +99,7 @@ class DoneActionsTest {
         double from = 0;
         for (Truth.Lap t : c.drive().truth().laps()) {
           if (Math.abs(from - l.start()) < 1) {
+
             compare(c, t, done, out);
           }
           from += t.lapTime();

@@ -1,8 +1,11 @@
 package marvek.core.debrief.habits;
 
+import java.util.List;
+import java.util.function.ToDoubleFunction;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.Loop;
+import marvek.core.debrief.DoneActions;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Score;
@@ -10,6 +13,7 @@ import marvek.core.entry.Slowing;
 import marvek.core.plan.ComputedLap;
 import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
+import marvek.core.telemetry.Act;
 import marvek.core.telemetry.CornerEvents;
 import marvek.core.telemetry.EventFinder;
 import org.jspecify.annotations.Nullable;
@@ -35,6 +39,7 @@ public final class Look {
   private final CornerEntry plan;
   private final double pace;
   private final boolean told;
+  private final @Nullable DoneActions done;
 
   /**
    * A corner of a lap.
@@ -43,9 +48,16 @@ public final class Look {
    * @param plan what the reference says
    * @param pace the driver's usual minimum speeds as a share of the computed ones
    * @param told whether the pedals were recorded, and not only told from the speed
+   * @param done the written actions as they were done; null where that is not known
    */
   public Look(
-      ComputedLap computed, CornerEvents events, CornerEntry plan, double pace, boolean told) {
+      ComputedLap computed,
+      CornerEvents events,
+      CornerEntry plan,
+      double pace,
+      boolean told,
+      @Nullable DoneActions done) {
+    this.done = done;
     this.computed = computed;
     this.road = computed.road();
     this.corner = computed.corners().get(computed.indexOf(plan.corner()));
@@ -65,6 +77,59 @@ public final class Look {
 
   boolean told() {
     return told;
+  }
+
+  /** An action that is written beyond the points, and what was made of it. */
+  record Held(Action action, DoneActions.Done done) {
+    /** Share more than written; NaN where that is not known. */
+    double more() {
+      Double written = action.amount();
+      Double driven = done.amount();
+      return written == null || driven == null ? Double.NaN : driven - written;
+    }
+
+    /** Metres later than written; NaN where that is not known. */
+    double late() {
+      Double late = done.late();
+      return late == null ? Double.NaN : late;
+    }
+
+    /** Metres later than written that it comes back; NaN where that is not known. */
+    double back() {
+      Double until = done.until();
+      return until == null ? Double.NaN : until;
+    }
+  }
+
+  /** What was made of the actions of a kind that are written beyond the points. */
+  List<Held> held(ActionKind kind) {
+    DoneActions known = done;
+    if (known == null) {
+      return List.of();
+    }
+    return plan.actions().stream()
+        .filter(a -> a.kind() == kind)
+        .flatMap(a -> known.of(plan.corner(), a.id()).map(d -> new Held(a, d)).stream())
+        .toList();
+  }
+
+  /** The greatest of what actions of a kind show beyond a limit; null where none does. */
+  @Nullable Double most(ActionKind kind, ToDoubleFunction<Held> measure, double limit) {
+    double most =
+        held(kind).stream().mapToDouble(measure).filter(x -> x > limit).max().orElse(Double.NaN);
+    return Double.isNaN(most) ? null : most;
+  }
+
+  /** Lifts that nothing is written for, before the throttle of the corner is opened. */
+  List<Act> liftsBesides() {
+    DoneActions known = done;
+    if (known == null) {
+      return List.of();
+    }
+    double opened = plan.station(PointKind.FIRST_THROTTLE).orElse(corner.apex());
+    return known.besides(plan.corner()).stream()
+        .filter(a -> a.kind() == ActionKind.LIFT && road.apart(opened, a.station()) < 0)
+        .toList();
   }
 
   static boolean over(@Nullable Double value, double limit) {

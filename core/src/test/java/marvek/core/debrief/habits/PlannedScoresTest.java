@@ -70,7 +70,7 @@ class PlannedScoresTest {
   }
 
   private static Double seen(Habit habit, CornerEntry plan, int brakings, int lifts) {
-    return habit.seen(new Look(LAP, events(brakings, lifts), plan, 1, true));
+    return habit.seen(new Look(LAP, events(brakings, lifts), plan, 1, true, null));
   }
 
   private static CornerEntry with(Action... actions) {

@@ -1,0 +1,158 @@
+package marvek.core.debrief;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import marvek.core.debrief.Debrief.ActionFinding;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.Score;
+import marvek.core.plan.ComputedLap;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
+import marvek.core.score.Action;
+import marvek.core.score.ActionKind;
+import marvek.core.telemetry.LapSketch;
+import org.jspecify.annotations.Nullable;
+
+/** What several laps made of the actions that are written beyond the points of every corner. */
+public final class ActionsDriven {
+  // Metres, and shares, within which an action counts as done as it is written.
+  private static final double LIFT = 6;
+  private static final double PRESS = 5;
+  private static final double STAGE = 9;
+  private static final double SHIFT = 12;
+
+  /** Share of a pedal within which it counts as done as it is written. */
+  public static final double SHARE = 0.08;
+
+  private final ComputedLap computed;
+  private final List<CornerEntry> entries;
+  private final Map<String, DoneActions> done = new LinkedHashMap<>();
+  private final Map<String, LapSketch> sketches = new LinkedHashMap<>();
+
+  /**
+   * Reads laps.
+   *
+   * @param entries the reference, one for each corner
+   */
+  public ActionsDriven(ComputedLap computed, List<CornerEntry> entries, List<LapData> laps) {
+    this.computed = computed;
+    this.entries = entries;
+    if (entries.stream().allMatch(e -> e.actions().isEmpty())) {
+      return;
+    }
+    for (LapData l : laps) {
+      LapSketch sketch = l.sketch();
+      if (sketch != null) {
+        sketches.put(l.id(), sketch);
+        done.put(l.id(), DoneActions.of(computed.road(), computed.corners(), entries, sketch));
+      }
+    }
+  }
+
+  /** What a lap made of what is written; empty where it has no sketch. */
+  public Optional<DoneActions> of(String lap) {
+    return Optional.ofNullable(done.get(lap));
+  }
+
+  /** Metres within which an action counts as met. */
+  public static double tolerance(ActionKind kind) {
+    return switch (kind) {
+      case LIFT -> LIFT;
+      case BRAKE, EASE -> PRESS;
+      case SHIFT -> SHIFT;
+      default -> STAGE;
+    };
+  }
+
+  /** The findings of a corner, in driving order. */
+  List<ActionFinding> of(CornerEntry plan) {
+    List<ActionFinding> out = new ArrayList<>();
+    if (plan.actions().isEmpty() || done.isEmpty()) {
+      return out;
+    }
+    List<Action> score = Score.of(computed.road(), plan);
+    for (Action a : score) {
+      boolean own = Score.point(a.id()).isEmpty();
+      if (own && (a.kind().pedal() || a.kind() == ActionKind.SHIFT)) {
+        out.add(one(plan, score, a));
+      }
+    }
+    return out;
+  }
+
+  private ActionFinding one(CornerEntry plan, List<Action> score, Action a) {
+    List<String> laps = new ArrayList<>();
+    List<@Nullable Double> lates = new ArrayList<>();
+    List<@Nullable Double> amounts = new ArrayList<>();
+    int able = 0;
+    for (Map.Entry<String, DoneActions> lap : done.entrySet()) {
+      LapSketch sketch = Objects.requireNonNull(sketches.get(lap.getKey()));
+      if (!DoneActions.shows(sketch, a.kind())) {
+        continue;
+      }
+      able++;
+      lap.getValue()
+          .of(plan.corner(), a.id())
+          .ifPresent(
+              d -> {
+                laps.add(lap.getKey());
+                lates.add(d.late());
+                amounts.add(d.amount());
+              });
+    }
+    double[] late = known(lates);
+    double[] share = known(amounts);
+    Double written = a.amount();
+    return new ActionFinding(
+        a.id(),
+        a.kind(),
+        a.said(score),
+        a.station(),
+        written,
+        able > 0,
+        unseen(a, able),
+        able == 0 ? 0 : laps.size() / (double) able,
+        late.length == 0 ? null : Double.valueOf(Robust.median(late)),
+        late.length == 0 ? 0 : Robust.spread(late),
+        tolerance(a.kind()),
+        share.length == 0 || written == null
+            ? null
+            : Double.valueOf(Robust.median(share) - written),
+        share.length == 0 ? 0 : Robust.spread(share),
+        laps,
+        lates,
+        amounts);
+  }
+
+  /** Why it cannot be seen, or what of it is too little to be seen. */
+  private Said unseen(Action a, int able) {
+    if (able == 0) {
+      return Said.of("debrief.unseen.channel", a.kind().said().in());
+    }
+    double least = 0;
+    double shortest = 0;
+    for (LapSketch s : sketches.values()) {
+      least = Math.max(least, s.least());
+      shortest = Math.max(shortest, s.shortest());
+    }
+    Double amount = a.amount();
+    boolean faint =
+        amount != null && a.kind() == ActionKind.LIFT && 1 - amount < least
+            || amount != null && a.kind() == ActionKind.BRAKE && amount < least;
+    if (faint) {
+      return Said.of("debrief.unseen.faint", Value.percent(least));
+    }
+    Double until = a.until();
+    double speed = computed.lap().speed()[computed.road().index(a.station())];
+    boolean brief = until != null && computed.road().ahead(a.station(), until) / speed < shortest;
+    return brief ? Said.of("debrief.unseen.brief", Value.figure(shortest, 2)) : Said.NOTHING;
+  }
+
+  private static double[] known(List<@Nullable Double> values) {
+    return values.stream().filter(Objects::nonNull).mapToDouble(v -> v).toArray();
+  }
+}
