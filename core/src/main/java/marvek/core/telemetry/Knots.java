@@ -1,7 +1,9 @@
 package marvek.core.telemetry;
 
 import java.util.ArrayDeque;
+import java.util.Arrays;
 import java.util.Deque;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A column of a lap drawn with few knots, straight between them. Arrays are not to be changed by
@@ -79,6 +81,19 @@ public record Knots(double[] at, double[] time, double[] value) {
     return Math.rint(x * DIGITS) / DIGITS;
   }
 
+  @Override
+  public boolean equals(@Nullable Object other) {
+    return other instanceof Knots k
+        && Arrays.equals(at, k.at)
+        && Arrays.equals(time, k.time)
+        && Arrays.equals(value, k.value);
+  }
+
+  @Override
+  public int hashCode() {
+    return Arrays.hashCode(at) + 31 * Arrays.hashCode(value);
+  }
+
   public int size() {
     return at.length;
   }
@@ -135,6 +150,6 @@ public record Knots(double[] at, double[] time, double[] value) {
         out[n++] = at[i - 1] + share * (at[i] - at[i - 1]);
       }
     }
-    return java.util.Arrays.copyOf(out, n);
+    return Arrays.copyOf(out, n);
   }
 }

@@ -20,6 +20,7 @@ import marvek.core.debrief.Robust;
 import marvek.core.debrief.Sections;
 import marvek.core.debrief.VehicleFit;
 import marvek.core.entry.CornerEntry;
+import marvek.core.entry.RoadUse;
 import marvek.core.entry.Variant;
 import marvek.core.plan.ComputedLap;
 import marvek.core.said.Said;
@@ -144,7 +145,11 @@ public class Evidences {
   @Transactional(readOnly = true)
   public Debrief debrief(Judged judged) {
     return judged.fits()
-        ? Debriefer.read(judged.computed(), judged.entries(), judged.laps())
+        ? Debriefer.read(
+            judged.computed(),
+            judged.entries(),
+            RoadUse.of(judged.opened().driven().use()).gates(),
+            judged.laps())
         : Debriefer.times(judged.laps(), judged.computed());
   }
 

@@ -57,7 +57,7 @@ public class Importer {
    * The version of the reading. Raised whenever the same file gives other laps than before: what
    * was read by an earlier one is read again from its kept file.
    */
-  static final int READ_BY = 2;
+  static final int READ_BY = 3;
 
   private static final Logger LOG = LoggerFactory.getLogger(Importer.class);
   private static final long TELL_EVERY = 2L << 20;
@@ -296,7 +296,8 @@ public class Importer {
                   coarse.step(),
                   Packed.bytes(coarse.times()),
                   finder(day).find(lap))
-              .on(grip, day),
+              .on(grip, day)
+              .drawn(finder(day).sketch(lap, computed.fullPress())),
           Packed.bytes(grid));
     }
 

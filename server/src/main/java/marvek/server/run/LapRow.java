@@ -11,6 +11,7 @@ import marvek.core.debrief.LapData;
 import marvek.core.telemetry.CornerEvents;
 import marvek.core.telemetry.DrivenLap;
 import marvek.core.telemetry.LapKind;
+import marvek.core.telemetry.LapSketch;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.type.SqlTypes;
 import org.jspecify.annotations.Nullable;
@@ -46,6 +47,9 @@ public class LapRow {
 
   @JdbcTypeCode(SqlTypes.JSON)
   private List<CornerEvents> events;
+
+  @JdbcTypeCode(SqlTypes.JSON)
+  private @Nullable LapSketch sketch;
 
   @SuppressWarnings("NullAway.Init")
   protected LapRow() {}
@@ -121,6 +125,12 @@ public class LapRow {
     }
   }
 
+  /** What feet and hand did in it. */
+  public LapRow drawn(@Nullable LapSketch newSketch) {
+    sketch = newSketch;
+    return this;
+  }
+
   /** What it uses of the grip across, and the day by which its events were found. */
   public LapRow on(double newGrip, String newDay) {
     grip = Double.isNaN(newGrip) ? null : newGrip;
@@ -159,7 +169,8 @@ public class LapRow {
         step,
         measured() ? Packed.doubles(times) : new double[0],
         events,
-        told);
+        told,
+        sketch);
   }
 
   public UUID id() {
