@@ -11,6 +11,7 @@
   import FitPanel from './FitPanel.svelte';
   import OfferLane from './OfferLane.svelte';
   import LapStrip from '../../road/LapStrip.svelte';
+  import PlacePosts from './PlacePosts.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import ProposalCard from './ProposalCard.svelte';
   import SpreadStrip from './SpreadStrip.svelte';
@@ -294,6 +295,9 @@
           <h2 class="text-xl font-bold">{corner.number}{corner.name ? ` · ${corner.name}` : ''}</h2>
           <p class="mb-1 leading-snug">{finding.words}</p>
           <SpreadStrip {finding} {corner} length={road.data.length} {lap} onlap={(l) => (lap = l)} />
+          {#each d.places.filter((p) => p.corner === corner.id) as place (place.gate)}
+            <PlacePosts {place} {lap} onlap={(l) => (lap = l)} />
+          {/each}
           {#if lap}
             <p class="text-sm" role="status" data-lap-picked>
               {lapName(lap)} stands out.

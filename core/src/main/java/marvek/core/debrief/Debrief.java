@@ -196,6 +196,9 @@ public record Debrief(
    * @param left whether metres are told from the left edge
    * @param metres asked for, from that edge to the vehicle's side
    * @param tolerance either way, m
+   * @param room metres from that edge to the vehicle's side when its other side is on the other
+   *     edge
+   * @param corner id of the corner that comes next, or in which it lies
    * @param off metres farther from the edge than asked, median
    * @param spread as a standard deviation, m
    * @param precision metres that the recording may be wrong by
@@ -209,6 +212,8 @@ public record Debrief(
       boolean left,
       double metres,
       double tolerance,
+      double room,
+      String corner,
       double off,
       double spread,
       double precision,

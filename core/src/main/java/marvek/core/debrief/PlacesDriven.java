@@ -1,8 +1,10 @@
 package marvek.core.debrief;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import marvek.core.circuit.Centreline;
+import marvek.core.circuit.Corner;
 import marvek.core.debrief.Debrief.PlaceFinding;
 import marvek.core.line.Gate;
 import marvek.core.plan.ComputedLap;
@@ -16,6 +18,9 @@ final class PlacesDriven {
    * what lies nearer to a gate than that cannot be told from it.
    */
   static final double PRECISION = 0.5;
+
+  // Metres after its exit that still belong to a corner.
+  private static final double AFTER = 60;
 
   private PlacesDriven() {}
 
@@ -49,6 +54,8 @@ final class PlacesDriven {
               gate.left(),
               gate.metres(),
               gate.tolerance(),
+              road.left()[i] + road.right()[i] - 2 * half,
+              corner(computed, gate.station()),
               Robust.median(x) - gate.metres(),
               Robust.spread(x),
               PRECISION,
@@ -57,5 +64,14 @@ final class PlacesDriven {
               metres));
     }
     return out;
+  }
+
+  /** The corner that a place belongs to: the first that is not over there. */
+  private static String corner(ComputedLap computed, double station) {
+    Centreline road = computed.road();
+    return computed.corners().stream()
+        .min(Comparator.comparingDouble(c -> road.ahead(station, road.wrap(c.exit() + AFTER))))
+        .map(Corner::id)
+        .orElse("");
   }
 }

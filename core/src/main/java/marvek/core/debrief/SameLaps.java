@@ -21,6 +21,9 @@ public final class SameLaps {
   private static final double NEAR = 0.3;
   private static final double SHARE = 0.75;
   private static final int FEWEST = 2;
+  // Pieces of the road, and how closely laps of one session vary together in them.
+  private static final int PIECES = 24;
+  private static final double TOGETHER = 0.35;
 
   private SameLaps() {}
 
@@ -89,7 +92,50 @@ public final class SameLaps {
     }
     // Of one session the laps between are the same as well, where a device was out for one.
     int shorter = Math.min(a.size(), b.size());
-    return best.size() >= Math.max(FEWEST, SHARE * shorter) ? beside : List.of();
+    return best.size() >= Math.max(FEWEST, SHARE * shorter) && vary(all, best) ? beside : List.of();
+  }
+
+  /**
+   * Whether laps differ from one to the next in the same places in both recordings: an even
+   * driver's laps of another session are as alike, but not that. Two of them tell nothing.
+   */
+  private static boolean vary(List<Recorded> all, List<int[]> pairs) {
+    if (pairs.size() <= FEWEST) {
+      return true;
+    }
+    double[][] a = lessTheirMean(all, pairs, 0);
+    double[][] b = lessTheirMean(all, pairs, 1);
+    double ab = 0;
+    double aa = 0;
+    double bb = 0;
+    for (int k = 0; k < a.length; k++) {
+      for (int i = 0; i < a[k].length; i++) {
+        ab += a[k][i] * b[k][i];
+        aa += a[k][i] * a[k][i];
+        bb += b[k][i] * b[k][i];
+      }
+    }
+    return ab > TOGETHER * Math.sqrt(aa * bb);
+  }
+
+  /** Seconds of each lap's pieces of road, less the mean of all those laps. */
+  private static double[][] lessTheirMean(List<Recorded> all, List<int[]> pairs, int which) {
+    double[][] out = new double[pairs.size()][PIECES];
+    double[] mean = new double[PIECES];
+    for (int k = 0; k < out.length; k++) {
+      LapData lap = all.get(pairs.get(k)[which]).lap();
+      double length = lap.step() * (lap.times().length - 1);
+      for (int i = 0; i < PIECES; i++) {
+        out[k][i] = lap.at(length * (i + 1) / PIECES) - lap.at(length * i / PIECES);
+        mean[i] += out[k][i] / out.length;
+      }
+    }
+    for (double[] lap : out) {
+      for (int i = 0; i < PIECES; i++) {
+        lap[i] -= mean[i];
+      }
+    }
+    return out;
   }
 
   private static boolean same(LapData a, LapData b) {

@@ -19,7 +19,7 @@ import org.jspecify.annotations.Nullable;
  */
 final class WrittenScore {
   // Scatter of a share, and of metres, for each metre of the driver's.
-  private static final double SHARES = 0.012;
+  private static final double SHARES = 0.025;
   // Share of the way to its end for which an open braking is held before it is bled off.
   private static final double HELD = 0.45;
   // Steps after a braking that no throttle is written for, and over which it is opened then.
