@@ -77,11 +77,11 @@
           />
         {/each}
         {#if p.median !== null}
-        <path
-          d="M{x(near(p.planned) + p.median)} {y - ROW * 0.36}v{ROW * 0.72}"
-          stroke="var(--ink)"
-          stroke-width={small ? 2 : 2.6}
-        />
+          <path
+            d="M{x(near(p.planned) + p.median)} {y - ROW * 0.36}v{ROW * 0.72}"
+            stroke="var(--ink)"
+            stroke-width={small ? 2 : 2.6}
+          />
         {/if}
         {#if !small && p.written !== null && p.driven !== null}
           <ShareGauge x={width - NOTE - 9} {y} height={ROW * 0.7} written={p.written} driven={p.driven} />
