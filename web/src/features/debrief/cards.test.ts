@@ -94,8 +94,8 @@ describe('points lap for lap', () => {
     laps: late.map((_, i) => `lap${i}`),
     told: true,
   });
-  const finding = (...actions: [], points: unknown[]) =>
-    ({ corner: 'c1', points, habits: [] }) as unknown as CornerFinding;
+  const finding = (...points: unknown[]) =>
+    ({ corner: 'c1', points, actions: [], habits: [] }) as unknown as CornerFinding;
 
   it('says early, late or on the flag, with the spread and the hits', async () => {
     const onlap = vi.fn();
