@@ -304,20 +304,36 @@ public final class DoneActions {
     ActionKind kind = p.action().kind();
     boolean known = !Double.isNaN(was);
     double had = known ? shown(kind, was) : pedal.valueAt(p.station());
-    double level = evenly ? shown(kind, asked) : (shown(kind, asked) + had) / 2;
-    level = Math.max(SHUT, Math.min(1 - SHUT, level));
+    double all = shown(kind, asked);
+    // Where the one before goes on evenly to this one it is reached on the way, not taken at once.
+    double way = led(p);
+    double level = Math.max(SHUT, Math.min(1 - SHUT, way > 0 ? all : (all + had) / 2));
     double time = pedal.timeAt(p.station());
-    double expected = evenly ? p.station() : pedal.stationAt(time + MOVES / 2);
+    double lacks = way > 0 && all != had ? (all - level) / (all - had) * way : 0;
+    double expected = way > 0 ? p.station() - lacks : pedal.stationAt(time + MOVES / 2);
     double late = Double.NaN;
-    for (double at : pedal.passes(level, !eases && shown(kind, asked) >= had)) {
+    for (double at : pedal.passes(level, !eases && all >= had)) {
       double by = at - expected;
       late = Math.abs(by) <= REACH && !(Math.abs(by) >= Math.abs(late)) ? by : late;
     }
     double here = pedal.valueAt(p.station());
-    if (evenly && !Double.isNaN(here)) {
+    if (way > 0 && !Double.isNaN(here)) {
       // On a slow way a little more is as far as many metres.
-      boolean told = p.station() + late < nextOf(p) && Math.abs(shown(kind, asked) - had) >= TOLD;
+      boolean told = p.station() + late < nextOf(p) && Math.abs(all - had) >= TOLD;
       return Optional.of(new Done(told ? Double.valueOf(late) : null, share(kind, here), null));
+    }
+    double soon = pedal.valueAt(pedal.stationAt(time + 2 * MOVES));
+    if (evenly && !Double.isNaN(soon)) {
+      // It goes on at once to what comes next.
+      double on = shown(kind, nextShare(p, asked)) - all;
+      double gap = pedal.timeAt(nextOf(p)) - time;
+      double gone = gap > 0 ? on * Math.min(1, 2 * MOVES / gap) : 0;
+      boolean told = p.station() + late < nextOf(p) && Math.abs(all - had) >= TOLD;
+      return Optional.of(
+          new Done(
+              told ? Double.valueOf(late) : null,
+              share(kind, Math.max(0, Math.min(1, soon - gone))),
+              null));
     }
     if (late > MOSTLY * (nextOf(p) - p.station())) {
       // It is as good as the next action that takes it there: until then it was less, not later.
@@ -331,6 +347,45 @@ public final class DoneActions {
       return Optional.empty();
     }
     return Optional.of(new Done(late, share(kind, held(p, pedal, late)), null));
+  }
+
+  /** Metres over which the action before goes on evenly to this one; 0 where it does not. */
+  private double led(Planned p) {
+    Action last = null;
+    for (Action a : Score.of(road, p.entry())) {
+      if (a.id().equals(p.action().id())) {
+        break;
+      }
+      boolean same =
+          p.action().kind() == ActionKind.EASE
+              ? a.kind() == ActionKind.BRAKE || a.kind() == ActionKind.EASE
+              : a.kind().pedal() && a.kind() != ActionKind.EASE;
+      last = same ? a : last;
+    }
+    boolean ramps =
+        last != null
+            && last.manner() == Manner.EVENLY
+            && (last.kind() == ActionKind.THROTTLE || last.kind() == ActionKind.EASE);
+    return ramps && last != null ? road.ahead(last.station(), p.action().station()) : 0;
+  }
+
+  /** The share of the throttle or brake that the next action of its kind leads to. */
+  private double nextShare(Planned p, double asked) {
+    double least = Double.MAX_VALUE;
+    double share = asked;
+    for (Action a : Score.of(road, p.entry())) {
+      double by = road.apart(p.action().station(), a.station());
+      Double amount = a.amount();
+      boolean on =
+          p.action().kind() == ActionKind.EASE
+              ? a.kind() == ActionKind.EASE
+              : a.kind() == ActionKind.THROTTLE || a.kind() == ActionKind.FULL;
+      if (by > 0 && by < least && on) {
+        least = by;
+        share = a.kind() == ActionKind.FULL ? 1 : amount == null ? asked : amount;
+      }
+    }
+    return share;
   }
 
   /** The station of the next action of a pedal; endless where there is none. */
