@@ -23,12 +23,17 @@
   const near = $derived((s: number) => apex + apart(apex, s, length));
   const rows = $derived(rowsOf(finding, near, small));
   const range = $derived.by((): [number, number] => {
-    const all = rows.flatMap((p) => [near(p.planned), ...p.dots.map((d) => near(p.planned) + d.late)]);
+    const all = rows.flatMap((p) => [
+      near(p.planned),
+      near(p.planned) - p.tolerance,
+      near(p.planned) + p.tolerance,
+      ...p.dots.map((d) => near(p.planned) + d.late),
+    ]);
     return [Math.min(...all, near(corner.entry)) - 8, Math.max(...all, near(corner.exit)) + 8];
   });
   const NOTE = $derived(small ? 0 : 196);
   const NAME = $derived(small ? 68 : 84);
-  const x = $derived(scaleLinear(range, [NAME + 6, width - NOTE - 6]));
+  const x = $derived(scaleLinear(range, [NAME + 6, width - NOTE - (small ? 6 : 30)]));
   const ROW = $derived(small ? 21 : 46);
   const TOP = 18;
   const height = $derived(TOP + rows.length * ROW + 6);
@@ -51,7 +56,7 @@
       {@const y = TOP + i * ROW + ROW / 2}
       {@const at = x(near(p.planned))}
       <g data-spread={p.id} data-median={p.median?.toFixed(1)}>
-        <path d="M{NAME} {y}H{width - NOTE}" stroke="var(--road-quiet)" stroke-width="0.8" />
+        <path d="M{NAME} {y}H{width - NOTE - (small ? 0 : 24)}" stroke="var(--road-quiet)" stroke-width="0.8" />
         <rect
           x={x(near(p.planned) - p.tolerance)}
           y={y - ROW * 0.3}
@@ -84,7 +89,15 @@
           />
         {/if}
         {#if !small && p.written !== null && p.driven !== null}
-          <ShareGauge x={width - NOTE - 9} {y} height={ROW * 0.7} written={p.written} driven={p.driven} />
+          <ShareGauge
+            x={width - NOTE - 16}
+            {y}
+            height={ROW * 0.7}
+            written={p.written}
+            driven={p.driven}
+            shares={p.shares}
+            {lap}
+          />
         {/if}
         <text x="0" y={y + 4} style="font-size:{small ? 11 : 13}px" font-weight={small ? 400 : 600}>{p.word}</text>
         {#if !small}

@@ -58,6 +58,12 @@ describe('rows of a corner', () => {
     expect(rows[1]?.head).toBe('2 m late');
   });
 
+  it('numbers several of a kind', () => {
+    const rows = rowsOf(finding([lift(), lift({ action: 'lift-2', planned: 500 })]), (s) => s, false);
+    expect(rows.map((r) => r.word)).toEqual(['Lift 1', 'Brake', 'Lift 2']);
+    expect(rows[0]?.shares).toHaveLength(2);
+  });
+
   it('counts the line as the corner does', () => {
     const near = (s: number) => (s > 400 ? s - 1000 : s);
     expect(rowsOf(finding([lift()]), near, false).map((r) => r.id)).toEqual(['BRAKE', 'lift']);

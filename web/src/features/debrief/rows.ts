@@ -17,6 +17,7 @@ export interface SpreadRow {
   /** Shares written and driven, where both are known. */
   written: number | null;
   driven: number | null;
+  shares: { lap: string; share: number }[];
   head: string;
   foot: string;
   off: boolean;
@@ -51,6 +52,7 @@ function ofPoint(p: PointFinding): SpreadRow {
     told: p.told,
     written: null,
     driven: null,
+    shares: [],
     head: where(p.median, 'the flag') + (p.trendTells ? `, ${p.trend > 0 ? 'later' : 'sooner'} lap by lap` : ''),
     foot: `spread ${metres(p.spread, 1)} · hit ${Math.round(p.hits * p.late.length)} of ${p.late.length}${p.told ? '' : ' · from speed'}`,
     off: Math.abs(p.median) > p.tolerance,
@@ -96,6 +98,10 @@ function ofAction(a: ActionFinding): SpreadRow {
     told: true,
     written: a.amount ?? null,
     driven: a.amount == null || more === null ? null : a.amount + more,
+    shares: a.laps.flatMap((lap, k) => {
+      const share = a.amounts[k];
+      return share == null ? [] : [{ lap, share }];
+    }),
     ...words,
     off: (late !== null && Math.abs(late) > a.tolerance) || (more !== null && Math.abs(more) > 0.08) || a.done < 0.5,
   };
@@ -112,5 +118,10 @@ export function rowsOf(finding: CornerFinding, near: (station: number) => number
     (p): p is PointFinding => !!p && (!small || !['EXIT', 'FIRST_APEX'].includes(p.kind)),
   );
   const rows = [...points.map(ofPoint), ...finding.actions.map(ofAction)];
-  return rows.sort((a, b) => near(a.planned) - near(b.planned));
+  rows.sort((a, b) => near(a.planned) - near(b.planned));
+  // Several of a kind are told apart by their number.
+  return rows.map((r) => {
+    const alike = rows.filter((o) => o.word === r.word);
+    return alike.length > 1 ? { ...r, word: `${r.word} ${alike.indexOf(r) + 1}` } : r;
+  });
 }
