@@ -155,6 +155,32 @@ class ActionsOfDaysTest {
   }
 
   @Test
+  void anotherAmountAloneIsHeldForTheDay() {
+    Variant damp = day(DayKind.DAMP);
+    ComputedLap then = on(BASE, damp);
+    int tried = 0;
+    for (CornerEntry own : Drafter.draft(BASE, List.of()).corners()) {
+      CornerEntry proposed = Variants.adjust(BASE, then, damp, own).proposed();
+      for (Action a : proposed.actions()) {
+        Double share = a.amount();
+        if (share == null || share > 0.8) {
+          continue;
+        }
+        List<Action> actions = new ArrayList<>(proposed.actions());
+        actions.remove(a);
+        actions.add(a.amounting(share + 0.1));
+        CornerEntry edited = proposed.copy().actions(actions).done();
+        Variant.ByHand hand = Variants.byHand(BASE.road().length(), proposed, edited).orElseThrow();
+        Variants.Adjusted again = Variants.adjust(BASE, then, day(DayKind.DAMP, hand), own);
+        assertThat(again.entry().actions()).containsExactlyInAnyOrderElementsOf(edited.actions());
+        assertThat(again.changes()).anyMatch(c -> a.id().equals(c.action()) && c.byHand());
+        tried++;
+      }
+    }
+    assertThat(tried).isPositive();
+  }
+
+  @Test
   void whatIsNotedOfAnActionForADayIsKept() {
     Variant damp = day(DayKind.DAMP);
     ComputedLap then = on(BASE, damp);

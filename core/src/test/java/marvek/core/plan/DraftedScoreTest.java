@@ -135,6 +135,18 @@ class DraftedScoreTest {
         assertThat(e.again().size() + own).describedAs("%s", e).isEqualTo(more);
         again += more;
         written += (int) own;
+        double margin = lap.conditions().driving().margin();
+        for (Action a : e.actions()) {
+          if (a.kind() != ActionKind.BRAKE) {
+            continue;
+          }
+          // Before the place where the lap itself brakes, by the driver's margin.
+          int onset = lap.brakings().of(c).get(Integer.parseInt(a.id().substring(6)) - 1).onset();
+          double metres = lap.road().apart(a.station(), onset * lap.road().step());
+          assertThat(metres / lap.lap().speed()[onset])
+              .describedAs("%s", a)
+              .isBetween(0.8 * margin, 1.3 * margin + 0.05);
+        }
       }
     }
     assertThat(again).isGreaterThan(3);

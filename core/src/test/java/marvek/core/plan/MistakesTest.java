@@ -140,6 +140,12 @@ class MistakesTest {
     assertThat(open.tight()).isFalse();
     assertThat(tight.tight()).isTrue();
     assertThat(tight.aim()).isLessThanOrEqualTo(open.aim());
+    Double last = tight.last();
+    assertThat(last).isNotNull();
+    if (last != null) {
+      // One in a thousand of a normal scatter lies beyond 3.09 of its standard deviations.
+      assertThat(tight.aim()).isLessThanOrEqualTo(Math.max(-15, last - 3.09 * tight.sigma()));
+    }
   }
 
   private static Things with(Landmark wall) {

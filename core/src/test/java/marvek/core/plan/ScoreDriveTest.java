@@ -54,6 +54,60 @@ class ScoreDriveTest {
     return new ScoreDrive.Pedal(id, kind, at, Double.NaN, amount, manner);
   }
 
+  /** A brake that is left open, and let go of late, does not slow beyond what it is for. */
+  @Test
+  void anOpenBrakingEasesWhereItsPlaceIsMet() {
+    int met = 0;
+    for (ComputedLap lap : LAPS) {
+      for (CornerEntry e : points(lap)) {
+        if (e.point(PointKind.BRAKE).isEmpty()
+            || e.point(PointKind.RELEASE).isEmpty()
+            || e.point(PointKind.FIRST_THROTTLE).isEmpty()) {
+          continue;
+        }
+        double release = e.station(PointKind.RELEASE).orElseThrow() + 25;
+        double first = e.station(PointKind.FIRST_THROTTLE).orElseThrow() + 40;
+        double full = e.station(PointKind.FULL_THROTTLE).orElse(first) + 50;
+        CornerEntry late =
+            e.copy()
+                .moved(PointKind.RELEASE, lap.road().wrap(release))
+                .moved(PointKind.FIRST_THROTTLE, lap.road().wrap(first))
+                .moved(PointKind.FULL_THROTTLE, lap.road().wrap(full))
+                .actions(List.of(Action.of("look", ActionKind.EYES, release, null)))
+                .done();
+        Action squeezed =
+            Score.of(lap.road(), late).stream()
+                .filter(a -> a.id().equals("brake"))
+                .findFirst()
+                .orElseThrow()
+                .in(Manner.SLOWLY);
+        CornerEntry written = Score.with(late, squeezed);
+        Stretch stretch = new Stretch(lap, Things.none(), lap.indexOf(e.corner()));
+        PlannedCorner plan =
+            stretch.plan(lap.path(), stretch.steps(written, stretch.line(written).line()));
+        ScoreDrive driven = plan.driven;
+        assertThat(driven).isNotNull();
+        ScoreDrive.Played brake = driven.played[driven.index("brake")];
+        int end = stretch.step(lap.road().wrap(release));
+        if (!brake.made() || brake.serves() < 0 || end <= brake.serves() + 5) {
+          continue;
+        }
+        double there = plan.speed[brake.serves()];
+        double after = plan.speed[end];
+        double lost = lap.limits().vehicle().brakes().engineBraking() + 4;
+        double metres = (end - brake.serves()) * lap.road().step();
+        // Rolling on with the engine shut it slows a little more, not as with the brake on.
+        assertThat(after)
+            .describedAs("%s", e.corner())
+            .isGreaterThan(Math.sqrt(Math.max(0, there * there - 2 * lost * metres)) * 0.98);
+        assertThat(driven.brake[Math.min(end - 1, brake.serves() + 12)])
+            .isLessThan(0.5 * brake.amount() + 0.02);
+        met++;
+      }
+    }
+    assertThat(met).isGreaterThan(8);
+  }
+
   /** A stretch whose places allow any speed, so that only the pedals count. */
   private static ScoreDrive free(
       ComputedLap lap, int from, int count, double arriving, List<ScoreDrive.Pedal> pedals) {
