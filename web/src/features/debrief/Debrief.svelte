@@ -208,6 +208,7 @@
           <li><a href="/api/runs/{view.run}/debrief" download="debrief.json">Debrief as JSON</a></li>
           <li><a href="/api/runs/{view.run}/laps.csv" download>Laps as CSV</a></li>
           <li><a href="/api/runs/{view.run}/events.csv" download>Events as CSV</a></li>
+          <li><a href="/api/runs/{view.run}/actions.csv" download>Written actions as CSV</a></li>
         </ul>
       </details>
       <a class="btn btn-sm" href="#/runs/{view.reference}">Traces</a>

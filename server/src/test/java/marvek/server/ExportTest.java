@@ -138,6 +138,24 @@ class ExportTest {
     }
   }
 
+  @Test
+  void actionsAreOneRowAnActionALapNearWhereTheyAreWritten() throws IOException {
+    List<CSVRecord> rows = csv("/api/runs/{id}/actions.csv");
+    assertThat(rows).hasSizeGreaterThan(6);
+    List<Double> late = new ArrayList<>();
+    for (CSVRecord r : rows) {
+      assertThat(r.get("kind")).isIn("LIFT", "BRAKE", "EASE", "THROTTLE", "FULL", "SHIFT");
+      assertThat(Integer.parseInt(r.get("lap"))).isBetween(1, 6);
+      if (r.get("kind").equals("LIFT")) {
+        late.add(Math.abs(Double.parseDouble(r.get("late_m"))));
+        double share = Double.parseDouble(r.get("written_share"));
+        assertThat(Double.parseDouble(r.get("driven_share"))).isCloseTo(share, within(0.15));
+      }
+    }
+    // Driven as written, with the scatter of a good driver.
+    assertThat(late).isNotEmpty().allMatch(m -> m < 15);
+  }
+
   /** Metres between two points {longitude, latitude} on a sphere. */
   private static double apart(double[] a, double[] b) {
     double x = Math.toRadians(b[0] - a[0]) * Math.cos(Math.toRadians((a[1] + b[1]) / 2)) * EARTH;

@@ -794,6 +794,7 @@ class RunsTest {
             new Call("GET", "/api/runs/" + run + "/pace", null, true),
             new Call("GET", "/api/runs/" + run + "/laps.csv", null, true),
             new Call("GET", "/api/runs/" + run + "/events.csv", null, true),
+            new Call("GET", "/api/runs/" + run + "/actions.csv", null, true),
             new Call("GET", "/api/runs/" + run + "/debrief.pdf", null, true),
             new Call("GET", "/api/laps/" + lap + "/trace", null, true),
             new Call("GET", "/api/laps/" + lap + "/lap.gpx", null, true),

@@ -186,6 +186,38 @@ class ExportController {
     return csv("events.csv", rows);
   }
 
+  /** Every action that is written beyond the points, as each lap of a run did it. */
+  @GetMapping("/runs/{id}/actions.csv")
+  ResponseEntity<byte[]> actions(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    Runs.Opened opened = runs.read(driver.id(), id);
+    Evidences.Judged judged = evidences.judged(opened, null);
+    Map<String, String> numbers = new java.util.HashMap<>();
+    opened.reference().layout().corners().forEach(c -> numbers.put(c.id(), c.number()));
+    Map<String, Integer> laps = new java.util.HashMap<>();
+    judged.laps().forEach(l -> laps.put(l.id(), l.number()));
+    List<List<String>> rows = new ArrayList<>();
+    rows.add(
+        List.of(
+            "lap", "corner", "id", "kind", "written_m", "late_m", "written_share", "driven_share"));
+    for (Debrief.CornerFinding f : evidences.debrief(judged).corners()) {
+      for (Debrief.ActionFinding a : f.actions()) {
+        for (int i = 0; i < a.laps().size(); i++) {
+          rows.add(
+              List.of(
+                  String.valueOf(laps.getOrDefault(a.laps().get(i), 0)),
+                  numbers.getOrDefault(f.corner(), f.corner()),
+                  a.action(),
+                  a.kind().name(),
+                  number(a.planned()),
+                  number(a.lates().get(i)),
+                  number(a.amount()),
+                  number(a.amounts().get(i))));
+        }
+      }
+    }
+    return csv("actions.csv", rows);
+  }
+
   private static String number(@Nullable Double value) {
     return value == null || Double.isNaN(value) ? "" : String.format(Locale.ROOT, "%.3f", value);
   }
