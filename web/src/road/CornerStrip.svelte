@@ -86,6 +86,8 @@
     ongate?: (gate: Gate) => void;
     ongatesettle?: () => void;
     ongatedrop?: (id: string) => void;
+    ongatehold?: (id: string) => void;
+    gateCosts?: { id: string; nearer: number | null; farther: number | null } | null;
     ongatemake?: (at: number, left: boolean, off: number) => void;
   }
   let {
@@ -129,6 +131,8 @@
     ongate,
     ongatesettle,
     ongatedrop,
+    ongatehold,
+    gateCosts = null,
     ongatemake,
   }: Props = $props();
 
@@ -626,6 +630,8 @@
       onmove={(g) => ongate?.(g)}
       onsettle={() => ongatesettle?.()}
       ondrop={(id) => ongatedrop?.(id)}
+      onhold={(id) => ongatehold?.(id)}
+      costs={gateCosts}
     />
     {#if limit !== null && limit > domain[0] && limit < domain[1] && !readonly}
       <path

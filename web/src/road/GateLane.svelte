@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { ScaleLinear } from 'd3-scale';
   import type { Gate, RoadView } from '../api/api';
-  import { metres } from '../words/units';
+  import { metres, signed } from '../words/units';
   import { sampleAt } from './strip';
 
   /** Places that the line passes: two posts with the gap between them, tied to the edge that they are told from. */
@@ -17,9 +17,27 @@
     readonly?: boolean;
     onmove: (gate: Gate) => void;
     onsettle: () => void;
+    /** A gate was taken in hand. */
+    onhold?: (id: string) => void;
+    /** Seconds a lap for half a metre either way at the gate in hand. */
+    costs?: { id: string; nearer: number | null; farther: number | null } | null;
     ondrop: (id: string) => void;
   }
-  let { road, x, y, near, domain, gates, wide, readonly = false, onmove, onsettle, ondrop }: Props = $props();
+  let {
+    road,
+    x,
+    y,
+    near,
+    domain,
+    gates,
+    wide,
+    readonly = false,
+    onmove,
+    onsettle,
+    onhold,
+    costs = null,
+    ondrop,
+  }: Props = $props();
 
   const edgeAt = (s: number, left: boolean) =>
     left ? sampleAt(road.left, road.step, road.length, s) : -sampleAt(road.right, road.step, road.length, s);
@@ -32,6 +50,9 @@
       .map((g) => ({ g, s: near(g.station), middle: middleOf(g) }))
       .filter((g) => g.s > domain[0] && g.s < domain[1]),
   );
+  const cost = (seconds: number | null) => (seconds === null ? '×' : signed(seconds, 2));
+  /** Pixels for seconds: a tenth of a second is 14. */
+  const long = (seconds: number | null) => (seconds === null ? 0 : Math.max(2, Math.min(30, Math.abs(seconds) * 140)));
   const tenth = (v: number) => Math.round(v * 10) / 10;
 
   function grab(event: PointerEvent, g: Gate, post: boolean) {
@@ -115,6 +136,7 @@
     )} either way"
     class={readonly ? '' : 'cursor-move'}
     data-place-across={gate.g.id}
+    onfocus={() => onhold?.(gate.g.id)}
     onkeydown={(e) => onkeydown(e, gate.g)}
     onpointerdown={(e) => grab(e, gate.g, false)}
   >
@@ -129,6 +151,27 @@
     />
     <path d="M{px} {edge}V{middle + (edge < middle ? -gap : gap)}" stroke="var(--line)" stroke-dasharray="2 2" />
     <path d="M{px - 5} {middle - gap}h10M{px - 5} {middle + gap}h10" stroke="var(--line)" stroke-width="3" />
+    {#if costs?.id === gate.g.id}
+      {@const toEdge = edge < middle ? -1 : 1}
+      {#each [{ which: 'nearer', seconds: costs.nearer, way: toEdge }, { which: 'farther', seconds: costs.farther, way: -toEdge }] as side (side.which)}
+        {@const at = middle + side.way * (gap + 7)}
+        <g data-gate-cost={side.which}>
+          <title
+            >{side.seconds === null
+              ? `Half a metre ${side.which} cannot be met`
+              : `Half a metre ${side.which}: ${signed(side.seconds, 3)} s a lap`}</title
+          >
+          <path
+            d="M{px - 5} {at}h{long(side.seconds)}"
+            stroke={(side.seconds ?? 0) > 0 ? 'var(--turn)' : 'var(--sky)'}
+            stroke-width="5"
+          />
+          <text x={px - 3 + long(side.seconds)} y={at + 4} style="font-size:11px;fill:var(--ink)"
+            >{cost(side.seconds)}</text
+          >
+        </g>
+      {/each}
+    {/if}
     <text x={px + 8} y={(edge + middle) / 2 + 4} style="font-size:11px;fill:var(--ink)" font-weight="700"
       >{typed && document.activeElement?.getAttribute('data-place-across') === gate.g.id
         ? typed

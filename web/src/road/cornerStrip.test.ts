@@ -28,6 +28,29 @@ describe('the corner strip', () => {
     expect(at).toEqual([430, 498, 520, 540, 580, 600]);
   });
 
+  it('says at a gate what half a metre either way costs, and what cannot be met', () => {
+    const ongatehold = vi.fn();
+    const gate = { id: 'g', station: 480, left: true, metres: 2, tolerance: 0.3 };
+    strip({
+      gates: [gate],
+      wide: 1.9,
+      ongate: vi.fn(),
+      ongatehold,
+      gateCosts: { id: 'g', nearer: null, farther: 0.04 },
+    });
+    const bar = (which: string) => document.querySelector(`[data-gate-cost=${which}]`);
+    expect(bar('farther')?.querySelector('title')?.textContent).toContain('+0.040 s a lap');
+    expect(bar('nearer')?.textContent).toContain('cannot be met');
+    (document.querySelector('[data-place-across]') as SVGGElement).focus();
+    expect(ongatehold).toHaveBeenCalledWith('g');
+  });
+
+  it('draws no cost at another gate than the one in hand', () => {
+    const gate = { id: 'g', station: 480, left: true, metres: 2, tolerance: 0.3 };
+    strip({ gates: [gate], wide: 1.9, gateCosts: { id: 'other', nearer: 0.1, farther: 0.1 } });
+    expect(document.querySelector('[data-gate-cost]')).toBeNull();
+  });
+
   it('nudges by a metre, by five with shift, and lets go on escape', async () => {
     const onnudge = vi.fn();
     strip({ onnudge });

@@ -424,6 +424,8 @@
               : undefined}
             ongatesettle={() => void desk?.settleGate()}
             ongatedrop={(id) => void desk?.dropGate(id)}
+            ongatehold={(id) => desk?.mine && !desk.day && desk.costGate(id)}
+            gateCosts={desk.gateCosts}
             ongatemake={desk.mine && !desk.day ? (at, left, off) => desk?.makeGate(at, left, off) : undefined}
             height={desk.laid ? 436 : 472}
             onmove={(kind, to) => desk?.move(kind, to, `drag ${corner.id} ${kind}`)}

@@ -47,6 +47,17 @@ export interface Conflict {
 }
 
 const SAVE_AFTER = 700;
+// Milliseconds of rest before a gate is costed, and metres either way.
+const GATE_REST = 500;
+const HALF = 0.5;
+
+/** Seconds a lap for half a metre nearer to the edge and farther from it. */
+export interface GateCosts {
+  id: string;
+  nearer: number | null;
+  farther: number | null;
+}
+
 const REMEMBER_AFTER = 150;
 // Between two questions of one drag, so that the drawing keeps its frames.
 const BREATH = 20;
@@ -673,8 +684,49 @@ export class Desk {
     if (!this.moving) return;
     const use = this.laid?.wish.use ?? this.content.use;
     const gates = this.gates;
+    const id = this.moving.id;
     await this.layAnew({ use: { opened: use?.opened ?? [], gates } });
     this.moving = null;
+    this.costGate(id);
+  }
+
+  /** What half a metre more on either side of the gate in hand costs a lap; null where it cannot be met. */
+  gateCosts = $state.raw<GateCosts | null>(null);
+  private costing = 0;
+  private costTimer: ReturnType<typeof setTimeout> | undefined;
+
+  /** Asks after a rest what half a metre either way costs at a gate. */
+  costGate(id: string) {
+    clearTimeout(this.costTimer);
+    const asked = ++this.costing;
+    if (this.gateCosts?.id !== id) this.gateCosts = null;
+    this.costTimer = setTimeout(() => void this.askGateCosts(id, asked), GATE_REST);
+  }
+
+  private async askGateCosts(id: string, asked: number) {
+    if (this.moving) return;
+    const use = this.laid?.wish.use ?? this.content.use;
+    const base = this.laid?.view.lapAfter;
+    const gate = use?.gates.find((g) => g.id === id);
+    if (!gate) return;
+    const at = async (by: number) => {
+      const gates = (use?.gates ?? []).map((g) => (g.id === id ? { ...g, metres: g.metres + by } : g));
+      try {
+        const view = await ask(
+          api.POST('/api/references/{id}/laid-anew', {
+            params: { path: { id: this.view.id } },
+            body: { use: { opened: use?.opened ?? [], gates } },
+          }),
+        );
+        return view.lapAfter - (base ?? view.lapBefore);
+      } catch {
+        return null;
+      }
+    };
+    const nearer = gate.metres >= HALF ? await at(-HALF) : null;
+    if (asked !== this.costing) return;
+    const farther = await at(HALF);
+    if (asked === this.costing) this.gateCosts = { id, nearer, farther };
   }
 
   makeGate(at: number, left: boolean, off: number) {
@@ -693,6 +745,8 @@ export class Desk {
 
   /** Leaves the line as it is. */
   leaveLaid() {
+    this.gateCosts = null;
+    this.costing++;
     this.laying++;
     this.laid = null;
   }

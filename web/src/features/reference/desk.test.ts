@@ -127,6 +127,12 @@ async function serve(input: Request): Promise<Response> {
     stored = { version: body.version + 1, content: body.content };
     return reply(stored);
   }
+  if (path.endsWith('/laid-anew')) {
+    const body = (await input.json()) as { use: { gates: { metres: number }[] } };
+    const metres = body.use.gates[0]?.metres ?? 0;
+    if (metres > 2.4) return reply({ detail: 'It cannot be met.' }, 400);
+    return reply({ lapBefore: 90, lapAfter: 90 + metres / 10, from: 0, metres: 10, step: 1, before: [], after: [] });
+  }
   if (path.endsWith('/variants/answer')) {
     const body = (await input.json()) as { variant: Variant; entry: CornerEntry; edited?: CornerEntry };
     const set = body.edited
@@ -453,5 +459,19 @@ describe('a landmark dragged here', () => {
     await desk.moveLandmark(board, 230);
     expect(desk.problem?.status).toBe(409);
     expect(desk.landmarks.map((l) => l.station)).toEqual([250]);
+  });
+
+  it('asks after a rest what half a metre either way costs at a gate', async () => {
+    const gate = { id: 'g', station: 300, left: true, metres: 2, tolerance: 0.3 };
+    stored = { version: 3, content: { ...content, use: { opened: [], gates: [gate] } } };
+    const desk = await Desk.open('r1');
+    desk.costGate('g');
+    expect(desk.gateCosts).toBeNull();
+    await vi.advanceTimersByTimeAsync(600);
+    // Against the line at hand; farther cannot be met here.
+    expect(desk.gateCosts?.nearer).toBeCloseTo(0.15);
+    expect(desk.gateCosts?.farther).toBeNull();
+    desk.leaveLaid();
+    expect(desk.gateCosts).toBeNull();
   });
 });
