@@ -244,10 +244,13 @@
     />
     <circle cx={x(near(h.s.serves))} cy={middle} r="2.5" fill={c} />
   {/if}
-  {#if h.a.kind === 'LIFT' && h.a.until != null}
-    <path d="M{h.cx} {h.cy}H{x(near(h.a.until))}" stroke={c} stroke-width="2" />
+  {@const ends = h.a.kind === 'LIFT' || h.a.kind === 'SHIFT'}
+  {@const nub = h.a.kind === 'SHIFT' && h.a.until == null && on && !readonly}
+  {#if (ends && h.a.until != null) || nub}
+    {@const end = h.a.until != null ? x(near(h.a.until)) : h.cx + 18}
+    <path d="M{h.cx} {h.cy}H{end}" stroke={c} stroke-width="2" stroke-dasharray={nub ? '2 2' : ''} />
     <rect
-      x={x(near(h.a.until)) - 5}
+      x={end - 5}
       y={h.cy - 9}
       width="10"
       height="18"
@@ -257,7 +260,7 @@
       data-until={h.a.id}
       onpointerdown={(e) => grabEnd(e, h)}
     />
-    <path d="M{x(near(h.a.until))} {h.cy - 5}v10" stroke={c} stroke-width="2" pointer-events="none" />
+    <path d="M{end} {h.cy - 5}v10" stroke={c} stroke-width="2" pointer-events="none" />
   {/if}
   <g
     role="slider"

@@ -57,6 +57,18 @@ describe('keys on an action', () => {
     expect(put(desk)?.gear).toBe(2);
   });
 
+  it('a gear is held for metres or seconds, and let go with Backspace', () => {
+    const desk = working();
+    const shift = scored(made('SHIFT', 400, 'shift-1', 3));
+    type(desk, shift, '8', '0', 'm', 'Enter');
+    expect(put(desk)?.until).toBe(480);
+    type(desk, shift, '2', 's', 'Enter');
+    expect(put(desk)?.until).toBe(500);
+    expect(type(desk, shift, '2', '0', '0', '0', 'm', 'Enter')).toBe('A gear is held for up to 1000 m.');
+    type(desk, scored({ ...made('SHIFT', 400, 'shift-1', 3), until: 480 }), 'Backspace');
+    expect(put(desk)?.until).toBeUndefined();
+  });
+
   it('says the limit and changes nothing past it', () => {
     const desk = working();
     expect(type(desk, lift, '9', '9', 'Enter')).toBe('At most 95 %.');

@@ -10,8 +10,9 @@ export interface Beside {
 
 type Worked = Pick<Desk, 'view' | 'typed' | 'putAction' | 'dropAction' | 'letGo' | 'settle'>;
 
-// Seconds that a lift may last.
+// Seconds that a lift may last, and metres for which a gear may be held.
 const LONGEST = 10;
+const FARTHEST = 1000;
 
 /**
  * A key on the action in hand: digits are its amount, arrows its place and amount. Gives what is refused in words, an
@@ -47,6 +48,7 @@ export function pressed(desk: Worked, event: KeyboardEvent, s: ScoredAction, bes
     }
   } else if (event.key === 'Backspace') {
     if (desk.typed) desk.typed = desk.typed.slice(0, -1);
+    else if (a.kind === 'SHIFT' && a.until != null) desk.putAction({ ...a, until: undefined }, false);
     else if (a.kind === 'BRAKE' || a.kind === 'LIFT' || a.kind === 'EASE')
       desk.putAction({ ...a, amount: undefined }, false);
   } else if (event.key === 'Delete') desk.dropAction(a.id);
@@ -58,7 +60,7 @@ export function pressed(desk: Worked, event: KeyboardEvent, s: ScoredAction, bes
   return said;
 }
 
-/** Takes what was typed: "65", "65%", "0.5s" for how long, "12m" past its thing. Gives what is refused. */
+/** Takes what was typed: "65", "65%", "0.5s" for how long, "80m" for how far a gear is held, "12m" past its thing. Gives what is refused. */
 function typed(desk: Worked, s: ScoredAction): string {
   const a = s.action;
   const text = desk.typed;
@@ -70,6 +72,10 @@ function typed(desk: Worked, s: ScoredAction): string {
   if (unit === 's' && a.kind === 'LIFT') {
     if (number <= 0 || number > LONGEST) return `A lift lasts up to ${LONGEST} s.`;
     desk.putAction({ ...a, until: (a.station + number * s.speed) % length }, false);
+  } else if ((unit === 's' || unit === 'm') && a.kind === 'SHIFT') {
+    const metres = unit === 's' ? number * s.speed : number;
+    if (metres <= 0 || metres > FARTHEST) return `A gear is held for up to ${FARTHEST} m.`;
+    desk.putAction({ ...a, until: (a.station + metres) % length }, false);
   } else if (unit === 's' && (a.cue?.kind === 'SECONDS' || a.cue?.kind === 'LIMITER')) {
     desk.putAction({ ...a, cue: { ...a.cue, number } }, false);
   } else if (unit === 'm' && a.cue?.kind === 'PAST') {
