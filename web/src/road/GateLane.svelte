@@ -50,7 +50,9 @@
       .map((g) => ({ g, s: near(g.station), middle: middleOf(g) }))
       .filter((g) => g.s > domain[0] && g.s < domain[1]),
   );
-  const cost = (seconds: number | null) => (seconds === null ? '×' : signed(seconds, 2));
+  const cost = (seconds: number | null) => (seconds === null ? 'not met' : `${signed(seconds, 2)} s`);
+  const costWords = (c: { nearer: number | null; farther: number | null }) =>
+    ` · 0.5 m nearer ${cost(c.nearer)}, farther ${cost(c.farther)}`;
   /** Pixels for seconds: a tenth of a second is 14. */
   const long = (seconds: number | null) => (seconds === null ? 0 : Math.max(2, Math.min(30, Math.abs(seconds) * 140)));
   const tenth = (v: number) => Math.round(v * 10) / 10;
@@ -166,16 +168,13 @@
             stroke={(side.seconds ?? 0) > 0 ? 'var(--turn)' : 'var(--sky)'}
             stroke-width="5"
           />
-          <text x={px - 3 + long(side.seconds)} y={at + 4} style="font-size:11px;fill:var(--ink)"
-            >{cost(side.seconds)}</text
-          >
         </g>
       {/each}
     {/if}
     <text x={px + 8} y={(edge + middle) / 2 + 4} style="font-size:11px;fill:var(--ink)" font-weight="700"
       >{typed && document.activeElement?.getAttribute('data-place-across') === gate.g.id
         ? typed
-        : metres(gate.g.metres, 1)}</text
+        : metres(gate.g.metres, 1) + (costs?.id === gate.g.id ? costWords(costs) : '')}</text
     >
     <g role="presentation" class="cursor-ns-resize" onpointerdown={(e) => grab(e, gate.g, true)}>
       <rect x={px - 7} y={middle - gap - 5} width="14" height="6" fill="transparent" />

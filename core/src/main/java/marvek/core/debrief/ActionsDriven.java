@@ -8,12 +8,14 @@ import java.util.Objects;
 import java.util.Optional;
 import marvek.core.debrief.Debrief.ActionFinding;
 import marvek.core.entry.CornerEntry;
+import marvek.core.entry.PointKind;
 import marvek.core.entry.Score;
 import marvek.core.plan.ComputedLap;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
+import marvek.core.telemetry.CornerEvents;
 import marvek.core.telemetry.LapSketch;
 import org.jspecify.annotations.Nullable;
 
@@ -56,6 +58,24 @@ public final class ActionsDriven {
   /** What a lap made of what is written; empty where it has no sketch. */
   public Optional<DoneActions> of(String lap) {
     return Optional.ofNullable(done.get(lap));
+  }
+
+  /**
+   * Where a point was driven; null where it was not, or cannot be told. Where the throttle is full
+   * more than once in a corner the last is meant.
+   */
+  @Nullable Double measured(String lap, CornerEvents e, CornerEntry plan, PointKind kind) {
+    if (kind != PointKind.FULL_THROTTLE || !DoneActions.fullAgain(computed.road(), plan)) {
+      return Debriefer.measured(e, kind);
+    }
+    DoneActions known = done.get(lap);
+    Double late =
+        known == null
+            ? null
+            : known.of(plan.corner(), Score.id(kind)).map(DoneActions.Done::late).orElse(null);
+    return late == null
+        ? null
+        : Double.valueOf(computed.road().wrap(plan.station(kind).orElseThrow() + late));
   }
 
   /** Metres within which an action counts as met. */

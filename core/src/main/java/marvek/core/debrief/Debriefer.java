@@ -264,7 +264,7 @@ public final class Debriefer {
                 List<String> ids = new ArrayList<>();
                 List<Double> late = new ArrayList<>();
                 for (int i = 0; i < laps.size(); i++) {
-                  Double at = measured(events.get(i), kind);
+                  Double at = actions.measured(laps.get(i).id(), events.get(i), plan, kind);
                   if (at != null) {
                     ids.add(laps.get(i).id());
                     late.add(road.apart(station, at));

@@ -9,6 +9,7 @@ import java.util.Optional;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.entry.CornerEntry;
+import marvek.core.entry.PointKind;
 import marvek.core.entry.Score;
 import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
@@ -119,7 +120,7 @@ public final class DoneActions {
       Optional<Done> read =
           switch (p.action().kind()) {
             case SHIFT -> shift(p, acts);
-            case THROTTLE, FULL -> own ? stage(p, sketch.throttle()) : Optional.empty();
+            case THROTTLE, FULL -> own || again(p) ? stage(p, sketch.throttle()) : Optional.empty();
             case EASE -> own ? stage(p, sketch.brake()) : Optional.empty();
             default -> Optional.empty();
           };
@@ -180,6 +181,24 @@ public final class DoneActions {
             .ifPresent(c -> besides.computeIfAbsent(c, k -> new ArrayList<>()).add(a));
       }
     }
+  }
+
+  /** Whether a point is where the throttle is full once more, and not for the first time. */
+  private boolean again(Planned p) {
+    return p.action().kind() == ActionKind.FULL && fullAgain(road, p.entry());
+  }
+
+  /** Whether a corner is full once before the point where it is full for good, or lifted for. */
+  public static boolean fullAgain(Centreline road, CornerEntry entry) {
+    Optional<Double> first = entry.station(PointKind.FIRST_THROTTLE);
+    Optional<Double> full = entry.station(PointKind.FULL_THROTTLE);
+    double from = first.or(() -> entry.station(PointKind.APEX)).orElse(Double.NaN);
+    return full.isPresent()
+        && entry.actions().stream()
+            .filter(a -> a.kind() == ActionKind.FULL || a.kind() == ActionKind.LIFT)
+            .anyMatch(
+                a ->
+                    road.apart(from, a.station()) >= 0 && road.apart(a.station(), full.get()) >= 0);
   }
 
   /** Whether the throttle is written to be eased again about where it was. */

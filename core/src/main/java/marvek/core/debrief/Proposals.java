@@ -54,6 +54,7 @@ public final class Proposals {
   private final double longest;
   private final Sections sections;
   private final Centreline road;
+  private final ActionsDriven actions;
   private final Debrief debrief;
   private final Set<String> deep;
 
@@ -70,6 +71,7 @@ public final class Proposals {
     this.longest = Math.max(SMALLEST_STEP, Math.min(longest, LONGEST_STEP));
     this.sections = new Sections(computed, entries);
     this.road = computed.road();
+    this.actions = new ActionsDriven(computed, entries, laps);
     this.debrief = Debriefer.read(computed, entries, laps);
     this.deep = deep();
   }
@@ -168,7 +170,7 @@ public final class Proposals {
     List<String> names = new ArrayList<>();
     for (LapData l : laps) {
       l.corner(entry.corner())
-          .map(e -> Debriefer.measured(e, kind))
+          .map(e -> actions.measured(l.id(), e, entry, kind))
           .ifPresent(
               at -> {
                 ids.add(l.id());

@@ -9,7 +9,9 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
 import marvek.core.entry.CornerEntry;
+import marvek.core.entry.PointKind;
 import marvek.core.entry.Score;
+import marvek.core.entry.Slowing;
 import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.fixtures.RandomScores;
@@ -20,6 +22,7 @@ import marvek.core.logger.Recorder.Shown;
 import marvek.core.logger.SimulatedDriver;
 import marvek.core.logger.Truth;
 import marvek.core.plan.ComputedLap;
+import marvek.core.plan.Drafter;
 import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
 import marvek.core.telemetry.DrivenLap;
@@ -162,6 +165,53 @@ class DoneActionsTest {
   void aDeadBandAndABentThrottleAreTakenIntoAccount() {
     Map<ActionKind, Table> at = read(25, Recorder.Noise.usual(), new Shown(0.03, 1.6));
     good(at, 4, 13);
+  }
+
+  /** Where the throttle is full before it is eased once more, the last time is meant. */
+  @Test
+  void fullOnceMoreIsNotTheFirstTime() {
+    int again = 0;
+    for (String vehicle : List.of("single-seater", "cup-gt")) {
+      ComputedLap lap = Drives.computed(RandomRoads.of(23, 330), vehicle);
+      List<CornerEntry> plan = new ArrayList<>();
+      for (CornerEntry e : Drafter.draft(lap, List.of()).corners()) {
+        plan.add(e.actions().isEmpty() ? twice(lap, e) : e);
+      }
+      Drive drive =
+          SimulatedDriver.drive(new Plan(lap, plan, List.of(), 3, 1, 1, 0, true), new Random(3));
+      List<LapData> laps =
+          Drives.read(drive, lap, 50, Recorder.Noise.usual(), 5).stream()
+              .map(l -> Drives.data(l, lap))
+              .toList();
+      Debrief debrief = Debriefer.read(lap, plan, laps);
+      for (int c = 0; c < plan.size(); c++) {
+        if (!DoneActions.fullAgain(lap.road(), plan.get(c))) {
+          continue;
+        }
+        for (Debrief.PointFinding f : debrief.corners().get(c).points()) {
+          if (f.kind() == PointKind.FULL_THROTTLE) {
+            assertThat(Math.abs(f.median())).describedAs("%s", plan.get(c)).isLessThan(9);
+            again++;
+          }
+        }
+      }
+    }
+    assertThat(again).isPositive();
+  }
+
+  /** Full for a while on the way out, lifted for, and full again. */
+  private static CornerEntry twice(ComputedLap lap, CornerEntry e) {
+    double full = e.station(PointKind.FULL_THROTTLE).orElse(Double.NaN);
+    if (Double.isNaN(full) || e.slowing() != Slowing.BRAKE) {
+      return e;
+    }
+    return e.copy()
+        .moved(PointKind.FULL_THROTTLE, lap.road().wrap(full + 90))
+        .actions(
+            List.of(
+                Action.of("own-full", ActionKind.FULL, full, null),
+                Action.of("own-lift", ActionKind.LIFT, lap.road().wrap(full + 40), 0.6)))
+        .done();
   }
 
   private static void good(Map<ActionKind, Table> at, double metres, double stages) {

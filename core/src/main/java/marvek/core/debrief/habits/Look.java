@@ -198,6 +198,15 @@ public final class Look {
 
   /** Metres by which full throttle came late; null where pedals were not recorded. */
   @Nullable Double full() {
+    DoneActions known = done;
+    if (DoneActions.fullAgain(road, plan)) {
+      return known == null
+          ? null
+          : known
+              .of(plan.corner(), Score.id(PointKind.FULL_THROTTLE))
+              .map(DoneActions.Done::late)
+              .orElse(null);
+    }
     return told ? late(PointKind.FULL_THROTTLE, events.fullThrottle()) : null;
   }
 
