@@ -24,7 +24,6 @@ final class Intent {
   // What is done otherwise of a written score.
   final List<Deviation> deviations = new ArrayList<>();
   private final double spread;
-  private final Random chance;
   double brakeBy;
   double releaseBy;
   double firstBy;
@@ -55,10 +54,9 @@ final class Intent {
   // What is written beyond the points; null where they say all.
   @Nullable WrittenScore written;
 
-  private Intent(CornerEntry entry, double spread, Random chance) {
+  private Intent(CornerEntry entry, double spread) {
     this.entry = entry;
     this.spread = spread;
-    this.chance = chance;
   }
 
   /** The intents of a lap. */
@@ -66,7 +64,7 @@ final class Intent {
     List<Intent> out = new ArrayList<>();
     for (CornerEntry e : plan.entries()) {
       double s = plan.spread();
-      Intent i = new Intent(e, s, chance);
+      Intent i = new Intent(e, s);
       i.brakeBy = s * chance.nextGaussian();
       i.releaseBy = s * chance.nextGaussian();
       i.firstBy = s * chance.nextGaussian();
@@ -218,6 +216,8 @@ final class Intent {
       full = Math.max(full, first + 3);
       last = line.apexes().size() > 1 && first < apex ? apex : NONE;
     }
+    // Chance of its own, so that what is written changes nothing else that is drawn.
+    Random chance = new Random(Double.doubleToLongBits(brakeBy + 3 * releaseBy));
     written =
         WrittenScore.of(
             computed.road(), entry, a -> place(computed, a), deviations, spread, chance);

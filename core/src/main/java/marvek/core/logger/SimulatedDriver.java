@@ -490,6 +490,7 @@ public final class SimulatedDriver {
         throttle = wanted(i, score, k, throttle);
         throttleFoot = throttle;
         brake = brakeFoot;
+        pressedAt = brake > 0 && pressedAt < 0 ? clock : pressedAt;
       } else if (i.brakes() && k >= i.brake && k < i.release) {
         if (pressedAt < 0) {
           pressedAt = clock;
@@ -559,7 +560,8 @@ public final class SimulatedDriver {
       double open = Math.min(most, score.throttle(k));
       if (i.dip && k > i.first && k < i.full) {
         double way = (k - i.first) / (double) Math.max(1, i.full - i.first);
-        open = way > 0.45 && way < 0.75 ? 0.15 : open;
+        // Too much, too soon, and then less.
+        open = way > 0.45 && way < 0.75 ? 0.15 : way <= 0.45 ? Math.min(1, open + 0.25) : open;
       }
       int press2 = score.nextPress(k);
       open = (press2 - k) * road.step() < i.handOff * speed ? 0 : open;

@@ -64,7 +64,22 @@ class PlantedMistakesTest {
   @Test
   void everyMistakeAndEveryCauseIsGoneThrough() {
     assertThat(NAMED.keySet()).containsExactlyInAnyOrder(Mistake.values());
-    assertThat(NAMED.values())
+    // Those of written actions are planted in the core's own tests.
+    List<String> ofActions =
+        List.of(
+            "LIFTED_MORE",
+            "LIFTED_EARLY",
+            "LIFT_HELD",
+            "LIFTED_UNWRITTEN",
+            "PRESSED_AGAIN_EARLY",
+            "PRESSED_AGAIN_HARD",
+            "EASED_LATE",
+            "STAGE_BEHIND",
+            "STAGE_LATE",
+            "SHIFTED_ELSEWHERE");
+    List<String> all = new ArrayList<>(NAMED.values());
+    all.addAll(ofActions);
+    assertThat(all)
         .containsExactlyInAnyOrderElementsOf(Habits.all().stream().map(h -> h.id()).toList());
   }
 

@@ -12,6 +12,7 @@ import marvek.core.debrief.VehicleFit;
 import marvek.core.logger.Drive;
 import marvek.core.logger.Mistake;
 import marvek.core.logger.Planted;
+import marvek.core.plan.ComputedLap;
 import marvek.core.telemetry.Channel;
 import marvek.core.telemetry.DrivenLap;
 import marvek.core.telemetry.LapGrid;
@@ -43,8 +44,8 @@ class VehicleFromLapsTest {
   }
 
   /**
-   * How much of the computed most the driver braked with in truth, as the fit asks: over 25 m, in a
-   * straight line. The pedal is a share of the grip that this driver takes.
+   * How much of the computed most the driver slowed with in truth, as the fit asks: over 25 m, in a
+   * straight line, tyres and closed engine together without the drag.
    */
   private static double pressed(List<Planted> habits) {
     Drive driven = Recorded.drive(RING, habits, 6, 55);
@@ -52,7 +53,7 @@ class VehicleFromLapsTest {
     List<Double> run = new ArrayList<>();
     for (int i = 0; i < driven.brake().length; i++) {
       if (driven.brake()[i] > 0.5 && Math.abs(driven.across()[i]) < 0.2 * 9.81) {
-        run.add(driven.brake()[i]);
+        run.add(slowing(driven, i));
       } else {
         run.clear();
       }
@@ -64,9 +65,16 @@ class VehicleFromLapsTest {
                 .orElseThrow());
       }
     }
-    return Recorded.PACE
-        * Recorded.PACE
-        * Robust.quantile(uses.stream().mapToDouble(Double::doubleValue).toArray(), 0.85);
+    return Robust.quantile(uses.stream().mapToDouble(Double::doubleValue).toArray(), 0.85);
+  }
+
+  private static double slowing(Drive driven, int i) {
+    ComputedLap lap = RING.computed();
+    double v = driven.speed()[i];
+    int k = lap.road().index(driven.station()[i]);
+    double load = lap.limits().load(lap.path(), k, v * v);
+    double tyres = -driven.along()[i] - lap.limits().resistance(lap.path(), k, v, load);
+    return tyres / lap.limits().brakingMost(load, 1, lap.path().braking(k));
   }
 
   private static void engineIsAsEntered(VehicleFit fit, double pressed) {
