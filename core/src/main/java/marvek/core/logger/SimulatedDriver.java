@@ -47,6 +47,9 @@ public final class SimulatedDriver {
   private static final double LETS = 0.04;
   private static final double OPENS = 0.07;
   private static final double EASES_OFF = 0.27;
+  // Steps before a press is felt, and how much too fast is borne where nothing else is left.
+  private static final int FEELS = 8;
+  private static final double BORNE = 1.4;
   // A wheel that stands or spins grips less, for about this long; a kerb is struck this hard.
   private static final double SLIDE_BEGINS = 0.12;
   private static final double SLIDE_ENDS = 0.45;
@@ -599,12 +602,18 @@ public final class SimulatedDriver {
         return;
       }
       boolean brakes = d.kind == ActionKind.BRAKE;
+      // Where even all of it does not do, a little too fast is borne.
+      double borne = 1;
+      d.amount = brakes ? HARDEST : 0;
+      while (borne < BORNE && !fits(i, score, d, k, borne)) {
+        borne += 0.03;
+      }
       double low = 0;
       double high = brakes ? HARDEST : 1;
       for (int round = 0; round < 12; round++) {
         double middle = (low + high) / 2;
         d.amount = brakes ? middle : 1 - middle;
-        if (fits(i, score, d, k)) {
+        if (fits(i, score, d, k, borne)) {
           high = middle;
         } else {
           low = middle;
@@ -614,12 +623,14 @@ public final class SimulatedDriver {
     }
 
     /** Whether each place up to the next press is met with what is done. */
-    private boolean fits(Intent i, WrittenScore score, WrittenScore.Doing d, int from) {
+    private boolean fits(
+        Intent i, WrittenScore score, WrittenScore.Doing d, int from, double borne) {
       int end = Math.min(score.nextPress(d.at), Math.max(i.apex + 5, score.braked() + 2));
       double v = speed;
       for (int k = from; k < end; k++) {
         int p = loop.at(k);
-        if (v > limits.cornerSpeed(path, p) * i.slower) {
+        boolean counts = k >= i.turnIn && k >= from + FEELS;
+        if (counts && v > limits.cornerSpeed(path, p) * i.slower * borne) {
           return false;
         }
         double load = limits.load(path, p, v * v);
