@@ -96,7 +96,7 @@
   let accepted = $state<Record<string, number>>({});
   const changes = $derived(proposals.data?.proposals.filter((p) => p.change) ?? []);
   const none = $derived(proposals.data?.proposals.filter((p) => !p.change && p.corner === selected) ?? []);
-  const keyOf = (p: { corner: string; kind: string }) => `${p.corner}-${p.kind}`;
+  const keyOf = (p: { corner: string; action: string; share: boolean }) => `${p.corner}-${p.action}-${p.share}`;
   let reason = $state('');
   let problem = $state.raw<Problem | null>(null);
   let busy = $state(false);
@@ -109,7 +109,7 @@
     try {
       const moves = changes
         .filter((c) => accepted[keyOf(c)] !== undefined)
-        .map((c) => ({ corner: c.corner, kind: c.kind, to: c.station + (accepted[keyOf(c)] ?? 0) }));
+        .map((c) => ({ corner: c.corner, action: c.action, share: c.share, to: c.from + (accepted[keyOf(c)] ?? 0) }));
       await ask(
         api.POST('/api/runs/{id}/accept', {
           params: path,
@@ -379,7 +379,10 @@
           {#if none.length && corner}
             <h3 class="mt-3 font-bold">No change at {cornerWord(corner)}</h3>
             <ul class="ml-4 list-disc text-sm">
-              {#each none as p (p.kind)}<li><strong>{p.point}:</strong> {p.reason}</li>{/each}
+              {#each none as p (keyOf(p))}<li>
+                  <strong>{p.what}{p.share ? ', share' : ''}:</strong>
+                  {p.reason}
+                </li>{/each}
             </ul>
           {/if}
         </section>

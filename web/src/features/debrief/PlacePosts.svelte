@@ -19,7 +19,7 @@
       [8, width - 8],
     ),
   );
-  const missed = $derived(Math.abs(place.off) > place.tolerance + place.precision);
+  const missed = $derived(place.missed);
   const edge = $derived(place.left ? 'left' : 'right');
   const words = $derived(
     missed

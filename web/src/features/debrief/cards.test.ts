@@ -13,11 +13,12 @@ import { hosted } from '../../testing/shown';
 describe('a proposal', () => {
   const proposal = {
     corner: 'c1',
-    kind: 'BRAKE',
-    point: 'braking',
+    action: 'brake',
+    what: 'braking',
+    share: false,
     change: true,
-    metres: 3,
-    station: 430,
+    by: 3,
+    from: 430,
     reason: 'Later laps were quicker.',
     gain: 0.06,
     gainLow: 0.02,
@@ -25,7 +26,7 @@ describe('a proposal', () => {
     strengthWords: 'fair',
     laps: 8,
     limitedBy: 'the margin',
-    late: [-2, 0, 1, 3],
+    off: [-2, 0, 1, 3],
     seconds: [8.2, 8.1, 8.05, 8],
     evidence: ['a', 'b', 'c', 'd'],
   } as unknown as ProposalLine;
@@ -38,7 +39,7 @@ describe('a proposal', () => {
 
   it('says how far, what it promises and what holds it back, before it is decided', () => {
     card();
-    const text = document.querySelector('[data-proposal="c1-BRAKE"]')?.textContent?.replace(/\s+/g, ' ') ?? '';
+    const text = document.querySelector('[data-proposal="c1-brake"]')?.textContent?.replace(/\s+/g, ' ') ?? '';
     expect(text).toContain('1: braking 3.0 m later');
     expect(text).toContain('promises 0.06 s (0.02 to 0.10)');
     expect(text).toContain('evidence fair, 8 laps · step held by the margin');
@@ -59,10 +60,19 @@ describe('a proposal', () => {
   });
 
   it('keeps its sign when an earlier point is shortened', async () => {
-    const { ondecide } = card({ proposal: { ...proposal, metres: -4 }, accepted: -4 });
+    const { ondecide } = card({ proposal: { ...proposal, by: -4 }, accepted: -4 });
     await fireEvent.input(screen.getByRole('slider'), { target: { value: '2' } });
     expect(ondecide).toHaveBeenLastCalledWith(-2);
     expect(document.body.textContent).toContain('sooner');
+  });
+
+  it('is about a share of a pedal where it is not about a place', async () => {
+    const lift = { ...proposal, action: 'l1', what: 'lift to 40 %', share: true, from: 0.4, by: 0.08, to: 0.48 };
+    const { ondecide } = card({ proposal: lift, accepted: 0.08 });
+    const text = document.querySelector('[data-proposal="c1-l1-share"]')?.textContent?.replace(/\s+/g, ' ') ?? '';
+    expect(text).toContain('1: lift to 40 % 8 % more');
+    await fireEvent.input(screen.getByRole('slider', { name: 'Share of the step' }), { target: { value: '0.04' } });
+    expect(ondecide).toHaveBeenLastCalledWith(0.04);
   });
 
   it('opens to the lap behind a mark', async () => {
@@ -74,7 +84,7 @@ describe('a proposal', () => {
   it('is only read by others, and says when nothing should change', () => {
     card({ mine: false });
     expect(screen.queryByRole('button', { name: 'Accept' })).toBeNull();
-    card({ proposal: { ...proposal, change: false, metres: 0, reason: 'Too little evidence: 3 laps.' } });
+    card({ proposal: { ...proposal, change: false, by: 0, reason: 'Too little evidence: 3 laps.' } });
     expect(document.body.textContent).toContain('stays');
     expect(document.body.textContent).toContain('Too little evidence');
   });

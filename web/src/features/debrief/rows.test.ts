@@ -15,6 +15,7 @@ const lift = (over: Partial<ActionFinding> = {}): ActionFinding => ({
   seen: true,
   unseen: '',
   done: 1,
+  off: true,
   late: -12,
   spread: 2,
   tolerance: 6,
@@ -95,6 +96,7 @@ describe('a place across the road', () => {
     spread: 0.3,
     precision: 0.5,
     met: 0,
+    missed: true,
     laps: ['a', 'b'],
     driven: [2.4, 2.8],
     ...over,
@@ -110,7 +112,7 @@ describe('a place across the road', () => {
   });
 
   it('claims nothing that the recording cannot tell', () => {
-    render(PlacePosts, { place: place({ off: 0.7, left: false, met: 1 }) });
+    render(PlacePosts, { place: place({ off: 0.7, left: false, met: 1, missed: false }) });
     expect(squeezed(document.querySelector('figcaption'))).toContain('as written, as far as can be told (± 0.5 m)');
     expect(document.querySelector('[data-missed=true]')).toBeNull();
   });

@@ -103,7 +103,7 @@ function ofAction(a: ActionFinding): SpreadRow {
       return share == null ? [] : [{ lap, share }];
     }),
     ...words,
-    off: (late !== null && Math.abs(late) > a.tolerance) || (more !== null && Math.abs(more) > 0.08) || a.done < 0.5,
+    off: a.off,
   };
 }
 

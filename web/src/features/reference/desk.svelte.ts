@@ -719,14 +719,16 @@ export class Desk {
           }),
         );
         return view.lapAfter - (base ?? view.lapBefore);
-      } catch {
-        return null;
+      } catch (e) {
+        // What is refused cannot be met; without an answer nothing is known.
+        const status = asProblem(e).status;
+        return status >= 400 && status < 500 ? null : undefined;
       }
     };
     const nearer = gate.metres >= HALF ? await at(-HALF) : null;
-    if (asked !== this.costing) return;
+    if (asked !== this.costing || nearer === undefined) return;
     const farther = await at(HALF);
-    if (asked === this.costing) this.gateCosts = { id, nearer, farther };
+    if (asked === this.costing && farther !== undefined) this.gateCosts = { id, nearer, farther };
   }
 
   makeGate(at: number, left: boolean, off: number) {

@@ -473,5 +473,10 @@ describe('a landmark dragged here', () => {
     expect(desk.gateCosts?.farther).toBeNull();
     desk.leaveLaid();
     expect(desk.gateCosts).toBeNull();
+    // Without an answer nothing is said.
+    online = false;
+    desk.costGate('g');
+    await vi.advanceTimersByTimeAsync(600);
+    expect(desk.gateCosts).toBeNull();
   });
 });

@@ -4,7 +4,7 @@
   import { api, ask, asProblem, type AnswerView, type Problem } from '../../api/api';
   import { here } from '../../kit/here.svelte';
   import { lapTime, signed } from '../../words/units';
-  import { apart, POINTS } from '../../road/points';
+  import { apart } from '../../road/points';
   import CornerStrip from '../../road/CornerStrip.svelte';
   import LapStrip from '../../road/LapStrip.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
@@ -172,17 +172,17 @@
                     driven {d.called}: {d.laps} laps, best {lapTime(d.best)}, median {lapTime(d.median)}
                   </span>
                 {/each}
-                {#each chapter(r.number)?.promises ?? [] as p (p.evidence.corner + p.evidence.kind)}
+                {#each chapter(r.number)?.promises ?? [] as p, i (i)}
                   {@const c = view.corners.find((k) => k.id === p.evidence.corner)}
                   <span
                     class="border-base-300 mt-1 block border-l-2 pl-2 text-sm leading-snug"
                     data-promise={p.promise.verdict}
                   >
-                    {c?.number}: {POINTS[p.evidence.kind].word.toLowerCase()} moved by {signed(
-                      apart(p.evidence.from, p.evidence.to, road.length),
-                      1,
-                    )} m, for {p.evidence.laps} laps{#if p.evidence.gain !== null && p.evidence.gain !== undefined},
-                      promised
+                    {c?.number}: {p.what}
+                    {p.share
+                      ? `changed by ${signed(100 * (p.evidence.to - p.evidence.from), 0)} %`
+                      : `moved by ${signed(apart(p.evidence.from, p.evidence.to, road.length), 1)} m`}, for
+                    {p.evidence.laps} laps{#if p.evidence.gain !== null && p.evidence.gain !== undefined}, promised
                       {signed(-p.evidence.gain, 2)} s{/if}.
                     <strong>{p.promise.words}</strong>
                   </span>

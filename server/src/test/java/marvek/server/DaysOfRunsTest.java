@@ -164,8 +164,10 @@ class DaysOfRunsTest {
                         Map.of(
                             "corner",
                             offered.path("corner").asText(),
-                            "kind",
-                            offered.path("kind").asText(),
+                            "action",
+                            offered.path("action").asText(),
+                            "share",
+                            offered.path("share").asBoolean(),
                             "to",
                             offered.path("to").asDouble()))),
                 run);

@@ -196,7 +196,7 @@ class RunsTest {
     JsonNode proposals = made.person().get("/api/runs/{id}/proposals", run).body();
     JsonNode first = null;
     for (JsonNode p : proposals.path("proposals")) {
-      assertThat(Math.abs(p.path("metres").asDouble())).isLessThanOrEqualTo(5.01);
+      assertThat(Math.abs(p.path("by").asDouble())).isLessThanOrEqualTo(5.01);
       first = first == null && p.path("change").asBoolean() ? p : first;
     }
     assertThat(first).as("a proposal").isNotNull();
@@ -204,10 +204,12 @@ class RunsTest {
         Map.of(
             "corner",
             first.path("corner").asText(),
-            "kind",
-            first.path("kind").asText(),
+            "action",
+            first.path("action").asText(),
+            "share",
+            first.path("share").asBoolean(),
             "to",
-            first.path("station").asDouble() + 2 * first.path("metres").asDouble());
+            first.path("from").asDouble() + 2 * first.path("by").asDouble());
     People.Answer refused =
         made.person()
             .post(
@@ -220,10 +222,12 @@ class RunsTest {
         Map.of(
             "corner",
             first.path("corner").asText(),
-            "kind",
-            first.path("kind").asText(),
+            "action",
+            first.path("action").asText(),
+            "share",
+            first.path("share").asBoolean(),
             "to",
-            first.path("station").asDouble() + first.path("metres").asDouble() / 2);
+            first.path("from").asDouble() + first.path("by").asDouble() / 2);
     People.Answer accepted =
         made.person()
             .post(
@@ -784,7 +788,7 @@ class RunsTest {
               Map.of("email", email, "role", person.getValue()),
               made.reference());
     }
-    Map<String, Object> move = Map.of("corner", corner, "kind", "BRAKE", "to", 1);
+    Map<String, Object> move = Map.of("corner", corner, "action", "brake", "to", 1);
     List<Call> calls =
         List.of(
             new Call("GET", "/api/runs/" + run + "/debrief", null, true),

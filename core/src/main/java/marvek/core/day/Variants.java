@@ -10,6 +10,7 @@ import marvek.core.entry.CornerPoint;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Score;
 import marvek.core.entry.Slowing;
+import marvek.core.entry.Step;
 import marvek.core.entry.Variant;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.Ground;
@@ -255,16 +256,11 @@ public final class Variants {
     return a == null || b == null ? !Objects.equals(a, b) : Math.abs(a - b) >= SAME_SHARE;
   }
 
-  /** The variant with one point of a corner set by hand for its day. */
+  /** The variant with one step of a corner taken by hand for its day. */
   public static Variant moved(
-      ComputedLap base,
-      ComputedLap then,
-      Variant variant,
-      CornerEntry own,
-      PointKind kind,
-      double to) {
+      ComputedLap base, ComputedLap then, Variant variant, CornerEntry own, Step step) {
     Adjusted now = adjust(base, then, variant, own);
-    CornerEntry edited = now.entry().copy().moved(kind, to).done();
+    CornerEntry edited = step.in(base.road(), now.entry());
     List<Variant.ByHand> entries = new ArrayList<>(variant.entries());
     entries.removeIf(h -> h.corner().equals(own.corner()));
     byHand(base.road().length(), now.proposed(), edited).ifPresent(entries::add);

@@ -20,15 +20,15 @@ import marvek.core.telemetry.LapSketch;
 import org.jspecify.annotations.Nullable;
 
 /** What several laps made of the actions that are written beyond the points of every corner. */
-public final class ActionsDriven {
-  // Metres, and shares, within which an action counts as done as it is written.
+final class ActionsDriven {
+  // Metres within which an action counts as done as it is written, and the share of a pedal.
   private static final double LIFT = 6;
   private static final double PRESS = 5;
   private static final double STAGE = 9;
   private static final double SHIFT = 12;
-
-  /** Share of a pedal within which it counts as done as it is written. */
-  public static final double SHARE = 0.08;
+  private static final double SHARE = 0.08;
+  // Share of the laps in which it is done, below which it is left out more often than not.
+  private static final double MOSTLY = 0.5;
 
   private final ComputedLap computed;
   private final List<CornerEntry> entries;
@@ -40,12 +40,9 @@ public final class ActionsDriven {
    *
    * @param entries the reference, one for each corner
    */
-  public ActionsDriven(ComputedLap computed, List<CornerEntry> entries, List<LapData> laps) {
+  ActionsDriven(ComputedLap computed, List<CornerEntry> entries, List<LapData> laps) {
     this.computed = computed;
     this.entries = entries;
-    if (entries.stream().allMatch(e -> e.actions().isEmpty())) {
-      return;
-    }
     for (LapData l : laps) {
       LapSketch sketch = l.sketch();
       if (sketch != null) {
@@ -56,7 +53,7 @@ public final class ActionsDriven {
   }
 
   /** What a lap made of what is written; empty where it has no sketch. */
-  public Optional<DoneActions> of(String lap) {
+  Optional<DoneActions> of(String lap) {
     return Optional.ofNullable(done.get(lap));
   }
 
@@ -79,7 +76,7 @@ public final class ActionsDriven {
   }
 
   /** Metres within which an action counts as met. */
-  public static double tolerance(ActionKind kind) {
+  private static double tolerance(ActionKind kind) {
     return switch (kind) {
       case LIFT -> LIFT;
       case BRAKE, EASE -> PRESS;
@@ -127,6 +124,17 @@ public final class ActionsDriven {
     double[] late = known(lates);
     double[] share = known(amounts);
     Double written = a.amount();
+    Double middle = late.length == 0 ? null : Double.valueOf(Robust.median(late));
+    Double more =
+        share.length == 0 || written == null
+            ? null
+            : Double.valueOf(Robust.median(share) - written);
+    double often = able == 0 ? 0 : laps.size() / (double) able;
+    boolean off =
+        able > 0
+            && (often < MOSTLY
+                || middle != null && Math.abs(middle) > tolerance(a.kind())
+                || more != null && Math.abs(more) > SHARE);
     return new ActionFinding(
         a.id(),
         a.kind(),
@@ -135,13 +143,12 @@ public final class ActionsDriven {
         written,
         able > 0,
         unseen(a, able),
-        able == 0 ? 0 : laps.size() / (double) able,
-        late.length == 0 ? null : Double.valueOf(Robust.median(late)),
+        often,
+        off,
+        middle,
         late.length == 0 ? 0 : Robust.spread(late),
         tolerance(a.kind()),
-        share.length == 0 || written == null
-            ? null
-            : Double.valueOf(Robust.median(share) - written),
+        more,
         share.length == 0 ? 0 : Robust.spread(share),
         laps,
         lates,

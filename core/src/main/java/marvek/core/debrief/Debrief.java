@@ -154,6 +154,7 @@ public record Debrief(
    * @param seen whether the recording can show it at all
    * @param unseen why it cannot; nothing where it can
    * @param done share of the laps in which it was done
+   * @param off whether it is done otherwise than written, beyond what is tolerated
    * @param late metres, median; negative for sooner; null where never told
    * @param spread of it as a standard deviation, m
    * @param tolerance metres within which it counts as met
@@ -172,6 +173,7 @@ public record Debrief(
       boolean seen,
       Said unseen,
       double done,
+      boolean off,
       @Nullable Double late,
       double spread,
       double tolerance,
@@ -203,6 +205,7 @@ public record Debrief(
    * @param spread as a standard deviation, m
    * @param precision metres that the recording may be wrong by
    * @param met share of the laps within tolerance and precision
+   * @param missed whether the median is off by more than tolerance and precision
    * @param laps ids
    * @param driven metres from the edge on each of them
    */
@@ -218,16 +221,12 @@ public record Debrief(
       double spread,
       double precision,
       double met,
+      boolean missed,
       List<String> laps,
       List<Double> driven) {
     public PlaceFinding {
       laps = List.copyOf(laps);
       driven = List.copyOf(driven);
-    }
-
-    /** Whether the place was missed by more than it may be and than the recording can tell. */
-    public boolean missed() {
-      return Math.abs(off) > tolerance + precision;
     }
   }
 }

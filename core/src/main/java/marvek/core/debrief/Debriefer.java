@@ -6,7 +6,9 @@ import java.util.EnumMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import marvek.core.circuit.Centreline;
+import marvek.core.debrief.Debrief.ActionFinding;
 import marvek.core.debrief.Debrief.CornerFinding;
 import marvek.core.debrief.Debrief.HabitFinding;
 import marvek.core.debrief.Debrief.PointFinding;
@@ -16,6 +18,7 @@ import marvek.core.debrief.habits.Habits;
 import marvek.core.debrief.habits.Look;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
+import marvek.core.entry.Score;
 import marvek.core.line.Gate;
 import marvek.core.plan.ComputedLap;
 import marvek.core.said.Said;
@@ -35,16 +38,15 @@ public final class Debriefer {
   private final List<CornerEntry> entries;
   private final Sections sections;
   private final Centreline road;
-
   private final List<Gate> gates;
   private final ActionsDriven actions;
 
   private Debriefer(
-      ComputedLap computed, List<CornerEntry> entries, List<Gate> gates, List<LapData> laps) {
+      ComputedLap computed, List<CornerEntry> entries, List<Gate> gates, ActionsDriven actions) {
     this.computed = computed;
     this.entries = entries;
     this.gates = gates;
-    this.actions = new ActionsDriven(computed, entries, laps);
+    this.actions = actions;
     this.sections = new Sections(computed, entries);
     this.road = computed.road();
   }
@@ -67,7 +69,14 @@ public final class Debriefer {
    */
   public static Debrief read(
       ComputedLap computed, List<CornerEntry> entries, List<Gate> gates, List<LapData> laps) {
-    return new Debriefer(computed, entries, gates, laps).read(laps);
+    return new Debriefer(computed, entries, gates, new ActionsDriven(computed, entries, laps))
+        .read(laps);
+  }
+
+  /** Reads laps whose actions have been read. */
+  static Debrief read(
+      ComputedLap computed, List<CornerEntry> entries, ActionsDriven actions, List<LapData> laps) {
+    return new Debriefer(computed, entries, List.of(), actions).read(laps);
   }
 
   private static Map<PointKind, Double> tolerances() {
@@ -291,6 +300,44 @@ public final class Debriefer {
       case EXIT -> e.exitAt();
       default -> null;
     };
+  }
+
+  /**
+   * Where laps did an action of a corner, or with what share, as far as they tell it.
+   *
+   * @param entries the reference, one for each corner
+   * @param share whether shares are asked for, and not stations
+   */
+  public static List<Double> driven(
+      ComputedLap computed,
+      List<CornerEntry> entries,
+      List<LapData> laps,
+      String corner,
+      String action,
+      boolean share) {
+    CornerEntry plan = entries.get(computed.indexOf(corner));
+    List<Double> out = new ArrayList<>();
+    Optional<PointKind> point = share ? Optional.empty() : Score.point(action);
+    if (point.isPresent()) {
+      PointKind kind = point.get();
+      boolean again =
+          kind == PointKind.FULL_THROTTLE && DoneActions.fullAgain(computed.road(), plan);
+      ActionsDriven actions = new ActionsDriven(computed, entries, again ? laps : List.of());
+      for (LapData lap : laps) {
+        lap.corner(corner).map(e -> actions.measured(lap.id(), e, plan, kind)).ifPresent(out::add);
+      }
+      return out;
+    }
+    for (ActionFinding f : new ActionsDriven(computed, entries, laps).of(plan)) {
+      if (f.action().equals(action)) {
+        for (Double at : share ? f.amounts() : f.lates()) {
+          if (at != null) {
+            out.add(share ? at : Double.valueOf(computed.road().wrap(f.planned() + at)));
+          }
+        }
+      }
+    }
+    return out;
   }
 
   private static PointFinding point(

@@ -43,6 +43,8 @@ public final class DoneActions {
   // Metres before the first that is written for a corner that may be its own.
   private static final double BEFORE = 25;
   private static final int PIECES = 10;
+  // Share of the way from one apex to the next on which a corner without full throttle lasts.
+  private static final double CLOSELY = 0.4;
 
   /**
    * An action as it was done.
@@ -64,9 +66,10 @@ public final class DoneActions {
   }
 
   /** An action that is written; of the lap before or after where it is only not to be missed. */
-  private record Planned(CornerEntry entry, Action action, double station, boolean other) {
+  private record Planned(
+      CornerEntry entry, List<Action> score, Action action, double station, boolean other) {
     Planned over(double by) {
-      return new Planned(entry, action, station + by, true);
+      return new Planned(entry, score, action, station + by, true);
     }
   }
 
@@ -107,9 +110,10 @@ public final class DoneActions {
     List<Planned> planned = new ArrayList<>();
     for (int c = 0; c < entries.size(); c++) {
       double middle = corners.get(c).apex();
-      for (Action a : Score.of(road, entries.get(c))) {
+      List<Action> score = Score.of(road, entries.get(c));
+      for (Action a : score) {
         planned.add(
-            new Planned(entries.get(c), a, middle + road.apart(middle, a.station()), false));
+            new Planned(entries.get(c), score, a, middle + road.apart(middle, a.station()), false));
       }
     }
     List<Act> acts = Acts.of(sketch);
@@ -227,7 +231,7 @@ public final class DoneActions {
   private double shown(ActionKind kind, double share) {
     Double effort = sketch.effort();
     return kind == ActionKind.EASE
-        ? effort == null ? share : share / Math.max(0.05, effort)
+        ? effort == null ? share : share / effort
         : Math.pow(share, sketch.curve());
   }
 
@@ -251,7 +255,7 @@ public final class DoneActions {
     double least = Double.MAX_VALUE;
     String owner = null;
     for (int c = 0; c < corners.size(); c++) {
-      String next = corners.get((c + 1) % corners.size()).id();
+      Corner next = corners.get((c + 1) % corners.size());
       double end = road.ahead(station, over(corners.get(c), planned, next));
       if (end < least) {
         least = end;
@@ -261,16 +265,18 @@ public final class DoneActions {
     return Optional.ofNullable(owner);
   }
 
-  private double over(Corner corner, List<Planned> planned, String next) {
+  private double over(Corner corner, List<Planned> planned, Corner next) {
     double middle = corner.apex();
-    double end = middle + road.ahead(middle, corner.exit()) + AFTER;
+    double gap = corner.id().equals(next.id()) ? road.length() : road.ahead(middle, next.apex());
+    // One that follows closely is lifted for before the one before it ends.
+    double end = middle + Math.min(road.ahead(middle, corner.exit()) + AFTER, CLOSELY * gap);
     for (Planned p : planned) {
       if (p.entry().corner().equals(corner.id()) && p.action().kind() == ActionKind.FULL) {
         end = middle + road.ahead(middle, p.action().station());
       }
     }
     for (Planned p : planned) {
-      if (p.entry().corner().equals(next) && p.action().kind().pedal()) {
+      if (p.entry().corner().equals(next.id()) && p.action().kind().pedal()) {
         double first = middle + road.apart(middle, p.action().station()) - BEFORE;
         end = first > middle ? Math.min(end, first) : end;
       }
@@ -290,7 +296,7 @@ public final class DoneActions {
   /** What the pedal is to be at before an action: NaN where that is left open. */
   private double before(Planned p) {
     double share = p.action().kind() == ActionKind.EASE ? 0 : 1;
-    for (Action a : Score.of(road, p.entry())) {
+    for (Action a : p.score()) {
       if (a.id().equals(p.action().id())) {
         break;
       }
@@ -371,7 +377,7 @@ public final class DoneActions {
   /** Metres over which the action before goes on evenly to this one; 0 where it does not. */
   private double led(Planned p) {
     Action last = null;
-    for (Action a : Score.of(road, p.entry())) {
+    for (Action a : p.score()) {
       if (a.id().equals(p.action().id())) {
         break;
       }
@@ -392,7 +398,7 @@ public final class DoneActions {
   private double nextShare(Planned p, double asked) {
     double least = Double.MAX_VALUE;
     double share = asked;
-    for (Action a : Score.of(road, p.entry())) {
+    for (Action a : p.score()) {
       double by = road.apart(p.action().station(), a.station());
       Double amount = a.amount();
       boolean on =
@@ -410,7 +416,7 @@ public final class DoneActions {
   /** The station of the next action of a pedal; endless where there is none. */
   private double nextOf(Planned p) {
     double least = Double.MAX_VALUE;
-    for (Action a : Score.of(road, p.entry())) {
+    for (Action a : p.score()) {
       double by = road.apart(p.action().station(), a.station());
       if (by > 0 && a.kind().pedal()) {
         least = Math.min(least, by);

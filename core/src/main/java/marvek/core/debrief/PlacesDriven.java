@@ -60,6 +60,7 @@ final class PlacesDriven {
               Robust.spread(x),
               PRECISION,
               met / (double) x.length,
+              Math.abs(Robust.median(x) - gate.metres()) > within,
               ids,
               metres));
     }

@@ -2,18 +2,22 @@ package marvek.core.debrief;
 
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
-import marvek.core.entry.PointKind;
 import marvek.core.said.Said;
+import marvek.core.score.ActionKind;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A change to a point of the reference that the laps speak for, or the reason why none is proposed.
+ * A change to an action of the reference that the laps speak for, or the reason why none is
+ * proposed.
  *
  * @param corner id
- * @param kind of the point
+ * @param action id of the action
+ * @param kind of it
+ * @param what the action in words
+ * @param share whether it is about the share of a pedal, and not about the place
  * @param change whether something is proposed
- * @param station where the point stands
- * @param to where it should stand; the same when nothing is proposed
+ * @param from station where it stands, or share that is written
+ * @param to where it should stand, or the share; the same when nothing is proposed
  * @param gain seconds to the next corner that the step should bring; null where it is not about
  *     time
  * @param gainLow lower end of its 90 % interval
@@ -23,15 +27,18 @@ import org.jspecify.annotations.Nullable;
  * @param reason why it is proposed, or why nothing is
  * @param limitedBy what kept the step from being longer; nothing where nothing did
  * @param evidence ids of the laps
- * @param late metres late on each of them
+ * @param off metres late on each of them, or share more
  * @param seconds to the next corner on each of them
  */
 @RecordBuilder
 public record Proposal(
     String corner,
-    PointKind kind,
+    String action,
+    ActionKind kind,
+    Said what,
+    boolean share,
     boolean change,
-    double station,
+    double from,
     double to,
     @Nullable Double gain,
     @Nullable Double gainLow,
@@ -41,11 +48,11 @@ public record Proposal(
     Said reason,
     Said limitedBy,
     List<String> evidence,
-    List<Double> late,
+    List<Double> off,
     List<Double> seconds) {
   public Proposal {
     evidence = List.copyOf(evidence);
-    late = List.copyOf(late);
+    off = List.copyOf(off);
     seconds = List.copyOf(seconds);
   }
 

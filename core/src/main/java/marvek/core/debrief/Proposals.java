@@ -1,21 +1,31 @@
 package marvek.core.debrief;
 
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.EnumSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
 import marvek.core.circuit.Centreline;
 import marvek.core.debrief.Proposal.Strength;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
+import marvek.core.entry.Score;
+import marvek.core.entry.Step;
 import marvek.core.plan.Answers;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.CornerAnswer;
+import marvek.core.plan.ScoredAction;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
+import marvek.core.score.Action;
+import marvek.core.score.ActionKind;
 import marvek.core.survey.Things;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Changes that the laps speak for. Where a point was driven earlier or later from lap to lap, the
@@ -39,6 +49,18 @@ public final class Proposals {
   private static final double SMALLEST_STEP = 0.5;
   private static final double SMALLEST_GAIN = 0.004;
   private static final double KEEP = 1;
+  // The same of a share of a pedal.
+  private static final double LONGEST_SHARE = 0.1;
+  private static final double SHARE_SPREAD = 0.02;
+  private static final double SMALLEST_SHARE = 0.01;
+  private static final double SHARE_TOLERANCE = 0.06;
+  private static final double KEEP_SHARE = 0.02;
+  private static final double MOST_SHARE = 0.95;
+  private static final int HALVINGS = 6;
+  // Share of the grip that throttle and turn may ask for together: what the model is fine to.
+  private static final double HELD = 1.02;
+  private static final Set<ActionKind> THROTTLES =
+      EnumSet.of(ActionKind.LIFT, ActionKind.THROTTLE, ActionKind.FULL);
   private static final List<PointKind> KINDS =
       List.of(
           PointKind.BRAKE,
@@ -72,7 +94,7 @@ public final class Proposals {
     this.sections = new Sections(computed, entries);
     this.road = computed.road();
     this.actions = new ActionsDriven(computed, entries, laps);
-    this.debrief = Debriefer.read(computed, entries, laps);
+    this.debrief = Debriefer.read(computed, entries, actions, laps);
     this.deep = deep();
   }
 
@@ -101,7 +123,7 @@ public final class Proposals {
         .values()
         .forEach(
             run ->
-                Debriefer.read(computed, entries, run).corners().stream()
+                Debriefer.read(computed, entries, actions, run).corners().stream()
                     .filter(f -> f.habits().stream().anyMatch(h -> h.cause().equals(DEEP)))
                     .forEach(f -> out.add(f.corner())));
     return out;
@@ -110,116 +132,146 @@ public final class Proposals {
   private List<Proposal> all() {
     List<Proposal> out = new ArrayList<>();
     for (int c = 0; c < entries.size(); c++) {
+      CornerEntry entry = entries.get(c);
       for (PointKind kind : KINDS) {
         int corner = c;
-        entries.get(c).station(kind).ifPresent(s -> out.add(one(corner, kind, s)));
+        entry
+            .station(kind)
+            .ifPresent(s -> out.add(one(point(corner, kind, s), Debriefer.tolerance(kind))));
+      }
+      for (Debrief.ActionFinding f : actions.of(entry)) {
+        if (f.seen()) {
+          out.add(one(place(c, f), f.tolerance()));
+        }
+        if (f.seen() && f.amount() != null) {
+          out.add(one(share(c, f), SHARE_TOLERANCE));
+        }
       }
     }
     oneACorner(out);
     out.sort(
-        java.util.Comparator.comparing((Proposal p) -> !p.change())
+        Comparator.comparing((Proposal p) -> !p.change())
             .thenComparing(p -> p.gain() == null ? 0 : -p.gain()));
     return out;
   }
 
   /**
-   * Points of a corner hang together, and two changed at once prove nothing: the one that speaks
+   * Actions of a corner hang together, and two changed at once prove nothing: the one that speaks
    * loudest is proposed, the others wait.
    */
   private void oneACorner(List<Proposal> all) {
-    for (int i = 0; i < all.size(); i++) {
-      Proposal p = all.get(i);
-      boolean louder =
-          p.change()
-              && all.stream()
-                  .anyMatch(
-                      q ->
-                          q != p
-                              && q.change()
-                              && q.corner().equals(p.corner())
-                              && loudness(q) > loudness(p));
-      if (louder) {
-        all.set(
-            i,
-            ProposalBuilder.builder(p)
-                .change(false)
-                .to(p.station())
-                .gain(null)
-                .gainLow(null)
-                .gainHigh(null)
-                .strength(Strength.NONE)
-                .reason(Said.of("proposal.louder"))
-                .limitedBy(Said.NOTHING)
-                .build());
+    Map<String, Proposal> loudest = new LinkedHashMap<>();
+    for (Proposal p : all) {
+      if (p.change()) {
+        // Of equals the first in driving order.
+        loudest.merge(p.corner(), p, (a, b) -> loudness(b) > loudness(a) ? b : a);
       }
     }
+    all.replaceAll(
+        p ->
+            p.change() && loudest.get(p.corner()) != p
+                ? ProposalBuilder.builder(p)
+                    .change(false)
+                    .to(p.from())
+                    .gain(null)
+                    .gainLow(null)
+                    .gainHigh(null)
+                    .strength(Strength.NONE)
+                    .reason(Said.of("proposal.louder"))
+                    .limitedBy(Said.NOTHING)
+                    .build()
+                : p);
   }
 
   private static double loudness(Proposal p) {
     Double gain = p.gain();
-    // Of equals the first in driving order.
-    return (gain == null ? 0 : gain) - 1e-9 * p.kind().ordinal();
+    return gain == null ? 0 : gain;
   }
 
-  private Proposal one(int c, PointKind kind, double station) {
+  private Basis point(int c, PointKind kind, double station) {
     CornerEntry entry = entries.get(c);
-    List<String> ids = new ArrayList<>();
-    List<Double> late = new ArrayList<>();
-    List<Double> seconds = new ArrayList<>();
-    List<Integer> runs = new ArrayList<>();
-    List<String> names = new ArrayList<>();
+    Subject of =
+        new Subject(
+            Score.id(kind),
+            Objects.requireNonNull(Score.kind(kind)),
+            kind.said(),
+            false,
+            true,
+            station);
+    Basis basis = new Basis(c, entry, of);
     for (LapData l : laps) {
       l.corner(entry.corner())
           .map(e -> actions.measured(l.id(), e, entry, kind))
-          .ifPresent(
-              at -> {
-                ids.add(l.id());
-                late.add(road.apart(station, at));
-                seconds.add(sections.time(l, c));
-                if (!names.contains(l.run())) {
-                  names.add(l.run());
-                }
-                runs.add(names.indexOf(l.run()));
-              });
+          .ifPresent(at -> basis.add(l, road.apart(station, at)));
     }
-    Basis basis = new Basis(c, entry, kind, station, ids, late, seconds);
-    if (kind != PointKind.BRAKE && !laps.stream().allMatch(LapData::told)) {
+    return basis;
+  }
+
+  private Basis place(int c, Debrief.ActionFinding f) {
+    return of(c, f, false, f.planned(), f.lates());
+  }
+
+  private Basis share(int c, Debrief.ActionFinding f) {
+    Double written = f.amount();
+    return of(c, f, true, written == null ? 0 : written, f.amounts());
+  }
+
+  private Basis of(
+      int c, Debrief.ActionFinding f, boolean share, double from, List<@Nullable Double> measured) {
+    Basis basis =
+        new Basis(
+            c, entries.get(c), new Subject(f.action(), f.kind(), f.said(), share, false, from));
+    for (LapData l : laps) {
+      int i = f.laps().indexOf(l.id());
+      Double at = i < 0 ? null : measured.get(i);
+      if (at != null) {
+        basis.add(l, share ? at - from : at);
+      }
+    }
+    return basis;
+  }
+
+  private Proposal one(Basis basis, double tolerance) {
+    boolean told = laps.stream().allMatch(LapData::told);
+    if (!basis.of.marker() && !told) {
       return basis.none(Said.of("proposal.untold"));
     }
-    if (late.size() < FEWEST) {
-      return basis.none(Said.of("proposal.few", Value.count(late.size()), Value.count(FEWEST)));
+    if (basis.off.size() < FEWEST) {
+      return basis.none(
+          Said.of("proposal.few", Value.count(basis.off.size()), Value.count(FEWEST)));
     }
-    double[] x = late.stream().mapToDouble(Double::doubleValue).toArray();
-    double[] y = seconds.stream().mapToDouble(Double::doubleValue).toArray();
+    double[] x = basis.off.stream().mapToDouble(Double::doubleValue).toArray();
+    double[] y = basis.seconds.stream().mapToDouble(Double::doubleValue).toArray();
     double middle = Robust.median(x);
     double spread = Robust.spread(x);
     // What changed from one run to the next is not the doing of one point.
-    int[] run = runs.stream().mapToInt(Integer::intValue).toArray();
+    int[] run = basis.runs.stream().mapToInt(Integer::intValue).toArray();
     Robust.Slope fair = Robust.slope(x, y, run, FAIR);
-    if (kind == PointKind.BRAKE && deep.contains(entry.corner())) {
+    if (basis.of.slows() && deep.contains(basis.entry.corner())) {
       return basis.none(Said.of("proposal.deep"));
     }
-    if (spread >= SPREAD_NEEDED && fair.tells()) {
+    if (spread >= (basis.of.share() ? SHARE_SPREAD : SPREAD_NEEDED) && fair.tells()) {
       return byTime(basis, x, fair, Robust.slope(x, y, run, SURE).tells());
     }
-    boolean elsewhere =
-        Math.abs(middle) > Debriefer.tolerance(kind) && spread < Debriefer.tolerance(kind);
+    boolean elsewhere = Math.abs(middle) > tolerance && spread < tolerance;
     // A flag does not follow a habit that costs time.
-    boolean habit = !debrief.corners().get(c).habits().isEmpty();
+    boolean habit = !debrief.corners().get(basis.c).habits().isEmpty();
     boolean slow =
         Robust.median(y)
-            > Math.min(Pace.of(computed, sections, laps).expected(c), Robust.quantile(y, 0)) + 0.1;
-    if (elsewhere && !habit && !slow && laps.stream().allMatch(LapData::told)) {
+            > Math.min(Pace.of(computed, sections, laps).expected(basis.c), Robust.quantile(y, 0))
+                + 0.1;
+    if (elsewhere && !habit && !slow && told) {
       return asDriven(basis, middle);
     }
     return basis.none(
-        spread < SPREAD_NEEDED
+        spread < (basis.of.share() ? SHARE_SPREAD : SPREAD_NEEDED)
             ? Said.of("proposal.same_place")
             : Said.of(
                 "proposal.unsure",
                 Value.percent(FAIR),
-                milli(-fair.high()).in(),
-                milli(-fair.low()).in()));
+                milli(-fair.high() * basis.of.unit()).in(),
+                milli(-fair.low() * basis.of.unit()).in(),
+                Value.choice(basis.of.share())));
   }
 
   private static Said milli(double seconds) {
@@ -232,22 +284,13 @@ public final class Proposals {
     double way = -Math.signum(slope.value());
     // No farther than a good share of the laps has been.
     double driven = way > 0 ? Robust.quantile(x, 0.9) : -Robust.quantile(x, 0.1);
-    double step = Math.min(longest, driven);
-    Said limited = Said.of(driven < longest ? "proposal.limit.driven" : "proposal.limit.step");
-    if (basis.kind == PointKind.BRAKE && way > 0) {
-      double margin = margin(basis.entry);
-      if (step > margin - KEEP) {
-        step = margin - KEEP;
-        limited = Said.of("proposal.limit.margin", Value.length(margin));
-      }
+    double most = basis.of.share() ? LONGEST_SHARE : longest;
+    Said limit = Said.of(driven < most ? "proposal.limit.driven" : "proposal.limit.step");
+    Bound bound = bound(basis, way, Math.min(most, driven), limit);
+    if (bound.step() < basis.of.smallest()) {
+      return basis.none(bound.held() ? Said.of("proposal.no_margin") : Said.of("proposal.already"));
     }
-    if (step < SMALLEST_STEP) {
-      return basis.none(
-          way > 0 && basis.kind == PointKind.BRAKE
-              ? Said.of("proposal.no_margin")
-              : Said.of("proposal.already"));
-    }
-    step = Math.floor(step * 2) / 2;
+    double step = Math.floor(bound.step() / basis.of.smallest()) * basis.of.smallest();
     double gain = Math.abs(slope.value()) * step;
     if (gain < SMALLEST_GAIN) {
       return basis.none(Said.of("proposal.small"));
@@ -263,35 +306,101 @@ public final class Proposals {
         high,
         strength,
         Said.of(
-            "proposal.by_time",
-            basis.kind.said().in(),
+            basis.of.share() ? "proposal.by_share" : "proposal.by_time",
+            basis.of.what().in(),
             Value.choice(way > 0),
-            Value.figure(Math.abs(slope.value()), 3)),
-        limited);
+            Value.figure(Math.abs(slope.value()) * basis.of.unit(), 3)),
+        bound.limit());
   }
 
   /** The flag follows what is driven, where that costs nothing. */
   private Proposal asDriven(Basis basis, double middle) {
-    double step = Math.signum(middle) * Math.min(Math.abs(middle), longest);
-    Said limited = Math.abs(middle) > longest ? Said.of("proposal.limit.step") : Said.NOTHING;
-    if (basis.kind == PointKind.BRAKE && step > 0) {
-      double margin = margin(basis.entry);
-      if (step > margin - KEEP) {
-        step = margin - KEEP;
-        limited = Said.of("proposal.limit.margin", Value.length(margin));
-      }
-      if (step < SMALLEST_STEP) {
-        return basis.none(Said.of("proposal.later_no_margin"));
-      }
+    double most = basis.of.share() ? LONGEST_SHARE : longest;
+    Said limit = Math.abs(middle) > most ? Said.of("proposal.limit.step") : Said.NOTHING;
+    Bound bound = bound(basis, Math.signum(middle), Math.min(Math.abs(middle), most), limit);
+    if (bound.held() && bound.step() < basis.of.smallest()) {
+      return basis.none(Said.of("proposal.later_no_margin"));
     }
     return basis.step(
-        Math.rint(step * 2) / 2,
+        Math.signum(middle) * Math.rint(bound.step() / basis.of.smallest()) * basis.of.smallest(),
         null,
         null,
         null,
         Strength.FAIR,
-        Said.of("proposal.as_driven", Value.length(middle), Value.choice(middle > 0)),
-        limited);
+        basis.of.share()
+            ? Said.of(
+                "proposal.as_shared",
+                basis.of.what().in(),
+                Value.percent(Math.abs(middle)),
+                Value.choice(middle > 0))
+            : Said.of("proposal.as_driven", Value.length(middle), Value.choice(middle > 0)),
+        bound.limit());
+  }
+
+  /**
+   * How long a step may be.
+   *
+   * @param held whether the vehicle keeps it from being longer
+   */
+  private record Bound(double step, boolean held, Said limit) {}
+
+  private Bound bound(Basis basis, double way, double step, Said limit) {
+    if (basis.of.marker()) {
+      double margin = margin(basis.entry);
+      return way > 0 && step > margin - KEEP
+          ? new Bound(margin - KEEP, true, Said.of("proposal.limit.margin", Value.length(margin)))
+          : new Bound(step, false, limit);
+    }
+    if (basis.of.point() || holds(basis, way, step)) {
+      return new Bound(step, false, limit);
+    }
+    // The longest that the corner is still made with, and a little more.
+    double made = 0;
+    double missed = step;
+    for (int k = 0; k < HALVINGS; k++) {
+      double half = (made + missed) / 2;
+      if (holds(basis, way, half)) {
+        made = half;
+      } else {
+        missed = half;
+      }
+    }
+    return new Bound(made, true, Said.of("proposal.limit.made"));
+  }
+
+  /** Whether the corner is made with a step and a little more, without more than there is. */
+  private boolean holds(Basis basis, double way, double step) {
+    double keep = basis.of.share() ? KEEP_SHARE : KEEP;
+    double to = basis.of.from() + way * (step + keep);
+    double at = basis.of.share() ? Math.max(0, Math.min(MOST_SHARE, to)) : to;
+    CornerEntry then = new Step(basis.of.action(), basis.of.share(), at).in(road, basis.entry);
+    Map<String, ScoredAction> was = new LinkedHashMap<>();
+    Answers.answer(computed, things, basis.entry).score().forEach(a -> was.put(a.action().id(), a));
+    boolean asksMore = basis.of.asksMore(way);
+    if (!order(then).equals(order(basis.entry))) {
+      return false;
+    }
+    return Answers.answer(computed, things, then).score().stream()
+        .allMatch(
+            a -> {
+              ScoredAction before = was.get(a.action().id());
+              boolean no = !asksMore && before != null && !before.made();
+              return (a.made() || no) && asked(a) <= Math.max(HELD, asked(before));
+            });
+  }
+
+  private List<String> order(CornerEntry entry) {
+    return Score.of(road, entry).stream().map(Action::id).toList();
+  }
+
+  /** Most that throttle and turn ask for, as a share of what there is; 0 for other pedals. */
+  private static double asked(@Nullable ScoredAction s) {
+    if (s == null || !THROTTLES.contains(s.action().kind())) {
+      return 0;
+    }
+    Double asked = s.asked();
+    Double before = s.before();
+    return Math.max(asked == null ? 0 : asked, before == null ? 0 : before);
   }
 
   private double margin(CornerEntry entry) {
@@ -300,75 +409,116 @@ public final class Proposals {
     return braking == null ? 0 : braking.marginMetres();
   }
 
+  /**
+   * What a proposal is of.
+   *
+   * @param action id
+   * @param point whether it is a point that every corner has
+   * @param from station, or share, as it is written
+   */
+  private record Subject(
+      String action, ActionKind kind, Said what, boolean share, boolean point, double from) {
+    /** The marker for braking. */
+    boolean marker() {
+      return point && kind == ActionKind.BRAKE;
+    }
+
+    /** Whether it slows the vehicle for the corner. */
+    boolean slows() {
+      return kind == ActionKind.BRAKE || kind == ActionKind.LIFT;
+    }
+
+    /** Whether a step this way slows the vehicle less for what comes. */
+    boolean asksMore(double way) {
+      return switch (kind) {
+        case LIFT -> way > 0;
+        case BRAKE -> share ? way < 0 : way > 0;
+        case EASE -> way < 0;
+        default -> false;
+      };
+    }
+
+    double smallest() {
+      return share ? SMALLEST_SHARE : SMALLEST_STEP;
+    }
+
+    /** What slopes are told for: a metre, or ten percent. */
+    double unit() {
+      return share ? 0.1 : 1;
+    }
+  }
+
   /** What a proposal rests on. */
   private final class Basis {
     private final int c;
     private final CornerEntry entry;
-    private final PointKind kind;
-    private final double station;
-    private final List<String> ids;
-    private final List<Double> late;
-    private final List<Double> seconds;
+    private final Subject of;
+    private final List<String> ids = new ArrayList<>();
+    private final List<Double> off = new ArrayList<>();
+    private final List<Double> seconds = new ArrayList<>();
+    private final List<Integer> runs = new ArrayList<>();
+    private final List<String> names = new ArrayList<>();
 
-    Basis(
-        int c,
-        CornerEntry entry,
-        PointKind kind,
-        double station,
-        List<String> ids,
-        List<Double> late,
-        List<Double> seconds) {
+    Basis(int c, CornerEntry entry, Subject of) {
       this.c = c;
       this.entry = entry;
-      this.kind = kind;
-      this.station = station;
-      this.ids = ids;
-      this.late = late;
-      this.seconds = seconds;
+      this.of = of;
+    }
+
+    void add(LapData lap, double by) {
+      ids.add(lap.id());
+      off.add(by);
+      seconds.add(sections.time(lap, c));
+      if (!names.contains(lap.run())) {
+        names.add(lap.run());
+      }
+      runs.add(names.indexOf(lap.run()));
     }
 
     Proposal none(Said reason) {
-      return new Proposal(
-          entries.get(c).corner(),
-          kind,
-          false,
-          station,
-          station,
-          null,
-          null,
-          null,
-          late.size(),
-          Strength.NONE,
-          reason,
-          Said.NOTHING,
-          ids,
-          late,
-          seconds);
+      return made(false, of.from, null, null, null, Strength.NONE, reason, Said.NOTHING);
     }
 
     Proposal step(
         double by,
-        @org.jspecify.annotations.Nullable Double gain,
-        @org.jspecify.annotations.Nullable Double low,
-        @org.jspecify.annotations.Nullable Double high,
+        @Nullable Double gain,
+        @Nullable Double low,
+        @Nullable Double high,
+        Strength strength,
+        Said reason,
+        Said limited) {
+      double to =
+          of.share ? Math.max(0, Math.min(MOST_SHARE, of.from + by)) : road.wrap(of.from + by);
+      return made(true, to, gain, low, high, strength, reason, limited);
+    }
+
+    private Proposal made(
+        boolean change,
+        double to,
+        @Nullable Double gain,
+        @Nullable Double low,
+        @Nullable Double high,
         Strength strength,
         Said reason,
         Said limited) {
       return new Proposal(
-          entries.get(c).corner(),
-          kind,
-          true,
-          station,
-          road.wrap(station + by),
+          entry.corner(),
+          of.action,
+          of.kind,
+          of.what,
+          of.share,
+          change,
+          of.from,
+          to,
           gain,
           low,
           high,
-          late.size(),
+          off.size(),
           strength,
           reason,
           limited,
           ids,
-          late,
+          off,
           seconds);
     }
   }

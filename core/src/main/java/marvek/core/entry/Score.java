@@ -24,7 +24,7 @@ public final class Score {
   private Score() {}
 
   /** What a point is as an action; null for those that only mark. */
-  private static @Nullable ActionKind kind(PointKind point) {
+  public static @Nullable ActionKind kind(PointKind point) {
     return switch (point) {
       case BRAKE -> ActionKind.BRAKE;
       case RELEASE -> ActionKind.EASE;

@@ -308,6 +308,21 @@ public final class Limits {
         across > 0 ? sideways(path, i, square) / across : 2, along > 0 ? braking / along : 2);
   }
 
+  /**
+   * Share of the grip that the driven wheels and the turn ask for together; above 1 is more than
+   * there is.
+   *
+   * @param driving m/s² by the wheels, without drag or gradient
+   */
+  public double driveUse(Path path, int i, double v, double driving) {
+    double square = v * v;
+    double load = load(path, i, square);
+    double across = sidewaysMost(load, path.turning(i));
+    double along = traction(load, 1, path.driving(i));
+    return Math.hypot(
+        across > 0 ? sideways(path, i, square) / across : 2, along > 0 ? driving / along : 2);
+  }
+
   /** Drag, rolling resistance and gradient, m/s² against the motion. */
   public double resistance(Path path, int i, double v, double load) {
     double head = headwind(path, i, v);

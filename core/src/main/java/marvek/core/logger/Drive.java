@@ -7,7 +7,7 @@ package marvek.core.logger;
  * @param station metres since the line that was crossed first, not wrapped
  * @param offset metres to the left of the centreline
  * @param speed m/s
- * @param brake share of the hardest braking
+ * @param brake share of the full press, by what it slows
  * @param throttle share
  * @param steering radians at the wheel, positive to the left
  * @param gear from 1

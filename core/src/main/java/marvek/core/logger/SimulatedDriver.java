@@ -1,6 +1,7 @@
 package marvek.core.logger;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
 import marvek.core.circuit.Centreline;
@@ -47,6 +48,8 @@ public final class SimulatedDriver {
   private static final double LETS = 0.04;
   private static final double OPENS = 0.07;
   private static final double EASES_OFF = 0.27;
+  // Seconds between the pedals beyond which a driver waits.
+  private static final double USUAL_HAND = 0.1;
   // Steps before a press is felt, and how much too fast is borne where nothing else is left.
   private static final int FEELS = 8;
   private static final double BORNE = 1.4;
@@ -398,8 +401,6 @@ public final class SimulatedDriver {
     private boolean shut;
     // Where both feet are in a written corner.
     private double throttleFoot = 1;
-    // Written gears that were taken in this corner.
-    private final java.util.Set<Integer> taken = new java.util.TreeSet<>();
     private double brakeFoot;
     // Where the throttle was touched again in each corner; NONE where it never was shut.
     private final int[] touched;
@@ -414,7 +415,7 @@ public final class SimulatedDriver {
       this.limits = limits;
       this.intents = intents;
       this.touched = new int[intents.size()];
-      java.util.Arrays.fill(touched, Intent.NONE);
+      Arrays.fill(touched, Intent.NONE);
       if (last != null) {
         follow(last);
       }
@@ -481,7 +482,6 @@ public final class SimulatedDriver {
         slid = 0;
         slow = -1;
         heldBefore = 0;
-        taken.clear();
       }
       int p = loop.at(k);
       int q = loop.at(k + 1);
@@ -553,8 +553,7 @@ public final class SimulatedDriver {
       }
       int p = loop.at(k);
       double dt = path.step()[p] / speed;
-      double load = limits.load(path, p, speed * speed);
-      double all = limits.brakingMost(load, 1, path.braking(p));
+      double all = full(k);
       WrittenScore.Doing press = score.pressed(k);
       double brake = press == null ? 0 : Math.min(HARDEST, pressing(i, score, press, k, all));
       boolean hard = press == null || !press.slowly;
@@ -566,14 +565,21 @@ public final class SimulatedDriver {
         // Too much, too soon, and then less.
         open = way > 0.45 && way < 0.75 ? 0.15 : way <= 0.45 ? Math.min(1, open + 0.25) : open;
       }
-      int press2 = score.nextPress(k);
-      open = (press2 - k) * road.step() < i.handOff * speed ? 0 : open;
+      // Who waits between the pedals waits with the throttle shut.
+      double wait = i.handOff > USUAL_HAND ? i.handOff + 3 * OPENS : i.handOff;
+      open = (score.nextPress(k) - k) * road.step() < wait * speed ? 0 : open;
       // Two feet are not on both pedals.
       open = brakeFoot > 0.02 ? 0 : open;
       double before = brakeFoot > 0.02 ? 0 : throttleFoot;
       WrittenScore.Doing by = score.throttled(k);
       boolean slowly = by != null && by.slowly && by.kind == ActionKind.LIFT;
       return led(before, open, dt / (slowly ? EASES_OFF : OPENS));
+    }
+
+    /** m/s² of the hardest braking in a straight line. */
+    private double full(int k) {
+      int p = loop.at(k);
+      return limits.brakingMost(limits.load(path, p, speed * speed), 1, path.braking(p));
     }
 
     /** A share of the grip that a press asks for. */
@@ -598,7 +604,8 @@ public final class SimulatedDriver {
     /** Chooses what is left open: as little as meets the places up to the next press. */
     private void choose(Intent i, WrittenScore score, WrittenScore.Doing d, int k) {
       if (d.kind == ActionKind.EASE || d.kind == ActionKind.THROTTLE) {
-        d.amount = d.kind == ActionKind.EASE ? brakeFoot : 0.5;
+        // What there is is held; of the throttle a half.
+        d.amount = d.kind == ActionKind.EASE ? brakeFoot * full(k) / computed.fullPress() : 0.5;
         return;
       }
       boolean brakes = d.kind == ActionKind.BRAKE;
@@ -945,19 +952,21 @@ public final class SimulatedDriver {
     private void gears(Intent i, int k, double v, double brake, double throttle) {
       double limit = vehicle.engine().limitRevs();
       WrittenScore score = i.written;
-      int told = score == null ? 0 : score.gear(k);
-      if (told > gear && !taken.contains(told) && shifting <= 0) {
-        taken.add(told);
-        gear++;
-        shifting = vehicle.gearbox().shiftTime();
+      WrittenScore.Doing told = score == null ? null : score.shifted(k);
+      int meant = (told == null ? i.entry.gear() : told.gear) + i.gearBy;
+      int wanted = Math.max(1, Math.min(vehicle.gears(), meant));
+      if (told != null && gear == wanted) {
+        told.taken = true;
+      }
+      boolean takes = told != null && !told.taken;
+      if (takes && gear < wanted) {
+        if (shifting <= 0) {
+          gear++;
+          shifting = vehicle.gearbox().shiftTime();
+        }
         return;
       }
-      if (brake > 0 || throttle < 0.05 || told > 0 && told < gear && !taken.contains(told)) {
-        int meant = told > 0 ? told : i.entry.gear();
-        int wanted = Math.max(1, Math.min(vehicle.gears(), meant + i.gearBy));
-        if (gear <= told) {
-          taken.add(told);
-        }
+      if (brake > 0 || throttle < 0.05 || takes) {
         if (gear > wanted
             && sinceDown > SHIFT_DOWN_PAUSE
             && vehicle.revs(v, gear - 1) < 0.95 * limit) {

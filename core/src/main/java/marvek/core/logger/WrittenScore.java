@@ -38,6 +38,8 @@ final class WrittenScore {
     int until;
     // Share; NaN until the driver has chosen what is left open.
     double amount;
+    // Whether a gear that was written has been reached.
+    boolean taken;
     // Whether it is left open: a braking is then a share of the grip that is bled off.
     final boolean open;
 
@@ -291,13 +293,13 @@ final class WrittenScore {
         .orElse(Integer.MAX_VALUE);
   }
 
-  /** The gear that was written last; 0 before any. */
-  int gear(int k) {
-    int gear = 0;
+  /** The shift that was written last; null before any. */
+  @Nullable Doing shifted(int k) {
+    Doing by = null;
     for (Doing d : all) {
-      gear = d.kind == ActionKind.SHIFT && d.at <= k ? d.gear : gear;
+      by = d.kind == ActionKind.SHIFT && d.at <= k ? d : by;
     }
-    return gear;
+    return by;
   }
 
   /** Whether a gear is held at a place, whatever the revs. */

@@ -299,7 +299,10 @@ public final class Answers {
                   ? Double.valueOf(played.amount())
                   : even ? Double.valueOf(hardest(plan, entry)) : a.amount(),
               played != null ? played.solved() : even && entry.pedals() == null,
-              played == null || driven == null ? null : driven.asked(p),
+              played == null || driven == null ? null : driven.used(p),
+              played == null || driven == null || a.kind() != ActionKind.LIFT
+                  ? null
+                  : driven.before(p),
               played == null
                   ? even ? Double.valueOf(stretch.station(plan.slowest)) : null
                   : played.serves() < 0 ? null : stretch.station(played.serves()),

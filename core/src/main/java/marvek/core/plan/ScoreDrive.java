@@ -37,6 +37,9 @@ final class ScoreDrive {
   private static final double FINER = 0.25;
   // Share of the speed over which an open braking eases once its place is met.
   private static final double EASES = 0.01;
+  // Share of the grip from which a turn is one that a lift is for.
+  private static final double TURNS = 0.7;
+  private static final double OTHER = 0.1;
   // So much more than a place allows still counts as made: the model is no finer.
   // What is left open is solved this closely to what its place allows.
   private static final double MEETS = 1.003;
@@ -267,6 +270,7 @@ final class ScoreDrive {
   final double[] throttle;
   final Played[] played;
   private final double[] asked;
+  private final double[] used;
   // Whether what is driven counts, or is only tried.
   private boolean counts;
   boolean makesIt = true;
@@ -310,6 +314,7 @@ final class ScoreDrive {
     throttle = new double[count + 1];
     played = new Played[pedals.size()];
     asked = new double[pedals.size()];
+    used = new double[pedals.size()];
     double first = events.length == 0 ? count : events[0].at;
     first = shifts.isEmpty() ? first : Math.min(first, shifts.get(0).at());
     int begin = Math.max(0, Math.min(count, (int) first));
@@ -422,6 +427,7 @@ final class ScoreDrive {
 
   private void drive(State s) {
     Arrays.fill(asked, 0);
+    Arrays.fill(used, 0);
     for (int p = 0; p < pedals.size(); p++) {
       Pedal a = pedals.get(p);
       counts = true;
@@ -723,7 +729,9 @@ final class ScoreDrive {
     double stops = limits.brakingMost(load, left(i, square, load), path.braking(i));
     if (b > 0) {
       double press = s.ofGrip ? b * stops : b * fullPress;
-      note(s.brake.by, press, stops);
+      if (counts) {
+        note(s.brake.by, press, stops, limits.use(path, i, v, press), false);
+      }
       if (s.shape != null && s.at >= s.shape.turnIn()) {
         s.asks = Math.max(s.asks, press / Math.max(stops, 0.05));
       }
@@ -731,7 +739,10 @@ final class ScoreDrive {
     }
     if (wheels > 0) {
       double pulls = limits.traction(load, ellipse, path.driving(i));
-      note(s.throttle.by, wheels, pulls);
+      if (counts) {
+        boolean moving = s.t < s.throttle.until;
+        note(s.throttle.by, wheels, pulls, limits.driveUse(path, i, v, wheels), moving);
+      }
       wheels = Math.min(wheels, pulls);
     } else {
       wheels = Math.max(wheels, -stops);
@@ -739,20 +750,56 @@ final class ScoreDrive {
     return wheels - limits.resistance(path, i, v, load);
   }
 
-  private void note(int event, double force, double most) {
-    if (counts && event >= 0) {
+  private void note(int event, double force, double most, double use, boolean moving) {
+    if (event >= 0) {
       int p = events[event].action;
-      if (!events[event].brake && pedals.get(p).kind() == ActionKind.BRAKE) {
-        // The throttle that a braking shuts was not this action's to ask.
+      ActionKind kind = pedals.get(p).kind();
+      boolean shuts = kind == ActionKind.BRAKE || kind == ActionKind.LIFT && moving;
+      if (!events[event].brake && shuts) {
+        // The throttle that a braking or a lift shuts was not its to ask.
         return;
       }
       asked[p] = Math.max(asked[p], force / Math.max(most, 0.05));
+      used[p] = Math.max(used[p], use);
     }
+  }
+
+  /** Most of the grip that an action and the turn asked for together; above 1 it was cut. */
+  double used(int p) {
+    return used[p];
   }
 
   /** Most that an action asked for, as a share of what the tyres bore; above 1 it was cut. */
   double asked(int p) {
     return asked[p];
+  }
+
+  /**
+   * Most of the grip that throttle and turn ask for together in the turn before a lift: above 1 it
+   * comes late, for nobody holds a turn on its limit with more throttle than it bears.
+   */
+  double before(int p) {
+    double free = p == 0 ? 0 : pedals.get(p - 1).at();
+    int last = (int) Math.min(count, pedals.get(p).at());
+    double way = Math.signum(path.curvature()[at(last)]);
+    double most = 0;
+    double peak = 0;
+    double valley = Double.MAX_VALUE;
+    for (int k = last; k >= free; k--) {
+      int i = at(k);
+      double turn = limits.driveUse(path, i, speed[k], 0);
+      peak = Math.max(peak, turn);
+      valley = turn < peak - OTHER ? Math.min(valley, turn) : valley;
+      // Up to where the turn begins, or the one before ends.
+      if (turn < TURNS || turn > valley + OTHER || path.curvature()[i] * way < 0) {
+        break;
+      }
+      double straight =
+          limits.traction(limits.load(path, i, speed[k] * speed[k]), 1, path.driving(i));
+      double wheels = Math.min(straight, throttle[k] * limits.engineDrive(speed[k]));
+      most = Math.max(most, limits.driveUse(path, i, speed[k], wheels));
+    }
+    return most;
   }
 
   @Nullable Shape shape(int p) {

@@ -14,8 +14,9 @@ import org.jspecify.annotations.Nullable;
  * @param amount share that it was driven with: of the full press, also where that was left open; of
  *     the throttle; null for what has none
  * @param solved whether the amount was left open and found
- * @param asked most that it asked for, as a share of what the tyres bore there; above 1 it was cut;
- *     null where nobody looked
+ * @param asked most that it and the turn asked for together, as a share of what the tyres bore
+ *     there; above 1 it was cut; null where nobody looked
+ * @param before the same of the throttle in the turn before a lift; null for others
  * @param serves station of the slowest place that a braking or a lift is for; null for others
  * @param made whether that place is met
  * @param precision metres to which its cue can be met; null without a cue
@@ -29,6 +30,7 @@ public record ScoredAction(
     @Nullable Double amount,
     boolean solved,
     @Nullable Double asked,
+    @Nullable Double before,
     @Nullable Double serves,
     boolean made,
     @Nullable Double precision,

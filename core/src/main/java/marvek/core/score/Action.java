@@ -117,10 +117,13 @@ public record Action(
           share == null
               ? Said.of("action.said.bleed")
               : share == 0 ? Said.of("action.said.off") : Said.of("action.said.ease", per, how);
-      case SHIFT ->
-          until == null
-              ? Said.of("action.said.shift", Value.count(gear == null ? 0 : gear))
-              : Said.of("action.said.shift_held", Value.count(gear == null ? 0 : gear));
+      case SHIFT -> {
+        Value to = Value.count(gear == null ? 0 : gear);
+        Double end = until;
+        yield end == null
+            ? Said.of("action.said.shift", to)
+            : Said.of("action.said.shift_held", to, Value.length(end));
+      }
       case HANDS -> Said.of("action.said.hands", how);
       case APEX -> Said.of("action.said.apex");
       case THROTTLE -> Said.of("action.said.throttle", per, how);

@@ -43,6 +43,9 @@ public record LapSketch(
   private static final double FIRM = 0.3;
   private static final double SLOW = 15;
   private static final double ENOUGH = 0.5;
+  // Efforts that a brake of 1 can be.
+  private static final double FAINT = 0.1;
+  private static final double MOST = 2.5;
   // Part throttle that tells how it is shown, what is steady from one sample to the next but one,
   // and
   // powers that count as straight.
@@ -141,9 +144,7 @@ public record LapSketch(
     if (n < ENOUGH * t.rate()) {
       return 1;
     }
-    double[] sorted = Arrays.copyOf(all, n);
-    Arrays.sort(sorted);
-    double curve = sorted[n / 2];
+    double curve = middle(all, n);
     return curve > 1 - STRAIGHT && curve < 1 + STRAIGHT ? 1 : curve;
   }
 
@@ -174,8 +175,12 @@ public record LapSketch(
     if (n == 0) {
       return 0;
     }
-    double[] sorted = Arrays.copyOf(d, n);
+    return middle(d, n) / SECOND;
+  }
+
+  private static double middle(double[] values, int count) {
+    double[] sorted = Arrays.copyOf(values, count);
     Arrays.sort(sorted);
-    return sorted[n / 2] / SECOND;
+    return sorted[count / 2];
   }
 }

@@ -9,6 +9,7 @@ import java.util.Random;
 import java.util.stream.Collectors;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
+import marvek.core.entry.Score;
 import marvek.core.fixtures.Device;
 import marvek.core.fixtures.Plain;
 import marvek.core.lap.LapSimulator;
@@ -250,9 +251,11 @@ class DebriefTest {
     assertThat(earlyFromSpeedAlone(20)).isTrue();
   }
 
+  private static final String BRAKE = Score.id(PointKind.BRAKE);
+
   private static Proposal braking(List<LapData> laps, double longest) {
     return Proposals.of(Device.DESK, Things.none(), Device.DRAFT, laps, longest).stream()
-        .filter(p -> p.corner().equals(SECOND) && p.kind() == PointKind.BRAKE)
+        .filter(p -> p.corner().equals(SECOND) && p.action().equals(BRAKE))
         .findFirst()
         .orElseThrow();
   }
@@ -261,7 +264,7 @@ class DebriefTest {
   void laterThatWasQuickerIsProposedWithItsGain() {
     Proposal p = braking(planted(9, 3, -0.02), 5);
     assertThat(p.change()).as(Plain.words(p.reason())).isTrue();
-    double step = Device.DESK.road().apart(p.station(), p.to());
+    double step = Device.DESK.road().apart(p.from(), p.to());
     double margin =
         Answers.answer(Device.DESK, Things.none(), Device.DRAFT.get(1)).braking().marginMetres();
     assertThat(step).isPositive().isLessThanOrEqualTo(3.0).isLessThan(margin);
@@ -276,7 +279,7 @@ class DebriefTest {
   void theStepIsNoLongerThanTheDriverAllows() {
     Proposal p = braking(planted(9, 4, 0.02), 1.5);
     assertThat(p.change()).as(Plain.words(p.reason())).isTrue();
-    assertThat(Device.DESK.road().apart(p.station(), p.to())).isCloseTo(-1.5, within(1e-9));
+    assertThat(Device.DESK.road().apart(p.from(), p.to())).isCloseTo(-1.5, within(1e-9));
     assertThat(Plain.words(p.limitedBy())).contains("one step");
   }
 
@@ -295,7 +298,7 @@ class DebriefTest {
     }
     Proposal p =
         Proposals.of(Device.DESK, Things.none(), last, laps, 5).stream()
-            .filter(x -> x.corner().equals(SECOND) && x.kind() == PointKind.BRAKE)
+            .filter(x -> x.corner().equals(SECOND) && x.action().equals(BRAKE))
             .findFirst()
             .orElseThrow();
     assertThat(p.change()).isFalse();

@@ -10,6 +10,7 @@ import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.OutlineFile;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
+import marvek.core.entry.Score;
 import marvek.core.entry.Slowing;
 import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
@@ -43,6 +44,50 @@ class DraftedScoreTest {
 
   private static List<CornerEntry> drafts(ComputedLap lap) {
     return Drafter.draft(lap, List.of()).corners();
+  }
+
+  /** The most that the throttle of a corner asks for with the turn. */
+  private static double asked(ComputedLap lap, CornerEntry e, ActionKind kind) {
+    return Answers.answer(lap, Things.none(), e).score().stream()
+        .filter(s -> s.action().kind() == kind && s.asked() != null)
+        .mapToDouble(ScoredAction::asked)
+        .max()
+        .orElse(0);
+  }
+
+  /** The most that throttle and turn ask for in the turn before a lift. */
+  private static double before(ComputedLap lap, CornerEntry e) {
+    return Answers.answer(lap, Things.none(), e).score().stream()
+        .filter(s -> s.before() != null)
+        .mapToDouble(ScoredAction::before)
+        .max()
+        .orElse(0);
+  }
+
+  @Test
+  void draftsAskForHardlyMoreThanThereIsAndALiftThatComesLateForMore() {
+    int lifts = 0;
+    int late = 0;
+    for (ComputedLap lap : LAPS) {
+      for (CornerEntry e : drafts(lap)) {
+        for (ActionKind kind : List.of(ActionKind.LIFT, ActionKind.THROTTLE)) {
+          assertThat(asked(lap, e, kind)).as("%s of %s", kind, e.corner()).isLessThan(1.35);
+        }
+        if (e.slowing() != Slowing.LIFT) {
+          continue;
+        }
+        for (Action a : e.actions()) {
+          Double kept = a.amount();
+          if (a.kind() == ActionKind.LIFT && kept != null && kept < 0.6) {
+            lifts++;
+            CornerEntry then = Score.with(e, a.at(lap.road().wrap(a.station() + 15)));
+            late += before(lap, then) > before(lap, e) + 0.004 ? 1 : 0;
+          }
+        }
+      }
+    }
+    assertThat(lifts).isGreaterThan(3);
+    assertThat(late).isGreaterThanOrEqualTo((int) Math.ceil(0.7 * lifts));
   }
 
   @Test

@@ -3,7 +3,6 @@ package marvek.server.debrief;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotEmpty;
-import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.io.IOException;
 import java.util.List;
@@ -14,7 +13,7 @@ import marvek.core.debrief.PaceOfLaps;
 import marvek.core.debrief.Proposal;
 import marvek.core.debrief.VehicleFit;
 import marvek.core.entry.CornerEntry;
-import marvek.core.entry.PointKind;
+import marvek.core.entry.Step;
 import marvek.core.entry.Variant;
 import marvek.core.said.Said;
 import marvek.server.access.Driver;
@@ -119,15 +118,20 @@ class DebriefController {
         opened.reference().layout().counted());
   }
 
-  /** A proposal; ends of an interval that are open are null. */
+  /**
+   * A proposal; ends of an interval that are open are null.
+   *
+   * @param by metres of the step, or share
+   */
   record ProposalLine(
       String corner,
-      PointKind kind,
-      Said point,
+      String action,
+      Said what,
+      boolean share,
       boolean change,
-      double station,
+      double from,
       double to,
-      double metres,
+      double by,
       @Nullable Double gain,
       @Nullable Double gainLow,
       @Nullable Double gainHigh,
@@ -137,7 +141,7 @@ class DebriefController {
       Said reason,
       Said limitedBy,
       List<String> evidence,
-      List<Double> late,
+      List<Double> off,
       List<Double> seconds) {}
 
   /**
@@ -166,12 +170,13 @@ class DebriefController {
                 p ->
                     new ProposalLine(
                         p.corner(),
-                        p.kind(),
-                        p.kind().said(),
+                        p.action(),
+                        p.what(),
+                        p.share(),
                         p.change(),
-                        p.station(),
+                        p.from(),
                         p.to(),
-                        road.apart(p.station(), p.to()),
+                        Evidences.by(road, p, p.to()),
                         p.gain(),
                         finite(p.gainLow()),
                         finite(p.gainHigh()),
@@ -181,7 +186,7 @@ class DebriefController {
                         p.reason(),
                         p.limitedBy(),
                         p.evidence(),
-                        p.late(),
+                        p.off(),
                         p.seconds()))
             .toList());
   }
@@ -190,7 +195,8 @@ class DebriefController {
     return value == null || Double.isInfinite(value) ? null : value;
   }
 
-  record MoveRequest(@NotBlank String corner, @NotNull PointKind kind, double to) {}
+  record MoveRequest(
+      @NotBlank String corner, @NotBlank @Size(max = 60) String action, boolean share, double to) {}
 
   record AcceptRequest(
       int version,
@@ -216,7 +222,7 @@ class DebriefController {
             request.version(),
             request.reason(),
             request.moves().stream()
-                .map(m -> new References.Move(m.corner(), m.kind(), m.to()))
+                .map(m -> new References.Move(m.corner(), new Step(m.action(), m.share(), m.to())))
                 .toList(),
             longest == null ? 5 : longest);
     return new AcceptedView(row.id(), row.basedOnRevision());

@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.UUID;
+import marvek.core.circuit.Centreline;
 import marvek.core.day.Variants;
 import marvek.core.debrief.Debrief;
 import marvek.core.debrief.Debriefer;
@@ -21,6 +22,8 @@ import marvek.core.debrief.Sections;
 import marvek.core.debrief.VehicleFit;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.RoadUse;
+import marvek.core.entry.Score;
+import marvek.core.entry.Step;
 import marvek.core.entry.Variant;
 import marvek.core.plan.ComputedLap;
 import marvek.core.said.Said;
@@ -204,23 +207,26 @@ public class Evidences {
     String on = proposed.judged().day();
     List<Evidence> evidence = new ArrayList<>();
     for (References.Move m : moves) {
+      Step step = m.step();
       Proposal p =
           proposals.stream()
-              .filter(x -> x.corner().equals(m.corner()) && x.kind() == m.kind() && x.change())
+              .filter(x -> x.change() && x.corner().equals(m.corner()))
+              .filter(x -> x.action().equals(step.action()) && x.share() == step.share())
               .findFirst()
               .orElseThrow(
                   () ->
                       Problem.bad(
-                          "No proposal stands for " + m.kind().word() + " there any more.",
+                          "No proposal stands for this any more.",
                           m.corner(),
                           "Look at the proposals again."));
-      double whole = opened.reference().computed().road().apart(p.station(), p.to());
-      double part = opened.reference().computed().road().apart(p.station(), m.to());
-      if (part * whole < 0 || Math.abs(part) > Math.abs(whole) + 0.01) {
+      Centreline road = opened.reference().computed().road();
+      double whole = by(road, p, p.to());
+      double part = by(road, p, step.to());
+      if (part * whole < 0 || Math.abs(part) > Math.abs(whole) + (p.share() ? 1e-4 : 0.01)) {
         throw Problem.bad(
             "The step is longer than the evidence and the margin allow, or goes the other way.",
             m.corner(),
-            "Choose a place between where the flag stands and where it is proposed.");
+            "Choose one between what stands and what is proposed.");
       }
       double share = whole == 0 ? 0 : part / whole;
       Double gain = p.gain();
@@ -229,9 +235,9 @@ public class Evidences {
       evidence.add(
           new Evidence(
               m.corner(),
-              m.kind(),
-              p.station(),
-              m.to(),
+              Score.point(p.action()).orElse(null),
+              p.from(),
+              step.to(),
               gain == null ? null : gain * share,
               low == null || Double.isInfinite(low) ? null : low * share,
               high == null || Double.isInfinite(high) ? null : high * share,
@@ -239,7 +245,10 @@ public class Evidences {
               p.strength().name(),
               run.id().toString(),
               p.evidence(),
-              on));
+              on,
+              p.action(),
+              p.kind(),
+              p.share()));
     }
     if (evidence.isEmpty()) {
       throw Problem.bad("Nothing is accepted.", "moves", "Accept a proposal first.");
@@ -255,7 +264,7 @@ public class Evidences {
         proposals(opened, null, Proposals.LONGEST_STEP).proposals().stream()
             .filter(p -> p.change() && p.gain() != null)
             .limit(most)
-            .map(p -> new References.Move(p.corner(), p.kind(), p.to()))
+            .map(p -> new References.Move(p.corner(), new Step(p.action(), p.share(), p.to())))
             .toList();
     if (moves.isEmpty()) {
       return false;
@@ -303,7 +312,7 @@ public class Evidences {
   }
 
   /** A promise of a revision, and what became of it. */
-  record Kept(Evidence evidence, Promise promise) {}
+  record Kept(Evidence evidence, Said what, boolean share, Promise promise) {}
 
   /** What laps must have in common to be held against each other. */
   private record Like(@Nullable String day, String sheet) {}
@@ -415,11 +424,14 @@ public class Evidences {
                         int was = revisionOf.getOrDefault(run, r.number() - 1);
                         return new Kept(
                             e,
+                            e.what(),
+                            e.shared(),
                             promise(
                                 e,
                                 r.evidence(),
                                 sections,
                                 opened.computed(),
+                                r.content().corners(),
                                 of(laps, was, like),
                                 of(laps, r.number(), like),
                                 laps.containsKey(r.number())));
@@ -444,15 +456,16 @@ public class Evidences {
       List<Evidence> changes,
       Sections sections,
       ComputedLap computed,
+      List<CornerEntry> entries,
       List<LapData> before,
       List<LapData> after,
       boolean driven) {
     Promise found =
         Promise.of(
-            computed.road().apart(e.from(), e.to()),
+            by(computed.road(), e, e.to()),
             e.gain(),
-            seen(e, changes, sections, computed, before),
-            seen(e, changes, sections, computed, after));
+            seen(e, changes, sections, computed, entries, before),
+            seen(e, changes, sections, computed, entries, after));
     return found.verdict() == Promise.Verdict.OPEN && after.isEmpty()
         ? found.saying(Said.of(driven ? "promise.open.unlike" : "promise.open.undriven"))
         : found;
@@ -463,6 +476,7 @@ public class Evidences {
       List<Evidence> changes,
       Sections sections,
       ComputedLap computed,
+      List<CornerEntry> entries,
       List<LapData> laps) {
     int c = computed.indexOf(e.corner());
     List<Integer> others = new ArrayList<>();
@@ -477,11 +491,18 @@ public class Evidences {
         laps.stream()
             .mapToDouble(l -> others.stream().mapToDouble(k -> sections.time(l, k)).sum())
             .toArray(),
-        laps.stream()
-            .flatMap(l -> l.corner(e.corner()).stream())
-            .flatMap(x -> Optional.ofNullable(Debriefer.measured(x, e.kind())).stream())
-            .mapToDouble(at -> computed.road().apart(e.from(), at))
+        Debriefer.driven(computed, entries, laps, e.corner(), e.of(), e.shared()).stream()
+            .mapToDouble(at -> by(computed.road(), e, at))
             .toArray());
+  }
+
+  private static double by(Centreline road, Evidence e, double to) {
+    return e.shared() ? to - e.from() : road.apart(e.from(), to);
+  }
+
+  /** Metres from where a proposal starts, or share. */
+  static double by(Centreline road, Proposal p, double to) {
+    return p.share() ? to - p.from() : road.apart(p.from(), to);
   }
 
   /** The pace that the laps of a run show. */

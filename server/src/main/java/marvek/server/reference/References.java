@@ -24,6 +24,7 @@ import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.ReferenceFile;
 import marvek.core.entry.RoadUse;
+import marvek.core.entry.Step;
 import marvek.core.entry.Variant;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.Ground;
@@ -697,14 +698,14 @@ public class References {
     return rows.saveAndFlush(row);
   }
 
-  /** A point moved to another place. */
-  public record Move(String corner, PointKind kind, double to) {}
+  /** A step of an action of a corner. */
+  public record Move(String corner, Step step) {}
 
   /**
-   * Moves points of the working copy and saves the whole as the next revision, with the evidence
+   * Takes steps in the working copy and saves the whole as the next revision, with the evidence
    * that spoke for it.
    *
-   * @param day whose points are moved: empty or null for the reference's own, id of a variant
+   * @param day whose steps they are: empty or null for the reference's own, id of a variant
    */
   @Transactional
   public ReferenceRow revise(
@@ -730,7 +731,7 @@ public class References {
       CornerEntry moved = e;
       for (Move m : moves) {
         if (m.corner().equals(e.corner())) {
-          moved = moved.copy().moved(m.kind(), opened.computed().road().wrap(m.to())).done();
+          moved = m.step().in(opened.computed().road(), moved);
         }
       }
       entries.add(moved == e ? e : followed(opened, e, moved));
@@ -759,7 +760,7 @@ public class References {
     rows.saveAndFlush(opened.row());
   }
 
-  /** Points moved on one day only: set by hand for it, the reference itself stays. */
+  /** Steps taken on one day only: set by hand for it, the reference itself stays. */
   private ReferenceContent onDay(Opened opened, String day, List<Move> moves) {
     List<Variant> variants = new ArrayList<>();
     for (Variant v : opened.working().variants()) {
@@ -768,14 +769,7 @@ public class References {
         ComputedLap then = on(opened, v.day());
         for (Move m : moves) {
           CornerEntry own = opened.working().corners().get(opened.computed().indexOf(m.corner()));
-          moved =
-              Variants.moved(
-                  opened.computed(),
-                  then,
-                  moved,
-                  own,
-                  m.kind(),
-                  opened.computed().road().wrap(m.to()));
+          moved = Variants.moved(opened.computed(), then, moved, own, m.step());
         }
       }
       variants.add(moved);

@@ -1,34 +1,28 @@
 package marvek.core.debrief.habits;
 
 import com.google.auto.service.AutoService;
-import marvek.core.said.Said;
+import marvek.core.entry.Slowing;
 import marvek.core.said.Value;
 import marvek.core.score.ActionKind;
 import org.jspecify.annotations.Nullable;
 
-/** The throttle closed further than a written lift asks for. */
+/** The throttle closed further than a written lift asks for, and slower for it. */
 @AutoService(Habit.class)
-public final class LiftedMore implements Habit {
+public final class LiftedMore extends ActionHabit {
   // Share of the throttle.
-  private static final double MORE = 0.12;
+  private static final double LIMIT = 0.12;
 
-  @Override
-  public String id() {
-    return "LIFTED_MORE";
+  /** The habit. */
+  public LiftedMore() {
+    super("LIFTED_MORE", 95, ActionKind.LIFT, h -> -h.more(), LIMIT, Value::percent);
   }
 
-  @Override
-  public int rank() {
-    return 95;
-  }
-
+  /**
+   * Whoever is as quick as elsewhere where only the lift slows keeps what the own pace asks for.
+   */
   @Override
   public @Nullable Double seen(Look look) {
-    return look.most(ActionKind.LIFT, h -> -h.more(), MORE);
-  }
-
-  @Override
-  public Said measure(double middle) {
-    return Said.of("habit.LIFTED_MORE.measure", Value.percent(middle));
+    boolean owed = look.plan().slowing() == Slowing.LIFT && !look.slower();
+    return owed ? null : super.seen(look);
   }
 }

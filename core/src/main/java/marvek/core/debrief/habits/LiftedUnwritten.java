@@ -10,8 +10,9 @@ import org.jspecify.annotations.Nullable;
 /** The throttle eased in a corner that is to be driven flat, or once more than is written. */
 @AutoService(Habit.class)
 public final class LiftedUnwritten implements Habit {
-  // Share of the throttle that is let go of.
+  // Shares of the throttle: let go of, and kept when it is as good as shut.
   private static final double LESS = 0.12;
+  private static final double SHUT = 0.06;
 
   @Override
   public String id() {
@@ -25,15 +26,20 @@ public final class LiftedUnwritten implements Habit {
 
   @Override
   public @Nullable Double seen(Look look) {
-    // Who does not press a brake that is written rolls instead.
-    boolean rolls = look.plan().slowing() == Slowing.BRAKE && look.events().brake() == null;
-    if (rolls) {
+    Slowing slowing = look.plan().slowing();
+    // A corner that is lifted for without saying how has its lift; who does not press a brake that
+    // is written rolls instead.
+    boolean rolls = slowing == Slowing.BRAKE && look.events().brake() == null;
+    if (slowing == Slowing.LIFT && !look.saysLift() || rolls) {
       return null;
     }
     double most = 0;
     for (Act a : look.liftsBesides()) {
-      Double kept = a.amount();
-      most = Math.max(most, kept == null ? 0 : 1 - kept);
+      Double share = a.amount();
+      double kept = share == null ? 0 : share;
+      // What is shut until it is braked is a slow hand-off.
+      boolean handedOff = kept < SHUT && look.brakedIn(a);
+      most = Math.max(most, handedOff ? 0 : 1 - kept);
     }
     return most > LESS ? most : null;
   }

@@ -24,6 +24,8 @@ public final class Look {
   static final double OFF_APEX = 0.7;
   static final double LATE_FIRST = 9;
   private static final double UNTOLD = 6;
+  // Share of the own pace below which a corner is slow.
+  private static final double OWN_PACE = 0.99;
   private static final double LATE_BRAKE = 4.5;
   private static final double EARLY_BRAKE = 9;
   // Share by which a throttle that goes back is eased.
@@ -130,6 +132,25 @@ public final class Look {
     return known.besides(plan.corner()).stream()
         .filter(a -> a.kind() == ActionKind.LIFT && road.apart(opened, a.station()) < 0)
         .toList();
+  }
+
+  /** Whether it is said how a corner is lifted for. */
+  boolean saysLift() {
+    return plan.actions().stream().anyMatch(a -> a.kind() == ActionKind.LIFT);
+  }
+
+  /** Whether the brake of the corner is pressed while the throttle of an act is eased. */
+  boolean brakedIn(Act act) {
+    Double brake = events.brake();
+    Double until = act.until();
+    return brake != null
+        && road.apart(act.station(), brake) > 0
+        && (until == null || road.apart(brake, until) > 0);
+  }
+
+  /** Whether the corner is driven slower than the driver's own pace elsewhere. */
+  boolean slower() {
+    return speed() < OWN_PACE;
   }
 
   static boolean over(@Nullable Double value, double limit) {
