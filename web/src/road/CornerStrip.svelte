@@ -1,6 +1,7 @@
 <script lang="ts">
   import { scaleLinear } from 'd3-scale';
   import type {
+    KerbUse,
     Action,
     AnswerView,
     Corner,
@@ -25,6 +26,7 @@
   import { inSpeed, metres, plain, speedUnit } from '../words/units';
   import DrivenBands from './DrivenBands.svelte';
   import GateLane from './GateLane.svelte';
+  import KerbLane from './KerbLane.svelte';
   import FlagShape from './FlagShape.svelte';
   import LandmarkShape from './LandmarkShape.svelte';
   import PedalLane from './PedalLane.svelte';
@@ -79,6 +81,12 @@
     onactionsettle?: () => void;
     onactionhold?: (id: string) => void;
     onactionkey?: (event: KeyboardEvent, action: ScoredAction) => void;
+    /** The use of a kerb that is in hand. */
+    kerbHeld?: number | null;
+    onkerb?: (use: KerbUse, index?: number) => void;
+    onkerbsettle?: () => void;
+    onkerbhold?: (index: number) => void;
+    onkerbdrop?: (index: number) => void;
     /** Places across the road that the line passes. */
     gates?: Gate[];
     /** Metres of the vehicle across. */
@@ -126,6 +134,11 @@
     onactionsettle,
     onactionhold,
     onactionkey,
+    kerbHeld = null,
+    onkerb,
+    onkerbsettle,
+    onkerbhold,
+    onkerbdrop,
     gates = [],
     wide = 1.9,
     ongate,
@@ -143,7 +156,7 @@
   const WORDS = 110;
   // Places on the left stand above the road.
   const above = $derived(things?.places.some((p) => p.left && near(p.to) > domain[0] && near(p.from) < domain[1]));
-  const TOP = $derived(Object.keys(entry.details).length || entry.kerbs.length ? 62 : above ? 50 : 36);
+  const TOP = $derived(Object.keys(entry.details).length ? 62 : above ? 50 : 36);
   const WIDEST = 88;
   const PADS = 10;
   const AXIS = 18;
@@ -618,6 +631,25 @@
       />
     {/if}
     <path d={pathOf(path)} fill="none" stroke="var(--line)" stroke-width="2.5" clip-path="url(#strip-window)" />
+    {#if things && onkerb}
+      <KerbLane
+        {road}
+        {corner}
+        {x}
+        {y}
+        {near}
+        {domain}
+        kerbs={things.kerbs}
+        uses={entry.kerbs}
+        held={kerbHeld}
+        {readonly}
+        onmake={(part) => onkerb?.({ part, how: 'TOUCH', why: '' })}
+        onchange={(use, i) => onkerb?.(use, i)}
+        onsettle={() => onkerbsettle?.()}
+        onhold={(i) => onkerbhold?.(i)}
+        ondrop={(i) => onkerbdrop?.(i)}
+      />
+    {/if}
     <GateLane
       {road}
       {x}

@@ -29,16 +29,8 @@
     EXIT: { kind: 'EXIT', off: 0 },
     HAZARDS: { kind: 'EXIT', off: -30 },
   };
-  const longest = $derived(Object.keys(entry.details).length + entry.kerbs.length > 8 ? 15 : 28);
+  const longest = $derived(Object.keys(entry.details).length > 8 ? 15 : 28);
   const shortened = (text: string) => (text.length > longest ? text.slice(0, longest - 1).trimEnd() + '…' : text);
-
-  const kerbWords: Record<string, string> = {
-    KEEP_OFF: 'keep off',
-    TOUCH: 'touch',
-    RIDE: 'ride',
-    HALF_THE_CAR: 'half the car',
-    STRADDLE: 'straddle',
-  };
 
   const notes = $derived.by(() => {
     const all = Object.entries(entry.details)
@@ -52,16 +44,6 @@
         const told = free ? text : longest < 20 ? `${what.split(' ')[0]} ${text}` : `${what}: ${text}`;
         return { id: detail, s, text: shortened(told), full: `${words?.words ?? detail}: ${text}` };
       });
-    for (const k of entry.kerbs) {
-      const s =
-        k.join ?? (k.part === 'ENTRY' ? corner.entry : k.part === 'EXIT' ? corner.exit : (corner.apexes[0] ?? 0));
-      all.push({
-        id: `kerb-${k.part}`,
-        s: near(s),
-        text: `${longest < 20 ? `${k.part.toLowerCase()}: ` : `${k.part.toLowerCase()} kerb: `}${kerbWords[k.how] ?? k.how}`,
-        full: `${k.part.toLowerCase()} kerb: ${kerbWords[k.how] ?? k.how}${k.why ? `, ${k.why}` : ''}`,
-      });
-    }
     return all.filter((n) => n.s > domain[0] - 40 && n.s < domain[1] + 40).sort((a, b) => a.s - b.s);
   });
   const room = $derived(width - 70);
@@ -87,12 +69,14 @@
   {#if fits(i)}
     <g
       role="button"
-      tabindex="-1"
+      tabindex="0"
       aria-label={n.full}
       class="cursor-pointer"
       data-note={n.id}
-      onclick={() => onpick?.(n.id.startsWith('kerb') ? null : (n.id as Detail))}
-      onkeydown={() => undefined}
+      onclick={() => onpick?.(n.id as Detail)}
+      onkeydown={(e) => {
+        if (e.key === 'Enter') onpick?.(n.id as Detail);
+      }}
     >
       <title>{n.full}</title>
       <path d="M{at.x + 1.5} {4 + at.row * 15}v11" stroke="var(--ink-soft)" stroke-width="3" />

@@ -1,4 +1,4 @@
-import type { AnswerView, Corner, CornerEntry, LapLine, ReferenceView, RoadView } from '../api/api';
+import type { AnswerView, Corner, CornerEntry, KerbUse, LapLine, ReferenceView, RoadView } from '../api/api';
 
 /** Things of a small lap, as the server would send them. */
 export const LENGTH = 2000;
@@ -127,7 +127,13 @@ export const lap = (number: number, lapTime: number, over: Partial<LapLine> = {}
 /** A desk that panels can be shown on, with nothing of the server behind it. */
 export class FakeDesk {
   entries: CornerEntry[];
-  view = { id: 'ref1', length: LENGTH, motorcycle: false, gears: 6 } as unknown as ReferenceView;
+  view = {
+    id: 'ref1',
+    length: LENGTH,
+    motorcycle: false,
+    gears: 6,
+    things: { kerbs: [] },
+  } as unknown as ReferenceView;
   movable = true;
   mine = true;
   day = '';
@@ -144,6 +150,10 @@ export class FakeDesk {
   }
   edit(how: (e: CornerEntry) => CornerEntry): void {
     this.entries.push(how(this.entry));
+  }
+  useKerb(use: KerbUse, index = this.entry.kerbs.length): number {
+    this.edit((e) => ({ ...e, kerbs: [...e.kerbs.slice(0, index), use, ...e.kerbs.slice(index + 1)] }));
+    return index;
   }
   settle(): void {
     this.settled++;

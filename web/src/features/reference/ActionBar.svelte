@@ -1,8 +1,9 @@
 <script lang="ts">
   import X from '@lucide/svelte/icons/x';
-  import type { Action, CueOffer, ScoredAction } from '../../api/api';
+  import type { Action, CueOffer, PointKind, ScoredAction, Sureness } from '../../api/api';
   import { cueFrom } from '../../road/cueWords';
-  import { numeralOf } from '../../road/score';
+  import { toggled } from '../../road/points';
+  import { numeralOf, pointOf } from '../../road/score';
   import { metres } from '../../words/units';
   import CueShape from './CueShape.svelte';
   import type { Desk } from './desk.svelte';
@@ -52,6 +53,35 @@
     BODY: ['EYES'],
   };
   const own = $derived(desk.entry?.actions.some((o) => o.id === a.id) ?? false);
+  const optional = $derived(own || ['downshift', 'short-shift', 'first-apex'].includes(a.id));
+
+  const SURE: [Sureness, string][] = [
+    ['SURE', 'sure'],
+    ['FAIRLY', 'fairly'],
+    ['UNSURE', 'unsure'],
+    ['CARRIED', 'not proved'],
+  ];
+  const point = $derived(pointOf(a.id));
+  const sure = $derived((point ? desk.entry?.points.find((p) => p.kind === point)?.sure : a.sure) ?? '');
+  function setSure(word: string) {
+    const said = (word || undefined) as Sureness | undefined;
+    if (point) desk.edit((e) => ({ ...e, points: e.points.map((p) => (p.kind === point ? { ...p, sure: said } : p)) }));
+    else desk.putAction({ ...a, sure: said }, false);
+    desk.settle();
+  }
+
+  /** Steps of the marker: from the early one that is begun with to the one aimed at, and one for when it is hidden. */
+  const STEPS: [PointKind, string, number][] = [
+    ['BUILD_UP', 'early', -20],
+    ['TARGET', 'target', 5],
+    ['BACK_UP', 'if hidden', 0],
+  ];
+  const has = (kind: PointKind) => desk.entry?.points.some((p) => p.kind === kind) ?? false;
+  function stepped(kind: PointKind, off: number) {
+    const length = desk.view.length;
+    desk.edit((e) => toggled(e, kind, (((a.station + off) % length) + length) % length));
+    desk.settle();
+  }
 
   let words = $state('');
   let search = $state<HTMLInputElement>();
@@ -152,7 +182,31 @@
         />
       </form>
     {/if}
-    {#if own}
+    {#if a.id === 'brake' && !desk.day}
+      <div class="join" role="group" aria-label="Other markers">
+        {#each STEPS as [kind, word, off] (kind)}
+          <button
+            class={['btn btn-xs join-item', has(kind) ? 'btn-soft' : 'btn-ghost']}
+            aria-pressed={has(kind)}
+            data-step={kind}
+            onclick={() => stepped(kind, off)}>{word}</button
+          >
+        {/each}
+      </div>
+    {/if}
+    {#if !desk.day}
+      <select
+        class="select select-xs w-24"
+        aria-label="How sure of it"
+        data-sure
+        value={sure}
+        onchange={(e) => setSure(e.currentTarget.value)}
+      >
+        <option value="">how sure</option>
+        {#each SURE as [s, word] (s)}<option value={s}>{word}</option>{/each}
+      </select>
+    {/if}
+    {#if optional}
       <button class="btn btn-xs btn-square" aria-label="Take it out" onclick={() => desk.dropAction(a.id)}
         ><X class="size-3.5" /></button
       >

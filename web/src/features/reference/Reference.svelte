@@ -5,6 +5,7 @@
   import ChevronLeft from '@lucide/svelte/icons/chevron-left';
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
   import Redo2 from '@lucide/svelte/icons/redo-2';
+  import Pencil from '@lucide/svelte/icons/pencil';
   import Undo2 from '@lucide/svelte/icons/undo-2';
   import {
     api,
@@ -34,7 +35,9 @@
   import ReferenceNotes from './ReferenceNotes.svelte';
   import CopyDialog from './CopyDialog.svelte';
   import DaysPanel from './DaysPanel.svelte';
-  import EntryPanel from './EntryPanel.svelte';
+  import FactsPanel from './FactsPanel.svelte';
+  import KerbBar from './KerbBar.svelte';
+  import NoteBar from './NoteBar.svelte';
   import EdgesPanel from './EdgesPanel.svelte';
   import LaidAnew from './LaidAnew.svelte';
   import GearPanel from './GearPanel.svelte';
@@ -60,7 +63,7 @@
     { id: 'gears', word: 'Gears', key: 'q' },
     { id: 'axles', word: 'Axles', key: 'h' },
     { id: 'edges', word: 'Edges', key: 'k' },
-    { id: 'more', word: 'More', key: 'o' },
+    { id: 'facts', word: 'Facts', key: 'o' },
     { id: 'days', word: 'Days', key: 'd' },
     { id: 'pace', word: 'Pace', key: 'p' },
     { id: 'remarks', word: 'Remarks', key: 'n' },
@@ -97,10 +100,36 @@
     desk?.edit((e) => ({ ...e, pedals: shape }), `pedals ${desk.selected}`);
     if (settle) desk?.settle();
   }
+  /** A note or the use of a kerb in hand; an action that is taken in hand lets go of both. */
   function pick(detail: Detail | null) {
-    sheet = 'more';
+    desk?.letGo();
+    kerbed = null;
     picked = detail;
+    if (!detail) sheet = 'facts';
   }
+  function takeKerb(index: number) {
+    desk?.letGo();
+    picked = null;
+    kerbed = index;
+  }
+  function dropKerb(index: number) {
+    desk?.dropKerb(index);
+    kerbed = null;
+  }
+  let kerbed = $state<number | null>(null);
+  let rewording = $state(false);
+  $effect(() => {
+    void desk?.selected;
+    picked = null;
+    kerbed = null;
+    rewording = false;
+  });
+  $effect(() => {
+    if (desk?.inHand) {
+      picked = null;
+      kerbed = null;
+    }
+  });
 
   let saving = $state<HTMLDialogElement>();
   let reason = $state('');
@@ -404,6 +433,13 @@
             driven={desk.day || !behind ? null : (driven.data ?? null)}
             onpedals={pedals}
             onpick={pick}
+            kerbHeld={kerbed}
+            onkerb={(use, i) => {
+              if (desk) takeKerb(desk.useKerb(use, i));
+            }}
+            onkerbsettle={() => desk?.settle()}
+            onkerbhold={takeKerb}
+            onkerbdrop={dropKerb}
             written
             fixed={!desk.writes}
             inHand={desk.inHand}
@@ -439,19 +475,54 @@
           {#if refused}<p class="text-sm" style="color:var(--turn)" role="alert">{refused}</p>{/if}
           {#if desk.held && desk.writes}
             <ActionBar bind:this={bar} {desk} held={desk.held} />
+          {:else if picked && entry.details[picked] !== undefined}
+            <NoteBar {desk} {entry} detail={picked} onclose={() => (picked = null)} />
+          {:else if kerbed !== null && entry.kerbs[kerbed]}
+            {@const index = kerbed}
+            <KerbBar {desk} {entry} {index} ondrop={() => dropKerb(index)} />
           {:else}
             <div
               class="bg-base-100 border-base-300 mt-1 flex min-h-[64px] gap-3 rounded border px-4 py-2"
               aria-live="polite"
             >
-              <p class="max-h-[76px] flex-1 overflow-y-auto leading-snug" data-sentence>
-                {#if said === 'line' && desk.answer?.words.own}{desk.answer.words.own}{:else}{desk.answer?.words[
-                    said
-                  ] ?? ''}{/if}
-                {#if said === 'line' && desk.answer?.words.due}
-                  <strong style="color:var(--turn)">The points have changed since you wrote this.</strong>
+              <div class="grid max-h-[76px] flex-1 content-start overflow-y-auto">
+                {#if rewording}
+                  <textarea
+                    class="textarea textarea-xs min-h-12 w-full leading-tight"
+                    maxlength="500"
+                    aria-label="Own words"
+                    data-own-words
+                    placeholder="In place of the computed line"
+                    disabled={!desk.movable}
+                    value={entry.wording?.text ?? ''}
+                    onchange={(e) => {
+                      const text = e.currentTarget.value.trim();
+                      const about = desk?.answer?.words.plain ?? '';
+                      desk?.edit((old) => ({ ...old, wording: text ? { text, about } : undefined }));
+                      rewording = false;
+                    }}></textarea>
+                {:else}
+                  <p class="leading-snug" data-sentence>
+                    {#if said === 'line' && desk.answer?.words.own}{desk.answer.words.own}{:else}{desk.answer?.words[
+                        said
+                      ] ?? ''}{/if}
+                    {#if said === 'line' && desk.answer?.words.due}
+                      <strong style="color:var(--turn)" data-wording-due
+                        >The points have changed since you wrote this.</strong
+                      >
+                    {/if}
+                  </p>
                 {/if}
-              </p>
+              </div>
+              {#if desk.movable && !desk.day}
+                <button
+                  class={['btn btn-xs self-start', rewording ? 'btn-soft' : 'btn-ghost']}
+                  aria-pressed={rewording}
+                  data-reword
+                  title="Say it in your own words"
+                  onclick={() => (rewording = !rewording)}><Pencil class="size-3.5" /> own words</button
+                >
+              {/if}
               <div class="join join-vertical self-start" role="group" aria-label="How much is said">
                 {#each LENGTHS as length (length)}
                   <button
@@ -476,7 +547,7 @@
                 aria-selected={sheet === t.id}
                 class={['pb-0.5 text-xs', sheet === t.id ? 'border-b-2 border-[var(--ink)] font-bold' : '']}
                 data-tab={t.id}
-                onclick={() => ((sheet = t.id), (picked = null))}
+                onclick={() => (sheet = t.id)}
                 >{t.word}{#if t.id === 'days' && desk.content.variants.length}<sup>{desk.content.variants.length}</sup
                   >{/if}</button
               >
@@ -516,8 +587,8 @@
               <BalancePanel {desk} {entry} />
             {:else if sheet === 'edges'}
               <EdgesPanel {desk} {corner} />
-            {:else if sheet === 'more'}
-              <fieldset class="contents" disabled={!desk.movable}><EntryPanel {desk} {entry} {picked} /></fieldset>
+            {:else if sheet === 'facts'}
+              <FactsPanel {desk} {entry} onnote={pick} onkerb={takeKerb} />
             {:else if sheet === 'days'}
               <DaysPanel {desk} />
             {:else if sheet === 'pace'}

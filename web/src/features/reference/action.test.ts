@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
-import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
+import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/svelte';
 import { describe, expect, it, vi } from 'vitest';
-import type { Action, CueOffer, ScoredAction, WhatIf } from '../../api/api';
+import type { Action, CornerEntry, CueOffer, ScoredAction, WhatIf } from '../../api/api';
 import { made } from '../../road/score';
 import { LENGTH } from '../../testing/made';
 import { squeezed } from '../../testing/shown';
@@ -159,6 +159,39 @@ describe('the action in hand', () => {
     expect(desk.putAction).toHaveBeenCalledTimes(1);
   });
 
+  it('says how sure the driver is of a point or an action, and takes it back', async () => {
+    const e = { actions: [], points: [{ kind: 'APEX', station: 540 }] } as unknown as CornerEntry;
+    const edit = vi.fn<(how: (e: CornerEntry) => CornerEntry) => void>();
+    open(scored(made('APEX', 540, 'apex', 3)), { entry: e, edit });
+    await fireEvent.change(screen.getByLabelText('How sure of it'), { target: { value: 'UNSURE' } });
+    const said = edit.mock.calls[0]?.[0](e);
+    expect(said?.points[0]?.sure).toBe('UNSURE');
+    await fireEvent.change(screen.getByLabelText('How sure of it'), { target: { value: '' } });
+    expect(edit.mock.calls[1]?.[0](said as CornerEntry).points[0]?.sure).toBeUndefined();
+    cleanup();
+    const lift = made('LIFT', 400, 'lift-1', 3);
+    const desk = open(scored(lift), { entry: { actions: [lift], points: [] } });
+    await fireEvent.change(screen.getByLabelText('How sure of it'), { target: { value: 'FAIRLY' } });
+    expect(desk.putAction.mock.calls[0]?.[0].sure).toBe('FAIRLY');
+  });
+
+  it('puts the early marker 20 m before the brake, also behind the line, and takes it away', async () => {
+    const e = { actions: [], points: [{ kind: 'BRAKE', station: 5 }] } as unknown as CornerEntry;
+    const edit = vi.fn<(how: (e: CornerEntry) => CornerEntry) => void>();
+    open(scored(made('BRAKE', 5, 'brake', 3)), { entry: e, edit });
+    await fireEvent.click(screen.getByRole('button', { name: 'early' }));
+    const early = edit.mock.calls[0]?.[0](e) as CornerEntry;
+    expect(early.points.at(-1)).toEqual({ kind: 'BUILD_UP', station: LENGTH - 15 });
+    expect(edit.mock.calls[0]?.[0](early).points).toHaveLength(1);
+    expect(screen.queryByLabelText('Take it out')).toBeNull();
+  });
+
+  it('takes out a shift that is a point', async () => {
+    const desk = open(scored(made('SHIFT', 480, 'downshift', 3)), { entry: { actions: [], points: [] } });
+    await fireEvent.click(screen.getByLabelText('Take it out'));
+    expect(desk.dropAction).toHaveBeenCalledWith('downshift');
+  });
+
   it('offers no cue where a day would not keep it', () => {
     open(scored(made('LIFT', 400, 'lift-1', 3)), { findable: () => false });
     expect(document.querySelectorAll('[data-cue]')).toHaveLength(0);
@@ -183,7 +216,7 @@ describe('the action in hand', () => {
   });
 
   it('a point of every corner is not taken out', () => {
-    open(scored({ ...made('BRAKE', 400, 'brake', 3) }), { entry: { actions: [] } });
+    open(scored({ ...made('BRAKE', 400, 'brake', 3) }), { entry: { actions: [], points: [] } });
     expect(screen.queryByLabelText('Take it out')).toBeNull();
   });
 

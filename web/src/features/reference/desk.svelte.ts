@@ -10,6 +10,7 @@ import {
   type Dear,
   type Gate,
   type Judgement,
+  type KerbUse,
   type Landmark,
   type LaidView,
   type LapView,
@@ -558,6 +559,19 @@ export class Desk {
       Math.round((((at - p.from) % this.view.length) + this.view.length) / p.step) %
       Math.round(this.view.length / p.step);
     return p.speed[k] ?? this.lap.speed[Math.round(at / this.lap.step) % this.lap.speed.length];
+  }
+
+  /** Says what is done with a kerb: another, or one that there is; returns which it is. */
+  useKerb(use: KerbUse, index = this.entry?.kerbs.length ?? 0): number {
+    this.edit(
+      (e) => ({ ...e, kerbs: [...e.kerbs.slice(0, index), use, ...e.kerbs.slice(index + 1)] }),
+      `kerb ${this.selected} ${index}`,
+    );
+    return index;
+  }
+
+  dropKerb(index: number) {
+    this.edit((e) => ({ ...e, kerbs: e.kerbs.filter((_, i) => i !== index) }));
   }
 
   /** Takes an action out; what every corner needs stays. */

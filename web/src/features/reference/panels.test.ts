@@ -1,13 +1,15 @@
 // @vitest-environment jsdom
 import { fireEvent, render, screen } from '@testing-library/svelte';
-import { beforeEach, describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
 import BrakePanel from './BrakePanel.svelte';
-import EntryPanel from './EntryPanel.svelte';
+import FactsPanel from './FactsPanel.svelte';
 import GearPanel from './GearPanel.svelte';
+import KerbBar from './KerbBar.svelte';
+import NoteBar from './NoteBar.svelte';
 import { type Catalogue } from '../../api/api';
 import { catalogue } from '../../api/catalogue.svelte';
 import type { Desk } from './desk.svelte';
-import { answer, entry, FakeDesk, LENGTH } from '../../testing/made';
+import { answer, entry, FakeDesk } from '../../testing/made';
 import { squeezed } from '../../testing/shown';
 
 const asDesk = (fake: FakeDesk) => fake as unknown as Desk;
@@ -26,90 +28,35 @@ beforeEach(() => {
       { detail: 'AIM', phase: 'TURN_IN', words: 'look at', choices: [], motorcycle: false },
       { detail: 'BUMPS', phase: 'BRAKING', words: 'bumps', choices: ['none', 'over bumps'], motorcycle: false },
       { detail: 'KNEE', phase: 'BODY', words: 'knee', choices: [], motorcycle: true },
+      { detail: 'HAZARD', phase: 'HAZARDS', words: 'hazard', choices: [], motorcycle: false },
       { detail: 'ESCAPE', phase: 'HAZARDS', words: 'escape plan', choices: [], motorcycle: false },
     ],
   } as unknown as Catalogue;
 });
 
-describe('what else a corner holds', () => {
-  const options = () => [...document.querySelectorAll('[data-add] option')].map((o) => o.textContent);
+describe('what is true of a corner', () => {
+  const facts = (desk: FakeDesk, e = desk.entry) => {
+    const onnote = vi.fn();
+    const onkerb = vi.fn();
+    return { onnote, onkerb, ...render(FactsPanel, { desk: asDesk(desk), entry: e, onnote, onkerb }) };
+  };
+  const offered = () => [...document.querySelectorAll('[data-add-fact]')].map((b) => b.textContent.trim());
 
-  it('offers only what is not there yet, and nothing of a motorcycle to a car', async () => {
-    const desk = new FakeDesk(entry({ details: { AIM: 'the post' } }));
-    render(EntryPanel, { desk: asDesk(desk), entry: desk.entry });
-    expect(options()).toContain('bumps');
-    expect(options()).not.toContain('look at');
-    expect(options()).not.toContain('knee');
-    expect(options()).toContain('back-up marker');
-    expect(options()).not.toContain('braking marker');
-    const rider = new FakeDesk(entry());
-    rider.view = { ...rider.view, motorcycle: true } as FakeDesk['view'];
-    render(EntryPanel, { desk: asDesk(rider), entry: rider.entry });
-    expect(options()).toContain('knee');
-  });
-
-  it('puts a marker where it is usually wanted: a build-up 20 m before the brake', async () => {
-    const desk = new FakeDesk(entry());
-    render(EntryPanel, { desk: asDesk(desk), entry: desk.entry });
-    await fireEvent.change(screen.getByLabelText('Add to this corner'), { target: { value: 'point:BUILD_UP' } });
-    expect(desk.entry.points.at(-1)).toEqual({ kind: 'BUILD_UP', station: 410 });
-  });
-
-  it('finds that place behind the line too', async () => {
-    const e = entry({ points: [{ kind: 'BRAKE', station: 5 }] });
-    const desk = new FakeDesk(e);
-    render(EntryPanel, { desk: asDesk(desk), entry: e });
-    await fireEvent.change(screen.getByLabelText('Add to this corner'), { target: { value: 'point:BUILD_UP' } });
-    expect(desk.entry.points.at(-1)?.station).toBe(LENGTH - 15);
-  });
-
-  it('adds a detail with its first choice, changes and drops it', async () => {
-    const desk = new FakeDesk(entry());
-    const { rerender } = render(EntryPanel, { desk: asDesk(desk), entry: desk.entry });
-    await fireEvent.change(screen.getByLabelText('Add to this corner'), { target: { value: 'detail:BUMPS' } });
-    expect(desk.entry.details).toEqual({ BUMPS: 'none' });
-    await rerender({ entry: desk.entry });
-    await fireEvent.change(document.querySelector('[data-detail=BUMPS] select') as Element, {
-      target: { value: 'over bumps' },
-    });
-    expect(desk.entry.details).toEqual({ BUMPS: 'over bumps' });
-    await rerender({ entry: desk.entry });
-    await fireEvent.click(screen.getByLabelText('Remove bumps'));
-    expect(desk.entry.details).toEqual({});
-  });
-
-  it('says how sure the driver is, and takes it back', async () => {
-    const desk = new FakeDesk(entry());
-    const { rerender } = render(EntryPanel, { desk: asDesk(desk), entry: desk.entry });
-    await fireEvent.change(screen.getByLabelText('How sure of Apex'), { target: { value: 'UNSURE' } });
-    expect(desk.entry.points.find((p) => p.kind === 'APEX')?.sure).toBe('UNSURE');
-    await rerender({ entry: desk.entry });
-    await fireEvent.change(screen.getByLabelText('How sure of Apex'), { target: { value: '' } });
-    expect(desk.entry.points.find((p) => p.kind === 'APEX')?.sure).toBeUndefined();
-  });
-
-  it('leaves the list open that the driver opened, whatever comes in meanwhile', async () => {
-    const desk = new FakeDesk(entry());
-    const { rerender } = render(EntryPanel, { desk: asDesk(desk), entry: desk.entry });
-    const list = document.querySelector('details') as HTMLDetailsElement;
-    expect(list.open).toBe(false);
-    list.open = true;
-    await fireEvent(list, new Event('toggle'));
-    await rerender({ entry: entry({ minimumSpeed: 26, details: { AIM: 'the post' } }) });
-    expect((document.querySelector('details') as HTMLDetailsElement).open).toBe(true);
-  });
-
-  it('opens that list by itself where something was said', () => {
-    const e = entry({ points: [{ kind: 'APEX', station: 540, sure: 'UNSURE' }] });
-    render(EntryPanel, { desk: asDesk(new FakeDesk(e)), entry: e });
-    expect((document.querySelector('details') as HTMLDetailsElement).open).toBe(true);
+  it('offers facts only that are not there yet; what is done is not offered as words', async () => {
+    const desk = new FakeDesk(entry({ details: { AIM: 'the post', HAZARD: 'oil' } }));
+    const { onnote } = facts(desk);
+    expect(offered()).toEqual(['escape plan']);
+    expect(document.querySelector('[data-detail=AIM]')?.textContent).toContain('the post');
+    await fireEvent.click(screen.getByRole('button', { name: 'escape plan' }));
+    expect(desk.entry.details).toEqual({ AIM: 'the post', HAZARD: 'oil', ESCAPE: '' });
+    expect(onnote).toHaveBeenLastCalledWith('ESCAPE');
   });
 
   it('offers an escape where the run-off is short, until there is one', async () => {
     const said = answer(entry());
     Object.assign(said, { hazards: { warnings: ['wall on the left'], shortRunOff: true, escape: 'straight on' } });
     const desk = new FakeDesk(entry(), said);
-    const { rerender } = render(EntryPanel, { desk: asDesk(desk), entry: desk.entry });
+    const { rerender } = facts(desk);
     expect(squeezed(document.querySelector('[data-hazards]'))).toContain('wall on the left');
     await fireEvent.click(screen.getByRole('button', { name: 'Take it' }));
     expect(desk.entry.details).toEqual({ ESCAPE: 'straight on' });
@@ -117,21 +64,34 @@ describe('what else a corner holds', () => {
     expect(screen.queryByRole('button', { name: 'Take it' })).toBeNull();
   });
 
-  it('keeps the use of a kerb, with where to join it', async () => {
+  it('says what a note is good for, changes it and drops it', async () => {
+    const desk = new FakeDesk(entry({ details: { AIM: 'the post', BUMPS: 'none' } }));
+    const onclose = vi.fn();
+    const { rerender } = render(NoteBar, { desk: asDesk(desk), entry: desk.entry, detail: 'AIM', onclose });
+    expect(document.body.textContent).toContain('nothing is computed from them');
+    await fireEvent.input(screen.getByLabelText('look at'), { target: { value: 'the white post' } });
+    expect(desk.entry.details['AIM']).toBe('the white post');
+    await rerender({ entry: desk.entry, detail: 'BUMPS' });
+    await fireEvent.click(screen.getByRole('button', { name: 'over bumps' }));
+    expect(desk.entry.details['BUMPS']).toBe('over bumps');
+    await rerender({ entry: desk.entry });
+    await fireEvent.click(screen.getByLabelText('Remove bumps'));
+    expect(desk.entry.details).toEqual({ AIM: 'the white post' });
+    expect(onclose).toHaveBeenCalled();
+  });
+
+  it('keeps the use of a kerb that the survey does not have, and how much of the vehicle is on it', async () => {
     const desk = new FakeDesk(entry());
-    const { rerender } = render(EntryPanel, { desk: asDesk(desk), entry: desk.entry });
-    await fireEvent.change(screen.getByLabelText('Add to this corner'), { target: { value: 'kerb:EXIT' } });
-    await rerender({ entry: desk.entry });
-    await fireEvent.change(screen.getByLabelText('How'), { target: { value: 'RIDE' } });
-    await rerender({ entry: desk.entry });
-    await fireEvent.change(screen.getByLabelText('join at, m'), { target: { value: '595' } });
-    expect(desk.entry.kerbs).toEqual([{ part: 'EXIT', how: 'RIDE', why: '', join: 595 }]);
-    await rerender({ entry: desk.entry });
-    await fireEvent.change(screen.getByLabelText('join at, m'), { target: { value: '' } });
-    expect(desk.entry.kerbs[0]?.join).toBeUndefined();
-    await rerender({ entry: desk.entry });
+    const { onkerb } = facts(desk);
+    await fireEvent.click(screen.getByRole('button', { name: 'exit kerb' }));
+    expect(desk.entry.kerbs).toEqual([{ part: 'EXIT', how: 'TOUCH', why: '' }]);
+    expect(onkerb).toHaveBeenLastCalledWith(0);
+    const ondrop = vi.fn();
+    render(KerbBar, { desk: asDesk(desk), entry: desk.entry, index: 0, ondrop });
+    await fireEvent.click(screen.getByRole('button', { name: 'half the car' }));
+    expect(desk.entry.kerbs).toEqual([{ part: 'EXIT', how: 'HALF_THE_CAR', why: '' }]);
     await fireEvent.click(screen.getByLabelText('Remove exit kerb'));
-    expect(desk.entry.kerbs).toEqual([]);
+    expect(ondrop).toHaveBeenCalled();
   });
 });
 

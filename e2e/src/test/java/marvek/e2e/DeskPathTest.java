@@ -238,28 +238,36 @@ class DeskPathTest {
 
   @Test
   void whatIsUsedStandsOnTheDrawingAndTheRestIsOutOfSight() {
-    tab("more");
+    tab("facts");
     assertThat(browser.all("[data-detail]")).isEmpty();
-    browser.choose("[data-add]", "look at");
-    browser.press("the white post");
-    browser.textWhen("[data-note=AIM]", t -> t.contains("the white post"));
-    browser.choose("[data-add]", "back-up marker");
+    browser.click("[data-add-fact=HAZARD]");
+    browser.find("[data-note-words]");
+    browser.press("oil by the white post");
+    browser.textWhen("[data-note=HAZARD]", t -> t.contains("oil by the white post"));
+    browser.press(Keys.ENTER);
+    browser.run("document.activeElement.blur()");
+    browser.press("b");
+    browser.click("[data-step=BACK_UP]");
     browser.find("[data-flag=BACK_UP]");
-    browser.choose("[data-add]", "exit kerb");
-    browser.find("[data-note=kerb-EXIT]");
-    browser.click("//summary[.='How sure of each point']");
-    browser.choose("[data-sure=APEX] select", "unsure");
+    browser.click("[data-add-kerb=EXIT]");
+    browser.click("//section[@aria-label='Kerb in hand']//button[.='ride']");
+    browser.find("[data-kerb-use=EXIT][data-how=RIDE]");
+    browser.run("document.querySelector('[data-flag=APEX]').focus()");
+    browser.choose("[data-sure]", "unsure");
     browser.find("[data-flag=APEX] [data-unsure]");
+    browser.press(Keys.ESCAPE);
+    browser.run("document.activeElement.blur()");
     browser.click("//button[.='full']");
     browser.textWhen(
         "[data-sentence]",
         t ->
             t.startsWith("1: ")
-                && t.contains("look at the white post")
+                && t.contains("oil by the white post")
                 && t.contains("if it is hidden")
                 && t.contains("Not sure of: apex."));
     // Own words stand in for the line until the points under them change.
     browser.click("//button[.='line']");
+    browser.click("[data-reword]");
     browser.fill("[data-own-words]", "Late and patient");
     browser.press(Keys.TAB);
     browser.textWhen("[data-sentence]", t -> t.equals("Late and patient"));
@@ -271,9 +279,9 @@ class DeskPathTest {
     browser.find("[data-wording-due]");
     kept();
     browser.reload();
-    tab("more");
-    browser.click("button[aria-label='Remove look at']");
-    browser.waitFor(() -> browser.all("[data-note=AIM]").isEmpty(), "the note is gone");
+    browser.click("[data-note=HAZARD]");
+    browser.click("button[aria-label='Remove hazard']");
+    browser.waitFor(() -> browser.all("[data-note=HAZARD]").isEmpty(), "the note is gone");
   }
 
   @Test

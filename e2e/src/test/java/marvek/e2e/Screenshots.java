@@ -43,7 +43,7 @@ class Screenshots {
       b.click("[data-corner=c7]");
       b.textWhen("section h1", t -> t.contains("Duas Voltas"));
       b.find("[data-pedal='Hold of the brake']");
-      b.click("[data-tab=more]");
+      b.click("[data-tab=facts]");
       keep(b, folder, "desk-full");
       b.open("/whole/" + id);
       b.find("tbody tr:nth-child(14)");

@@ -23,7 +23,7 @@ public enum Detail {
   MISTAKE(Phase.HAZARDS, "a mistake looks like", false),
   ESCAPE(Phase.HAZARDS, "escape plan", false),
   OVERTAKE(Phase.RACECRAFT, "pass or defend", false, "pass", "defend", "neither"),
-  RACE_LINE(Phase.RACECRAFT, "line then", false),
+  RACE_LINE(Phase.RACECRAFT, "line for that", false),
   GLANCE(Phase.RACECRAFT, "look at the instruments", false),
   BREATHE(Phase.RACECRAFT, "breathe", false),
   BODY(Phase.BODY, "body", true),

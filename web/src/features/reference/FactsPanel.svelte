@@ -1,0 +1,114 @@
+<script lang="ts">
+  import type { CornerEntry, Detail, KerbUse } from '../../api/api';
+  import { catalogue } from '../../api/catalogue.svelte';
+  import { KERB_USES, nameOf } from '../../road/kerbUse';
+  import { FACTS } from '../../words/facts';
+  import type { Desk } from './desk.svelte';
+
+  /** What is true of the corner, beside what is done in it. */
+  interface Props {
+    desk: Desk;
+    entry: CornerEntry;
+    onnote: (detail: Detail) => void;
+    onkerb: (index: number) => void;
+  }
+  let { desk, entry, onnote, onkerb }: Props = $props();
+
+  const words = $derived(catalogue.all);
+  const facts = $derived((words?.details ?? []).filter((d) => FACTS.includes(d.detail)));
+  const others = $derived(
+    (words?.details ?? []).filter((d) => !FACTS.includes(d.detail) && entry.details[d.detail] !== undefined),
+  );
+  const missing = $derived(facts.filter((d) => entry.details[d.detail] === undefined));
+  const hazards = $derived(desk.answer?.hazards);
+  const warnings = $derived((desk.answer?.warnings ?? []).filter((w) => w.rule !== 'NO_ESCAPE' && w.rule !== 'ORDER'));
+  /** Kerbs that the survey does not have can be used all the same. */
+  const kerbs = $derived(
+    (['ENTRY', 'APEX', 'EXIT'] as const).filter(
+      (p) =>
+        !entry.kerbs.some((k) => k.part === p) &&
+        !desk.view.things.kerbs.some((k) => k.corner === entry.corner && k.part === p),
+    ),
+  );
+
+  const say = (detail: Detail, text: string) => desk.edit((e) => ({ ...e, details: { ...e.details, [detail]: text } }));
+  function add(detail: Detail) {
+    say(detail, catalogue.detail(detail)?.choices[0] ?? '');
+    onnote(detail);
+  }
+  function addKerb(part: KerbUse['part']) {
+    onkerb(desk.useKerb({ part, how: 'TOUCH', why: '' }));
+    desk.settle();
+  }
+</script>
+
+<section class="grid gap-1.5 text-sm" aria-label="What is true of the corner">
+  {#if hazards && (hazards.warnings.length || hazards.shortRunOff)}
+    <div class="border-error border-l-4 pl-2 text-xs leading-tight" data-hazards>
+      {#if hazards.warnings.length}<p>Survey: {hazards.warnings.join('; ')}.</p>{/if}
+      {#if hazards.escape && !entry.details['ESCAPE']}
+        <p>
+          Escape offered: {hazards.escape}.
+          <button class="link" disabled={!desk.movable} onclick={() => say('ESCAPE', hazards.escape)}>Take it</button>
+        </p>
+      {/if}
+    </div>
+  {/if}
+  {#each warnings as w (w.rule + w.words)}
+    <p class="border-error border-l-4 pl-2 text-xs leading-tight" data-warning={w.rule}>{w.words}</p>
+  {/each}
+
+  {#each [...facts.filter((d) => entry.details[d.detail] !== undefined), ...others] as d (d.detail)}
+    <button
+      class="hover:bg-base-200 grid grid-cols-[92px_1fr] gap-1 text-left leading-tight"
+      data-detail={d.detail}
+      onclick={() => onnote(d.detail)}
+    >
+      <span class="text-xs">{d.words}</span>
+      <span class="text-xs font-semibold break-words">{entry.details[d.detail] || '…'}</span>
+    </button>
+  {/each}
+  {#each entry.kerbs as k, i (i)}
+    <button
+      class="hover:bg-base-200 grid grid-cols-[92px_1fr] gap-1 text-left leading-tight"
+      data-kerb-line={k.part}
+      onclick={() => onkerb(i)}
+    >
+      <span class="text-xs">{nameOf(k)}</span>
+      <span class="text-xs font-semibold break-words">{KERB_USES[k.how].word}{k.why ? `, ${k.why}` : ''}</span>
+    </button>
+  {/each}
+
+  {#if desk.movable && (missing.length || kerbs.length)}
+    <div class="flex flex-wrap gap-1" role="group" aria-label="Say more" data-add>
+      {#each missing as d (d.detail)}
+        <button class="btn btn-xs btn-dash" data-add-fact={d.detail} onclick={() => add(d.detail)}>{d.words}</button>
+      {/each}
+      {#each kerbs as part (part)}
+        <button class="btn btn-xs btn-dash" data-add-kerb={part} onclick={() => addKerb(part)}
+          >{part.toLowerCase()} kerb</button
+        >
+      {/each}
+    </div>
+  {/if}
+
+  <label class="border-base-300 flex items-center gap-1 border-t pt-1 text-xs"
+    >priority of the corner
+    <input
+      class="input input-xs w-14 text-right"
+      type="number"
+      min="1"
+      max="99"
+      placeholder="auto"
+      value={entry.priority ?? ''}
+      disabled={!desk.movable}
+      onchange={(e) => {
+        const at = e.currentTarget.valueAsNumber;
+        desk.edit((old) => ({ ...old, priority: at >= 1 ? Math.round(at) : undefined }));
+      }}
+    /></label
+  >
+  <p class="text-xs leading-tight opacity-75">
+    What is done is written on the road, the kerbs and the pedals: press there, or type its letter.
+  </p>
+</section>
