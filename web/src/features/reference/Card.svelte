@@ -3,7 +3,7 @@
   import Printer from '@lucide/svelte/icons/printer';
   import { api, ask, asProblem } from '../../api/api';
   import { here } from '../../kit/here.svelte';
-  import { foundBy, station } from '../../road/points';
+  import { markersOf } from '../../road/markers';
   import { cornerWord } from '../../words/words';
   import { inSpeed, lapTime, metres, plain, speedUnit } from '../../words/units';
   import ProblemBox from '../../kit/ProblemBox.svelte';
@@ -81,7 +81,7 @@
         <table>
           <thead>
             <tr>
-              <th>Corner</th><th>Brake</th><th class="n">%</th><th class="n">{speedUnit()}</th><th>Gears</th><th
+              <th>Corner</th><th>Brake, lift</th><th class="n">%</th><th class="n">{speedUnit()}</th><th>Gears</th><th
                 class="n">Low</th
               ><th>How</th>
             </tr>
@@ -89,18 +89,25 @@
           <tbody>
             {#each data.content.corners as e, i (e.corner)}
               {@const corner = data.reference.corners.find((c) => c.id === e.corner)}
-              {@const marker = e.points.find((p) => p.kind === 'BRAKE')}
+              {@const markers = markersOf(e, data.reference.length, metres)}
               <tr>
                 <th scope="row">
                   <span class="text-lg font-bold">{corner?.number}</span>{corner?.left ? ' ↰' : ' ↱'}
                   <span class="block text-xs font-normal">{corner?.name}</span>
                 </th>
-                <td class="font-bold whitespace-nowrap">
-                  {e.slowing === 'BRAKE'
-                    ? (foundBy(marker, metres) ?? metres(station(e, 'BRAKE') ?? 0))
-                    : e.slowing.toLowerCase()}
-                </td>
-                <td class="n">{e.slowing === 'BRAKE' ? plain(e.firstEffort * 100) : ''}</td>
+                {#if markers.length}
+                  <td class="font-bold whitespace-nowrap">
+                    {#each markers as m (m.id)}<span class="block">{m.kind === 'LIFT' ? 'lift ' : ''}{m.found}</span
+                      >{/each}
+                  </td>
+                  <td class="n">
+                    {#each markers as m (m.id)}<span class="block">{m.share === null ? '·' : plain(m.share * 100)}</span
+                      >{/each}
+                  </td>
+                {:else}
+                  <td class="font-bold">{e.slowing.toLowerCase()}</td>
+                  <td></td>
+                {/if}
                 <td class="n">{plain(inSpeed(e.approachSpeed))}</td>
                 <td class="whitespace-nowrap">{e.approachGear === e.gear ? e.gear : `${e.approachGear} → ${e.gear}`}</td
                 >

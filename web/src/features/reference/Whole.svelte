@@ -4,6 +4,7 @@
   import { api, ask, asProblem, type CornerEntry, type PointKind } from '../../api/api';
   import { catalogue } from '../../api/catalogue.svelte';
   import { here } from '../../kit/here.svelte';
+  import { besidesOf, markersOf } from '../../road/markers';
   import { pastApex, POINTS, foundBy } from '../../road/points';
   import { inLength, inSpeed, lengthUnit, metres, plain, signed, speedUnit } from '../../words/units';
   import { cornerWord } from '../../words/words';
@@ -131,7 +132,7 @@
                 ></th
               >
             {/each}
-            <th>Brake</th><th>Back-up</th><th>Gears</th><th>Turn-in</th><th class="n">Off</th>
+            <th>Brake, lift</th><th>Back-up</th><th>Gears</th><th>Turn-in</th><th class="n">Off</th>
             <th class="n"
               ><button onclick={() => sort('low')} data-sort="low">Low{by === 'low' ? (back ? ' ▴' : ' ▾') : ''}</button
               ></th
@@ -149,15 +150,22 @@
           {#each rows as line (line.entry.corner)}
             {@const e = line.entry}
             {@const w = worth.get(e.corner)}
+            {@const markers = markersOf(e, data.reference.length, metres)}
             <tr data-row={e.corner}>
               <th scope="row">{word(e.corner)}{corner(e.corner)?.left ? ' ↰' : ' ↱'}</th>
               <td class="n" title="seconds on offer"
                 >{w ? `${w.order}${w.own ? ' own' : ''} · ${plain(w.seconds, 2)} s` : ''}</td
               >
               <td class="n">{plain(inSpeed(e.approachSpeed))}</td>
-              <td class="n">{e.slowing === 'BRAKE' ? plain(e.firstEffort * 100) : ''}</td>
+              <td class="n"
+                >{#each markers as m (m.id)}<span class="block">{m.share === null ? '·' : plain(m.share * 100)}</span
+                  >{/each}</td
+              >
               <td class="n">{line.marginMetres == null ? '' : metres(line.marginMetres, 1)}</td>
-              <td class="font-bold">{e.slowing === 'BRAKE' ? place(e, 'BRAKE') : e.slowing.toLowerCase()}</td>
+              <td class="font-bold"
+                >{#each markers as m (m.id)}<span class="block">{m.kind === 'LIFT' ? 'lift ' : ''}{m.found}</span
+                  >{:else}{e.slowing.toLowerCase()}{/each}</td
+              >
               <td>{place(e, 'BACK_UP')}</td>
               <td>{e.approachGear === e.gear ? e.gear : `${e.approachGear} → ${e.gear}`}</td>
               <td>{place(e, 'TURN_IN')}</td>
@@ -169,6 +177,7 @@
               <td class="how"
                 >{[
                   schools(e),
+                  besidesOf(e, data.reference.length, metres).join(', '),
                   e.details['ESCAPE'] ?? (line.hazards.shortRunOff ? `offered: ${line.hazards.escape}` : ''),
                 ]
                   .filter(Boolean)

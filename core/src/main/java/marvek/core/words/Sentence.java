@@ -1,6 +1,7 @@
 package marvek.core.words;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -29,6 +30,8 @@ import marvek.core.units.Display;
  * line, in full, and to be said aloud.
  */
 public final class Sentence {
+  // Metres within which something is at the apex.
+  private static final double AT_APEX = 3;
   private static final String[] ORDINALS = {
     "neutral", "first", "second", "third", "fourth", "fifth", "sixth", "seventh", "eighth", "ninth",
     "tenth"
@@ -75,19 +78,26 @@ public final class Sentence {
 
   /** The corner in one line: marker, effort, gears, hands, release, apex, speed and throttle. */
   public static String line(Corner corner, CornerEntry e, Speech speech) {
+    return sentence(written(e) ? inOrder(corner, e, speech, false) : points(corner, e, speech))
+        + withNote(e);
+  }
+
+  private static boolean written(CornerEntry e) {
+    return e.actions().stream().anyMatch(a -> Score.point(a.id()).isEmpty());
+  }
+
+  /** A corner of which nothing is written but its points. */
+  private static List<String> points(Corner corner, CornerEntry e, Speech speech) {
     Display units = speech.units();
     List<String> parts = new ArrayList<>();
     switch (e.slowing()) {
       case FLAT -> parts.add("flat in " + ordinal(e.approachGear()));
       case LIFT -> parts.add("lift to " + units.speed(e.minimumSpeed()));
       case BRAKE -> {
-        parts.addAll(own(e, speech, Double.NEGATIVE_INFINITY, toBrake(e, speech)));
         parts.add(brake(e, speech));
         parts.add(gears(e));
       }
     }
-    double begun = e.slowing() == Slowing.BRAKE ? toBrake(e, speech) : Double.NEGATIVE_INFINITY;
-    parts.addAll(own(e, speech, begun, 0));
     e.point(PointKind.TURN_IN)
         .flatMap(p -> Optional.ofNullable(p.tie()))
         .ifPresent(t -> parts.add("hands " + near(t, units)));
@@ -100,39 +110,106 @@ public final class Sentence {
     }
     parts.addAll(again(e, speech));
     throttle(e, speech).ifPresent(parts::add);
-    parts.addAll(own(e, speech, 0, Double.POSITIVE_INFINITY));
-    return sentence(parts) + withNote(e);
+    return parts;
+  }
+
+  /**
+   * Something that is said of a place.
+   *
+   * @param past metres past the apex
+   */
+  private record Clause(double past, String words) {
+    /** The same where the apex has not been named yet. */
+    String first() {
+      return words.replaceFirst(" (before|past) it$", " $1 the apex");
+    }
+  }
+
+  /** Everything done in a corner in the order in which it is driven. */
+  private static List<String> inOrder(
+      Corner corner, CornerEntry e, Speech speech, boolean withoutSpeeds) {
+    List<Clause> all = new ArrayList<>();
+    String slowest = withoutSpeeds ? "" : ", " + speech.units().speed(e.minimumSpeed());
+    boolean brakes = e.slowing() == Slowing.BRAKE;
+    if (brakes) {
+      double at = toBrake(e, speech);
+      all.add(
+          new Clause(
+              at,
+              withoutSpeeds
+                  ? e.point(PointKind.BRAKE).map(p -> "brake" + where(e, p, speech)).orElse("brake")
+                      + ", "
+                      + firmness(e.firstEffort())
+                  : brake(e, speech)));
+      all.add(new Clause(at, gears(e)));
+      Optional<String> off = release(e, speech);
+      e.station(PointKind.RELEASE)
+          .ifPresent(r -> off.ifPresent(w -> all.add(new Clause(pastApex(e, r, speech), w))));
+    } else if (e.actions().stream().noneMatch(a -> a.kind() == ActionKind.LIFT)) {
+      String how = e.slowing() == Slowing.FLAT ? "flat in " + ordinal(e.approachGear()) : "lift";
+      all.add(new Clause(Double.NEGATIVE_INFINITY, how));
+    }
+    if (!withoutSpeeds) {
+      e.point(PointKind.TURN_IN)
+          .ifPresent(
+              p -> {
+                Tie tie = p.tie();
+                if (tie != null) {
+                  String hands = "hands " + near(tie, speech.units());
+                  all.add(new Clause(pastApex(e, p.station(), speech), hands));
+                }
+              });
+    }
+    all.add(new Clause(0, apex(corner, e) + (e.slowing() == Slowing.FLAT ? "" : slowest)));
+    List<String> again = again(e, speech);
+    for (int k = 0; k < again.size(); k++) {
+      all.add(new Clause(pastApex(e, e.again().get(k).station(), speech), again.get(k)));
+    }
+    if (e.slowing() != Slowing.FLAT) {
+      e.station(PointKind.FIRST_THROTTLE)
+          .ifPresent(
+              f -> all.add(new Clause(pastApex(e, f, speech), share(e) + fromApex(e, f, speech))));
+      e.station(PointKind.FULL_THROTTLE)
+          .ifPresent(
+              f ->
+                  all.add(
+                      new Clause(pastApex(e, f, speech), "all of it " + fromApex(e, f, speech))));
+    }
+    all.addAll(own(e, speech));
+    List<Clause> sorted = all.stream().sorted(Comparator.comparingDouble(Clause::past)).toList();
+    List<String> out = new ArrayList<>();
+    boolean named = false;
+    for (Clause c : sorted) {
+      String said = named ? c.words() : c.first();
+      named |= said.contains("apex");
+      out.add(said);
+    }
+    return out;
   }
 
   /** What is done in the corner, without its speeds, as a voice says it. */
   public static String spoken(Corner corner, CornerEntry e, Speech speech) {
     List<String> parts = new ArrayList<>();
     parts.add(aloud(corner, speech));
+    if (written(e)) {
+      parts.addAll(inOrder(corner, e, speech, true));
+      return sentenceCase(Spoken.of(sentence(parts)));
+    }
     switch (e.slowing()) {
       case FLAT -> parts.add("flat in " + ordinal(e.approachGear()));
-      case LIFT -> {
-        if (e.actions().stream().noneMatch(a -> a.kind() == ActionKind.LIFT)) {
-          parts.add("lift");
-        }
-      }
+      case LIFT -> parts.add("lift");
       case BRAKE -> {
-        parts.addAll(own(e, speech, Double.NEGATIVE_INFINITY, toBrake(e, speech)));
         parts.add(
             e.point(PointKind.BRAKE).map(p -> "brake" + where(e, p, speech)).orElse("brake")
                 + ", "
                 + firmness(e.firstEffort()));
         parts.add(gears(e));
+        release(e, speech).ifPresent(parts::add);
       }
-    }
-    double begun = e.slowing() == Slowing.BRAKE ? toBrake(e, speech) : Double.NEGATIVE_INFINITY;
-    parts.addAll(own(e, speech, begun, 0));
-    if (e.slowing() == Slowing.BRAKE) {
-      release(e, speech).ifPresent(parts::add);
     }
     parts.add(apex(corner, e));
     parts.addAll(again(e, speech));
     throttle(e, speech).ifPresent(parts::add);
-    parts.addAll(own(e, speech, 0, Double.POSITIVE_INFINITY));
     return sentenceCase(Spoken.of(sentence(parts)));
   }
 
@@ -160,23 +237,34 @@ public final class Sentence {
         e.station(PointKind.APEX).orElse(0.0), e.station(PointKind.BRAKE).orElse(0.0));
   }
 
-  /** What the driver wrote besides the points, from some metres past the apex to others. */
-  private static List<String> own(CornerEntry e, Speech speech, double from, double to) {
+  private static double pastApex(CornerEntry e, double at, Speech speech) {
     double apex = e.station(PointKind.APEX).or(() -> e.station(PointKind.TURN_IN)).orElse(0.0);
+    double past = speech.apart(apex, at);
+    // What is done at the apex is said after it.
+    return Math.abs(past) < AT_APEX ? 0 : past;
+  }
+
+  /** What the driver wrote besides the points, in driving order. */
+  private static List<Clause> own(CornerEntry e, Speech speech) {
     List<Action> score = Score.of(speech.lap(), e);
     Speaker speaker = Speaker.of(speech);
     return score.stream()
         .filter(a -> Score.point(a.id()).isEmpty())
-        .filter(
-            a -> {
-              double past = speech.apart(apex, a.station());
-              return past > from && past <= to;
-            })
         .map(
             a ->
-                a.cue() == null
-                    ? speaker.say(a.said(score)) + " " + fromApex(e, a.station(), speech)
-                    : speaker.say(a.line(score)))
+                new Clause(
+                    pastApex(e, a.station(), speech),
+                    a.cue() == null
+                        ? speaker.say(a.said(score)) + " " + fromApex(e, a.station(), speech)
+                        : speaker.say(a.line(score))))
+        .toList();
+  }
+
+  /** The same from some metres past the apex to others. */
+  private static List<String> own(CornerEntry e, Speech speech, double from, double to) {
+    return own(e, speech).stream()
+        .filter(c -> c.past() > from && c.past() <= to)
+        .map(Clause::words)
         .toList();
   }
 
@@ -223,12 +311,16 @@ public final class Sentence {
       return Optional.empty();
     }
     return Optional.of(
-        (e.firstThrottle() < 0.95
-                ? Math.round(e.firstThrottle() * 100) + " % throttle "
-                : "throttle ")
+        share(e)
             + fromApex(e, PointKind.FIRST_THROTTLE, speech)
             + ", all of it "
             + fromApex(e, PointKind.FULL_THROTTLE, speech));
+  }
+
+  private static String share(CornerEntry e) {
+    return e.firstThrottle() < 0.95
+        ? Math.round(e.firstThrottle() * 100) + " % throttle "
+        : "throttle ";
   }
 
   private static String withNote(CornerEntry e) {
@@ -597,7 +689,7 @@ public final class Sentence {
     boolean nearFirst = first.isPresent() && Math.abs(first.get()) < Math.abs(past);
     double from = nearFirst ? first.get() : past;
     String apexes = nearFirst ? "the first apex" : first.isPresent() ? "the second" : "it";
-    return Math.abs(from) < 3
+    return Math.abs(from) < AT_APEX
         ? "at " + (first.isPresent() ? apexes : "the apex")
         : speech.units().length(from) + (from > 0 ? " past " : " before ") + apexes;
   }

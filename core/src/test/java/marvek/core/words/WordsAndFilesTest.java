@@ -16,6 +16,8 @@ import java.io.InputStream;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import marvek.core.circuit.Corner;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
@@ -24,10 +26,14 @@ import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.ReferenceFile;
 import marvek.core.entry.Score;
+import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.Example;
+import marvek.core.fixtures.RandomRoads;
+import marvek.core.fixtures.RandomScores;
 import marvek.core.lap.Driving;
 import marvek.core.marker.Landmark;
 import marvek.core.marker.Tie;
+import marvek.core.plan.ComputedLap;
 import marvek.core.refusal.Refusal;
 import marvek.core.score.Action;
 import marvek.core.score.ActionBuilder;
@@ -330,6 +336,40 @@ class WordsAndFilesTest {
               "ease the brake to 30 %",
               "all the throttle once it has settled");
     }
+  }
+
+  /** Metres past the apex that a sentence tells, in the order in which it tells them. */
+  private static List<Integer> told(String line) {
+    List<Integer> out = new ArrayList<>();
+    Matcher m = Pattern.compile("(\\d+) m (before|past) (it|the apex)|at the apex").matcher(line);
+    while (m.find()) {
+      String metres = m.group(1);
+      int by = metres == null ? 0 : Integer.parseInt(metres);
+      out.add("before".equals(m.group(2)) ? -by : by);
+    }
+    return out;
+  }
+
+  @Test
+  void scoresOfAnyRoadAreSaidInDrivingOrderAndNameTheApexFirst() {
+    int said = 0;
+    for (long seed : new long[] {61, 62, 63, 64}) {
+      ComputedLap lap = Drives.computed(RandomRoads.of(seed, 250), "cup-gt");
+      for (CornerEntry e : RandomScores.of(lap, seed)) {
+        if (e.actions().isEmpty() || e.point(PointKind.FIRST_APEX).isPresent()) {
+          continue;
+        }
+        Corner corner = lap.corners().get(lap.indexOf(e.corner()));
+        Speech speech = Speech.PLAIN.on(lap.road().length());
+        String line = Sentence.line(corner, e, speech);
+        List<Integer> order = told(line);
+        assertThat(order).as(line).isSorted();
+        said += order.size();
+        int it = Math.max(line.indexOf(" before it"), line.indexOf(" past it"));
+        assertThat(line.indexOf("apex")).as(line).isBetween(0, it < 0 ? line.length() : it);
+      }
+    }
+    assertThat(said).isGreaterThan(60);
   }
 
   @Test
