@@ -50,6 +50,10 @@ describe('brakings and lifts of a corner', () => {
         at('LIFT', 380, 'l'),
       ],
     });
-    expect(besidesOf(e, LENGTH, m)).toEqual(['55 % apex + 20 m', 'gear 4 apex + 50 m', 'all of it apex + 60 m']);
+    expect(besidesOf(e, LENGTH, m)).toEqual([
+      '55 % at apex + 20 m',
+      'gear 4 at apex + 50 m',
+      'all of it at apex + 60 m',
+    ]);
   });
 });

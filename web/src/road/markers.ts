@@ -58,11 +58,11 @@ const SHORT: Partial<Record<Action['kind'], (a: Action) => string>> = {
   BODY: (a) => `body: ${a.note}`,
 };
 
-/** What is written besides points, brakings and lifts, each with its place: "55 % apex − 23 m". */
+/** What is written besides points, brakings and lifts, each with its place: "55 % at apex − 23 m". */
 export function besidesOf(entry: CornerEntry, length: number, inUnit: (m: number) => string): string[] {
   const all = entry.actions.map((a) => ({ a, at: a.station }));
   return inOrder(entry, length, all).flatMap(({ a }) => {
     const words = SHORT[a.kind]?.(a);
-    return words ? [`${words} ${found(entry, a, length, inUnit)}`] : [];
+    return words ? [`${words} at ${found(entry, a, length, inUnit)}`] : [];
   });
 }

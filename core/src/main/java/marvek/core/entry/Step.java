@@ -18,12 +18,6 @@ public record Step(String action, boolean share, double to) {
     return new Step(Score.id(kind), false, station);
   }
 
-  /** Whether an entry has what the step is of. */
-  public boolean fits(Centreline road, CornerEntry entry) {
-    return Score.of(road, entry).stream()
-        .anyMatch(a -> a.id().equals(action) && (!share || a.amount() != null));
-  }
-
   /**
    * The entry with the step taken. What had been found by a cue is found by nothing then, and the
    * end of a lift goes with its beginning.

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Random;
 import marvek.core.entry.CornerEntry;
@@ -84,6 +85,16 @@ class ActionProposalsTest {
   private record Lifted(ComputedLap lap, List<CornerEntry> plan, CornerEntry entry, Action lift) {
     Optional<Proposal> proposed(boolean share, long seed) {
       List<LapData> laps = driven(lap, plan, entry.corner(), lift, share, seed);
+      // What a promise is followed by is what the proposal rests on.
+      assertThat(Debriefer.driven(lap, plan, laps, entry.corner(), lift.id(), share))
+          .hasSizeGreaterThanOrEqualTo(8)
+          .allSatisfy(
+              at ->
+                  assertThat(
+                          share
+                              ? at - Objects.requireNonNull(lift.amount())
+                              : lap.road().apart(lift.station(), at))
+                      .isBetween(share ? -0.3 : -15.0, share ? 0.3 : 15.0));
       return Proposals.of(lap, Things.none(), plan, laps, 5).stream()
           .filter(p -> p.corner().equals(entry.corner()) && p.action().equals(lift.id()))
           .filter(p -> p.share() == share)
