@@ -245,18 +245,17 @@ class DeskPathTest {
     browser.press("oil by the white post");
     browser.textWhen("[data-note=HAZARD]", t -> t.contains("oil by the white post"));
     browser.press(Keys.ENTER);
-    browser.run("document.activeElement.blur()");
-    browser.press("b");
     browser.click("[data-step=BACK_UP]");
     browser.find("[data-flag=BACK_UP]");
     browser.click("[data-add-kerb=EXIT]");
     browser.click("//section[@aria-label='Kerb in hand']//button[.='ride']");
     browser.find("[data-kerb-use=EXIT][data-how=RIDE]");
-    browser.run("document.querySelector('[data-flag=APEX]').focus()");
-    browser.choose("[data-sure]", "unsure");
+    browser.click("//summary[.='How sure of each point']");
+    browser.choose("[data-sure=APEX] select", "unsure");
     browser.find("[data-flag=APEX] [data-unsure]");
-    browser.press(Keys.ESCAPE);
-    browser.run("document.activeElement.blur()");
+    // With a kerb in hand the sentence stands aside.
+    browser.click("[data-corner=c2]");
+    browser.click("[data-corner=c1]");
     browser.click("//button[.='full']");
     browser.textWhen(
         "[data-sentence]",

@@ -120,6 +120,8 @@ class MainPathTest {
 
   private static void save(String reason) {
     browser.click("//button[.='Save revision…']");
+    browser.waitFor(
+        () -> browser.find("dialog[open] textarea").isDisplayed(), "the dialog has opened");
     browser.fill("dialog[open] textarea", reason);
     browser.click("//dialog[@open]//button[.='Save']");
     browser.waitFor(() -> browser.all("dialog[open]").isEmpty(), "the dialog stays open");
