@@ -2,8 +2,8 @@
   import X from '@lucide/svelte/icons/x';
   import type { Action, CueOffer, PointKind, ScoredAction, Sureness } from '../../api/api';
   import { cueFrom } from '../../road/cueWords';
-  import { toggled } from '../../road/points';
   import { numeralOf, pointOf } from '../../road/score';
+  import { hasPoint, marked, MARKERS, SURE, sureOf } from '../../road/sureness';
   import { metres } from '../../words/units';
   import CueShape from './CueShape.svelte';
   import type { Desk } from './desk.svelte';
@@ -55,31 +55,16 @@
   const own = $derived(desk.entry?.actions.some((o) => o.id === a.id) ?? false);
   const optional = $derived(own || ['downshift', 'short-shift', 'first-apex'].includes(a.id));
 
-  const SURE: [Sureness, string][] = [
-    ['SURE', 'sure'],
-    ['FAIRLY', 'fairly'],
-    ['UNSURE', 'unsure'],
-    ['CARRIED', 'not proved'],
-  ];
   const point = $derived(pointOf(a.id));
   const sure = $derived((point ? desk.entry?.points.find((p) => p.kind === point)?.sure : a.sure) ?? '');
   function setSure(word: string) {
     const said = (word || undefined) as Sureness | undefined;
-    if (point) desk.edit((e) => ({ ...e, points: e.points.map((p) => (p.kind === point ? { ...p, sure: said } : p)) }));
+    if (point) desk.edit((e) => sureOf(e, point, said));
     else desk.putAction({ ...a, sure: said }, false);
     desk.settle();
   }
-
-  /** Steps of the marker: from the early one that is begun with to the one aimed at, and one for when it is hidden. */
-  const STEPS: [PointKind, string, number][] = [
-    ['BUILD_UP', 'early', -20],
-    ['TARGET', 'target', 5],
-    ['BACK_UP', 'if hidden', 0],
-  ];
-  const has = (kind: PointKind) => desk.entry?.points.some((p) => p.kind === kind) ?? false;
-  function stepped(kind: PointKind, off: number) {
-    const length = desk.view.length;
-    desk.edit((e) => toggled(e, kind, (((a.station + off) % length) + length) % length));
+  function mark(kind: PointKind) {
+    desk.edit((e) => marked(e, kind, desk.view.length));
     desk.settle();
   }
 
@@ -184,12 +169,12 @@
     {/if}
     {#if a.id === 'brake' && !desk.day}
       <div class="join" role="group" aria-label="Other markers">
-        {#each STEPS as [kind, word, off] (kind)}
+        {#each MARKERS as m (m.kind)}
           <button
-            class={['btn btn-xs join-item', has(kind) ? 'btn-soft' : 'btn-ghost']}
-            aria-pressed={has(kind)}
-            data-step={kind}
-            onclick={() => stepped(kind, off)}>{word}</button
+            class={['btn btn-xs join-item', hasPoint(desk.entry, m.kind) ? 'btn-soft' : 'btn-ghost']}
+            aria-pressed={hasPoint(desk.entry, m.kind)}
+            data-step={m.kind}
+            onclick={() => mark(m.kind)}>{m.word}</button
           >
         {/each}
       </div>

@@ -1,8 +1,9 @@
 <script lang="ts">
-  import type { CornerEntry, Detail, KerbUse, PointKind, Sureness } from '../../api/api';
+  import type { CornerEntry, Detail, KerbUse, Sureness } from '../../api/api';
   import { catalogue } from '../../api/catalogue.svelte';
   import { KERB_USES, nameOf } from '../../road/kerbUse';
-  import { foundBy, POINTS, station, toggled } from '../../road/points';
+  import { foundBy, POINTS, station } from '../../road/points';
+  import { hasPoint, marked, MARKERS, SURE, sureOf } from '../../road/sureness';
   import { metres } from '../../words/units';
   import { FACTS } from '../../words/facts';
   import type { Desk } from './desk.svelte';
@@ -38,30 +39,11 @@
     say(detail, catalogue.detail(detail)?.choices[0] ?? '');
     onnote(detail);
   }
-  const SURE: Record<Sureness, string> = { SURE: 'sure', FAIRLY: 'fairly', UNSURE: 'unsure', CARRIED: 'not proved' };
   // Opens where something was said; after that it is as the driver leaves it.
   let sureness = $state(false);
   $effect(() => {
     if (entry.points.some((p) => p.sure)) sureness = true;
   });
-  const setSure = (kind: PointKind, sure: string) =>
-    desk.edit((e) => ({
-      ...e,
-      points: e.points.map((p) => (p.kind === kind ? { ...p, sure: (sure || undefined) as Sureness | undefined } : p)),
-    }));
-
-  /** Other markers of the braking: the early one that is begun with, the one aimed at, one for when it is hidden. */
-  const STEPS: [PointKind, string, number][] = [
-    ['BUILD_UP', 'early marker', -20],
-    ['TARGET', 'target marker', 5],
-    ['BACK_UP', 'if it is hidden', 0],
-  ];
-  function stepped(kind: PointKind, off: number) {
-    const length = desk.view.length;
-    const at = (station(entry, 'BRAKE') ?? 0) + off;
-    desk.edit((e) => toggled(e, kind, ((at % length) + length) % length));
-  }
-
   function addKerb(part: KerbUse['part']) {
     onkerb(desk.useKerb({ part, how: 'TOUCH', why: '' }));
     desk.settle();
@@ -119,15 +101,15 @@
   {/if}
 
   {#if entry.slowing === 'BRAKE' && station(entry, 'BRAKE') !== undefined}
-    <div class="join" role="group" aria-label="Other markers">
-      {#each STEPS as [kind, word, off] (kind)}
-        {@const has = entry.points.some((p) => p.kind === kind)}
+    <div class="flex items-center gap-1 text-xs" role="group" aria-label="Other markers">
+      other markers
+      {#each MARKERS as m (m.kind)}
         <button
-          class={['btn btn-xs join-item', has ? 'btn-soft' : '']}
-          aria-pressed={has}
+          class={['btn btn-xs', hasPoint(entry, m.kind) ? 'btn-soft' : '']}
+          aria-pressed={hasPoint(entry, m.kind)}
           disabled={!desk.movable}
-          data-step={kind}
-          onclick={() => stepped(kind, off)}>{word}</button
+          data-step={m.kind}
+          onclick={() => (desk.edit((e) => marked(e, m.kind, desk.view.length)), desk.settle())}>{m.word}</button
         >
       {/each}
     </div>
@@ -142,10 +124,14 @@
           aria-label="How sure of {POINTS[p.kind].word}"
           disabled={!desk.movable}
           value={p.sure ?? ''}
-          onchange={(e) => setSure(p.kind, e.currentTarget.value)}
+          onchange={(e) => {
+            const said = (e.currentTarget.value || undefined) as Sureness | undefined;
+            desk.edit((old) => sureOf(old, p.kind, said));
+            desk.settle();
+          }}
         >
           <option value="">not said</option>
-          {#each Object.entries(SURE) as [sure, word] (sure)}<option value={sure}>{word}</option>{/each}
+          {#each SURE as [sure, word] (sure)}<option value={sure}>{word}</option>{/each}
         </select>
       </label>
     {/each}

@@ -9,7 +9,7 @@ import NoteBar from './NoteBar.svelte';
 import { type Catalogue } from '../../api/api';
 import { catalogue } from '../../api/catalogue.svelte';
 import type { Desk } from './desk.svelte';
-import { answer, entry, FakeDesk } from '../../testing/made';
+import { answer, entry, FakeDesk, LENGTH } from '../../testing/made';
 import { squeezed } from '../../testing/shown';
 
 const asDesk = (fake: FakeDesk) => fake as unknown as Desk;
@@ -62,6 +62,40 @@ describe('what is true of a corner', () => {
     expect(desk.entry.details).toEqual({ ESCAPE: 'straight on' });
     await rerender({ entry: desk.entry });
     expect(screen.queryByRole('button', { name: 'Take it' })).toBeNull();
+  });
+
+  it('puts the early marker 20 m before the brake, also behind the line, and takes it away', async () => {
+    const desk = new FakeDesk(entry({ slowing: 'BRAKE', points: [{ kind: 'BRAKE', station: 5 }] }));
+    const { rerender } = facts(desk);
+    await fireEvent.click(screen.getByRole('button', { name: 'early' }));
+    expect(desk.entry.points.at(-1)).toEqual({ kind: 'BUILD_UP', station: LENGTH - 15 });
+    await rerender({ entry: desk.entry });
+    await fireEvent.click(screen.getByRole('button', { name: 'early' }));
+    expect(desk.entry.points).toHaveLength(1);
+  });
+
+  it('says how sure the driver is, takes it back, and stays open', async () => {
+    const desk = new FakeDesk(entry());
+    const { rerender } = facts(desk);
+    const list = () => document.querySelector('details') as HTMLDetailsElement;
+    expect(list().open).toBe(false);
+    await fireEvent.change(screen.getByLabelText('How sure of Apex'), { target: { value: 'UNSURE' } });
+    expect(desk.entry.points.find((p) => p.kind === 'APEX')?.sure).toBe('UNSURE');
+    await rerender({ entry: desk.entry });
+    expect(list().open).toBe(true);
+    await fireEvent.change(screen.getByLabelText('How sure of Apex'), { target: { value: '' } });
+    expect(desk.entry.points.find((p) => p.kind === 'APEX')?.sure).toBeUndefined();
+    await rerender({ entry: desk.entry });
+    expect(list().open).toBe(true);
+  });
+
+  it('changes nothing for whoever only reads', () => {
+    const desk = new FakeDesk(entry({ slowing: 'BRAKE' }));
+    desk.movable = false;
+    facts(desk);
+    expect(document.querySelector('[data-add]')).toBeNull();
+    for (const field of document.querySelectorAll('select, input, [data-step]'))
+      expect((field as HTMLInputElement).disabled).toBe(true);
   });
 
   it('says what a note is good for, changes it and drops it', async () => {

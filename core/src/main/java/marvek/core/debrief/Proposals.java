@@ -299,18 +299,20 @@ public final class Proposals {
     double high = Math.max(Math.abs(slope.low()), Math.abs(slope.high())) * step;
     Strength strength =
         sure && x.length >= 8 ? Strength.STRONG : sure ? Strength.FAIR : Strength.WEAK;
-    return basis.step(
-        way * step,
-        gain,
-        low,
-        high,
-        strength,
-        Said.of(
-            basis.of.share() ? "proposal.by_share" : "proposal.by_time",
-            basis.of.what().in(),
-            Value.choice(way > 0),
-            Value.figure(Math.abs(slope.value()) * basis.of.unit(), 3)),
-        bound.limit());
+    return basis
+        .step(
+            way * step,
+            strength,
+            Said.of(
+                basis.of.share() ? "proposal.by_share" : "proposal.by_time",
+                basis.of.what().in(),
+                Value.choice(way > 0),
+                Value.figure(Math.abs(slope.value()) * basis.of.unit(), 3)),
+            bound.limit())
+        .gain(gain)
+        .gainLow(low)
+        .gainHigh(high)
+        .build();
   }
 
   /** The flag follows what is driven, where that costs nothing. */
@@ -321,20 +323,21 @@ public final class Proposals {
     if (bound.held() && bound.step() < basis.of.smallest()) {
       return basis.none(Said.of("proposal.later_no_margin"));
     }
-    return basis.step(
-        Math.signum(middle) * Math.rint(bound.step() / basis.of.smallest()) * basis.of.smallest(),
-        null,
-        null,
-        null,
-        Strength.FAIR,
-        basis.of.share()
-            ? Said.of(
-                "proposal.as_shared",
-                basis.of.what().in(),
-                Value.percent(Math.abs(middle)),
-                Value.choice(middle > 0))
-            : Said.of("proposal.as_driven", Value.length(middle), Value.choice(middle > 0)),
-        bound.limit());
+    return basis
+        .step(
+            Math.signum(middle)
+                * Math.rint(bound.step() / basis.of.smallest())
+                * basis.of.smallest(),
+            Strength.FAIR,
+            basis.of.share()
+                ? Said.of(
+                    "proposal.as_shared",
+                    basis.of.what().in(),
+                    Value.percent(Math.abs(middle)),
+                    Value.choice(middle > 0))
+                : Said.of("proposal.as_driven", Value.length(middle), Value.choice(middle > 0)),
+            bound.limit())
+        .build();
   }
 
   /**
@@ -475,51 +478,38 @@ public final class Proposals {
       runs.add(names.indexOf(lap.run()));
     }
 
+    /** What stands stays. */
     Proposal none(Said reason) {
-      return made(false, of.from, null, null, null, Strength.NONE, reason, Said.NOTHING);
-    }
-
-    Proposal step(
-        double by,
-        @Nullable Double gain,
-        @Nullable Double low,
-        @Nullable Double high,
-        Strength strength,
-        Said reason,
-        Said limited) {
-      double to =
-          of.share ? Math.max(0, Math.min(MOST_SHARE, of.from + by)) : road.wrap(of.from + by);
-      return made(true, to, gain, low, high, strength, reason, limited);
-    }
-
-    private Proposal made(
-        boolean change,
-        double to,
-        @Nullable Double gain,
-        @Nullable Double low,
-        @Nullable Double high,
-        Strength strength,
-        Said reason,
-        Said limited) {
       return new Proposal(
           entry.corner(),
           of.action,
           of.kind,
           of.what,
           of.share,
-          change,
+          false,
           of.from,
-          to,
-          gain,
-          low,
-          high,
+          of.from,
+          null,
+          null,
+          null,
           off.size(),
-          strength,
+          Strength.NONE,
           reason,
-          limited,
+          Said.NOTHING,
           ids,
           off,
           seconds);
+    }
+
+    /** It goes further by so much. */
+    ProposalBuilder step(double by, Strength strength, Said reason, Said limited) {
+      double to =
+          of.share ? Math.max(0, Math.min(MOST_SHARE, of.from + by)) : road.wrap(of.from + by);
+      return ProposalBuilder.builder(none(reason))
+          .change(true)
+          .to(to)
+          .strength(strength)
+          .limitedBy(limited);
     }
   }
 }

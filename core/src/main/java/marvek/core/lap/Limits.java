@@ -300,27 +300,24 @@ public final class Limits {
    * @param braking m/s² by the wheels, without drag or gradient
    */
   public double use(Path path, int i, double v, double braking) {
-    double square = v * v;
-    double load = load(path, i, square);
-    double across = sidewaysMost(load, path.turning(i));
-    double along = brakingMost(load, 1, path.braking(i));
-    return Math.hypot(
-        across > 0 ? sideways(path, i, square) / across : 2, along > 0 ? braking / along : 2);
+    double load = load(path, i, v * v);
+    return together(path, i, v * v, load, braking, brakingMost(load, 1, path.braking(i)));
   }
 
   /**
-   * Share of the grip that the driven wheels and the turn ask for together; above 1 is more than
-   * there is.
+   * The same of the driven wheels.
    *
    * @param driving m/s² by the wheels, without drag or gradient
    */
   public double driveUse(Path path, int i, double v, double driving) {
-    double square = v * v;
-    double load = load(path, i, square);
+    double load = load(path, i, v * v);
+    return together(path, i, v * v, load, driving, traction(load, 1, path.driving(i)));
+  }
+
+  private double together(Path path, int i, double square, double load, double asked, double most) {
     double across = sidewaysMost(load, path.turning(i));
-    double along = traction(load, 1, path.driving(i));
     return Math.hypot(
-        across > 0 ? sideways(path, i, square) / across : 2, along > 0 ? driving / along : 2);
+        across > 0 ? sideways(path, i, square) / across : 2, most > 0 ? asked / most : 2);
   }
 
   /** Drag, rolling resistance and gradient, m/s² against the motion. */

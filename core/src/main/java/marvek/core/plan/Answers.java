@@ -432,12 +432,10 @@ public final class Answers {
         Optional<CornerEntry> other = change.of(entry, a, computed.road(), late);
         if (other.isPresent()) {
           PlannedCorner then = plan(other.get());
+          boolean makes = a.kind() == ActionKind.LIFT ? then.holds(plan) : then.makesIt;
           out.add(
               new WhatIf(
-                  a.id(),
-                  change,
-                  plan.makesIt && then.makesIt ? then.time - plan.time : null,
-                  then.makesIt));
+                  a.id(), change, plan.makesIt && makes ? then.time - plan.time : null, makes));
         }
       }
     }

@@ -68,7 +68,8 @@ final class Mistakes {
     CornerEntry moved =
         Score.with(entry, until == null ? there : there.until(road.wrap(until + by)));
     PlannedCorner then = drive.apply(moved);
-    return then.makesIt ? then.time - plan.time : null;
+    boolean makes = a.kind() == ActionKind.LIFT ? then.holds(plan) : then.makesIt;
+    return makes ? then.time - plan.time : null;
   }
 
   /**

@@ -784,4 +784,17 @@ final class PlannedCorner {
   int release() {
     return release;
   }
+
+  /**
+   * Whether it can be made, with no more throttle held in the turn up to the slowest place than
+   * there is grip for, or than another asks for. What the tyres do not bear is cut, so that a lift
+   * that comes later takes no longer; nobody drives it so.
+   */
+  boolean holds(PlannedCorner than) {
+    return makesIt && asked(than.slowest) <= Math.max(TOLERATED, than.asked(than.slowest));
+  }
+
+  private double asked(int last) {
+    return driven == null ? 0 : driven.turning(last);
+  }
 }

@@ -780,7 +780,15 @@ final class ScoreDrive {
    */
   double before(int p) {
     double free = p == 0 ? 0 : pedals.get(p - 1).at();
-    int last = (int) Math.min(count, pedals.get(p).at());
+    return turning((int) Math.min(count, pedals.get(p).at()), free);
+  }
+
+  /** The same up to a step, of whatever throttle is held. */
+  double turning(int last) {
+    return turning(last, 0);
+  }
+
+  private double turning(int last, double free) {
     double way = Math.signum(path.curvature()[at(last)]);
     double most = 0;
     double peak = 0;

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.Random;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
@@ -13,6 +14,8 @@ import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.marker.Landmark;
 import marvek.core.marker.LandmarkKind;
+import marvek.core.score.Action;
+import marvek.core.score.ActionKind;
 import marvek.core.survey.Things;
 import marvek.core.technique.Pedals;
 import org.junit.jupiter.api.Test;
@@ -183,5 +186,42 @@ class MistakesTest {
         }
       }
     }
+  }
+
+  /** A lift that comes late asks for more than there is; it is no mistake that costs nothing. */
+  @Test
+  void aLiftHasALastPlaceAlsoWhereTheTyresCutWhatIsTooMuch() {
+    int lifts = 0;
+    int bounded = 0;
+    for (int k = 0; k < 6; k++) {
+      ComputedLap lap =
+          Drives.computed(RandomRoads.of(43 + k / 2, 300), k % 2 == 0 ? "cup-gt" : "single-seater");
+      for (CornerEntry e : Drafter.draft(lap, List.of()).corners()) {
+        Answers answers = Answers.at(lap, Things.none(), lap.indexOf(e.corner()));
+        for (Action a : e.actions()) {
+          Double kept = a.amount();
+          if (e.slowing() != Slowing.LIFT || a.kind() != ActionKind.LIFT || kept == null) {
+            continue;
+          }
+          Optional<MistakeCurve> curve = answers.curve(e, a.id(), List.of());
+          if (kept > 0.5 || curve.isEmpty()) {
+            continue;
+          }
+          lifts++;
+          Double last = curve.get().last();
+          bounded += last != null ? 1 : 0;
+          // As written, and sooner, it is made.
+          List<Double> metres = curve.get().metres();
+          for (int i = 0; i < metres.size(); i++) {
+            if (metres.get(i) <= 0) {
+              assertThat(curve.get().seconds().get(i)).as("%s %s", e.corner(), metres).isNotNull();
+            }
+          }
+        }
+      }
+    }
+    assertThat(lifts).isGreaterThan(3);
+    // One of them by the slowest place alone; the other by what throttle and turn ask for.
+    assertThat(bounded).isGreaterThanOrEqualTo(2);
   }
 }
