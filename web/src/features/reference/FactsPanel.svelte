@@ -9,6 +9,7 @@
   import type { Desk } from './desk.svelte';
 
   /** What is true of the corner, beside what is done in it. */
+  type DetailLine = NonNullable<typeof catalogue.all>['details'][number];
   interface Props {
     desk: Desk;
     entry: CornerEntry;
@@ -66,16 +67,17 @@
     <p class="border-error border-l-4 pl-2 text-xs leading-tight" data-warning={w.rule}>{w.words}</p>
   {/each}
 
-  {#each [...facts.filter((d) => entry.details[d.detail] !== undefined), ...others] as d (d.detail)}
+  {#snippet note(d: DetailLine)}
     <button
-      class="hover:bg-base-200 grid grid-cols-[92px_1fr] gap-1 text-left leading-tight"
+      class="hover:bg-base-200 grid min-h-0 grid-cols-[92px_1fr] gap-1 text-left leading-tight"
       data-detail={d.detail}
       onclick={() => onnote(d.detail)}
     >
       <span class="text-xs">{d.words}</span>
       <span class="text-xs font-semibold break-words">{entry.details[d.detail] || '…'}</span>
     </button>
-  {/each}
+  {/snippet}
+  {#each facts.filter((d) => entry.details[d.detail] !== undefined) as d (d.detail)}{@render note(d)}{/each}
   {#each entry.kerbs as k, i (i)}
     <button
       class="hover:bg-base-200 grid grid-cols-[92px_1fr] gap-1 text-left leading-tight"
@@ -86,6 +88,17 @@
       <span class="text-xs font-semibold break-words">{KERB_USES[k.how].word}{k.why ? `, ${k.why}` : ''}</span>
     </button>
   {/each}
+
+  {#if others.length}
+    <details class="border-base-300 border-t pt-1" data-words-only>
+      <summary class="cursor-pointer text-xs font-semibold"
+        >{others.length} notes that are words only: nothing is computed from them</summary
+      >
+      <div class="grid gap-1 pt-1">
+        {#each others as d (d.detail)}{@render note(d)}{/each}
+      </div>
+    </details>
+  {/if}
 
   {#if desk.movable && (missing.length || kerbs.length)}
     <div class="flex flex-wrap gap-1" role="group" aria-label="Say more" data-add>

@@ -1,0 +1,117 @@
+package marvek.core.session;
+
+import java.util.ArrayList;
+import java.util.List;
+import org.hipparchus.analysis.integration.gauss.GaussIntegrator;
+import org.hipparchus.analysis.integration.gauss.GaussIntegratorFactory;
+import org.hipparchus.distribution.continuous.ChiSquaredDistribution;
+import org.hipparchus.distribution.continuous.NormalDistribution;
+import org.hipparchus.distribution.continuous.TDistribution;
+
+/**
+ * How many laps it takes to see a difference through a driver's own spread, and in which order to
+ * drive them.
+ *
+ * @param laps of each way
+ * @param told whether there are laps enough to tell
+ * @param order ways lap by lap
+ */
+public record TrialPlan(int laps, boolean told, List<Way> order) {
+  /** The two ways. */
+  public enum Way {
+    A,
+    B
+  }
+
+  /** Chance of seeing a difference that is there. */
+  public static final double POWER = 0.8;
+
+  private static final double LEVEL = 0.05;
+  private static final int MOST = 2000;
+  // A technique wants two or three laps in a row; the first of them does not count.
+  private static final int BLOCK = 3;
+
+  public TrialPlan {
+    order = List.copyOf(order);
+  }
+
+  /**
+   * Laps of each way for a difference.
+   *
+   * @param difference seconds
+   * @param spread of a lap as a standard deviation, s
+   */
+  public static int laps(double difference, double spread) {
+    double d = Math.abs(difference) / spread;
+    if (!(d > 0)) {
+      return MOST;
+    }
+    NormalDistribution normal = new NormalDistribution();
+    double z =
+        normal.inverseCumulativeProbability(1 - LEVEL / 2)
+            + normal.inverseCumulativeProbability(POWER);
+    // The formula for a known spread is a little short; from there by the spread told from the
+    // laps.
+    int n = Math.max(2, (int) Math.floor(2 * z * z / (d * d)));
+    while (n < MOST && power(n, d) < POWER) {
+      n++;
+    }
+    return n;
+  }
+
+  /**
+   * Chance of telling a difference of d spreads with n laps each, two-sided 5 % (Cohen 1988): the
+   * noncentral t distribution, by quadrature over the spread told from the laps.
+   */
+  static double power(int n, double d) {
+    int freedom = 2 * n - 2;
+    double off = d * Math.sqrt(n / 2.0);
+    double critical = new TDistribution(freedom).inverseCumulativeProbability(1 - LEVEL / 2);
+    ChiSquaredDistribution chi = new ChiSquaredDistribution(freedom);
+    NormalDistribution normal = new NormalDistribution();
+    GaussIntegrator rule = new GaussIntegratorFactory().legendre(60, 0, 1);
+    return rule.integrate(
+        p -> {
+          double s = Math.sqrt(chi.inverseCumulativeProbability(p) / freedom);
+          return 1
+              - normal.cumulativeProbability(critical * s - off)
+              + normal.cumulativeProbability(-critical * s - off);
+        });
+  }
+
+  /**
+   * Which way comes when: A B B A · B A A B, which takes out what drifts straight or in a bow
+   * (Thue–Morse).
+   *
+   * @param blocks how many
+   */
+  public static List<Way> blocks(int blocks) {
+    List<Way> out = new ArrayList<>();
+    for (int i = 0; i < blocks; i++) {
+      out.add(Integer.bitCount(i) % 2 == 0 ? Way.A : Way.B);
+    }
+    return out;
+  }
+
+  /**
+   * A plan for two ways of driving, in blocks of three laps of which the first does not count.
+   *
+   * @param available laps that there are
+   */
+  public static TrialPlan driving(double difference, double spread, int available) {
+    int laps = laps(difference, spread);
+    int each = (laps + BLOCK - 2) / (BLOCK - 1);
+    int blocks = 2 * each;
+    // Whole groups of two, so that neither way is driven more.
+    boolean told = blocks * BLOCK <= available;
+    List<Way> order = new ArrayList<>();
+    if (told) {
+      for (Way w : blocks(blocks)) {
+        for (int k = 0; k < BLOCK; k++) {
+          order.add(w);
+        }
+      }
+    }
+    return new TrialPlan(laps, told, order);
+  }
+}
