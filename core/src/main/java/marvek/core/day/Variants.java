@@ -324,55 +324,86 @@ public final class Variants {
     return out;
   }
 
-  /** What becomes of the actions: matched, moved, added and left out. */
+  /**
+   * What becomes of an action.
+   *
+   * @param was null for one that is added
+   * @param is null for one that is left out
+   * @param metres by which it moves, positive to later; 0 for one that is added or left out
+   */
+  public record ActionChange(@Nullable Action was, @Nullable Action is, double metres) {
+    /** Whether its share differs by what is said of it. */
+    public boolean amount() {
+      Double from = was == null ? null : was.amount();
+      Double to = is == null ? null : is.amount();
+      return is != null
+          && is.kind().shared()
+          && from != null
+          && to != null
+          && Math.abs(to - from) >= SAID_SHARE;
+    }
+  }
+
+  /** What becomes of the actions beyond the points: matched, moved, added and left out. */
+  public static List<ActionChange> actions(ComputedLap base, CornerEntry own, CornerEntry entry) {
+    List<Action> was = written(base, own);
+    List<Action> is = written(base, entry);
+    Matching matching = Matching.of(was, is, base.road().length());
+    List<ActionChange> out = new ArrayList<>();
+    for (Action a : is) {
+      Action before = matching.first(a).orElse(null);
+      double metres = before == null ? 0 : base.road().apart(before.station(), a.station());
+      out.add(new ActionChange(before, a, metres));
+    }
+    for (Action a : was) {
+      if (matching.second(a).isEmpty()) {
+        out.add(new ActionChange(a, null, 0));
+      }
+    }
+    return out;
+  }
+
   private static List<Adjustment> actions(
       ComputedLap base,
       CornerEntry own,
       CornerEntry entry,
       Said why,
       Variant.@Nullable ByHand hand) {
-    List<Action> was = written(base, own);
-    List<Action> is = written(base, entry);
-    Matching matching = Matching.of(was, is, base.road().length());
     List<Adjustment> out = new ArrayList<>();
-    for (Action a : is) {
-      boolean set = hand != null && hand.actions().stream().anyMatch(h -> h.id().equals(a.id()));
-      Value by = (set ? Said.of("variant.by_hand") : why).in();
-      Action before = matching.first(a).orElse(null);
-      Value what = a.kind().said().in();
-      if (before == null) {
-        out.add(
-            new Adjustment(
-                null, a.id(), Said.of("variant.action.added", by, a.said(is).in()), set));
+    for (ActionChange c : actions(base, own, entry)) {
+      Action was = c.was();
+      Action is = c.is();
+      if (is == null) {
+        String id = was == null ? "" : was.id();
+        boolean set = hand != null && hand.without().contains(id);
+        Value by = (set ? Said.of("variant.by_hand") : why).in();
+        Said what = was == null ? Said.NOTHING : was.said(written(base, own));
+        out.add(new Adjustment(null, id, Said.of("variant.action.without", by, what.in()), set));
         continue;
       }
-      double moved = base.road().apart(before.station(), a.station());
-      if (Math.abs(moved) >= 0.5) {
-        out.add(
-            new Adjustment(
-                null,
-                a.id(),
-                Said.of("variant.point", by, what, Value.length(moved), Value.choice(moved < 0)),
-                set));
+      boolean set = hand != null && hand.actions().stream().anyMatch(h -> h.id().equals(is.id()));
+      Value by = (set ? Said.of("variant.by_hand") : why).in();
+      Value what = is.kind().said().in();
+      if (was == null) {
+        Value said = is.said(written(base, entry)).in();
+        out.add(new Adjustment(null, is.id(), Said.of("variant.action.added", by, said), set));
+        continue;
       }
-      Double from = before.amount();
-      Double to = a.amount();
-      if (a.kind().shared() && from != null && to != null && Math.abs(to - from) >= SAID_SHARE) {
+      if (Math.abs(c.metres()) >= 0.5) {
+        Said words =
+            Said.of(
+                "variant.point", by, what, Value.length(c.metres()), Value.choice(c.metres() < 0));
+        out.add(new Adjustment(null, is.id(), words, set));
+      }
+      Double from = was.amount();
+      Double to = is.amount();
+      if (c.amount() && from != null && to != null) {
         out.add(
             new Adjustment(
                 null,
-                a.id(),
+                is.id(),
                 Said.of("variant.action.amount", by, what, Value.percent(to), Value.percent(from)),
                 set));
-      }
-    }
-    for (Action a : was) {
-      if (matching.second(a).isEmpty()) {
-        boolean set = hand != null && hand.without().contains(a.id());
-        Value by = (set ? Said.of("variant.by_hand") : why).in();
-        out.add(
-            new Adjustment(
-                null, a.id(), Said.of("variant.action.without", by, a.said(was).in()), set));
       }
     }
     return out;

@@ -1,0 +1,66 @@
+package marvek.core.session;
+
+import io.soabase.recordbuilder.core.RecordBuilder;
+import java.util.Objects;
+import marvek.core.entry.Variant;
+import marvek.core.entry.VariantDayBuilder;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * The conditions of a session.
+ *
+ * @param like day of the reference whose hand-set places count, by its id; empty for none
+ * @param day what it is like; its hour is told by the session's start
+ * @param rubber what lies on the road
+ * @param road temperature of the road, °C; null where not known
+ * @param pressure of the air at the place, hPa; null for that of the standard atmosphere there
+ */
+@RecordBuilder
+public record SessionDay(
+    String like, Variant.Day day, Rubber rubber, @Nullable Double road, @Nullable Double pressure) {
+  /** What earlier driving has left on the road, with its factor on grip (common practice). */
+  public enum Rubber {
+    GREEN(0.97),
+    USUAL(1),
+    RUBBERED(1.01);
+
+    private final double grip;
+
+    Rubber(double grip) {
+      this.grip = grip;
+    }
+
+    /** Factor on the grip of a dry road. */
+    public double grip() {
+      return grip;
+    }
+  }
+
+  public SessionDay {
+    Objects.requireNonNull(like, "like");
+    Objects.requireNonNull(day, "day");
+    Objects.requireNonNull(rubber, "rubber");
+  }
+
+  /** The reference's own day. */
+  public static SessionDay usual() {
+    return new SessionDay("", Variant.Day.ofBase(), Rubber.USUAL, null, null);
+  }
+
+  /**
+   * What the computation is asked for.
+   *
+   * @param hour on the circuit's clock, like 14:05
+   * @param share of the grip that the tyres have
+   * @param mass kg more than the day says
+   */
+  public Variant.Day at(String hour, double share, double mass) {
+    // Rubber helps on a dry road only; in the wet it is the greasy part of it.
+    boolean dry = day.road().state() == marvek.core.lap.Surface.State.DRY;
+    return VariantDayBuilder.builder(day)
+        .hour(hour)
+        .grip(day.grip() * (dry ? rubber.grip() : 1) * share)
+        .extraMass(day.extraMass() + mass)
+        .build();
+  }
+}

@@ -1,0 +1,35 @@
+package marvek.core.session;
+
+import io.soabase.recordbuilder.core.RecordBuilder;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Fuel for a session.
+ *
+ * @param tank litres at the start; null for what is needed
+ * @param other litres of another load to hold it against; null for none
+ * @param rest litres that the rules want left
+ * @param formation laps that burn and do not count
+ * @param leader lap of the leader, s, for a race by time; null for one's own
+ * @param oneMore whether the rule lets one more lap be driven after the time
+ * @param used litres by lap of the driver's own
+ */
+@RecordBuilder
+public record SessionFuel(
+    @Nullable Double tank,
+    @Nullable Double other,
+    double rest,
+    int formation,
+    @Nullable Double leader,
+    boolean oneMore,
+    List<Double> used) {
+  public SessionFuel {
+    used = used == null ? List.of() : List.copyOf(used);
+  }
+
+  /** Nothing said. */
+  public static SessionFuel unknown() {
+    return new SessionFuel(null, null, 0, 0, null, false, List.of());
+  }
+}

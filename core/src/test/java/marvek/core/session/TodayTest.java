@@ -1,0 +1,266 @@
+package marvek.core.session;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import marvek.core.day.Footing;
+import marvek.core.day.Variants;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.CornerPoint;
+import marvek.core.entry.DayKind;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.ReferenceContent;
+import marvek.core.entry.Slowing;
+import marvek.core.entry.Variant;
+import marvek.core.fixtures.Drives;
+import marvek.core.fixtures.RandomRoads;
+import marvek.core.plan.ComputedLap;
+import marvek.core.plan.Drafter;
+import marvek.core.survey.Things;
+import marvek.core.survey.Zone;
+import marvek.core.survey.ZoneKind;
+import org.junit.jupiter.api.Test;
+
+/** The reference for a session, on roads that nobody drew. */
+class TodayTest {
+  private static final Things NOTHING = Things.none();
+  private static final ZoneId ZONE = ZoneId.of("Europe/Lisbon");
+
+  private static ComputedLap lap(String vehicle, long seed) {
+    return Drives.computed(RandomRoads.of(seed, 380), vehicle);
+  }
+
+  private static TrackSession session(SessionDay day, SessionTyres tyres) {
+    return TrackSessionBuilder.builder(
+            TrackSession.of(
+                SessionKind.PRACTICE,
+                "Practice",
+                Timing.of(new Start(LocalDateTime.of(2026, 6, 6, 14, 0), ZONE), 20)))
+        .day(day)
+        .tyres(tyres)
+        .build();
+  }
+
+  private static SessionDay day(DayKind kind) {
+    return SessionDayBuilder.builder(SessionDay.usual()).day(kind.usual()).build();
+  }
+
+  private static Today today(
+      ComputedLap base, Footing footing, ReferenceContent content, TrackSession s) {
+    ComputedLap then = Variants.computed(base, footing, Today.warm(s));
+    return Today.of(base, then, footing, NOTHING, content, s, 0);
+  }
+
+  private static Today today(ComputedLap base, TrackSession s) {
+    return today(
+        base,
+        Footing.plain(List.of()),
+        new ReferenceContent(Drafter.draft(base, List.of()).corners()),
+        s);
+  }
+
+  @Test
+  void aSessionLikeTheReferenceChangesNothingOnceTheTyresAreWarm() {
+    for (long seed : List.of(811L, 812L)) {
+      Today today = today(lap("cup-gt", seed), session(SessionDay.usual(), SessionTyres.unknown()));
+      for (Today.CornerToday c : today.corners()) {
+        assertThat(c.differences()).noneMatch(d -> d.when() == Today.When.ALL);
+        assertThat(c.slowest()).isCloseTo(c.slowestBase(), within(1e-9));
+      }
+      assertThat(today.lapTime()).isCloseTo(today.base(), within(1e-9));
+    }
+  }
+
+  @Test
+  void coldTyresAskForSoonerBrakingAndLessFromLapToLap() {
+    int sooner = 0;
+    for (String vehicle : List.of("cup-gt", "motorcycle-600", "downforce-prototype")) {
+      Today today = today(lap(vehicle, 813), session(SessionDay.usual(), SessionTyres.unknown()));
+      // A short lap has more of them: it is time that warms.
+      assertThat((today.warmFrom() - 1) * today.lapTime()).isBetween(240.0, 400.0);
+      for (Today.CornerToday c : today.corners()) {
+        assertThat(c.early()).hasSize(today.warmFrom() - 1);
+        for (int i = 0; i < c.early().size(); i++) {
+          assertThat(c.early().get(i)).isBetween(0.0, 60.0);
+          // A rounded metre may come between.
+          assertThat(i == 0 || c.early().get(i) <= c.early().get(i - 1) + 2).isTrue();
+        }
+        sooner += c.brake() != null && c.early().get(0) >= 2 ? 1 : 0;
+      }
+    }
+    assertThat(sooner).isGreaterThan(4);
+  }
+
+  @Test
+  void warmersShortenWhatIsColdAndAnInstallationOfTwoLapsHasNoMore() {
+    SessionTyres warm = SessionTyresBuilder.builder(SessionTyres.unknown()).warmers(true).build();
+    ComputedLap base = lap("cup-gt", 813);
+    Today cold = today(base, session(SessionDay.usual(), SessionTyres.unknown()));
+    Today today = today(base, session(SessionDay.usual(), warm));
+    assertThat(today.warmFrom()).isLessThan(cold.warmFrom());
+    TrackSession two = session(SessionDay.usual(), SessionTyres.unknown());
+    two =
+        TrackSessionBuilder.builder(two)
+            .timing(TimingBuilder.builder(two.timing()).minutes(null).laps(2).build())
+            .build();
+    for (Today.CornerToday c : today(base, two).corners()) {
+      assertThat(c.early()).hasSize(2);
+    }
+  }
+
+  @Test
+  void inTheWetBrakingComesSoonerAndSaysWhy() {
+    int braked = 0;
+    int sooner = 0;
+    for (String vehicle : List.of("cup-gt", "motorcycle-1000")) {
+      ComputedLap base = Drives.computed(RandomRoads.of(814, 900), vehicle);
+      TrackSession wet = session(day(DayKind.WET), SessionTyres.unknown());
+      ComputedLap then = Variants.computed(base, Footing.plain(List.of()), Today.warm(wet));
+      Today today = today(base, wet);
+      assertThat(today.lapTime()).isGreaterThan(today.base() * 1.05);
+      for (Today.CornerToday c : today.corners()) {
+        assertThat(c.slowest()).isLessThan(c.slowestBase());
+        Double brake = c.brake();
+        if (brake != null && Math.abs(brake) >= 2) {
+          braked++;
+          sooner += brake < 0 ? 1 : 0;
+          // A reference as drafted becomes what would be drafted for that day.
+          CornerEntry drafted = Drafter.entry(then, then.indexOf(c.corner()));
+          assertThat(
+                  base.road()
+                      .apart(
+                          drafted.station(PointKind.BRAKE).orElseThrow(),
+                          c.entry().station(PointKind.BRAKE).orElseThrow()))
+              .isCloseTo(0, within(1.01));
+          Today.Difference d =
+              c.differences().stream()
+                  .filter(x -> x.kind() == PointKind.BRAKE && x.when() == Today.When.ALL)
+                  .findFirst()
+                  .orElseThrow();
+          assertThat(d.reason().key()).isEqualTo("today.why.grip");
+          // Whole metres, as far as the marker went.
+          assertThat(d.metres()).isCloseTo(brake, within(0.51)).isEqualTo(Math.rint(d.metres()));
+        }
+      }
+    }
+    assertThat(braked).isGreaterThan(4);
+    // Where one arrives slower by as much as the grip is less, the way is as long as before.
+    assertThat((double) sooner / braked).isGreaterThan(0.6);
+  }
+
+  @Test
+  void fuelIsTheReasonWhereItIsWhatDiffers() {
+    Today today =
+        today(lap("cup-gt", 814), session(day(DayKind.FULL_TANK), SessionTyres.unknown()));
+    List<Today.Difference> all = new ArrayList<>();
+    today
+        .corners()
+        .forEach(
+            c ->
+                c.differences().stream().filter(d -> d.when() == Today.When.ALL).forEach(all::add));
+    assertThat(all).allMatch(d -> d.reason().key().equals("today.why.mass"));
+    assertThat(today.lapTime()).isGreaterThan(today.base());
+  }
+
+  @Test
+  void whereWaterStandsThatIsTheReasonAndElsewhereTheGripIs() {
+    ComputedLap base = lap("cup-gt", 815);
+    int at = 1;
+    double entry = base.corners().get(at).entry();
+    double exit = base.corners().get(at).exit();
+    Zone puddle =
+        new Zone(
+            "z", ZoneKind.DAMP, Zone.Side.BOTH, entry, exit, 2, null, null, null, null, "", "");
+    Footing footing = Footing.plain(List.of(puddle));
+    Today today =
+        today(
+            base,
+            footing,
+            new ReferenceContent(Drafter.draft(base, List.of()).corners()),
+            session(day(DayKind.DAMP), SessionTyres.unknown()));
+    for (int c = 0; c < today.corners().size(); c++) {
+      List<Today.Difference> all =
+          today.corners().get(c).differences().stream()
+              .filter(d -> d.when() == Today.When.ALL && d.kind() != null)
+              .toList();
+      String why = c == at ? "today.why.damp" : "today.why.grip";
+      assertThat(all).allMatch(d -> d.reason().key().equals(why));
+      assertThat(c != at || !all.isEmpty()).isTrue();
+    }
+  }
+
+  @Test
+  void whatTheDriverSetForSuchADayStandsAndIsSaidToBe() {
+    ComputedLap base = lap("cup-gt", 816);
+    List<CornerEntry> entries = Drafter.draft(base, List.of()).corners();
+    CornerEntry own =
+        entries.stream().filter(e -> e.slowing() == Slowing.BRAKE).findFirst().orElseThrow();
+    double marker = base.road().wrap(own.station(PointKind.BRAKE).orElseThrow() - 33);
+    Variant wet =
+        new Variant(
+            "wet",
+            DayKind.WET,
+            "",
+            DayKind.WET.usual(),
+            List.of(
+                new Variant.ByHand(
+                    own.corner(),
+                    List.of(new CornerPoint(PointKind.BRAKE, marker, null, null)),
+                    null,
+                    null,
+                    null,
+                    "",
+                    null,
+                    List.of(),
+                    List.of())));
+    SessionDay day = SessionDayBuilder.builder(day(DayKind.WET)).like("wet").build();
+    Today today =
+        today(
+            base,
+            Footing.plain(List.of()),
+            new ReferenceContent(entries, List.of(wet)),
+            session(day, SessionTyres.unknown()));
+    Today.CornerToday c =
+        today.corners().stream()
+            .filter(x -> x.corner().equals(own.corner()))
+            .findFirst()
+            .orElseThrow();
+    assertThat(c.brake()).isNotNull().isCloseTo(-33.0, within(0.01));
+    assertThat(c.differences())
+        .anyMatch(d -> d.kind() == PointKind.BRAKE && d.reason().key().equals("today.why.hand"));
+  }
+
+  @Test
+  void wornTyresAndAnEmptyTankShowInTheLastLapsAlone() {
+    SessionTyres old = SessionTyresBuilder.builder(SessionTyres.unknown()).age(0).life(14).build();
+    ComputedLap base = lap("cup-gt", 816);
+    Today today = today(base, session(SessionDay.usual(), old));
+    List<Today.Difference> last = new ArrayList<>();
+    today
+        .corners()
+        .forEach(
+            c ->
+                c.differences().stream()
+                    .filter(d -> d.when() == Today.When.LAST)
+                    .forEach(last::add));
+    assertThat(last).isNotEmpty().allMatch(d -> d.reason().key().equals("today.why.worn"));
+    List<Today.Difference> braking =
+        last.stream().filter(d -> d.kind() == PointKind.BRAKE).toList();
+    assertThat(braking.stream().filter(d -> d.metres() < 0).count())
+        .isGreaterThan(braking.size() / 2);
+  }
+
+  @Test
+  void rubberCountsOnADryRoadOnly() {
+    SessionDay green =
+        SessionDayBuilder.builder(SessionDay.usual()).rubber(SessionDay.Rubber.GREEN).build();
+    assertThat(green.at("", 1, 0).grip()).isCloseTo(0.97, within(1e-9));
+    SessionDay wet =
+        SessionDayBuilder.builder(day(DayKind.WET)).rubber(SessionDay.Rubber.GREEN).build();
+    assertThat(wet.at("", 1, 0).grip()).isEqualTo(DayKind.WET.usual().grip());
+  }
+}
