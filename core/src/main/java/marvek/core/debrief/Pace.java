@@ -9,7 +9,7 @@ import marvek.core.plan.ComputedLap;
  * for each second that the planned lap is not at full throttle. On a straight there is nothing to
  * be slower with, so a corner before a long one is not given more than another.
  */
-final class Pace {
+public final class Pace {
   private static final double FULL = 0.97;
   // Corners that ask less than this, in seconds, tell nothing of the driver.
   private static final double ASKS = 0.3;
@@ -50,7 +50,7 @@ final class Pace {
   }
 
   /** Seconds from one station to another in which the planned lap is not at full throttle. */
-  private static double asks(ComputedLap computed, double from, double to) {
+  public static double asks(ComputedLap computed, double from, double to) {
     int n = computed.road().size();
     Loop loop = computed.road().loop();
     int first = computed.road().index(from);

@@ -91,4 +91,14 @@ public record Timing(
   public Timing later(int by) {
     return TimingBuilder.builder(this).later(later + by).build();
   }
+
+  /** The same in another state. */
+  public Timing as(State other) {
+    return TimingBuilder.builder(this).state(other).build();
+  }
+
+  /** As it was announced. */
+  public Timing asAnnounced() {
+    return new Timing(start, minutes, laps, 0, null, State.ON);
+  }
 }

@@ -117,7 +117,7 @@ class TodayTest {
     int braked = 0;
     int sooner = 0;
     for (String vehicle : List.of("cup-gt", "motorcycle-1000")) {
-      ComputedLap base = Drives.computed(RandomRoads.of(814, 900), vehicle);
+      ComputedLap base = lap(vehicle, 814);
       TrackSession wet = session(day(DayKind.WET), SessionTyres.unknown());
       ComputedLap then = Variants.computed(base, Footing.plain(List.of()), Today.warm(wet));
       Today today = today(base, wet);

@@ -214,6 +214,7 @@ public class Basket {
             "delete from share where reference_id in " + references,
             "delete from corner_trial where reference_id in " + references,
             "delete from revision where reference_id in " + references,
+            "delete from track_session where" + due,
             "delete from reference where" + due,
             "delete from photo where" + due)) {
       run(statement, owner, until);

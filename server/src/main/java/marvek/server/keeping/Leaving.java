@@ -79,6 +79,7 @@ public class Leaving {
     for (String statement :
         List.of(
             "delete from mapping_memory where owner_id = :a",
+            "delete from event where owner_id = :a",
             "delete from recomputation where owner_id = :a",
             "delete from one_time_link where owner_id = :a",
             "delete from share where person_id = :a or owner_id = :a",

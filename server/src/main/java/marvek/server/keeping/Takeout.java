@@ -58,6 +58,9 @@ class Takeout {
     recording("token"),
     driven_lap("times"),
     corner_trial(""),
+    event(""),
+    track_session(""),
+    session_line(""),
     mapping_memory("");
 
     private final String without;

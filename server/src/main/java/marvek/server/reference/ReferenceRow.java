@@ -263,7 +263,7 @@ public class ReferenceRow {
   }
 
   /** What it was computed on. */
-  Footing footing() {
+  public Footing footing() {
     return new Footing(ground, used(), pace);
   }
 
@@ -292,7 +292,7 @@ public class ReferenceRow {
     return basedOnRevision;
   }
 
-  boolean changed() {
+  public boolean changed() {
     return changed;
   }
 

@@ -23,7 +23,7 @@ import org.springframework.stereotype.Component;
 
 /** Says corners as the person who looks likes them said. */
 @Component
-class Speaking {
+public class Speaking {
   private final Speakers speakers;
 
   Speaking(Speakers speakers) {
@@ -34,11 +34,11 @@ class Speaking {
     return speakers.units(driver);
   }
 
-  Speech speech(Driver driver) {
+  public Speech speech(Driver driver) {
     return speakers.speech(driver);
   }
 
-  List<Sentence.Words> words(LayoutVersion layout, ReferenceContent content, Driver driver) {
+  public List<Sentence.Words> words(LayoutVersion layout, ReferenceContent content, Driver driver) {
     Map<String, Corner> byId =
         layout.corners().stream().collect(Collectors.toMap(Corner::id, Function.identity()));
     Speech speech = speech(driver).on(layout.length());

@@ -16,12 +16,8 @@ import marvek.core.entry.ContentCheck;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.Variant;
-import marvek.core.marker.MarkerJudge;
 import marvek.core.plan.Answers;
 import marvek.core.plan.ComputedLap;
-import marvek.core.review.MarkerReview;
-import marvek.core.said.Said;
-import marvek.core.said.Value;
 import marvek.server.access.Driver;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -106,7 +102,12 @@ class VariantController {
     var answered =
         new References.Answered(Refresh.entry(then, opened.landmarks(), moved, answer), answer);
     List<Variants.Adjustment> changes = new ArrayList<>(adjusted.changes());
-    changes.addAll(light(opened, variant, answered.entry()));
+    String hour = variant.day().hour();
+    if (!hour.isEmpty() && opened.layout().plane() != null) {
+      for (Light.Changed c : Light.of(opened, at(opened, hour), List.of(answered.entry()))) {
+        changes.add(new Variants.Adjustment(c.kind(), c.words(hour), false));
+      }
+    }
     return new VariantView(
         variant,
         new Variants.Adjusted(answered.entry(), adjusted.proposed(), changes, adjusted.byHand()),
@@ -115,44 +116,11 @@ class VariantController {
         Variants.ownLine(opened.computed(), then));
   }
 
-  /** What the light of another hour does to the markers of a corner, today's date taken. */
-  private List<Variants.Adjustment> light(
-      References.Opened opened, Variant variant, CornerEntry entry) {
-    String hour = variant.day().hour();
-    if (hour.isEmpty() || opened.layout().plane() == null) {
-      return List.of();
-    }
+  /** An hour of today on the circuit's clock. */
+  private LocalDateTime at(References.Opened opened, String hour) {
     String padded = hour.length() == 4 ? "0" + hour : hour;
-    LocalDateTime at =
-        LocalDate.now(clock.withZone(opened.layout().circuit().zone()))
-            .atTime(LocalTime.parse(padded));
-    List<Variants.Adjustment> out = new ArrayList<>();
-    MarkerReview review =
-        MarkerReview.of(
-            opened.computed(),
-            new ReferenceContent(List.of(entry)),
-            opened.things(),
-            ReferenceSurveyController.view(opened, at, false));
-    for (MarkerReview.MarkedPoint p : review.points()) {
-      MarkerJudge.Judgement judgement = p.judgement();
-      if (judgement != null) {
-        judgement.reasons().stream()
-            .filter(r -> r.about() == MarkerJudge.About.LIGHT)
-            .forEach(
-                r ->
-                    out.add(
-                        new Variants.Adjustment(
-                            p.kind(),
-                            Said.of(
-                                "variant.light",
-                                Value.own(hour),
-                                p.kind().said().in(),
-                                Value.own(p.spoken()),
-                                r.words().in()),
-                            false)));
-      }
-    }
-    return out;
+    return LocalDate.now(clock.withZone(opened.layout().circuit().zone()))
+        .atTime(LocalTime.parse(padded));
   }
 
   @PostMapping("/lap")

@@ -23,6 +23,7 @@ public class RunRow {
   private Instant drivenAt;
 
   private @Nullable String day;
+  private @Nullable UUID sessionId;
   private String sheetName;
   private String note;
   @Version private int version;
@@ -100,6 +101,15 @@ public class RunRow {
 
   void on(String newDay) {
     day = newDay;
+  }
+
+  /** The session in which it was driven; null where none was planned. */
+  public @Nullable UUID sessionId() {
+    return sessionId;
+  }
+
+  void into(@Nullable UUID session) {
+    sessionId = session;
   }
 
   public String sheetName() {

@@ -166,6 +166,23 @@ public class Runs {
     }
   }
 
+  /** Runs that were driven in a session, in that order; whoever asks must have it. */
+  public List<RunRow> ofSession(UUID session) {
+    return rows.findBySessionIdOrderByDrivenAt(session);
+  }
+
+  /** How many runs were driven in each session of somebody. */
+  public Map<UUID, Long> bySession(UUID owner) {
+    return rows.bySession(owner).stream()
+        .collect(Collectors.toMap(r -> (UUID) r[0], r -> (Long) r[1]));
+  }
+
+  /** Puts a run into a session, or into none. */
+  public void into(RunRow run, @Nullable UUID session) {
+    run.into(session);
+    rows.saveAndFlush(run);
+  }
+
   /** Says on which day a run was driven. */
   public void on(RunRow run, String day) {
     run.on(day);

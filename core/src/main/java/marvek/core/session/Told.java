@@ -1,0 +1,127 @@
+package marvek.core.session;
+
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.Objects;
+import marvek.core.refusal.Refusal;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * One thing that a driver says of a session before any data comes.
+ *
+ * @param about what it is
+ * @param corner id, for what was felt in one
+ * @param felt how it went; null for what is no feeling
+ * @param words in the driver's own; empty for none
+ * @param litres put in or burnt; null for none
+ * @param laps that the fuel was burnt in
+ * @param hot pressures by wheel, kPa; empty for none
+ * @param minutes after stopping at which they were read; null where not said
+ * @param bled whether air was let out before
+ */
+public record Told(
+    About about,
+    @Nullable String corner,
+    @Nullable Felt felt,
+    String words,
+    @Nullable Double litres,
+    @Nullable Integer laps,
+    List<@Nullable Double> hot,
+    @Nullable Double minutes,
+    boolean bled) {
+  /** What something is about. */
+  public enum About {
+    CORNER,
+    /** All that was not said otherwise went as planned. */
+    REST,
+    FUEL,
+    PRESSURES,
+    WEATHER,
+    TRAFFIC,
+    FLAGS,
+    LEARNED,
+    NOTE
+  }
+
+  /** How a corner went. */
+  public enum Felt {
+    AS_PLANNED,
+    EARLY,
+    LATE,
+    DEEP,
+    WIDE,
+    UNSURE,
+    SCARED,
+    GREAT;
+
+    /** Whether it says where the braking was against the plan. */
+    public boolean place() {
+      return this == AS_PLANNED || this == EARLY || this == LATE || this == DEEP;
+    }
+
+    /** What it says of confidence: −1 less, 0 nothing, 1 more. */
+    public int confidence() {
+      return switch (this) {
+        case UNSURE, SCARED -> -1;
+        case GREAT -> 1;
+        default -> 0;
+      };
+    }
+  }
+
+  /** Minutes after stopping within which a hot pressure tells the hot gas (common practice). */
+  public static final double FRESH = 2;
+
+  public Told {
+    Objects.requireNonNull(about, "about");
+    words = words == null ? "" : words;
+    hot =
+        hot == null
+            ? List.of()
+            : Collections.unmodifiableList(new ArrayList<@Nullable Double>(hot));
+  }
+
+  /** How a corner was felt. */
+  public static Told corner(String corner, Felt felt) {
+    return new Told(About.CORNER, corner, felt, "", null, null, List.of(), null, false);
+  }
+
+  /** Whether hot pressures may be learned from. */
+  public boolean fresh() {
+    return about == About.PRESSURES && !bled && minutes != null && minutes <= FRESH;
+  }
+
+  /**
+   * Checks it.
+   *
+   * @param corners ids of the road's corners
+   */
+  public void check(List<String> corners) {
+    if (about == About.CORNER && (felt == null || corner == null || !corners.contains(corner))) {
+      throw new Refusal(
+          "There is no corner " + corner + " here, or nothing is said of it.",
+          "log",
+          "Name a corner and how it went.");
+    }
+    if (words.length() > 2000) {
+      throw new Refusal("A note is longer than 2000 letters.", "log", "Shorten it.");
+    }
+    boolean fuel = litres == null || litres > 0 && litres <= 500;
+    boolean driven = laps == null || laps >= 1 && laps <= 500;
+    if (!fuel || !driven) {
+      throw new Refusal(
+          "Fuel is given in litres up to 500, for 1 to 500 laps.", "fuel", "Correct it.");
+    }
+    for (Double p : hot) {
+      if (p != null && !(p >= 20 && p <= 900)) {
+        throw new Refusal(
+            "A pressure lies between 20 and 900 kPa.", "pressures", "Give it in kPa.");
+      }
+    }
+    if (hot.size() > 4 || minutes != null && !(minutes >= 0 && minutes <= 600)) {
+      throw new Refusal(
+          "There are four wheels at most, read within ten hours.", "pressures", "Correct it.");
+    }
+  }
+}

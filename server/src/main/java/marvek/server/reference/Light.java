@@ -1,0 +1,59 @@
+package marvek.server.reference;
+
+import java.time.LocalDateTime;
+import java.util.ArrayList;
+import java.util.List;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.ReferenceContent;
+import marvek.core.marker.MarkerJudge;
+import marvek.core.review.MarkerReview;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
+
+/** What the light of an hour does to the markers of a reference. */
+public final class Light {
+  private Light() {}
+
+  /**
+   * A marker that the light changes.
+   *
+   * @param spoken the marker as it is called
+   * @param why what the light does
+   */
+  public record Changed(String corner, PointKind kind, String spoken, Said why) {
+    /** The same in a sentence. */
+    public Said words(String hour) {
+      return Said.of(
+          "variant.light", Value.own(hour), kind.said().in(), Value.own(spoken), why.in());
+    }
+  }
+
+  /**
+   * Markers of entries that the light changes; none where nobody has said where the road lies.
+   *
+   * @param at on the circuit's clock
+   */
+  public static List<Changed> of(
+      References.Opened opened, LocalDateTime at, List<CornerEntry> entries) {
+    List<Changed> out = new ArrayList<>();
+    if (opened.layout().plane() == null) {
+      return out;
+    }
+    MarkerReview review =
+        MarkerReview.of(
+            opened.computed(),
+            new ReferenceContent(entries),
+            opened.things(),
+            ReferenceSurveyController.view(opened, at, false));
+    for (MarkerReview.MarkedPoint p : review.points()) {
+      MarkerJudge.Judgement judgement = p.judgement();
+      if (judgement != null) {
+        judgement.reasons().stream()
+            .filter(r -> r.about() == MarkerJudge.About.LIGHT)
+            .forEach(r -> out.add(new Changed(p.corner(), p.kind(), p.spoken(), r.words())));
+      }
+    }
+    return out;
+  }
+}

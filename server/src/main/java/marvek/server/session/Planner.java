@@ -1,0 +1,519 @@
+package marvek.server.session;
+
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.UUID;
+import marvek.core.circuit.Corner;
+import marvek.core.debrief.Debrief;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.CornerPoint;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.ReferenceContent;
+import marvek.core.lap.Limits;
+import marvek.core.plan.Answers;
+import marvek.core.plan.ComputedLap;
+import marvek.core.review.Hazards;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
+import marvek.core.score.Sureness;
+import marvek.core.session.Focus;
+import marvek.core.session.FuelNeed;
+import marvek.core.session.PitEntry;
+import marvek.core.session.Pressures;
+import marvek.core.session.Rungs;
+import marvek.core.session.SessionFuel;
+import marvek.core.session.SessionKind;
+import marvek.core.session.Targets;
+import marvek.core.session.Today;
+import marvek.core.session.Told;
+import marvek.core.session.TrackSession;
+import marvek.core.session.Wheels;
+import marvek.core.vehicle.Vehicle;
+import marvek.core.words.Sentence;
+import marvek.server.access.Driver;
+import marvek.server.debrief.Evidences;
+import marvek.server.reference.Light;
+import marvek.server.reference.References;
+import marvek.server.reference.Speaking;
+import marvek.server.run.RunRow;
+import marvek.server.run.Runs;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Puts together what a session's plan says, from the rules in core. */
+@Component
+class Planner {
+  /** Litres of a kilogram where the vehicle does not say, for petrol. */
+  private static final double DENSITY = 0.745;
+
+  private static final int LATEST_RUNS = 4;
+  private static final Set<String> FASTER =
+      new TreeSet<>(Set.of("BRAKED_EARLY", "OVER_SLOWED", "FULL_LATE", "LIFTED_UNWRITTEN"));
+
+  private final Sessions sessions;
+  private final References references;
+  private final Runs runs;
+  private final Evidences evidences;
+  private final Speaking speaking;
+  private final Clock clock;
+
+  Planner(
+      Sessions sessions,
+      References references,
+      Runs runs,
+      Evidences evidences,
+      Speaking speaking,
+      Clock clock) {
+    this.sessions = sessions;
+    this.references = references;
+    this.runs = runs;
+    this.evidences = evidences;
+    this.speaking = speaking;
+    this.clock = clock;
+  }
+
+  /**
+   * A corner of the plan.
+   *
+   * @param called as the driver calls it
+   * @param words of the corner as it is to be driven
+   * @param today what differs from the reference
+   * @param unsure points that are not sure or not proved
+   */
+  record PlannedLine(
+      String corner,
+      String called,
+      double apex,
+      Sentence.Words words,
+      Today.CornerToday today,
+      Said escape,
+      boolean blind,
+      boolean shortRunOff,
+      List<String> unsure) {}
+
+  /** What to work on, in words. */
+  record FocusLine(Focus focus, String called, Said words, Said cure, boolean chosen) {}
+
+  /**
+   * A marker to be approached.
+   *
+   * @param words what is done and when the next rung may be taken
+   */
+  record RungLine(Rungs rungs, String called, int firstLap, Said words) {}
+
+  /**
+   * Fuel.
+   *
+   * @param laps that it is for, formation and what the rule asks besides
+   * @param litres to the end with the rest, in 95 of 100
+   * @param reaches chance that what is in the tank does; null where nothing is said
+   * @param otherReaches the same of the other load
+   * @param otherCosts seconds a lap that the other load costs at the start
+   */
+  record FuelLine(
+      FuelNeed need,
+      int laps,
+      double litres,
+      @Nullable Double reaches,
+      @Nullable Double otherReaches,
+      @Nullable Double otherCosts) {}
+
+  /**
+   * A session planned.
+   *
+   * @param revision of the reference
+   * @param changed whether the reference has been changed since that revision
+   * @param light markers that the hour's light changes
+   * @param notToday what is not to be tried, and why
+   * @param evidence laps that focus and targets rest on
+   */
+  record SessionPlan(
+      Instant asOf,
+      UUID reference,
+      String circuit,
+      String vehicle,
+      int revision,
+      boolean changed,
+      Today today,
+      List<PlannedLine> corners,
+      List<FocusLine> focus,
+      List<Said> notToday,
+      List<RungLine> rungs,
+      Targets targets,
+      FuelLine fuel,
+      List<Wheels> wheels,
+      @Nullable PitEntry pits,
+      List<Said> light,
+      List<Said> cautions,
+      int evidence) {}
+
+  @Transactional(readOnly = true)
+  Optional<SessionPlan> plan(Driver driver, SessionRow row) {
+    UUID reference = row.referenceId();
+    return reference == null
+        ? Optional.empty()
+        : Optional.of(plan(driver, row, references.open(driver.id(), reference)));
+  }
+
+  private SessionPlan plan(Driver driver, SessionRow row, References.Opened opened) {
+    TrackSession session = row.body();
+    ReferenceContent content = opened.working();
+    ComputedLap base = opened.computed();
+    ComputedLap then = references.on(opened, Today.warm(session));
+    List<Told> told = sessions.told(row.id());
+    FuelNeed need = need(then, session, told);
+    double density = density(then.vehicle());
+    Today today =
+        Today.of(
+            base,
+            then,
+            opened.row().footing(),
+            opened.things(),
+            content,
+            session,
+            need.perLap() * density);
+    List<CornerEntry> entries = today.corners().stream().map(Today.CornerToday::entry).toList();
+    List<Corner> corners = opened.layout().counted();
+    List<Sentence.Words> words =
+        speaking.words(opened.layout(), new ReferenceContent(entries), driver);
+    List<PlannedLine> lines = new ArrayList<>();
+    var speech = speaking.speech(driver);
+    for (int i = 0; i < entries.size(); i++) {
+      CornerEntry e = entries.get(i);
+      Hazards hazards = Hazards.of(then, opened.things(), e);
+      Corner corner = corners.get(base.indexOf(e.corner()));
+      lines.add(
+          new PlannedLine(
+              e.corner(),
+              speech.corner(corner),
+              corner.apex(),
+              words.get(i),
+              today.corners().get(i),
+              hazards.escape(),
+              hazards.blind(),
+              hazards.shortRunOff(),
+              e.points().stream().filter(Planner::unsure).map(p -> p.kind().word()).toList()));
+    }
+    Optional<Seen> seen = seen(driver, row, opened);
+    List<FocusLine> focus = focus(session, lines, content, seen.orElse(null));
+    List<RungLine> rungs = rungs(opened, then, today, lines, focus);
+    return new SessionPlan(
+        clock.instant(),
+        opened.row().id(),
+        opened.layout().circuit().name(),
+        opened.row().name(),
+        opened.row().basedOnRevision(),
+        opened.row().changed(),
+        today,
+        lines,
+        focus,
+        notToday(lines),
+        rungs,
+        Targets.of(
+            then,
+            entries,
+            seen.filter(s -> s.alike(then)).map(s -> s.debrief.theoretical()).orElse(null),
+            seen.filter(s -> s.alike(then)).map(s -> s.debrief.median()).orElse(null)),
+        fuel(then, session, need),
+        Wheels.of(session.tyres(), air(session), atmosphere(session, opened.layout().altitude())),
+        pits(then, session),
+        Light.of(
+                opened,
+                session.timing().begins().atZone(session.timing().start().zone()).toLocalDateTime(),
+                entries)
+            .stream()
+            .map(l -> l.words(session.hour()))
+            .toList(),
+        cautions(session),
+        seen.map(s -> s.laps).orElse(0));
+  }
+
+  private static boolean unsure(CornerPoint p) {
+    Sureness sure = p.sure();
+    return sure != null && sure.standsOut();
+  }
+
+  private static double density(Vehicle vehicle) {
+    Vehicle.Fuel fuel = vehicle.fuel();
+    return fuel == null ? DENSITY : fuel.density();
+  }
+
+  private static double air(TrackSession session) {
+    Double air = session.day().day().airTemperature();
+    return air == null ? 15 : air;
+  }
+
+  /** kPa at the place: as read, or that of the standard atmosphere at its height. */
+  private static double atmosphere(TrackSession session, double height) {
+    Double read = session.day().pressure();
+    return read == null ? Pressures.atmosphere(height) : read / 10;
+  }
+
+  private static FuelNeed need(ComputedLap then, TrackSession session, List<Told> told) {
+    List<Double> used = Sessions.used(session, told);
+    if (used.size() >= FuelNeed.FEWEST) {
+      return FuelNeed.measured(used);
+    }
+    Limits limits = new Limits(then.vehicle(), then.conditions(), then.lap().boostBelow());
+    return FuelNeed.worked(FuelNeed.work(then.path(), limits, then.lap()), density(then.vehicle()));
+  }
+
+  private static FuelLine fuel(ComputedLap then, TrackSession session, FuelNeed need) {
+    SessionFuel fuel = session.fuel();
+    Double leader = fuel.leader();
+    double lap = then.lap().lapTime();
+    boolean race = session.kind() == SessionKind.RACE && session.timing().minutes() != null;
+    int laps =
+        race
+            ? FuelNeed.laps(
+                60.0 * session.timing().length(), leader == null ? lap : leader, fuel.oneMore())
+            : session.timing().fits(lap) + 1;
+    laps += fuel.formation();
+    Double tank = fuel.tank();
+    Double other = fuel.other();
+    return new FuelLine(
+        need,
+        laps,
+        need.litres(laps) + fuel.rest(),
+        tank == null ? null : (Double) need.reaches(tank - fuel.rest(), laps),
+        other == null ? null : (Double) need.reaches(other - fuel.rest(), laps),
+        tank == null || other == null
+            ? null
+            : (Double) heavier(then, (other - tank) * density(then.vehicle())));
+  }
+
+  /** Seconds that more mass costs in a lap. */
+  private static double heavier(ComputedLap then, double mass) {
+    return then.on(then.conditions().withExtraMass(then.conditions().extraMass() + mass))
+            .lap()
+            .lapTime()
+        - then.lap().lapTime();
+  }
+
+  private static @Nullable PitEntry pits(ComputedLap then, TrackSession session) {
+    Double line = session.rules().pitLine();
+    Double limit = session.rules().pitSpeed();
+    return line == null || limit == null ? null : PitEntry.of(then, then.road().wrap(line), limit);
+  }
+
+  /** What the latest laps before a session say. */
+  private record Seen(Debrief debrief, int laps, double grip) {
+    /** Whether they were driven on a day like it. */
+    boolean alike(ComputedLap then) {
+      return Math.abs(grip / then.conditions().grip() - 1) < 0.05;
+    }
+  }
+
+  private Optional<Seen> seen(Driver driver, SessionRow row, References.Opened opened) {
+    List<RunRow> before =
+        runs.of(driver.id(), opened.row().id()).stream()
+            .filter(r -> !row.id().equals(r.sessionId()))
+            .filter(r -> r.drivenAt().isBefore(row.startsAt()))
+            .filter(r -> r.layoutVersionId().equals(opened.row().layoutVersionId()))
+            .limit(LATEST_RUNS)
+            .toList();
+    for (RunRow r : before) {
+      Evidences.Judged judged = evidences.judged(runs.read(driver.id(), r.id()), null);
+      if (!judged.laps().isEmpty() && judged.part() != null && judged.part().day() != null) {
+        return Optional.of(
+            new Seen(
+                evidences.debrief(judged),
+                judged.laps().size(),
+                judged.computed().conditions().grip()));
+      }
+    }
+    return Optional.empty();
+  }
+
+  private static List<FocusLine> focus(
+      TrackSession session,
+      List<PlannedLine> lines,
+      ReferenceContent content,
+      @Nullable Seen seen) {
+    List<FocusLine> out = new ArrayList<>();
+    if (!session.focus().isEmpty()) {
+      for (String id : session.focus()) {
+        lines.stream()
+            .filter(l -> l.corner().equals(id))
+            .findFirst()
+            .ifPresent(l -> out.add(chosen(l, seen)));
+      }
+      return out;
+    }
+    if (seen == null) {
+      return out;
+    }
+    List<Focus.Candidate> candidates = new ArrayList<>();
+    for (Debrief.CornerFinding c : seen.debrief.corners()) {
+      PlannedLine line =
+          lines.stream().filter(l -> l.corner().equals(c.corner())).findFirst().orElse(null);
+      if (line == null || c.habits().isEmpty()) {
+        continue;
+      }
+      Debrief.HabitFinding habit = c.habits().get(0);
+      double error = c.spread() / Math.sqrt(Math.max(1, seen.laps));
+      candidates.add(
+          new Focus.Candidate(
+              c.corner(),
+              habit.cause(),
+              c.offer(),
+              c.offer() - 1.96 * error,
+              (int) Math.round(habit.share() * seen.laps),
+              seen.laps,
+              sure(content, c.corner()),
+              FASTER.contains(habit.cause()),
+              !line.shortRunOff(),
+              0));
+    }
+    for (Focus f : Focus.of(candidates, (a, b) -> neighbours(lines, a, b))) {
+      PlannedLine line =
+          lines.stream().filter(l -> l.corner().equals(f.corner())).findFirst().orElseThrow();
+      out.add(new FocusLine(f, line.called(), habit(seen, f), cure(seen, f), false));
+    }
+    return out;
+  }
+
+  private static FocusLine chosen(PlannedLine l, @Nullable Seen seen) {
+    Debrief.CornerFinding found =
+        seen == null
+            ? null
+            : seen.debrief.corners().stream()
+                .filter(c -> c.corner().equals(l.corner()))
+                .findFirst()
+                .orElse(null);
+    boolean habit = found != null && !found.habits().isEmpty();
+    Focus f =
+        new Focus(
+            l.corner(),
+            found != null && habit ? found.habits().get(0).cause() : "",
+            0,
+            found == null ? 0 : found.offer(),
+            0);
+    return new FocusLine(
+        f,
+        l.called(),
+        found != null && habit ? found.habits().get(0).words() : Said.of("focus.chosen"),
+        found != null && habit ? found.habits().get(0).cure() : Said.NOTHING,
+        true);
+  }
+
+  /** Linked: what one does in the first is felt in the second. */
+  private static boolean neighbours(List<PlannedLine> lines, String a, String b) {
+    int i = index(lines, a);
+    int j = index(lines, b);
+    int apart = Math.abs(i - j);
+    return apart == 1 || apart == lines.size() - 1;
+  }
+
+  private static int index(List<PlannedLine> lines, String corner) {
+    for (int i = 0; i < lines.size(); i++) {
+      if (lines.get(i).corner().equals(corner)) {
+        return i;
+      }
+    }
+    return -2;
+  }
+
+  private static @Nullable Sureness sure(ReferenceContent content, String corner) {
+    return content.corners().stream()
+        .filter(e -> e.corner().equals(corner))
+        .flatMap(e -> e.points().stream())
+        .map(CornerPoint::sure)
+        .filter(s -> s != null)
+        .max(Comparator.naturalOrder())
+        .orElse(null);
+  }
+
+  private static Debrief.HabitFinding found(Seen seen, Focus f) {
+    return seen.debrief.corners().stream()
+        .filter(c -> c.corner().equals(f.corner()))
+        .findFirst()
+        .orElseThrow()
+        .habits()
+        .get(0);
+  }
+
+  private static Said habit(Seen seen, Focus f) {
+    return found(seen, f).words();
+  }
+
+  private static Said cure(Seen seen, Focus f) {
+    return found(seen, f).cure();
+  }
+
+  /**
+   * Corners in which nothing later or faster is to be tried: there is no room when it goes wrong.
+   */
+  private static List<Said> notToday(List<PlannedLine> lines) {
+    List<Said> out = new ArrayList<>();
+    for (PlannedLine l : lines) {
+      if (l.shortRunOff()) {
+        out.add(Said.of("not_today.room", Value.own(l.called())));
+      } else if (l.blind() && !l.unsure().isEmpty()) {
+        out.add(Said.of("not_today.blind", Value.own(l.called())));
+      }
+    }
+    return out;
+  }
+
+  /** Where a marker is not where it was driven last, it is approached. */
+  private static List<RungLine> rungs(
+      References.Opened opened,
+      ComputedLap then,
+      Today today,
+      List<PlannedLine> lines,
+      List<FocusLine> focus) {
+    List<RungLine> out = new ArrayList<>();
+    for (PlannedLine l : lines) {
+      CornerEntry e = l.today().entry();
+      boolean worked = focus.stream().anyMatch(f -> f.focus().corner().equals(l.corner()));
+      boolean unknown = l.blind() || l.unsure().contains(PointKind.BRAKE.word());
+      if (!worked && !l.unsure().contains(PointKind.BRAKE.word())
+          || e.station(PointKind.BRAKE).isEmpty()) {
+        continue;
+      }
+      int c = then.indexOf(l.corner());
+      double less = unknown ? Rungs.LESS_UNKNOWN : Rungs.LESS;
+      ComputedLap careful =
+          then.on(then.conditions().withGrip(then.conditions().grip() * (1 - less)));
+      Answers with = Answers.at(then, opened.things(), c);
+      double margin = with.margin(e);
+      double inHand =
+          margin
+              * Math.max(
+                  1, then.lap().speed()[then.road().index(e.station(PointKind.BRAKE).get())]);
+      double early = Answers.at(careful, opened.things(), c).markerAt(e, Math.max(0, margin));
+      double before = -then.road().apart(e.station(PointKind.BRAKE).get(), early);
+      int laps = Math.max(0, today.laps() - today.warmFrom() + 1);
+      Rungs rungs = Rungs.of(l.corner(), Math.max(0, before), Math.max(0, inHand), laps);
+      if (before >= 1 && !rungs.rungs().isEmpty()) {
+        out.add(
+            new RungLine(
+                rungs,
+                l.called(),
+                today.warmFrom(),
+                Said.of(
+                    rungs.reached() ? "rungs.reached" : "rungs.short",
+                    Value.length(before),
+                    Value.count(rungs.rungs().size()))));
+      }
+    }
+    return out;
+  }
+
+  private static List<Said> cautions(TrackSession session) {
+    List<Said> out = new ArrayList<>();
+    out.add(Said.of("caution.flags"));
+    if (!session.tyres().hot().isEmpty()) {
+      out.add(Said.of("caution.pressures"));
+    }
+    return out;
+  }
+}

@@ -1,0 +1,18 @@
+package marvek.server.session;
+
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import java.util.UUID;
+import org.springframework.data.jpa.repository.JpaRepository;
+
+interface SessionRows extends JpaRepository<SessionRow, UUID> {
+  List<SessionRow> findByOwnerIdAndRemovedAtIsNullOrderByStartsAt(UUID ownerId);
+
+  List<SessionRow> findByEventIdAndRemovedAtIsNullOrderByStartsAt(UUID eventId);
+
+  Optional<SessionRow> findFirstByOwnerIdAndCalendarUid(UUID ownerId, String calendarUid);
+
+  List<SessionRow> findByOwnerIdAndRemovedAtIsNullAndStartsAtAfterOrderByStartsAt(
+      UUID ownerId, Instant after);
+}

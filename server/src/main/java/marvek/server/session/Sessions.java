@@ -1,0 +1,428 @@
+package marvek.server.session;
+
+import java.time.Clock;
+import java.time.DateTimeException;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.time.zone.ZoneRulesException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import java.util.UUID;
+import marvek.core.circuit.Corner;
+import marvek.core.session.DaySheet;
+import marvek.core.session.Errand;
+import marvek.core.session.SessionDayBuilder;
+import marvek.core.session.SessionFuelBuilder;
+import marvek.core.session.SessionTyresBuilder;
+import marvek.core.session.Start;
+import marvek.core.session.Timing;
+import marvek.core.session.TimingBuilder;
+import marvek.core.session.Told;
+import marvek.core.session.TrackSession;
+import marvek.core.session.TrackSessionBuilder;
+import marvek.server.problem.Problem;
+import marvek.server.reference.References;
+import marvek.server.run.RunRow;
+import marvek.server.run.Runs;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Events and sessions, and the log of each. They are their driver's alone. */
+@Service
+public class Sessions {
+  private static final int MOST_EVENTS = 500;
+  private static final int MOST_SESSIONS = 60;
+  private static final int MOST_LINES = 3000;
+  private static final Duration LATELY = Duration.ofHours(12);
+  // What takes a lap where no reference says more, s.
+  private static final double SOME_LAP = 100;
+
+  private final EventRows events;
+  private final SessionRows rows;
+  private final LineRows lines;
+  private final References references;
+  private final Runs runs;
+  private final Clock clock;
+
+  Sessions(
+      EventRows events,
+      SessionRows rows,
+      LineRows lines,
+      References references,
+      Runs runs,
+      Clock clock) {
+    this.events = events;
+    this.rows = rows;
+    this.lines = lines;
+    this.references = references;
+    this.runs = runs;
+    this.clock = clock;
+  }
+
+  /** What is due next, for the paddock. */
+  public record NextDue(
+      UUID session,
+      String event,
+      String name,
+      Errand errand,
+      Instant from,
+      Instant until,
+      Instant begins,
+      ZoneId zone) {}
+
+  @Transactional(readOnly = true)
+  public List<NextDue> next(UUID owner, int most) {
+    Instant now = clock.instant();
+    List<SessionRow> soon =
+        rows.findByOwnerIdAndRemovedAtIsNullAndStartsAtAfterOrderByStartsAt(
+            owner, now.minus(LATELY));
+    Map<UUID, String> names = new TreeMap<>();
+    events.findByOwnerIdOrderByCreatedAt(owner).forEach(e -> names.put(e.id(), e.name()));
+    List<NextDue> out = new ArrayList<>();
+    for (SessionRow s : soon) {
+      if (out.size() >= most || s.made()) {
+        continue;
+      }
+      DaySheet.next(sheet(s, SOME_LAP, false), now)
+          .ifPresent(
+              d ->
+                  out.add(
+                      new NextDue(
+                          s.id(),
+                          names.getOrDefault(s.eventId(), ""),
+                          s.body().name(),
+                          d.errand(),
+                          d.from(),
+                          d.until(),
+                          s.startsAt(),
+                          s.body().timing().start().zone())));
+    }
+    return out;
+  }
+
+  List<DaySheet.Due> sheet(SessionRow s, double lapTime, boolean first) {
+    return DaySheet.of(s.body().timing(), lapTime, first, s.body().done());
+  }
+
+  /** Whether a session is the first of its event. */
+  boolean first(SessionRow s) {
+    return rows.findByEventIdAndRemovedAtIsNullOrderByStartsAt(s.eventId()).stream()
+        .findFirst()
+        .map(f -> f.id().equals(s.id()))
+        .orElse(true);
+  }
+
+  @Transactional(readOnly = true)
+  List<EventRow> events(UUID owner) {
+    return events.findByOwnerIdOrderByCreatedAt(owner);
+  }
+
+  @Transactional(readOnly = true)
+  List<SessionRow> all(UUID owner) {
+    return rows.findByOwnerIdAndRemovedAtIsNullOrderByStartsAt(owner);
+  }
+
+  @Transactional
+  EventRow event(UUID owner, String name, String zone) {
+    if (events.findByOwnerIdOrderByCreatedAt(owner).size() >= MOST_EVENTS) {
+      throw Problem.full("There are " + MOST_EVENTS + " events.", "Remove old ones.");
+    }
+    return events.save(new EventRow(owner, name.strip(), zone(zone), clock.instant()));
+  }
+
+  static ZoneId zone(String zone) {
+    try {
+      return ZoneId.of(zone);
+    } catch (ZoneRulesException e) {
+      throw Problem.bad(
+          "There is no time zone " + zone + ".", "zone", "Give it like Europe/Lisbon.");
+    } catch (DateTimeException e) {
+      throw Problem.bad(zone + " is no time zone.", "zone", "Give it like Europe/Lisbon.");
+    }
+  }
+
+  @Transactional
+  void rename(UUID owner, UUID id, String name) {
+    EventRow event = ownEvent(owner, id);
+    event.called(name.strip());
+    events.saveAndFlush(event);
+  }
+
+  EventRow ownEvent(UUID owner, UUID id) {
+    return events
+        .findById(id)
+        .filter(e -> e.ownerId().equals(owner))
+        .orElseThrow(() -> Problem.notFound("There is no such event."));
+  }
+
+  @Transactional
+  void removeEvent(UUID owner, UUID id) {
+    EventRow event = ownEvent(owner, id);
+    if (!rows.findByEventIdAndRemovedAtIsNullOrderByStartsAt(id).isEmpty()) {
+      throw Problem.conflict(
+          "There are sessions in this event.", "Remove them, or move them to another.", null);
+    }
+    events.delete(event);
+  }
+
+  @Transactional(readOnly = true)
+  public SessionRow own(UUID owner, UUID id) {
+    return rows.findById(id)
+        .filter(s -> s.ownerId().equals(owner))
+        .orElseThrow(() -> Problem.notFound("There is no such session."));
+  }
+
+  @Transactional
+  SessionRow add(
+      UUID owner,
+      UUID event,
+      @Nullable UUID reference,
+      TrackSession session,
+      @Nullable String calendarUid) {
+    EventRow of = ownEvent(owner, event);
+    if (rows.findByEventIdAndRemovedAtIsNullOrderByStartsAt(event).size() >= MOST_SESSIONS) {
+      throw Problem.full(
+          "An event has up to " + MOST_SESSIONS + " sessions.", "Make another event.");
+    }
+    session.check();
+    known(owner, reference);
+    return rows.save(
+        new SessionRow(owner, of.id(), reference, session, calendarUid, clock.instant()));
+  }
+
+  private void known(UUID owner, @Nullable UUID reference) {
+    if (reference != null) {
+      references.open(owner, reference);
+    }
+  }
+
+  @Transactional
+  SessionRow plan(
+      UUID owner, UUID id, int version, @Nullable UUID reference, TrackSession session) {
+    SessionRow row = own(owner, id);
+    standing(row, version);
+    session.check();
+    known(owner, reference);
+    row.plan(reference, session, clock.instant());
+    return rows.saveAndFlush(row);
+  }
+
+  private static void standing(SessionRow row, int version) {
+    if (row.version() != version) {
+      throw Problem.conflict(
+          "This session was changed on another device.",
+          "Look at what stands now and make your change again.",
+          row.body());
+    }
+  }
+
+  /** What can become of a session, in one press. */
+  enum Turn {
+    LATER,
+    SHORTENED,
+    STOPPED,
+    CANCELLED,
+    ON
+  }
+
+  /** Takes in what became of a session; the press counts on what stands, whoever was first. */
+  @Transactional
+  SessionRow turned(UUID owner, UUID id, Turn turn, int minutes) {
+    SessionRow row = own(owner, id);
+    Timing timing = row.body().timing();
+    Timing other =
+        switch (turn) {
+          case LATER -> timing.later(minutes).as(Timing.State.ON);
+          case SHORTENED ->
+              TimingBuilder.builder(timing).shortened(minutes).state(Timing.State.ON).build();
+          case STOPPED -> timing.as(Timing.State.STOPPED);
+          case CANCELLED -> timing.as(Timing.State.CANCELLED);
+          case ON -> timing.asAnnounced();
+        };
+    TrackSession body = TrackSessionBuilder.builder(row.body()).timing(other).build();
+    body.check();
+    row.plan(row.referenceId(), body, clock.instant());
+    return rows.saveAndFlush(row);
+  }
+
+  @Transactional
+  SessionRow done(UUID owner, UUID id, Errand errand, boolean done) {
+    SessionRow row = own(owner, id);
+    List<Errand> all = new ArrayList<>(row.body().done());
+    all.remove(errand);
+    if (done) {
+      all.add(errand);
+    }
+    row.plan(
+        row.referenceId(),
+        TrackSessionBuilder.builder(row.body()).done(all).build(),
+        clock.instant());
+    return rows.saveAndFlush(row);
+  }
+
+  /**
+   * Another session like one, at another time: the same car, conditions and rules, with what the
+   * log of that one told about pressures and fuel, and tyres as old as they are then.
+   */
+  @Transactional
+  SessionRow like(UUID owner, UUID id, LocalDateTime wall, @Nullable String name) {
+    SessionRow last = own(owner, id);
+    TrackSession was = last.body();
+    Timing timing =
+        new Timing(
+            new Start(wall, was.timing().start().zone()),
+            was.timing().minutes(),
+            was.timing().laps(),
+            0,
+            null,
+            Timing.State.ON);
+    List<Told> told = told(last.id());
+    TrackSessionBuilder next =
+        TrackSessionBuilder.builder(was.again(timing))
+            .name(name == null || name.isBlank() ? was.name() : name.strip())
+            .day(SessionDayBuilder.builder(was.day()).build())
+            .note("");
+    SessionTyresBuilder tyres = SessionTyresBuilder.builder(was.tyres());
+    told.stream().filter(Told::fresh).reduce((a, b) -> b).ifPresent(t -> tyres.lastHot(t.hot()));
+    int laps = lapsDriven(last.id());
+    tyres.age(was.tyres().age() + laps);
+    next.tyres(tyres.build());
+    next.fuel(SessionFuelBuilder.builder(was.fuel()).used(used(was, told)).build());
+    return add(owner, last.eventId(), last.referenceId(), next.build(), null);
+  }
+
+  private int lapsDriven(UUID session) {
+    List<RunRow> driven = runs.ofSession(session);
+    return driven.isEmpty() ? 0 : runs.lapLines(driven).size();
+  }
+
+  /** Litres by lap that are known: those entered, and those that the log tells. */
+  static List<Double> used(TrackSession session, List<Told> told) {
+    List<Double> out = new ArrayList<>(session.fuel().used());
+    for (Told t : told) {
+      Double litres = t.litres();
+      Integer laps = t.laps();
+      if (t.about() == Told.About.FUEL && litres != null && laps != null) {
+        for (int i = 0; i < laps && out.size() < 500; i++) {
+          out.add(litres / laps);
+        }
+      }
+    }
+    return out;
+  }
+
+  @Transactional
+  void remove(UUID owner, UUID id, boolean back) {
+    SessionRow row = own(owner, id);
+    row.removed(back ? null : clock.instant());
+    rows.saveAndFlush(row);
+  }
+
+  @Transactional
+  void read(UUID owner, UUID id, Map<String, String> said) {
+    SessionRow row = own(owner, id);
+    if (said.size() > 400 || said.values().stream().anyMatch(v -> v.length() > 400)) {
+      throw Problem.bad("So much of a brief cannot be noted.", "said", "Read it again.");
+    }
+    row.read(said, clock.instant());
+    rows.saveAndFlush(row);
+    done(owner, id, Errand.BRIEF, true);
+  }
+
+  /** A run for a session. */
+  @Transactional
+  RunRow run(UUID owner, UUID id) {
+    SessionRow row = own(owner, id);
+    UUID reference = row.referenceId();
+    if (reference == null) {
+      throw Problem.bad(
+          "This session has no reference to drive.", "reference", "Choose one on its page.");
+    }
+    Instant begins = row.startsAt();
+    Instant now = clock.instant();
+    int before = runs.ofSession(id).size();
+    RunRow run =
+        runs.start(
+            owner,
+            reference,
+            row.body().name() + (before == 0 ? "" : ", run " + (before + 1)),
+            begins.isBefore(now) ? begins : now,
+            row.body().day().like().isEmpty() ? null : row.body().day().like());
+    runs.into(run, id);
+    return run;
+  }
+
+  /** Puts a run into another session, or into none. */
+  @Transactional
+  void into(UUID owner, UUID run, @Nullable UUID session) {
+    RunRow row = runs.own(owner, run);
+    if (session != null) {
+      own(owner, session);
+    }
+    runs.into(row, session);
+  }
+
+  // --- log ---
+
+  @Transactional(readOnly = true)
+  List<LineRow> lines(UUID owner, UUID session) {
+    own(owner, session);
+    return lines.findBySessionIdOrderBySaidAtAscIdAsc(session);
+  }
+
+  /** What was said of a session, in the order said, without what was taken back. */
+  @Transactional(readOnly = true)
+  List<Told> told(UUID session) {
+    return lines.findBySessionIdOrderBySaidAtAscIdAsc(session).stream()
+        .filter(l -> !l.removed())
+        .map(LineRow::body)
+        .toList();
+  }
+
+  /**
+   * A line as a device sends it.
+   *
+   * @param removed whether it was taken back there
+   */
+  record Sent(UUID id, String device, Instant at, Told told, boolean removed) {}
+
+  /** Takes lines in; one that came before changes only in whether it was taken back. */
+  @Transactional
+  void take(UUID owner, UUID session, List<Sent> sent) {
+    SessionRow row = own(owner, session);
+    List<String> corners = corners(owner, row);
+    int there = lines.findBySessionIdOrderBySaidAtAscIdAsc(session).size();
+    for (Sent s : sent) {
+      Optional<LineRow> known = lines.findById(s.id());
+      if (known.isPresent()) {
+        if (!known.get().ownerId().equals(owner) || !known.get().sessionId().equals(session)) {
+          throw Problem.bad("This line is another one's.", "log", "Say it again.");
+        }
+        known.get().taken(s.removed());
+        lines.saveAndFlush(known.get());
+        continue;
+      }
+      s.told().check(corners);
+      if (++there > MOST_LINES) {
+        throw Problem.full("The log is full.", "Take lines back.");
+      }
+      LineRow line =
+          new LineRow(s.id(), owner, session, s.device(), s.at(), s.told(), clock.instant());
+      line.taken(s.removed());
+      lines.saveAndFlush(line);
+    }
+  }
+
+  private List<String> corners(UUID owner, SessionRow row) {
+    UUID reference = row.referenceId();
+    return reference == null
+        ? List.of()
+        : references.open(owner, reference).layout().corners().stream().map(Corner::id).toList();
+  }
+}

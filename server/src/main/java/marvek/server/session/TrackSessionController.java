@@ -1,0 +1,369 @@
+package marvek.server.session;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import marvek.core.session.DaySheet;
+import marvek.core.session.Errand;
+import marvek.core.session.FeltDriven;
+import marvek.core.session.Told;
+import marvek.core.session.TrackSession;
+import marvek.server.access.Driver;
+import marvek.server.debrief.Evidences;
+import marvek.server.reference.ReferenceSummary;
+import marvek.server.reference.References;
+import marvek.server.run.RunRow;
+import marvek.server.run.Runs;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Events, sessions, their plans, briefs and logs. */
+@RestController
+@RequestMapping("/api")
+class TrackSessionController {
+  // Where no reference says how long a lap takes, s.
+  private static final double SOME_LAP = 100;
+
+  private final Sessions sessions;
+  private final Planner planner;
+  private final References references;
+  private final Runs runs;
+  private final Evidences evidences;
+
+  TrackSessionController(
+      Sessions sessions, Planner planner, References references, Runs runs, Evidences evidences) {
+    this.sessions = sessions;
+    this.planner = planner;
+    this.references = references;
+    this.runs = runs;
+    this.evidences = evidences;
+  }
+
+  /**
+   * A session in the calendar.
+   *
+   * @param begins as things stand
+   * @param ends as things stand
+   * @param local when it begins, on the circuit's clock
+   * @param driven runs that belong to it
+   * @param logged lines in its log
+   */
+  record SessionLine(
+      UUID id,
+      UUID event,
+      @Nullable UUID reference,
+      @Nullable String title,
+      TrackSession session,
+      Instant begins,
+      Instant ends,
+      LocalDateTime local,
+      boolean made,
+      int version,
+      List<DaySheet.Due> due,
+      int driven) {}
+
+  record EventView(UUID id, String name, ZoneId zone, List<SessionLine> sessions) {}
+
+  /** All events, the latest last, and the references that a session can be for. */
+  record CalendarView(List<EventView> events, List<ReferenceSummary> references) {}
+
+  @GetMapping("/events")
+  CalendarView calendar(@AuthenticationPrincipal Driver driver) {
+    List<ReferenceSummary> mine = references.of(driver.id());
+    Map<UUID, ReferenceSummary> by =
+        mine.stream().collect(Collectors.toMap(ReferenceSummary::id, r -> r));
+    List<SessionRow> all = sessions.all(driver.id());
+    Map<UUID, Long> driven = runs.bySession(driver.id());
+    Map<UUID, List<SessionRow>> of =
+        all.stream().collect(Collectors.groupingBy(SessionRow::eventId));
+    List<EventView> events =
+        sessions.events(driver.id()).stream()
+            .map(
+                e -> {
+                  List<SessionRow> rows = of.getOrDefault(e.id(), List.of());
+                  return new EventView(
+                      e.id(),
+                      e.name(),
+                      e.zone(),
+                      rows.stream()
+                          .map(
+                              s ->
+                                  line(
+                                      s,
+                                      by.get(s.referenceId()),
+                                      s.equals(rows.get(0)),
+                                      driven.getOrDefault(s.id(), 0L).intValue()))
+                          .toList());
+                })
+            .toList();
+    return new CalendarView(events, mine);
+  }
+
+  private SessionLine line(
+      SessionRow s, @Nullable ReferenceSummary reference, boolean first, int driven) {
+    double lap = reference == null ? SOME_LAP : reference.lapTime();
+    var timing = s.body().timing();
+    return new SessionLine(
+        s.id(),
+        s.eventId(),
+        s.referenceId(),
+        reference == null ? null : reference.circuit() + ", " + reference.name(),
+        s.body(),
+        timing.begins(),
+        timing.ends(lap),
+        timing.begins().atZone(timing.start().zone()).toLocalDateTime(),
+        s.made(),
+        s.version(),
+        sessions.sheet(s, lap, first),
+        driven);
+  }
+
+  record EventRequest(
+      @NotBlank @Size(max = 100) String name, @NotBlank @Size(max = 60) String zone) {}
+
+  record EventName(@NotBlank @Size(max = 100) String name) {}
+
+  record SessionMade(UUID id) {}
+
+  @PostMapping("/events")
+  @ResponseStatus(HttpStatus.CREATED)
+  SessionMade event(@Valid @RequestBody EventRequest body, @AuthenticationPrincipal Driver driver) {
+    return new SessionMade(sessions.event(driver.id(), body.name(), body.zone()).id());
+  }
+
+  @PutMapping("/events/{id}")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void rename(
+      @PathVariable UUID id,
+      @Valid @RequestBody EventName body,
+      @AuthenticationPrincipal Driver driver) {
+    sessions.rename(driver.id(), id, body.name());
+  }
+
+  @DeleteMapping("/events/{id}")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void removeEvent(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    sessions.removeEvent(driver.id(), id);
+  }
+
+  /**
+   * A session to keep.
+   *
+   * @param version that it was changed from; nothing for a new one
+   */
+  record SessionRequest(int version, @Nullable UUID reference, @NotNull TrackSession session) {}
+
+  @PostMapping("/events/{id}/sessions")
+  @ResponseStatus(HttpStatus.CREATED)
+  SessionMade add(
+      @PathVariable UUID id,
+      @Valid @RequestBody SessionRequest body,
+      @AuthenticationPrincipal Driver driver) {
+    return new SessionMade(
+        sessions.add(driver.id(), id, body.reference(), body.session(), null).id());
+  }
+
+  /**
+   * A session with its plan.
+   *
+   * @param plan null where it has no reference
+   * @param briefRead what the brief said when it was read
+   */
+  record PlannedSession(
+      SessionLine line,
+      String event,
+      List<RunOfSession> runs,
+      Planner.@Nullable SessionPlan plan,
+      @Nullable Map<String, String> briefRead,
+      @Nullable Instant briefReadAt) {}
+
+  record RunOfSession(UUID id, String name, Instant drivenAt) {}
+
+  @GetMapping("/sessions/{id}")
+  PlannedSession session(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    SessionRow row = sessions.own(driver.id(), id);
+    return planned(driver, row);
+  }
+
+  private PlannedSession planned(Driver driver, SessionRow row) {
+    UUID of = row.referenceId();
+    ReferenceSummary reference =
+        of == null
+            ? null
+            : references.of(driver.id()).stream()
+                .filter(r -> r.id().equals(of))
+                .findFirst()
+                .orElse(null);
+    List<RunRow> driven = runs.ofSession(row.id());
+    return new PlannedSession(
+        line(row, reference, sessions.first(row), driven.size()),
+        sessions.ownEvent(driver.id(), row.eventId()).name(),
+        driven.stream().map(r -> new RunOfSession(r.id(), r.name(), r.drivenAt())).toList(),
+        reference == null ? null : planner.plan(driver, row).orElse(null),
+        row.briefRead(),
+        row.briefReadAt());
+  }
+
+  @PutMapping("/sessions/{id}")
+  PlannedSession keep(
+      @PathVariable UUID id,
+      @Valid @RequestBody SessionRequest body,
+      @AuthenticationPrincipal Driver driver) {
+    return planned(
+        driver, sessions.plan(driver.id(), id, body.version(), body.reference(), body.session()));
+  }
+
+  /**
+   * What became of a session.
+   *
+   * @param minutes later, or to which it is shortened (laps, where its length is in laps)
+   */
+  record TurnRequest(@NotNull Sessions.Turn turn, @Min(-600) @Max(1440) int minutes) {}
+
+  @PostMapping("/sessions/{id}/turned")
+  PlannedSession turned(
+      @PathVariable UUID id,
+      @Valid @RequestBody TurnRequest body,
+      @AuthenticationPrincipal Driver driver) {
+    return planned(driver, sessions.turned(driver.id(), id, body.turn(), body.minutes()));
+  }
+
+  record DoneRequest(@NotNull Errand errand, boolean done) {}
+
+  @PostMapping("/sessions/{id}/done")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void done(
+      @PathVariable UUID id,
+      @Valid @RequestBody DoneRequest body,
+      @AuthenticationPrincipal Driver driver) {
+    sessions.done(driver.id(), id, body.errand(), body.done());
+  }
+
+  record LikeRequest(@NotNull LocalDateTime wall, @Nullable @Size(max = 100) String name) {}
+
+  @PostMapping("/sessions/{id}/like")
+  @ResponseStatus(HttpStatus.CREATED)
+  SessionMade like(
+      @PathVariable UUID id,
+      @Valid @RequestBody LikeRequest body,
+      @AuthenticationPrincipal Driver driver) {
+    return new SessionMade(sessions.like(driver.id(), id, body.wall(), body.name()).id());
+  }
+
+  @DeleteMapping("/sessions/{id}")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void remove(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    sessions.remove(driver.id(), id, false);
+  }
+
+  @PostMapping("/sessions/{id}/back")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void back(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    sessions.remove(driver.id(), id, true);
+  }
+
+  /** What each part of the brief said. */
+  record ReadRequest(@NotNull Map<String, String> said) {}
+
+  @PostMapping("/sessions/{id}/read")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void read(
+      @PathVariable UUID id,
+      @Valid @RequestBody ReadRequest body,
+      @AuthenticationPrincipal Driver driver) {
+    sessions.read(driver.id(), id, body.said());
+  }
+
+  @PostMapping("/sessions/{id}/runs")
+  @ResponseStatus(HttpStatus.CREATED)
+  SessionMade run(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    return new SessionMade(sessions.run(driver.id(), id).id());
+  }
+
+  /** Where a run belongs; null for nowhere. */
+  record IntoRequest(@Nullable UUID session) {}
+
+  @PutMapping("/runs/{id}/session")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void into(
+      @PathVariable UUID id,
+      @Valid @RequestBody IntoRequest body,
+      @AuthenticationPrincipal Driver driver) {
+    sessions.into(driver.id(), id, body.session());
+  }
+
+  /** A line of a log, as it is shown. */
+  record LogLine(UUID id, String device, Instant at, Told told, boolean removed) {}
+
+  @GetMapping("/sessions/{id}/log")
+  List<LogLine> log(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    return sessions.lines(driver.id(), id).stream()
+        .map(l -> new LogLine(l.id(), l.device(), l.saidAt(), l.body(), l.removed()))
+        .toList();
+  }
+
+  record LineRequest(
+      @NotNull UUID id,
+      @NotNull @Size(max = 60) String device,
+      @NotNull Instant at,
+      @NotNull Told told,
+      boolean removed) {}
+
+  record LogRequest(@NotNull @Size(max = 300) List<@Valid LineRequest> lines) {}
+
+  /** Takes lines of a log; the same sent twice is there once. */
+  @PostMapping("/sessions/{id}/log")
+  List<LogLine> say(
+      @PathVariable UUID id,
+      @Valid @RequestBody LogRequest body,
+      @AuthenticationPrincipal Driver driver) {
+    sessions.take(
+        driver.id(),
+        id,
+        body.lines().stream()
+            .map(l -> new Sessions.Sent(l.id(), l.device(), l.at(), l.told(), l.removed()))
+            .toList());
+    return log(id, driver);
+  }
+
+  /**
+   * What was felt beside what was driven.
+   *
+   * @param agreement share of the corners that can be told in which both say the same
+   */
+  record FeltView(@Nullable UUID run, List<FeltDriven> corners, @Nullable Double agreement) {}
+
+  @GetMapping("/sessions/{id}/felt")
+  FeltView felt(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    sessions.own(driver.id(), id);
+    List<Told> told = sessions.told(id);
+    for (RunRow r : runs.ofSession(id)) {
+      Evidences.Judged judged = evidences.judged(runs.read(driver.id(), r.id()), null);
+      if (!judged.laps().isEmpty()) {
+        List<FeltDriven> all = FeltDriven.of(told, evidences.debrief(judged));
+        return new FeltView(r.id(), all, FeltDriven.agreement(all));
+      }
+    }
+    return new FeltView(null, List.of(), null);
+  }
+}

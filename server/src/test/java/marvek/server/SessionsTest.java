@@ -1,0 +1,387 @@
+package marvek.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.UUID;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.springframework.beans.factory.annotation.Autowired;
+import org.springframework.context.annotation.Import;
+
+/** Sessions from their announcement to their log. */
+@ServerTest
+@Import({People.class, Endpoints.class})
+class SessionsTest {
+  @Autowired private People people;
+  @Autowired private Endpoints endpoints;
+  private Made made;
+  private String event = "";
+  private String id = "";
+
+  private static Map<String, Object> timing(String wall, int minutes) {
+    return Map.of(
+        "start",
+        Map.of("wall", wall, "zone", "Europe/Lisbon"),
+        "minutes",
+        minutes,
+        "later",
+        0,
+        "state",
+        "ON");
+  }
+
+  /** Tomorrow afternoon. */
+  private static String tomorrow() {
+    return LocalDateTime.now().plusDays(1).truncatedTo(ChronoUnit.DAYS).plusHours(14).toString();
+  }
+
+  private static Map<String, Object> body(String name, Map<String, Object> more) {
+    Map<String, Object> session = new LinkedHashMap<>();
+    session.put("kind", "QUALIFYING");
+    session.put("name", name);
+    session.put("timing", timing(tomorrow(), 20));
+    session.putAll(more);
+    return session;
+  }
+
+  private static Map<String, Object> wet(double grip) {
+    Map<String, Object> day = new TreeMap<>();
+    day.put("grip", grip);
+    for (String zero : List.of("extraMass", "windSpeed", "windFrom")) {
+      day.put(zero, 0);
+    }
+    day.put("drag", 1);
+    day.put("downforce", 1);
+    day.put("hour", "");
+    day.put("surface", Map.of("state", "WET", "dried", 0));
+    return Map.of("like", "", "day", day, "rubber", "USUAL");
+  }
+
+  @BeforeEach
+  void planned() {
+    made = Made.reference(people);
+    event = event(made.person());
+    id = add(body("Qualifying", Map.of()));
+  }
+
+  private static String event(People.Person person) {
+    People.Answer answer =
+        person.post("/api/events", Map.of("name", "Weekend", "zone", "Europe/Lisbon"));
+    assertThat(answer.status()).as(answer.text()).isEqualTo(201);
+    return answer.body().path("id").asText();
+  }
+
+  private People.Answer tryAdd(Map<String, Object> session) {
+    Map<String, Object> request = new LinkedHashMap<>();
+    request.put("version", 0);
+    request.put("reference", made.reference());
+    request.put("session", session);
+    return made.person().post("/api/events/{id}/sessions", request, event);
+  }
+
+  private String add(Map<String, Object> session) {
+    People.Answer answer = tryAdd(session);
+    assertThat(answer.status()).as(answer.text()).isEqualTo(201);
+    return answer.body().path("id").asText();
+  }
+
+  private JsonNode open() {
+    People.Answer answer = made.person().get("/api/sessions/{id}", id);
+    assertThat(answer.status()).as(answer.text()).isEqualTo(200);
+    return answer.body();
+  }
+
+  private People.Answer keep(ObjectNode session, int version) {
+    Map<String, Object> request = new LinkedHashMap<>();
+    request.put("version", version);
+    request.put("reference", made.reference());
+    request.put("session", session);
+    return made.person().put("/api/sessions/{id}", request, id);
+  }
+
+  @Test
+  void aWetSessionIsPlannedFromTheReference() {
+    JsonNode dry = open().path("plan");
+    assertThat(dry.path("corners").size()).isEqualTo(made.open().path("corners").size());
+    assertThat(dry.path("today").path("laps").asInt()).isGreaterThan(5);
+    ObjectNode session = open().path("line").path("session").deepCopy();
+    session.set("day", new ObjectMapper().valueToTree(wet(0.7)));
+    JsonNode wet = keep(session, open().path("line").path("version").asInt()).body().path("plan");
+    assertThat(wet.path("today").path("lapTime").asDouble())
+        .isGreaterThan(1.05 * dry.path("today").path("lapTime").asDouble());
+    int sooner = 0;
+    for (JsonNode c : wet.path("corners")) {
+      for (JsonNode d : c.path("today").path("differences")) {
+        assertThat(d.path("words").asText()).isNotBlank();
+        sooner += d.path("reason").asText().startsWith("wet, grip 70 %") ? 1 : 0;
+      }
+      assertThat(c.path("words").path("line").asText()).isNotBlank();
+    }
+    assertThat(sooner).isGreaterThan(3);
+    assertThat(wet.path("targets").path("tiers").size()).isEqualTo(5);
+    assertThat(wet.path("fuel").path("litres").asDouble()).isBetween(1.0, 60.0);
+    assertThat(wet.path("cautions").path(0).asText()).contains("Flags");
+  }
+
+  @Test
+  void aDelayMovesWhatIsDueAndTwoPressesAddUp() {
+    JsonNode before = open().path("line");
+    for (int i = 0; i < 2; i++) {
+      assertThat(
+              made.person()
+                  .post("/api/sessions/{id}/turned", Map.of("turn", "LATER", "minutes", 10), id)
+                  .status())
+          .isEqualTo(200);
+    }
+    JsonNode after = open().path("line");
+    Instant was = Instant.parse(before.path("begins").asText());
+    assertThat(Instant.parse(after.path("begins").asText())).isEqualTo(was.plusSeconds(1200));
+    for (int i = 0; i < before.path("due").size(); i++) {
+      assertThat(Instant.parse(after.path("due").path(i).path("from").asText()))
+          .isEqualTo(
+              Instant.parse(before.path("due").path(i).path("from").asText()).plusSeconds(1200));
+    }
+    made.person().post("/api/sessions/{id}/turned", Map.of("turn", "CANCELLED", "minutes", 0), id);
+    assertThat(open().path("line").path("due").size()).isZero();
+    made.person().post("/api/sessions/{id}/turned", Map.of("turn", "ON", "minutes", 0), id);
+    assertThat(open().path("line").path("begins")).isEqualTo(before.path("begins"));
+  }
+
+  @Test
+  void aShorterSessionHasFewerLaps() {
+    int laps = open().path("plan").path("today").path("laps").asInt();
+    JsonNode now =
+        made.person()
+            .post("/api/sessions/{id}/turned", Map.of("turn", "SHORTENED", "minutes", 10), id)
+            .body();
+    assertThat(now.path("plan").path("today").path("laps").asInt())
+        .isBetween(laps / 2 - 1, laps / 2 + 1);
+  }
+
+  @Test
+  void whoChangesWhatAnotherDeviceChangedIsToldWhatStands() {
+    ObjectNode session = open().path("line").path("session").deepCopy();
+    int version = open().path("line").path("version").asInt();
+    assertThat(keep(session.put("aim", "Clean"), version).status()).isEqualTo(200);
+    People.Answer late = keep(session.put("aim", "Quick"), version);
+    assertThat(late.status()).isEqualTo(409);
+    assertThat(late.body().path("current").path("aim").asText()).isEqualTo("Clean");
+  }
+
+  private Map<String, Object> line(String line, String corner, String felt) {
+    return line(line, corner, felt, false);
+  }
+
+  private Map<String, Object> line(String line, String corner, String felt, boolean removed) {
+    Map<String, Object> told = new LinkedHashMap<>();
+    told.put("about", "CORNER");
+    told.put("corner", corner);
+    told.put("felt", felt);
+    told.put("words", "");
+    told.put("hot", List.of());
+    told.put("bled", false);
+    return Map.of(
+        "id",
+        line,
+        "device",
+        "phone",
+        "at",
+        Instant.now().toString(),
+        "told",
+        told,
+        "removed",
+        removed);
+  }
+
+  @Test
+  void twoPhonesOnOneLogLoseNothingAndNothingIsThereTwice() {
+    String corner = made.open().path("corners").path(0).path("id").asText();
+    List<Object> first = new ArrayList<>();
+    List<Object> second = new ArrayList<>();
+    for (int i = 0; i < 5; i++) {
+      first.add(line(UUID.randomUUID().toString(), corner, "EARLY"));
+      second.add(line(UUID.randomUUID().toString(), corner, "GREAT"));
+    }
+    for (List<Object> lines : List.of(first, second, first)) {
+      assertThat(made.person().post("/api/sessions/{id}/log", Map.of("lines", lines), id).status())
+          .isEqualTo(200);
+    }
+    assertThat(made.person().get("/api/sessions/{id}/log", id).body().size()).isEqualTo(10);
+    // Taken back on the phone that said it.
+    String one = UUID.randomUUID().toString();
+    made.person()
+        .post("/api/sessions/{id}/log", Map.of("lines", List.of(line(one, corner, "WIDE"))), id);
+    JsonNode log =
+        made.person()
+            .post(
+                "/api/sessions/{id}/log",
+                Map.of("lines", List.of(line(one, corner, "WIDE", true))),
+                id)
+            .body();
+    for (JsonNode l : log) {
+      assertThat(l.path("removed").asBoolean()).isEqualTo(l.path("id").asText().equals(one));
+    }
+  }
+
+  @Test
+  void anotherSessionLikeTheLastTakesWhatTheLogToldOfFuel() {
+    Map<String, Object> fuel = new LinkedHashMap<>();
+    fuel.put("about", "FUEL");
+    fuel.put("words", "");
+    fuel.put("litres", 12.4);
+    fuel.put("laps", 8);
+    fuel.put("hot", List.of());
+    fuel.put("bled", false);
+    made.person()
+        .post(
+            "/api/sessions/{id}/log",
+            Map.of(
+                "lines",
+                List.of(
+                    Map.of(
+                        "id",
+                        UUID.randomUUID().toString(),
+                        "device",
+                        "phone",
+                        "at",
+                        Instant.now().toString(),
+                        "told",
+                        fuel,
+                        "removed",
+                        false))),
+            id);
+    People.Answer next =
+        made.person()
+            .post(
+                "/api/sessions/{id}/like", Map.of("wall", tomorrow() + ":00", "name", "Race"), id);
+    assertThat(next.status()).as(next.text()).isEqualTo(201);
+    id = next.body().path("id").asText();
+    JsonNode need = open().path("plan").path("fuel").path("need");
+    assertThat(need.path("own").asInt()).isEqualTo(8);
+    assertThat(need.path("perLap").asDouble())
+        .isCloseTo(1.55, org.assertj.core.api.Assertions.within(1e-6));
+  }
+
+  @Test
+  void aRunBelongsToItsSession() {
+    People.Answer run = made.person().post("/api/sessions/{id}/runs", Map.of(), id);
+    assertThat(run.status()).as(run.text()).isEqualTo(201);
+    assertThat(open().path("runs").path(0).path("id")).isEqualTo(run.body().path("id"));
+    Map<String, Object> nowhere = new TreeMap<>();
+    nowhere.put("session", null);
+    made.person().put("/api/runs/{id}/session", nowhere, run.body().path("id").asText());
+    assertThat(open().path("runs").size()).isZero();
+  }
+
+  @Test
+  void badInputIsRefusedWithWhereAndWhatToDo() {
+    Map<String, Map<String, Object>> bad = new TreeMap<>();
+    bad.put("both lengths", Map.of("timing", with(timing(tomorrow(), 20), "laps", 3)));
+    bad.put("year", Map.of("timing", timing("1926-06-06T10:00:00", 20)));
+    bad.put("minutes", Map.of("timing", timing(tomorrow(), 0)));
+    bad.put("grip", Map.of("day", wet(9)));
+    bad.put("focus", Map.of("focus", List.of("a", "b", "c", "d")));
+    bad.put("pits", Map.of("rules", Map.of("limits", "FREE", "pitSpeed", 400, "must", "")));
+    bad.put(
+        "zone",
+        Map.of(
+            "timing",
+            with(
+                timing(tomorrow(), 20), "start", Map.of("wall", tomorrow(), "zone", "Mars/Base"))));
+    bad.forEach(
+        (what, more) -> {
+          People.Answer answer = tryAdd(body("Bad", more));
+          assertThat(answer.status()).as(what + answer.text()).isBetween(400, 422);
+          assertThat(answer.body().path("remedy").asText()).as(what).isNotBlank();
+        });
+  }
+
+  private static Map<String, Object> with(Map<String, Object> map, String key, Object value) {
+    Map<String, Object> out = new LinkedHashMap<>(map);
+    out.put(key, value);
+    return out;
+  }
+
+  private record Call(String method, String path, Object body) {}
+
+  /** Sessions are their driver's alone: all others find nothing. */
+  @Test
+  void sessionsAreTheirDriversAlone() {
+    String run =
+        made.person().post("/api/sessions/{id}/runs", Map.of(), id).body().path("id").asText();
+    Map<String, Object> request = new LinkedHashMap<>();
+    request.put("version", 0);
+    request.put("reference", made.reference());
+    request.put("session", body("Theirs", Map.of()));
+    List<Call> calls = new ArrayList<>();
+    calls.add(new Call("PUT", "/api/events/" + event, Map.of("name", "Mine")));
+    calls.add(new Call("DELETE", "/api/events/" + event, null));
+    calls.add(new Call("POST", "/api/events/" + event + "/sessions", request));
+    String one = "/api/sessions/" + id;
+    calls.add(new Call("GET", one, null));
+    calls.add(new Call("PUT", one, request));
+    calls.add(new Call("DELETE", one, null));
+    calls.add(new Call("POST", one + "/turned", Map.of("turn", "LATER", "minutes", 5)));
+    calls.add(new Call("POST", one + "/done", Map.of("errand", "WALK", "done", true)));
+    calls.add(new Call("POST", one + "/like", Map.of("wall", "2026-06-06T10:00:00")));
+    calls.add(new Call("POST", one + "/back", Map.of()));
+    calls.add(new Call("POST", one + "/read", Map.of("said", Map.of("a", "b"))));
+    calls.add(new Call("POST", one + "/runs", Map.of()));
+    calls.add(new Call("GET", one + "/log", null));
+    calls.add(new Call("POST", one + "/log", Map.of("lines", List.of())));
+    calls.add(new Call("GET", one + "/felt", null));
+    calls.add(new Call("PUT", "/api/runs/" + run + "/session", Map.of("session", id)));
+    Set<String> listed = new TreeSet<>();
+    People.Person stranger = people.newcomer();
+    for (Call c : calls) {
+      People.Answer answer =
+          switch (c.method()) {
+            case "GET" -> stranger.get(c.path());
+            case "PUT" -> stranger.put(c.path(), c.body());
+            case "DELETE" -> stranger.delete(c.path());
+            default -> stranger.post(c.path(), c.body());
+          };
+      assertThat(answer.status()).as(c.method() + " " + c.path()).isEqualTo(404);
+      listed.add(
+          c.method()
+              + " "
+              + c.path().replace(id, "{id}").replace(event, "{id}").replace(run, "{id}"));
+    }
+    // These show and make one's own only.
+    listed.addAll(Set.of("GET /api/events", "POST /api/events"));
+    assertThat(listed)
+        .containsExactlyInAnyOrderElementsOf(
+            endpoints.where(
+                p -> p.matches("/api/(events|sessions)(/.*)?|/api/runs/\\{id\\}/session")));
+    assertThat(stranger.get("/api/events").body().path("events").size()).isZero();
+  }
+
+  @Test
+  void theCalendarShowsAllAndASessionTakenAwayComesBack() {
+    assertThat(made.person().delete("/api/sessions/{id}", id).status()).isEqualTo(204);
+    assertThat(sessions()).isEmpty();
+    assertThat(made.person().post("/api/sessions/{id}/back", Map.of(), id).status()).isEqualTo(204);
+    assertThat(sessions()).containsExactly("Qualifying");
+  }
+
+  private List<String> sessions() {
+    List<String> out = new ArrayList<>();
+    for (JsonNode e : made.person().get("/api/events").body().path("events")) {
+      e.path("sessions").forEach(s -> out.add(s.path("session").path("name").asText()));
+    }
+    return out;
+  }
+}
