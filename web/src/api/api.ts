@@ -109,6 +109,21 @@ export type TrialView = Schemas['TrialView'];
 export type Chapter = Schemas['Chapter'];
 export type VehicleFit = Schemas['VehicleFit'];
 export type Taken = Schemas['Taken'];
+export type CalendarView = Schemas['CalendarView'];
+export type EventView = Schemas['EventView'];
+export type SessionLine = Schemas['SessionLine'];
+export type PlannedSession = Schemas['PlannedSession'];
+export type SessionPlan = Schemas['SessionPlan'];
+export type PlannedLine = Schemas['PlannedLine'];
+export type TrackSession = Schemas['TrackSession'];
+export type SessionKind = TrackSession['kind'];
+export type SessionDay = Schemas['SessionDay'];
+export type Due = Schemas['Due'];
+export type Errand = Due['errand'];
+export type Told = Schemas['Told'];
+export type Felt = NonNullable<Told['felt']>;
+export type LogLine = Schemas['LogLine'];
+export type FeltView = Schemas['FeltView'];
 
 /** A refusal in words. */
 export class Problem extends Error {

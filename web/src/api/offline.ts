@@ -1,5 +1,5 @@
-/** Keeps what a track walk needs in the browser, so that it opens again without a connection. */
-export async function keepForTheWalk(layout: string): Promise<void> {
+/** Keeps answers of the server in the browser with the page, so that they open again without a connection. */
+export async function keepOffline(answers: string[]): Promise<void> {
   if (!('serviceWorker' in navigator)) return;
   try {
     await navigator.serviceWorker.register('/sw.js');
@@ -10,24 +10,16 @@ export async function keepForTheWalk(layout: string): Promise<void> {
       .filter((name) => name.startsWith(location.origin));
     const channel = new MessageChannel();
     channel.port1.onmessage = () => Object.assign(window, { marvekKept: true });
-    ready.active?.postMessage(
-      {
-        keep: [
-          ...new Set([
-            `${location.origin}/`,
-            `${location.origin}/api/session`,
-            `${location.origin}/api/layouts/${layout}`,
-            `${location.origin}/api/layouts/${layout}/road?step=2`,
-            ...loaded,
-          ]),
-        ],
-      },
-      [channel.port2],
-    );
+    const always = ['/', '/api/session', ...answers].map((path) => location.origin + path);
+    ready.active?.postMessage({ keep: [...new Set([...always, ...loaded])] }, [channel.port2]);
   } catch {
-    // Without it a walk still works while its page stays open.
+    // Without it the page still works while it stays open.
   }
 }
+
+/** Keeps what a track walk needs. */
+export const keepForTheWalk = (layout: string): Promise<void> =>
+  keepOffline([`/api/layouts/${layout}`, `/api/layouts/${layout}/road?step=2`]);
 
 /** Forgets what was kept, when the person signs out. */
 export async function forgetTheWalk(): Promise<void> {

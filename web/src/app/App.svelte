@@ -24,6 +24,10 @@
     '/reference/:id': wrap({ asyncComponent: () => import('../features/reference/Reference.svelte') }),
     '/recompute/:id': wrap({ asyncComponent: () => import('../features/reference/Recompute.svelte') }),
     '/revisions/:id': wrap({ asyncComponent: () => import('../features/revisions/Revisions.svelte') }),
+    '/session': wrap({ asyncComponent: () => import('../features/session/Sessions.svelte') }),
+    '/session/:id': wrap({ asyncComponent: () => import('../features/session/Session.svelte') }),
+    '/brief/:id': wrap({ asyncComponent: () => import('../features/session/Brief.svelte') }),
+    '/log/:id': wrap({ asyncComponent: () => import('../features/session/Log.svelte') }),
     '/runs/:id': wrap({ asyncComponent: () => import('../features/runs/Runs.svelte') }),
     '/debrief/:id': wrap({ asyncComponent: () => import('../features/debrief/Debrief.svelte') }),
     '/whole/:id': wrap({ asyncComponent: () => import('../features/reference/Whole.svelte') }),
@@ -59,7 +63,7 @@
   {:else if !session.person}
     <SignIn />
   {:else}
-    {#if !router.location.startsWith('/walk')}<TopLine /><BasketNote />{/if}
+    {#if !/^\/(walk|brief|log)/.test(router.location)}<TopLine /><BasketNote />{/if}
     <Router {routes} />
     <KeysHelp />
   {/if}

@@ -37,6 +37,7 @@
       href: latest ? `#/reference/${latest}` : null,
       on: /^\/(reference|card|whole)/.test(router.location),
     },
+    { name: 'Session', href: '#/session', on: /^\/(session|brief|log)/.test(router.location) },
     { name: 'Runs', href: latest ? `#/runs/${latest}` : null, on: router.location.startsWith('/runs') },
     {
       name: 'Debrief',

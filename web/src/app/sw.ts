@@ -16,7 +16,7 @@ registerRoute(({ request }) => request.mode === 'navigate', fresh);
 registerRoute(
   ({ url, request }) =>
     request.method === 'GET' &&
-    (/^\/api\/layouts\/[^/]+(\/road)?$/.test(url.pathname) || url.pathname === '/api/session'),
+    /^\/api\/(layouts\/[^/]+(\/road)?|sessions\/[^/]+(\/log)?|session|paddock|events)$/.test(url.pathname),
   fresh,
 );
 
@@ -32,7 +32,7 @@ self.addEventListener('message', (event) => {
         Promise.all(
           keep
             .filter((url): url is string => typeof url === 'string' && new URL(url).origin === self.location.origin)
-            .filter((url) => !/\/api\//.test(url) || /\/api\/(layouts|session)/.test(url))
+            .filter((url) => !/\/api\//.test(url) || /\/api\/(layouts|sessions?|paddock|events)/.test(url))
             .map((url) => cache.add(url).catch(() => undefined)),
         ),
       )

@@ -831,6 +831,7 @@ class RunsTest {
                 Map.of("columns", List.of()),
                 false),
             new Call("POST", "/api/runs/" + run + "/day", Map.of(), false),
+            new Call("PUT", "/api/runs/" + run + "/session", Map.of(), false),
             new Call("POST", "/api/recordings/" + recording + "/again", Map.of(), false),
             new Call("POST", "/api/recordings/" + recording + "/cancel", Map.of(), false),
             new Call("GET", "/api/recordings/" + recording + "/file", null, false),

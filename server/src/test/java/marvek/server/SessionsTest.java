@@ -341,6 +341,8 @@ class SessionsTest {
     calls.add(new Call("POST", one + "/read", Map.of("said", Map.of("a", "b"))));
     calls.add(new Call("POST", one + "/runs", Map.of()));
     calls.add(new Call("GET", one + "/log", null));
+    calls.add(new Call("GET", one + "/brief.json", null));
+    calls.add(new Call("GET", one + "/session.ics", null));
     calls.add(new Call("POST", one + "/log", Map.of("lines", List.of())));
     calls.add(new Call("GET", one + "/felt", null));
     calls.add(new Call("PUT", "/api/runs/" + run + "/session", Map.of("session", id)));

@@ -107,6 +107,18 @@ public final class Variants {
     return ownLine(base, then) ? then.near(Watch.NOBODY) : then;
   }
 
+  /** The computed on a day, on the line of another lap. */
+  public static ComputedLap held(
+      ComputedLap base, ComputedLap line, Footing footing, Variant.Day day) {
+    return ComputedLap.onLine(
+        base.road(),
+        base.corners(),
+        footing.ground(base.road(), base.corners(), base.vehicle(), day.road()),
+        base.vehicle(),
+        conditions(base.conditions(), day),
+        line.path().offset());
+  }
+
   /**
    * Whether a day has a line of its own: with grip far from the base's, or other ground or wind
    * here and there, the quickest line is another one. The rest of what a day changes moves it

@@ -56,7 +56,7 @@ public final class DaySheet {
   public static java.util.Optional<Due> next(List<Due> sheet, Instant now) {
     return sheet.stream()
         .filter(d -> !d.done())
-        .filter(d -> d.until().plus(Duration.ofHours(d.errand().after() ? 6 : 0)).isAfter(now))
+        .filter(d -> d.until().plus(d.errand().stays()).isAfter(now))
         .findFirst();
   }
 }

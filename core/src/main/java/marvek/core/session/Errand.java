@@ -1,5 +1,7 @@
 package marvek.core.session;
 
+import java.time.Duration;
+
 /**
  * What is due for a session, in order, with how many minutes before its start, or after its end, it
  * begins and is done (common practice, no source; the organiser's times come first).
@@ -34,6 +36,12 @@ public enum Errand {
 
   int until() {
     return until;
+  }
+
+  /** How long it is still worth doing when its time is over. */
+  Duration stays() {
+    // What was felt fades within the hour; data does not.
+    return after ? Duration.ofHours(this == LOG ? 2 : 6) : Duration.ZERO;
   }
 
   /** Whether it comes after the session and not before. */

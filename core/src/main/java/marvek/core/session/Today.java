@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import marvek.core.anew.Refresh;
 import marvek.core.circuit.Corner;
 import marvek.core.day.Footing;
 import marvek.core.day.Variants;
@@ -65,7 +66,7 @@ public record Today(
    * @param reason the one that weighs most; nothing where the driver set it
    * @param metres by which a point moves, positive to later; 0 for what is no place
    */
-  public record Difference(
+  public record Differing(
       When when, @Nullable PointKind kind, Said words, Said reason, double metres) {}
 
   /**
@@ -83,7 +84,7 @@ public record Today(
   public record CornerToday(
       String corner,
       CornerEntry entry,
-      List<Difference> differences,
+      List<Differing> differences,
       @Nullable Double brake,
       List<Double> early,
       double slowest,
@@ -141,12 +142,13 @@ public record Today(
    *
    * @param base as computed for the reference
    * @param then as computed for {@link #warm}
+   * @param roads for the laps with cold and with worn tyres
    * @param burnt kg of fuel by lap
    */
   public static Today of(
       ComputedLap base,
       ComputedLap then,
-      Footing footing,
+      Roads roads,
       Things things,
       ReferenceContent content,
       TrackSession session,
@@ -158,14 +160,14 @@ public record Today(
     int warmFrom = session.tyres().warmUp().warmFrom(lapTime);
     List<ComputedLap> cold = new ArrayList<>();
     for (int lap = 1; lap < Math.min(warmFrom, laps + 1); lap++) {
-      cold.add(on(then, footing, course.on(lap, lapTime, false), base));
+      cold.add(roads.held(then, course.on(lap, lapTime, false)));
     }
     Variant.Day end = course.on(Math.max(1, laps), lapTime, true);
     boolean tires =
         laps > warmFrom
             && (Math.abs(end.grip() / variant.day().grip() - 1) >= LATER
                 || Math.abs(end.extraMass() - variant.day().extraMass()) >= MASS * 5);
-    ComputedLap late = tires ? on(then, footing, end, base) : null;
+    ComputedLap late = tires ? roads.held(then, end) : null;
     List<CornerToday> out = new ArrayList<>();
     for (CornerEntry own : content.corners()) {
       out.add(corner(base, then, things, variant, own, cold, late, end));
@@ -173,15 +175,16 @@ public record Today(
     return new Today(lapTime, base.lap().lapTime(), laps, warmFrom, out);
   }
 
-  private static ComputedLap on(
-      ComputedLap line, Footing footing, Variant.Day day, ComputedLap base) {
-    return ComputedLap.onLine(
-        base.road(),
-        base.corners(),
-        footing.ground(base.road(), base.corners(), base.vehicle(), day.road()),
-        base.vehicle(),
-        Variants.conditions(base.conditions(), day),
-        line.path().offset());
+  /** Where computed laps come from; whoever has them at hand need not compute them again. */
+  @FunctionalInterface
+  public interface Roads {
+    /** A lap on the line of another, on the ground and in the conditions of a day. */
+    ComputedLap held(ComputedLap line, Variant.Day day);
+
+    /** Computed each time. */
+    static Roads computed(ComputedLap base, Footing footing) {
+      return (line, day) -> Variants.held(base, line, footing, day);
+    }
   }
 
   private static CornerToday corner(
@@ -194,9 +197,12 @@ public record Today(
       @Nullable ComputedLap late,
       Variant.Day end) {
     Variants.Adjusted adjusted = Variants.adjust(base, then, variant, own);
-    CornerEntry entry = Answers.followed(then, things, own, adjusted.entry());
+    CornerEntry moved = Answers.followed(then, things, own, adjusted.entry());
+    // Speeds, gears on arrival and markers are those of the day, as everything that is said of it.
+    CornerEntry entry =
+        Refresh.entry(then, things.landmarks(), moved, Answers.answer(then, things, moved));
     int c = base.indexOf(own.corner());
-    List<Difference> out = new ArrayList<>();
+    List<Differing> out = new ArrayList<>();
     out.addAll(differences(base, own, entry, adjusted, reason(base, then, variant.day(), c)));
     List<Double> early = new ArrayList<>();
     Variant plain =
@@ -205,7 +211,7 @@ public record Today(
     for (ComputedLap lap : cold) {
       CornerEntry e = Variants.adjust(then, lap, plain, entry).entry();
       first = first == null ? e : first;
-      early.add(moved(base, entry, e).map(m -> (double) Math.round(Math.max(0, -m))).orElse(0.0));
+      early.add((double) Math.round(Math.max(0, -moved(base, entry, e).orElse(0.0))));
     }
     if (first != null) {
       out.addAll(besides(base, entry, first, When.FIRST, Said.of("today.why.cold")));
@@ -237,32 +243,31 @@ public record Today(
         : Optional.of(base.road().apart(a.get(), b.get()));
   }
 
-  private static List<Difference> differences(
+  private static List<Differing> differences(
       ComputedLap base,
       CornerEntry own,
       CornerEntry entry,
       Variants.Adjusted adjusted,
       Said reason) {
-    List<Difference> out = new ArrayList<>(besides(base, own, entry, When.ALL, reason));
+    List<Differing> out = new ArrayList<>(besides(base, own, entry, When.ALL, reason));
     // What the driver set for such a day is said as that.
     for (int i = 0; i < out.size(); i++) {
-      Difference d = out.get(i);
+      Differing d = out.get(i);
       if (d.kind() != null && adjusted.byHand().contains(d.kind())) {
         out.set(
-            i,
-            new Difference(d.when(), d.kind(), d.words(), Said.of("today.why.hand"), d.metres()));
+            i, new Differing(d.when(), d.kind(), d.words(), Said.of("today.why.hand"), d.metres()));
       }
     }
     return out;
   }
 
   /** Where two entries of a corner differ by what a person can use. */
-  private static List<Difference> besides(
+  private static List<Differing> besides(
       ComputedLap base, CornerEntry was, CornerEntry is, When when, Said reason) {
-    List<Difference> out = new ArrayList<>();
+    List<Differing> out = new ArrayList<>();
     if (was.slowing() != is.slowing()) {
       out.add(
-          new Difference(
+          new Differing(
               when,
               null,
               Said.of(
@@ -272,19 +277,7 @@ public record Today(
               reason,
               0));
     }
-    for (Variants.ActionChange c : Variants.actions(base, was, is)) {
-      done(c, when, reason).ifPresent(out::add);
-    }
-    if (was.gear() != is.gear()) {
-      out.add(
-          new Difference(
-              when,
-              null,
-              Said.of("today.gear", Value.count(is.gear()), Value.count(was.gear())),
-              reason,
-              0));
-    }
-    List<Difference> places = new ArrayList<>();
+    List<Differing> places = new ArrayList<>();
     for (PointKind kind : PointKind.values()) {
       Optional<Double> a = was.station(kind);
       Optional<Double> b = is.station(kind);
@@ -294,7 +287,7 @@ public record Today(
       double metres = base.road().apart(a.get(), b.get());
       if (Math.abs(metres) >= USE) {
         places.add(
-            new Difference(
+            new Differing(
                 when,
                 kind,
                 Said.of(
@@ -307,13 +300,22 @@ public record Today(
       }
     }
     places.sort(
-        Comparator.comparing((Difference d) -> d.kind() != PointKind.BRAKE)
+        Comparator.comparing((Differing d) -> d.kind() != PointKind.BRAKE)
             .thenComparing(d -> -Math.abs(d.metres())));
     out.addAll(places);
+    if (was.gear() != is.gear()) {
+      out.add(
+          new Differing(
+              when,
+              null,
+              Said.of("today.gear", Value.count(is.gear()), Value.count(was.gear())),
+              reason,
+              0));
+    }
     boolean braked = was.slowing() == Slowing.BRAKE && is.slowing() == Slowing.BRAKE;
     if (braked && Math.abs(was.firstEffort() - is.firstEffort()) >= SHARE) {
       out.add(
-          new Difference(
+          new Differing(
               when,
               null,
               Said.of(
@@ -323,11 +325,14 @@ public record Today(
               reason,
               0));
     }
+    for (Variants.ActionChange c : Variants.actions(base, was, is)) {
+      done(c, when, reason).ifPresent(out::add);
+    }
     return out;
   }
 
   /** What becomes of an action, where a person can use it. */
-  private static Optional<Difference> done(Variants.ActionChange c, When when, Said reason) {
+  private static Optional<Differing> done(Variants.ActionChange c, When when, Said reason) {
     Action was = c.was();
     Action is = c.is();
     Said words = null;
@@ -355,7 +360,7 @@ public record Today(
       }
     }
     return Optional.ofNullable(words)
-        .map(w -> new Difference(when, null, w, reason, (double) Math.round(c.metres())));
+        .map(w -> new Differing(when, null, w, reason, (double) Math.round(c.metres())));
   }
 
   /** What of the day weighs most in a corner. */

@@ -281,4 +281,20 @@ class SessionFiguresTest {
     assertThat(laps.fits(92.4)).isEqualTo(15);
     assertThat(laps.lasts(100).toSeconds()).isEqualTo(1500);
   }
+
+  private static List<Told> said(String corner, Told.Felt... felt) {
+    return java.util.Arrays.stream(felt).map(f -> Told.corner(corner, f)).toList();
+  }
+
+  @Test
+  void confidenceFallsWhereOneWasScaredLastOrWasGreatBefore() {
+    assertThat(Confidence.trend(List.of(said("1", Told.Felt.GREAT), said("1", Told.Felt.EARLY))))
+        .containsEntry("1", -1.0);
+    assertThat(Confidence.trend(List.of(said("1", Told.Felt.SCARED))).get("1")).isNegative();
+    assertThat(Confidence.trend(List.of(said("1", Told.Felt.SCARED), said("1", Told.Felt.GREAT))))
+        .containsEntry("1", 1.0);
+    // The last word of a session counts, and corners of which nothing was said are not there.
+    assertThat(Confidence.trend(List.of(said("1", Told.Felt.SCARED, Told.Felt.LATE))))
+        .containsOnly(java.util.Map.entry("1", 0.0));
+  }
 }

@@ -52,7 +52,7 @@ class TodayTest {
   private static Today today(
       ComputedLap base, Footing footing, ReferenceContent content, TrackSession s) {
     ComputedLap then = Variants.computed(base, footing, Today.warm(s));
-    return Today.of(base, then, footing, NOTHING, content, s, 0);
+    return Today.of(base, then, Today.Roads.computed(base, footing), NOTHING, content, s, 0);
   }
 
   private static Today today(ComputedLap base, TrackSession s) {
@@ -95,6 +95,41 @@ class TodayTest {
     assertThat(sooner).isGreaterThan(4);
   }
 
+  /**
+   * Laps between the coldest and the warm are told by their missing grip: held against the
+   * computed.
+   */
+  @Test
+  void whatIsBetweenTheColdestLapAndTheWarmIsAsIfComputed() {
+    for (String vehicle : List.of("cup-gt", "motorcycle-600")) {
+      ComputedLap base = lap(vehicle, 817);
+      TrackSession s = session(SessionDay.usual(), SessionTyres.unknown());
+      Today today = today(base, s);
+      Footing footing = Footing.plain(List.of());
+      double lapTime = base.lap().lapTime();
+      for (int lap = 1; lap < today.warmFrom(); lap++) {
+        double share = s.tyres().warmUp().share(lap, lapTime);
+        ComputedLap exact = Variants.held(base, base, footing, s.day().at("", share, 0));
+        for (Today.CornerToday c : today.corners()) {
+          if (c.entry().station(PointKind.BRAKE).isEmpty()) {
+            continue;
+          }
+          CornerEntry e = Drafter.entry(exact, exact.indexOf(c.corner()));
+          if (e.station(PointKind.BRAKE).isEmpty()) {
+            continue;
+          }
+          double sooner =
+              -base.road()
+                  .apart(
+                      c.entry().station(PointKind.BRAKE).get(), e.station(PointKind.BRAKE).get());
+          assertThat(c.early().get(lap - 1))
+              .describedAs("%s, corner %s, lap %d", vehicle, c.corner(), lap)
+              .isCloseTo(Math.max(0, sooner), within(2.6));
+        }
+      }
+    }
+  }
+
   @Test
   void warmersShortenWhatIsColdAndAnInstallationOfTwoLapsHasNoMore() {
     SessionTyres warm = SessionTyresBuilder.builder(SessionTyres.unknown()).warmers(true).build();
@@ -124,6 +159,8 @@ class TodayTest {
       assertThat(today.lapTime()).isGreaterThan(today.base() * 1.05);
       for (Today.CornerToday c : today.corners()) {
         assertThat(c.slowest()).isLessThan(c.slowestBase());
+        // What is said of the corner is what it is like in the wet, and not in the dry.
+        assertThat(c.entry().minimumSpeed()).isLessThan(0.97 * c.slowestBase());
         Double brake = c.brake();
         if (brake != null && Math.abs(brake) >= 2) {
           braked++;
@@ -136,7 +173,7 @@ class TodayTest {
                           drafted.station(PointKind.BRAKE).orElseThrow(),
                           c.entry().station(PointKind.BRAKE).orElseThrow()))
               .isCloseTo(0, within(1.01));
-          Today.Difference d =
+          Today.Differing d =
               c.differences().stream()
                   .filter(x -> x.kind() == PointKind.BRAKE && x.when() == Today.When.ALL)
                   .findFirst()
@@ -156,7 +193,7 @@ class TodayTest {
   void fuelIsTheReasonWhereItIsWhatDiffers() {
     Today today =
         today(lap("cup-gt", 814), session(day(DayKind.FULL_TANK), SessionTyres.unknown()));
-    List<Today.Difference> all = new ArrayList<>();
+    List<Today.Differing> all = new ArrayList<>();
     today
         .corners()
         .forEach(
@@ -183,7 +220,7 @@ class TodayTest {
             new ReferenceContent(Drafter.draft(base, List.of()).corners()),
             session(day(DayKind.DAMP), SessionTyres.unknown()));
     for (int c = 0; c < today.corners().size(); c++) {
-      List<Today.Difference> all =
+      List<Today.Differing> all =
           today.corners().get(c).differences().stream()
               .filter(d -> d.when() == Today.When.ALL && d.kind() != null)
               .toList();
@@ -239,7 +276,7 @@ class TodayTest {
     SessionTyres old = SessionTyresBuilder.builder(SessionTyres.unknown()).age(0).life(14).build();
     ComputedLap base = lap("cup-gt", 816);
     Today today = today(base, session(SessionDay.usual(), old));
-    List<Today.Difference> last = new ArrayList<>();
+    List<Today.Differing> last = new ArrayList<>();
     today
         .corners()
         .forEach(
@@ -248,8 +285,7 @@ class TodayTest {
                     .filter(d -> d.when() == Today.When.LAST)
                     .forEach(last::add));
     assertThat(last).isNotEmpty().allMatch(d -> d.reason().key().equals("today.why.worn"));
-    List<Today.Difference> braking =
-        last.stream().filter(d -> d.kind() == PointKind.BRAKE).toList();
+    List<Today.Differing> braking = last.stream().filter(d -> d.kind() == PointKind.BRAKE).toList();
     assertThat(braking.stream().filter(d -> d.metres() < 0).count())
         .isGreaterThan(braking.size() / 2);
   }

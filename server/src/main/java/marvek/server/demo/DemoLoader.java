@@ -3,6 +3,9 @@ package marvek.server.demo;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -12,10 +15,25 @@ import java.util.function.Function;
 import marvek.core.circuit.Centreline;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
+import marvek.core.entry.DayKind;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
+import marvek.core.entry.Variant;
 import marvek.core.logger.Mistake;
 import marvek.core.logger.Planted;
+import marvek.core.session.Errand;
+import marvek.core.session.SessionDay;
+import marvek.core.session.SessionFuel;
+import marvek.core.session.SessionFuelBuilder;
+import marvek.core.session.SessionKind;
+import marvek.core.session.SessionRules;
+import marvek.core.session.SessionTyres;
+import marvek.core.session.SessionTyresBuilder;
+import marvek.core.session.Start;
+import marvek.core.session.Timing;
+import marvek.core.session.Told;
+import marvek.core.session.TrackSession;
+import marvek.core.session.TrackSessionBuilder;
 import marvek.core.technique.School;
 import marvek.core.vehicle.SetupSheet;
 import marvek.core.vehicle.VehicleClasses;
@@ -28,6 +46,7 @@ import marvek.server.debrief.Evidences;
 import marvek.server.reference.ReferenceRow;
 import marvek.server.reference.References;
 import marvek.server.reference.Remarks;
+import marvek.server.session.Sessions;
 import marvek.server.sharing.Role;
 import marvek.server.sharing.Sharing;
 import marvek.server.simulator.SimulatedRuns;
@@ -52,6 +71,7 @@ class DemoLoader implements ApplicationRunner {
   private final Sheets sheets;
   private final References references;
   private final Remarks remarks;
+  private final Sessions sessions;
   private final Sharing sharing;
   private final SimulatedRuns simulated;
   private final Evidences evidences;
@@ -66,6 +86,7 @@ class DemoLoader implements ApplicationRunner {
       Sheets sheets,
       References references,
       Remarks remarks,
+      Sessions sessions,
       Sharing sharing,
       SimulatedRuns simulated,
       Evidences evidences,
@@ -78,6 +99,7 @@ class DemoLoader implements ApplicationRunner {
     this.sheets = sheets;
     this.references = references;
     this.remarks = remarks;
+    this.sessions = sessions;
     this.sharing = sharing;
     this.simulated = simulated;
     this.evidences = evidences;
@@ -218,6 +240,8 @@ class DemoLoader implements ApplicationRunner {
   /** Two runs with different mistakes, and what the first one led to. */
   private void runs(UUID driver, UUID id) {
     Instant now = clock.instant();
+    ZoneId zone = references.open(driver, id).layout().circuit().zone();
+    UUID event = sessions.newEvent(driver, "Summer meeting", zone);
     UUID morning =
         simulated.run(
             driver,
@@ -231,16 +255,122 @@ class DemoLoader implements ApplicationRunner {
                 new Planted(Mistake.PLACED_WRONG_BEFORE, "c14", 1, 0.9)),
             7);
     evidences.acceptBest(driver, morning, 2, "What the first session spoke for.");
-    simulated.run(
+    UUID second =
+        simulated.run(
+            driver,
+            id,
+            "Second session",
+            now.minus(Duration.ofHours(2)),
+            10,
+            List.of(
+                new Planted(Mistake.COASTS, "c12", 0.8, 0.5),
+                new Planted(Mistake.FULL_THROTTLE_LATE, "c6", 1, 0.7)),
+            8);
+    weekend(driver, id, event, zone, morning, second);
+  }
+
+  /** A meeting around today: two sessions driven and said of, qualifying in the wet, a race. */
+  private void weekend(UUID driver, UUID id, UUID event, ZoneId zone, UUID morning, UUID second) {
+    Instant now = clock.instant();
+    LocalDateTime wall = LocalDateTime.ofInstant(now, zone).truncatedTo(ChronoUnit.HOURS);
+    SessionTyres tyres =
+        SessionTyresBuilder.builder(SessionTyres.unknown())
+            .set("A")
+            .hot(List.of(190.0, 190.0, 185.0, 185.0))
+            .lastCold(List.of(145.0, 145.0, 140.0, 140.0))
+            .lastColdAt(18.0)
+            .lastHot(List.of(193.0, 188.0, 186.0, 182.0))
+            .least(120.0)
+            .life(60)
+            .build();
+    UUID first =
+        sessions.planned(
+            driver,
+            event,
+            id,
+            session(SessionKind.PRACTICE, "Practice 1", wall.minusHours(5), zone, 25, tyres));
+    UUID next =
+        sessions.planned(
+            driver,
+            event,
+            id,
+            session(SessionKind.PRACTICE, "Practice 2", wall.minusHours(2), zone, 20, tyres));
+    sessions.into(driver, morning, first);
+    sessions.into(driver, second, next);
+    for (Errand e : Errand.values()) {
+      sessions.tick(driver, first, e);
+      if (e != Errand.DEBRIEF && e != Errand.REVISE) {
+        sessions.tick(driver, next, e);
+      }
+    }
+    say(driver, next, now, Told.corner("c4", Told.Felt.GREAT), Told.corner("c12", Told.Felt.DEEP));
+    LocalDateTime tomorrow = wall.toLocalDate().plusDays(1).atTime(10, 20);
+    TrackSession wet = session(SessionKind.QUALIFYING, "Qualifying", tomorrow, zone, 20, tyres);
+    Variant like =
+        references.open(driver, id).working().variants().stream()
+            .filter(v -> v.kind() == DayKind.WET)
+            .findFirst()
+            .orElse(null);
+    SessionDay day =
+        new SessionDay(
+            like == null ? "" : like.id(),
+            like == null ? DayKind.WET.usual() : like.day(),
+            SessionDay.Rubber.USUAL,
+            16.0,
+            1006.0);
+    sessions.planned(
         driver,
+        event,
         id,
-        "Second session",
-        now.minus(Duration.ofHours(2)),
-        10,
-        List.of(
-            new Planted(Mistake.COASTS, "c12", 0.8, 0.5),
-            new Planted(Mistake.FULL_THROTTLE_LATE, "c6", 1, 0.7)),
-        8);
+        TrackSessionBuilder.builder(wet)
+            .day(day)
+            .aim("Two clean laps before the road dries")
+            .build());
+    TrackSession race =
+        session(
+            SessionKind.RACE,
+            "Race",
+            wall.toLocalDate().plusDays(1).atTime(15, 0),
+            zone,
+            40,
+            tyres);
+    sessions.planned(
+        driver,
+        event,
+        id,
+        TrackSessionBuilder.builder(race)
+            .fuel(
+                SessionFuelBuilder.builder(SessionFuel.unknown())
+                    .tank(60.0)
+                    .other(52.0)
+                    .rest(3)
+                    .formation(1)
+                    .build())
+            .rules(
+                new SessionRules(
+                    SessionRules.Limits.WARNINGS, 60 / 3.6, 3900.0, List.of(), "One stop"))
+            .build());
+  }
+
+  private static TrackSession session(
+      SessionKind kind,
+      String name,
+      LocalDateTime wall,
+      ZoneId zone,
+      int minutes,
+      SessionTyres tyres) {
+    return TrackSessionBuilder.builder(
+            TrackSession.of(kind, name, Timing.of(new Start(wall, zone), minutes)))
+        .tyres(tyres)
+        .build();
+  }
+
+  private void say(UUID driver, UUID session, Instant now, Told... told) {
+    List<Sessions.Sent> lines = new ArrayList<>();
+    for (Told t : told) {
+      lines.add(new Sessions.Sent(UUID.randomUUID(), "phone", now, t, false));
+    }
+    sessions.take(driver, session, lines);
   }
 
   /** One corner with all that an entry can hold, and other days, as made in the interface. */

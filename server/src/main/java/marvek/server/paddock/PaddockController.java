@@ -8,6 +8,7 @@ import marvek.server.circuit.Layouts;
 import marvek.server.reference.ReferenceSummary;
 import marvek.server.reference.References;
 import marvek.server.reference.SharedReference;
+import marvek.server.session.Sessions;
 import marvek.server.vehicle.Garage;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -21,12 +22,16 @@ import org.springframework.web.bind.annotation.RestController;
 class PaddockController {
   private final Layouts layouts;
   private final Garage garage;
-  private final References references;
+  private static final int SOON = 3;
 
-  PaddockController(Layouts layouts, Garage garage, References references) {
+  private final References references;
+  private final Sessions sessions;
+
+  PaddockController(Layouts layouts, Garage garage, References references, Sessions sessions) {
     this.layouts = layouts;
     this.garage = garage;
     this.references = references;
+    this.sessions = sessions;
   }
 
   /** The step that is due. */
@@ -47,6 +52,7 @@ class PaddockController {
    * @param step what is due
    * @param reference that it is about, if any
    * @param shared references of others that are open to this person
+   * @param due what is due next for sessions, the next first
    */
   record PaddockView(
       Step step,
@@ -54,7 +60,8 @@ class PaddockController {
       List<LayoutSummary> layouts,
       List<VehicleLine> vehicles,
       List<ReferenceSummary> references,
-      List<SharedReference> shared) {}
+      List<SharedReference> shared,
+      List<Sessions.NextDue> due) {}
 
   @GetMapping
   PaddockView paddock(@AuthenticationPrincipal Driver driver) {
@@ -71,7 +78,8 @@ class PaddockController {
         mine,
         vehicles,
         all,
-        references.sharedWith(driver.id()));
+        references.sharedWith(driver.id()),
+        sessions.next(driver.id(), SOON));
   }
 
   private static Step step(

@@ -52,4 +52,22 @@ class ComputedLaps {
       ReferenceRow reference, LayoutVersion layout, ComputedLap base, Variant.Day day) {
     return Variants.computed(base, reference.footing(), day);
   }
+
+  /** The computed on a day, on the line of a lap that {@code of} or {@code on} gave. */
+  @Cacheable(
+      cacheNames = "desks",
+      key =
+          "#reference.id().toString() + '/' + #reference.deskVersion() + '/' + #layout.id() + '/'"
+              + " + #layout.cornersVersion() + '/held on ' + #lineOf.toString() + '/'"
+              + " + #day.toString()",
+      sync = true)
+  public ComputedLap held(
+      ReferenceRow reference,
+      LayoutVersion layout,
+      ComputedLap base,
+      ComputedLap line,
+      Variant.Day lineOf,
+      Variant.Day day) {
+    return Variants.held(base, line, reference.footing(), day);
+  }
 }

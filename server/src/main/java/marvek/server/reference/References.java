@@ -129,6 +129,12 @@ public class References {
     return computedLaps.on(opened.row(), opened.layout(), opened.computed(), day);
   }
 
+  /** The computed on a day, on the line of another of its days. */
+  public ComputedLap held(Opened opened, Variant.Day lineOf, Variant.Day day) {
+    return computedLaps.held(
+        opened.row(), opened.layout(), opened.computed(), on(opened, lineOf), lineOf, day);
+  }
+
   /** A reference's vehicle as it is now, which may have been edited since. */
   @Transactional(readOnly = true)
   VehicleRow vehicle(Opened opened) {

@@ -5,6 +5,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
@@ -26,6 +27,7 @@ import marvek.core.session.Focus;
 import marvek.core.session.FuelNeed;
 import marvek.core.session.PitEntry;
 import marvek.core.session.Pressures;
+import marvek.core.session.RaceNumbers;
 import marvek.core.session.Rungs;
 import marvek.core.session.SessionFuel;
 import marvek.core.session.SessionKind;
@@ -35,6 +37,7 @@ import marvek.core.session.Told;
 import marvek.core.session.TrackSession;
 import marvek.core.session.Wheels;
 import marvek.core.vehicle.Vehicle;
+import marvek.core.vehicle.VehicleKind;
 import marvek.core.words.Sentence;
 import marvek.server.access.Driver;
 import marvek.server.debrief.Evidences;
@@ -52,6 +55,9 @@ import org.springframework.transaction.annotation.Transactional;
 class Planner {
   /** Litres of a kilogram where the vehicle does not say, for petrol. */
   private static final double DENSITY = 0.745;
+
+  /** Metres that the middle of a grid stands before the line (common practice, no source). */
+  private static final double GRID = 60;
 
   private static final int LATEST_RUNS = 4;
   private static final Set<String> FASTER =
@@ -149,7 +155,9 @@ class Planner {
       Targets targets,
       FuelLine fuel,
       List<Wheels> wheels,
+      boolean motorcycle,
       @Nullable PitEntry pits,
+      @Nullable RaceNumbers race,
       List<Said> light,
       List<Said> cautions,
       int evidence) {}
@@ -174,7 +182,7 @@ class Planner {
         Today.of(
             base,
             then,
-            opened.row().footing(),
+            (line, day) -> references.held(opened, Today.warm(session), day),
             opened.things(),
             content,
             session,
@@ -202,7 +210,13 @@ class Planner {
               e.points().stream().filter(Planner::unsure).map(p -> p.kind().word()).toList()));
     }
     Optional<Seen> seen = seen(driver, row, opened);
-    List<FocusLine> focus = focus(session, lines, content, seen.orElse(null));
+    List<FocusLine> focus =
+        focus(
+            session,
+            lines,
+            content,
+            seen.orElse(null),
+            sessions.confidence(driver.id(), opened.row().id(), row.startsAt()));
     List<RungLine> rungs = rungs(opened, then, today, lines, focus);
     return new SessionPlan(
         clock.instant(),
@@ -223,7 +237,11 @@ class Planner {
             seen.filter(s -> s.alike(then)).map(s -> s.debrief.median()).orElse(null)),
         fuel(then, session, need),
         Wheels.of(session.tyres(), air(session), atmosphere(session, opened.layout().altitude())),
+        then.vehicle().kind() == VehicleKind.MOTORCYCLE,
         pits(then, session),
+        session.kind() == SessionKind.RACE
+            ? RaceNumbers.of(then, session.tyres().warmUp().share(1, then.lap().lapTime()), GRID)
+            : null,
         Light.of(
                 opened,
                 session.timing().begins().atZone(session.timing().start().zone()).toLocalDateTime(),
@@ -336,7 +354,8 @@ class Planner {
       TrackSession session,
       List<PlannedLine> lines,
       ReferenceContent content,
-      @Nullable Seen seen) {
+      @Nullable Seen seen,
+      Map<String, Double> confidence) {
     List<FocusLine> out = new ArrayList<>();
     if (!session.focus().isEmpty()) {
       for (String id : session.focus()) {
@@ -370,7 +389,7 @@ class Planner {
               sure(content, c.corner()),
               FASTER.contains(habit.cause()),
               !line.shortRunOff(),
-              0));
+              confidence.getOrDefault(c.corner(), 0.0)));
     }
     for (Focus f : Focus.of(candidates, (a, b) -> neighbours(lines, a, b))) {
       PlannedLine line =
@@ -455,9 +474,9 @@ class Planner {
     List<Said> out = new ArrayList<>();
     for (PlannedLine l : lines) {
       if (l.shortRunOff()) {
-        out.add(Said.of("not_today.room", Value.own(l.called())));
+        out.add(Said.of("avoid.room", Value.own(l.called())));
       } else if (l.blind() && !l.unsure().isEmpty()) {
-        out.add(Said.of("not_today.blind", Value.own(l.called())));
+        out.add(Said.of("avoid.blind", Value.own(l.called())));
       }
     }
     return out;

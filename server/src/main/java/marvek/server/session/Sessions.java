@@ -14,6 +14,7 @@ import java.util.Optional;
 import java.util.TreeMap;
 import java.util.UUID;
 import marvek.core.circuit.Corner;
+import marvek.core.session.Confidence;
 import marvek.core.session.DaySheet;
 import marvek.core.session.Errand;
 import marvek.core.session.SessionDayBuilder;
@@ -39,6 +40,7 @@ public class Sessions {
   private static final int MOST_EVENTS = 500;
   private static final int MOST_SESSIONS = 60;
   private static final int MOST_LINES = 3000;
+  private static final int SESSIONS_BACK = 4;
   private static final Duration LATELY = Duration.ofHours(12);
   // What takes a lap where no reference says more, s.
   private static final double SOME_LAP = 100;
@@ -145,6 +147,21 @@ public class Sessions {
     } catch (DateTimeException e) {
       throw Problem.bad(zone + " is no time zone.", "zone", "Give it like Europe/Lisbon.");
     }
+  }
+
+  /** Makes an event; answers its id. */
+  public UUID newEvent(UUID owner, String name, ZoneId zone) {
+    return event(owner, name, zone.getId()).id();
+  }
+
+  /** Notes that something was done. */
+  public void tick(UUID owner, UUID session, Errand errand) {
+    done(owner, session, errand, true);
+  }
+
+  /** Plans a session; answers its id. */
+  public UUID planned(UUID owner, UUID event, UUID reference, TrackSession session) {
+    return add(owner, event, reference, session, null).id();
   }
 
   @Transactional
@@ -360,7 +377,7 @@ public class Sessions {
 
   /** Puts a run into another session, or into none. */
   @Transactional
-  void into(UUID owner, UUID run, @Nullable UUID session) {
+  public void into(UUID owner, UUID run, @Nullable UUID session) {
     RunRow row = runs.own(owner, run);
     if (session != null) {
       own(owner, session);
@@ -386,15 +403,30 @@ public class Sessions {
   }
 
   /**
+   * How the driver's confidence in each corner has gone, from the sessions before: below zero where
+   * it falls.
+   */
+  @Transactional(readOnly = true)
+  Map<String, Double> confidence(UUID owner, UUID reference, Instant before) {
+    List<List<Told>> told =
+        rows.findByOwnerIdAndRemovedAtIsNullOrderByStartsAt(owner).stream()
+            .filter(s -> reference.equals(s.referenceId()) && s.startsAt().isBefore(before))
+            .map(s -> told(s.id()))
+            .filter(t -> !t.isEmpty())
+            .toList();
+    return Confidence.trend(told.subList(Math.max(0, told.size() - SESSIONS_BACK), told.size()));
+  }
+
+  /**
    * A line as a device sends it.
    *
    * @param removed whether it was taken back there
    */
-  record Sent(UUID id, String device, Instant at, Told told, boolean removed) {}
+  public record Sent(UUID id, String device, Instant at, Told told, boolean removed) {}
 
   /** Takes lines in; one that came before changes only in whether it was taken back. */
   @Transactional
-  void take(UUID owner, UUID session, List<Sent> sent) {
+  public void take(UUID owner, UUID session, List<Sent> sent) {
     SessionRow row = own(owner, session);
     List<String> corners = corners(owner, row);
     int there = lines.findBySessionIdOrderBySaidAtAscIdAsc(session).size();

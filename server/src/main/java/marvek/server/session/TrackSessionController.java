@@ -25,7 +25,9 @@ import marvek.server.reference.References;
 import marvek.server.run.RunRow;
 import marvek.server.run.Runs;
 import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -222,6 +224,15 @@ class TrackSessionController {
         reference == null ? null : planner.plan(driver, row).orElse(null),
         row.briefRead(),
         row.briefReadAt());
+  }
+
+  /** The brief as open data: the same as is shown. */
+  @GetMapping("/sessions/{id}/brief.json")
+  ResponseEntity<PlannedSession> brief(
+      @PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    return ResponseEntity.ok()
+        .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"brief.json\"")
+        .body(session(id, driver));
   }
 
   @PutMapping("/sessions/{id}")

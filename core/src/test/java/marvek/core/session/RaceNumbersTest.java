@@ -1,0 +1,109 @@
+package marvek.core.session;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.List;
+import marvek.core.fixtures.Drives;
+import marvek.core.fixtures.RandomRoads;
+import marvek.core.lap.Limits;
+import marvek.core.plan.Brakings;
+import marvek.core.plan.ComputedLap;
+import marvek.core.units.Units;
+import org.junit.jupiter.api.Test;
+
+/** Starts, tows, pit entries and fuel on roads that nobody drew. */
+class RaceNumbersTest {
+  private static ComputedLap lap(String vehicle, long seed) {
+    return Drives.computed(RandomRoads.of(seed, 500), vehicle);
+  }
+
+  @Test
+  void aStandingStartArrivesSlowerAndStopsInTime() {
+    int told = 0;
+    for (String vehicle : List.of("cup-gt", "small-hatch", "motorcycle-1000")) {
+      for (long seed : List.of(61L, 62L)) {
+        ComputedLap then = lap(vehicle, seed);
+        RaceNumbers.Standing s = RaceNumbers.of(then, 0.95, 60).start();
+        if (s == null) {
+          continue;
+        }
+        told++;
+        assertThat(s.arrival()).isPositive().isLessThanOrEqualTo(s.flying() + 0.5);
+        // It takes at least as long as with all of the grip from standing, over that way.
+        Brakings.Braking b = then.brakings().of(then.indexOf(s.corner())).get(0);
+        double metres =
+            then.road()
+                    .ahead(then.road().wrap(-60), then.road().wrap(b.onset() * then.road().step()))
+                + s.metres();
+        assertThat(s.seconds())
+            .isGreaterThan(Math.sqrt(2 * metres / (2.2 * Units.G)) * 0.9)
+            .isLessThan(60);
+        assertThat(Kinematics.after(metres, 2.2 * Units.G)).isGreaterThan(s.arrival());
+      }
+    }
+    assertThat(told).isGreaterThan(3);
+  }
+
+  @Test
+  void aColderStartBrakesSooner() {
+    ComputedLap then = lap("cup-gt", 61);
+    RaceNumbers.Standing warm = RaceNumbers.of(then, 1, 60).start();
+    RaceNumbers.Standing cold = RaceNumbers.of(then, 0.8, 60).start();
+    assertThat(warm).isNotNull();
+    assertThat(cold).isNotNull();
+    assertThat(cold.seconds()).isGreaterThanOrEqualTo(warm.seconds() * 0.98);
+  }
+
+  @Test
+  void aTowIsFasterAtTheEndOfStraightsAndAsksToBrakeSooner() {
+    ComputedLap then = lap("downforce-prototype", 63);
+    List<RaceNumbers.Tow> tows = RaceNumbers.of(then, 1, 60).tows();
+    for (RaceNumbers.Tow t : tows) {
+      assertThat(t.faster()).isBetween(0.8, 15.0);
+      assertThat(t.metres()).isGreaterThan(-2.0);
+    }
+    for (int i = 1; i < tows.size(); i++) {
+      assertThat(tows.get(i).faster()).isLessThanOrEqualTo(tows.get(i - 1).faster());
+    }
+  }
+
+  /** Marker, deceleration and line against the kinematics of an even stop on the level. */
+  @Test
+  void thePitEntryIsReachedUnderTheLimit() {
+    for (long seed : List.of(64L, 65L)) {
+      ComputedLap then = lap("cup-gt", seed);
+      int fastest = 0;
+      for (int i = 0; i < then.lap().size(); i++) {
+        fastest = then.lap().speed()[i] > then.lap().speed()[fastest] ? i : fastest;
+      }
+      double line = then.road().wrap(fastest * then.road().step() + 150);
+      PitEntry pits = PitEntry.of(then, line, 60 / 3.6);
+      assertThat(pits).isNotNull();
+      assertThat(pits.aimed()).isCloseTo(57 / 3.6, within(1e-9));
+      double most =
+          PitEntry.CAREFUL * then.conditions().grip() * then.vehicle().tyres().muX() * Units.G;
+      double level = Kinematics.stop(pits.from(), pits.aimed(), most) + PitEntry.BEFORE;
+      // Up or down to some eight per cent on these roads.
+      assertThat(pits.metres()).isBetween(level * 0.85, level * 1.2);
+      assertThat(then.road().ahead(pits.marker(), line)).isCloseTo(pits.metres(), within(2.5));
+    }
+    // Where one is slower than the limit anyway nothing is braked.
+    assertThat(PitEntry.of(lap("cup-gt", 64), 100, 130)).isNull();
+  }
+
+  /** Work at the crankshaft: of the order of the power at full throttle, and less at less pace. */
+  @Test
+  void fuelFollowsTheWorkOfTheEngine() {
+    for (String vehicle : List.of("small-hatch", "cup-gt", "motorcycle-600")) {
+      ComputedLap then = lap(vehicle, 66);
+      Limits limits = new Limits(then.vehicle(), then.conditions(), then.lap().boostBelow());
+      double work = FuelNeed.work(then.path(), limits, then.lap());
+      double most = 0;
+      for (var p : then.vehicle().engine().curve()) {
+        most = Math.max(most, p.torque() * p.revs() * 2 * Math.PI / 60);
+      }
+      assertThat(work).isBetween(0.15 * most * then.lap().lapTime(), most * then.lap().lapTime());
+    }
+  }
+}

@@ -1,0 +1,358 @@
+<script lang="ts">
+  import { onDestroy, untrack } from 'svelte';
+  import { api, ask, asProblem, type PlannedSession, type Problem } from '../../api/api';
+  import { keepOffline } from '../../api/offline';
+  import ProblemBox from '../../kit/ProblemBox.svelte';
+  import { inLength, inSpeed, lapTime, lengthUnit, metres, plain, speedText, speedUnit } from '../../words/units';
+  import { changedSince, clock, day, ERRANDS, nextDue, said, until } from './sessions';
+
+  let { params }: { params: { id: string } } = $props();
+  let view = $state.raw<PlannedSession | null>(null);
+  let problem = $state<Problem | null>(null);
+  let at = $state(0);
+  let one = $state(window.innerWidth < 640);
+  let size = $state<'A4' | 'A5'>('A4');
+  let big = $state(false);
+  let noted = $state(false);
+  let now = $state(Date.now());
+  const timer = setInterval(() => (now = Date.now()), 15_000);
+  onDestroy(() => clearInterval(timer));
+
+  $effect(() => {
+    const id = params.id;
+    untrack(async () => {
+      try {
+        view = await ask(api.GET('/api/sessions/{id}', { params: { path: { id } } }));
+        void keepOffline([`/api/sessions/${id}`, `/api/sessions/${id}/log`]);
+      } catch (e) {
+        problem = asProblem(e);
+      }
+    });
+  });
+  const plan = $derived(view?.plan ?? null);
+  const zone = $derived(view?.line.session.timing.start.zone ?? 'UTC');
+  const tells = $derived(plan && view ? said(plan, view.line) : {});
+  const changed = $derived(changedSince(view?.briefRead, tells));
+  const corner = $derived(plan?.corners[at] ?? null);
+  const dusk = $derived.by(() => {
+    const hour = view ? Number(clock(new Date(now).toISOString(), zone).slice(0, 2)) : 12;
+    return hour >= 21 || hour < 6;
+  });
+  const differing = $derived(plan?.corners.filter((c) => c.today.differences.length) ?? []);
+  const WHEN = { ALL: '', FIRST: 'first laps: ', LAST: 'last laps: ' };
+  const WHEELS = ['FL', 'FR', 'RL', 'RR'];
+
+  async function read() {
+    if (!view) return;
+    try {
+      await ask(api.POST('/api/sessions/{id}/read', { params: { path: { id: view.line.id } }, body: { said: tells } }));
+      noted = true;
+      view = { ...view, briefRead: tells, briefReadAt: new Date().toISOString() };
+    } catch (e) {
+      problem = asProblem(e);
+    }
+  }
+  const next = $derived(view ? nextDue(view.line, now) : null);
+  const go = (by: number) => (at = Math.max(0, Math.min((plan?.corners.length ?? 1) - 1, at + by)));
+</script>
+
+<svelte:window
+  onkeydown={(e) => {
+    if (e.key === 'ArrowRight') go(1);
+    if (e.key === 'ArrowLeft') go(-1);
+  }}
+/>
+
+<main class={['brief', dusk ? 'night' : '', big ? 'bigger' : '']} data-paper={size}>
+  {#if problem}<ProblemBox {problem} />{/if}
+  {#if !view}
+    {#if !problem}<p role="status">Opening the brief…</p>{/if}
+  {:else if !plan}
+    <p>There is no plan yet: <a class="link" href="#/session/{params.id}">choose the reference for this session</a>.</p>
+  {:else}
+    <nav class="no-print flex flex-wrap gap-2 pb-2" aria-label="Brief">
+      <a class="btn min-h-11" href="#/session/{params.id}">Plan</a>
+      <a class="btn min-h-11" href="#/log/{params.id}">Log</a>
+      <button class="btn min-h-11" aria-pressed={one} onclick={() => (one = !one)}
+        >{one ? 'One page' : 'Corner by corner'}</button
+      >
+      <button class="btn min-h-11" aria-pressed={big} onclick={() => (big = !big)}>Large</button>
+      {#if !one}
+        <button class="btn min-h-11" onclick={() => (size = size === 'A4' ? 'A5' : 'A4')}>{size}</button>
+        <button class="btn min-h-11" onclick={() => print()}>Print</button>
+        <a class="btn min-h-11" href="/api/sessions/{params.id}/brief.json" download>JSON</a>
+        <a class="btn min-h-11" href="/api/sessions/{params.id}/session.ics" download>Calendar</a>
+      {/if}
+      <button class="btn min-h-11" onclick={read}>{noted ? 'Noted' : 'I have read it'}</button>
+    </nav>
+    <header>
+      <h1>{view.line.session.name}</h1>
+      <p>
+        <strong>{day(view.line.begins, zone)} {clock(view.line.begins, zone)}</strong>, {until(view.line.begins, now)}
+        {#if view.line.session.timing.later}<span class="mark"
+            >· {view.line.session.timing.later} min later than announced</span
+          >{/if}
+        {#if view.line.session.timing.state !== 'ON'}<span class="mark"
+            >· {view.line.session.timing.state.toLowerCase()}</span
+          >{/if}
+      </p>
+      <p>
+        {plan.vehicle} · as of {clock(plan.asOf, zone)}, revision {plan.revision}{plan.changed
+          ? ', with changes since'
+          : ''}{next ? ` · next: ${ERRANDS[next.errand].word} by ${clock(next.until, zone)}` : ''}
+      </p>
+      {#if changed.size}
+        <p class="mark" role="status">
+          ▸ {changed.size === 1 ? 'One thing has' : `${changed.size} things have`} changed since you read it{view.briefReadAt
+            ? ` at ${clock(view.briefReadAt, zone)}`
+            : ''}: they are marked ▸.
+        </p>
+      {/if}
+    </header>
+
+    {#if one && corner}
+      <section class="corner" aria-live="polite">
+        <p class="number">{changed.has(`corner ${corner.corner}`) ? '▸ ' : ''}{corner.called}</p>
+        <ul>
+          {#each corner.today.differences.slice(0, 4) as d, i (d.words + d.when)}
+            <li>
+              <strong>{WHEN[d.when]}{d.words}</strong>{d.reason && d.reason !== corner.today.differences[i - 1]?.reason
+                ? `, ${d.reason}`
+                : ''}
+            </li>
+          {/each}
+        </ul>
+        <p>{corner.words.line}</p>
+        {#if corner.today.early.some((m) => m >= 1)}
+          <p>
+            Cold: {corner.today.early.map((m) => plain(inLength(m))).join(', ')}
+            {lengthUnit()} sooner, lap by lap.
+          </p>
+        {/if}
+        {#each plan.focus.filter((f) => f.focus.corner === corner.corner) as f (f.called)}
+          <p><strong>Focus:</strong> {f.words} {f.cure}</p>
+        {/each}
+        <p>{corner.escape}</p>
+      </section>
+      <footer class="no-print thumb">
+        <button class="btn" onclick={() => go(-1)} disabled={at === 0}>Before</button>
+        <span>{at + 1} / {plan.corners.length}</span>
+        <button class="btn" onclick={() => go(1)} disabled={at === plan.corners.length - 1}>Next</button>
+      </footer>
+    {:else}
+      <section>
+        <h2>Differs today</h2>
+        {#if !differing.length}<p>Nothing: drive the reference.</p>{/if}
+        <ul class="two">
+          {#each differing as c (c.corner)}
+            <li>
+              <strong>{changed.has(`corner ${c.corner}`) ? '▸ ' : ''}{c.called}</strong>
+              {c.today.differences
+                .slice(0, 3)
+                .map((d) => `${WHEN[d.when]}${d.words}`)
+                .join('; ')}
+            </li>
+          {/each}
+        </ul>
+        {#if differing[0]?.today.differences[0]?.reason}<p>Mostly: {differing[0].today.differences[0].reason}.</p>{/if}
+        {#each plan.light as l (l)}<p>{l}</p>{/each}
+      </section>
+      <section>
+        <h2>{changed.has('focus') ? '▸ ' : ''}Focus</h2>
+        {#if view.line.session.aim}<p><strong>Aim:</strong> {view.line.session.aim}</p>{/if}
+        <ol>
+          {#each plan.focus as f (f.called)}<li><strong>{f.called}</strong> {f.words} {f.cure}</li>{:else}<li>
+              Nothing named: drive cleanly and look.
+            </li>{/each}
+        </ol>
+        {#each plan.notToday as n (n)}<p>{n}</p>{/each}
+      </section>
+      <section>
+        <h2>Markers</h2>
+        <table>
+          <thead><tr><th>Corner</th><th>How</th><th class="n">Gear</th><th class="n">{speedUnit()}</th></tr></thead>
+          <tbody>
+            {#each plan.corners as c (c.corner)}
+              <tr>
+                <th scope="row">{changed.has(`corner ${c.corner}`) ? '▸ ' : ''}{c.called}</th>
+                <td>{c.words.line}</td>
+                <td class="n">{c.today.entry.gear}</td>
+                <td class="n">{plain(inSpeed(c.today.slowest))}</td>
+              </tr>
+            {/each}
+          </tbody>
+        </table>
+      </section>
+      <section>
+        <h2>{changed.has('warm') ? '▸ ' : ''}Warm-up</h2>
+        <p>
+          Tyres count as warm from lap {plan.today.warmFrom}. Before that, {lengthUnit()} sooner on laps 1 to {plan
+            .today.warmFrom - 1}:
+        </p>
+        <p>
+          {plan.corners
+            .filter((c) => c.today.early.some((m) => m >= 2))
+            .map((c) => `${c.called}: ${c.today.early.map((m) => plain(inLength(m))).join(', ')}`)
+            .join(' · ') || 'nothing a person could use'}
+        </p>
+        <p>
+          Warm brakes with a few firm presses on the straights with nobody behind, tyres by load and not by weaving;
+          nothing on cold rears in tight bends.
+        </p>
+      </section>
+      <section>
+        <h2>{changed.has('laps') ? '▸ ' : ''}Plan by lap</h2>
+        <p>{plan.today.laps} laps fit. {plan.rungs.length ? 'Markers are approached:' : ''}</p>
+        {#each plan.rungs as r (r.called)}
+          <p>
+            <strong>{r.called}</strong>
+            {r.rungs.rungs
+              .map((m, i) => `lap ${r.firstLap + i}: ${m ? `${plain(inLength(m))} before` : 'at it'}`)
+              .join(', ')}
+            — {r.words}
+          </p>
+        {/each}
+      </section>
+      <section>
+        <h2>Numbers</h2>
+        <p>
+          Lap: {plan.targets.tiers.map((t) => lapTime(t.lap)).join(' · ')}{plan.targets.own
+            ? `; your corners put together ${lapTime(plan.targets.own)}`
+            : ''}
+        </p>
+        <p>
+          Fuel: {plain(plan.fuel.litres, 1)} l for {plan.fuel.laps} laps, {plain(plan.fuel.need.perLap, 2)} l a lap.
+        </p>
+        {#if plan.wheels.length}
+          <p>
+            Cold, kPa: {plan.wheels
+              .map((w) => `${WHEELS[w.wheel]} ${w.cold == null ? w.refused : plain(w.cold)}`)
+              .join(' · ')}
+          </p>
+        {/if}
+        {#if plan.pits}
+          <p>
+            Pits: brake {metres(plan.pits.metres)} before the line, to {speedText(plan.pits.aimed)}.
+          </p>
+        {/if}
+        {#if view.line.session.rules.must}<p>Must: {view.line.session.rules.must}</p>{/if}
+      </section>
+      <section>
+        <h2>When it goes wrong</h2>
+        <ul class="two">
+          {#each plan.corners.filter((c) => c.shortRunOff || c.blind) as c (c.corner)}
+            <li><strong>{c.called}</strong> {c.escape}</li>
+          {/each}
+        </ul>
+        {#each plan.cautions as c (c)}<p>{c}</p>{/each}
+      </section>
+    {/if}
+  {/if}
+</main>
+
+<style>
+  .brief {
+    max-width: 62rem;
+    margin: 0 auto;
+    padding: 0.75rem;
+    min-height: 100vh;
+    background: #fff;
+    color: #000;
+    font-size: 20px;
+    line-height: 1.3;
+  }
+  .brief.bigger {
+    font-size: 26px;
+  }
+  .brief.night {
+    background: #16151b;
+    color: #ece5d6;
+  }
+  h1 {
+    font-size: 1.25em;
+    font-weight: 800;
+  }
+  h2 {
+    font-size: 1.05em;
+    font-weight: 800;
+    border-bottom: 2px solid currentColor;
+    margin-top: 0.6em;
+  }
+  .mark {
+    font-weight: 800;
+  }
+  ul.two {
+    columns: 2 22rem;
+    column-gap: 1.5rem;
+  }
+  li {
+    break-inside: avoid;
+  }
+  table {
+    width: 100%;
+    border-collapse: collapse;
+  }
+  th,
+  td {
+    text-align: left;
+    vertical-align: top;
+    padding: 0.1em 0.5em 0.1em 0;
+    border-bottom: 1px solid currentColor;
+  }
+  .n {
+    text-align: right;
+    white-space: nowrap;
+  }
+  th[scope='row'] {
+    white-space: nowrap;
+  }
+  .corner {
+    font-size: 1.2em;
+    padding-bottom: 6rem;
+  }
+  .corner .number {
+    font-size: 2.2em;
+    font-weight: 800;
+    line-height: 1.1;
+  }
+  .corner li,
+  .corner p {
+    margin-top: 0.4em;
+  }
+  .thumb {
+    position: fixed;
+    inset: auto 0 0;
+    display: flex;
+    align-items: center;
+    justify-content: space-between;
+    gap: 12px;
+    padding: 12px;
+    background: inherit;
+    border-top: 2px solid currentColor;
+  }
+  .brief:not(.night) .thumb {
+    background: #fff;
+  }
+  .brief.night .thumb {
+    background: #16151b;
+  }
+  .thumb .btn {
+    min-height: 64px;
+    min-width: 38%;
+    font-size: 22px;
+  }
+  @media print {
+    .brief,
+    .brief.night {
+      background: #fff;
+      color: #000;
+      font-size: 8.6pt;
+      max-width: none;
+      padding: 0;
+      min-height: 0;
+    }
+    .brief[data-paper='A5'] {
+      font-size: 6.4pt;
+    }
+  }
+</style>

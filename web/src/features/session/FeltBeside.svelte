@@ -1,0 +1,29 @@
+<script lang="ts">
+  import { createQuery } from '@tanstack/svelte-query';
+  import { api, ask } from '../../api/api';
+  import { plain } from '../../words/units';
+
+  /** What was felt beside what was driven, corner by corner. */
+  let { session }: { session: string } = $props();
+  const felt = createQuery(() => ({
+    queryKey: ['felt', session],
+    queryFn: () => ask(api.GET('/api/sessions/{id}/felt', { params: { path: { id: session } } })),
+  }));
+</script>
+
+{#if felt.data?.run && felt.data.corners.length}
+  <h3 class="mt-1 font-bold">
+    Felt and driven{felt.data.agreement == null
+      ? ''
+      : `: the same in ${plain(felt.data.agreement * 100)} % of the corners`}
+  </h3>
+  <ul class="grid gap-0.5 text-sm" data-felt>
+    {#each felt.data.corners as f (f.corner)}
+      <li class="flex gap-2">
+        <span class="w-8 font-semibold">{f.corner.replace(/^c/, '')}</span>
+        <span aria-hidden="true">{f.agrees == null ? '·' : f.agrees ? '=' : '≠'}</span>
+        <span>{f.words}</span>
+      </li>
+    {/each}
+  </ul>
+{/if}

@@ -1,0 +1,275 @@
+<script lang="ts">
+  import { onDestroy, untrack } from 'svelte';
+  import { api, ask, asProblem, Problem, type Felt, type LogLine, type PlannedSession, type Told } from '../../api/api';
+  import { keepOffline } from '../../api/offline';
+  import ProblemBox from '../../kit/ProblemBox.svelte';
+  import { browserLog, deviceName, merged, send, type Line } from './log';
+  import { clock, FELT, standing } from './sessions';
+
+  let { params }: { params: { id: string } } = $props();
+  const shelf = browserLog();
+  const device = deviceName();
+  let view = $state.raw<PlannedSession | null>(null);
+  let problem = $state<Problem | null>(null);
+  let server = $state.raw<LogLine[]>([]);
+  let waiting = $state.raw<Line[]>([]);
+  let picked = $state('');
+  let words = $state('');
+  let litres = $state<number | undefined>();
+  let burntIn = $state<number | undefined>();
+  let hot = $state<(number | undefined)[]>([]);
+  let minutes = $state<number | undefined>(1);
+  let bled = $state(false);
+  let about = $state<'WEATHER' | 'TRAFFIC' | 'FLAGS' | 'LEARNED' | 'NOTE'>('LEARNED');
+  let offline = $state(false);
+
+  $effect(() => {
+    const id = params.id;
+    untrack(async () => {
+      waiting = await shelf.read(id);
+      try {
+        view = await ask(api.GET('/api/sessions/{id}', { params: { path: { id } } }));
+        server = await ask(api.GET('/api/sessions/{id}/log', { params: { path: { id } } }));
+        void keepOffline([`/api/sessions/${id}`, `/api/sessions/${id}/log`]);
+        void navigator.storage?.persist?.();
+        await flush();
+      } catch (e) {
+        if (!view) problem = asProblem(e);
+      }
+    });
+  });
+  const timer = setInterval(() => void flush(), 5000);
+  onDestroy(() => clearInterval(timer));
+
+  async function flush() {
+    if (!waiting.length) return;
+    try {
+      const answer = await send(shelf, params.id);
+      if (answer) server = answer;
+      waiting = await shelf.read(params.id);
+      offline = false;
+      problem = null;
+    } catch (e) {
+      const p = asProblem(e);
+      offline = p.status === 0 || p.status >= 500;
+      if (!offline) problem = p;
+    }
+  }
+  async function say(told: Partial<Told> & Pick<Told, 'about'>) {
+    const line: Line = {
+      id: crypto.randomUUID?.() ?? fallbackId(),
+      device,
+      at: new Date().toISOString(),
+      told: { words: '', hot: [], bled: false, ...told },
+      removed: false,
+    };
+    await shelf.put(params.id, [line]);
+    waiting = await shelf.read(params.id);
+    navigator.vibrate?.(20);
+    void flush();
+  }
+  // Without HTTPS a browser makes no ids.
+  function fallbackId(): string {
+    const bytes = crypto.getRandomValues(new Uint8Array(16));
+    bytes[6] = ((bytes[6] ?? 0) & 0x0f) | 0x40;
+    bytes[8] = ((bytes[8] ?? 0) & 0x3f) | 0x80;
+    const h = [...bytes].map((b) => b.toString(16).padStart(2, '0')).join('');
+    return `${h.slice(0, 8)}-${h.slice(8, 12)}-${h.slice(12, 16)}-${h.slice(16, 20)}-${h.slice(20)}`;
+  }
+  const lines = $derived(merged(server, waiting));
+  const stands = $derived(standing(lines));
+  const zone = $derived(view?.line.session.timing.start.zone ?? 'UTC');
+  const plan = $derived(view?.plan ?? null);
+  const corners = $derived.by(() => {
+    const all = plan?.corners ?? [];
+    const focus = plan?.focus.map((f) => f.focus.corner) ?? [];
+    return [...all.filter((c) => focus.includes(c.corner)), ...all.filter((c) => !focus.includes(c.corner))];
+  });
+  const focus = $derived(plan?.focus.map((f) => f.focus.corner) ?? []);
+  const last = $derived([...lines].reverse().find((l) => !l.removed && l.device === device));
+
+  async function undo() {
+    if (!last) return;
+    await shelf.put(params.id, [{ ...last, removed: true }]);
+    waiting = await shelf.read(params.id);
+    void flush();
+  }
+  async function felt(f: Felt) {
+    const corner = picked;
+    picked = '';
+    await say({ about: 'CORNER', corner, felt: f, words: '' });
+  }
+  const number = (e: Event & { currentTarget: HTMLInputElement }) =>
+    Number.isFinite(e.currentTarget.valueAsNumber) ? e.currentTarget.valueAsNumber : undefined;
+  const WHEELS = ['front left', 'front right', 'rear left', 'rear right'];
+  const shown = (l: Line | LogLine): string => {
+    const t = l.told;
+    const called = plan?.corners.find((c) => c.corner === t.corner)?.called ?? t.corner ?? '';
+    if (t.about === 'CORNER' && t.felt) return `${called}: ${FELT[t.felt]}`;
+    if (t.about === 'REST') return 'the rest as planned';
+    if (t.about === 'FUEL') return `${t.litres} l in ${t.laps ?? '?'} laps`;
+    if (t.about === 'PRESSURES')
+      return `hot ${t.hot.filter((p) => p != null).join(', ')} kPa${t.bled ? ', bled' : ''}${(t.minutes ?? 0) > 2 ? `, ${t.minutes} min after stopping` : ''}`;
+    return `${t.about.toLowerCase()}: ${t.words}`;
+  };
+</script>
+
+<main class="mx-auto grid max-w-3xl gap-4 p-3 pb-28 text-lg">
+  {#if problem}<ProblemBox {problem} />{/if}
+  {#if !view}
+    {#if !problem}<p role="status">Opening the log…</p>{/if}
+  {:else}
+    <header>
+      <h1 class="text-xl font-bold">How was {view.line.session.name}?</h1>
+      <p class="text-base">
+        Say it first, before the data. Only when you have stopped, out of the pit lane.
+        {#if waiting.length}<strong role="status"
+            >{waiting.length} kept on this device{offline ? ', no connection' : ''}.</strong
+          >{:else if lines.length}<span role="status">All sent.</span>{/if}
+      </p>
+    </header>
+    {#if picked}
+      <div class="grid grid-cols-2 gap-3" role="group" aria-label="How it went">
+        <p class="col-span-2 text-2xl font-bold">{plan?.corners.find((c) => c.corner === picked)?.called}</p>
+        {#each Object.entries(FELT) as [f, w] (f)}
+          <button class="btn h-16 text-xl" data-feel={f} onclick={() => felt(f as Felt)}>{w}</button>
+        {/each}
+        <button class="btn btn-ghost col-span-2 h-16 text-xl" onclick={() => (picked = '')}>Back</button>
+      </div>
+    {:else}
+      <div class="grid grid-cols-3 gap-3 sm:grid-cols-5" role="group" aria-label="Corners, those in focus first">
+        {#each corners as c (c.corner)}
+          {@const f = stands.felt.get(c.corner)}
+          <button
+            class={[
+              'btn h-16 flex-col gap-0 px-1 text-xl',
+              focus.includes(c.corner) ? 'border-base-content border-2' : '',
+            ]}
+            data-log-corner={c.called}
+            onclick={() => (picked = c.corner)}
+          >
+            {c.called}
+            <span class="text-sm font-normal"
+              >{f ? FELT[f] : stands.rest ? 'as planned' : focus.includes(c.corner) ? 'focus' : ''}</span
+            >
+          </button>
+        {/each}
+      </div>
+      <div class="grid grid-cols-2 gap-3">
+        <button
+          class="btn btn-primary h-16 text-xl"
+          data-rest
+          onclick={() => say({ about: 'REST' })}
+          disabled={stands.rest}>The rest as planned</button
+        >
+        <button class="btn h-16 text-xl" onclick={undo} disabled={!last}>Undo</button>
+      </div>
+
+      <form
+        class="grid gap-2"
+        onsubmit={(e) => {
+          e.preventDefault();
+          if (words.trim()) void say({ about, words: words.trim() });
+          words = '';
+        }}
+      >
+        <div class="flex flex-wrap gap-2" role="group" aria-label="About">
+          {#each [['LEARNED', 'one thing learned'], ['WEATHER', 'weather'], ['TRAFFIC', 'traffic'], ['FLAGS', 'flags'], ['NOTE', 'note']] as const as [a, w] (a)}
+            <button
+              type="button"
+              class={['btn min-h-11', about === a ? 'btn-primary' : '']}
+              aria-pressed={about === a}
+              onclick={() => (about = a)}>{w}</button
+            >
+          {/each}
+        </div>
+        <div class="flex gap-2">
+          <input class="input h-14 flex-1 text-lg" aria-label="Words" maxlength="2000" bind:value={words} />
+          <button class="btn h-14 text-lg" disabled={!words.trim()}>Keep</button>
+        </div>
+      </form>
+
+      <details>
+        <summary class="min-h-11 font-semibold">Hot pressures, fuel</summary>
+        <div class="grid gap-3">
+          <div class="grid grid-cols-2 gap-2">
+            {#each WHEELS as w, i (w)}
+              <label class="flex items-center gap-2 text-base"
+                ><span class="flex-1">{w} kPa</span><input
+                  class="input h-12 w-24"
+                  type="number"
+                  inputmode="decimal"
+                  value={hot[i] ?? ''}
+                  oninput={(e) => (hot[i] = number(e))}
+                /></label
+              >
+            {/each}
+            <label class="flex items-center gap-2 text-base"
+              ><span class="flex-1">minutes after stopping</span><input
+                class="input h-12 w-24"
+                type="number"
+                value={minutes ?? ''}
+                oninput={(e) => (minutes = number(e))}
+              /></label
+            >
+            <label class="flex items-center gap-2 text-base"
+              ><input type="checkbox" class="checkbox" bind:checked={bled} />air let out before</label
+            >
+          </div>
+          <p class="text-base">
+            Later than 2 minutes after stopping, or after letting air out, they are kept and not learned from.
+          </p>
+          <button
+            class="btn h-14"
+            disabled={!hot.some((p) => p)}
+            onclick={() => {
+              void say({
+                about: 'PRESSURES',
+                hot: WHEELS.map((_, i) => hot[i] ?? null) as number[],
+                minutes,
+                bled,
+              });
+              hot = [];
+            }}>Keep pressures</button
+          >
+          <div class="flex flex-wrap items-end gap-2">
+            <label class="grid text-base"
+              >litres burnt<input
+                class="input h-12 w-28"
+                type="number"
+                step="0.1"
+                value={litres ?? ''}
+                oninput={(e) => (litres = number(e))}
+              /></label
+            >
+            <label class="grid text-base"
+              >in laps<input
+                class="input h-12 w-24"
+                type="number"
+                value={burntIn ?? ''}
+                oninput={(e) => (burntIn = number(e))}
+              /></label
+            >
+            <button
+              class="btn h-14"
+              disabled={!litres || !burntIn}
+              onclick={() => {
+                void say({ about: 'FUEL', litres, laps: burntIn });
+                litres = undefined;
+                burntIn = undefined;
+              }}>Keep fuel</button
+            >
+          </div>
+        </div>
+      </details>
+      <ul class="grid gap-1 text-base" data-log>
+        {#each [...lines].reverse().filter((l) => !l.removed) as l (l.id)}
+          <li>{clock(l.at, zone)} {shown(l)}{l.device === device ? '' : ` · ${l.device}`}</li>
+        {/each}
+      </ul>
+      <p class="text-base">
+        <a class="link" href="#/session/{params.id}">The plan</a> · feelings are yours alone and move no marker by themselves.
+      </p>
+    {/if}
+  {/if}
+</main>

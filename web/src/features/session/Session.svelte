@@ -1,0 +1,705 @@
+<script lang="ts">
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import { onDestroy, untrack } from 'svelte';
+  import { push } from 'svelte-spa-router';
+  import {
+    api,
+    ask,
+    asProblem,
+    Problem,
+    type PlannedSession,
+    type SessionKind,
+    type TrackSession,
+  } from '../../api/api';
+  import { here } from '../../kit/here.svelte';
+  import { History } from '../../kit/history';
+  import ProblemBox from '../../kit/ProblemBox.svelte';
+  import Slide from '../../kit/Slide.svelte';
+  import { inLength, lapTime, lengthUnit, metres, plain, signed, speedText } from '../../words/units';
+  import FeltBeside from './FeltBeside.svelte';
+  import TodayStrip from './TodayStrip.svelte';
+  import WindRose from './WindRose.svelte';
+  import { clock, day, ERRANDS, KINDS, nextDue, until } from './sessions';
+
+  let { params }: { params: { id: string } } = $props();
+  const id = $derived(params.id);
+  const queries = useQueryClient();
+  let view = $state.raw<PlannedSession | null>(null);
+  let draft = $state.raw<TrackSession | null>(null);
+  let problem = $state<Problem | null>(null);
+  let saving = $state(false);
+  let selected = $state('');
+  let now = $state(Date.now());
+  let past = new History<TrackSession>();
+  let steps = $state({ back: false, on: false });
+  const timer = setInterval(() => (now = Date.now()), 10_000);
+  let wait: ReturnType<typeof setTimeout> | undefined;
+  onDestroy(() => {
+    clearInterval(timer);
+    if (wait) void keep();
+  });
+
+  const calendar = createQuery(() => ({ queryKey: ['events'], queryFn: () => ask(api.GET('/api/events')) }));
+  const reference = createQuery(() => ({
+    queryKey: ['session-road', view?.line.reference],
+    enabled: !!view?.line.reference,
+    queryFn: async () => {
+      const path = { path: { id: view?.line.reference ?? '' } };
+      const r = await ask(api.GET('/api/references/{id}', { params: path }));
+      const road = await ask(api.GET('/api/references/{id}/road', { params: path }));
+      return { r, road };
+    },
+  }));
+
+  async function load() {
+    try {
+      take(await ask(api.GET('/api/sessions/{id}', { params: { path: { id } } })));
+    } catch (e) {
+      problem = asProblem(e);
+    }
+  }
+  $effect(() => {
+    void id;
+    untrack(() => {
+      view = null;
+      draft = null;
+      past = new History<TrackSession>();
+      void load();
+    });
+  });
+  function take(v: PlannedSession) {
+    view = v;
+    draft = v.line.session;
+    selected ||= v.plan?.focus[0]?.focus.corner ?? v.plan?.corners[0]?.corner ?? '';
+    here.say(
+      v.plan?.vehicle ?? v.event,
+      `${v.line.session.name}, ${day(v.line.begins, v.line.session.timing.start.zone)}`,
+      v.line.reference ?? null,
+    );
+  }
+  async function keep(reference = view?.line.reference) {
+    clearTimeout(wait);
+    wait = undefined;
+    if (!view || !draft) return;
+    saving = true;
+    const sent = draft;
+    try {
+      const v = await ask(
+        api.PUT('/api/sessions/{id}', {
+          params: { path: { id: view.line.id } },
+          body: { version: view.line.version, reference, session: sent },
+        }),
+      );
+      problem = null;
+      if (draft === sent) take(v);
+      else {
+        view = v;
+        wait = setTimeout(() => void keep(), 300);
+      }
+    } catch (e) {
+      problem = asProblem(e);
+      if (problem.status === 409) await load();
+    } finally {
+      saving = false;
+    }
+  }
+  /** Changes what is planned; the plan follows when the hand rests. */
+  function put(change: Partial<TrackSession>, key: string | null = null) {
+    if (!draft) return;
+    past.remember(draft, key);
+    draft = { ...draft, ...change };
+    steps = { back: true, on: false };
+    clearTimeout(wait);
+    wait = setTimeout(() => void keep(), 350);
+  }
+  function step(back: boolean) {
+    if (!draft) return;
+    const other = back ? past.undo(draft) : past.redo(draft);
+    if (!other) {
+      steps = back ? { ...steps, back: false } : { ...steps, on: false };
+      return;
+    }
+    draft = { ...other, done: draft.done };
+    steps = { back: true, on: true };
+    void keep();
+  }
+  const dayPut = (change: Partial<TrackSession['day']['day']>) =>
+    draft && put({ day: { ...draft.day, day: { ...draft.day.day, ...change } } }, `day ${Object.keys(change).join()}`);
+
+  /** Grips that are usual for a surface, to start from (common practice, no source). */
+  const SURFACES = { DRY: 1, DAMP: 0.85, WET: 0.7, DRYING: 0.88 } as const;
+  function surface(state: keyof typeof SURFACES) {
+    if (!draft) return;
+    const like = reference.data?.r.working.content.variants.find(
+      (v) => v.day.surface?.state === state && state !== 'DRY',
+    );
+    put({
+      day: {
+        ...draft.day,
+        like: like?.id ?? '',
+        day: {
+          ...draft.day.day,
+          grip: like?.day.grip ?? SURFACES[state],
+          surface: { state, dried: state === 'DRYING' ? 0.5 : 0 },
+        },
+      },
+    });
+  }
+  async function turn(turn: 'LATER' | 'SHORTENED' | 'STOPPED' | 'CANCELLED' | 'ON', minutes = 0) {
+    try {
+      if (wait) await keep();
+      take(await ask(api.POST('/api/sessions/{id}/turned', { params: { path: { id } }, body: { turn, minutes } })));
+      void queries.invalidateQueries({ queryKey: ['events'] });
+    } catch (e) {
+      problem = asProblem(e);
+    }
+  }
+  async function tick(errand: (typeof due)[number]['errand'], done: boolean) {
+    try {
+      await ask(api.POST('/api/sessions/{id}/done', { params: { path: { id } }, body: { errand, done } }));
+      await load();
+    } catch (e) {
+      problem = asProblem(e);
+    }
+  }
+  async function like(hoursOn: number) {
+    if (!view) return;
+    const start = new Date(Date.parse(`${view.line.session.timing.start.wall}Z`) + hoursOn * 3_600_000);
+    try {
+      const made = await ask(
+        api.POST('/api/sessions/{id}/like', {
+          params: { path: { id } },
+          body: { wall: start.toISOString().slice(0, 19), name: view.line.session.name },
+        }),
+      );
+      void queries.invalidateQueries({ queryKey: ['events'] });
+      await push(`/session/${made.id}`);
+    } catch (e) {
+      problem = asProblem(e);
+    }
+  }
+  async function laps() {
+    try {
+      const made = await ask(api.POST('/api/sessions/{id}/runs', { params: { path: { id } } }));
+      here.run = made.id;
+      await push(`/runs/${view?.line.reference}`);
+    } catch (e) {
+      problem = asProblem(e);
+    }
+  }
+  function keys(e: KeyboardEvent) {
+    if (!(e.ctrlKey || e.metaKey) || e.key.toLowerCase() !== 'z') return;
+    e.preventDefault();
+    step(!e.shiftKey);
+  }
+
+  const zone = $derived(view?.line.session.timing.start.zone ?? 'UTC');
+  const due = $derived(view?.line.due ?? []);
+  const next = $derived(view ? nextDue(view.line, now) : null);
+  const plan = $derived(view?.plan ?? null);
+  const chosen = $derived(plan?.corners.find((c) => c.corner === selected) ?? null);
+  const focusIds = $derived(plan?.focus.map((f) => f.focus.corner) ?? []);
+  const WHEELS = ['front left', 'front right', 'rear left', 'rear right'];
+  const wheelNames = $derived(plan?.motorcycle ? ['front', 'rear'] : WHEELS);
+  const WHEN = { ALL: '', FIRST: 'first laps: ', LAST: 'last laps: ' };
+  function number(e: Event & { currentTarget: HTMLInputElement }): number | undefined {
+    const v = e.currentTarget.valueAsNumber;
+    return Number.isFinite(v) ? v : undefined;
+  }
+  function focusOn(corner: string) {
+    if (!draft) return;
+    const on = draft.focus.length ? draft.focus : focusIds;
+    const other = on.includes(corner) ? on.filter((c) => c !== corner) : [...on, corner].slice(-3);
+    put({ focus: other });
+  }
+</script>
+
+<svelte:window onkeydown={keys} />
+
+<main class="grid grid-cols-[minmax(0,1fr)] gap-3 p-3 lg:px-5">
+  {#if problem}<ProblemBox {problem} />{/if}
+  {#if !view || !draft}
+    {#if !problem}<p role="status">Opening the session…</p>{/if}
+  {:else}
+    <section class="flex flex-wrap items-center gap-x-4 gap-y-2">
+      <div class="min-w-56 flex-1">
+        <h1 class="sr-only">{draft.name}</h1>
+        <input
+          class="w-full max-w-72 bg-transparent text-xl leading-tight font-bold"
+          aria-label="Name of the session"
+          maxlength="100"
+          value={draft.name}
+          onchange={(e) => put({ name: e.currentTarget.value.trim() || KINDS[draft?.kind ?? 'TEST'] })}
+        />
+        <p class="text-sm">
+          <a class="link" href="#/session">{view.event}</a> · {day(view.line.begins, zone)}
+          {clock(view.line.begins, zone)} to {clock(view.line.ends, zone)}{draft.timing.later
+            ? `, ${draft.timing.later} min later than announced`
+            : ''}{draft.timing.state === 'ON' ? '' : ` · ${draft.timing.state.toLowerCase()}`}
+          · <span data-countdown>{until(view.line.begins, now)}</span>
+          {#if saving}<span role="status"> · working it out…</span>{/if}
+        </p>
+      </div>
+      <div class="flex flex-wrap gap-1" role="group" aria-label="What became of it">
+        {#each [5, 10, 20] as m (m)}<button class="btn btn-sm" onclick={() => turn('LATER', m)}>+{m} min</button>{/each}
+        <button
+          class="btn btn-sm"
+          onclick={() =>
+            turn(
+              'SHORTENED',
+              Math.max(
+                1,
+                Math.round((draft?.timing.shortened ?? draft?.timing.minutes ?? draft?.timing.laps ?? 20) / 2),
+              ),
+            )}>Halved</button
+        >
+        {#if draft.timing.state === 'ON'}
+          <button class="btn btn-sm" onclick={() => turn('STOPPED')}>Stopped</button>
+          <button class="btn btn-sm" onclick={() => turn('CANCELLED')}>Cancelled</button>
+        {/if}
+        {#if draft.timing.state !== 'ON' || draft.timing.later || draft.timing.shortened != null}
+          <button class="btn btn-sm" onclick={() => turn('ON')}>As announced</button>
+        {/if}
+      </div>
+      <div class="flex gap-1">
+        <button class="btn btn-sm" disabled={!steps.back} onclick={() => step(true)}>Undo</button>
+        <button class="btn btn-sm" disabled={!steps.on} onclick={() => step(false)}>Redo</button>
+        <a class="btn btn-sm btn-primary" href="#/brief/{id}">Brief</a>
+        <a class="btn btn-sm" href="#/log/{id}">Log</a>
+      </div>
+    </section>
+
+    <ol class="flex flex-wrap gap-x-5 gap-y-1 text-sm" aria-label="What is due">
+      {#each due as d (d.errand)}
+        <li class={['flex items-center gap-1.5', next?.errand === d.errand ? 'font-bold' : '']}>
+          <label class="flex min-h-6 items-center gap-1.5">
+            <input
+              type="checkbox"
+              class="checkbox checkbox-xs"
+              checked={d.done}
+              onchange={(e) => tick(d.errand, e.currentTarget.checked)}
+            />
+            <span title={ERRANDS[d.errand].what}>{clock(d.until, zone)} {ERRANDS[d.errand].word}</span>
+          </label>
+        </li>
+      {/each}
+    </ol>
+
+    {#if !view.line.reference}
+      <section class="bg-base-100 border-base-300 rounded border p-4">
+        <p class="mb-2">A session is planned from a reference. Choose the circuit and vehicle it is for.</p>
+        <select class="select" aria-label="Reference" onchange={(e) => keep(e.currentTarget.value)}>
+          <option value="">choose…</option>
+          {#each calendar.data?.references ?? [] as r (r.id)}<option value={r.id}>{r.circuit} · {r.name}</option>{/each}
+        </select>
+      </section>
+    {:else if plan}
+      <section class="bg-base-100 border-base-300 rounded border px-2 pt-1">
+        <p class="px-2 pt-1 text-sm">
+          <strong class="text-lg">{lapTime(plan.today.lapTime)}</strong> computed today, {signed(
+            plan.today.lapTime - plan.today.base,
+            2,
+          )} s on the reference · {plan.today.laps} laps fit · tyres count as warm from lap {plan.today.warmFrom}
+        </p>
+        {#if reference.data}
+          <TodayStrip
+            road={reference.data.road}
+            corners={reference.data.r.corners}
+            lines={plan.corners}
+            focus={focusIds}
+            {selected}
+            onselect={(c) => (selected = c)}
+          />
+        {/if}
+      </section>
+
+      <div class="grid grid-cols-[minmax(0,1fr)] gap-3 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)_minmax(0,1fr)]">
+        <section class="grid content-start gap-2" aria-label="Corner today">
+          {#if chosen}
+            <div class="flex items-baseline gap-3">
+              <h2 class="text-lg font-bold">{chosen.called}</h2>
+              <span class="text-sm"
+                >{speedText(chosen.today.slowest)} at the slowest, {speedText(chosen.today.slowestBase)} in the reference</span
+              >
+            </div>
+            <ul class="grid gap-0.5 text-sm" data-differences>
+              {#each chosen.today.differences as d, i (d.words + d.when)}
+                <li class="border-base-300 border-l-4 pl-2">
+                  {WHEN[d.when]}<strong class="font-semibold">{d.words}</strong>{d.reason &&
+                  d.reason !== chosen.today.differences[i - 1]?.reason
+                    ? ` — ${d.reason}`
+                    : ''}
+                </li>
+              {:else}
+                <li>Nothing a person could use differs from the reference.</li>
+              {/each}
+            </ul>
+            {#if chosen.today.early.some((m) => m >= 1)}
+              <p class="text-sm">
+                Cold tyres: brake
+                {chosen.today.early.map((m) => plain(inLength(m))).join(', ')}
+                {lengthUnit()} sooner on laps 1 to {chosen.today.early.length}.
+              </p>
+            {/if}
+            <p class="text-sm">{chosen.words.line}</p>
+            <p class="text-sm">{chosen.escape}</p>
+            <button class="btn btn-sm justify-self-start" onclick={() => focusOn(chosen?.corner ?? '')}
+              >{focusIds.includes(chosen.corner) ? 'Not in focus' : 'Work on this corner'}</button
+            >
+          {/if}
+          <h3 class="mt-1 font-bold">Focus</h3>
+          <ul class="grid gap-1 text-sm" data-focus>
+            {#each plan.focus as f (f.focus.corner)}
+              <li>
+                <button class="link font-semibold" onclick={() => (selected = f.focus.corner)}>{f.called}</button>
+                {#if f.focus.offer > 0.005}<span>{plain(f.focus.offer, 2)} s on offer</span>{/if}
+                <span class="block">{f.words} {f.cure}</span>
+              </li>
+            {:else}
+              <li>
+                {plan.evidence
+                  ? 'Your last laps name nothing that is worth a session.'
+                  : 'No laps yet: choose up to three corners above.'}
+              </li>
+            {/each}
+          </ul>
+          {#if plan.rungs.length}
+            <h3 class="mt-1 font-bold">Build-up</h3>
+            <ul class="grid gap-1 text-sm">
+              {#each plan.rungs as r (r.called)}
+                <li>
+                  <strong>{r.called}</strong>: {r.rungs.rungs
+                    .map((m) => (m ? `−${plain(inLength(m))}` : 'marker'))
+                    .join(' · ')}
+                  {lengthUnit()}, from lap {r.firstLap}
+                </li>
+              {/each}
+            </ul>
+          {/if}
+          {#if view.runs.length}
+            <FeltBeside session={id} />
+          {/if}
+        </section>
+
+        <section class="grid content-start gap-2 text-sm" aria-label="Conditions">
+          <h3 class="font-bold">Conditions</h3>
+          <div class="flex flex-wrap gap-1" role="group" aria-label="Road">
+            {#each Object.keys(SURFACES) as (keyof typeof SURFACES)[] as s (s)}
+              <button
+                class={['btn btn-sm', (draft.day.day.surface?.state ?? 'DRY') === s ? 'btn-primary' : '']}
+                aria-pressed={(draft.day.day.surface?.state ?? 'DRY') === s}
+                onclick={() => surface(s)}>{s.toLowerCase()}</button
+              >
+            {/each}
+          </div>
+          <div class="flex items-center gap-3">
+            <WindRose
+              speed={draft.day.day.windSpeed}
+              from={draft.day.day.windFrom}
+              onset={(windSpeed, windFrom) => dayPut({ windSpeed, windFrom })}
+            />
+            <div class="grid flex-1 gap-1">
+              <span>Grip</span>
+              <Slide
+                label="Grip of the road, per cent of the reference's"
+                min={40}
+                max={110}
+                step={1}
+                value={Math.round(draft.day.day.grip * 100)}
+                text="{Math.round(draft.day.day.grip * 100)} %"
+                oninput={(v) => dayPut({ grip: v / 100 })}
+              />
+              <span>{draft.day.day.windSpeed} m/s from {draft.day.day.windFrom}°</span>
+            </div>
+          </div>
+          <div class="grid grid-cols-2 gap-x-3 gap-y-1">
+            <label class="flex items-center gap-1"
+              ><span class="flex-1">air °C</span><input
+                class="input input-xs w-16"
+                type="number"
+                value={draft.day.day.airTemperature ?? ''}
+                placeholder="15"
+                onchange={(e) => dayPut({ airTemperature: number(e) })}
+              /></label
+            >
+            <label class="flex items-center gap-1"
+              ><span class="flex-1">pressure hPa</span><input
+                class="input input-xs w-16"
+                type="number"
+                value={draft.day.pressure ?? ''}
+                onchange={(e) => draft && put({ day: { ...draft.day, pressure: number(e) } })}
+              /></label
+            >
+            <label class="flex items-center gap-1"
+              ><span class="flex-1">rubber</span><select
+                class="select select-xs w-24"
+                value={draft.day.rubber}
+                onchange={(e) =>
+                  draft &&
+                  put({ day: { ...draft.day, rubber: e.currentTarget.value as TrackSession['day']['rubber'] } })}
+                ><option value="GREEN">green</option><option value="USUAL">usual</option><option value="RUBBERED"
+                  >rubbered</option
+                ></select
+              ></label
+            >
+            <label class="flex items-center gap-1"
+              ><span class="flex-1">kind</span><select
+                class="select select-xs w-24"
+                value={draft.kind}
+                onchange={(e) => put({ kind: e.currentTarget.value as SessionKind })}
+                >{#each Object.entries(KINDS) as [k, w] (k)}<option value={k}>{w}</option>{/each}</select
+              ></label
+            >
+            <label class="col-span-2 flex items-center gap-1"
+              ><span class="flex-1">starts</span><input
+                class="input input-xs w-48"
+                type="datetime-local"
+                value={draft.timing.start.wall.slice(0, 16)}
+                onchange={(e) =>
+                  draft &&
+                  e.currentTarget.value &&
+                  put({
+                    timing: { ...draft.timing, start: { ...draft.timing.start, wall: `${e.currentTarget.value}:00` } },
+                  })}
+              /></label
+            >
+            <label class="flex items-center gap-1"
+              ><span class="flex-1">{draft.timing.laps == null ? 'minutes' : 'laps'}</span><input
+                class="input input-xs w-16"
+                type="number"
+                min="1"
+                value={draft.timing.laps ?? draft.timing.minutes ?? ''}
+                onchange={(e) => {
+                  const v = number(e);
+                  if (draft && v)
+                    put({
+                      timing: {
+                        ...draft.timing,
+                        shortened: undefined,
+                        ...(draft.timing.laps == null ? { minutes: v } : { laps: v }),
+                      },
+                    });
+                }}
+              /></label
+            >
+          </div>
+          {#each plan.light as l (l)}<p class="border-base-300 border-l-4 pl-2">{l}</p>{/each}
+          <h3 class="mt-1 font-bold">Targets</h3>
+          <ol class="flex flex-wrap gap-1" data-targets>
+            {#each plan.targets.tiers as t, i (t.off)}
+              <li
+                class={[
+                  'border-base-300 rounded border px-2 py-0.5 text-center',
+                  plan.targets.now === i ? 'bg-base-300 font-bold' : '',
+                ]}
+                title="{plain(t.off * 100, 1)} % over the best computed"
+              >
+                {lapTime(t.lap)}<span class="block text-xs"
+                  >{t.off ? `+${plain(t.off * 100, 1)} %` : 'best computed'}</span
+                >
+              </li>
+            {/each}
+          </ol>
+          {#if plan.targets.own}<p>Your best corners put together: {lapTime(plan.targets.own)}.</p>{/if}
+          {#each plan.notToday as n (n)}<p class="border-base-300 border-l-4 pl-2">{n}</p>{/each}
+        </section>
+
+        <section class="grid content-start gap-2 text-sm" aria-label="Machine">
+          <h3 class="font-bold">Tyres</h3>
+          <div class="grid grid-cols-2 gap-x-3 gap-y-1">
+            {#each wheelNames as w, i (w)}
+              {@const got = plan.wheels.find((k) => k.wheel === i)}
+              <label class="flex items-center gap-1">
+                <span class="flex-1">{w}, hot kPa</span>
+                <input
+                  class="input input-xs w-16"
+                  type="number"
+                  value={draft.tyres.hot[i] ?? ''}
+                  onchange={(e) => {
+                    if (!draft) return;
+                    const hot = wheelNames.map((_, k) => draft?.tyres.hot[k] ?? null) as (number | null)[];
+                    hot[i] = number(e) ?? null;
+                    put({ tyres: { ...draft.tyres, hot: hot as number[] } });
+                  }}
+                />
+              </label>
+              <p class="self-center">
+                {#if got?.refused}<strong>{got.refused}</strong>
+                {:else if got?.cold != null}set <strong>{plain(got.cold)}</strong> cold, {plain(got.low)}–{plain(
+                    got.high,
+                  )}
+                  {got.learned ? 'by your last readings' : 'not measured yet'}
+                {/if}
+              </p>
+            {/each}
+            <label class="flex items-center gap-1"
+              ><span class="flex-1">set at °C</span><input
+                class="input input-xs w-16"
+                type="number"
+                placeholder="air"
+                value={draft.tyres.coldAt ?? ''}
+                onchange={(e) => draft && put({ tyres: { ...draft.tyres, coldAt: number(e) } })}
+              /></label
+            >
+            <label class="flex items-center gap-1"
+              ><span class="flex-1">least kPa cold</span><input
+                class="input input-xs w-16"
+                type="number"
+                value={draft.tyres.least ?? ''}
+                onchange={(e) => draft && put({ tyres: { ...draft.tyres, least: number(e) } })}
+              /></label
+            >
+            <label class="flex items-center gap-1"
+              ><span class="flex-1">age, laps</span><input
+                class="input input-xs w-16"
+                type="number"
+                min="0"
+                value={draft.tyres.age}
+                onchange={(e) => draft && put({ tyres: { ...draft.tyres, age: number(e) ?? 0 } })}
+              /></label
+            >
+            <label class="flex items-center gap-1"
+              ><span class="flex-1">worn out after</span><input
+                class="input input-xs w-16"
+                type="number"
+                min="1"
+                value={draft.tyres.life ?? ''}
+                onchange={(e) => draft && put({ tyres: { ...draft.tyres, life: number(e) } })}
+              /></label
+            >
+            <label class="flex items-center gap-2"
+              ><input
+                type="checkbox"
+                class="checkbox checkbox-xs"
+                checked={draft.tyres.warmers}
+                onchange={(e) => draft && put({ tyres: { ...draft.tyres, warmers: e.currentTarget.checked } })}
+              />out of warmers</label
+            >
+          </div>
+          <h3 class="mt-1 font-bold">Fuel</h3>
+          <p>
+            {plain(plan.fuel.need.perLap, 2)} l a lap {plan.fuel.need.own
+              ? `by ${plan.fuel.need.own} laps of yours`
+              : "by the engine's work"}; {plan.fuel.laps} laps want
+            <strong>{plain(plan.fuel.litres, 1)} l</strong> in 19 of 20.
+          </p>
+          <div class="grid grid-cols-2 gap-x-3 gap-y-1">
+            <label class="flex items-center gap-1"
+              ><span class="flex-1">in the tank, l</span><input
+                class="input input-xs w-16"
+                type="number"
+                min="0"
+                value={draft.fuel.tank ?? ''}
+                onchange={(e) => draft && put({ fuel: { ...draft.fuel, tank: number(e) } })}
+              /></label
+            >
+            <p class="self-center">
+              {plan.fuel.reaches == null ? '' : `reaches in ${plain(plan.fuel.reaches * 100)} of 100`}
+            </p>
+            <label class="flex items-center gap-1"
+              ><span class="flex-1">or, l</span><input
+                class="input input-xs w-16"
+                type="number"
+                min="0"
+                value={draft.fuel.other ?? ''}
+                onchange={(e) => draft && put({ fuel: { ...draft.fuel, other: number(e) } })}
+              /></label
+            >
+            <p class="self-center">
+              {plan.fuel.otherReaches == null ? '' : `reaches in ${plain(plan.fuel.otherReaches * 100)} of 100`}{plan
+                .fuel.otherCosts == null
+                ? ''
+                : `, ${signed(plan.fuel.otherCosts, 2)} s a lap`}
+            </p>
+            <label class="flex items-center gap-1"
+              ><span class="flex-1">to be left, l</span><input
+                class="input input-xs w-16"
+                type="number"
+                min="0"
+                value={draft.fuel.rest}
+                onchange={(e) => draft && put({ fuel: { ...draft.fuel, rest: number(e) ?? 0 } })}
+              /></label
+            >
+            {#if draft.kind === 'RACE'}
+              <label class="flex items-center gap-1"
+                ><span class="flex-1">leader's lap, s</span><input
+                  class="input input-xs w-16"
+                  type="number"
+                  step="0.1"
+                  value={draft.fuel.leader ?? ''}
+                  onchange={(e) => draft && put({ fuel: { ...draft.fuel, leader: number(e) } })}
+                /></label
+              >
+            {/if}
+          </div>
+          <h3 class="mt-1 font-bold">Rules</h3>
+          <div class="grid grid-cols-2 gap-x-3 gap-y-1">
+            <label class="flex items-center gap-1"
+              ><span class="flex-1">off the road</span><select
+                class="select select-xs w-28"
+                value={draft.rules.limits}
+                onchange={(e) =>
+                  draft &&
+                  put({ rules: { ...draft.rules, limits: e.currentTarget.value as TrackSession['rules']['limits'] } })}
+                ><option value="UNKNOWN">not said</option><option value="FREE">free</option><option value="LAP_DELETED"
+                  >lap deleted</option
+                ><option value="WARNINGS">warnings</option><option value="PENALTY">penalty</option></select
+              ></label
+            >
+            <label class="flex items-center gap-1"
+              ><span class="flex-1">pit lane km/h</span><input
+                class="input input-xs w-16"
+                type="number"
+                value={draft.rules.pitSpeed == null ? '' : Math.round(draft.rules.pitSpeed * 3.6)}
+                onchange={(e) => {
+                  const v = number(e);
+                  if (draft) put({ rules: { ...draft.rules, pitSpeed: v === undefined ? undefined : v / 3.6 } });
+                }}
+              /></label
+            >
+            <label class="flex items-center gap-1"
+              ><span class="flex-1">line at, m</span><input
+                class="input input-xs w-16"
+                type="number"
+                value={draft.rules.pitLine ?? ''}
+                onchange={(e) => draft && put({ rules: { ...draft.rules, pitLine: number(e) } })}
+              /></label
+            >
+            <label class="flex items-center gap-1"
+              ><span class="flex-none">must</span><input
+                class="input input-xs w-full"
+                value={draft.rules.must}
+                placeholder="both compounds…"
+                onchange={(e) => draft && put({ rules: { ...draft.rules, must: e.currentTarget.value } })}
+              /></label
+            >
+          </div>
+          {#if plan.pits}
+            <p>
+              Pits: brake at {metres(plan.pits.marker)}, {metres(plan.pits.metres)} before the line, from {speedText(
+                plan.pits.from,
+              )} to {speedText(plan.pits.aimed)}; practise it.
+            </p>
+          {/if}
+          <label class="grid gap-1"
+            >Aim <input
+              class="input input-sm w-full"
+              maxlength="500"
+              value={draft.aim}
+              onchange={(e) => put({ aim: e.currentTarget.value })}
+            /></label
+          >
+          <div class="flex flex-wrap gap-1">
+            <button class="btn btn-sm" onclick={laps}>Bring the laps</button>
+            <button class="btn btn-sm" onclick={() => like(2)}>Like this, 2 h on</button>
+            <button class="btn btn-sm" onclick={() => like(24)}>Like this, next day</button>
+          </div>
+          {#each view.runs as r (r.id)}
+            <p><a class="link" href="#/debrief/{r.id}">{r.name}</a>, {clock(r.drivenAt, zone)}</p>
+          {/each}
+          {#each plan.cautions as c (c)}<p class="text-xs leading-tight">{c}</p>{/each}
+        </section>
+      </div>
+    {/if}
+  {/if}
+</main>

@@ -1,0 +1,237 @@
+<script lang="ts">
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query';
+  import Plus from '@lucide/svelte/icons/plus';
+  import { onDestroy } from 'svelte';
+  import { push } from 'svelte-spa-router';
+  import { api, ask, asProblem, type EventView, type Problem, type SessionLine } from '../../api/api';
+  import { here } from '../../kit/here.svelte';
+  import ProblemBox from '../../kit/ProblemBox.svelte';
+  import DayLine from './DayLine.svelte';
+  import CalendarFiles from './CalendarFiles.svelte';
+  import { byDay, clock, day, ERRANDS, freshSession, KINDS, nextDue, until } from './sessions';
+
+  here.say('', '');
+  const queries = useQueryClient();
+  const calendar = createQuery(() => ({ queryKey: ['events'], queryFn: () => ask(api.GET('/api/events')) }));
+  const view = $derived(calendar.data);
+  let problem = $state<Problem | null>(null);
+  let now = $state(Date.now());
+  const timer = setInterval(() => (now = Date.now()), 15_000);
+  onDestroy(() => clearInterval(timer));
+
+  let name = $state('');
+  let zone = $state(Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC');
+  let opened = $state(false);
+  let gone = $state<SessionLine | null>(null);
+
+  const all = $derived(view?.events.flatMap((e) => e.sessions) ?? []);
+  const due = $derived(
+    all
+      .filter((s) => !s.made)
+      .map((s) => ({ s, d: nextDue(s, now) }))
+      .filter((x) => x.d && new Date(x.s.ends).getTime() > now - 12 * 3_600_000)
+      .sort((a, b) => (a.d?.from ?? '').localeCompare(b.d?.from ?? ''))[0],
+  );
+  const latestFirst = $derived(
+    [...(view?.events ?? [])].sort((a, b) =>
+      (b.sessions.at(-1)?.begins ?? '9').localeCompare(a.sessions.at(-1)?.begins ?? '9'),
+    ),
+  );
+
+  async function tried(work: () => Promise<unknown>) {
+    problem = null;
+    try {
+      await work();
+      await queries.invalidateQueries({ queryKey: ['events'] });
+    } catch (e) {
+      problem = asProblem(e);
+    }
+  }
+  const addEvent = () =>
+    tried(async () => {
+      await ask(api.POST('/api/events', { body: { name, zone } }));
+      name = '';
+      opened = false;
+    });
+
+  /** A session at an hour of a day that was pressed on its line. */
+  async function add(event: EventView, wall: string) {
+    const reference = here.reference ?? view?.references[0]?.id;
+    await tried(async () => {
+      const made = await ask(
+        api.POST('/api/events/{id}/sessions', {
+          params: { path: { id: event.id } },
+          body: { version: 0, reference, session: freshSession('PRACTICE', wall, event.zone) },
+        }),
+      );
+      await push(`/session/${made.id}`);
+    });
+  }
+  /** The same session at another time, dragged there. */
+  const move = (s: SessionLine, wall: string) =>
+    tried(() =>
+      ask(
+        api.PUT('/api/sessions/{id}', {
+          params: { path: { id: s.id } },
+          body: {
+            version: s.version,
+            reference: s.reference,
+            session: {
+              ...s.session,
+              timing: { ...s.session.timing, later: 0, start: { ...s.session.timing.start, wall } },
+            },
+          },
+        }),
+      ),
+    );
+  const later = (s: SessionLine, minutes: number) =>
+    tried(() =>
+      ask(
+        api.POST('/api/sessions/{id}/turned', {
+          params: { path: { id: s.id } },
+          body: { turn: 'LATER', minutes },
+        }),
+      ),
+    );
+  const remove = (s: SessionLine) =>
+    tried(async () => {
+      await ask(api.DELETE('/api/sessions/{id}', { params: { path: { id: s.id } } }));
+      gone = s;
+    });
+  const back = () =>
+    tried(async () => {
+      if (gone) await ask(api.POST('/api/sessions/{id}/back', { params: { path: { id: gone.id } } }));
+      gone = null;
+    });
+  const removeEvent = (e: EventView) =>
+    tried(() => ask(api.DELETE('/api/events/{id}', { params: { path: { id: e.id } } })));
+  /** Days that an event's line can be pressed on: those it has, and the next one. */
+  function days(e: EventView): { day: string; date: string; sessions: SessionLine[] }[] {
+    const out = byDay(e).map((d) => ({ ...d, date: d.sessions[0]?.local.slice(0, 10) ?? '' }));
+    if (out.length) return out;
+    const tomorrow = new Date(now + 86_400_000).toISOString();
+    return [{ day: day(tomorrow, e.zone), date: tomorrow.slice(0, 10), sessions: [] }];
+  }
+  async function nextDay(e: EventView) {
+    const last = e.sessions.at(-1)?.local.slice(0, 10) ?? new Date(now).toISOString().slice(0, 10);
+    const d = new Date(Date.parse(`${last}T12:00:00Z`) + 86_400_000);
+    await add(e, `${d.toISOString().slice(0, 10)}T10:00:00`);
+  }
+</script>
+
+<main class="grid grid-cols-[minmax(0,1fr)] gap-4 p-3 sm:p-5">
+  {#if calendar.error}
+    <ProblemBox problem={asProblem(calendar.error)} />
+  {:else if !view}
+    <p role="status">Opening the calendar…</p>
+  {:else}
+    {#if due?.d}
+      <section class="bg-base-100 border-base-300 flex flex-wrap items-center gap-x-6 gap-y-2 rounded border p-4">
+        <div class="min-w-56 flex-1">
+          <p class="text-sm">Next, {until(due.d.from, now)}</p>
+          <h1 class="text-2xl font-bold">{ERRANDS[due.d.errand].what}</h1>
+          <p>
+            {due.s.session.name},
+            {day(due.s.begins, due.s.session.timing.start.zone)}
+            {clock(due.s.begins, due.s.session.timing.start.zone)}
+          </p>
+        </div>
+        <a class="btn btn-primary min-h-11" href="#/session/{due.s.id}">Open the session</a>
+        <a class="btn min-h-11" href="#/brief/{due.s.id}">Brief</a>
+        <a class="btn min-h-11" href="#/log/{due.s.id}">Log</a>
+      </section>
+    {/if}
+    {#if problem}<ProblemBox {problem} />{/if}
+    {#if gone}
+      <p role="status" class="flex items-center gap-3">
+        {gone.session.name} was taken out of the calendar.
+        <button class="btn btn-sm" onclick={back}>Bring it back</button>
+      </p>
+    {/if}
+    {#each latestFirst as e (e.id)}
+      <section class="bg-base-100 border-base-300 rounded border p-3" aria-label={e.name} data-event={e.id}>
+        <div class="mb-1 flex flex-wrap items-baseline gap-x-4">
+          <h2 class="text-lg font-bold">{e.name}</h2>
+          <p class="text-sm">{e.zone}</p>
+          <span class="flex-1"></span>
+          <button class="btn btn-xs btn-ghost" onclick={() => nextDay(e)}>Next day…</button>
+          {#if !e.sessions.length}
+            <button class="btn btn-xs btn-ghost" onclick={() => removeEvent(e)}>Remove</button>
+          {/if}
+        </div>
+        {#each days(e) as d (d.day)}
+          <DayLine
+            title={d.day}
+            date={d.date}
+            zone={e.zone}
+            sessions={d.sessions}
+            {now}
+            onadd={(wall) => add(e, wall)}
+            onmove={move}
+            onopen={(s) => push(`/session/${s.id}`)}
+          />
+        {/each}
+        <ul class="mt-1 grid gap-1 text-sm">
+          {#each e.sessions.filter((s) => !s.made) as s (s.id)}
+            <li class="flex flex-wrap items-center gap-x-3 gap-y-1" data-session={s.session.name}>
+              <a class="link font-semibold" href="#/session/{s.id}">{s.session.name}</a>
+              <span
+                >{day(s.begins, e.zone)}
+                {clock(s.begins, e.zone)} · {KINDS[s.session.kind]} · {s.session.day.day.surface?.state.toLowerCase()}{s
+                  .session.timing.state === 'ON'
+                  ? ''
+                  : ` · ${s.session.timing.state.toLowerCase()}`}{s.session.timing.later
+                  ? ` · ${s.session.timing.later} min later than announced`
+                  : ''}{s.driven ? ` · ${s.driven} ${s.driven === 1 ? 'run' : 'runs'}` : ''}</span
+              >
+              <span class="flex-1"></span>
+              {#each [5, 10, 20] as m (m)}
+                <button class="btn btn-xs" onclick={() => later(s, m)} aria-label="{s.session.name} {m} min later"
+                  >+{m} min</button
+                >
+              {/each}
+              <a class="btn btn-xs" href="#/brief/{s.id}">Brief</a>
+              <a class="btn btn-xs" href="#/log/{s.id}">Log</a>
+              <button class="btn btn-xs btn-ghost" onclick={() => remove(s)} aria-label="Take out {s.session.name}"
+                >Take out</button
+              >
+            </li>
+          {/each}
+        </ul>
+      </section>
+    {:else}
+      <p>
+        No event yet. An event is a weekend, a test day or a lesson: name it, then press an hour on its line for each
+        session.
+      </p>
+    {/each}
+    {#if opened || !view.events.length}
+      <form
+        class="bg-base-100 border-base-300 flex flex-wrap items-end gap-3 rounded border p-4"
+        onsubmit={(e) => {
+          e.preventDefault();
+          void addEvent();
+        }}
+      >
+        <label class="grid min-w-44 flex-1 gap-1"
+          >Event <input
+            class="input w-full"
+            maxlength="100"
+            required
+            bind:value={name}
+            placeholder="Summer meeting"
+          /></label
+        >
+        <label class="grid min-w-44 flex-1 gap-1"
+          >Time zone of the circuit <input class="input w-full" required bind:value={zone} /></label
+        >
+        <button class="btn btn-primary">Make the event</button>
+      </form>
+    {:else}
+      <div class="flex flex-wrap gap-3">
+        <button class="btn btn-sm" onclick={() => (opened = true)}><Plus class="size-4" /> Event</button>
+        <CalendarFiles onproblem={(p) => (problem = p)} />
+      </div>
+    {/if}
+  {/if}
+</main>

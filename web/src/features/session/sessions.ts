@@ -1,0 +1,184 @@
+import type { Errand, EventView, Felt, SessionKind, SessionLine, Told, TrackSession } from '../../api/api';
+
+export const KINDS: Record<SessionKind, string> = {
+  TEST: 'test',
+  PRACTICE: 'practice',
+  QUALIFYING: 'qualifying',
+  RACE: 'race',
+  COACHING: 'coaching',
+};
+
+export const ERRANDS: Record<Errand, { word: string; what: string }> = {
+  WALK: { word: 'walk', what: 'Walk the circuit' },
+  REHEARSE: { word: 'rehearse', what: 'Go through the lap in your head' },
+  BRIEF: { word: 'brief', what: 'Read the brief' },
+  PRESSURES: { word: 'pressures', what: 'Set the cold pressures' },
+  WARM: { word: 'warm', what: 'Warm engine and brakes' },
+  OUT: { word: 'out', what: 'Go out' },
+  LOG: { word: 'log', what: 'Say how it was, before the data' },
+  DEBRIEF: { word: 'debrief', what: 'Bring the laps and look at them' },
+  REVISE: { word: 'revise', what: 'Save a revision' },
+};
+
+export const FELT: Record<Felt, string> = {
+  AS_PLANNED: 'as planned',
+  EARLY: 'early',
+  LATE: 'late',
+  DEEP: 'deep',
+  WIDE: 'wide',
+  UNSURE: 'unsure',
+  SCARED: 'scared',
+  GREAT: 'great',
+};
+
+const parts = (at: string, zone: string) => {
+  const found = new Intl.DateTimeFormat('en-GB', {
+    timeZone: zone,
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+    hour: '2-digit',
+    minute: '2-digit',
+    second: '2-digit',
+    hour12: false,
+  }).formatToParts(new Date(at));
+  return Object.fromEntries(found.map((p) => [p.type, p.value]));
+};
+
+/** The clock on the wall at the circuit. */
+export function clock(at: string, zone: string): string {
+  const p = parts(at, zone);
+  return `${p.hour === '24' ? '00' : p.hour}:${p.minute}`;
+}
+
+/** The day at the circuit, with the name that fits its date. */
+export function day(at: string, zone: string): string {
+  const p = parts(at, zone);
+  return `${p.weekday} ${p.day} ${p.month}`;
+}
+
+/** Hours of the day at the circuit, 13.5 for half past one. */
+export function hours(at: string, zone: string): number {
+  const p = parts(at, zone);
+  return (Number(p.hour) % 24) + Number(p.minute) / 60 + Number(p.second) / 3600;
+}
+
+/** How long until an instant: "in 2 h 05", "in 12 min", "12 min ago". */
+export function until(at: string, now: number): string {
+  const minutes = Math.round((new Date(at).getTime() - now) / 60_000);
+  const size = Math.abs(minutes);
+  const words =
+    size < 60
+      ? `${size} min`
+      : size < 48 * 60
+        ? `${Math.floor(size / 60)} h ${String(size % 60).padStart(2, '0')}`
+        : `${Math.round(size / 1440)} days`;
+  return minutes >= 0 ? `in ${words}` : `${words} ago`;
+}
+
+/** Sessions of an event by the day at the circuit. */
+export function byDay(event: EventView): { day: string; sessions: SessionLine[] }[] {
+  const out: { day: string; sessions: SessionLine[] }[] = [];
+  for (const s of event.sessions) {
+    const d = day(s.begins, event.zone);
+    const last = out.at(-1);
+    if (last?.day === d) last.sessions.push(s);
+    else out.push({ day: d, sessions: [s] });
+  }
+  return out;
+}
+
+/** The hours that a day's line spans: what is due, and an hour around. */
+export function span(sessions: SessionLine[], zone: string): [number, number] {
+  let from = 24;
+  let to = 0;
+  for (const s of sessions) {
+    const begin = hours(s.begins, zone);
+    const lasts = (new Date(s.ends).getTime() - new Date(s.begins).getTime()) / 3_600_000;
+    from = Math.min(from, begin - 1.5);
+    to = Math.max(to, begin + lasts + 1.5);
+  }
+  return from > to ? [8, 18] : [Math.max(0, Math.floor(from)), Math.min(30, Math.ceil(to))];
+}
+
+/** How long something is still worth doing when its time is over, ms: what was felt fades, data does not. */
+const STAYS: Partial<Record<Errand, number>> = { LOG: 2 * 3_600_000, DEBRIEF: 6 * 3_600_000, REVISE: 6 * 3_600_000 };
+
+/** What is due next of a session at a time; null when nothing is. */
+export const nextDue = (s: SessionLine, now: number): SessionLine['due'][number] | null =>
+  s.due.find((d) => !d.done && new Date(d.until).getTime() + (STAYS[d.errand] ?? 0) > now) ?? null;
+
+export function freshSession(kind: SessionKind, wall: string, zone: string): TrackSession {
+  return {
+    kind,
+    name: KINDS[kind].replace(/^./, (c) => c.toUpperCase()),
+    timing: { start: { wall, zone }, minutes: kind === 'RACE' ? 40 : 20, later: 0, state: 'ON' },
+    day: {
+      like: '',
+      day: {
+        grip: 1,
+        extraMass: 0,
+        windSpeed: 0,
+        windFrom: 0,
+        drag: 1,
+        downforce: 1,
+        hour: '',
+        surface: { state: 'DRY', dried: 0 },
+      },
+      rubber: 'USUAL',
+    },
+    tyres: { set: '', age: 0, warmers: false, hot: [], lastCold: [], lastHot: [] },
+    fuel: { rest: 0, formation: 0, oneMore: false, used: [] },
+    rules: { limits: 'UNKNOWN', pits: [], must: '' },
+    focus: [],
+    trials: [],
+    done: [],
+    aim: '',
+    note: '',
+  };
+}
+
+/** What of the log stands: the last said of each corner, and whether the rest went as planned. */
+export function standing(lines: { told: Told; removed: boolean }[]): { felt: Map<string, Felt>; rest: boolean } {
+  const felt = new Map<string, Felt>();
+  let rest = false;
+  for (const l of lines) {
+    if (l.removed) continue;
+    if (l.told.about === 'REST') rest = true;
+    if (l.told.about === 'CORNER' && l.told.corner && l.told.felt) felt.set(l.told.corner, l.told.felt);
+  }
+  return { felt, rest };
+}
+
+/** Parts of a brief with what each says, to tell later what has changed since it was read. */
+export function said(
+  plan: {
+    corners: { corner: string; words: { line: string }; today: { differences: { words: string }[] } }[];
+    focus: { called: string; words: string }[];
+    today: { laps: number; warmFrom: number };
+  },
+  line: { begins: string; session: TrackSession },
+): Record<string, string> {
+  const out: Record<string, string> = {
+    begins: line.begins,
+    state: line.session.timing.state,
+    laps: String(plan.today.laps),
+    warm: String(plan.today.warmFrom),
+    focus: plan.focus.map((f) => f.called).join(', '),
+  };
+  for (const c of plan.corners)
+    out[`corner ${c.corner}`] = [c.words.line, ...c.today.differences.map((d) => d.words)].join('; ').slice(0, 399);
+  return out;
+}
+
+/** Keys of parts that say something else now. */
+export function changedSince(
+  read: Record<string, string> | null | undefined,
+  now: Record<string, string>,
+): Set<string> {
+  const out = new Set<string>();
+  if (!read) return out;
+  for (const [key, words] of Object.entries(now)) if (read[key] !== words) out.add(key);
+  return out;
+}
