@@ -1,6 +1,7 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
   import ArrowRight from '@lucide/svelte/icons/arrow-right';
+  import { onDestroy } from 'svelte';
   import { push } from 'svelte-spa-router';
   import { api, ask, asProblem, type Problem, type RoadView, type Job } from '../../api/api';
   import { here } from '../../kit/here.svelte';
@@ -108,6 +109,29 @@
       job = null;
     }
   }
+  const SAYS: Record<string, string> = {
+    WALK: 'Walk the circuit',
+    REHEARSE: 'Go through the lap in your head',
+    BRIEF: 'Read the brief',
+    PRESSURES: 'Set the cold pressures',
+    WARM: 'Warm engine and brakes',
+    OUT: 'Go out',
+    LOG: 'Say how it was, before the data',
+    DEBRIEF: 'Bring the laps and look at them',
+    REVISE: 'Save a revision',
+  };
+  const atCircuit = (at: string, zone: string) =>
+    new Intl.DateTimeFormat('en-GB', { timeZone: zone, weekday: 'short', hour: '2-digit', minute: '2-digit' }).format(
+      new Date(at),
+    );
+  let now = $state(Date.now());
+  const timer = setInterval(() => (now = Date.now()), 15_000);
+  onDestroy(() => clearInterval(timer));
+  function away(at: string): string {
+    const minutes = Math.round((new Date(at).getTime() - now) / 60_000);
+    if (minutes <= 0) return 'now';
+    return minutes < 90 ? `in ${minutes} min` : `in ${Math.round(minutes / 60)} h`;
+  }
   const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 </script>
 
@@ -117,6 +141,33 @@
   {:else if !view}
     <p role="status">Opening the paddock…</p>
   {:else}
+    {#if view.due.length}
+      <section class="bg-base-100 border-base-300 rounded border p-4" aria-label="Due">
+        <ul class="grid gap-2">
+          {#each view.due as d, i (d.session)}
+            <li class="flex flex-wrap items-center gap-x-4 gap-y-1" data-due={d.errand}>
+              <a class={['min-w-0 flex-1', i === 0 ? 'text-xl font-bold' : '']} href="#/session/{d.session}">
+                {SAYS[d.errand]}, {away(d.from)}
+                <span class="block text-sm font-normal"
+                  >{d.event} · {d.name}, {atCircuit(d.begins, d.zone)} at the circuit</span
+                >
+              </a>
+              {#if i === 0}
+                <a
+                  class="btn btn-primary min-h-11"
+                  href={d.errand === 'LOG'
+                    ? `#/log/${d.session}`
+                    : d.errand === 'BRIEF'
+                      ? `#/brief/${d.session}`
+                      : `#/session/${d.session}`}
+                  >{d.errand === 'LOG' ? 'Log' : d.errand === 'BRIEF' ? 'Brief' : 'Session'}</a
+                >
+              {/if}
+            </li>
+          {/each}
+        </ul>
+      </section>
+    {/if}
     <section class="bg-base-100 border-base-300 rounded border">
       <div class="flex flex-wrap items-center gap-6 p-5">
         <div class="min-w-60 flex-1">

@@ -114,7 +114,7 @@
       <section class="corner" aria-live="polite">
         <p class="number">{changed.has(`corner ${corner.corner}`) ? '▸ ' : ''}{corner.called}</p>
         <ul>
-          {#each corner.today.differences.slice(0, 4) as d, i (d.words + d.when)}
+          {#each corner.today.differences.slice(0, 4) as d, i (i)}
             <li>
               <strong>{WHEN[d.when]}{d.words}</strong>{d.reason && d.reason !== corner.today.differences[i - 1]?.reason
                 ? `, ${d.reason}`
@@ -155,17 +155,17 @@
           {/each}
         </ul>
         {#if differing[0]?.today.differences[0]?.reason}<p>Mostly: {differing[0].today.differences[0].reason}.</p>{/if}
-        {#each plan.light as l (l)}<p>{l}</p>{/each}
+        {#each plan.light as l, i (i)}<p>{l}</p>{/each}
       </section>
       <section>
         <h2>{changed.has('focus') ? '▸ ' : ''}Focus</h2>
         {#if view.line.session.aim}<p><strong>Aim:</strong> {view.line.session.aim}</p>{/if}
         <ol>
-          {#each plan.focus as f (f.called)}<li><strong>{f.called}</strong> {f.words} {f.cure}</li>{:else}<li>
+          {#each plan.focus as f (f.focus.corner)}<li><strong>{f.called}</strong> {f.words} {f.cure}</li>{:else}<li>
               Nothing named: drive cleanly and look.
             </li>{/each}
         </ol>
-        {#each plan.notToday as n (n)}<p>{n}</p>{/each}
+        {#each plan.notToday as n, i (i)}<p>{n}</p>{/each}
       </section>
       <section>
         <h2>Markers</h2>
@@ -203,7 +203,7 @@
       <section>
         <h2>{changed.has('laps') ? '▸ ' : ''}Plan by lap</h2>
         <p>{plan.today.laps} laps fit. {plan.rungs.length ? 'Markers are approached:' : ''}</p>
-        {#each plan.rungs as r (r.called)}
+        {#each plan.rungs as r (r.rungs.corner)}
           <p>
             <strong>{r.called}</strong>
             {r.rungs.rungs
@@ -235,6 +235,14 @@
             Pits: brake {metres(plan.pits.metres)} before the line, to {speedText(plan.pits.aimed)}.
           </p>
         {/if}
+        {#if plan.race?.start}
+          <p>
+            Start: {speedText(plan.race.start.arrival)} at {plan.corners.find(
+              (c) => c.corner === plan?.race?.start?.corner,
+            )?.called}, brake {metres(Math.abs(plan.race.start.metres))}
+            {plan.race.start.metres < 0 ? 'sooner' : 'later'} than on a lap at the latest.
+          </p>
+        {/if}
         {#if view.line.session.rules.must}<p>Must: {view.line.session.rules.must}</p>{/if}
       </section>
       <section>
@@ -244,7 +252,7 @@
             <li><strong>{c.called}</strong> {c.escape}</li>
           {/each}
         </ul>
-        {#each plan.cautions as c (c)}<p>{c}</p>{/each}
+        {#each plan.cautions as c, i (i)}<p>{c}</p>{/each}
       </section>
     {/if}
   {/if}

@@ -41,8 +41,10 @@
   const timer = setInterval(() => void flush(), 5000);
   onDestroy(() => clearInterval(timer));
 
+  let sending = false;
   async function flush() {
-    if (!waiting.length) return;
+    if (!waiting.length || sending) return;
+    sending = true;
     try {
       const answer = await send(shelf, params.id);
       if (answer) server = answer;
@@ -53,6 +55,8 @@
       const p = asProblem(e);
       offline = p.status === 0 || p.status >= 500;
       if (!offline) problem = p;
+    } finally {
+      sending = false;
     }
   }
   async function say(told: Partial<Told> & Pick<Told, 'about'>) {

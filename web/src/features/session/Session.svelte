@@ -323,7 +323,7 @@
               >
             </div>
             <ul class="grid gap-0.5 text-sm" data-differences>
-              {#each chosen.today.differences as d, i (d.words + d.when)}
+              {#each chosen.today.differences as d, i (i)}
                 <li class="border-base-300 border-l-4 pl-2">
                   {WHEN[d.when]}<strong class="font-semibold">{d.words}</strong>{d.reason &&
                   d.reason !== chosen.today.differences[i - 1]?.reason
@@ -366,7 +366,7 @@
           {#if plan.rungs.length}
             <h3 class="mt-1 font-bold">Build-up</h3>
             <ul class="grid gap-1 text-sm">
-              {#each plan.rungs as r (r.called)}
+              {#each plan.rungs as r (r.rungs.corner)}
                 <li>
                   <strong>{r.called}</strong>: {r.rungs.rungs
                     .map((m) => (m ? `−${plain(inLength(m))}` : 'marker'))
@@ -483,7 +483,7 @@
               /></label
             >
           </div>
-          {#each plan.light as l (l)}<p class="border-base-300 border-l-4 pl-2">{l}</p>{/each}
+          {#each plan.light as l, i (i)}<p class="border-base-300 border-l-4 pl-2">{l}</p>{/each}
           <h3 class="mt-1 font-bold">Targets</h3>
           <ol class="flex flex-wrap gap-1" data-targets>
             {#each plan.targets.tiers as t, i (t.off)}
@@ -501,7 +501,7 @@
             {/each}
           </ol>
           {#if plan.targets.own}<p>Your best corners put together: {lapTime(plan.targets.own)}.</p>{/if}
-          {#each plan.notToday as n (n)}<p class="border-base-300 border-l-4 pl-2">{n}</p>{/each}
+          {#each plan.notToday as n, i (i)}<p class="border-base-300 border-l-4 pl-2">{n}</p>{/each}
         </section>
 
         <section class="grid content-start gap-2 text-sm" aria-label="Machine">
@@ -681,6 +681,31 @@
               )} to {speedText(plan.pits.aimed)}; practise it.
             </p>
           {/if}
+          {#if plan.race}
+            {@const called = (c: string) => plan?.corners.find((l) => l.corner === c)?.called ?? c}
+            <h3 class="mt-1 font-bold">Race</h3>
+            {#if plan.race.start}
+              <p>
+                Standing start: {speedText(plan.race.start.arrival)} at {called(plan.race.start.corner)} after {plain(
+                  plan.race.start.seconds,
+                  1,
+                )} s, {speedText(plan.race.start.flying)} on a lap. On cold tyres brake {metres(
+                  Math.abs(plan.race.start.metres),
+                )}
+                {plan.race.start.metres < 0 ? 'sooner' : 'later'} than on a lap at the latest; others do too.
+              </p>
+            {/if}
+            {#if plan.race.tows.length}
+              <p>
+                In a tow you arrive faster: {plan.race.tows
+                  .slice(0, 4)
+                  .map(
+                    (t) => `${called(t.corner)} +${speedText(t.faster)}, brake ${metres(Math.max(0, t.metres))} sooner`,
+                  )
+                  .join('; ')}.
+              </p>
+            {/if}
+          {/if}
           <label class="grid gap-1"
             >Aim <input
               class="input input-sm w-full"
@@ -697,7 +722,7 @@
           {#each view.runs as r (r.id)}
             <p><a class="link" href="#/debrief/{r.id}">{r.name}</a>, {clock(r.drivenAt, zone)}</p>
           {/each}
-          {#each plan.cautions as c (c)}<p class="text-xs leading-tight">{c}</p>{/each}
+          {#each plan.cautions as c, i (i)}<p class="text-xs leading-tight">{c}</p>{/each}
         </section>
       </div>
     {/if}

@@ -1,4 +1,4 @@
-import { createStore, get, set, update } from 'idb-keyval';
+import { createStore, get, update } from 'idb-keyval';
 import { api, ask, type LogLine, type Told } from '../../api/api';
 
 /** A line as it waits on this device until the server has it. */
@@ -14,33 +14,31 @@ export interface Line {
 export interface LogShelf {
   read(session: string): Promise<Line[]>;
   put(session: string, lines: Line[]): Promise<void>;
-  take(session: string, ids: string[]): Promise<void>;
+  /** Takes away what the server has, unless it was changed here since. */
+  take(session: string, done: Line[]): Promise<void>;
   waiting(): Promise<number>;
 }
 
 export function browserLog(): LogShelf {
   const store = createStore('marvek-log', 'lines');
-  const count = async (session: string, lines: Line[]) =>
-    update<Record<string, number>>('waiting', (w) => ({ ...(w ?? {}), [session]: lines.length }), store);
+  // Each change is one step of the database: two presses in a row lose neither.
+  const change = (session: string, how: (lines: Line[]) => Line[]) =>
+    update<Shelves>('all', (all) => ({ ...(all ?? {}), [session]: how(all?.[session] ?? []) }), store);
   return {
-    read: async (session) => (await get<Line[]>(session, store)) ?? [],
-    async put(session, lines) {
-      const before = (await get<Line[]>(session, store)) ?? [];
-      const ids = new Set(lines.map((l) => l.id));
-      const next = [...before.filter((l) => !ids.has(l.id)), ...lines];
-      await set(session, next, store);
-      await count(session, next);
-    },
-    async take(session, ids) {
-      const gone = new Set(ids);
-      const next = ((await get<Line[]>(session, store)) ?? []).filter((l) => !gone.has(l.id));
-      await set(session, next, store);
-      await count(session, next);
-    },
+    read: async (session) => (await get<Shelves>('all', store))?.[session] ?? [],
+    put: (session, lines) =>
+      change(session, (before) => {
+        const ids = new Set(lines.map((l) => l.id));
+        return [...before.filter((l) => !ids.has(l.id)), ...lines];
+      }),
+    take: (session, done) =>
+      change(session, (before) => before.filter((l) => !done.some((d) => d.id === l.id && d.removed === l.removed))),
     waiting: async () =>
-      Object.values((await get<Record<string, number>>('waiting', store)) ?? {}).reduce((a, b) => a + b, 0),
+      Object.values((await get<Shelves>('all', store)) ?? {}).reduce((sum, lines) => sum + lines.length, 0),
   };
 }
+
+type Shelves = Record<string, Line[]>;
 
 /** A name for this device, so that two on one log can be told apart. */
 export function deviceName(): string {
@@ -67,7 +65,7 @@ export async function send(shelf: LogShelf, session: string): Promise<LogLine[] 
   const there = new Map(answer.map((l) => [l.id, l.removed]));
   await shelf.take(
     session,
-    lines.filter((l) => there.get(l.id) === l.removed).map((l) => l.id),
+    lines.filter((l) => there.get(l.id) === l.removed),
   );
   return answer;
 }

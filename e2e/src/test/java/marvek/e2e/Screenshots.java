@@ -7,7 +7,6 @@ import org.junit.jupiter.api.Test;
 
 /** Remakes docs/screenshots from the demo; run by {@code ./marvek screenshots}. */
 class Screenshots {
-  private static final Path SAMPLE = Path.of("../server/src/main/resources/samples/outline.gpx");
 
   @Test
   void take() throws IOException {
@@ -38,7 +37,6 @@ class Screenshots {
       b.click("[data-tab=days]");
       b.click("[data-variant=WET]");
       b.textWhen("[data-changes]", t -> t.contains("grip 70 %"));
-      keep(b, folder, "day-wet");
       b.click("//button[.='dry, warm']");
       b.click("[data-corner=c7]");
       b.textWhen("section h1", t -> t.contains("Duas Voltas"));
@@ -63,7 +61,6 @@ class Screenshots {
       keep(b, folder, "debrief");
       b.click("[data-tab=corners]");
       b.find("[data-spread=BRAKE]");
-      keep(b, folder, "debrief-corner");
       b.click("[data-tab=proposals]");
       b.find("[data-proposal]");
       b.click("//article[@data-proposal]//button[.='Accept']");
@@ -107,11 +104,20 @@ class Screenshots {
       b.click("[data-corner=c7]");
       b.click("//button[.='Markers judged']");
       b.textWhen("[data-sun]", t -> t.contains("° up"));
-      b.open("/survey/bring");
-      b.give("[data-outline]", SAMPLE);
-      b.find("[data-found='7']");
-      b.click("[data-found='3']");
-      keep(b, folder, "bring-a-circuit");
+      b.open("/session");
+      b.find("//h2[.='Summer meeting']");
+      keep(b, folder, "weekend");
+      b.click("//li[@data-session='Qualifying']//a[.='Qualifying']");
+      b.find("[data-targets]");
+      b.click("//*[@data-today='1']");
+      b.textWhen("[data-differences]", t -> t.contains("braking"));
+      keep(b, folder, "session");
+      String session = b.here().replaceFirst(".*/", "");
+      b.resize(390, 844);
+      b.open("/brief/" + session);
+      b.find("//footer//button[.='Next']");
+      keep(b, folder, "brief-phone");
+      b.resize(1280, 800);
       b.open("/vehicle");
       b.find("//li[contains(., 'Cup GT')]");
       b.click("//li//a[contains(., 'Codorniz')]");

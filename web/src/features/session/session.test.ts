@@ -1,0 +1,354 @@
+// @vitest-environment jsdom
+import 'fake-indexeddb/auto';
+import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import type { LogLine, PlannedLine, PlannedSession, SessionLine } from '../../api/api';
+import { corner, entry, LENGTH, road } from '../../testing/made';
+import { server } from '../../testing/server';
+import { hosted, squeezed } from '../../testing/shown';
+import Brief from './Brief.svelte';
+import DayLine from './DayLine.svelte';
+import Log from './Log.svelte';
+import { merged, type Line } from './log';
+import Session from './Session.svelte';
+import Sessions from './Sessions.svelte';
+import TodayStrip from './TodayStrip.svelte';
+import WindRose from './WindRose.svelte';
+import { byDay, changedSince, clock, day, freshSession, hours, nextDue, said, span, standing, until } from './sessions';
+
+const ZONE = 'Europe/Lisbon';
+const line = (over: Partial<SessionLine> = {}): SessionLine => ({
+  id: 's1',
+  event: 'e1',
+  reference: 'r1',
+  title: 'Vale, Mine',
+  session: { ...freshSession('QUALIFYING', '2026-06-06T14:00:00', ZONE), name: 'Qualifying' },
+  begins: '2026-06-06T13:00:00Z',
+  ends: '2026-06-06T13:20:00Z',
+  local: '2026-06-06T14:00:00',
+  made: false,
+  version: 3,
+  due: [
+    { errand: 'BRIEF', from: '2026-06-06T12:10:00Z', until: '2026-06-06T12:20:00Z', done: false },
+    { errand: 'OUT', from: '2026-06-06T12:55:00Z', until: '2026-06-06T13:00:00Z', done: false },
+    { errand: 'LOG', from: '2026-06-06T13:20:00Z', until: '2026-06-06T13:30:00Z', done: false },
+  ],
+  driven: 0,
+  ...over,
+});
+const planned = (id: string, brake: number): PlannedLine => ({
+  corner: id,
+  called: id.slice(1),
+  apex: 540,
+  words: { line: `Brake for ${id}`, full: '', pocket: '', spoken: '', plain: '', own: '', due: false },
+  today: {
+    corner: id,
+    entry: entry({ corner: id }),
+    differences: [
+      { when: 'ALL', kind: 'BRAKE', words: `braking ${-brake} m sooner`, reason: 'wet, grip 70 %', metres: brake },
+      { when: 'ALL', words: 'gear 2 instead of 3', reason: 'wet, grip 70 %', metres: 0 },
+      { when: 'LAST', words: 'no 55 % throttle', reason: 'worn tyres', metres: 0 },
+      { when: 'LAST', words: 'no 55 % throttle', reason: 'worn tyres', metres: 0 },
+    ],
+    brake,
+    early: [6, 3, 1],
+    slowest: 20,
+    slowestBase: 25,
+  },
+  escape: 'straight on',
+  blind: false,
+  shortRunOff: id === 'c2',
+  unsure: [],
+});
+const view = (over: Partial<SessionLine> = {}): PlannedSession => ({
+  line: line(over),
+  event: 'Weekend',
+  runs: [],
+  briefRead: undefined,
+  briefReadAt: undefined,
+  plan: {
+    asOf: '2026-06-06T12:00:00Z',
+    reference: 'r1',
+    circuit: 'Vale',
+    vehicle: 'Vale · Mine',
+    revision: 4,
+    changed: false,
+    today: { lapTime: 104, base: 95, laps: 11, warmFrom: 4, corners: [] },
+    corners: [planned('c1', -40), planned('c2', -12)],
+    focus: [
+      {
+        focus: { corner: 'c1', cause: 'FULL_LATE', worth: 0.1, offer: 0.2, share: 0.5 },
+        called: '1',
+        words: 'You open late.',
+        cure: 'Squeeze.',
+        chosen: false,
+      },
+    ],
+    notToday: ['2: nothing later or faster, something hard is near'],
+    rungs: [],
+    targets: { tiers: [{ off: 0, lap: 104, corners: [] }] },
+    fuel: { need: { perLap: 1.7, spread: 0.1, own: 0 }, laps: 12, litres: 21.3 },
+    wheels: [
+      { wheel: 0, hot: 190, cold: 141, low: 138, high: 144, hotAt: 76, learned: true, refused: '' },
+      { wheel: 1, hot: 150, low: 0, high: 0, hotAt: 76, learned: true, refused: '104 kPa cold is under the least' },
+    ],
+    motorcycle: false,
+    light: [],
+    cautions: ['Flags and marshals come first.'],
+    evidence: 8,
+  },
+});
+
+beforeEach(() => {
+  server.on('GET', /sessions\/s1$/, () => view());
+  server.on('GET', /sessions\/s1\/log$/, () => []);
+  server.on('GET', /events$/, () => ({
+    events: [{ id: 'e1', name: 'Weekend', zone: ZONE, sessions: [line()] }],
+    references: [],
+  }));
+  server.on('GET', /references\/r1$/, () => ({
+    corners: [corner(), corner({ id: 'c2', number: '2', entry: 1200, apexes: [1240], exit: 1290 })],
+    working: { content: { variants: [] } },
+  }));
+  server.on('GET', /references\/r1\/road$/, () => road());
+});
+
+describe('clocks of a session', () => {
+  it('reads the wall at the circuit, wherever one is', () => {
+    expect(clock('2026-06-06T13:00:00Z', ZONE)).toBe('14:00');
+    expect(clock('2026-12-06T23:30:00Z', 'Asia/Tokyo')).toBe('08:30');
+    expect(day('2026-12-06T23:30:00Z', 'Asia/Tokyo')).toBe('Mon 7 Dec');
+    expect(hours('2026-06-06T23:30:00Z', 'UTC')).toBe(23.5);
+    expect(hours('2026-06-06T00:00:00Z', 'UTC')).toBe(0);
+  });
+
+  it('counts down and up', () => {
+    const now = Date.parse('2026-06-06T12:00:00Z');
+    expect(until('2026-06-06T12:45:00Z', now)).toBe('in 45 min');
+    expect(until('2026-06-06T14:05:00Z', now)).toBe('in 2 h 05');
+    expect(until('2026-06-06T11:48:00Z', now)).toBe('12 min ago');
+  });
+
+  it('knows what is due next, and for how long what was felt is worth saying', () => {
+    const at = (t: string) => nextDue(line(), Date.parse(t))?.errand;
+    expect(at('2026-06-06T12:00:00Z')).toBe('BRIEF');
+    expect(at('2026-06-06T12:30:00Z')).toBe('OUT');
+    expect(at('2026-06-06T15:00:00Z')).toBe('LOG');
+    expect(at('2026-06-06T15:31:00Z')).toBeUndefined();
+  });
+
+  it('parts an event by the days of the circuit and spans what is due', () => {
+    const event = {
+      id: 'e',
+      name: '',
+      zone: ZONE,
+      sessions: [line(), line({ id: 's2', begins: '2026-06-06T23:30:00Z' })],
+    };
+    expect(byDay(event).map((d) => d.day)).toEqual(['Sat 6 Jun', 'Sun 7 Jun']);
+    const [from, to] = span([line()], ZONE);
+    expect(from).toBeLessThanOrEqual(12.5);
+    expect(to).toBeGreaterThanOrEqual(15.5);
+  });
+});
+
+describe('the weekend as a line', () => {
+  it('adds a session at the hour that is pressed and opens what is on it', async () => {
+    const onadd = vi.fn();
+    const onopen = vi.fn();
+    render(DayLine, {
+      title: 'Sat 6 Jun',
+      date: '2026-06-06',
+      zone: ZONE,
+      sessions: [line()],
+      now: 0,
+      onadd,
+      onopen,
+      onmove: vi.fn(),
+    });
+    await fireEvent.click(screen.getByRole('button', { name: /Qualifying, qualifying, 14:00/ }));
+    expect(onopen).toHaveBeenCalledOnce();
+    expect(onadd).not.toHaveBeenCalled();
+    await fireEvent.click(screen.getByRole('group', { name: /hours at the circuit/ }));
+    expect(onadd.mock.calls[0]?.[0]).toMatch(/^2026-06-06T\d\d:\d[05]:00$/);
+  });
+
+  it('moves a session by key in steps of five minutes', async () => {
+    const onmove = vi.fn();
+    render(DayLine, {
+      title: '',
+      date: '2026-06-06',
+      zone: ZONE,
+      sessions: [line()],
+      now: 0,
+      onadd: vi.fn(),
+      onopen: vi.fn(),
+      onmove,
+    });
+    await fireEvent.keyDown(screen.getByRole('button', { name: /Qualifying/ }), { key: 'ArrowRight' });
+    expect(onmove.mock.calls[0]?.[1]).toBe('2026-06-06T14:05:00');
+  });
+
+  it('lists sessions with one press for a delay', async () => {
+    server.on('POST', /turned$/, () => view());
+    hosted(Sessions, {});
+    await fireEvent.click(await screen.findByRole('button', { name: 'Qualifying 10 min later' }));
+    await waitFor(() => expect(server.last('POST')?.body).toEqual({ turn: 'LATER', minutes: 10 }));
+  });
+});
+
+describe('a session planned', () => {
+  it('draws what comes sooner and says why', async () => {
+    hosted(Session, { params: { id: 's1' } });
+    const list = await waitFor(() => {
+      const found = document.querySelector('[data-differences]');
+      expect(found).not.toBeNull();
+      return found;
+    });
+    expect([...(list?.querySelectorAll('li') ?? [])].map((li) => squeezed(li))).toEqual([
+      'braking 40 m sooner — wet, grip 70 %',
+      'gear 2 instead of 3',
+      // Two actions may be said alike.
+      'last laps: no 55 % throttle — worn tyres',
+      'last laps: no 55 % throttle',
+    ]);
+    expect(document.body.textContent).toContain('104 kPa cold is under the least');
+    await fireEvent.click(await screen.findByRole('button', { name: /^2: braking 12 m sooner/ }));
+    expect(squeezed(document.querySelector('[data-differences]'))).toContain('braking 12 m sooner');
+  });
+
+  it('keeps a change of the road when the hand rests, and takes it back', async () => {
+    server.on('PUT', /sessions\/s1$/, (sent) => {
+      const v = view();
+      v.line.session = (sent.body as { session: SessionLine['session'] }).session;
+      return v;
+    });
+    hosted(Session, { params: { id: 's1' } });
+    await fireEvent.click(await screen.findByRole('button', { name: 'wet' }));
+    await waitFor(() => expect(server.last('PUT')).toBeDefined(), { timeout: 2000 });
+    const body = server.last('PUT')?.body as { version: number; session: SessionLine['session'] };
+    expect(body.version).toBe(3);
+    expect(body.session.day.day.surface?.state).toBe('WET');
+    expect(body.session.day.day.grip).toBe(0.7);
+    await fireEvent.click(screen.getByRole('button', { name: 'Undo' }));
+    await waitFor(() => expect((server.last('PUT')?.body as typeof body).session.day.day.surface?.state).toBe('DRY'));
+  });
+
+  it('shows the lap with a stem a corner', () => {
+    render(TodayStrip, {
+      road: road(),
+      corners: [corner()],
+      lines: [planned('c1', -40)],
+      focus: ['c1'],
+      selected: 'c1',
+      onselect: vi.fn(),
+    });
+    // The first three rectangles are where one presses, what comes sooner, and the coldest lap on top.
+    expect(document.querySelectorAll('[data-today="1"] rect').length).toBe(5);
+    expect(LENGTH).toBeGreaterThan(0);
+  });
+
+  it('draws the wind by key', async () => {
+    const onset = vi.fn();
+    render(WindRose, { speed: 4, from: 355, onset });
+    const rose = screen.getByRole('slider', { name: 'Wind' });
+    await fireEvent.keyDown(rose, { key: 'ArrowRight' });
+    await fireEvent.keyDown(rose, { key: 'ArrowUp' });
+    expect(onset.mock.calls).toEqual([
+      [4, 0],
+      [5, 355],
+    ]);
+  });
+});
+
+describe('the brief', () => {
+  it('says in order what differs, focus, markers, and marks what changed since it was read', async () => {
+    const read = view();
+    read.briefRead = said(read.plan!, read.line);
+    read.briefRead['corner c2'] = 'something else';
+    read.briefReadAt = '2026-06-06T11:00:00Z';
+    server.on('GET', /sessions\/s1$/, () => read);
+    window.innerWidth = 1280;
+    hosted(Brief, { params: { id: 's1' } });
+    await screen.findByText('Differs today');
+    expect([...document.querySelectorAll('h2')].map((h) => squeezed(h))).toEqual([
+      'Differs today',
+      'Focus',
+      'Markers',
+      'Warm-up',
+      'Plan by lap',
+      'Numbers',
+      'When it goes wrong',
+    ]);
+    expect(screen.getByRole('status').textContent).toContain('One thing has changed');
+    expect(document.querySelectorAll('tbody th')[1]?.textContent).toContain('▸');
+    expect(document.querySelectorAll('tbody th')[0]?.textContent).not.toContain('▸');
+  });
+
+  it('goes corner by corner on a phone', async () => {
+    window.innerWidth = 390;
+    hosted(Brief, { params: { id: 's1' } });
+    await screen.findByText('1 / 2');
+    await fireEvent.click(screen.getByRole('button', { name: 'Next' }));
+    expect(screen.getByText('2 / 2')).toBeTruthy();
+    expect(document.body.textContent).toContain('braking 12 m sooner');
+    window.innerWidth = 1280;
+  });
+
+  it('notes that it was read, with what it said', async () => {
+    server.on('POST', /read$/, () => undefined);
+    hosted(Brief, { params: { id: 's1' } });
+    await fireEvent.click(await screen.findByRole('button', { name: 'I have read it' }));
+    await waitFor(() => expect(server.last('POST')?.path).toMatch(/read$/));
+    expect((server.last('POST')?.body as { said: Record<string, string> }).said['corner c1']).toContain('40 m sooner');
+    expect(changedSince({ a: 'x' }, { a: 'x', b: 'y' })).toEqual(new Set(['b']));
+    expect(changedSince(null, { a: 'x' }).size).toBe(0);
+  });
+});
+
+describe('the log', () => {
+  const told = (cornerId: string, felt: 'EARLY' | 'GREAT', at: string, removed = false): Line => ({
+    id: at,
+    device: 'phone',
+    at,
+    removed,
+    told: { about: 'CORNER', corner: cornerId, felt, words: '', hot: [], bled: false },
+  });
+
+  it('counts the last said of a corner, without what was taken back', () => {
+    const lines = [told('c1', 'EARLY', '1'), told('c1', 'GREAT', '2'), told('c2', 'EARLY', '3', true)];
+    expect([...standing(lines).felt]).toEqual([['c1', 'GREAT']]);
+  });
+
+  it('puts lines of two devices together, each once, what waits here on top', () => {
+    const server: LogLine[] = [told('c1', 'EARLY', '1'), told('c2', 'EARLY', '2')];
+    expect(
+      merged(server, [told('c1', 'EARLY', '1', true), told('c3', 'GREAT', '0')]).map((l) => [l.id, l.removed]),
+    ).toEqual([
+      ['0', false],
+      ['1', true],
+      ['2', false],
+    ]);
+  });
+
+  it('says a corner in two presses, the rest in one, and keeps it until the server has it', async () => {
+    const sent: Line[] = [];
+    server.on('POST', /sessions\/s1\/log$/, (s) => {
+      sent.push(...(s.body as { lines: Line[] }).lines);
+      return sent;
+    });
+    hosted(Log, { params: { id: 's1' } });
+    await fireEvent.click(await screen.findByRole('button', { name: '2' }));
+    await fireEvent.click(screen.getByRole('button', { name: 'deep' }));
+    await fireEvent.click(await screen.findByRole('button', { name: 'The rest as planned' }));
+    await waitFor(() => expect(sent.map((l) => l.told.about).sort()).toEqual(['CORNER', 'REST']));
+    expect(sent.find((l) => l.told.about === 'CORNER')?.told).toMatchObject({ corner: 'c2', felt: 'DEEP' });
+    await waitFor(() => expect(document.body.textContent).toContain('All sent.'));
+  });
+
+  it('keeps what is said without a connection', async () => {
+    server.on('POST', /sessions\/s1\/log$/, () => 503);
+    hosted(Log, { params: { id: 's1' } });
+    await fireEvent.click(await screen.findByRole('button', { name: 'The rest as planned' }));
+    await waitFor(() => expect(document.body.textContent).toContain('1 kept on this device, no connection'));
+  });
+});
