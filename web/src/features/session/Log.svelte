@@ -125,11 +125,12 @@
   {:else}
     <header>
       <h1 class="text-xl font-bold">How was {view.line.session.name}?</h1>
-      <p class="text-base">
-        Say it first, before the data. Only when you have stopped, out of the pit lane.
-        {#if waiting.length}<strong role="status"
-            >{waiting.length} kept on this device{offline ? ', no connection' : ''}.</strong
-          >{:else if lines.length}<span role="status">All sent.</span>{/if}
+      <p class="text-base">Say it first, before the data. Only when you have stopped, out of the pit lane.</p>
+      <!-- It has its place whether it says something or not, so that nothing moves under the thumb. -->
+      <p class="h-7 text-base" role="status">
+        {#if waiting.length}
+          <strong>{waiting.length} kept on this device{offline ? ', no connection' : ''}.</strong>
+        {:else if lines.length}All sent.{/if}
       </p>
     </header>
     {#if picked}
