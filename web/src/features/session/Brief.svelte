@@ -4,7 +4,7 @@
   import { keepOffline } from '../../api/offline';
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import { inLength, inSpeed, lapTime, lengthUnit, metres, plain, speedText, speedUnit } from '../../words/units';
-  import { changedSince, clock, day, ERRANDS, nextDue, said, until } from './sessions';
+  import { changedSince, clock, conditions, day, ERRANDS, nextDue, said, until } from './sessions';
 
   let { params }: { params: { id: string } } = $props();
   let view = $state.raw<PlannedSession | null>(null);
@@ -101,6 +101,7 @@
           ? ', with changes since'
           : ''}{next ? ` · next: ${ERRANDS[next.errand].word} by ${clock(next.until, zone)}` : ''}
       </p>
+      <p>{changed.has('conditions') ? '▸ ' : ''}Planned for: {conditions(view.line.session)}</p>
       {#if changed.size}
         <p class="mark" role="status">
           ▸ {changed.size === 1 ? 'One thing has' : `${changed.size} things have`} changed since you read it{view.briefReadAt

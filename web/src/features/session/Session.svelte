@@ -18,6 +18,7 @@
   import { inLength, lapTime, lengthUnit, metres, plain, signed, speedText } from '../../words/units';
   import FeltBeside from './FeltBeside.svelte';
   import TodayStrip from './TodayStrip.svelte';
+  import WeatherBand from './WeatherBand.svelte';
   import WindRose from './WindRose.svelte';
   import { clock, day, ERRANDS, KINDS, nextDue, until } from './sessions';
 
@@ -383,6 +384,7 @@
 
         <section class="grid content-start gap-2 text-sm" aria-label="Conditions">
           <h3 class="font-bold">Conditions</h3>
+          <WeatherBand line={view.line} ontake={(day) => put({ day })} />
           <div class="flex flex-wrap gap-1" role="group" aria-label="Road">
             {#each Object.keys(SURFACES) as (keyof typeof SURFACES)[] as s (s)}
               <button

@@ -13,6 +13,7 @@ import { merged, type Line } from './log';
 import Session from './Session.svelte';
 import Sessions from './Sessions.svelte';
 import TodayStrip from './TodayStrip.svelte';
+import WeatherBand from './WeatherBand.svelte';
 import WindRose from './WindRose.svelte';
 import { byDay, changedSince, clock, day, freshSession, hours, nextDue, said, span, standing, until } from './sessions';
 
@@ -245,6 +246,39 @@ describe('a session planned', () => {
     // The first three rectangles are where one presses, what comes sooner, and the coldest lap on top.
     expect(document.querySelectorAll('[data-today="1"] rect').length).toBe(5);
     expect(LENGTH).toBeGreaterThan(0);
+  });
+
+  it('draws what the station says and plans for it in one press', async () => {
+    const proposed = {
+      ...line().session.day,
+      day: { ...line().session.day.day, grip: 0.7, airTemperature: 16, surface: { state: 'WET', dried: 0 } },
+    };
+    const at = (m: number, low: number, high: number) => ({
+      at: new Date(Date.parse('2026-06-06T12:00:00Z') + m * 60_000).toISOString(),
+      air: 16,
+      rainLow: low,
+      rainHigh: high,
+    });
+    server.on('GET', /weather$/, () => ({
+      there: true,
+      stale: true,
+      trouble: null,
+      proposed,
+      weather: { readings: [at(0, 0, 0)], forecast: [at(30, 1, 2), at(60, 2, 5)] },
+    }));
+    const ontake = vi.fn();
+    hosted(WeatherBand, { line: line(), ontake });
+    await fireEvent.click(await screen.findByRole('button', { name: 'Plan for that' }));
+    expect(ontake.mock.calls[0]?.[0]).toMatchObject({ day: { surface: { state: 'WET' } } });
+    expect(document.body.textContent).toContain('more than 10 minutes old');
+    expect(screen.getByRole('img', { name: /Rain read and forecast/ })).toBeTruthy();
+  });
+
+  it('says nothing of the weather where there is no station', async () => {
+    server.on('GET', /weather$/, () => ({ there: false, stale: false, weather: null, proposed: null }));
+    hosted(WeatherBand, { line: line(), ontake: vi.fn() });
+    await waitFor(() => expect(server.last('GET')?.path).toMatch(/weather$/));
+    expect(document.querySelector('[data-weather]')).toBeNull();
   });
 
   it('draws the wind by key', async () => {

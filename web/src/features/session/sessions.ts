@@ -151,6 +151,17 @@ export function standing(lines: { told: Told; removed: boolean }[]): { felt: Map
   return { felt, rest };
 }
 
+/** The road and the air that a session is planned for, in a line. */
+export function conditions(session: TrackSession): string {
+  const d = session.day.day;
+  return [
+    (d.surface?.state ?? 'DRY').toLowerCase(),
+    `grip ${Math.round(d.grip * 100)} %`,
+    ...(d.airTemperature == null ? [] : [`${Math.round(d.airTemperature)} °C`]),
+    ...(d.windSpeed >= 1 ? [`wind ${Math.round(d.windSpeed)} m/s from ${Math.round(d.windFrom)}°`] : []),
+  ].join(', ');
+}
+
 /** Parts of a brief with what each says, to tell later what has changed since it was read. */
 export function said(
   plan: {
@@ -163,6 +174,7 @@ export function said(
   const out: Record<string, string> = {
     begins: line.begins,
     state: line.session.timing.state,
+    conditions: conditions(line.session),
     laps: String(plan.today.laps),
     warm: String(plan.today.warmFrom),
     focus: plan.focus.map((f) => f.called).join(', '),

@@ -345,6 +345,7 @@ class SessionsTest {
     calls.add(new Call("GET", one + "/session.ics", null));
     calls.add(new Call("POST", one + "/log", Map.of("lines", List.of())));
     calls.add(new Call("GET", one + "/felt", null));
+    calls.add(new Call("GET", one + "/weather", null));
     calls.add(new Call("PUT", "/api/runs/" + run + "/session", Map.of("session", id)));
     Set<String> listed = new TreeSet<>();
     People.Person stranger = people.newcomer();
@@ -385,5 +386,13 @@ class SessionsTest {
       e.path("sessions").forEach(s -> out.add(s.path("session").path("name").asText()));
     }
     return out;
+  }
+
+  /** Without a station nothing is made up. */
+  @Test
+  void whereThereIsNoStationTheWeatherIsByHand() {
+    JsonNode weather = made.person().get("/api/sessions/{id}/weather", id).body();
+    assertThat(weather.path("there").asBoolean()).isFalse();
+    assertThat(weather.path("proposed").isNull()).isTrue();
   }
 }

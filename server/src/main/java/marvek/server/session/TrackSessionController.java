@@ -6,6 +6,7 @@ import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
+import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
@@ -16,8 +17,10 @@ import java.util.stream.Collectors;
 import marvek.core.session.DaySheet;
 import marvek.core.session.Errand;
 import marvek.core.session.FeltDriven;
+import marvek.core.session.SessionDay;
 import marvek.core.session.Told;
 import marvek.core.session.TrackSession;
+import marvek.core.session.Weather;
 import marvek.server.access.Driver;
 import marvek.server.debrief.Evidences;
 import marvek.server.reference.ReferenceSummary;
@@ -51,14 +54,24 @@ class TrackSessionController {
   private final References references;
   private final Runs runs;
   private final Evidences evidences;
+  private final WeatherReader station;
+  private final Clock clock;
 
   TrackSessionController(
-      Sessions sessions, Planner planner, References references, Runs runs, Evidences evidences) {
+      Sessions sessions,
+      Planner planner,
+      References references,
+      Runs runs,
+      Evidences evidences,
+      WeatherReader station,
+      Clock clock) {
     this.sessions = sessions;
     this.planner = planner;
     this.references = references;
     this.runs = runs;
     this.evidences = evidences;
+    this.station = station;
+    this.clock = clock;
   }
 
   /**
@@ -376,5 +389,34 @@ class TrackSessionController {
       }
     }
     return new FeltView(null, List.of(), null);
+  }
+
+  /**
+   * Weather around a session.
+   *
+   * @param there whether there is a station
+   * @param stale whether its last reading is too old to go by
+   * @param trouble why it was not understood
+   * @param proposed conditions for the session's start; null where nothing is known of it
+   */
+  record WeatherView(
+      boolean there,
+      boolean stale,
+      @Nullable String trouble,
+      @Nullable Weather weather,
+      @Nullable SessionDay proposed) {}
+
+  @GetMapping("/sessions/{id}/weather")
+  WeatherView weather(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    SessionRow row = sessions.own(driver.id(), id);
+    Weather weather = station.weather().orElse(null);
+    return new WeatherView(
+        station.there(),
+        weather != null && weather.stale(clock.instant()),
+        station.trouble(),
+        weather,
+        weather == null
+            ? null
+            : weather.proposed(row.body().day(), row.body().timing().begins()).orElse(null));
   }
 }

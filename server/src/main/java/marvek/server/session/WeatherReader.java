@@ -1,0 +1,111 @@
+package marvek.server.session;
+
+import java.io.IOException;
+import java.io.InputStream;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Optional;
+import marvek.core.refusal.Refusal;
+import marvek.core.session.Weather;
+import marvek.server.access.DemoSettings;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.annotation.Value;
+import org.springframework.core.env.Environment;
+import org.springframework.stereotype.Component;
+
+/** Asks the weather station, whose address is the operator's alone to set. */
+@Component
+class WeatherReader {
+  private static final Logger LOG = LoggerFactory.getLogger(WeatherReader.class);
+  private static final Duration PATIENCE = Duration.ofSeconds(3);
+  private static final Duration KEEP = Duration.ofSeconds(60);
+  private static final int LARGEST = 1_000_000;
+
+  private final HttpClient client = HttpClient.newBuilder().connectTimeout(PATIENCE).build();
+  private final String address;
+  private final DemoSettings demo;
+  private final Environment environment;
+  private final Clock clock;
+
+  /** What the station said last, and when it was asked. */
+  private record Asked(@Nullable Weather weather, @Nullable String trouble, Instant at) {}
+
+  private @Nullable Asked last;
+
+  WeatherReader(
+      @Value("${marvek.weather:}") String address,
+      DemoSettings demo,
+      Environment environment,
+      Clock clock) {
+    this.address = address;
+    this.demo = demo;
+    this.environment = environment;
+    this.clock = clock;
+  }
+
+  /** Where the station is; nothing where there is none. */
+  private Optional<URI> station() {
+    if (!address.isBlank()) {
+      return Optional.of(URI.create(address));
+    }
+    String port = environment.getProperty("local.server.port");
+    return demo.demo() && port != null
+        ? Optional.of(URI.create("http://127.0.0.1:" + port + "/simulated/weather.json"))
+        : Optional.empty();
+  }
+
+  boolean there() {
+    return station().isPresent();
+  }
+
+  /** What the station says; what it said before while it does not answer. */
+  synchronized Optional<Weather> weather() {
+    Instant now = clock.instant();
+    Asked before = last;
+    if (before == null || before.at().plus(KEEP).isBefore(now)) {
+      last = asked(before, now);
+    }
+    return last == null ? Optional.empty() : Optional.ofNullable(last.weather());
+  }
+
+  /** Why the station was not understood, in words; null where it was. */
+  synchronized @Nullable String trouble() {
+    return last == null ? null : last.trouble();
+  }
+
+  private @Nullable Asked asked(@Nullable Asked before, Instant now) {
+    URI station = station().orElse(null);
+    if (station == null) {
+      return null;
+    }
+    Weather kept = before == null ? null : before.weather();
+    try {
+      HttpResponse<InputStream> answer =
+          client.send(
+              HttpRequest.newBuilder(station).timeout(PATIENCE).build(),
+              HttpResponse.BodyHandlers.ofInputStream());
+      try (InputStream body = answer.body()) {
+        byte[] sent = body.readNBytes(LARGEST + 1);
+        if (answer.statusCode() != 200 || sent.length > LARGEST) {
+          return new Asked(kept, "The weather station does not answer as it should.", now);
+        }
+        return new Asked(Weather.read(sent), null, now);
+      }
+    } catch (IOException e) {
+      LOG.info("the weather station does not answer");
+      return new Asked(kept, "The weather station does not answer.", now);
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      return new Asked(kept, "The weather station was not waited for.", now);
+    } catch (Refusal e) {
+      return new Asked(kept, e.what(), now);
+    }
+  }
+}

@@ -1,0 +1,99 @@
+<script lang="ts">
+  import { createQuery } from '@tanstack/svelte-query';
+  import { api, ask, type SessionDay, type SessionLine } from '../../api/api';
+  import { plain } from '../../words/units';
+  import { clock } from './sessions';
+
+  /** What the station read and forecasts around a session: rain as a band, air above it, the session as a block. */
+  interface Props {
+    line: SessionLine;
+    ontake: (day: SessionDay) => void;
+  }
+  let { line, ontake }: Props = $props();
+  const weather = createQuery(() => ({
+    queryKey: ['weather', line.id, line.begins],
+    refetchInterval: 120_000,
+    queryFn: () => ask(api.GET('/api/sessions/{id}/weather', { params: { path: { id: line.id } } })),
+  }));
+
+  const HEIGHT = 74;
+  const BASE = 52;
+  const MOST = 6;
+  let width = $state(300);
+  const zone = $derived(line.session.timing.start.zone);
+  const from = $derived(new Date(line.begins).getTime() - 2.5 * 3_600_000);
+  const to = $derived(new Date(line.ends).getTime() + 2 * 3_600_000);
+  const x = $derived((at: string) => ((new Date(at).getTime() - from) / (to - from)) * width);
+  const moments = $derived(
+    [...(weather.data?.weather?.readings ?? []), ...(weather.data?.weather?.forecast ?? [])].filter((m) => {
+      const t = new Date(m.at).getTime();
+      return t >= from - 1_800_000 && t <= to + 1_800_000;
+    }),
+  );
+  const up = (rain: number) => BASE - (Math.min(rain, MOST) / MOST) * 30;
+  const band = $derived(
+    moments.length < 2
+      ? ''
+      : `M ${moments.map((m) => `${x(m.at)} ${up(m.rainHigh)}`).join(' L ')} L ${[...moments]
+          .reverse()
+          .map((m) => `${x(m.at)} ${up(m.rainLow)}`)
+          .join(' L ')} Z`,
+  );
+  const proposed = $derived(weather.data?.proposed ?? null);
+  const same = $derived(
+    !!proposed &&
+      proposed.day.surface?.state === (line.session.day.day.surface?.state ?? 'DRY') &&
+      Math.abs((proposed.day.airTemperature ?? 15) - (line.session.day.day.airTemperature ?? 15)) < 2 &&
+      Math.abs(proposed.day.windSpeed - line.session.day.day.windSpeed) < 2,
+  );
+</script>
+
+{#if weather.data?.there}
+  <div class="grid gap-1" bind:clientWidth={width} data-weather>
+    {#if moments.length > 1}
+      <svg {width} height={HEIGHT} role="img" aria-label="Rain read and forecast around the session">
+        <rect
+          x={x(line.begins)}
+          y="4"
+          width={Math.max(3, x(line.ends) - x(line.begins))}
+          height={BASE - 4}
+          fill="var(--throttle-fill)"
+          opacity="0.6"
+        />
+        <path d={band} fill="var(--brake)" opacity="0.35" />
+        <path
+          d="M {moments.map((m) => `${x(m.at)} ${up((m.rainLow + m.rainHigh) / 2)}`).join(' L ')}"
+          fill="none"
+          stroke="var(--brake)"
+          stroke-width="1.5"
+        />
+        <line x1="0" x2={width} y1={BASE} y2={BASE} stroke="var(--road-edge)" />
+        {#each moments.filter((_, i) => i % Math.ceil(moments.length / 5) === 0) as m (m.at)}
+          <text x={Math.min(width - 30, Math.max(0, x(m.at) - 14))} y={BASE + 13} style="font-size: 10.5px"
+            >{clock(m.at, zone)}</text
+          >
+          {#if m.air != null}<text
+              x={Math.min(width - 26, Math.max(0, x(m.at) - 10))}
+              y={HEIGHT - 1}
+              style="font-size: 10px; fill: var(--ink-soft)">{plain(m.air)} °C</text
+            >{/if}
+        {/each}
+        <text x={width - 64} y="12" style="font-size: 10.5px; fill: var(--ink-soft)">rain, mm/h</text>
+      </svg>
+    {:else}
+      <p>The station says nothing of that time yet.</p>
+    {/if}
+    {#if weather.data.trouble}<p>{weather.data.trouble} Enter the weather by hand.</p>{/if}
+    {#if weather.data.stale}<p>The last reading is more than 10 minutes old.</p>{/if}
+    {#if proposed}
+      <p class="flex flex-wrap items-center gap-2">
+        <span
+          >At the start: {(proposed.day.surface?.state ?? 'DRY').toLowerCase()}, {plain(
+            proposed.day.airTemperature ?? 15,
+          )} °C, wind {plain(proposed.day.windSpeed)} m/s.</span
+        >
+        {#if !same}<button class="btn btn-xs" onclick={() => proposed && ontake(proposed)}>Plan for that</button>{/if}
+      </p>
+    {/if}
+  </div>
+{/if}
