@@ -26,6 +26,7 @@ public record RaceNumbers(@Nullable Standing start, List<Tow> tows) {
   private static final double SEEN = 0.8;
 
   private static final double FIRST_STEP = 1.5;
+  private static final double ALIKE = 0.3;
 
   public RaceNumbers {
     tows = List.copyOf(tows);
@@ -102,18 +103,18 @@ public record RaceNumbers(@Nullable Standing start, List<Tow> tows) {
       seconds[k] =
           seconds[k - 1] + 2 * then.path().step()[i] / Math.max(1, speed[k] + speed[k - 1]);
     }
-    // Back from the slowest place, as fast as the cold tyres can still stop.
+    // Back from the slowest place, as fast as the cold tyres can still stop, for as long as one
+    // would
+    // arrive faster. On the way in both follow what the turn takes, so that a little less still
+    // counts.
     double v = then.lap().speed()[braking.slowest()] * Math.sqrt(cold);
     int at = best;
-    while (at > 0 && v < speed[at]) {
+    while (at > 0 && v - ALIKE < speed[at]) {
+      int i = (from + at - 1) % n;
+      double slows = Math.max(0.5, limits.deceleration(then.path(), i, v));
+      double before = Math.sqrt(v * v + 2 * slows * then.path().step()[i]);
       at--;
-      int i = (from + at) % n;
-      v =
-          Math.sqrt(
-              v * v
-                  + 2
-                      * Math.max(0.5, limits.deceleration(then.path(), i, v))
-                      * then.path().step()[i]);
+      v = Math.min(before, Math.max(v, then.lap().cornerSpeed()[i] * Math.sqrt(cold)));
     }
     int marker = (from + at) % n;
     return new Standing(
