@@ -40,7 +40,14 @@
   });
   const differing = $derived(plan?.corners.filter((c) => c.today.differences.length) ?? []);
   const WHEN = { ALL: '', FIRST: 'first laps: ', LAST: 'last laps: ' };
-  const WHEELS = ['FL', 'FR', 'RL', 'RR'];
+  const WHEELS = $derived(plan?.motorcycle ? ['F', 'R'] : ['FL', 'FR', 'RL', 'RR']);
+  const LIMITS = {
+    UNKNOWN: '',
+    FREE: 'nothing is counted; keep to the road for your own sake',
+    LAP_DELETED: 'the lap is deleted, so leave half a metre where it counts',
+    WARNINGS: 'warnings are counted',
+    PENALTY: 'a penalty',
+  };
 
   async function read() {
     if (!view) return;
@@ -244,6 +251,7 @@
             {plan.race.start.metres < 0 ? 'sooner' : 'later'} than on a lap at the latest.
           </p>
         {/if}
+        {#if LIMITS[view.line.session.rules.limits]}<p>Off the road: {LIMITS[view.line.session.rules.limits]}.</p>{/if}
         {#if view.line.session.rules.must}<p>Must: {view.line.session.rules.must}</p>{/if}
       </section>
       <section>

@@ -300,6 +300,7 @@ describe('the brief', () => {
     read.briefRead = said(read.plan!, read.line);
     read.briefRead['corner c2'] = 'something else';
     read.briefReadAt = '2026-06-06T11:00:00Z';
+    read.line.session.rules = { ...read.line.session.rules, limits: 'LAP_DELETED' };
     server.on('GET', /sessions\/s1$/, () => read);
     window.innerWidth = 1280;
     hosted(Brief, { params: { id: 's1' } });
@@ -314,6 +315,7 @@ describe('the brief', () => {
       'When it goes wrong',
     ]);
     expect(screen.getByRole('status').textContent).toContain('One thing has changed');
+    expect(document.body.textContent).toContain('Off the road: the lap is deleted');
     expect(document.querySelectorAll('tbody th')[1]?.textContent).toContain('▸');
     expect(document.querySelectorAll('tbody th')[0]?.textContent).not.toContain('▸');
   });
