@@ -128,4 +128,10 @@ class CalendarTest {
     assertThat(Instant.from(start.getDate())).isEqualTo(Instant.parse("2026-06-07T13:10:00Z"));
     assertThat(text).containsPattern("DTSTAMP:\\d{8}T\\d{6}Z");
   }
+
+  @Test
+  void whatIsNoFileIsRefusedAndNotTrouble() {
+    assertThat(person.post("/api/calendar", Map.of("file", "../../etc")).status())
+        .isBetween(400, 422);
+  }
 }

@@ -52,7 +52,7 @@ class CalendarController {
   }
 
   /** Takes the sessions of a calendar, for the reference changed last. */
-  @PostMapping("/calendar")
+  @PostMapping(value = "/calendar", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
   Calendars.Taken take(@RequestParam MultipartFile file, @AuthenticationPrincipal Driver driver)
       throws IOException {
     if (file.getSize() > LARGEST) {
