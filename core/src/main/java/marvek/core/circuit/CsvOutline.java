@@ -8,6 +8,7 @@ import de.siegmar.fastcsv.reader.CommentStrategy;
 import de.siegmar.fastcsv.reader.CsvParseException;
 import de.siegmar.fastcsv.reader.CsvReader;
 import de.siegmar.fastcsv.reader.CsvRecord;
+import de.siegmar.fastcsv.reader.CsvRecordHandler;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -25,6 +26,9 @@ final class CsvOutline {
           List.of("z_m", "z", "ele", "height_m"),
           List.of("crossfall_deg"));
 
+  // More cost the reader the square of their number, and no outline has them.
+  private static final int MOST_FIELDS = 200;
+
   private CsvOutline() {}
 
   static Outline read(String text) {
@@ -38,7 +42,7 @@ final class CsvOutline {
             .skipEmptyLines(true)
             .allowMissingFields(true)
             .allowExtraFields(true)
-            .ofCsvRecord(text)) {
+            .build(CsvRecordHandler.builder().maxFields(MOST_FIELDS).build(), text)) {
       for (CsvRecord row : csv) {
         if (rows.size() > OutlineFile.MOST_POINTS) {
           throw new OutlineProblem(

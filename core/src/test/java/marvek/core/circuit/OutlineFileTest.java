@@ -261,4 +261,13 @@ class OutlineFileTest {
     }
     return text.toString();
   }
+
+  /** A row of ten thousands of fields is refused at once: reading it costs their square. */
+  @Test
+  void aRowOfVeryManyFieldsIsRefusedAtOnce() {
+    byte[] wide = "a,".repeat(20_000).getBytes(java.nio.charset.StandardCharsets.UTF_8);
+    org.assertj.core.api.Assertions.assertThatThrownBy(() -> OutlineFile.read(wide))
+        .isInstanceOf(OutlineProblem.class)
+        .hasMessageContaining("200 fields");
+  }
 }
