@@ -52,6 +52,12 @@ final class Cable implements AutoCloseable {
             Socket far = new Socket(server.getHost(), server.getPort());
             ends.add(near);
             ends.add(far);
+            if (at.isClosed()) {
+              // It was pulled while this one came.
+              near.close();
+              far.close();
+              break;
+            }
             thread(() -> pump(near, far));
             thread(() -> pump(far, near));
           }
