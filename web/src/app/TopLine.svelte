@@ -48,6 +48,16 @@
   ]);
 
   const person = $derived(session.person);
+
+  let unsent = $state(0);
+  /** What was said without a connection is gone with whoever said it: they are told before. */
+  async function signOut(anyway: boolean) {
+    const shelf = (await import('../features/session/log')).browserLog();
+    unsent = anyway ? 0 : await shelf.waiting();
+    if (unsent) return;
+    await session.signOut();
+    await shelf.clear();
+  }
 </script>
 
 <header
@@ -114,10 +124,19 @@
         class="btn btn-sm btn-square btn-ghost"
         aria-label="Sign out {person.name}"
         title="Sign out {person.name}"
-        onclick={() => session.signOut()}
+        onclick={() => signOut(false)}
       >
         <LogOut class="size-4" />
       </button>
+      {#if unsent}
+        <span class="flex items-center gap-2" role="alert">
+          {unsent} said in a log {unsent === 1 ? 'is' : 'are'} only on this device.
+          <button class="btn btn-sm" onclick={() => signOut(true)}
+            >Sign out and lose {unsent === 1 ? 'it' : 'them'}</button
+          >
+          <button class="btn btn-sm" onclick={() => (unsent = 0)}>Stay</button>
+        </span>
+      {/if}
     </div>
   {/if}
 </header>

@@ -6,6 +6,8 @@
   import { api, ask, asProblem, type Problem, type RoadView, type Job } from '../../api/api';
   import { here } from '../../kit/here.svelte';
   import { follow } from '../../api/jobs';
+  import { clock, day, until } from '../../words/clock';
+  import { ERRANDS } from '../../words/errands';
   import { lapTime, metres } from '../../words/units';
   import LapStrip from '../../road/LapStrip.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
@@ -109,29 +111,9 @@
       job = null;
     }
   }
-  const SAYS: Record<string, string> = {
-    WALK: 'Walk the circuit',
-    REHEARSE: 'Go through the lap in your head',
-    BRIEF: 'Read the brief',
-    PRESSURES: 'Set the cold pressures',
-    WARM: 'Warm engine and brakes',
-    OUT: 'Go out',
-    LOG: 'Say how it was, before the data',
-    DEBRIEF: 'Bring the laps and look at them',
-    REVISE: 'Save a revision',
-  };
-  const atCircuit = (at: string, zone: string) =>
-    new Intl.DateTimeFormat('en-GB', { timeZone: zone, weekday: 'short', hour: '2-digit', minute: '2-digit' }).format(
-      new Date(at),
-    );
   let now = $state(Date.now());
   const timer = setInterval(() => (now = Date.now()), 15_000);
   onDestroy(() => clearInterval(timer));
-  function away(at: string): string {
-    const minutes = Math.round((new Date(at).getTime() - now) / 60_000);
-    if (minutes <= 0) return 'now';
-    return minutes < 90 ? `in ${minutes} min` : `in ${Math.round(minutes / 60)} h`;
-  }
   const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 </script>
 
@@ -147,9 +129,9 @@
           {#each view.due as d, i (d.session)}
             <li class="flex flex-wrap items-center gap-x-4 gap-y-1" data-due={d.errand}>
               <a class={['min-w-0 flex-1', i === 0 ? 'text-xl font-bold' : '']} href="#/session/{d.session}">
-                {SAYS[d.errand]}, {away(d.from)}
+                {ERRANDS[d.errand].what}, {new Date(d.from).getTime() > now ? until(d.from, now) : 'now'}
                 <span class="block text-sm font-normal"
-                  >{d.event} · {d.name}, {atCircuit(d.begins, d.zone)} at the circuit</span
+                  >{d.event} · {d.name}, {day(d.begins, d.zone)} {clock(d.begins, d.zone)} at the circuit</span
                 >
               </a>
               {#if i === 0}

@@ -4,7 +4,9 @@
   import { keepOffline } from '../../api/offline';
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import { inLength, inSpeed, lapTime, lengthUnit, metres, plain, speedText, speedUnit } from '../../words/units';
-  import { changedSince, clock, conditions, day, ERRANDS, nextDue, said, until } from './sessions';
+  import { ERRANDS } from '../../words/errands';
+  import { clock, day, hours, until } from '../../words/clock';
+  import { changedSince, conditions, nextDue, said } from './sessions';
 
   let { params }: { params: { id: string } } = $props();
   let view = $state.raw<PlannedSession | null>(null);
@@ -34,9 +36,12 @@
   const tells = $derived(plan && view ? said(plan, view.line) : {});
   const changed = $derived(changedSince(view?.briefRead, tells));
   const corner = $derived(plan?.corners[at] ?? null);
+  /** Whether the sun is down at the circuit; by the hour where nobody has said where it lies. */
   const dusk = $derived.by(() => {
-    const hour = view ? Number(clock(new Date(now).toISOString(), zone).slice(0, 2)) : 12;
-    return hour >= 21 || hour < 6;
+    const light = plan?.daylight;
+    const at = hours(new Date(now).toISOString(), zone);
+    if (!light) return at >= 21 || at < 6;
+    return at > hours(light.sets, zone) || at < hours(light.rises, zone);
   });
   const differing = $derived(plan?.corners.filter((c) => c.today.differences.length) ?? []);
   const WHEN = { ALL: '', FIRST: 'first laps: ', LAST: 'last laps: ' };
@@ -231,6 +236,12 @@
         <p>
           Fuel: {plain(plan.fuel.litres, 1)} l for {plan.fuel.laps} laps, {plain(plan.fuel.need.perLap, 2)} l a lap.
         </p>
+        {#if view.line.session.tyres.set || view.line.session.tyres.age}
+          <p>
+            Tyres: {view.line.session.tyres.set ? `set ${view.line.session.tyres.set}, ` : ''}{view.line.session.tyres
+              .age} laps old.
+          </p>
+        {/if}
         {#if plan.wheels.length}
           <p>
             Cold, kPa: {plan.wheels
@@ -247,8 +258,8 @@
           <p>
             Start: {speedText(plan.race.start.arrival)} at {plan.corners.find(
               (c) => c.corner === plan?.race?.start?.corner,
-            )?.called}, brake {metres(Math.abs(plan.race.start.metres))}
-            {plan.race.start.metres < 0 ? 'sooner' : 'later'} than on a lap at the latest.
+            )?.called}, the last place to brake is {metres(Math.abs(plan.race.start.metres))}
+            {plan.race.start.metres < 0 ? 'sooner' : 'later'} than on a lap.
           </p>
         {/if}
         {#if LIMITS[view.line.session.rules.limits]}<p>Off the road: {LIMITS[view.line.session.rules.limits]}.</p>{/if}

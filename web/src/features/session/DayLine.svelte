@@ -1,6 +1,8 @@
 <script lang="ts">
   import type { SessionLine } from '../../api/api';
-  import { clock, ERRANDS, hours, KINDS, span } from './sessions';
+  import { ERRANDS } from '../../words/errands';
+  import { clock, hours } from '../../words/clock';
+  import { KINDS, span } from './sessions';
 
   /** A day at the circuit as a line of hours: sessions are blocks on it, what is due are ticks before. */
   interface Props {

@@ -4,7 +4,7 @@
   import { plain } from '../../words/units';
 
   /** What was felt beside what was driven, corner by corner. */
-  let { session }: { session: string } = $props();
+  let { session, called }: { session: string; called: (corner: string) => string } = $props();
   const felt = createQuery(() => ({
     queryKey: ['felt', session],
     queryFn: () => ask(api.GET('/api/sessions/{id}/felt', { params: { path: { id: session } } })),
@@ -20,7 +20,7 @@
   <ul class="grid gap-0.5 text-sm" data-felt>
     {#each felt.data.corners as f (f.corner)}
       <li class="flex gap-2">
-        <span class="w-8 font-semibold">{f.corner.replace(/^c/, '')}</span>
+        <span class="w-8 font-semibold">{called(f.corner)}</span>
         <span aria-hidden="true">{f.agrees == null ? '·' : f.agrees ? '=' : '≠'}</span>
         <span>{f.words}</span>
       </li>

@@ -4,7 +4,8 @@
   import { keepOffline } from '../../api/offline';
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import { browserLog, deviceName, merged, send, type Line } from './log';
-  import { clock, FELT, standing } from './sessions';
+  import { clock } from '../../words/clock';
+  import { FELT, standing } from './sessions';
 
   let { params }: { params: { id: string } } = $props();
   const shelf = browserLog();
@@ -105,7 +106,9 @@
   }
   const number = (e: Event & { currentTarget: HTMLInputElement }) =>
     Number.isFinite(e.currentTarget.valueAsNumber) ? e.currentTarget.valueAsNumber : undefined;
-  const WHEELS = ['front left', 'front right', 'rear left', 'rear right'];
+  const WHEELS = $derived(
+    plan?.motorcycle ? ['front', 'rear'] : ['front left', 'front right', 'rear left', 'rear right'],
+  );
   const shown = (l: Line | LogLine): string => {
     const t = l.told;
     const called = plan?.corners.find((c) => c.corner === t.corner)?.called ?? t.corner ?? '';

@@ -11,6 +11,7 @@
     type SessionKind,
     type TrackSession,
   } from '../../api/api';
+  import { catalogue } from '../../api/catalogue.svelte';
   import { here } from '../../kit/here.svelte';
   import { History } from '../../kit/history';
   import ProblemBox from '../../kit/ProblemBox.svelte';
@@ -20,7 +21,9 @@
   import TodayStrip from './TodayStrip.svelte';
   import WeatherBand from './WeatherBand.svelte';
   import WindRose from './WindRose.svelte';
-  import { clock, day, ERRANDS, KINDS, nextDue, until } from './sessions';
+  import { ERRANDS } from '../../words/errands';
+  import { clock, day, until } from '../../words/clock';
+  import { KINDS, nextDue } from './sessions';
 
   let { params }: { params: { id: string } } = $props();
   const id = $derived(params.id);
@@ -40,6 +43,8 @@
     if (wait) void keep();
   });
 
+  // Without it a road is chosen with the grip as it stands.
+  catalogue.load().catch(() => undefined);
   const calendar = createQuery(() => ({ queryKey: ['events'], queryFn: () => ask(api.GET('/api/events')) }));
   const reference = createQuery(() => ({
     queryKey: ['session-road', view?.line.reference],
@@ -78,6 +83,20 @@
       v.line.reference ?? null,
     );
   }
+  /** What another device made of the session meanwhile. */
+  let theirs = $state.raw<PlannedSession | null>(null);
+  function takeTheirs() {
+    if (draft) past.remember(draft);
+    if (theirs) take(theirs);
+    theirs = null;
+    problem = null;
+    steps = { back: true, on: false };
+  }
+  function keepMine() {
+    if (theirs) view = theirs;
+    theirs = null;
+    void keep();
+  }
   async function keep(reference = view?.line.reference) {
     clearTimeout(wait);
     wait = undefined;
@@ -99,7 +118,8 @@
       }
     } catch (e) {
       problem = asProblem(e);
-      if (problem.status === 409) await load();
+      // What is here stays; which of the two stands is for the driver to say.
+      if (problem.status === 409) theirs = await ask(api.GET('/api/sessions/{id}', { params: { path: { id } } }));
     } finally {
       saving = false;
     }
@@ -127,21 +147,21 @@
   const dayPut = (change: Partial<TrackSession['day']['day']>) =>
     draft && put({ day: { ...draft.day, day: { ...draft.day.day, ...change } } }, `day ${Object.keys(change).join()}`);
 
-  /** Grips that are usual for a surface, to start from (common practice, no source). */
-  const SURFACES = { DRY: 1, DAMP: 0.85, WET: 0.7, DRYING: 0.88 } as const;
-  function surface(state: keyof typeof SURFACES) {
+  const STATES = ['DRY', 'DAMP', 'WET', 'DRYING'] as const;
+  /** Another road, with the grip of the reference's day for it, or that of a usual one. */
+  function surface(state: (typeof STATES)[number]) {
     if (!draft) return;
-    const like = reference.data?.r.working.content.variants.find(
-      (v) => v.day.surface?.state === state && state !== 'DRY',
-    );
+    const dry = state === 'DRY';
+    const like = reference.data?.r.working.content.variants.find((v) => !dry && v.day.surface?.state === state);
+    const usual = catalogue.all?.variants.find((v) => v.kind === state)?.usual;
     put({
       day: {
         ...draft.day,
         like: like?.id ?? '',
         day: {
           ...draft.day.day,
-          grip: like?.day.grip ?? SURFACES[state],
-          surface: { state, dried: state === 'DRYING' ? 0.5 : 0 },
+          grip: dry ? 1 : (like?.day.grip ?? usual?.grip ?? draft.day.day.grip),
+          surface: dry ? { state, dried: 0 } : (like?.day.surface ?? usual?.surface ?? { state, dried: 0 }),
         },
       },
     });
@@ -157,6 +177,7 @@
   }
   async function tick(errand: (typeof due)[number]['errand'], done: boolean) {
     try {
+      if (wait) await keep();
       await ask(api.POST('/api/sessions/{id}/done', { params: { path: { id } }, body: { errand, done } }));
       await load();
     } catch (e) {
@@ -167,6 +188,7 @@
     if (!view) return;
     const start = new Date(Date.parse(`${view.line.session.timing.start.wall}Z`) + hoursOn * 3_600_000);
     try {
+      if (wait) await keep();
       const made = await ask(
         api.POST('/api/sessions/{id}/like', {
           params: { path: { id } },
@@ -181,6 +203,7 @@
   }
   async function laps() {
     try {
+      if (wait) await keep();
       const made = await ask(api.POST('/api/sessions/{id}/runs', { params: { path: { id } } }));
       here.run = made.id;
       await push(`/runs/${view?.line.reference}`);
@@ -218,7 +241,16 @@
 <svelte:window onkeydown={keys} />
 
 <main class="grid grid-cols-[minmax(0,1fr)] gap-3 p-3 lg:px-5">
-  {#if problem}<ProblemBox {problem} />{/if}
+  {#if problem}
+    <ProblemBox {problem}>
+      {#if theirs}
+        <span class="mt-2 flex gap-2">
+          <button class="btn btn-sm" onclick={keepMine}>Keep what is here</button>
+          <button class="btn btn-sm" onclick={takeTheirs}>Take the other one</button>
+        </span>
+      {/if}
+    </ProblemBox>
+  {/if}
   {#if !view || !draft}
     {#if !problem}<p role="status">Opening the session…</p>{/if}
   {:else}
@@ -353,14 +385,18 @@
             {#each plan.focus as f (f.focus.corner)}
               <li>
                 <button class="link font-semibold" onclick={() => (selected = f.focus.corner)}>{f.called}</button>
-                {#if f.focus.offer > 0.005}<span>{plain(f.focus.offer, 2)} s on offer</span>{/if}
+                {#if f.focus.offer > 0.005}<span
+                    >{plain(f.focus.offer, 2)} s on offer{plan.alike ? '' : ', by laps on another day'}</span
+                  >{/if}
                 <span class="block">{f.words} {f.cure}</span>
               </li>
             {:else}
               <li>
-                {plan.evidence
-                  ? 'Your last laps name nothing that is worth a session.'
-                  : 'No laps yet: choose up to three corners above.'}
+                {plan.evidence === 0
+                  ? 'No laps yet: choose up to three corners above.'
+                  : plan.alike
+                    ? 'Your last laps name nothing that is worth a session.'
+                    : 'Your last laps are of another day, and ask for nothing that is safe to take from there: choose above.'}
               </li>
             {/each}
           </ul>
@@ -378,7 +414,7 @@
             </ul>
           {/if}
           {#if view.runs.length}
-            <FeltBeside session={id} />
+            <FeltBeside session={id} called={(c) => plan?.corners.find((l) => l.corner === c)?.called ?? c} />
           {/if}
         </section>
 
@@ -386,7 +422,7 @@
           <h3 class="font-bold">Conditions</h3>
           <WeatherBand line={view.line} ontake={(day) => put({ day })} />
           <div class="flex flex-wrap gap-1" role="group" aria-label="Road">
-            {#each Object.keys(SURFACES) as (keyof typeof SURFACES)[] as s (s)}
+            {#each STATES as s (s)}
               <button
                 class={['btn btn-sm', (draft.day.day.surface?.state ?? 'DRY') === s ? 'btn-primary' : '']}
                 aria-pressed={(draft.day.day.surface?.state ?? 'DRY') === s}
@@ -535,6 +571,14 @@
               </p>
             {/each}
             <label class="flex items-center gap-1"
+              ><span class="flex-1">set</span><input
+                class="input input-xs w-16"
+                maxlength="40"
+                value={draft.tyres.set}
+                onchange={(e) => draft && put({ tyres: { ...draft.tyres, set: e.currentTarget.value.trim() } })}
+              /></label
+            >
+            <label class="flex items-center gap-1"
               ><span class="flex-1">set at °C</span><input
                 class="input input-xs w-16"
                 type="number"
@@ -596,7 +640,10 @@
               /></label
             >
             <p class="self-center">
-              {plan.fuel.reaches == null ? '' : `reaches in ${plain(plan.fuel.reaches * 100)} of 100`}
+              {plan.fuel.reaches == null ? '' : `reaches in ${plain(plan.fuel.reaches * 100)} of 100`}{draft.fuel
+                .tank != null && !plan.fuel.weighed
+                ? '; its weight is not counted, for the vehicle does not say how much fuel its mass holds'
+                : ''}
             </p>
             <label class="flex items-center gap-1"
               ><span class="flex-1">or, l</span><input
@@ -623,6 +670,24 @@
               /></label
             >
             {#if draft.kind === 'RACE'}
+              <label class="flex items-center gap-1"
+                ><span class="flex-1">formation laps</span><input
+                  class="input input-xs w-16"
+                  type="number"
+                  min="0"
+                  max="5"
+                  value={draft.fuel.formation}
+                  onchange={(e) => draft && put({ fuel: { ...draft.fuel, formation: number(e) ?? 0 } })}
+                /></label
+              >
+              <label class="flex items-center gap-2"
+                ><input
+                  type="checkbox"
+                  class="checkbox checkbox-xs"
+                  checked={draft.fuel.oneMore}
+                  onchange={(e) => draft && put({ fuel: { ...draft.fuel, oneMore: e.currentTarget.checked } })}
+                />one more lap after the time</label
+              >
               <label class="flex items-center gap-1"
                 ><span class="flex-1">leader's lap, s</span><input
                   class="input input-xs w-16"
@@ -691,10 +756,11 @@
                 Standing start: {speedText(plan.race.start.arrival)} at {called(plan.race.start.corner)} after {plain(
                   plan.race.start.seconds,
                   1,
-                )} s, {speedText(plan.race.start.flying)} on a lap. On cold tyres brake {metres(
+                )} s, {speedText(plan.race.start.flying)} on a lap. The last place to brake on cold tyres is {metres(
                   Math.abs(plan.race.start.metres),
                 )}
-                {plan.race.start.metres < 0 ? 'sooner' : 'later'} than on a lap at the latest; others do too.
+                {plan.race.start.metres < 0 ? 'sooner' : 'later'} than on a lap; cold brakes and those around you ask for
+                more.
               </p>
             {/if}
             {#if plan.race.tows.length}

@@ -8,7 +8,9 @@
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import DayLine from './DayLine.svelte';
   import CalendarFiles from './CalendarFiles.svelte';
-  import { byDay, clock, day, ERRANDS, freshSession, KINDS, nextDue, until } from './sessions';
+  import { ERRANDS } from '../../words/errands';
+  import { clock, day, until } from '../../words/clock';
+  import { byDay, freshSession, KINDS, nextDue } from './sessions';
 
   here.say('', '');
   const queries = useQueryClient();
@@ -32,6 +34,9 @@
       .filter((x) => x.d && new Date(x.s.ends).getTime() > now - 12 * 3_600_000)
       .sort((a, b) => (a.d?.from ?? '').localeCompare(b.d?.from ?? ''))[0],
   );
+  $effect(() => {
+    if (view && !view.events.length && !opened) void open();
+  });
   const latestFirst = $derived(
     [...(view?.events ?? [])].sort((a, b) =>
       (b.sessions.at(-1)?.begins ?? '9').localeCompare(a.sessions.at(-1)?.begins ?? '9'),
@@ -112,6 +117,22 @@
     const tomorrow = new Date(now + 86_400_000).toISOString();
     return [{ day: day(tomorrow, e.zone), date: tomorrow.slice(0, 10), sessions: [] }];
   }
+  /** Two hours after the last session, without the mouse. */
+  async function after(e: EventView) {
+    const last = e.sessions.at(-1)?.local ?? `${new Date(now + 86_400_000).toISOString().slice(0, 10)}T08:00:00`;
+    await add(e, new Date(Date.parse(`${last.slice(0, 16)}:00Z`) + 7_200_000).toISOString().slice(0, 19));
+  }
+  /** The clock of the circuit that is worked on, for a new event. */
+  async function open() {
+    opened = true;
+    const id = here.reference ?? view?.references[0]?.id;
+    if (!id) return;
+    try {
+      zone = (await ask(api.GET('/api/references/{id}', { params: { path: { id } } }))).zone;
+    } catch {
+      // The clock of this device stands, to be corrected.
+    }
+  }
   async function nextDay(e: EventView) {
     const last = e.sessions.at(-1)?.local.slice(0, 10) ?? new Date(now).toISOString().slice(0, 10);
     const d = new Date(Date.parse(`${last}T12:00:00Z`) + 86_400_000);
@@ -154,7 +175,8 @@
           <h2 class="text-lg font-bold">{e.name}</h2>
           <p class="text-sm">{e.zone}</p>
           <span class="flex-1"></span>
-          <button class="btn btn-xs btn-ghost" onclick={() => nextDay(e)}>Next day…</button>
+          <button class="btn btn-xs btn-ghost" onclick={() => after(e)}>One more session</button>
+          <button class="btn btn-xs btn-ghost" onclick={() => nextDay(e)}>Next day</button>
           {#if !e.sessions.length}
             <button class="btn btn-xs btn-ghost" onclick={() => removeEvent(e)}>Remove</button>
           {/if}
@@ -229,7 +251,7 @@
       </form>
     {:else}
       <div class="flex flex-wrap gap-3">
-        <button class="btn btn-sm" onclick={() => (opened = true)}><Plus class="size-4" /> Event</button>
+        <button class="btn btn-sm" onclick={open}><Plus class="size-4" /> Event</button>
         <CalendarFiles onproblem={(p) => (problem = p)} />
       </div>
     {/if}

@@ -77,12 +77,15 @@
               stroke-width="1"
             />
           {/each}
-          {#if Math.abs(sooner) >= 1.5}
+          {#if sooner >= 1.5}
             <text
               x={cx}
               y={cy - 12 - up - tall(Math.max(0, l.today.early[0] ?? 0))}
               text-anchor="middle"
-              style="font-size: 11px">{plain(inLength(Math.abs(sooner)))}</text
+              style="font-size: 11px">{plain(inLength(sooner))}</text
+            >
+          {:else if sooner <= -1.5}
+            <text x={cx + 6} y={cy + 19} style="font-size: 11px; fill: var(--throttle)">{plain(inLength(-sooner))}</text
             >
           {/if}
           {#if gear(l)}<text x={cx + 8} y={cy - 10} style="font-size: 11px; fill: var(--turn)"
@@ -103,7 +106,8 @@
       {/if}
     {/each}
     <text x="4" y="12" style="fill: var(--ink-soft); font-size: 11px"
-      >{lengthUnit()} sooner · outlined: more on cold tyres, lap by lap · slowest speeds in {speedUnit()} below</text
+      >{lengthUnit()} sooner, below the road later · outlined: more on cold tyres, lap by lap · slowest speeds in {speedUnit()}
+      below</text
     >
     {#each lines as l (l.corner)}
       {@const c = by.get(l.corner)}

@@ -2,7 +2,7 @@
   import { createQuery } from '@tanstack/svelte-query';
   import { api, ask, type SessionDay, type SessionLine } from '../../api/api';
   import { plain } from '../../words/units';
-  import { clock } from './sessions';
+  import { clock } from '../../words/clock';
 
   /** What the station read and forecasts around a session: rain as a band, air above it, the session as a block. */
   interface Props {

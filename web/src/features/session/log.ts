@@ -1,4 +1,4 @@
-import { createStore, get, update } from 'idb-keyval';
+import { clear, createStore, get, update } from 'idb-keyval';
 import { api, ask, type LogLine, type Told } from '../../api/api';
 
 /** A line as it waits on this device until the server has it. */
@@ -17,6 +17,8 @@ export interface LogShelf {
   /** Takes away what the server has, unless it was changed here since. */
   take(session: string, done: Line[]): Promise<void>;
   waiting(): Promise<number>;
+  /** Forgets all, when whoever said it signs out. */
+  clear(): Promise<void>;
 }
 
 export function browserLog(): LogShelf {
@@ -35,6 +37,7 @@ export function browserLog(): LogShelf {
       change(session, (before) => before.filter((l) => !done.some((d) => d.id === l.id && d.removed === l.removed))),
     waiting: async () =>
       Object.values((await get<Shelves>('all', store)) ?? {}).reduce((sum, lines) => sum + lines.length, 0),
+    clear: () => clear(store),
   };
 }
 

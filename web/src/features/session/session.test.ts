@@ -5,7 +5,8 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { LogLine, PlannedLine, PlannedSession, SessionLine } from '../../api/api';
 import { corner, entry, LENGTH, road } from '../../testing/made';
 import { server } from '../../testing/server';
-import { hosted, squeezed } from '../../testing/shown';
+import { hosted, squeezed, usual, WORDS } from '../../testing/shown';
+import { catalogue } from '../../api/catalogue.svelte';
 import Brief from './Brief.svelte';
 import DayLine from './DayLine.svelte';
 import Log from './Log.svelte';
@@ -15,7 +16,8 @@ import Sessions from './Sessions.svelte';
 import TodayStrip from './TodayStrip.svelte';
 import WeatherBand from './WeatherBand.svelte';
 import WindRose from './WindRose.svelte';
-import { byDay, changedSince, clock, day, freshSession, hours, nextDue, said, span, standing, until } from './sessions';
+import { clock, day, hours, until } from '../../words/clock';
+import { byDay, changedSince, freshSession, nextDue, said, span, standing } from './sessions';
 
 const ZONE = 'Europe/Lisbon';
 const line = (over: Partial<SessionLine> = {}): SessionLine => ({
@@ -30,9 +32,27 @@ const line = (over: Partial<SessionLine> = {}): SessionLine => ({
   made: false,
   version: 3,
   due: [
-    { errand: 'BRIEF', from: '2026-06-06T12:10:00Z', until: '2026-06-06T12:20:00Z', done: false },
-    { errand: 'OUT', from: '2026-06-06T12:55:00Z', until: '2026-06-06T13:00:00Z', done: false },
-    { errand: 'LOG', from: '2026-06-06T13:20:00Z', until: '2026-06-06T13:30:00Z', done: false },
+    {
+      errand: 'BRIEF',
+      from: '2026-06-06T12:10:00Z',
+      until: '2026-06-06T12:20:00Z',
+      last: '2026-06-06T12:20:00Z',
+      done: false,
+    },
+    {
+      errand: 'OUT',
+      from: '2026-06-06T12:55:00Z',
+      until: '2026-06-06T13:00:00Z',
+      last: '2026-06-06T13:00:00Z',
+      done: false,
+    },
+    {
+      errand: 'LOG',
+      from: '2026-06-06T13:20:00Z',
+      until: '2026-06-06T13:30:00Z',
+      last: '2026-06-06T15:30:00Z',
+      done: false,
+    },
   ],
   driven: 0,
   ...over,
@@ -88,7 +108,7 @@ const view = (over: Partial<SessionLine> = {}): PlannedSession => ({
     notToday: ['2: nothing later or faster, something hard is near'],
     rungs: [],
     targets: { tiers: [{ off: 0, lap: 104, corners: [] }] },
-    fuel: { need: { perLap: 1.7, spread: 0.1, own: 0 }, laps: 12, litres: 21.3 },
+    fuel: { need: { perLap: 1.7, spread: 0.1, own: 0 }, laps: 12, litres: 21.3, weighed: true },
     wheels: [
       { wheel: 0, hot: 190, cold: 141, low: 138, high: 144, hotAt: 76, learned: true, refused: '' },
       { wheel: 1, hot: 150, low: 0, high: 0, hotAt: 76, learned: true, refused: '104 kPa cold is under the least' },
@@ -97,10 +117,16 @@ const view = (over: Partial<SessionLine> = {}): PlannedSession => ({
     light: [],
     cautions: ['Flags and marshals come first.'],
     evidence: 8,
+    alike: true,
   },
 });
 
 beforeEach(() => {
+  catalogue.all = {
+    ...WORDS,
+    variants: [{ kind: 'WET', words: 'wet', usual: { ...usual, surface: { state: 'WET', dried: 0 } } }],
+  } as never;
+  server.on('GET', /catalogue$/, () => catalogue.all);
   server.on('GET', /sessions\/s1$/, () => view());
   server.on('GET', /sessions\/s1\/log$/, () => []);
   server.on('GET', /events$/, () => ({
@@ -232,6 +258,49 @@ describe('a session planned', () => {
     expect(body.session.day.day.grip).toBe(0.7);
     await fireEvent.click(screen.getByRole('button', { name: 'Undo' }));
     await waitFor(() => expect((server.last('PUT')?.body as typeof body).session.day.day.surface?.state).toBe('DRY'));
+  });
+
+  it('keeps what is here where another device was first, and lets the driver say which stands', async () => {
+    let first = true;
+    server.on('PUT', /sessions\/s1$/, () => {
+      if (first) {
+        first = false;
+        return 409;
+      }
+      return view();
+    });
+    hosted(Session, { params: { id: 's1' } });
+    await fireEvent.click(await screen.findByRole('button', { name: 'wet' }));
+    const mine = await screen.findByRole('button', { name: 'Keep what is here' }, { timeout: 2000 });
+    expect(screen.getByRole('button', { name: 'wet' }).getAttribute('aria-pressed')).toBe('true');
+    server.sent = [];
+    await fireEvent.click(mine);
+    await waitFor(() =>
+      expect((server.last('PUT')?.body as { session: SessionLine['session'] }).session.day.day.surface?.state).toBe(
+        'WET',
+      ),
+    );
+  });
+
+  it('takes what another device made of it, and undo brings back what was here', async () => {
+    server.on('PUT', /sessions\/s1$/, () => 409);
+    hosted(Session, { params: { id: 's1' } });
+    await fireEvent.click(await screen.findByRole('button', { name: 'wet' }));
+    await fireEvent.click(await screen.findByRole('button', { name: 'Take the other one' }, { timeout: 2000 }));
+    expect(screen.getByRole('button', { name: 'dry' }).getAttribute('aria-pressed')).toBe('true');
+    await fireEvent.click(screen.getByRole('button', { name: 'Undo' }));
+    expect(screen.getByRole('button', { name: 'wet' }).getAttribute('aria-pressed')).toBe('true');
+  });
+
+  it('sends a change that waits before an errand is ticked', async () => {
+    server.on('PUT', /sessions\/s1$/, () => view());
+    server.on('POST', /done$/, () => undefined);
+    hosted(Session, { params: { id: 's1' } });
+    await fireEvent.click(await screen.findByRole('button', { name: 'wet' }));
+    await fireEvent.click(screen.getAllByRole('checkbox')[0] as Element);
+    await waitFor(() => expect(server.last('POST')?.path).toMatch(/done$/));
+    const order = server.sent.filter((x) => x.method !== 'GET').map((x) => x.method);
+    expect(order).toEqual(['PUT', 'POST']);
   });
 
   it('shows the lap with a stem a corner', () => {

@@ -1,4 +1,5 @@
-import type { Errand, EventView, Felt, SessionKind, SessionLine, Told, TrackSession } from '../../api/api';
+import type { EventView, Felt, SessionKind, SessionLine, Told, TrackSession } from '../../api/api';
+import { day, hours } from '../../words/clock';
 
 export const KINDS: Record<SessionKind, string> = {
   TEST: 'test',
@@ -6,18 +7,6 @@ export const KINDS: Record<SessionKind, string> = {
   QUALIFYING: 'qualifying',
   RACE: 'race',
   COACHING: 'coaching',
-};
-
-export const ERRANDS: Record<Errand, { word: string; what: string }> = {
-  WALK: { word: 'walk', what: 'Walk the circuit' },
-  REHEARSE: { word: 'rehearse', what: 'Go through the lap in your head' },
-  BRIEF: { word: 'brief', what: 'Read the brief' },
-  PRESSURES: { word: 'pressures', what: 'Set the cold pressures' },
-  WARM: { word: 'warm', what: 'Warm engine and brakes' },
-  OUT: { word: 'out', what: 'Go out' },
-  LOG: { word: 'log', what: 'Say how it was, before the data' },
-  DEBRIEF: { word: 'debrief', what: 'Bring the laps and look at them' },
-  REVISE: { word: 'revise', what: 'Save a revision' },
 };
 
 export const FELT: Record<Felt, string> = {
@@ -30,52 +19,6 @@ export const FELT: Record<Felt, string> = {
   SCARED: 'scared',
   GREAT: 'great',
 };
-
-const parts = (at: string, zone: string) => {
-  const found = new Intl.DateTimeFormat('en-GB', {
-    timeZone: zone,
-    weekday: 'short',
-    day: 'numeric',
-    month: 'short',
-    year: 'numeric',
-    hour: '2-digit',
-    minute: '2-digit',
-    second: '2-digit',
-    hour12: false,
-  }).formatToParts(new Date(at));
-  return Object.fromEntries(found.map((p) => [p.type, p.value]));
-};
-
-/** The clock on the wall at the circuit. */
-export function clock(at: string, zone: string): string {
-  const p = parts(at, zone);
-  return `${p.hour === '24' ? '00' : p.hour}:${p.minute}`;
-}
-
-/** The day at the circuit, with the name that fits its date. */
-export function day(at: string, zone: string): string {
-  const p = parts(at, zone);
-  return `${p.weekday} ${p.day} ${p.month}`;
-}
-
-/** Hours of the day at the circuit, 13.5 for half past one. */
-export function hours(at: string, zone: string): number {
-  const p = parts(at, zone);
-  return (Number(p.hour) % 24) + Number(p.minute) / 60 + Number(p.second) / 3600;
-}
-
-/** How long until an instant: "in 2 h 05", "in 12 min", "12 min ago". */
-export function until(at: string, now: number): string {
-  const minutes = Math.round((new Date(at).getTime() - now) / 60_000);
-  const size = Math.abs(minutes);
-  const words =
-    size < 60
-      ? `${size} min`
-      : size < 48 * 60
-        ? `${Math.floor(size / 60)} h ${String(size % 60).padStart(2, '0')}`
-        : `${Math.round(size / 1440)} days`;
-  return minutes >= 0 ? `in ${words}` : `${words} ago`;
-}
 
 /** Sessions of an event by the day at the circuit. */
 export function byDay(event: EventView): { day: string; sessions: SessionLine[] }[] {
@@ -102,12 +45,9 @@ export function span(sessions: SessionLine[], zone: string): [number, number] {
   return from > to ? [8, 18] : [Math.max(0, Math.floor(from)), Math.min(30, Math.ceil(to))];
 }
 
-/** How long something is still worth doing when its time is over, ms: what was felt fades, data does not. */
-const STAYS: Partial<Record<Errand, number>> = { LOG: 2 * 3_600_000, DEBRIEF: 6 * 3_600_000, REVISE: 6 * 3_600_000 };
-
 /** What is due next of a session at a time; null when nothing is. */
 export const nextDue = (s: SessionLine, now: number): SessionLine['due'][number] | null =>
-  s.due.find((d) => !d.done && new Date(d.until).getTime() + (STAYS[d.errand] ?? 0) > now) ?? null;
+  s.due.find((d) => !d.done && new Date(d.last).getTime() > now) ?? null;
 
 export function freshSession(kind: SessionKind, wall: string, zone: string): TrackSession {
   return {
@@ -130,12 +70,10 @@ export function freshSession(kind: SessionKind, wall: string, zone: string): Tra
     },
     tyres: { set: '', age: 0, warmers: false, hot: [], lastCold: [], lastHot: [] },
     fuel: { rest: 0, formation: 0, oneMore: false, used: [] },
-    rules: { limits: 'UNKNOWN', pits: [], must: '' },
+    rules: { limits: 'UNKNOWN', must: '' },
     focus: [],
-    trials: [],
     done: [],
     aim: '',
-    note: '',
   };
 }
 
@@ -157,6 +95,7 @@ export function conditions(session: TrackSession): string {
   return [
     (d.surface?.state ?? 'DRY').toLowerCase(),
     `grip ${Math.round(d.grip * 100)} %`,
+    ...(session.day.road == null ? [] : [`road ${Math.round(session.day.road)} °C`]),
     ...(d.airTemperature == null ? [] : [`${Math.round(d.airTemperature)} °C`]),
     ...(d.windSpeed >= 1 ? [`wind ${Math.round(d.windSpeed)} m/s from ${Math.round(d.windFrom)}°`] : []),
   ].join(', ');

@@ -134,4 +134,26 @@ class CalendarTest {
     assertThat(person.post("/api/calendar", Map.of("file", "../../etc")).status())
         .isBetween(400, 422);
   }
+
+  /**
+   * Times without a zone, in a zone that nobody knows, and in UTC are those of the circuit's clock.
+   */
+  @Test
+  void aTimeWithoutAZoneIsTheOneOnTheCircuitsWall() {
+    Made made = Made.reference(person, "small-hatch");
+    String zone = made.open().path("zone").asText();
+    assertThat(zone).isNotBlank();
+    bring(
+        calendar(
+            "UID:f\r\nSUMMARY:Floating\r\nDTSTART:20260606T093000\r\n",
+            "UID:w\r\nSUMMARY:Unknown\r\nDTSTART;TZID=Circuit Standard Time:20260606T103000\r\n",
+            "UID:u\r\nSUMMARY:Universal\r\nDTSTART:20260606T120000Z\r\n"));
+    java.time.ZoneId at = java.time.ZoneId.of(zone);
+    List<JsonNode> all = sessions();
+    assertThat(all.get(0).path("local").asText()).isEqualTo("2026-06-06T09:30:00");
+    assertThat(all.get(1).path("local").asText()).isEqualTo("2026-06-06T10:30:00");
+    assertThat(Instant.parse(all.get(2).path("begins").asText()))
+        .isEqualTo(Instant.parse("2026-06-06T12:00:00Z"));
+    assertThat(all.get(2).path("session").at("/timing/start/zone").asText()).isEqualTo(at.getId());
+  }
 }

@@ -20,6 +20,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.context.annotation.Import;
+import org.springframework.jdbc.core.JdbcTemplate;
 
 /** Sessions from their announcement to their log. */
 @ServerTest
@@ -27,6 +28,7 @@ import org.springframework.context.annotation.Import;
 class SessionsTest {
   @Autowired private People people;
   @Autowired private Endpoints endpoints;
+  @Autowired private JdbcTemplate jdbc;
   private Made made;
   private String event = "";
   private String id = "";
@@ -386,6 +388,29 @@ class SessionsTest {
       e.path("sessions").forEach(s -> out.add(s.path("session").path("name").asText()));
     }
     return out;
+  }
+
+  /**
+   * What the database made of runs that were driven before there were sessions is opened like any.
+   */
+  @Test
+  void aSessionMadeOfWhatWasDrivenBeforeIsReadLikeAny() {
+    jdbc.update(
+        """
+        update track_session set made = true, body = jsonb_build_object(
+          'kind', 'TEST', 'name', 'Driven, 2 runs',
+          'timing', jsonb_build_object(
+            'start', jsonb_build_object('wall', '2026-05-02T09:15:07', 'zone', 'Europe/Lisbon'),
+            'minutes', 61, 'later', 0, 'state', 'ON'),
+          'done', jsonb_build_array('OUT'))
+        where id = ?
+        """,
+        UUID.fromString(id));
+    JsonNode line = open().path("line");
+    assertThat(line.path("made").asBoolean()).isTrue();
+    assertThat(line.path("local").asText()).isEqualTo("2026-05-02T09:15:07");
+    assertThat(open().path("plan").path("corners").size()).isPositive();
+    assertThat(sessions()).containsExactly("Driven, 2 runs");
   }
 
   /** Without a station nothing is made up. */

@@ -13,7 +13,6 @@ import marvek.core.entry.Slowing;
 import marvek.core.entry.Step;
 import marvek.core.entry.Variant;
 import marvek.core.lap.Conditions;
-import marvek.core.lap.Ground;
 import marvek.core.lap.Surface;
 import marvek.core.line.Watch;
 import marvek.core.plan.ComputedLap;
@@ -99,11 +98,7 @@ public final class Variants {
    * @param footing that the base was computed on
    */
   public static ComputedLap computed(ComputedLap base, Footing footing, Variant.Day day) {
-    Ground ground = footing.ground(base.road(), base.corners(), base.vehicle(), day.road());
-    Conditions conditions = conditions(base.conditions(), day);
-    ComputedLap then =
-        ComputedLap.onLine(
-            base.road(), base.corners(), ground, base.vehicle(), conditions, base.path().offset());
+    ComputedLap then = held(base, base, footing, day);
     return ownLine(base, then) ? then.near(Watch.NOBODY) : then;
   }
 

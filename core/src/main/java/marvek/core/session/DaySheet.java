@@ -15,9 +15,10 @@ public final class DaySheet {
    * @param errand which
    * @param from when it begins
    * @param until when it should be done
+   * @param last when it is not worth doing any more
    * @param done whether it is
    */
-  public record Due(Errand errand, Instant from, Instant until, boolean done) {}
+  public record Due(Errand errand, Instant from, Instant until, Instant last, boolean done) {}
 
   /**
    * What is due for a session; nothing before one that is cancelled, and only what comes after one
@@ -41,11 +42,13 @@ public final class DaySheet {
               : e.after() || timing.state() == Timing.State.ON;
       if (wanted) {
         Instant from = e.after() ? ends : begins;
+        Instant until = from.plus(Duration.ofMinutes(e.until()));
         out.add(
             new Due(
                 e,
                 from.plus(Duration.ofMinutes(e.from())),
-                from.plus(Duration.ofMinutes(e.until())),
+                until,
+                until.plus(e.stays()),
                 done.contains(e)));
       }
     }
@@ -54,9 +57,6 @@ public final class DaySheet {
 
   /** What is to be done next: the first that is not done and whose time is not long over. */
   public static java.util.Optional<Due> next(List<Due> sheet, Instant now) {
-    return sheet.stream()
-        .filter(d -> !d.done())
-        .filter(d -> d.until().plus(d.errand().stays()).isAfter(now))
-        .findFirst();
+    return sheet.stream().filter(d -> !d.done()).filter(d -> d.last().isAfter(now)).findFirst();
   }
 }

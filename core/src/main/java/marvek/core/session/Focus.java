@@ -25,6 +25,25 @@ public record Focus(String corner, String cause, double worth, double offer, dou
   private static final double Z = 1.959964;
 
   /**
+   * Causes whose cure asks for nothing later, faster or earlier on the throttle. Any other counts
+   * as asking for more, so that a new one is taken with care until somebody has looked at it.
+   */
+  private static final List<String> CALM =
+      List.of(
+          "BEYOND_THE_EDGE",
+          "BRAKED_LATE_RAN_DEEP",
+          "EXTRA_STEERING",
+          "FROM_THE_CORNER_BEFORE",
+          "KERB_STRUCK",
+          "LIMITER",
+          "THROTTLE_THEN_LIFT",
+          "TURNED_IN_EARLY_RAN_WIDE",
+          "TWO_PRESSES",
+          "UNEVEN_BRAKING",
+          "WHEEL_LOCKED",
+          "WHEEL_SPUN");
+
+  /**
    * Something to work on.
    *
    * @param corner id
@@ -34,7 +53,7 @@ public record Focus(String corner, String cause, double worth, double offer, dou
    * @param seen laps with it
    * @param laps all
    * @param sure how sure the driver is of the corner's points; null for not said
-   * @param faster whether the cure is to brake later or to go faster
+   * @param alike whether the laps were driven on a day like that of the session
    * @param room whether there is room when it goes wrong
    * @param confidence change of the driver's confidence there, below zero where it falls
    */
@@ -46,9 +65,19 @@ public record Focus(String corner, String cause, double worth, double offer, dou
       int seen,
       int laps,
       @Nullable Sureness sure,
-      boolean faster,
+      boolean alike,
       boolean room,
       double confidence) {}
+
+  /** Whether the cure of a cause is to brake later, to go faster or to open sooner. */
+  public static boolean faster(String cause) {
+    return !CALM.contains(cause);
+  }
+
+  /** Causes that ask for nothing more. */
+  static List<String> calm() {
+    return CALM;
+  }
 
   /**
    * Lower limit of a share, 95 % (Wilson 1927).
@@ -88,7 +117,7 @@ public record Focus(String corner, String cause, double worth, double offer, dou
     for (Candidate c : candidates) {
       Double low = c.low();
       boolean told = c.offer() >= LEAST && (low == null || low > 0);
-      boolean may = !c.faster() || c.room() && c.confidence() >= 0;
+      boolean may = !faster(c.cause()) || c.alike() && c.room() && c.confidence() >= 0;
       if (told && may) {
         double share = atLeast(c.seen(), c.laps());
         all.add(

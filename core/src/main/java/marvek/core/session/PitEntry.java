@@ -2,6 +2,7 @@ package marvek.core.session;
 
 import marvek.core.circuit.Centreline;
 import marvek.core.plan.ComputedLap;
+import marvek.core.units.Units;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -32,11 +33,9 @@ public record PitEntry(
   public static @Nullable PitEntry of(ComputedLap then, double line, double limit) {
     Centreline road = then.road();
     double aimed = Math.max(3, limit - UNDER);
-    double most =
-        CAREFUL
-            * then.conditions().grip()
-            * then.vehicle().tyres().muX()
-            * marvek.core.units.Units.G;
+    double tyres = then.conditions().grip() * then.vehicle().tyres().muX() * Units.G;
+    double brakes = then.vehicle().brakes().mostForce() / then.vehicle().mass();
+    double most = CAREFUL * Math.min(tyres, brakes);
     int n = road.size();
     int at = road.index(road.wrap(line - BEFORE));
     double square = aimed * aimed;
@@ -52,7 +51,7 @@ public record PitEntry(
       }
       // Uphill helps, downhill does not.
       double slope = then.path().gradient()[i];
-      square += 2 * Math.max(1, most + marvek.core.units.Units.G * slope) * road.step();
+      square += 2 * Math.max(1, most + Units.G * slope) * road.step();
     }
     return null;
   }

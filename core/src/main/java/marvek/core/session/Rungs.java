@@ -2,6 +2,7 @@ package marvek.core.session;
 
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A marker approached step by step, from where it is surely made to where it is wanted.
@@ -20,11 +21,25 @@ public record Rungs(String corner, List<Double> rungs, boolean reached) {
 
   public static final double LESS_UNKNOWN = 0.20;
 
+  /** Causes of a loss that are mended by a later marker. */
+  private static final List<String> LATER = List.of("BRAKED_EARLY", "OVER_SLOWED");
+
   private static final double HALF = 0.5;
   private static final double SMALL = 0.5;
 
   public Rungs {
     rungs = List.copyOf(rungs);
+  }
+
+  /**
+   * Whether a marker is approached: where it is not proved, or where what is worked on is braking
+   * too soon. One that is driven as it stands is not put back for a session.
+   *
+   * @param unsure whether the marker is unsure or not proved
+   * @param focus on this corner; null for none
+   */
+  public static boolean wanted(boolean unsure, @Nullable Focus focus) {
+    return unsure || focus != null && (focus.cause().isEmpty() || LATER.contains(focus.cause()));
   }
 
   /**

@@ -2,6 +2,7 @@ package marvek.core.session;
 
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
+import marvek.core.vehicle.Vehicle;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -26,6 +27,21 @@ public record SessionFuel(
     List<Double> used) {
   public SessionFuel {
     used = used == null ? List.of() : List.copyOf(used);
+  }
+
+  /** Kilograms more than the vehicle's own mass holds; 0 where that is not told apart. */
+  public double more(Vehicle vehicle) {
+    Vehicle.Fuel own = vehicle.fuel();
+    return tank == null || own == null ? 0 : (tank - own.load()) * own.density();
+  }
+
+  /** Kilograms that can be burnt; as many as are needed where nobody has said what is in. */
+  public double most(Vehicle vehicle) {
+    Vehicle.Fuel own = vehicle.fuel();
+    if (own == null) {
+      return Double.POSITIVE_INFINITY;
+    }
+    return (tank == null ? own.load() : tank) * own.density();
   }
 
   /** Nothing said. */

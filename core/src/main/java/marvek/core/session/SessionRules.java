@@ -10,16 +10,11 @@ import org.jspecify.annotations.Nullable;
  * @param limits what leaving the road costs
  * @param pitSpeed limit in the pit lane, m/s; null where not said
  * @param pitLine station at which the limit begins, m; null where not said
- * @param pits laps at the ends of which one comes in
  * @param must what must be done, in the driver's words, like both compounds used
  */
 @RecordBuilder
 public record SessionRules(
-    Limits limits,
-    @Nullable Double pitSpeed,
-    @Nullable Double pitLine,
-    java.util.List<Integer> pits,
-    String must) {
+    Limits limits, @Nullable Double pitSpeed, @Nullable Double pitLine, String must) {
   /** What leaving the road costs in a session. */
   public enum Limits {
     UNKNOWN,
@@ -32,11 +27,10 @@ public record SessionRules(
   public SessionRules {
     Objects.requireNonNull(limits, "limits");
     Objects.requireNonNull(must, "must");
-    pits = pits == null ? java.util.List.of() : java.util.List.copyOf(pits);
   }
 
   /** Nothing said. */
   public static SessionRules unknown() {
-    return new SessionRules(Limits.UNKNOWN, null, null, java.util.List.of(), "");
+    return new SessionRules(Limits.UNKNOWN, null, null, "");
   }
 }

@@ -75,8 +75,8 @@ public record Timing(
   }
 
   /**
-   * Laps that fit: those of a length in laps, else whole laps begun before the time is up, after
-   * one out of the pits.
+   * Laps that fit: those of a length in laps, else whole laps of the time. The one out of the pits
+   * takes about as much as the last one, begun in time, runs over.
    *
    * @param lapTime seconds
    */

@@ -21,6 +21,7 @@ import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.core.score.Action;
 import marvek.core.survey.Things;
+import marvek.core.vehicle.Vehicle;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -101,23 +102,27 @@ public record Today(
    * @param session planned
    * @param burnt kg of fuel by lap
    */
-  private record Course(TrackSession session, double burnt) {
+  private record Course(TrackSession session, Vehicle vehicle, double burnt) {
     Variant.Day on(int lap, double lapTime, boolean warm) {
       double share = warm ? 1 : session.tyres().warmUp().share(lap, lapTime);
       return session
           .day()
-          .at(session.hour(), share * session.tyres().worn(lap), -burnt * (lap - 1));
+          .at(
+              session.hour(),
+              share * session.tyres().worn(lap),
+              session.fuel().more(vehicle)
+                  - Math.min(burnt * (lap - 1), session.fuel().most(vehicle)));
     }
   }
 
   /** The day of a session's laps with warm tyres, as the computation asks for it. */
-  public static Variant.Day warm(TrackSession session) {
-    return session.day().at(session.hour(), session.tyres().worn(0), 0);
+  public static Variant.Day warm(TrackSession session, Vehicle vehicle) {
+    return session.day().at(session.hour(), session.tyres().worn(0), session.fuel().more(vehicle));
   }
 
   /** The day of the reference that a session's hand-set places come from, on its own conditions. */
-  public static Variant variant(ReferenceContent content, TrackSession session) {
-    Variant.Day day = warm(session);
+  private static Variant variant(ReferenceContent content, TrackSession session, Vehicle vehicle) {
+    Variant.Day day = warm(session, vehicle);
     Optional<Variant> like =
         content.variants().stream().filter(v -> v.id().equals(session.day().like())).findFirst();
     return new Variant(
@@ -153,8 +158,8 @@ public record Today(
       ReferenceContent content,
       TrackSession session,
       double burnt) {
-    Variant variant = variant(content, session);
-    Course course = new Course(session, burnt);
+    Variant variant = variant(content, session, base.vehicle());
+    Course course = new Course(session, base.vehicle(), burnt);
     double lapTime = then.lap().lapTime();
     int laps = session.timing().fits(lapTime);
     int warmFrom = session.tyres().warmUp().warmFrom(lapTime);

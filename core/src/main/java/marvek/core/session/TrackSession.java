@@ -19,10 +19,8 @@ import org.jspecify.annotations.Nullable;
  * @param fuel that is in
  * @param rules that matter
  * @param focus corners that the driver chose to work on, in place of those proposed
- * @param trials by id, that are driven
  * @param done errands that are done
  * @param aim in the driver's words
- * @param note in the driver's words
  */
 @RecordBuilder
 public record TrackSession(
@@ -34,10 +32,8 @@ public record TrackSession(
     SessionFuel fuel,
     SessionRules rules,
     List<String> focus,
-    List<String> trials,
     List<Errand> done,
-    String aim,
-    String note) {
+    String aim) {
   private static final int FOUR = 4;
 
   public TrackSession {
@@ -49,10 +45,8 @@ public record TrackSession(
     fuel = fuel == null ? SessionFuel.unknown() : fuel;
     rules = rules == null ? SessionRules.unknown() : rules;
     focus = focus == null ? List.of() : List.copyOf(focus);
-    trials = trials == null ? List.of() : List.copyOf(trials);
     done = done == null ? List.of() : List.copyOf(done);
     aim = aim == null ? "" : aim;
-    note = note == null ? "" : note;
   }
 
   /** A session with nothing said but when it is. */
@@ -67,8 +61,6 @@ public record TrackSession(
         SessionRules.unknown(),
         List.of(),
         List.of(),
-        List.of(),
-        "",
         "");
   }
 
@@ -77,10 +69,7 @@ public record TrackSession(
     return String.format(Locale.ROOT, "%tR", timing.begins().atZone(timing.start().zone()));
   }
 
-  /**
-   * The same for another time, with what belongs to the one before taken off: what was done for it,
-   * its delay, and the fuel told from it kept.
-   */
+  /** The same for another time, with nothing done for it yet. */
   public TrackSession again(Timing other) {
     return TrackSessionBuilder.builder(this).timing(other).done(List.of()).build();
   }
@@ -116,12 +105,11 @@ public record TrackSession(
       throw new Refusal(
           "More than three corners cannot be worked on at once.", "focus", "Choose three.");
     }
-    if (rules.must().length() > 500 || aim.length() > 500 || note.length() > 4000) {
-      throw new Refusal("A note is too long.", "note", "Shorten it.");
+    if (rules.must().length() > 500 || aim.length() > 500) {
+      throw new Refusal(
+          "What must be done, or the aim, is longer than 500 letters.", "aim", "Shorten it.");
     }
-    if (trials.size() > 10
-        || rules.pits().size() > 50
-        || done.size() > 2 * Errand.values().length) {
+    if (done.size() > 2 * Errand.values().length) {
       throw new Refusal("A list is too long.", "session", "Leave something out.");
     }
   }

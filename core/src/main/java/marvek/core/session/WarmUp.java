@@ -30,7 +30,7 @@ public record WarmUp(double missing, double seconds) {
   /**
    * Share of the warm grip in the middle of a lap.
    *
-   * @param lap 1 is the first timed one, after a lap out of the pits
+   * @param lap 1 is the one on which one leaves the pits
    * @param lapTime seconds
    */
   public double share(int lap, double lapTime) {

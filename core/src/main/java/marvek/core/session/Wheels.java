@@ -34,14 +34,15 @@ public record Wheels(
   /**
    * Pressures to set for those that are wanted.
    *
+   * @param count of the vehicle's wheels
    * @param air temperature of the air, °C
    * @param atmosphere kPa
    */
-  public static List<Wheels> of(SessionTyres tyres, double air, double atmosphere) {
+  public static List<Wheels> of(SessionTyres tyres, int count, double air, double atmosphere) {
     List<Wheels> out = new ArrayList<>();
     Double given = tyres.coldAt();
     double coldAt = given == null ? air : given;
-    for (int w = 0; w < tyres.hot().size(); w++) {
+    for (int w = 0; w < Math.min(count, tyres.hot().size()); w++) {
       Double hot = SessionTyres.at(tyres.hot(), w);
       if (hot == null) {
         continue;

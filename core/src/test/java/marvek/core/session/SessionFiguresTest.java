@@ -7,6 +7,9 @@ import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.List;
+import marvek.core.debrief.habits.Habit;
+import marvek.core.debrief.habits.Habits;
+import marvek.core.said.Said;
 import marvek.core.score.Sureness;
 import org.junit.jupiter.api.Test;
 
@@ -92,7 +95,8 @@ class SessionFiguresTest {
   }
 
   private static Focus.Candidate candidate(String corner, double offer) {
-    return new Focus.Candidate(corner, "x", offer, 0.01, 8, 8, Sureness.SURE, false, true, 0);
+    return new Focus.Candidate(
+        corner, "WHEEL_LOCKED", offer, 0.01, 8, 8, Sureness.SURE, true, true, 0);
   }
 
   @Test
@@ -112,30 +116,83 @@ class SessionFiguresTest {
 
   @Test
   void whatIsNotToldOrNotSafeIsNoFocus() {
-    Focus.Candidate may = candidate("1", 0.2);
-    assertThat(focused(may)).isTrue();
-    assertThat(focused(new Focus.Candidate("1", "x", 0.2, -0.01, 8, 8, null, false, true, 0)))
-        .isFalse();
-    assertThat(focused(new Focus.Candidate("1", "x", 0.049, 0.01, 8, 8, null, false, true, 0)))
-        .isFalse();
-    // Later or faster needs room, and a driver who trusts it no less than before.
-    assertThat(focused(new Focus.Candidate("1", "x", 0.2, 0.01, 8, 8, null, true, false, 0)))
-        .isFalse();
-    assertThat(focused(new Focus.Candidate("1", "x", 0.2, 0.01, 8, 8, null, true, true, -1)))
-        .isFalse();
-    assertThat(focused(new Focus.Candidate("1", "x", 0.2, 0.01, 8, 8, null, false, false, -1)))
-        .isTrue();
+    assertThat(focused("WHEEL_LOCKED", 0.2, 0.01, true, true, 0)).isTrue();
+    assertThat(focused("WHEEL_LOCKED", 0.2, -0.01, true, true, 0)).isFalse();
+    assertThat(focused("WHEEL_LOCKED", 0.049, 0.01, true, true, 0)).isFalse();
+    // Later or faster needs room, a driver who trusts it no less than before, and laps of such a
+    // day.
+    for (String more : List.of("BRAKED_EARLY", "FULL_LATE", "SOMETHING_NEW")) {
+      assertThat(focused(more, 0.2, 0.01, true, true, 0)).as(more).isTrue();
+      assertThat(focused(more, 0.2, 0.01, false, true, 0)).as(more).isFalse();
+      assertThat(focused(more, 0.2, 0.01, true, false, 0)).as(more).isFalse();
+      assertThat(focused(more, 0.2, 0.01, true, true, -1)).as(more).isFalse();
+    }
+    assertThat(focused("WHEEL_LOCKED", 0.2, 0.01, false, false, -1)).isTrue();
   }
 
-  private static boolean focused(Focus.Candidate c) {
-    return !Focus.of(List.of(c), (a, b) -> false).isEmpty();
+  private static boolean focused(
+      String cause, double offer, double low, boolean alike, boolean room, double confidence) {
+    return !Focus.of(
+            List.of(
+                new Focus.Candidate("1", cause, offer, low, 8, 8, null, alike, room, confidence)),
+            (a, b) -> false)
+        .isEmpty();
+  }
+
+  /**
+   * What asks for nothing more is a habit that there is; every other habit counts as asking for it.
+   */
+  @Test
+  void everyHabitIsCalmOrTakenWithCare() {
+    List<String> all = Habits.all().stream().map(Habit::id).toList();
+    assertThat(all).containsAll(Focus.calm());
+    assertThat(all.stream().filter(Focus::faster))
+        .contains("BRAKED_EARLY", "OVER_SLOWED", "FULL_LATE", "LIFTED_UNWRITTEN", "COASTING");
+    assertThat(Focus.calm()).noneMatch(Focus::faster);
+  }
+
+  @Test
+  void onlyMarkersThatAreNotProvedOrTooSoonAreApproached() {
+    Focus early = new Focus("1", "BRAKED_EARLY", 0.1, 0.2, 0.5);
+    Focus late = new Focus("1", "FULL_LATE", 0.1, 0.2, 0.5);
+    assertThat(Rungs.wanted(true, null)).isTrue();
+    assertThat(Rungs.wanted(false, early)).isTrue();
+    assertThat(Rungs.wanted(false, late)).isFalse();
+    assertThat(Rungs.wanted(false, null)).isFalse();
+  }
+
+  /** Four wheels, two wheels; too low is refused with the number and not rounded up. */
+  @Test
+  void pressuresAreForTheWheelsThatThereAre() {
+    SessionTyres tyres =
+        SessionTyresBuilder.builder(SessionTyres.unknown())
+            .hot(List.of(190.0, 150.0, 185.0, 185.0))
+            .lastCold(List.of(145.0))
+            .lastColdAt(10.0)
+            .lastHot(List.of(195.0))
+            .least(120.0)
+            .build();
+    double air = Pressures.atmosphere(0);
+    List<Wheels> four = Wheels.of(tyres, 4, 20, air);
+    assertThat(four).hasSize(4);
+    assertThat(Wheels.of(tyres, 2, 20, air)).hasSize(2);
+    Wheels learned = four.get(0);
+    assertThat(learned.learned()).isTrue();
+    assertThat(learned.hotAt()).isCloseTo(67.5, within(0.1));
+    assertThat(learned.cold())
+        .isCloseTo(Pressures.cold(190, learned.hotAt(), 20, air), within(1e-9));
+    assertThat(learned.high() - learned.low()).isLessThan(four.get(2).high() - four.get(2).low());
+    Wheels under = four.get(1);
+    assertThat(under.cold()).isNull();
+    assertThat(under.refused().key()).isEqualTo("wheels.under");
+    assertThat(four.get(2).refused()).isEqualTo(Said.NOTHING);
   }
 
   @Test
   void anUnsurePlaceCountsLess() {
     Focus.Candidate sure = candidate("1", 0.2);
     Focus.Candidate unsure =
-        new Focus.Candidate("2", "x", 0.3, 0.01, 8, 8, Sureness.UNSURE, false, true, 0);
+        new Focus.Candidate("2", "GEAR", 0.3, 0.01, 8, 8, Sureness.UNSURE, true, true, 0);
     assertThat(Focus.of(List.of(unsure, sure), (a, b) -> false).get(0).corner()).isEqualTo("1");
   }
 

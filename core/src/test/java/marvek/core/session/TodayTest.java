@@ -23,6 +23,8 @@ import marvek.core.plan.Drafter;
 import marvek.core.survey.Things;
 import marvek.core.survey.Zone;
 import marvek.core.survey.ZoneKind;
+import marvek.core.vehicle.Vehicle;
+import marvek.core.vehicle.VehicleBuilder;
 import org.junit.jupiter.api.Test;
 
 /** The reference for a session, on roads that nobody drew. */
@@ -51,7 +53,7 @@ class TodayTest {
 
   private static Today today(
       ComputedLap base, Footing footing, ReferenceContent content, TrackSession s) {
-    ComputedLap then = Variants.computed(base, footing, Today.warm(s));
+    ComputedLap then = Variants.computed(base, footing, Today.warm(s, base.vehicle()));
     return Today.of(base, then, Today.Roads.computed(base, footing), NOTHING, content, s, 0);
   }
 
@@ -95,10 +97,7 @@ class TodayTest {
     assertThat(sooner).isGreaterThan(4);
   }
 
-  /**
-   * Laps between the coldest and the warm are told by their missing grip: held against the
-   * computed.
-   */
+  /** Every cold lap is told on its own grip; from the coldest alone markers would be metres off. */
   @Test
   void whatIsBetweenTheColdestLapAndTheWarmIsAsIfComputed() {
     for (String vehicle : List.of("cup-gt", "motorcycle-600")) {
@@ -154,7 +153,8 @@ class TodayTest {
     for (String vehicle : List.of("cup-gt", "motorcycle-1000")) {
       ComputedLap base = lap(vehicle, 814);
       TrackSession wet = session(day(DayKind.WET), SessionTyres.unknown());
-      ComputedLap then = Variants.computed(base, Footing.plain(List.of()), Today.warm(wet));
+      ComputedLap then =
+          Variants.computed(base, Footing.plain(List.of()), Today.warm(wet, base.vehicle()));
       Today today = today(base, wet);
       assertThat(today.lapTime()).isGreaterThan(today.base() * 1.05);
       for (Today.CornerToday c : today.corners()) {
@@ -187,6 +187,49 @@ class TodayTest {
     assertThat(braked).isGreaterThan(4);
     // Where one arrives slower by as much as the grip is less, the way is as long as before.
     assertThat((double) sooner / braked).isGreaterThan(0.6);
+  }
+
+  /** What is in the tank weighs, and no more is burnt than is in it. */
+  @Test
+  void theTankWeighsAtTheStartAndIsLighterAtTheEnd() {
+    ComputedLap bare = lap("cup-gt", 816);
+    Vehicle.Fuel own = new Vehicle.Fuel(30, 90, 0.75);
+    ComputedLap base =
+        ComputedLap.onLine(
+            bare.road(),
+            bare.corners(),
+            bare.ground(),
+            VehicleBuilder.builder(bare.vehicle()).fuel(own).build(),
+            bare.conditions(),
+            bare.path().offset());
+    TrackSession plain = session(SessionDay.usual(), SessionTyres.unknown());
+    TrackSession full =
+        TrackSessionBuilder.builder(plain)
+            .fuel(SessionFuelBuilder.builder(SessionFuel.unknown()).tank(own.load() + 40.0).build())
+            .build();
+    assertThat(Today.warm(full, base.vehicle()).extraMass())
+        .isCloseTo(40 * own.density(), within(1e-9));
+    assertThat(Today.warm(plain, base.vehicle()).extraMass()).isZero();
+    // Where nobody has said how much fuel the vehicle's mass holds, no litre is weighed twice.
+    assertThat(Today.warm(full, bare.vehicle()).extraMass()).isZero();
+    Footing footing = Footing.plain(List.of());
+    ReferenceContent content = new ReferenceContent(Drafter.draft(base, List.of()).corners());
+    List<Double> masses = new ArrayList<>();
+    Today.of(
+        base,
+        Variants.computed(base, footing, Today.warm(full, base.vehicle())),
+        (line, day) -> {
+          masses.add(day.extraMass());
+          return Variants.held(base, line, footing, day);
+        },
+        NOTHING,
+        content,
+        full,
+        1000);
+    // Burning a ton a lap leaves it with an empty tank.
+    assertThat(masses)
+        .allMatch(m -> m >= -own.load() * own.density() - 1e-9)
+        .anyMatch(m -> Math.abs(m + own.load() * own.density()) < 1e-9);
   }
 
   @Test

@@ -346,9 +346,7 @@ class DemoLoader implements ApplicationRunner {
                     .rest(3)
                     .formation(1)
                     .build())
-            .rules(
-                new SessionRules(
-                    SessionRules.Limits.WARNINGS, 60 / 3.6, 3900.0, List.of(), "One stop"))
+            .rules(new SessionRules(SessionRules.Limits.WARNINGS, 60 / 3.6, 3900.0, "One stop"))
             .build());
   }
 

@@ -1,6 +1,7 @@
 package marvek.server.session;
 
 import java.io.IOException;
+import java.time.ZoneId;
 import java.util.List;
 import java.util.UUID;
 import marvek.server.access.Driver;
@@ -60,7 +61,11 @@ class CalendarController {
     }
     String name = file.getOriginalFilename();
     UUID reference = references.of(driver.id()).stream().findFirst().map(r -> r.id()).orElse(null);
+    ZoneId circuit =
+        reference == null
+            ? ZoneId.of("UTC")
+            : references.open(driver.id(), reference).layout().circuit().zone();
     return calendars.take(
-        driver.id(), name == null ? "Calendar" : name, file.getBytes(), reference);
+        driver.id(), name == null ? "Calendar" : name, file.getBytes(), reference, circuit);
   }
 }

@@ -35,8 +35,9 @@ import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
 /**
- * Sessions as iCalendar (RFC 5545), in and out. Nothing is fetched: a time zone that this machine
- * does not know counts as the event's.
+ * Sessions as iCalendar (RFC 5545), in and out. Nothing is fetched: times without a zone, and in
+ * one that this machine does not know, are those on the circuit's wall; times in UTC are brought
+ * there.
  */
 @Component
 class Calendars {
@@ -108,7 +109,7 @@ class Calendars {
 
   /** Takes the sessions of a calendar; those that are known by their name in it are changed. */
   @Transactional
-  Taken take(UUID owner, String fileName, byte[] file, @Nullable UUID reference) {
+  Taken take(UUID owner, String fileName, byte[] file, @Nullable UUID reference, ZoneId circuit) {
     ICalendar calendar = read(file);
     if (calendar.getEvents().size() > MOST_EVENTS) {
       throw Problem.bad(
@@ -127,7 +128,7 @@ class Calendars {
         left.add((called.isBlank() ? "an event" : called) + " has no hour");
         continue;
       }
-      ZoneId zone = zone(calendar, start);
+      ZoneId zone = zone(calendar, start, circuit);
       List<LocalDateTime> walls = walls(v, start, zone);
       for (int i = 0; i < walls.size(); i++) {
         String uid = uid(v, i);
@@ -185,14 +186,14 @@ class Calendars {
     return calendar;
   }
 
-  private static ZoneId zone(ICalendar calendar, DateStart start) {
+  private static ZoneId zone(ICalendar calendar, DateStart start, ZoneId circuit) {
     TimezoneAssignment assigned = calendar.getTimezoneInfo().getTimezone(start);
     String id = assigned == null ? null : assigned.getTimeZone().getID();
     String named = id == null ? start.getParameters().getTimezoneId() : id;
     try {
-      return named == null || named.isBlank() ? ZoneId.of("UTC") : ZoneId.of(named);
+      return named == null || named.isBlank() ? circuit : ZoneId.of(named);
     } catch (DateTimeException e) {
-      return ZoneId.of("UTC");
+      return circuit;
     }
   }
 

@@ -2,21 +2,23 @@ package marvek.server.session;
 
 import java.time.Clock;
 import java.time.Instant;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.Set;
-import java.util.TreeSet;
 import java.util.UUID;
 import marvek.core.circuit.Corner;
+import marvek.core.circuit.LocalPlane;
 import marvek.core.debrief.Debrief;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
+import marvek.core.entry.Variant;
 import marvek.core.lap.Limits;
+import marvek.core.lap.Surface;
 import marvek.core.plan.Answers;
 import marvek.core.plan.ComputedLap;
 import marvek.core.review.Hazards;
@@ -36,6 +38,7 @@ import marvek.core.session.Today;
 import marvek.core.session.Told;
 import marvek.core.session.TrackSession;
 import marvek.core.session.Wheels;
+import marvek.core.sun.SunPosition;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleKind;
 import marvek.core.words.Sentence;
@@ -60,8 +63,6 @@ class Planner {
   private static final double GRID = 60;
 
   private static final int LATEST_RUNS = 4;
-  private static final Set<String> FASTER =
-      new TreeSet<>(Set.of("BRAKED_EARLY", "OVER_SLOWED", "FULL_LATE", "LIFTED_UNWRITTEN"));
 
   private final Sessions sessions;
   private final References references;
@@ -122,6 +123,7 @@ class Planner {
    * @param reaches chance that what is in the tank does; null where nothing is said
    * @param otherReaches the same of the other load
    * @param otherCosts seconds a lap that the other load costs at the start
+   * @param weighed whether what is in the tank is told apart from the vehicle's mass
    */
   record FuelLine(
       FuelNeed need,
@@ -129,7 +131,8 @@ class Planner {
       double litres,
       @Nullable Double reaches,
       @Nullable Double otherReaches,
-      @Nullable Double otherCosts) {}
+      @Nullable Double otherCosts,
+      boolean weighed) {}
 
   /**
    * A session planned.
@@ -139,6 +142,8 @@ class Planner {
    * @param light markers that the hour's light changes
    * @param notToday what is not to be tried, and why
    * @param evidence laps that focus and targets rest on
+   * @param daylight null where nobody has said where the circuit lies, and where it does not rise
+   * @param alike whether they were driven on a day like that of the session
    */
   record SessionPlan(
       Instant asOf,
@@ -160,7 +165,12 @@ class Planner {
       @Nullable RaceNumbers race,
       List<Said> light,
       List<Said> cautions,
-      int evidence) {}
+      int evidence,
+      boolean alike,
+      @Nullable Daylight daylight) {}
+
+  /** When the sun rises and sets at the circuit on the session's day, to twenty minutes. */
+  record Daylight(Instant rises, Instant sets) {}
 
   @Transactional(readOnly = true)
   Optional<SessionPlan> plan(Driver driver, SessionRow row) {
@@ -174,7 +184,8 @@ class Planner {
     TrackSession session = row.body();
     ReferenceContent content = opened.working();
     ComputedLap base = opened.computed();
-    ComputedLap then = references.on(opened, Today.warm(session));
+    Variant.Day warm = Today.warm(session, base.vehicle());
+    ComputedLap then = references.on(opened, warm);
     List<Told> told = sessions.told(row.id());
     FuelNeed need = need(then, session, told);
     double density = density(then.vehicle());
@@ -182,7 +193,7 @@ class Planner {
         Today.of(
             base,
             then,
-            (line, day) -> references.held(opened, Today.warm(session), day),
+            (line, day) -> references.held(opened, warm, day),
             opened.things(),
             content,
             session,
@@ -210,14 +221,17 @@ class Planner {
               e.points().stream().filter(Planner::unsure).map(p -> p.kind().word()).toList()));
     }
     Optional<Seen> seen = seen(driver, row, opened);
+    boolean alike = seen.map(s -> s.alike(then)).orElse(false);
+    boolean motorcycle = then.vehicle().kind() == VehicleKind.MOTORCYCLE;
     List<FocusLine> focus =
         focus(
             session,
             lines,
             content,
             seen.orElse(null),
+            alike,
             sessions.confidence(driver.id(), opened.row().id(), row.startsAt()));
-    List<RungLine> rungs = rungs(opened, then, today, lines, focus);
+    List<RungLine> rungs = rungs(session, opened, then, today, lines, focus);
     return new SessionPlan(
         clock.instant(),
         opened.row().id(),
@@ -233,11 +247,15 @@ class Planner {
         Targets.of(
             then,
             entries,
-            seen.filter(s -> s.alike(then)).map(s -> s.debrief.theoretical()).orElse(null),
-            seen.filter(s -> s.alike(then)).map(s -> s.debrief.median()).orElse(null)),
+            alike ? seen.map(s -> s.debrief.theoretical()).orElse(null) : null,
+            alike ? seen.map(s -> s.debrief.median()).orElse(null) : null),
         fuel(then, session, need),
-        Wheels.of(session.tyres(), air(session), atmosphere(session, opened.layout().altitude())),
-        then.vehicle().kind() == VehicleKind.MOTORCYCLE,
+        Wheels.of(
+            session.tyres(),
+            motorcycle ? 2 : 4,
+            air(session),
+            atmosphere(session, opened.layout().altitude())),
+        motorcycle,
         pits(then, session),
         session.kind() == SessionKind.RACE
             ? RaceNumbers.of(then, session.tyres().warmUp().share(1, then.lap().lapTime()), GRID)
@@ -250,7 +268,27 @@ class Planner {
             .map(l -> l.words(session.hour()))
             .toList(),
         cautions(session),
-        seen.map(s -> s.laps).orElse(0));
+        seen.map(s -> s.laps).orElse(0),
+        alike,
+        daylight(session, opened));
+  }
+
+  private static @Nullable Daylight daylight(TrackSession session, References.Opened opened) {
+    LocalPlane plane = opened.layout().plane();
+    if (plane == null) {
+      return null;
+    }
+    ZoneId zone = session.timing().start().zone();
+    List<SunPosition.Moment> path =
+        SunPosition.path(
+            session.timing().begins().atZone(zone).toLocalDate(),
+            zone,
+            plane.latitude(),
+            plane.longitude(),
+            opened.layout().altitude());
+    return path.isEmpty()
+        ? null
+        : new Daylight(path.get(0).time(), path.get(path.size() - 1).time());
   }
 
   private static boolean unsure(CornerPoint p) {
@@ -304,7 +342,8 @@ class Planner {
         other == null ? null : (Double) need.reaches(other - fuel.rest(), laps),
         tank == null || other == null
             ? null
-            : (Double) heavier(then, (other - tank) * density(then.vehicle())));
+            : (Double) heavier(then, (other - tank) * density(then.vehicle())),
+        then.vehicle().fuel() != null);
   }
 
   /** Seconds that more mass costs in a lap. */
@@ -355,6 +394,7 @@ class Planner {
       List<PlannedLine> lines,
       ReferenceContent content,
       @Nullable Seen seen,
+      boolean alike,
       Map<String, Double> confidence) {
     List<FocusLine> out = new ArrayList<>();
     if (!session.focus().isEmpty()) {
@@ -387,7 +427,7 @@ class Planner {
               (int) Math.round(habit.share() * seen.laps),
               seen.laps,
               sure(content, c.corner()),
-              FASTER.contains(habit.cause()),
+              alike,
               !line.shortRunOff(),
               confidence.getOrDefault(c.corner(), 0.0)));
     }
@@ -484,6 +524,7 @@ class Planner {
 
   /** Where a marker is not where it was driven last, it is approached. */
   private static List<RungLine> rungs(
+      TrackSession session,
       References.Opened opened,
       ComputedLap then,
       Today today,
@@ -492,12 +533,19 @@ class Planner {
     List<RungLine> out = new ArrayList<>();
     for (PlannedLine l : lines) {
       CornerEntry e = l.today().entry();
-      boolean worked = focus.stream().anyMatch(f -> f.focus().corner().equals(l.corner()));
-      boolean unknown = l.blind() || l.unsure().contains(PointKind.BRAKE.word());
-      if (!worked && !l.unsure().contains(PointKind.BRAKE.word())
-          || e.station(PointKind.BRAKE).isEmpty()) {
+      boolean unsure = l.unsure().contains(PointKind.BRAKE.word());
+      Focus worked =
+          focus.stream()
+              .map(FocusLine::focus)
+              .filter(f -> f.corner().equals(l.corner()))
+              .findFirst()
+              .orElse(null);
+      Double marker = e.station(PointKind.BRAKE).orElse(null);
+      if (marker == null || !Rungs.wanted(unsure, worked)) {
         continue;
       }
+      boolean dry = session.day().day().road().state() == Surface.State.DRY;
+      boolean unknown = unsure || l.blind() || !dry;
       int c = then.indexOf(l.corner());
       double less = unknown ? Rungs.LESS_UNKNOWN : Rungs.LESS;
       ComputedLap careful =
@@ -509,7 +557,7 @@ class Planner {
               * Math.max(
                   1, then.lap().speed()[then.road().index(e.station(PointKind.BRAKE).get())]);
       double early = Answers.at(careful, opened.things(), c).markerAt(e, Math.max(0, margin));
-      double before = -then.road().apart(e.station(PointKind.BRAKE).get(), early);
+      double before = -then.road().apart(marker, early);
       int laps = Math.max(0, today.laps() - today.warmFrom() + 1);
       Rungs rungs = Rungs.of(l.corner(), Math.max(0, before), Math.max(0, inHand), laps);
       if (before >= 1 && !rungs.rungs().isEmpty()) {

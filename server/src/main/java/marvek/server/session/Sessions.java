@@ -14,10 +14,11 @@ import java.util.Optional;
 import java.util.TreeMap;
 import java.util.UUID;
 import marvek.core.circuit.Corner;
+import marvek.core.entry.DayKind;
 import marvek.core.session.Confidence;
 import marvek.core.session.DaySheet;
 import marvek.core.session.Errand;
-import marvek.core.session.SessionDayBuilder;
+import marvek.core.session.SessionDay;
 import marvek.core.session.SessionFuelBuilder;
 import marvek.core.session.SessionTyresBuilder;
 import marvek.core.session.Start;
@@ -302,9 +303,7 @@ public class Sessions {
     List<Told> told = told(last.id());
     TrackSessionBuilder next =
         TrackSessionBuilder.builder(was.again(timing))
-            .name(name == null || name.isBlank() ? was.name() : name.strip())
-            .day(SessionDayBuilder.builder(was.day()).build())
-            .note("");
+            .name(name == null || name.isBlank() ? was.name() : name.strip());
     SessionTyresBuilder tyres = SessionTyresBuilder.builder(was.tyres());
     told.stream().filter(Told::fresh).reduce((a, b) -> b).ifPresent(t -> tyres.lastHot(t.hot()));
     int laps = lapsDriven(last.id());
@@ -370,9 +369,22 @@ public class Sessions {
             reference,
             row.body().name() + (before == 0 ? "" : ", run " + (before + 1)),
             begins.isBefore(now) ? begins : now,
-            row.body().day().like().isEmpty() ? null : row.body().day().like());
+            day(row.body().day()));
     runs.into(run, id);
     return run;
+  }
+
+  /** What the driver's word of the day is: that of the plan, and in the dry what the laps tell. */
+  private static @Nullable String day(SessionDay day) {
+    if (!day.like().isEmpty()) {
+      return day.like();
+    }
+    return switch (day.day().road().state()) {
+      case DRY -> null;
+      case DAMP -> DayKind.DAMP.name();
+      case WET -> DayKind.WET.name();
+      case DRYING -> DayKind.DRYING.name();
+    };
   }
 
   /** Puts a run into another session, or into none. */

@@ -2,6 +2,7 @@ package marvek.server.session;
 
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.UncheckedIOException;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -10,6 +11,10 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.TimeoutException;
 import marvek.core.refusal.Refusal;
 import marvek.core.session.Weather;
 import marvek.server.access.DemoSettings;
@@ -29,7 +34,7 @@ class WeatherReader {
   private static final int LARGEST = 1_000_000;
 
   private final HttpClient client = HttpClient.newBuilder().connectTimeout(PATIENCE).build();
-  private final String address;
+  private final @Nullable URI station;
   private final DemoSettings demo;
   private final Environment environment;
   private final Clock clock;
@@ -44,7 +49,8 @@ class WeatherReader {
       DemoSettings demo,
       Environment environment,
       Clock clock) {
-    this.address = address;
+    // One that is none is found when the server starts, and not in the middle of a session.
+    this.station = address.isBlank() ? null : URI.create(address);
     this.demo = demo;
     this.environment = environment;
     this.clock = clock;
@@ -52,8 +58,8 @@ class WeatherReader {
 
   /** Where the station is; nothing where there is none. */
   private Optional<URI> station() {
-    if (!address.isBlank()) {
-      return Optional.of(URI.create(address));
+    if (station != null) {
+      return Optional.of(station);
     }
     String port = environment.getProperty("local.server.port");
     return demo.demo() && port != null
@@ -81,24 +87,22 @@ class WeatherReader {
   }
 
   private @Nullable Asked asked(@Nullable Asked before, Instant now) {
-    URI station = station().orElse(null);
-    if (station == null) {
+    URI asked = station().orElse(null);
+    if (asked == null) {
       return null;
     }
     Weather kept = before == null ? null : before.weather();
     try {
       HttpResponse<InputStream> answer =
           client.send(
-              HttpRequest.newBuilder(station).timeout(PATIENCE).build(),
+              HttpRequest.newBuilder(asked).timeout(PATIENCE).build(),
               HttpResponse.BodyHandlers.ofInputStream());
-      try (InputStream body = answer.body()) {
-        byte[] sent = body.readNBytes(LARGEST + 1);
-        if (answer.statusCode() != 200 || sent.length > LARGEST) {
-          return new Asked(kept, "The weather station does not answer as it should.", now);
-        }
-        return new Asked(Weather.read(sent), null, now);
+      byte[] sent = body(answer);
+      if (answer.statusCode() != 200 || sent.length > LARGEST) {
+        return new Asked(kept, "The weather station does not answer as it should.", now);
       }
-    } catch (IOException e) {
+      return new Asked(Weather.read(sent), null, now);
+    } catch (IOException | ExecutionException | TimeoutException e) {
       LOG.info("the weather station does not answer");
       return new Asked(kept, "The weather station does not answer.", now);
     } catch (InterruptedException e) {
@@ -106,6 +110,22 @@ class WeatherReader {
       return new Asked(kept, "The weather station was not waited for.", now);
     } catch (Refusal e) {
       return new Asked(kept, e.what(), now);
+    }
+  }
+
+  /** What was sent, as much as is taken; one that sends drop by drop is not waited for. */
+  private static byte[] body(HttpResponse<InputStream> answer)
+      throws IOException, InterruptedException, ExecutionException, TimeoutException {
+    try (InputStream body = answer.body()) {
+      return CompletableFuture.supplyAsync(
+              () -> {
+                try {
+                  return body.readNBytes(LARGEST + 1);
+                } catch (IOException e) {
+                  throw new UncheckedIOException(e);
+                }
+              })
+          .get(PATIENCE.toMillis(), TimeUnit.MILLISECONDS);
     }
   }
 }
