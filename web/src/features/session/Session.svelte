@@ -97,6 +97,13 @@
     theirs = null;
     void keep();
   }
+  async function readTheirs() {
+    try {
+      theirs = await ask(api.GET('/api/sessions/{id}', { params: { path: { id } } }));
+    } catch (e) {
+      problem = asProblem(e);
+    }
+  }
   async function keep(reference = view?.line.reference) {
     clearTimeout(wait);
     wait = undefined;
@@ -119,7 +126,7 @@
     } catch (e) {
       problem = asProblem(e);
       // What is here stays; which of the two stands is for the driver to say.
-      if (problem.status === 409) theirs = await ask(api.GET('/api/sessions/{id}', { params: { path: { id } } }));
+      if (problem.status === 409) await readTheirs();
     } finally {
       saving = false;
     }

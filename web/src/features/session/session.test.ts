@@ -282,6 +282,17 @@ describe('a session planned', () => {
     );
   });
 
+  it('keeps what is here where the other one cannot be read either', async () => {
+    server.on('PUT', /sessions\/s1$/, () => 409);
+    hosted(Session, { params: { id: 's1' } });
+    const wet = await screen.findByRole('button', { name: 'wet' });
+    server.on('GET', /sessions\/s1$/, () => 404);
+    await fireEvent.click(wet);
+    expect(await screen.findByText('Trouble 404', undefined, { timeout: 2000 })).toBeTruthy();
+    expect(wet.getAttribute('aria-pressed')).toBe('true');
+    expect(screen.queryByRole('button', { name: 'Take the other one' })).toBeNull();
+  });
+
   it('takes what another device made of it, and undo brings back what was here', async () => {
     server.on('PUT', /sessions\/s1$/, () => 409);
     hosted(Session, { params: { id: 's1' } });
