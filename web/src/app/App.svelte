@@ -28,6 +28,8 @@
     '/session/:id': wrap({ asyncComponent: () => import('../features/session/Session.svelte') }),
     '/brief/:id': wrap({ asyncComponent: () => import('../features/session/Brief.svelte') }),
     '/log/:id': wrap({ asyncComponent: () => import('../features/session/Log.svelte') }),
+    '/rehearse': wrap({ asyncComponent: () => import('../features/rehearse/Next.svelte') }),
+    '/rehearse/:id': wrap({ asyncComponent: () => import('../features/rehearse/Rehearse.svelte') }),
     '/runs/:id': wrap({ asyncComponent: () => import('../features/runs/Runs.svelte') }),
     '/debrief/:id': wrap({ asyncComponent: () => import('../features/debrief/Debrief.svelte') }),
     '/whole/:id': wrap({ asyncComponent: () => import('../features/reference/Whole.svelte') }),

@@ -38,6 +38,7 @@
       on: /^\/(reference|card|whole)/.test(router.location),
     },
     { name: 'Session', href: '#/session', on: /^\/(session|brief|log)/.test(router.location) },
+    { name: 'Rehearse', href: '#/rehearse', on: router.location.startsWith('/rehearse') },
     { name: 'Runs', href: latest ? `#/runs/${latest}` : null, on: router.location.startsWith('/runs') },
     {
       name: 'Debrief',
@@ -52,11 +53,15 @@
   let unsent = $state(0);
   /** What was said without a connection is gone with whoever said it: they are told before. */
   async function signOut(anyway: boolean) {
-    const shelf = (await import('../features/session/log')).browserLog();
-    unsent = anyway ? 0 : await shelf.waiting();
+    const shelves = [
+      (await import('../features/session/log')).browserLog(),
+      (await import('../features/rehearse/rehearse')).browserAnswers(),
+    ];
+    unsent = 0;
+    if (!anyway) for (const shelf of shelves) unsent += await shelf.waiting();
     if (unsent) return;
     await session.signOut();
-    await shelf.clear();
+    for (const shelf of shelves) await shelf.clear();
   }
 </script>
 
@@ -130,7 +135,7 @@
       </button>
       {#if unsent}
         <span class="flex items-center gap-2" role="alert">
-          {unsent} said in a log {unsent === 1 ? 'is' : 'are'} only on this device.
+          {unsent} said or answered {unsent === 1 ? 'is' : 'are'} only on this device.
           <button class="btn btn-sm" onclick={() => signOut(true)}
             >Sign out and lose {unsent === 1 ? 'it' : 'them'}</button
           >

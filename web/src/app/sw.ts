@@ -16,7 +16,9 @@ registerRoute(({ request }) => request.mode === 'navigate', fresh);
 registerRoute(
   ({ url, request }) =>
     request.method === 'GET' &&
-    /^\/api\/(layouts\/[^/]+(\/road)?|sessions\/[^/]+(\/log)?|session|paddock|events)$/.test(url.pathname),
+    /^\/api\/(layouts\/[^/]+(\/road)?|sessions\/[^/]+(\/(log|trials|rehearsal|rehearsed))?|references\/[^/]+(\/road)?|catalogue|session|paddock|events)$/.test(
+      url.pathname,
+    ),
   fresh,
 );
 
@@ -32,7 +34,10 @@ self.addEventListener('message', (event) => {
         Promise.all(
           keep
             .filter((url): url is string => typeof url === 'string' && new URL(url).origin === self.location.origin)
-            .filter((url) => !/\/api\//.test(url) || /\/api\/(layouts|sessions?|paddock|events)/.test(url))
+            .filter(
+              (url) =>
+                !/\/api\//.test(url) || /\/api\/(layouts|sessions?|references|catalogue|paddock|events)/.test(url),
+            )
             .map((url) => cache.add(url).catch(() => undefined)),
         ),
       )

@@ -15,7 +15,7 @@
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import ProposalCard from './ProposalCard.svelte';
   import SpreadStrip from './SpreadStrip.svelte';
-  import TrialsPanel from './TrialsPanel.svelte';
+  import TrialsPanel from '../trials/TrialsPanel.svelte';
 
   let { params }: { params: { id: string } } = $props();
   const queries = useQueryClient();
@@ -427,7 +427,7 @@
       </div>
     {:else if sheet === 'trials'}
       <div class="pt-2">
-        <TrialsPanel reference={view.reference} {corners} laps={run?.laps ?? []} {selected} {mine} />
+        <TrialsPanel reference={view.reference} length={road.data.length} laps={run?.laps ?? []} {mine} />
       </div>
     {:else if sheet === 'vehicle'}
       <div class="pt-3"><FitPanel run={view.run} {mine} theoretical={d.theoretical} /></div>

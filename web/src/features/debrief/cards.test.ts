@@ -1,13 +1,11 @@
 // @vitest-environment jsdom
-import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
+import { fireEvent, render, screen } from '@testing-library/svelte';
 import { describe, expect, it, vi } from 'vitest';
 import DayNote from './DayNote.svelte';
 import ProposalCard from './ProposalCard.svelte';
 import SpreadStrip from './SpreadStrip.svelte';
-import TrialsPanel from './TrialsPanel.svelte';
-import type { CornerFinding, ProposalLine, TrialView } from '../../api/api';
-import { corner, lap, LENGTH } from '../../testing/made';
-import { server } from '../../testing/server';
+import type { CornerFinding, ProposalLine } from '../../api/api';
+import { corner, LENGTH } from '../../testing/made';
 import { hosted } from '../../testing/shown';
 
 describe('a proposal', () => {
@@ -135,66 +133,6 @@ describe('points lap for lap', () => {
     const x = [...document.querySelectorAll('[data-spread=BRAKE] circle')].map((c) => Number(c.getAttribute('cx')));
     expect(x[0]).toBeLessThan(x[1] as number);
     expect(x[1]).toBeLessThan(x[2] as number);
-  });
-});
-
-describe('a trial', () => {
-  const trial = (marks: Record<string, string>): TrialView =>
-    ({
-      id: 't1',
-      corner: 'c1',
-      wayA: 'one gear lower',
-      wayB: 'as planned',
-      marks,
-      lapsA: 1,
-      lapsB: 1,
-      difference: 0.04,
-      low: -0.02,
-      high: 0.1,
-      chance: 0.3,
-      verdict: 'Not settled.',
-      secondsA: [8],
-      secondsB: [8.1],
-    }) as unknown as TrialView;
-  const panel = (marks: Record<string, string>, mine = true) => {
-    server.on('GET', /trials$/, () => [trial(marks)]);
-    server.on('PUT', /marks$/, () => undefined);
-    const laps = [lap(1, 100), lap(2, 101), lap(3, 102)];
-    hosted(TrialsPanel, { reference: 'ref1', corners: [corner()], laps, selected: 'c1', mine });
-  };
-
-  it('marks a lap A, then B, then not at all', async () => {
-    panel({ lap2: 'A', lap3: 'B' });
-    await screen.findByRole('button', { name: 'Lap 1: not marked' });
-    for (const [name, expected] of [
-      ['Lap 1: not marked', { lap1: 'A', lap2: 'A', lap3: 'B' }],
-      ['Lap 2: A', { lap2: 'B', lap3: 'B' }],
-      ['Lap 3: B', { lap2: 'A' }],
-    ] as const) {
-      await fireEvent.click(screen.getByRole('button', { name }));
-      await waitFor(() => expect(server.last('PUT')?.body).toEqual({ marks: expected }));
-    }
-  });
-
-  it('marks all laps in turn, and says the verdict with its interval', async () => {
-    panel({});
-    await fireEvent.click(await screen.findByRole('button', { name: 'A and B alternately' }));
-    await waitFor(() => expect(server.last('PUT')?.body).toEqual({ marks: { lap1: 'A', lap2: 'B', lap3: 'A' } }));
-    const said = document.querySelector('[data-verdict]')?.textContent?.replace(/\s+/g, ' ') ?? '';
-    expect(said).toContain('Not settled.');
-    expect(said).toContain('B less A +0.04 s (−0.02 to +0.10)');
-  });
-
-  it('cannot be planned without two ways, and not by others', async () => {
-    panel({}, false);
-    await screen.findByText(/Not settled/);
-    expect(screen.queryByRole('button', { name: 'Plan a trial' })).toBeNull();
-    panel({});
-    const plan = (await screen.findByRole('button', { name: 'Plan a trial' })) as HTMLButtonElement;
-    expect(plan.disabled).toBe(true);
-    await fireEvent.input(screen.getByLabelText('A'), { target: { value: 'later' } });
-    await fireEvent.input(screen.getByLabelText('B'), { target: { value: 'as now' } });
-    expect(plan.disabled).toBe(false);
   });
 });
 

@@ -1,15 +1,18 @@
 <script lang="ts">
   import { onDestroy, untrack } from 'svelte';
-  import { api, ask, asProblem, type PlannedSession, type Problem } from '../../api/api';
+  import { api, ask, asProblem, type PlannedSession, type Problem, type TrialView } from '../../api/api';
+  import { catalogue } from '../../api/catalogue.svelte';
   import { keepOffline } from '../../api/offline';
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import { inLength, inSpeed, lapTime, lengthUnit, metres, plain, speedText, speedUnit } from '../../words/units';
+  import { blocks, wayWords } from '../trials/trials';
   import { ERRANDS } from '../../words/errands';
   import { clock, day, hours, until } from '../../words/clock';
   import { changedSince, conditions, nextDue, said } from './sessions';
 
   let { params }: { params: { id: string } } = $props();
   let view = $state.raw<PlannedSession | null>(null);
+  let trials = $state.raw<TrialView[]>([]);
   let problem = $state<Problem | null>(null);
   let at = $state(0);
   let one = $state(window.innerWidth < 640);
@@ -25,7 +28,10 @@
     untrack(async () => {
       try {
         view = await ask(api.GET('/api/sessions/{id}', { params: { path: { id } } }));
-        void keepOffline([`/api/sessions/${id}`, `/api/sessions/${id}/log`]);
+        void keepOffline([`/api/sessions/${id}`, `/api/sessions/${id}/log`, `/api/sessions/${id}/trials`]);
+        await catalogue.load().catch(() => undefined);
+        // A brief without its trials is still a brief.
+        trials = await ask(api.GET('/api/sessions/{id}/trials', { params: { path: { id } } })).catch(() => []);
       } catch (e) {
         problem = asProblem(e);
       }
@@ -180,6 +186,26 @@
         </ol>
         {#each plan.notToday as n, i (i)}<p>{n}</p>{/each}
       </section>
+      {#if trials.length}
+        <section data-trials>
+          <h2>Trial</h2>
+          {#each trials as t (t.id)}
+            <p>
+              <strong>{t.called || 'Whole lap'}</strong> A {wayWords(t.a)}{t.a.words ? `: ${t.a.words.line}` : ''} B {wayWords(
+                t.b,
+              )}{t.b.words ? `: ${t.b.words.line}` : ''}
+            </p>
+            {#if t.order.length}
+              <p>
+                {t.stints ? 'Stint' : 'Lap'}
+                {blocks(t)
+                  .map((o) => `${o.from === o.to ? o.from : `${o.from}–${o.to}`} ${o.way}`)
+                  .join(' · ')}{t.stints ? '' : '; the first of each block does not count'}.
+              </p>
+            {:else}<p>No room for the {t.planned} of each that it takes: do not judge it by today.</p>{/if}
+          {/each}
+        </section>
+      {/if}
       <section>
         <h2>Markers</h2>
         <table>

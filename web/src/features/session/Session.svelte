@@ -19,6 +19,8 @@
   import { inLength, lapTime, lengthUnit, metres, plain, signed, speedText } from '../../words/units';
   import FeltBeside from './FeltBeside.svelte';
   import TodayStrip from './TodayStrip.svelte';
+  import TrialsPanel from '../trials/TrialsPanel.svelte';
+  import TryPanel from '../trials/TryPanel.svelte';
   import WeatherBand from './WeatherBand.svelte';
   import WindRose from './WindRose.svelte';
   import { ERRANDS } from '../../words/errands';
@@ -800,6 +802,13 @@
           {#each plan.cautions as c, i (i)}<p class="text-xs leading-tight">{c}</p>{/each}
         </section>
       </div>
+      {#if reference.data && view.line.reference}
+        <section class="bg-base-100 border-base-300 grid gap-2 rounded border p-3" aria-label="Trials">
+          <h2 class="font-bold">Trials</h2>
+          <TryPanel session={id} corner={selected} called={chosen?.called ?? ''} />
+          <TrialsPanel reference={view.line.reference} session={id} length={reference.data.road.length} mine />
+        </section>
+      {/if}
     {/if}
   {/if}
 </main>

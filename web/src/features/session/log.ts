@@ -1,5 +1,5 @@
-import { clear, createStore, get, update } from 'idb-keyval';
 import { api, ask, type LogLine, type Told } from '../../api/api';
+import { browserShelf, type Shelf } from '../../api/shelf';
 
 /** A line as it waits on this device until the server has it. */
 export interface Line {
@@ -10,38 +10,11 @@ export interface Line {
   removed: boolean;
 }
 
-/** Where lines wait, in the browser's own database: a reload or a dead battery loses none. */
-export interface LogShelf {
-  read(session: string): Promise<Line[]>;
-  put(session: string, lines: Line[]): Promise<void>;
-  /** Takes away what the server has, unless it was changed here since. */
-  take(session: string, done: Line[]): Promise<void>;
-  waiting(): Promise<number>;
-  /** Forgets all, when whoever said it signs out. */
-  clear(): Promise<void>;
-}
+/** Where lines wait. */
+export type LogShelf = Shelf<Line>;
 
-export function browserLog(): LogShelf {
-  const store = createStore('marvek-log', 'lines');
-  // Each change is one step of the database: two presses in a row lose neither.
-  const change = (session: string, how: (lines: Line[]) => Line[]) =>
-    update<Shelves>('all', (all) => ({ ...(all ?? {}), [session]: how(all?.[session] ?? []) }), store);
-  return {
-    read: async (session) => (await get<Shelves>('all', store))?.[session] ?? [],
-    put: (session, lines) =>
-      change(session, (before) => {
-        const ids = new Set(lines.map((l) => l.id));
-        return [...before.filter((l) => !ids.has(l.id)), ...lines];
-      }),
-    take: (session, done) =>
-      change(session, (before) => before.filter((l) => !done.some((d) => d.id === l.id && d.removed === l.removed))),
-    waiting: async () =>
-      Object.values((await get<Shelves>('all', store)) ?? {}).reduce((sum, lines) => sum + lines.length, 0),
-    clear: () => clear(store),
-  };
-}
-
-type Shelves = Record<string, Line[]>;
+export const browserLog = (): LogShelf =>
+  browserShelf<Line>('marvek-log', 'lines', (here, there) => here.removed === there.removed);
 
 /** A name for this device, so that two on one log can be told apart. */
 export function deviceName(): string {

@@ -55,6 +55,8 @@ export function groupsOf(v: Vehicle): Group[] {
       fields: [
         f('Shift at', 'revs', 'engine.shiftRevs', 50),
         f('Limit at', 'revs', 'engine.limitRevs', 50),
+        f('Cylinders', '', 'engine.cylinders', 1),
+        f('Strokes', '', 'engine.strokes', 2),
         f('Final drive', ': 1', 'gearbox.finalDrive', 0.05),
         f('Rolling radius', 'm', 'gearbox.rollingRadius', 0.001),
         f('Reaches the wheels', '%', 'gearbox.efficiency', 1, 100),

@@ -6,6 +6,7 @@ import java.util.List;
 import org.openqa.selenium.By;
 import org.openqa.selenium.Dimension;
 import org.openqa.selenium.JavascriptExecutor;
+import org.openqa.selenium.ElementNotInteractableException;
 import org.openqa.selenium.Keys;
 import org.openqa.selenium.StaleElementReferenceException;
 import org.openqa.selenium.WebElement;
@@ -135,8 +136,15 @@ final class Browser implements AutoCloseable {
   }
 
   void fill(String where, String text) {
-    WebElement field = find(where);
-    field.sendKeys(Keys.chord(Keys.CONTROL, "a"), text);
+    new WebDriverWait(driver, PATIENCE)
+        .ignoring(StaleElementReferenceException.class)
+        // What is still opening is shown and cannot be written into yet.
+        .ignoring(ElementNotInteractableException.class)
+        .until(
+            d -> {
+              find(where).sendKeys(Keys.chord(Keys.CONTROL, "a"), text);
+              return true;
+            });
   }
 
   void choose(String where, String value) {

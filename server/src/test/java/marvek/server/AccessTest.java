@@ -205,8 +205,6 @@ class AccessTest {
     calls.add(new Call("POST", "/runs", Map.of(), Who.OWNER));
     calls.add(new Call("POST", "/live", Map.of(), Who.OWNER));
     calls.add(
-        new Call("POST", "/trials", Map.of("corner", corner, "wayA", "x", "wayB", "y"), Who.OWNER));
-    calls.add(
         new Call(
             "POST", "/logger", Map.of("laps", 1, "habits", List.of(), "live", false), Who.OWNER));
     return calls;

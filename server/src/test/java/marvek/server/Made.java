@@ -93,6 +93,60 @@ record Made(People.Person person, String layout, String vehicle, String referenc
         layout);
   }
 
+  /** A session of an hour for the reference. */
+  String session() {
+    String event =
+        person
+            .post("/api/events", Map.of("name", "Weekend", "zone", "Europe/Lisbon"))
+            .body()
+            .path("id")
+            .asText();
+    Map<String, Object> timing =
+        Map.of(
+            "start",
+            Map.of("wall", "2026-06-06T14:00:00", "zone", "Europe/Lisbon"),
+            "minutes",
+            60,
+            "later",
+            0,
+            "state",
+            "ON");
+    Map<String, Object> session = Map.of("kind", "PRACTICE", "name", "Hour", "timing", timing);
+    return person
+        .post(
+            "/api/events/{id}/sessions",
+            Map.of("version", 0, "reference", reference, "session", session),
+            event)
+        .body()
+        .path("id")
+        .asText();
+  }
+
+  /** Other ways of a corner that a session offers. */
+  JsonNode tryable(String session, String corner) {
+    return person.get("/api/sessions/{id}/tryable?corner=" + corner, session).body().path("ways");
+  }
+
+  /** A trial of the first other way that a corner offers, in a session of its own. */
+  String trial(String corner) {
+    String session = session();
+    JsonNode way = tryable(session, corner).path(0).path("way");
+    return person
+        .post(
+            "/api/sessions/{id}/trials",
+            Map.of(
+                "corner",
+                corner,
+                "source",
+                way.path("source").asText(),
+                "key",
+                way.path("key").asText()),
+            session)
+        .body()
+        .path("id")
+        .asText();
+  }
+
   /** Seconds of the computed lap. */
   double lap() {
     return person.get("/api/references/{id}/lap", reference).body().path("lapTime").asDouble();

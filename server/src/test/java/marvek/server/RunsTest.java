@@ -495,15 +495,7 @@ class RunsTest {
                     lap.path("id").asText())
                 .status())
         .isEqualTo(200);
-    String trial =
-        made.person()
-            .post(
-                "/api/references/{id}/trials",
-                Map.of("corner", "c1", "wayA", "as planned", "wayB", "later"),
-                made.reference())
-            .body()
-            .path("id")
-            .asText();
+    String trial = made.trial("c1");
     Map<String, String> marks = Map.of(lapNumbered(run, 1), "A", lapNumbered(run, 3), "B");
     made.person().put("/api/trials/{id}/marks", Map.of("marks", marks), trial);
     int before = run(run).path("laps").size();
@@ -620,15 +612,7 @@ class RunsTest {
   void aTrialGivesItsVerdictFromTheLapsMarked() {
     String corner = made.open().path("corners").path(0).path("id").asText();
     String run = drive(8, 12).path("run").asText();
-    String trial =
-        made.person()
-            .post(
-                "/api/references/{id}/trials",
-                Map.of("corner", corner, "wayA", "as planned", "wayB", "later"),
-                made.reference())
-            .body()
-            .path("id")
-            .asText();
+    String trial = made.trial(corner);
     Map<String, String> marks = new java.util.TreeMap<>();
     int i = 0;
     for (JsonNode l : run(run).path("laps")) {
@@ -768,15 +752,7 @@ class RunsTest {
     String recording = taken.path("made").asText();
     String lap = run(run).path("laps").path(1).path("id").asText();
     String corner = made.open().path("corners").path(0).path("id").asText();
-    String trial =
-        made.person()
-            .post(
-                "/api/references/{id}/trials",
-                Map.of("corner", corner, "wayA", "x", "wayB", "y"),
-                made.reference())
-            .body()
-            .path("id")
-            .asText();
+    String trial = made.trial(corner);
     People.Person viewer = people.newcomer();
     People.Person coach = people.newcomer();
     for (var person : Map.of(viewer, "VIEWER", coach, "COACH").entrySet()) {
@@ -837,6 +813,8 @@ class RunsTest {
             new Call("GET", "/api/recordings/" + recording + "/file", null, false),
             new Call("GET", "/api/recordings/" + recording + "/truth", null, false),
             new Call("PUT", "/api/trials/" + trial + "/marks", Map.of("marks", Map.of()), false),
+            new Call("POST", "/api/trials/" + trial + "/taken", Map.of("way", "B"), false),
+            new Call("DELETE", "/api/trials/" + trial + "/taken", null, false),
             new Call("DELETE", "/api/trials/" + trial, null, false),
             new Call("DELETE", "/api/laps/" + lap, null, false),
             new Call("DELETE", "/api/recordings/" + recording, null, false),

@@ -348,6 +348,13 @@ class SessionsTest {
     calls.add(new Call("POST", one + "/log", Map.of("lines", List.of())));
     calls.add(new Call("GET", one + "/felt", null));
     calls.add(new Call("GET", one + "/weather", null));
+    calls.add(new Call("GET", one + "/tryable", null));
+    calls.add(new Call("GET", one + "/trials", null));
+    calls.add(new Call("GET", one + "/rehearsal", null));
+    calls.add(new Call("GET", one + "/rehearsed", null));
+    calls.add(new Call("POST", one + "/rehearsed", Map.of("answers", List.of())));
+    calls.add(
+        new Call("POST", one + "/trials", Map.of("corner", "", "source", "SHEET", "key", "none")));
     calls.add(new Call("PUT", "/api/runs/" + run + "/session", Map.of("session", id)));
     Set<String> listed = new TreeSet<>();
     People.Person stranger = people.newcomer();

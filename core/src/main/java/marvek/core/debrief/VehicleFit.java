@@ -194,7 +194,9 @@ public record VehicleFit(
                     .map(p -> new Vehicle.TorquePoint(p.revs(), p.torque() * power))
                     .toList(),
                 v.engine().shiftRevs(),
-                v.engine().limitRevs()))
+                v.engine().limitRevs(),
+                v.engine().cylinders(),
+                v.engine().strokes()))
         .tyres(
             new Vehicle.Tyres(
                 v.tyres().muX() * along,

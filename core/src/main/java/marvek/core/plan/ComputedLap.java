@@ -172,7 +172,7 @@ public record ComputedLap(
   }
 
   /** The lap of another vehicle on this line, with the boost spent as on this lap. */
-  LapTrace driven(Vehicle other) {
+  public LapTrace driven(Vehicle other) {
     double boost = lap.boostBelow();
     Limits with = new Limits(other, conditions, boost);
     LapTrace first = LapSimulator.lap(path, with, boost);

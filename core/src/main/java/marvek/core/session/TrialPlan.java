@@ -29,7 +29,10 @@ public record TrialPlan(int laps, boolean told, List<Way> order) {
   private static final double LEVEL = 0.05;
   private static final int MOST = 2000;
   // A technique wants two or three laps in a row; the first of them does not count.
-  private static final int BLOCK = 3;
+  static final int BLOCK = 3;
+
+  /** Stints of each side below which nothing can be told. */
+  public static final int FEWEST_STINTS = 3;
 
   public TrialPlan {
     order = List.copyOf(order);
@@ -91,6 +94,20 @@ public record TrialPlan(int laps, boolean told, List<Way> order) {
       out.add(Integer.bitCount(i) % 2 == 0 ? Way.A : Way.B);
     }
     return out;
+  }
+
+  /**
+   * A plan for what is changed in the pits: one unit is the mean of a stint.
+   *
+   * @param spread of a lap; that of a stint is told from it, so what differs from stint to stint
+   *     besides is not in it
+   * @param available stints that there are
+   */
+  public static TrialPlan stints(double difference, double spread, int available) {
+    int each =
+        Math.max(FEWEST_STINTS, laps(difference, spread / Math.sqrt(PlannedTrial.STINT - 2.0)));
+    boolean told = 2 * each <= available;
+    return new TrialPlan(each, told, told ? blocks(2 * each) : List.of());
   }
 
   /**

@@ -33,7 +33,8 @@ public record SetupParameter(
     return ALL;
   }
 
-  static Optional<SetupParameter> find(String id) {
+  /** The one of an id; nothing for one of the driver's own. */
+  public static Optional<SetupParameter> find(String id) {
     return ALL.stream().filter(p -> p.id().equals(id)).findFirst();
   }
 

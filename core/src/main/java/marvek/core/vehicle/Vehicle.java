@@ -135,8 +135,32 @@ public record Vehicle(
    * @param curve torque against revs, ascending revs, at least two points
    * @param shiftRevs revs per minute at which the driver shifts up
    * @param limitRevs revs per minute that must not be passed
+   * @param cylinders for its tone; null where not said, four then (common practice, no source)
+   * @param strokes two or four; null where not said, four then
    */
-  public record Engine(List<TorquePoint> curve, double shiftRevs, double limitRevs) {
+  public record Engine(
+      List<TorquePoint> curve,
+      double shiftRevs,
+      double limitRevs,
+      @Nullable Integer cylinders,
+      @Nullable Integer strokes) {
+    private static final int USUAL = 4;
+
+    /** An engine of which the cylinders are not said. */
+    public Engine(List<TorquePoint> curve, double shiftRevs, double limitRevs) {
+      this(curve, shiftRevs, limitRevs, null, null);
+    }
+
+    /** Cylinders, or the usual number. */
+    public int firing() {
+      return cylinders == null ? USUAL : cylinders;
+    }
+
+    /** Strokes, or the usual number. */
+    public int strokesOrUsual() {
+      return strokes == null ? USUAL : strokes;
+    }
+
     public Engine {
       curve = List.copyOf(curve);
     }

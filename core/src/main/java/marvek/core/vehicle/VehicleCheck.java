@@ -116,6 +116,10 @@ public final class VehicleCheck {
     }
     c.within("engine.shiftRevs", v.engine().shiftRevs(), 1000, 25_000, "revs per minute");
     c.within("engine.limitRevs", v.engine().limitRevs(), 1000, 25_000, "revs per minute");
+    c.within("engine.cylinders", v.engine().firing(), 1, 16, "");
+    if (v.engine().strokesOrUsual() != 2 && v.engine().strokesOrUsual() != 4) {
+      c.add("engine.strokes", "An engine has two strokes or four.");
+    }
     if (v.engine().shiftRevs() > v.engine().limitRevs()) {
       c.add("engine.shiftRevs", "The shift must come at or below the limit.");
     }

@@ -5,9 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.Random;
 import java.util.stream.IntStream;
-import marvek.core.fixtures.Plain;
 import org.hipparchus.stat.StatUtils;
-import org.hipparchus.stat.inference.TTest;
 import org.hipparchus.stat.regression.SimpleRegression;
 import org.junit.jupiter.api.Test;
 
@@ -81,48 +79,5 @@ class StatisticsTest {
     }
     // One in ten by the confidence asked for.
     assertThat(told / 400.0).isBetween(0.05, 0.15);
-  }
-
-  /** Welch's interval against the t test of a reference library on the same numbers. */
-  @Test
-  void welchAgreesWithAReferenceLibrary() {
-    double[] a = {41.20, 41.35, 41.18, 41.42, 41.27, 41.31};
-    double[] b = {41.02, 41.15, 40.98, 41.11, 41.30};
-    Trial trial = Trial.of(a, b, new Random(1));
-    double p = new TTest().tTest(a, b);
-    // The 90 % interval leaves zero out exactly when the two-sided test says p < 0.1.
-    assertThat(p).isLessThan(0.1);
-    assertThat(trial.high()).isLessThan(0);
-    double t = new TTest().t(a, b);
-    double half = (trial.high() - trial.low()) / 2;
-    double standardError = Math.abs(trial.difference() / t);
-    assertThat(trial.difference()).isCloseTo(StatUtils.mean(b) - StatUtils.mean(a), within(1e-12));
-    assertThat(half / standardError).isBetween(1.8, 2.0);
-  }
-
-  /**
-   * All 20 ways of dealing six laps out, counted by hand: only the deal itself and its mirror
-   * differ by as much, so the chance is 2 in 20.
-   */
-  @Test
-  void permutationCountsAllDeals() {
-    Trial trial = Trial.of(new double[] {1, 2, 3}, new double[] {10, 11, 12}, new Random(1));
-    assertThat(trial.chance()).isCloseTo(0.1, within(1e-12));
-    assertThat(trial.difference()).isCloseTo(9, within(1e-12));
-  }
-
-  @Test
-  void verdictsFollowTheEvidence() {
-    assertThat(
-            Plain.words(Trial.of(new double[] {1}, new double[] {2, 3}, new Random(1)).verdict()))
-        .startsWith("Not enough laps");
-    Random chance = new Random(5);
-    double[] a = chance.doubles(12).map(v -> 41 + 0.1 * v).toArray();
-    double[] b = chance.doubles(12).map(v -> 40.7 + 0.1 * v).toArray();
-    assertThat(Plain.words(Trial.of(a, b, chance).verdict())).startsWith("B is quicker by 0.");
-    assertThat(Plain.words(Trial.of(a, a.clone(), chance).verdict())).startsWith("No difference");
-    double[] wide = {40, 43, 41, 42};
-    double[] other = {42.5, 40.5, 41.5, 40.2};
-    assertThat(Plain.words(Trial.of(wide, other, chance).verdict())).startsWith("Not settled");
   }
 }

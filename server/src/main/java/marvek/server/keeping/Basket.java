@@ -213,6 +213,7 @@ public class Basket {
             "delete from remark where reference_id in " + references,
             "delete from share where reference_id in " + references,
             "delete from corner_trial where reference_id in " + references,
+            "delete from rehearsed where reference_id in " + references,
             "delete from revision where reference_id in " + references,
             "delete from track_session where" + due,
             "delete from reference where" + due,

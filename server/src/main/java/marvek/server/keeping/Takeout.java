@@ -61,6 +61,7 @@ class Takeout {
     event(""),
     track_session(""),
     session_line(""),
+    rehearsed(""),
     mapping_memory("");
 
     private final String without;

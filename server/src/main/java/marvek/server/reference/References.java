@@ -754,6 +754,29 @@ public class References {
     return answer(opened, entry).entry();
   }
 
+  /**
+   * Takes entries into the working copy, each brought into line; answers those that stood there.
+   */
+  @Transactional
+  public List<CornerEntry> replace(UUID owner, UUID id, List<CornerEntry> with) {
+    Opened opened = open(owner, id);
+    List<CornerEntry> was = new ArrayList<>();
+    List<CornerEntry> entries = new ArrayList<>();
+    for (CornerEntry e : opened.working().corners()) {
+      CornerEntry next =
+          with.stream().filter(w -> w.corner().equals(e.corner())).findFirst().orElse(null);
+      if (next != null) {
+        was.add(e);
+      }
+      entries.add(next == null ? e : followed(opened, e, next));
+    }
+    ReferenceContent content = opened.working().with(entries);
+    check(opened, content);
+    opened.row().work(content, time(opened.computed(), opened.things(), content), clock.instant());
+    rows.saveAndFlush(opened.row());
+    return was;
+  }
+
   /** Adds a day to the working copy. */
   @Transactional
   public void addDay(UUID owner, UUID id, Variant day) {

@@ -8,7 +8,10 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.LocalPlane;
 import marvek.core.debrief.Debrief;
@@ -44,6 +47,7 @@ import marvek.core.vehicle.VehicleKind;
 import marvek.core.words.Sentence;
 import marvek.server.access.Driver;
 import marvek.server.debrief.Evidences;
+import marvek.server.problem.Problem;
 import marvek.server.reference.Light;
 import marvek.server.reference.References;
 import marvek.server.reference.Speaking;
@@ -55,7 +59,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** Puts together what a session's plan says, from the rules in core. */
 @Component
-class Planner {
+public class Planner {
   /** Litres of a kilogram where the vehicle does not say, for petrol. */
   private static final double DENSITY = 0.745;
 
@@ -172,6 +176,75 @@ class Planner {
   /** When the sun rises and sets at the circuit on the session's day, to twenty minutes. */
   record Daylight(Instant rises, Instant sets) {}
 
+  /**
+   * The reference on the day of a session.
+   *
+   * @param need of fuel
+   */
+  private record OnTheDay(ComputedLap then, Today today, FuelNeed need) {}
+
+  private OnTheDay onTheDay(SessionRow row, References.Opened opened) {
+    TrackSession session = row.body();
+    ComputedLap base = opened.computed();
+    Variant.Day warm = Today.warm(session, base.vehicle());
+    ComputedLap then = references.on(opened, warm);
+    FuelNeed need = need(then, session, sessions.told(row.id()));
+    Today today =
+        Today.of(
+            base,
+            then,
+            (line, day) -> references.held(opened, warm, day),
+            opened.things(),
+            opened.working(),
+            session,
+            need.perLap() * density(then.vehicle()));
+    return new OnTheDay(then, today, need);
+  }
+
+  /**
+   * What is driven in a session.
+   *
+   * @param then lap computed for it
+   * @param entries as they are to be driven
+   * @param laps that fit
+   * @param warmFrom first lap with warm tyres
+   * @param changed corners in which something differs from the reference
+   */
+  public record Driven(
+      Instant begins,
+      ZoneId zone,
+      References.Opened reference,
+      ComputedLap then,
+      List<CornerEntry> entries,
+      int laps,
+      int warmFrom,
+      Set<String> changed) {}
+
+  /** What is driven in a session that is planned from a reference. */
+  @Transactional(readOnly = true)
+  public Driven driven(UUID owner, UUID session) {
+    SessionRow row = sessions.own(owner, session);
+    UUID reference = row.referenceId();
+    if (reference == null) {
+      throw Problem.bad(
+          "The session has no reference.", "session", "Choose the reference it is for.");
+    }
+    References.Opened opened = references.open(owner, reference);
+    OnTheDay day = onTheDay(row, opened);
+    return new Driven(
+        row.body().timing().begins(),
+        row.body().timing().start().zone(),
+        opened,
+        day.then(),
+        day.today().corners().stream().map(Today.CornerToday::entry).toList(),
+        day.today().laps(),
+        day.today().warmFrom(),
+        day.today().corners().stream()
+            .filter(c -> c.differences().stream().anyMatch(d -> d.when() == Today.When.ALL))
+            .map(Today.CornerToday::corner)
+            .collect(Collectors.toCollection(TreeSet::new)));
+  }
+
   @Transactional(readOnly = true)
   Optional<SessionPlan> plan(Driver driver, SessionRow row) {
     UUID reference = row.referenceId();
@@ -184,20 +257,10 @@ class Planner {
     TrackSession session = row.body();
     ReferenceContent content = opened.working();
     ComputedLap base = opened.computed();
-    Variant.Day warm = Today.warm(session, base.vehicle());
-    ComputedLap then = references.on(opened, warm);
-    List<Told> told = sessions.told(row.id());
-    FuelNeed need = need(then, session, told);
-    double density = density(then.vehicle());
-    Today today =
-        Today.of(
-            base,
-            then,
-            (line, day) -> references.held(opened, warm, day),
-            opened.things(),
-            content,
-            session,
-            need.perLap() * density);
+    OnTheDay day = onTheDay(row, opened);
+    ComputedLap then = day.then();
+    Today today = day.today();
+    FuelNeed need = day.need();
     List<CornerEntry> entries = today.corners().stream().map(Today.CornerToday::entry).toList();
     List<Corner> corners = opened.layout().counted();
     List<Sentence.Words> words =

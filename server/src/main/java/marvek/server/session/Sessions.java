@@ -165,6 +165,14 @@ public class Sessions {
     return add(owner, event, reference, session, null).id();
   }
 
+  /** Names of sessions by id. */
+  @Transactional(readOnly = true)
+  public Map<UUID, String> names(UUID owner) {
+    Map<UUID, String> out = new TreeMap<>();
+    all(owner).forEach(s -> out.put(s.id(), s.body().name()));
+    return out;
+  }
+
   @Transactional
   void rename(UUID owner, UUID id, String name) {
     EventRow event = ownEvent(owner, id);
@@ -189,6 +197,12 @@ public class Sessions {
     events.delete(event);
   }
 
+  /** Refuses where somebody has no such session. */
+  @Transactional(readOnly = true)
+  public void known(UUID owner, UUID id) {
+    own(owner, id);
+  }
+
   @Transactional(readOnly = true)
   public SessionRow own(UUID owner, UUID id) {
     return rows.findById(id)
@@ -209,12 +223,12 @@ public class Sessions {
           "An event has up to " + MOST_SESSIONS + " sessions.", "Make another event.");
     }
     session.check();
-    known(owner, reference);
+    mine(owner, reference);
     return rows.save(
         new SessionRow(owner, of.id(), reference, session, calendarUid, clock.instant()));
   }
 
-  private void known(UUID owner, @Nullable UUID reference) {
+  private void mine(UUID owner, @Nullable UUID reference) {
     if (reference != null) {
       references.open(owner, reference);
     }
@@ -226,7 +240,7 @@ public class Sessions {
     SessionRow row = own(owner, id);
     standing(row, version);
     session.check();
-    known(owner, reference);
+    mine(owner, reference);
     row.plan(reference, session, clock.instant());
     return rows.saveAndFlush(row);
   }

@@ -1,27 +1,40 @@
 package marvek.server.trial;
 
 import jakarta.validation.Valid;
-import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
-import java.time.Clock;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Random;
+import java.util.TreeMap;
 import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import marvek.core.debrief.LapData;
 import marvek.core.debrief.Sections;
-import marvek.core.debrief.Trial;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.ReferenceContent;
+import marvek.core.plan.ComputedLap;
 import marvek.core.said.Said;
+import marvek.core.session.Alternative;
+import marvek.core.session.PlannedTrial;
+import marvek.core.session.TrialPlan;
+import marvek.core.session.TrialResult;
+import marvek.core.words.Sentence;
 import marvek.server.access.Driver;
 import marvek.server.problem.Problem;
 import marvek.server.reference.References;
+import marvek.server.reference.Speaking;
+import marvek.server.run.LapLine;
 import marvek.server.run.LapTimes;
 import marvek.server.run.RunRow;
 import marvek.server.run.Runs;
+import marvek.server.session.Planner;
+import marvek.server.session.Sessions;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -32,126 +45,358 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
 
-/** Trials: two ways of one corner, laps marked A or B, and what they say. */
+/** Trials: two real ways, planned in a session, driven in turn, decided by the laps. */
 @RestController
 @RequestMapping("/api")
 class TrialController {
-  private final TrialRows rows;
+  private final Trials trials;
   private final Runs runs;
   private final References references;
-  private final Clock clock;
+  private final Sessions sessions;
+  private final Planner planner;
+  private final Speaking speaking;
 
-  TrialController(TrialRows rows, Runs runs, References references, Clock clock) {
-    this.rows = rows;
+  TrialController(
+      Trials trials,
+      Runs runs,
+      References references,
+      Sessions sessions,
+      Planner planner,
+      Speaking speaking) {
+    this.trials = trials;
     this.runs = runs;
     this.references = references;
-    this.clock = clock;
+    this.sessions = sessions;
+    this.planner = planner;
+    this.speaking = speaking;
   }
 
-  record TrialRequest(
-      @NotBlank @Size(max = 60) String corner,
-      @NotBlank @Size(max = 200) String wayA,
-      @NotBlank @Size(max = 200) String wayB) {}
+  /**
+   * One of the two ways.
+   *
+   * @param words of the corner driven so; null for a sheet and for trials of before
+   * @param entry of the corner; null likewise
+   */
+  record WayView(
+      Alternative.Source source,
+      String key,
+      String label,
+      Sentence.@Nullable Words words,
+      @Nullable CornerEntry entry) {}
 
+  /**
+   * What can be tried.
+   *
+   * @param way against the plan
+   * @param predicted seconds against it; null where the computation does not understand it
+   * @param laps, or stints, of each way that it takes
+   * @param told whether the session has room for them
+   */
+  record TryableView(WayView way, @Nullable Double predicted, int laps, boolean told) {}
+
+  /**
+   * Ways that can be tried in a session.
+   *
+   * @param spread of the driver's own, s; null where there is nothing to try
+   * @param spreadLaps that it rests on; 0 where it is the usual one
+   * @param laps that fit into the session
+   */
+  record TryablesView(
+      List<TryableView> ways, @Nullable Double spread, int spreadLaps, int laps, int warmFrom) {}
+
+  @GetMapping("/sessions/{id}/tryable")
+  TryablesView tryable(
+      @PathVariable UUID id,
+      @RequestParam(defaultValue = "") @Size(max = 60) String corner,
+      @AuthenticationPrincipal Driver driver) {
+    Planner.Driven day = planner.driven(driver.id(), id);
+    List<PlannedTrial> all =
+        corner.isEmpty() ? trials.sheets(driver.id(), id) : trials.driving(driver.id(), id, corner);
+    PlannedTrial first = all.isEmpty() ? null : all.get(0);
+    var spread = first == null ? null : first.spread();
+    return new TryablesView(
+        all.stream()
+            .map(
+                t ->
+                    new TryableView(
+                        way(t.b(), corner, day.reference(), driver),
+                        t.predicted(),
+                        t.planned(),
+                        t.plan() != null && t.plan().told()))
+            .toList(),
+        spread == null ? null : spread.seconds(),
+        spread == null ? 0 : spread.laps(),
+        day.laps(),
+        day.warmFrom());
+  }
+
+  private WayView way(Alternative a, String corner, References.Opened opened, Driver driver) {
+    CornerEntry entry =
+        a.entries().stream().filter(e -> e.corner().equals(corner)).findFirst().orElse(null);
+    Sentence.Words words =
+        entry == null
+            ? null
+            : speaking.words(opened.layout(), new ReferenceContent(List.of(entry)), driver).get(0);
+    return new WayView(a.source(), a.key(), a.label(), words, entry);
+  }
+
+  /**
+   * What is to be tried.
+   *
+   * @param corner id; empty for a sheet or a setting
+   * @param source of the other way
+   * @param key of it there
+   * @param number for a setting
+   */
+  record TrialRequest(
+      @NotNull @Size(max = 60) String corner,
+      Alternative.@NotNull Source source,
+      @NotNull @Size(max = 100) String key,
+      @Nullable Double number) {}
+
+  record TrialCreated(UUID id) {}
+
+  @PostMapping("/sessions/{id}/trials")
+  @ResponseStatus(HttpStatus.CREATED)
+  TrialCreated plan(
+      @PathVariable UUID id,
+      @Valid @RequestBody TrialRequest body,
+      @AuthenticationPrincipal Driver driver) {
+    return new TrialCreated(trials.plan(driver.id(), id, wanted(driver.id(), id, body)));
+  }
+
+  private PlannedTrial wanted(UUID owner, UUID session, TrialRequest body) {
+    if (body.source() == Alternative.Source.SETTING) {
+      Double number = body.number();
+      if (number == null || !Double.isFinite(number)) {
+        throw Problem.bad("There is no number to try.", "number", "Give one.");
+      }
+      return trials.setting(owner, session, body.key(), number);
+    }
+    List<PlannedTrial> all =
+        body.corner().isEmpty()
+            ? trials.sheets(owner, session)
+            : trials.driving(owner, session, body.corner());
+    return all.stream()
+        .filter(t -> t.b().source() == body.source() && t.b().key().equals(body.key()))
+        .findFirst()
+        .orElseThrow(
+            () ->
+                Problem.bad(
+                    "This is no other way here.", "key", "Choose one of those that are offered."));
+  }
+
+  /** Which laps were which way; a dash for neither, whatever was planned. */
   record MarksRequest(@NotNull Map<String, String> marks) {}
 
-  /** A trial; the interval is null until there are two laps of each. */
+  /**
+   * A trial.
+   *
+   * @param session that it was planned for; null for some of before
+   * @param corner id; empty for the whole lap
+   * @param called corner as the driver calls it
+   * @param b what is tried against a
+   * @param planned laps, or stints, of each way; 0 where none were planned
+   * @param order lap by lap, or stint by stint; empty where there is no room
+   * @param from lap with which it begins
+   * @param marks A or B by id of the lap
+   * @param low lower end of the 95 % interval; null until there are two of each
+   * @param taken which way was taken; null while none
+   */
   record TrialView(
       UUID id,
+      @Nullable UUID session,
+      String sessionName,
       String corner,
-      String wayA,
-      String wayB,
+      String called,
+      WayView a,
+      WayView b,
+      boolean stints,
+      @Nullable Double predicted,
+      @Nullable Double spread,
+      int spreadLaps,
+      int planned,
+      boolean told,
+      List<TrialPlan.Way> order,
+      int from,
+      PlannedTrial.@Nullable Traces traces,
       Map<String, String> marks,
       int lapsA,
       int lapsB,
       double difference,
       @Nullable Double low,
       @Nullable Double high,
-      double chance,
+      boolean decided,
       Said verdict,
       List<Double> secondsA,
-      List<Double> secondsB) {}
-
-  record TrialCreated(UUID id) {}
+      List<Double> secondsB,
+      @Nullable String taken) {}
 
   @GetMapping("/references/{id}/trials")
-  List<TrialView> trials(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+  List<TrialView> ofReference(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
     References.Opened opened = references.read(driver.id(), id);
-    List<RunRow> all = runs.of(driver.id(), id);
-    Map<String, LapData> laps =
-        runs.countedTimes(all).stream()
+    return views(trials.ofReference(id), opened, driver);
+  }
+
+  @GetMapping("/sessions/{id}/trials")
+  List<TrialView> ofSession(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    sessions.known(driver.id(), id);
+    List<CornerTrial> all = trials.ofSession(id);
+    return all.isEmpty()
+        ? List.of()
+        : views(all, references.open(driver.id(), all.get(0).referenceId()), driver);
+  }
+
+  /** Laps that trials of a reference can go by. */
+  private record Driven(
+      Map<UUID, List<PlannedTrial.Lap>> bySession,
+      Map<String, LapData> times,
+      List<LapTimes> all) {}
+
+  private Driven driven(UUID person, UUID reference) {
+    List<RunRow> all = runs.of(person, reference);
+    List<LapTimes> counted = runs.countedTimes(all);
+    Map<UUID, UUID> sessionOf = new HashMap<>();
+    all.forEach(
+        r -> {
+          UUID s = r.sessionId();
+          if (s != null) {
+            sessionOf.put(r.id(), s);
+          }
+        });
+    Map<UUID, RunRow> byId = all.stream().collect(Collectors.toMap(RunRow::id, r -> r));
+    Map<UUID, Integer> place = new HashMap<>();
+    Map<UUID, List<PlannedTrial.Lap>> bySession = new HashMap<>();
+    runs.lapLines(all).stream()
+        .filter(LapLine::measured)
+        .sorted(
+            Comparator.comparing(
+                (LapLine l) -> Objects.requireNonNull(byId.get(l.run())).drivenAt()))
+        .forEach(
+            l -> {
+              int number = place.merge(l.run(), 1, Integer::sum);
+              UUID s = sessionOf.get(l.run());
+              if (s != null) {
+                bySession
+                    .computeIfAbsent(s, k -> new ArrayList<>())
+                    .add(new PlannedTrial.Lap(l.id().toString(), l.run().toString(), number));
+              }
+            });
+    Map<String, LapData> times =
+        counted.stream()
             .map(LapTimes::data)
             .filter(l -> l.times().length > 0)
             .collect(Collectors.toMap(LapData::id, Function.identity()));
-    return rows.findByReferenceIdOrderByCreatedAtDesc(id).stream()
-        .map(t -> view(t, opened, laps))
-        .toList();
+    return new Driven(bySession, times, counted);
   }
 
-  private static TrialView view(
-      CornerTrial t, References.Opened opened, Map<String, LapData> laps) {
-    Sections sections = new Sections(opened.computed(), opened.working().corners());
-    int c = opened.computed().indexOf(t.corner());
-    double[] a = seconds(t, "A", laps, sections, c);
-    double[] b = seconds(t, "B", laps, sections, c);
-    // The same laps always give the same answer.
-    Trial trial = Trial.of(a, b, new Random(t.id().getMostSignificantBits()));
-    boolean known = Double.isFinite(trial.low());
+  private List<TrialView> views(List<CornerTrial> all, References.Opened opened, Driver driver) {
+    if (all.isEmpty()) {
+      return List.of();
+    }
+    Driven laps = driven(driver.id(), opened.row().id());
+    Map<UUID, String> names = sessions.names(opened.row().ownerId());
+    return all.stream().map(t -> view(t, opened, laps, names, driver)).toList();
+  }
+
+  private TrialView view(
+      CornerTrial t,
+      References.Opened opened,
+      Driven laps,
+      Map<UUID, String> names,
+      Driver driver) {
+    PlannedTrial p = t.body();
+    UUID session = t.sessionId();
+    Map<String, String> marks = new TreeMap<>();
+    if (session != null) {
+      p.marks(laps.bySession().getOrDefault(session, List.of()))
+          .forEach((lap, way) -> marks.put(lap, way.name()));
+    }
+    t.marks()
+        .forEach(
+            (lap, way) -> {
+              if (way.equals(CornerTrial.NEITHER)) {
+                marks.remove(lap);
+              } else {
+                marks.put(lap, way);
+              }
+            });
+    double[] a = seconds(p, "A", marks, laps, opened);
+    double[] b = seconds(p, "B", marks, laps, opened);
+    TrialResult result = TrialResult.of(a, b, p.planned(), p.worth());
+    boolean known = Double.isFinite(result.low());
+    TrialPlan plan = p.plan();
+    var spread = p.spread();
     return new TrialView(
         t.id(),
-        t.corner(),
-        t.wayA(),
-        t.wayB(),
-        t.marks(),
-        trial.lapsA(),
-        trial.lapsB(),
-        trial.difference(),
-        known ? trial.low() : null,
-        known ? trial.high() : null,
-        trial.chance(),
-        trial.verdict(),
-        java.util.Arrays.stream(a).boxed().toList(),
-        java.util.Arrays.stream(b).boxed().toList());
+        session,
+        session == null ? "" : names.getOrDefault(session, ""),
+        p.corner(),
+        called(p.corner(), opened, driver),
+        way(p.a(), p.corner(), opened, driver),
+        way(p.b(), p.corner(), opened, driver),
+        p.ofStints(),
+        p.predicted(),
+        spread == null ? null : spread.seconds(),
+        spread == null ? 0 : spread.laps(),
+        p.planned(),
+        plan != null && plan.told(),
+        plan == null ? List.of() : plan.order(),
+        p.from(),
+        p.traces(),
+        marks,
+        result.lapsA(),
+        result.lapsB(),
+        result.difference(),
+        known ? result.low() : null,
+        known ? result.high() : null,
+        result.decided(),
+        result.verdict(),
+        Arrays.stream(a).boxed().toList(),
+        Arrays.stream(b).boxed().toList(),
+        t.taken());
   }
 
+  private String called(String corner, References.Opened opened, Driver driver) {
+    return opened.layout().counted().stream()
+        .filter(c -> c.id().equals(corner))
+        .findFirst()
+        .map(c -> speaking.speech(driver).corner(c))
+        .orElse(corner);
+  }
+
+  /** Seconds of a way: of its corner by lap, or of a lap by the mean of each stint. */
   private static double[] seconds(
-      CornerTrial t, String way, Map<String, LapData> laps, Sections sections, int c) {
-    return t.marks().entrySet().stream()
-        .filter(e -> e.getValue().equals(way))
-        .map(e -> laps.get(e.getKey()))
-        .filter(Objects::nonNull)
-        .mapToDouble(l -> sections.time(l, c))
-        .toArray();
-  }
-
-  @PostMapping("/references/{id}/trials")
-  @ResponseStatus(HttpStatus.CREATED)
-  TrialCreated plan(
-      @PathVariable UUID id,
-      @Valid @RequestBody TrialRequest request,
-      @AuthenticationPrincipal Driver driver) {
-    References.Opened opened = references.open(driver.id(), id);
-    opened.computed().indexOf(request.corner());
-    return new TrialCreated(
-        rows.save(
-                new CornerTrial(
-                    driver.id(),
-                    id,
-                    request.corner(),
-                    request.wayA().strip(),
-                    request.wayB().strip(),
-                    clock.instant()))
-            .id());
-  }
-
-  private CornerTrial own(UUID driver, UUID id) {
-    CornerTrial t =
-        rows.findById(id).orElseThrow(() -> Problem.notFound("There is no such trial."));
-    references.open(driver, t.referenceId());
-    return t;
+      PlannedTrial p,
+      String way,
+      Map<String, String> marks,
+      Driven laps,
+      References.Opened opened) {
+    ComputedLap computed = opened.computed();
+    List<LapData> of =
+        laps.all().stream()
+            .filter(l -> way.equals(marks.get(l.id().toString())))
+            .map(l -> laps.times().get(l.id().toString()))
+            .filter(Objects::nonNull)
+            .toList();
+    if (p.ofStints()) {
+      return of.stream()
+          .collect(
+              Collectors.groupingBy(
+                  LapData::run, TreeMap::new, Collectors.averagingDouble(LapData::lapTime)))
+          .values()
+          .stream()
+          .mapToDouble(Double::doubleValue)
+          .toArray();
+    }
+    int c = computed.indexOf(p.corner());
+    Sections sections =
+        new Sections(computed, Trials.soonest(computed, opened.working().corners(), p));
+    return of.stream().mapToDouble(l -> sections.time(l, c)).toArray();
   }
 
   @PutMapping("/trials/{id}/marks")
@@ -160,17 +405,33 @@ class TrialController {
       @PathVariable UUID id,
       @Valid @RequestBody MarksRequest request,
       @AuthenticationPrincipal Driver driver) {
-    CornerTrial t = own(driver.id(), id);
     if (request.marks().size() > 2000) {
       throw Problem.bad("So many laps cannot be marked.", "marks", "Mark 2000 at most.");
     }
-    t.mark(request.marks());
-    rows.save(t);
+    trials.mark(driver.id(), id, request.marks());
+  }
+
+  /** Which way is taken. */
+  record TakenWay(@NotNull TrialPlan.Way way) {}
+
+  @PostMapping("/trials/{id}/taken")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void take(
+      @PathVariable UUID id,
+      @Valid @RequestBody TakenWay body,
+      @AuthenticationPrincipal Driver driver) {
+    trials.take(driver.id(), id, body.way() == TrialPlan.Way.B);
+  }
+
+  @DeleteMapping("/trials/{id}/taken")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void giveBack(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    trials.giveBack(driver.id(), id);
   }
 
   @DeleteMapping("/trials/{id}")
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void remove(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
-    rows.delete(own(driver.id(), id));
+    trials.remove(driver.id(), id);
   }
 }

@@ -6,4 +6,6 @@ import org.springframework.data.jpa.repository.JpaRepository;
 
 interface TrialRows extends JpaRepository<CornerTrial, UUID> {
   List<CornerTrial> findByReferenceIdOrderByCreatedAtDesc(UUID referenceId);
+
+  List<CornerTrial> findBySessionIdOrderByCreatedAt(UUID sessionId);
 }

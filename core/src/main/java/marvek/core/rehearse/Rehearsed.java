@@ -1,0 +1,111 @@
+package marvek.core.rehearse;
+
+import io.soabase.recordbuilder.core.RecordBuilder;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Objects;
+import marvek.core.refusal.Refusal;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What a driver did by heart: one fact that was told, or one lap that was driven.
+ *
+ * @param fact id of what was told; empty for a lap
+ * @param told what was answered; null for "no idea", and for a lap
+ * @param right what was right then
+ * @param precision to which it could be told then
+ * @param rate 1 for full speed; 0 for a fact
+ * @param lag seconds that the device lags, taken off
+ * @param dark whether it was driven with closed eyes
+ * @param start road seconds since the line at which the piece begins; null for the whole lap
+ * @param end at which it ends; null likewise
+ * @param keys what was asked for
+ * @param presses in seconds by the wall since the start
+ */
+@RecordBuilder
+public record Rehearsed(
+    String fact,
+    @Nullable Double told,
+    double right,
+    double precision,
+    double rate,
+    double lag,
+    boolean dark,
+    @Nullable Double start,
+    @Nullable Double end,
+    List<Performance.Control> keys,
+    List<Performance.Press> presses) {
+  private static final int MOST_PRESSES = 1000;
+
+  public Rehearsed {
+    Objects.requireNonNull(fact, "fact");
+    keys = keys == null ? List.of() : List.copyOf(keys);
+    presses = presses == null ? List.of() : List.copyOf(presses);
+  }
+
+  /**
+   * What was due of a lap in the piece that was driven.
+   *
+   * @param all actions of the lap
+   * @param lapTime seconds, for pieces over the line
+   */
+  public List<Performance.DueAction> due(List<Performance.DueAction> all, double lapTime) {
+    Double from = start;
+    Double to = end;
+    List<Performance.DueAction> out = new ArrayList<>();
+    for (Performance.DueAction d : all) {
+      if (!keys.contains(d.key())) {
+        continue;
+      }
+      if (from == null || to == null) {
+        out.add(d);
+        continue;
+      }
+      for (double at : new double[] {d.at() - lapTime, d.at(), d.at() + lapTime}) {
+        if (at >= from && at <= to) {
+          out.add(new Performance.DueAction(d.corner(), d.action(), d.key(), at, d.station()));
+        }
+      }
+    }
+    out.sort(Comparator.comparingDouble(Performance.DueAction::at));
+    return out;
+  }
+
+  /** Whether it is a lap that was driven. */
+  public boolean driven() {
+    return fact.isEmpty();
+  }
+
+  /**
+   * Checks it.
+   *
+   * @throws Refusal naming what is wrong
+   */
+  public void check() {
+    if (fact.length() > 200) {
+      throw new Refusal("There is no such fact.", "fact", "Answer what is asked.");
+    }
+    if (driven() && !(rate >= 0.25 && rate <= 1)) {
+      throw new Refusal(
+          "A lap is driven at a quarter to full speed.", "rate", "Choose one of the speeds.");
+    }
+    if (!(lag >= 0 && lag <= 0.5)) {
+      throw new Refusal(
+          "A lag of more than half a second is none.", "lag", "Measure it again, or leave it out.");
+    }
+    if (presses.size() > MOST_PRESSES) {
+      throw new Refusal(
+          "More than " + MOST_PRESSES + " presses are no lap.", "presses", "Drive one lap.");
+    }
+    Double was = told;
+    boolean figures =
+        Double.isFinite(right)
+            && Double.isFinite(precision)
+            && (was == null || Double.isFinite(was))
+            && presses.stream().allMatch(p -> Double.isFinite(p.at()));
+    if (!figures) {
+      throw new Refusal("A number is missing.", "told", "Answer again.");
+    }
+  }
+}

@@ -1,0 +1,191 @@
+package marvek.core.session;
+
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import marvek.core.entry.CornerEntry;
+import marvek.core.marker.MarkerJudge;
+import marvek.core.plan.Answers;
+import marvek.core.plan.ComputedLap;
+import marvek.core.plan.CornerAnswer;
+import marvek.core.survey.Things;
+import marvek.core.technique.Question;
+import marvek.core.technique.School;
+import marvek.core.vehicle.SetupParameter;
+import marvek.core.vehicle.SetupSheet;
+import marvek.core.vehicle.Vehicle;
+import marvek.core.ways.Choices;
+import org.jspecify.annotations.Nullable;
+
+/** What can be tried against the plan, and what the computation makes of it. */
+public final class Alternatives {
+  // What differs by less is the same way.
+  private static final double SAME_TIME = 5e-4;
+  private static final double SAME_PLACE = 0.5;
+  // More than a drawing shows.
+  private static final int MOST_POINTS = 300;
+
+  private Alternatives() {}
+
+  /**
+   * A way that can be tried.
+   *
+   * @param predicted seconds against the plan, negative where it is quicker; null where the
+   *     computation does not understand it
+   */
+  public record Offer(Alternative way, @Nullable Double predicted) {}
+
+  /**
+   * Other schools of a corner that lead to something else, the one that gains most first.
+   *
+   * @param then lap of the day that it is to be tried on
+   * @param entries of the whole lap as they are to be driven then
+   */
+  public static List<Offer> schools(
+      ComputedLap then, Things things, List<CornerEntry> entries, String corner) {
+    CornerEntry now = entry(entries, corner);
+    MarkerJudge.View view = new MarkerJudge.View(null, null, false, 0);
+    List<Offer> out = new ArrayList<>();
+    for (Question question : Choices.arising(then, things, now)) {
+      if (question == Question.LIGHT || question == Question.LINKED) {
+        // The light changes how a marker is told, and nothing that is driven. What is given away
+        // between linked corners is a matter of several, and weighed on its own.
+        continue;
+      }
+      Choices.Compared compared = Choices.compare(then, things, now, question, view);
+      for (Choices.Outcome o : compared.outcomes()) {
+        School school = o.school();
+        Double time = o.toNext();
+        Double is = compared.now().toNext();
+        if (school == null || o.chosen() || time == null || is == null || same(o, compared.now())) {
+          continue;
+        }
+        List<CornerEntry> way = Choices.choose(then, things, entries, corner, school);
+        if (!way.isEmpty()) {
+          out.add(
+              new Offer(
+                  Alternative.driving(Alternative.Source.SCHOOL, school.name(), "", way),
+                  time - is));
+        }
+      }
+    }
+    out.sort(Comparator.comparingDouble(o -> o.predicted() == null ? 0 : o.predicted()));
+    return List.copyOf(out);
+  }
+
+  private static boolean same(Choices.Outcome o, Choices.Outcome now) {
+    Double a = o.toNext();
+    Double b = now.toNext();
+    return a != null
+        && b != null
+        && Math.abs(a - b) < SAME_TIME
+        && Math.abs(o.brakingMoved()) < SAME_PLACE
+        && o.gear() == now.gear();
+  }
+
+  /**
+   * A corner as it is written elsewhere, where it differs from the plan.
+   *
+   * @param other the corner there
+   * @return nothing where both are the same, or where one of them cannot be made
+   */
+  public static Optional<Offer> written(
+      ComputedLap then,
+      Things things,
+      CornerEntry now,
+      CornerEntry other,
+      Alternative.Source source,
+      String key,
+      String label) {
+    Double is = Answers.answer(then, things, now).time();
+    Double would = Answers.answer(then, things, other).time();
+    if (is == null || would == null || like(now, other)) {
+      return Optional.empty();
+    }
+    return Optional.of(
+        new Offer(Alternative.driving(source, key, label, List.of(other)), would - is));
+  }
+
+  /** Whether two entries are driven alike. */
+  private static boolean like(CornerEntry a, CornerEntry b) {
+    return a.points().stream()
+            .allMatch(
+                p ->
+                    b.station(p.kind())
+                        .map(s -> Math.abs(s - p.station()) < SAME_PLACE)
+                        .orElse(false))
+        && a.points().size() == b.points().size()
+        && a.slowing() == b.slowing()
+        && a.gear() == b.gear()
+        && a.schools().equals(b.schools())
+        && a.actions().equals(b.actions());
+  }
+
+  /**
+   * A sheet against the one that is on.
+   *
+   * @param garage the vehicle as it stands
+   * @param on sheet that is on; null for none
+   * @param sheet to try; null for none
+   * @param source SHEET or SETTING
+   */
+  public static Offer setUp(
+      ComputedLap then,
+      Vehicle garage,
+      @Nullable SetupSheet on,
+      @Nullable SetupSheet sheet,
+      Alternative.Source source,
+      String key,
+      String label) {
+    Vehicle is = on == null ? garage : on.on(garage);
+    Vehicle would = sheet == null ? garage : sheet.on(garage);
+    Double predicted =
+        understood(on, sheet)
+            ? (Double) (then.driven(would).lapTime() - then.driven(is).lapTime())
+            : null;
+    return new Offer(Alternative.setUp(source, key, label, sheet), predicted);
+  }
+
+  /** Speeds of two ways through a corner. */
+  public static PlannedTrial.Traces traces(
+      ComputedLap then, Things things, CornerEntry a, CornerEntry b) {
+    CornerAnswer.Profile one = Answers.answer(then, things, a).profile();
+    CornerAnswer.Profile other = Answers.answer(then, things, b).profile();
+    return traces(one.from(), one.step(), one.speed(), other.speed());
+  }
+
+  /** Speeds of a lap set up in two ways. */
+  public static PlannedTrial.Traces traces(
+      ComputedLap then, Vehicle garage, @Nullable SetupSheet a, @Nullable SetupSheet b) {
+    return traces(
+        0,
+        then.road().step(),
+        then.driven(a == null ? garage : a.on(garage)).speed(),
+        then.driven(b == null ? garage : b.on(garage)).speed());
+  }
+
+  private static PlannedTrial.Traces traces(double from, double step, double[] a, double[] b) {
+    int every = Math.max(1, a.length / MOST_POINTS);
+    List<Double> one = new ArrayList<>();
+    List<Double> other = new ArrayList<>();
+    for (int i = 0; i < Math.min(a.length, b.length); i += every) {
+      one.add(Math.round(a[i] * 100) / 100.0);
+      other.add(Math.round(b[i] * 100) / 100.0);
+    }
+    return new PlannedTrial.Traces(from, step * every, one, other);
+  }
+
+  /** Whether the computation understands anything of what differs. */
+  private static boolean understood(@Nullable SetupSheet a, @Nullable SetupSheet b) {
+    SetupSheet empty = new SetupSheet("", SetupSheet.Purpose.DRY, List.of(), "");
+    return (a == null ? empty : a)
+        .against(b == null ? empty : b).stream()
+            .flatMap(d -> SetupParameter.find(d.parameter()).stream())
+            .anyMatch(SetupParameter::understood);
+  }
+
+  private static CornerEntry entry(List<CornerEntry> entries, String corner) {
+    return entries.stream().filter(e -> e.corner().equals(corner)).findFirst().orElseThrow();
+  }
+}

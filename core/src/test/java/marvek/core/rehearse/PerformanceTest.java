@@ -1,0 +1,131 @@
+package marvek.core.rehearse;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Random;
+import java.util.Set;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.Slowing;
+import marvek.core.fixtures.Drives;
+import marvek.core.fixtures.RandomRoads;
+import marvek.core.plan.ComputedLap;
+import marvek.core.plan.Drafter;
+import marvek.core.rehearse.Performance.Control;
+import marvek.core.rehearse.Performance.DueAction;
+import marvek.core.rehearse.Performance.Press;
+import marvek.core.survey.Things;
+import org.junit.jupiter.api.Test;
+
+/** A lap driven by heart: on the clock, pressed, and told. */
+class PerformanceTest {
+  private static DueAction due(Control key, double at) {
+    return new DueAction("c", "a" + at, key, at, at * 60);
+  }
+
+  private static Performance of(List<DueAction> due, List<Press> presses) {
+    return Performance.of(due, presses, t -> t * 60);
+  }
+
+  /** 60 m/s, 0.2 s late: 12 m; at half speed 0.2 s by the wall is 0.1 s of road, 6 m. */
+  @Test
+  void lateIsToldInSecondsAndMetresOfTheRoad() {
+    List<DueAction> due = List.of(due(Control.BRAKE, 10));
+    Performance full =
+        of(due, List.of(new Press(Control.BRAKE, Performance.road(10.2 + 0.03, 0.03, 1))));
+    assertThat(full.met().get(0).seconds()).isCloseTo(0.2, within(1e-9));
+    assertThat(full.met().get(0).metres()).isCloseTo(12, within(1e-6));
+    Performance half = of(due, List.of(new Press(Control.BRAKE, Performance.road(20.2, 0, 0.5))));
+    assertThat(half.met().get(0).metres()).isCloseTo(6, within(1e-6));
+  }
+
+  @Test
+  void orderIsKeptAndWhatBelongsToNothingIsExtra() {
+    List<DueAction> due =
+        List.of(due(Control.BRAKE, 10), due(Control.BRAKE, 11), due(Control.HANDS, 10.4));
+    Performance p =
+        of(
+            due,
+            List.of(
+                new Press(Control.BRAKE, 10.45),
+                new Press(Control.BRAKE, 10.9),
+                new Press(Control.BRAKE, 30),
+                new Press(Control.THROTTLE, 10)));
+    assertThat(p.met().stream().map(m -> m.due().at()).toList()).containsExactly(10.0, 11.0);
+    assertThat(p.missed()).containsExactly(due.get(2));
+    assertThat(p.extra()).hasSize(2);
+    // Nearer to the next one than to its own: that one was meant.
+    Performance later = of(due, List.of(new Press(Control.BRAKE, 10.6)));
+    assertThat(later.met().get(0).due().at()).isEqualTo(11);
+  }
+
+  /** A planted driver late by 0.2 s with a spread of 0.06 s is read right, and the spread told. */
+  @Test
+  void aPlantedBiasIsReadWithinFiveHundredths() {
+    Random chance = new Random(3);
+    int held = 0;
+    for (int k = 0; k < 200; k++) {
+      List<DueAction> due = new ArrayList<>();
+      List<Press> presses = new ArrayList<>();
+      for (int i = 0; i < 14; i++) {
+        due.add(due(Control.BRAKE, 6 * (i + 1)));
+        presses.add(new Press(Control.BRAKE, 6 * (i + 1) + 0.2 + 0.06 * chance.nextGaussian()));
+      }
+      Performance p = of(due, presses);
+      assertThat(p.bias()).isNotNull().isCloseTo(0.2, within(0.07));
+      assertThat(p.spread()).isNotNull().isBetween(0.02, 0.12);
+      Double low = p.low();
+      Double high = p.high();
+      assertThat(low).isNotNull();
+      assertThat(high).isNotNull();
+      held += low <= 0.2 && 0.2 <= high ? 1 : 0;
+    }
+    // 95 of 100 or more: order statistics come in whole presses.
+    assertThat(held / 200.0).isGreaterThan(0.93);
+    assertThat(of(List.of(due(Control.BRAKE, 5)), List.of(new Press(Control.BRAKE, 5.1))).bias())
+        .isNull();
+  }
+
+  /** The road runs on the plan: times add up to the lap, and places are where they are due. */
+  @Test
+  void theLapOnTheClockIsTheComputedLap() {
+    for (String vehicle : List.of("cup-gt", "motorcycle-600")) {
+      ComputedLap lap = Drives.computed(RandomRoads.of(831, 380), vehicle);
+      List<CornerEntry> entries = Drafter.draft(lap, List.of()).corners();
+      Drive drive = Drive.of(lap, entries);
+      assertThat(drive.lapTime()).isCloseTo(lap.lap().lapTime(), within(0.05));
+      assertThat(drive.due()).hasSizeGreaterThan(entries.size());
+      double last = -1;
+      for (DueAction d : drive.due()) {
+        assertThat(d.at()).isGreaterThanOrEqualTo(last);
+        last = d.at();
+        assertThat(drive.station(d.at())).isCloseTo(d.station(), within(0.01));
+      }
+      assertThat(drive.station(drive.lapTime() + 1))
+          .isCloseTo(lap.road().length() + drive.station(1), within(0.01));
+    }
+  }
+
+  @Test
+  void everyActionThatIsPlacedIsAFactAndLateBrakingIsWorthMost() {
+    ComputedLap lap = Drives.computed(RandomRoads.of(832, 380), "cup-gt");
+    List<CornerEntry> entries = Drafter.draft(lap, List.of()).corners();
+    List<Fact> facts = Facts.of(lap, Things.none(), entries, Set.of("1"));
+    assertThat(facts.stream().map(Fact::id)).doesNotHaveDuplicates();
+    for (CornerEntry e : entries) {
+      List<Fact> own = facts.stream().filter(f -> f.corner().equals(e.corner())).toList();
+      assertThat(own).anyMatch(f -> f.asks() == Fact.Asks.GEAR && f.answer() == e.gear());
+      assertThat(
+              own.stream()
+                  .anyMatch(f -> f.action().equals("brake") || e.slowing() != Slowing.BRAKE))
+          .isTrue();
+      own.forEach(
+          f -> {
+            assertThat(f.worth()).isBetween(0.004, 1.0);
+            assertThat(f.precision()).isBetween(0.0, 12.0);
+          });
+    }
+  }
+}

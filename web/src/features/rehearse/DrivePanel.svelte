@@ -1,0 +1,421 @@
+<script lang="ts">
+  import { onDestroy } from 'svelte';
+  import type { ClockView, Performed, ReferenceView, RoadView } from '../../api/api';
+  import { metres, plain, signed, speedText } from '../../words/units';
+  import { LANDMARKS } from '../../road/things';
+  import { cornerWord } from '../../words/words';
+  import { keepLag, keptLag, lagOf, placeAt, type Answer, type Control, type Press } from './rehearse';
+  import { Tone } from './tone';
+
+  /** The lap at true speed, driven by heart: the road runs on the plan whatever is pressed. */
+  interface Props {
+    clock: ClockView;
+    road: RoadView;
+    reference: ReferenceView;
+    /** The latest laps, as the server tells them. */
+    drives: Performed[];
+    waiting: number;
+    ondriven: (answer: Answer) => void;
+  }
+  let { clock, road, reference, drives, waiting, ondriven }: Props = $props();
+
+  type Layer = 'brakes' | 'hands' | 'throttle' | 'gears' | 'all';
+  const LAYERS: Record<Layer, Control[]> = {
+    brakes: ['BRAKE'],
+    hands: ['HANDS'],
+    throttle: ['THROTTLE'],
+    gears: ['GEAR'],
+    all: ['BRAKE', 'HANDS', 'THROTTLE', 'GEAR'],
+  };
+  const KEYS: Record<string, Control> = {
+    b: 'BRAKE',
+    ' ': 'BRAKE',
+    ArrowDown: 'BRAKE',
+    h: 'HANDS',
+    ArrowLeft: 'HANDS',
+    ArrowRight: 'HANDS',
+    t: 'THROTTLE',
+    ArrowUp: 'THROTTLE',
+    g: 'GEAR',
+  };
+  const NAMES: Record<Control, string> = { BRAKE: 'Brake', HANDS: 'Turn', THROTTLE: 'Throttle', GEAR: 'Shift' };
+  let layer = $state<Layer>('brakes');
+  let rate = $state(0.5);
+  let dark = $state(false);
+  let from = $state('');
+  let sound = $state(true);
+  let running = $state(false);
+  let measuring = $state(false);
+  let late = $state<number[]>([]);
+  let lagNote = $state('');
+  let lag = $state(keptLag(false));
+  let flash = $state<Control | ''>('');
+  let shown = $state(false);
+  let canvas: HTMLCanvasElement | undefined = $state();
+  let width = $state(700);
+  const HEIGHT = 250;
+  // Before the first action of the lap or corner one has time to find oneself.
+  const LEAD = 4;
+  const PASSES = 20;
+  const PASS = 1.6;
+
+  let presses: Press[] = [];
+  let began = 0;
+  let away = 0;
+  let start = 0;
+  let end = 0;
+  let frame = 0;
+  let tone: Tone | null = null;
+  let audio: AudioContext | null = null;
+  let drawn = 0;
+  /** Work of each frame, ms; read by the tests. */
+  const work: number[] = [];
+  const still = window.matchMedia('(prefers-reduced-motion: reduce)').matches;
+  // With reduced motion the road moves in steps.
+  const STEP = 0.5;
+
+  const wanted = $derived(LAYERS[layer]);
+  const corner = $derived(reference.corners.find((c) => c.id === from) ?? null);
+  const result = $derived(drives[0] ?? null);
+
+  /** Road seconds at a moment of the page's own clock. */
+  const roadTime = (stamp: number) => start + ((stamp - began) / 1000) * rate;
+
+  function go() {
+    presses = [];
+    shown = false;
+    lag = keptLag(dark);
+    const due = clock.due.filter((d) => !corner || d.corner === corner.id);
+    const first = due[0]?.at ?? 0;
+    start = corner ? first - LEAD : -LEAD;
+    end = corner ? (due[due.length - 1]?.at ?? first) + 2 : clock.lapTime + 1;
+    if (end < start) end += clock.lapTime;
+    begin();
+  }
+  function measure() {
+    measuring = true;
+    late = [];
+    lagNote = '';
+    start = 0;
+    end = Infinity;
+    begin();
+  }
+  function begin() {
+    running = true;
+    if (sound && 'AudioContext' in window) {
+      audio ??= new AudioContext();
+      void audio.resume();
+      tone ??= new Tone(audio, clock.cylinders, clock.strokes);
+      tone.loud(!measuring || dark);
+    }
+    began = performance.now();
+    frame = requestAnimationFrame(draw);
+  }
+  function stop(done: boolean) {
+    running = false;
+    cancelAnimationFrame(frame);
+    tone?.loud(false);
+    if (measuring) {
+      measuring = false;
+      return;
+    }
+    if (!done || presses.length === 0) return;
+    shown = true;
+    ondriven({
+      id: crypto.randomUUID(),
+      at: new Date().toISOString(),
+      answered: {
+        fact: '',
+        right: 0,
+        precision: 0,
+        rate,
+        lag,
+        dark,
+        ...(corner ? { start, end } : {}),
+        keys: wanted,
+        // A piece of the lap holds only what was due in it.
+        presses: presses.map((p) => ({ key: p.key, at: Math.round(p.at * 1e5) / 1e5 })),
+      },
+    });
+  }
+  /** Seconds by the wall since the line, so that the server's road time is this one's. */
+  const wall = (stamp: number) => start / rate + (stamp - began) / 1000;
+
+  function press(control: Control, stamp: number) {
+    if (!running) return;
+    if (measuring) {
+      const t = (stamp - began) / 1000;
+      const pass = Math.round(t / PASS);
+      if (pass >= 1 && late.length < PASSES) late = [...late, t - pass * PASS];
+      if (late.length >= PASSES) {
+        const found = lagOf(late);
+        if (found) {
+          lag = found.seconds;
+          keepLag(dark, lag);
+          lagNote = `${plain(found.seconds * 1000)} ms, taken off from now on.`;
+        } else lagNote = 'Too unsteady, or too long: nothing is taken off.';
+        stop(false);
+      }
+      return;
+    }
+    if (!wanted.includes(control)) return;
+    presses.push({ key: control, at: wall(stamp) });
+    flash = control;
+    setTimeout(() => (flash = ''), 340);
+  }
+  function keys(e: KeyboardEvent) {
+    if (!running || e.repeat || e.ctrlKey || e.metaKey || e.altKey) return;
+    if (e.key === 'Escape') return stop(false);
+    const control = KEYS[e.key] ?? (wanted.length === 1 && e.key === 'Enter' ? wanted[0] : undefined);
+    if (!control) return;
+    e.preventDefault();
+    press(wanted.length === 1 ? (wanted[0] ?? control) : control, e.timeStamp);
+  }
+  function hidden() {
+    if (!running) return;
+    if (document.hidden) away = performance.now();
+    else if (away) {
+      began += performance.now() - away;
+      away = 0;
+    }
+  }
+
+  function draw(now: number) {
+    if (!running) return;
+    frame = requestAnimationFrame(draw);
+    if (document.hidden) return;
+    const t0 = performance.now();
+    if (measuring) pass(now);
+    else {
+      let t = roadTime(now);
+      if (t >= end) {
+        stop(true);
+        return;
+      }
+      if (still) t = Math.floor(t / STEP) * STEP;
+      const here = placeAt(clock, t);
+      tone?.set(here.revs, here.speed);
+      if (!still || t !== drawn) scene(here);
+      drawn = t;
+    }
+    work.push(performance.now() - t0);
+    if (work.length > 2000) work.shift();
+    if (canvas) canvas.dataset.work = String(Math.max(...work.slice(-120)));
+  }
+  const colour = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name) || '#888';
+  let colours: Record<string, string> = {};
+  function paints() {
+    if (!colours.ink)
+      colours = { ink: colour('--ink'), soft: colour('--ink-soft'), road: colour('--road'), turn: colour('--turn') };
+    return colours;
+  }
+  function ground(): CanvasRenderingContext2D | null {
+    const c = canvas?.getContext('2d') ?? null;
+    if (!c || !canvas) return null;
+    const ratio = window.devicePixelRatio || 1;
+    if (canvas.width !== Math.round(width * ratio)) {
+      canvas.width = Math.round(width * ratio);
+      canvas.height = Math.round(HEIGHT * ratio);
+    }
+    c.setTransform(ratio, 0, 0, ratio, 0, 0);
+    c.clearRect(0, 0, width, HEIGHT);
+    return c;
+  }
+  /** The mark passes the line once in every pass: no press of a lap teaches it. */
+  function pass(now: number) {
+    const c = ground();
+    if (!c) return;
+    const p = paints();
+    const t = (((now - began) / 1000) % PASS) / PASS;
+    c.strokeStyle = p.ink ?? '';
+    c.lineWidth = 3;
+    c.beginPath();
+    c.moveTo(width * 0.5, 40);
+    c.lineTo(width * 0.5, HEIGHT - 40);
+    c.stroke();
+    c.strokeStyle = p.turn ?? '';
+    const x = width * (0.5 + (t < 0.5 ? t : t - 1) * -0.9);
+    c.beginPath();
+    c.moveTo(x, 70);
+    c.lineTo(x, HEIGHT - 70);
+    c.stroke();
+  }
+  /** The road from above, as it comes: one's own place stands still, the way ahead goes to the right. */
+  function scene(here: { station: number; speed: number; gear: number }) {
+    const c = ground();
+    if (!c) return;
+    const p = paints();
+    c.fillStyle = p.ink ?? '';
+    c.font = '600 15px sans-serif';
+    c.fillText(`${speedText(here.speed)}   ${here.gear}.`, 10, 22);
+    if (dark) return;
+    const scale = width / 230;
+    const at = (s: number) => {
+      const n = road.x.length;
+      const i = (((s % road.length) + road.length) % road.length) / road.step;
+      const a = Math.floor(i) % n;
+      const b = (a + 1) % n;
+      const f = i - Math.floor(i);
+      return [(road.x[a] ?? 0) * (1 - f) + (road.x[b] ?? 0) * f, (road.y[a] ?? 0) * (1 - f) + (road.y[b] ?? 0) * f];
+    };
+    const [x0, y0] = at(here.station) as [number, number];
+    const [x1, y1] = at(here.station + 6) as [number, number];
+    const heading = Math.atan2(y1 - y0, x1 - x0);
+    const cos = Math.cos(heading);
+    const sin = Math.sin(heading);
+    const to = ([x, y]: number[]) => {
+      const dx = (x ?? 0) - x0;
+      const dy = (y ?? 0) - y0;
+      return [width * 0.22 + (dx * cos + dy * sin) * scale, HEIGHT / 2 - (-dx * sin + dy * cos) * scale] as const;
+    };
+    c.strokeStyle = p.road ?? '';
+    c.lineWidth = 11 * scale;
+    c.lineJoin = 'round';
+    c.beginPath();
+    for (let s = -60; s <= 250; s += 5) {
+      const [px, py] = to(at(here.station + s));
+      if (s === -60) c.moveTo(px, py);
+      else c.lineTo(px, py);
+    }
+    c.stroke();
+    c.fillStyle = p.soft ?? '';
+    c.font = '12px sans-serif';
+    for (const l of reference.things.landmarks) {
+      const ahead = (((l.station - here.station) % road.length) + road.length) % road.length;
+      if (ahead > 230 && ahead < road.length - 40) continue;
+      const [ax, ay] = at(l.station) as [number, number];
+      const [bx, by] = at(l.station + 4) as [number, number];
+      const h = Math.atan2(by - ay, bx - ax) + (l.left ? Math.PI / 2 : -Math.PI / 2);
+      const [px, py] = to([ax + Math.cos(h) * (8 + Math.max(0, l.out)), ay + Math.sin(h) * (8 + Math.max(0, l.out))]);
+      c.fillRect(px - 2, py - 6, 4, 12);
+      c.fillText(l.label || LANDMARKS[l.kind].word, px + 5, py - 4);
+    }
+    c.fillStyle = p.turn ?? '';
+    const [mx, my] = to([x0, y0]);
+    c.beginPath();
+    c.moveTo(mx + 12, my);
+    c.lineTo(mx - 8, my - 7);
+    c.lineTo(mx - 8, my + 7);
+    c.fill();
+  }
+  onDestroy(() => {
+    cancelAnimationFrame(frame);
+    void audio?.close();
+  });
+  const called = (id: string) => {
+    const c = reference.corners.find((o) => o.id === id);
+    return c ? cornerWord(c) : id;
+  };
+  function told(p: Performed['performance']): string {
+    const out: string[] = [];
+    if (p.low != null && p.high != null) out.push(`${signed(p.low, 2)} to ${signed(p.high, 2)} s in 95 of 100`);
+    if (p.spread != null) out.push(`spread ${plain(p.spread, 2)} s`);
+    if (p.missed.length) out.push(`${p.missed.length} missed`);
+    if (p.extra.length) out.push(`${p.extra.length} too many`);
+    return out.join(', ');
+  }
+  const KINDS_OF: Record<Control, string> = { BRAKE: 'brake', HANDS: 'turn-in', THROTTLE: 'throttle', GEAR: 'gear' };
+</script>
+
+<svelte:window onkeydown={keys} />
+<svelte:document onvisibilitychange={hidden} />
+
+<section class="grid gap-2">
+  <div class="flex flex-wrap items-center gap-2" role="group" aria-label="How it is driven">
+    {#each Object.keys(LAYERS) as l (l)}
+      <button
+        class={['btn btn-sm min-h-9', layer === l ? 'btn-primary' : '']}
+        aria-pressed={layer === l}
+        disabled={running}
+        onclick={() => (layer = l as Layer)}>{l}</button
+      >
+    {/each}
+    <span class="w-2"></span>
+    {#each [0.5, 0.75, 1] as r (r)}
+      <button
+        class={['btn btn-sm min-h-9', rate === r ? 'btn-primary' : '']}
+        aria-pressed={rate === r}
+        disabled={running}
+        onclick={() => (rate = r)}>{r === 1 ? 'true speed' : r === 0.5 ? 'half' : 'three quarters'}</button
+      >
+    {/each}
+    <label class="flex items-center gap-1"
+      ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={dark} disabled={running} />closed eyes</label
+    >
+    <label class="flex items-center gap-1"
+      ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={sound} disabled={running} />engine</label
+    >
+    <select class="select select-sm w-auto" aria-label="What is driven" bind:value={from} disabled={running}>
+      <option value="">whole lap</option>
+      {#each reference.corners as c (c.id)}<option value={c.id}>{cornerWord(c)}</option>{/each}
+    </select>
+  </div>
+  <div bind:clientWidth={width} class="bg-base-100 border-base-300 rounded border">
+    <canvas bind:this={canvas} style="width: 100%; height: {HEIGHT}px" data-drive aria-label="The road as it comes"
+    ></canvas>
+  </div>
+  {#if running}
+    <div class="flex gap-3">
+      {#each measuring ? (['BRAKE'] as Control[]) : wanted as k (k)}
+        <button
+          class={['btn min-h-20 flex-1 text-xl', flash === k ? 'btn-primary' : '']}
+          style="touch-action: none"
+          onpointerdown={(e) => press(k, e.timeStamp)}>{measuring ? 'Now' : NAMES[k]}</button
+        >
+      {/each}
+      <button class="btn min-h-20 text-lg" onclick={() => stop(!measuring)}>Stop</button>
+    </div>
+    <p class="text-sm" role="status">
+      {measuring
+        ? `Press when the moving line meets the mark: ${late.length} of ${PASSES}, the first four do not count.`
+        : 'Keys: B or space brakes, H turns, T is the throttle, G shifts; with one kind any of them; Escape gives up.'}
+    </p>
+  {:else}
+    <div class="flex flex-wrap items-center gap-3">
+      <button class="btn btn-primary min-h-14 text-lg" onclick={go}
+        >Drive {corner ? called(corner.id) : 'the lap'}</button
+      >
+      <button class="btn min-h-14" onclick={measure}>Measure the lag</button>
+      <span class="text-sm"
+        >{lagNote ||
+          (lag ? `${plain(lag * 1000)} ms of lag are taken off.` : 'The lag of this device is not measured yet.')}</span
+      >
+    </div>
+  {/if}
+  {#if shown && waiting}
+    <p role="status">Kept on this device: it is told when there is a connection again.</p>
+  {/if}
+  {#if result}
+    {@const p = result.performance}
+    <div class="grid gap-1" data-performance>
+      <p class="text-lg">
+        <strong
+          >{p.bias == null
+            ? `${p.met.length} met`
+            : `${plain(Math.abs(p.bias), 2)} s ${p.bias < 0 ? 'early' : 'late'} on the whole`}</strong
+        >
+        {told(p)}
+        {#if result.rate < 1}<span class="text-sm">at {plain(result.rate * 100)} % of the speed</span>{/if}
+      </p>
+      <ul class="flex flex-wrap gap-2 text-sm">
+        {#each p.met as m, i (i)}
+          {@const far = Math.min(1, Math.abs(m.metres) / 20)}
+          <li
+            class="border-base-300 rounded border px-2 py-0.5"
+            style="border-left: {3 + 9 * far}px solid var(--brake)"
+          >
+            <strong>{called(m.due.corner)}</strong>
+            {KINDS_OF[m.due.key]}
+            {Math.abs(m.metres) < 0.5 ? 'on it' : `${metres(Math.abs(m.metres))} ${m.metres < 0 ? 'early' : 'late'}`}
+          </li>
+        {/each}
+        {#each p.missed.slice(0, 30) as d, i (i)}
+          <li class="border-base-300 rounded border border-dashed px-2 py-0.5">
+            <strong>{called(d.corner)}</strong>
+            {KINDS_OF[d.key]} missed
+          </li>
+        {/each}
+      </ul>
+    </div>
+  {/if}
+</section>

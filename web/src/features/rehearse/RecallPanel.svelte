@@ -1,0 +1,171 @@
+<script lang="ts">
+  import type { AskedView, ReferenceView, RoadView } from '../../api/api';
+  import { metres, plain, signed } from '../../words/units';
+  import PlaceIt from './PlaceIt.svelte';
+  import { ASKS, KINDS, answered, apart, type Answer } from './rehearse';
+
+  /** One fact at a time: told on the road, by a share, a gear or a choice; then what is right. */
+  interface Props {
+    asked: AskedView[];
+    left: number;
+    road: RoadView;
+    reference: ReferenceView;
+    onanswer: (answer: Answer) => void;
+    onmore: () => void;
+  }
+  let { asked, left, road, reference, onanswer, onmore }: Props = $props();
+
+  let at = $state(0);
+  let told = $state<number | null>(null);
+  let shown = $state(false);
+  let knew = $state(0);
+  const question = $derived(asked[at] ?? null);
+  const corner = $derived(reference.corners.find((c) => c.id === question?.fact.corner));
+  /** A stretch that holds the corner, cut by tens of metres so that it does not give the place away. */
+  const window = $derived.by(() => {
+    if (!corner || !question) return { from: 0, metres: 300 };
+    const before = apart(question.fact.answer, corner.entry, road.length);
+    const lead = Math.max(200, Math.ceil((Math.max(0, before) + 60) / 100) * 100);
+    const length = (corner.exit - corner.entry + road.length) % road.length;
+    return {
+      from: (Math.floor((corner.entry - lead) / 10) * 10 + road.length) % road.length,
+      metres: Math.max(260, Math.ceil((lead + length + 80) / 20) * 20),
+    };
+  });
+  const off = $derived.by(() => {
+    if (!question || told === null) return null;
+    return question.fact.asks === 'PLACE'
+      ? apart(question.fact.answer, told, road.length)
+      : told - question.fact.answer;
+  });
+  const right = $derived(off !== null && Math.abs(off) <= (question?.fact.precision ?? 0) + 1e-9);
+
+  function tell(value: number | null) {
+    if (!question || shown) return;
+    told = value;
+    shown = true;
+    if (off !== null && right) knew++;
+    onanswer(answered(question, value ?? undefined, new Date()));
+  }
+  function next() {
+    at++;
+    told = null;
+    shown = false;
+  }
+  function words(): string {
+    if (!question) return '';
+    if (off === null) return 'No idea is an answer too: it comes again.';
+    const f = question.fact;
+    if (f.asks === 'PLACE') {
+      const m = Math.abs(off);
+      return m < 0.5 ? 'On the metre.' : `${metres(m)} ${off < 0 ? 'early' : 'late'}.`;
+    }
+    if (f.asks === 'SHARE') return Math.abs(off) < 0.005 ? 'Right.' : `${signed(off * 100, 0)} points.`;
+    return right ? 'Right.' : 'Not so.';
+  }
+  const answer = $derived.by(() => {
+    if (!question) return '';
+    const f = question.fact;
+    if (f.asks === 'GEAR') return `gear ${f.answer}`;
+    if (f.asks === 'SHARE') return `${plain(f.answer * 100)} %: ${question.right}`;
+    return question.right;
+  });
+  function keys(e: KeyboardEvent) {
+    if (!question || e.ctrlKey || e.metaKey || e.altKey) return;
+    if (shown && (e.key === 'Enter' || e.key === ' ')) {
+      e.preventDefault();
+      next();
+    } else if (!shown && e.key === 'Enter' && told !== null) {
+      e.preventDefault();
+      tell(told);
+    } else if (!shown && question.fact.asks === 'GEAR' && /^[1-9]$/.test(e.key)) tell(Number(e.key));
+    else if (!shown && question.fact.asks === 'SHARE' && /^[0-9]$/.test(e.key))
+      tell(e.key === '0' ? 1 : Number(e.key) / 10);
+    else if (!shown && question.fact.asks === 'NEXT' && /^[1-9]$/.test(e.key)) {
+      const kind = question.options[Number(e.key) - 1];
+      if (kind) tell(KINDS.indexOf(kind));
+    }
+  }
+</script>
+
+<svelte:window onkeydown={keys} />
+
+{#if question && corner}
+  <section class="grid gap-3" aria-live="polite" data-asked={question.fact.id}>
+    <p class="flex items-baseline gap-3">
+      <strong class="text-2xl">{question.called}</strong>
+      <span class="flex-1 text-lg" data-question>{ASKS(question.fact)}</span>
+      <span class="text-sm">{at + 1} of {asked.length}{left ? `, ${left} more wait` : ''}</span>
+    </p>
+    {#if question.fact.asks === 'PLACE'}
+      <PlaceIt
+        {road}
+        corners={reference.corners}
+        landmarks={reference.things.landmarks}
+        from={window.from}
+        metres={window.metres}
+        at={told}
+        right={shown ? question.fact.answer : null}
+        precision={question.fact.precision}
+        onplace={(s) => (told = s)}
+      />
+    {:else if question.fact.asks === 'SHARE'}
+      <div class="flex flex-wrap gap-2">
+        {#each [10, 20, 30, 40, 50, 60, 70, 80, 90, 100] as p (p)}
+          <button class="btn min-h-14 min-w-14 flex-1 text-lg" disabled={shown} onclick={() => tell(p / 100)}
+            >{p} %</button
+          >
+        {/each}
+      </div>
+    {:else if question.fact.asks === 'GEAR'}
+      <div class="flex flex-wrap gap-2">
+        {#each Array.from({ length: reference.gears }, (_, i) => i + 1) as g (g)}
+          <button class="btn min-h-14 min-w-14 flex-1 text-lg" disabled={shown} onclick={() => tell(g)}>{g}</button>
+        {/each}
+      </div>
+    {:else}
+      <div class="flex flex-wrap gap-2">
+        {#each question.options as kind, i (kind)}
+          <button class="btn min-h-14 flex-1 text-lg" disabled={shown} onclick={() => tell(KINDS.indexOf(kind))}
+            >{i + 1} · {ASKS.kind(kind)}</button
+          >
+        {/each}
+      </div>
+    {/if}
+    {#if shown}
+      <p class="text-lg" data-told-off>
+        <strong>{words()}</strong>
+        {answer}{question.fact.asks === 'PLACE' && off !== null
+          ? `, told to ${metres(question.fact.precision)} by its cue`
+          : ''}
+      </p>
+      <button class="btn btn-primary min-h-14 text-lg" onclick={next}>Next</button>
+    {:else}
+      <p class="flex gap-2">
+        {#if question.fact.asks === 'PLACE'}
+          <button class="btn btn-primary min-h-14 flex-1 text-lg" disabled={told === null} onclick={() => tell(told)}
+            >Here</button
+          >
+        {/if}
+        <button class="btn min-h-14 flex-1 text-lg" onclick={() => tell(null)}>No idea</button>
+      </p>
+    {/if}
+  </section>
+{:else}
+  <section class="grid gap-3" data-through>
+    <p class="text-lg">
+      {asked.length
+        ? `${knew} of ${asked.length} right.`
+        : 'Nothing is due: what you know today is not asked again today.'}
+      {left ? `${left} more wait.` : ''}
+    </p>
+    <button
+      class="btn btn-primary min-h-14 justify-self-start"
+      onclick={() => {
+        at = 0;
+        knew = 0;
+        onmore();
+      }}>Ask what is left</button
+    >
+  </section>
+{/if}

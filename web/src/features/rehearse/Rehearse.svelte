@@ -1,0 +1,146 @@
+<script lang="ts">
+  import { onDestroy, untrack } from 'svelte';
+  import {
+    api,
+    ask,
+    asProblem,
+    type Performed,
+    type PlannedSession,
+    type Problem,
+    type ReferenceView,
+    type RehearsalView,
+    type RoadView,
+  } from '../../api/api';
+  import { keepOffline } from '../../api/offline';
+  import { here } from '../../kit/here.svelte';
+  import ProblemBox from '../../kit/ProblemBox.svelte';
+  import { clock, day, until } from '../../words/clock';
+  import DrivePanel from './DrivePanel.svelte';
+  import KnownStrip from './KnownStrip.svelte';
+  import RecallPanel from './RecallPanel.svelte';
+  import { browserAnswers, send, type Answer } from './rehearse';
+
+  let { params }: { params: { id: string } } = $props();
+
+  type Way = 'recall' | 'drive' | 'known';
+  const WAYS: { id: Way; word: string }[] = [
+    { id: 'recall', word: 'Recall' },
+    { id: 'drive', word: 'Drive it' },
+    { id: 'known', word: 'Known' },
+  ];
+  let way = $state<Way>('recall');
+  let session = $state.raw<PlannedSession | null>(null);
+  let view = $state.raw<RehearsalView | null>(null);
+  let reference = $state.raw<ReferenceView | null>(null);
+  let road = $state.raw<RoadView | null>(null);
+  let drives = $state.raw<Performed[]>([]);
+  let problem = $state.raw<Problem | null>(null);
+  let waiting = $state(0);
+  const shelf = browserAnswers();
+  const id = $derived(params.id);
+
+  $effect(() => {
+    const of = id;
+    untrack(async () => {
+      try {
+        await flush();
+        const path = { path: { id: of } };
+        session = await ask(api.GET('/api/sessions/{id}', { params: path }));
+        view = await ask(api.GET('/api/sessions/{id}/rehearsal', { params: path }));
+        const its = { path: { id: view.reference } };
+        reference = await ask(api.GET('/api/references/{id}', { params: its }));
+        road = await ask(api.GET('/api/references/{id}/road', { params: its }));
+        drives = await ask(api.GET('/api/sessions/{id}/rehearsed', { params: path })).catch(() => []);
+        here.say(session.plan?.vehicle ?? session.event, `by heart: ${session.line.session.name}`, view.reference);
+        void keepOffline([
+          `/api/sessions/${of}`,
+          `/api/sessions/${of}/rehearsal`,
+          `/api/sessions/${of}/rehearsed`,
+          `/api/references/${view.reference}`,
+          `/api/references/${view.reference}/road`,
+          '/api/catalogue',
+        ]);
+      } catch (e) {
+        problem = asProblem(e);
+      }
+    });
+  });
+
+  async function flush() {
+    try {
+      const told = await send(shelf, id);
+      if (told?.driven.length)
+        drives = [...told.driven, ...drives.filter((d) => !told.driven.some((t) => t.id === d.id))];
+      if (told && view) view = { ...view, ready: told.ready };
+    } catch {
+      // Kept here, and sent when there is a connection again.
+    }
+    waiting = (await shelf.read(id)).length;
+  }
+  const timer = setInterval(() => waiting && void flush(), 5000);
+  onDestroy(() => clearInterval(timer));
+
+  async function take(answer: Answer) {
+    await shelf.put(id, [answer]);
+    waiting++;
+    await flush();
+  }
+  async function again() {
+    await flush();
+    try {
+      view = await ask(api.GET('/api/sessions/{id}/rehearsal', { params: { path: { id } } }));
+    } catch (e) {
+      problem = asProblem(e);
+    }
+  }
+  const zone = $derived(session?.line.session.timing.start.zone ?? 'UTC');
+</script>
+
+<main class="grid grid-cols-[minmax(0,1fr)] gap-3 p-3 lg:px-5">
+  {#if problem}<ProblemBox {problem} />{/if}
+  {#if !view || !reference || !road || !session}
+    {#if !problem}<p role="status">Working out what there is to know…</p>{/if}
+  {:else}
+    <section class="flex flex-wrap items-baseline gap-x-4 gap-y-1">
+      <h1 class="text-xl font-bold">By heart</h1>
+      <p class="text-sm">
+        for <a class="link" href="#/session/{id}">{session.line.session.name}</a>, {day(session.line.begins, zone)}
+        {clock(session.line.begins, zone)}, {until(session.line.begins, Date.now())}
+      </p>
+      <p class="flex-1 text-sm" data-ready>
+        <strong>{view.ready.ready} of {view.ready.corners}</strong> corners within 8 m
+        {#if waiting}<span role="status">· {waiting} kept on this device, sent when there is a connection</span>{/if}
+      </p>
+    </section>
+    <div role="tablist" class="flex gap-1">
+      {#each WAYS as w (w.id)}
+        <button
+          role="tab"
+          class={['btn min-h-11', way === w.id ? 'btn-primary' : '']}
+          aria-selected={way === w.id}
+          data-way={w.id}
+          onclick={() => {
+            way = w.id;
+            if (w.id === 'known') void again();
+          }}>{w.word}</button
+        >
+      {/each}
+    </div>
+    {#if way === 'recall'}
+      {#key view.asked}
+        <RecallPanel asked={view.asked} left={view.left} {road} {reference} onanswer={take} onmore={again} />
+      {/key}
+    {:else if way === 'drive'}
+      <DrivePanel clock={view.clock} {road} {reference} {drives} {waiting} ondriven={take} />
+    {:else}
+      <KnownStrip {view} corners={reference.corners} {zone} />
+      {#if view.ready.unknown.length}
+        <p class="text-sm">
+          Not known yet: {view.ready.unknown
+            .map((c) => reference?.corners.find((o) => o.id === c)?.number ?? c)
+            .join(', ')}.
+        </p>
+      {/if}
+    {/if}
+  {/if}
+</main>

@@ -1,0 +1,345 @@
+// @vitest-environment jsdom
+import 'fake-indexeddb/auto';
+import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import DrivePanel from './DrivePanel.svelte';
+import KnownStrip from './KnownStrip.svelte';
+import RecallPanel from './RecallPanel.svelte';
+import Rehearse from './Rehearse.svelte';
+import { apart, browserAnswers, firing, lagOf, placeAt, send, timeAt, type Answer } from './rehearse';
+import type { AskedView, ClockView, Performed, RehearsalView } from '../../api/api';
+import { corner, LENGTH, road } from '../../testing/made';
+import { server } from '../../testing/server';
+import { hosted, squeezed } from '../../testing/shown';
+
+// 2000 m: 50 m/s over the first half, 25 m/s over the second.
+const clock: ClockView = {
+  lapTime: 60,
+  length: LENGTH,
+  step: 500,
+  times: [0, 10, 20, 40],
+  speed: [50, 50, 25, 25],
+  revs: [6000, 6000, 3000, 3000],
+  gear: [4, 4, 2, 2],
+  due: [
+    { corner: 'c1', action: 'brake', key: 'BRAKE', at: 8.6, station: 430 },
+    { corner: 'c1', action: 'turn-in', key: 'HANDS', at: 9.96, station: 498 },
+  ],
+  cylinders: 4,
+  strokes: 4,
+};
+const asked = (over: Partial<AskedView['fact']> = {}, more: Partial<AskedView> = {}): AskedView =>
+  ({
+    fact: {
+      id: 'c1/brake/PLACE',
+      corner: 'c1',
+      action: 'brake',
+      kind: 'BRAKE',
+      asks: 'PLACE',
+      answer: 430,
+      precision: 6,
+      worth: 0.1,
+      leads: false,
+      ...over,
+    },
+    called: 'T1',
+    right: 'brake at the 100 board',
+    options: [],
+    then: 0,
+    ...more,
+  }) as AskedView;
+const reference = {
+  corners: [corner()],
+  things: { landmarks: [{ id: 'l1', kind: 'BOARD', label: '100', station: 430, left: false, out: 3 }] },
+  gears: 6,
+} as never;
+
+describe('the clock of a lap', () => {
+  it('knows where one is and when', () => {
+    expect(placeAt(clock, 5)).toMatchObject({ station: 250, speed: 50, gear: 4 });
+    expect(placeAt(clock, 30).station).toBeCloseTo(1250);
+    expect(placeAt(clock, 50).station).toBeCloseTo(1750);
+    // Before the line one is at the end of the lap before.
+    expect(placeAt(clock, -2).station).toBeCloseTo(1950);
+    for (const s of [0, 250, 740, 1500, 1999]) expect(placeAt(clock, timeAt(clock, s)).station).toBeCloseTo(s, 6);
+    expect(apart(1990, 5, LENGTH)).toBe(15);
+  });
+
+  it('fires each cylinder once in two turns of four strokes', () => {
+    expect(firing(6000, 4, 4)).toBe(200);
+    expect(firing(9000, 1, 2)).toBe(150);
+  });
+
+  it('takes a lag off only where it is steady and short', () => {
+    const first = [0.3, 0.4, -0.2, 0.5];
+    const steady = Array.from({ length: 16 }, (_, i) => 0.08 + (i % 2 ? 0.01 : -0.01));
+    expect(lagOf([...first, ...steady])?.seconds).toBeCloseTo(0.08);
+    expect(lagOf([...first, ...steady.map((v, i) => v + (i % 3) * 0.1)])).toBeNull();
+    expect(lagOf([...first, ...steady.map((v) => v + 0.2)])).toBeNull();
+    expect(lagOf(first)).toBeNull();
+  });
+});
+
+describe('recall', () => {
+  const shown = (questions: AskedView[], left = 0) => {
+    const onanswer = vi.fn<(a: Answer) => void>();
+    const onmore = vi.fn();
+    render(RecallPanel, { asked: questions, left, road: road(), reference, onanswer, onmore });
+    return { onanswer, onmore };
+  };
+
+  it('takes a place by the keys, and says how far off it was and what is right', async () => {
+    const { onanswer } = shown([asked()]);
+    expect(document.querySelector('[data-question]')?.textContent).toBe('Where do you brake?');
+    const strip = screen.getByRole('slider', { name: /Place on the road/ });
+    expect((screen.getByRole('button', { name: 'Here' }) as HTMLButtonElement).disabled).toBe(true);
+    // The stretch is 380 m from 300 m: its middle is at 490 m.
+    for (let i = 0; i < 6; i++) await fireEvent.keyDown(strip, { key: 'ArrowLeft', shiftKey: true });
+    await fireEvent.keyDown(strip, { key: 'ArrowRight' });
+    expect(document.querySelector('[data-right]')).toBeNull();
+    await fireEvent.click(screen.getByRole('button', { name: 'Here' }));
+    const sent = onanswer.mock.calls[0]?.[0].answered;
+    expect(sent).toMatchObject({ fact: 'c1/brake/PLACE', right: 430, precision: 6, rate: 0 });
+    const off = Math.round((sent?.told ?? 0) - 430);
+    expect(squeezed(document.querySelector('[data-told-off]'))).toBe(
+      `${Math.abs(off)} m ${off < 0 ? 'early' : 'late'}. brake at the 100 board, told to 6 m by its cue`,
+    );
+    expect(document.querySelector('[data-right]')).toBeTruthy();
+    await fireEvent.keyDown(window, { key: 'Enter' });
+    expect(screen.getByText(/of 1 right/)).toBeTruthy();
+  });
+
+  it('does not give the place away by where the stretch begins', async () => {
+    for (const answer of [421, 430, 438]) {
+      const { unmount } = render(RecallPanel, {
+        asked: [asked({ answer })],
+        left: 0,
+        road: road(),
+        reference,
+        onanswer: vi.fn(),
+        onmore: vi.fn(),
+      });
+      expect(screen.getByRole('slider').getAttribute('aria-valuemax')).toBe('380');
+      unmount();
+    }
+  });
+
+  it('takes a gear and a share by a digit, and no idea as no answer', async () => {
+    const { onanswer } = shown([
+      asked({ id: 'g', asks: 'GEAR', answer: 3, precision: 0 }),
+      asked({ id: 's', asks: 'SHARE', answer: 0.8, precision: 0.1 }),
+      asked(),
+    ]);
+    await fireEvent.keyDown(window, { key: '4' });
+    expect(squeezed(document.querySelector('[data-told-off]'))).toBe('Not so. gear 3');
+    await fireEvent.keyDown(window, { key: 'Enter' });
+    await fireEvent.keyDown(window, { key: '7' });
+    expect(squeezed(document.querySelector('[data-told-off]'))).toContain('−10 points. 80 %');
+    await fireEvent.keyDown(window, { key: 'Enter' });
+    await fireEvent.click(screen.getByRole('button', { name: 'No idea' }));
+    expect(onanswer.mock.calls.map((c) => c[0].answered.told)).toEqual([4, 0.7, undefined]);
+    await fireEvent.keyDown(window, { key: 'Enter' });
+    expect(screen.getByText(/1 of 3 right/)).toBeTruthy();
+  });
+
+  it('asks what comes next by a choice', async () => {
+    const { onanswer, onmore } = shown(
+      [asked({ id: 'n', asks: 'NEXT', answer: 3, precision: 0 }, { options: ['BRAKE', 'EASE', 'THROTTLE'] })],
+      5,
+    );
+    await fireEvent.click(screen.getByRole('button', { name: '2 · ease the brake' }));
+    expect(onanswer.mock.calls[0]?.[0].answered.told).toBe(3);
+    expect(squeezed(document.querySelector('[data-told-off]'))).toContain('Right.');
+    await fireEvent.click(screen.getByRole('button', { name: 'Next' }));
+    await fireEvent.click(screen.getByRole('button', { name: 'Ask what is left' }));
+    expect(onmore).toHaveBeenCalled();
+  });
+});
+
+describe('drive it', () => {
+  let frames: FrameRequestCallback[] = [];
+  let now = 0;
+  beforeEach(() => {
+    frames = [];
+    now = 1000;
+    vi.spyOn(performance, 'now').mockImplementation(() => now);
+    vi.stubGlobal('requestAnimationFrame', (f: FrameRequestCallback) => frames.push(f));
+    vi.stubGlobal('cancelAnimationFrame', () => (frames = []));
+    vi.stubGlobal('matchMedia', () => ({ matches: false }));
+    HTMLCanvasElement.prototype.getContext = (() => null) as never;
+    localStorage.clear();
+  });
+  const frame = (at: number) => {
+    now = at;
+    const due = frames;
+    frames = [];
+    due.forEach((f) => f(at));
+  };
+  const shown = (drives: Performed[] = []) => {
+    const ondriven = vi.fn<(a: Answer) => void>();
+    render(DrivePanel, { clock, road: road(), reference, drives, waiting: 0, ondriven });
+    return ondriven;
+  };
+  const press = async (key: string, stamp: number) => {
+    const e = new KeyboardEvent('keydown', { key, bubbles: true });
+    Object.defineProperty(e, 'timeStamp', { value: stamp });
+    await fireEvent(window, e);
+  };
+
+  it('times presses by their own stamp, however late the frames are', async () => {
+    const ondriven = shown();
+    await fireEvent.click(screen.getByRole('button', { name: 'true speed' }));
+    await fireEvent.click(screen.getByRole('button', { name: 'Drive the lap' }));
+    frame(1010);
+    // The line is 4 s ahead of the start; due at 8.6 s of the road, pressed 0.15 s late.
+    await press('b', 1000 + (4 + 8.75) * 1000);
+    frame(1000 + 40_000);
+    frame(1000 + 66_000);
+    const sent = ondriven.mock.calls[0]?.[0].answered;
+    expect(sent?.presses).toEqual([{ key: 'BRAKE', at: 8.75 }]);
+    expect(sent).toMatchObject({ rate: 1, keys: ['BRAKE'], fact: '' });
+  });
+
+  it('runs slower at half speed, and one key does for one layer', async () => {
+    const ondriven = shown();
+    await fireEvent.click(screen.getByRole('button', { name: 'Drive the lap' }));
+    await press('Enter', 1000 + (4 + 8.6) * 2000);
+    await press('b', 1000 + (4 + 9) * 2000);
+    frame(1000 + 140_000);
+    const at = ondriven.mock.calls[0]?.[0].answered.presses.map((p) => p.at) ?? [];
+    // By the wall since the line: twice as long.
+    expect(at[0]).toBeCloseTo(17.2);
+    expect(at[1]).toBeCloseTo(18);
+  });
+
+  it('stands still while the page is hidden', async () => {
+    const ondriven = shown();
+    await fireEvent.click(screen.getByRole('button', { name: 'true speed' }));
+    await fireEvent.click(screen.getByRole('button', { name: 'Drive the lap' }));
+    const hide = (hidden: boolean, at: number) => {
+      now = at;
+      Object.defineProperty(document, 'hidden', { value: hidden, configurable: true });
+      return fireEvent(document, new Event('visibilitychange'));
+    };
+    await hide(true, 3000);
+    await hide(false, 63_000);
+    await press('b', 61_000 + (4 + 8.6) * 1000);
+    frame(61_000 + 66_000);
+    expect(ondriven.mock.calls[0]?.[0].answered.presses[0]?.at).toBeCloseTo(8.6);
+  });
+
+  it('drives a piece, and sends what was due in it', async () => {
+    const ondriven = shown();
+    await fireEvent.change(screen.getByLabelText('What is driven'), { target: { value: 'c1' } });
+    await fireEvent.click(screen.getByRole('button', { name: 'true speed' }));
+    await fireEvent.click(screen.getByRole('button', { name: /^Drive T?1/ }));
+    await press('b', 1000 + 4000);
+    frame(1000 + 9000);
+    const sent = ondriven.mock.calls[0]?.[0].answered;
+    expect(sent?.start).toBeCloseTo(4.6);
+    expect(sent?.end).toBeCloseTo(11.96);
+    expect(sent?.presses[0]?.at).toBeCloseTo(8.6);
+  });
+
+  it('measures the lag by passes of a mark, and keeps it for this device', async () => {
+    shown();
+    await fireEvent.click(screen.getByRole('button', { name: 'Measure the lag' }));
+    for (let i = 1; i <= 20; i++) await press('b', 1000 + i * 1600 + 70);
+    await screen.findByText('70 ms, taken off from now on.');
+    expect(Number(localStorage.getItem('marvek-lag-seen'))).toBeCloseTo(0.07);
+  });
+
+  it('tells a bias from six presses on, what was missed and by how many metres', () => {
+    const met = Array.from({ length: 6 }, () => ({ due: clock.due[0], seconds: 0.12, metres: 6 }));
+    shown([
+      {
+        id: 'd',
+        at: '2026-06-06T10:00:00Z',
+        rate: 0.5,
+        dark: false,
+        performance: { met, missed: [clock.due[1]], extra: [], bias: 0.12, low: 0.1, high: 0.15, spread: 0.02 },
+      } as unknown as Performed,
+    ]);
+    const told = squeezed(document.querySelector('[data-performance]'));
+    expect(told).toContain(
+      '0.12 s late on the whole +0.10 to +0.15 s in 95 of 100, spread 0.02 s, 1 missed at 50 % of the speed',
+    );
+    expect(told).toContain('brake 6 m late');
+    expect(told).toContain('turn-in missed');
+  });
+});
+
+describe('answers', () => {
+  const answer = (id: string): Answer => ({
+    id,
+    at: '2026-06-06T10:00:00Z',
+    answered: { fact: 'f', told: 1, right: 1, precision: 1, rate: 0, lag: 0, dark: false, keys: [], presses: [] },
+  });
+
+  it('wait on the device until the server has them, and are there once', async () => {
+    const shelf = browserAnswers();
+    await shelf.put('s1', [answer('a')]);
+    await shelf.put('s1', [answer('b')]);
+    server.on('POST', /rehearsed$/, () => 503);
+    await expect(send(shelf, 's1')).rejects.toThrow();
+    expect(await shelf.waiting()).toBe(2);
+    server.on('POST', /rehearsed$/, () => ({ grades: {}, driven: [], ready: { ready: 0, corners: 1, unknown: [] } }));
+    await send(shelf, 's1');
+    expect((server.last('POST')?.body as { answers: Answer[] }).answers.map((a) => a.id)).toEqual(['a', 'b']);
+    expect(await shelf.waiting()).toBe(0);
+    expect(await send(shelf, 's1')).toBeNull();
+    await shelf.clear();
+  });
+});
+
+describe('what is known', () => {
+  const view = {
+    session: 's1',
+    reference: 'ref1',
+    asked: [asked()],
+    left: 0,
+    known: [
+      {
+        fact: 'c1/brake/PLACE',
+        corner: 'c1',
+        asks: 'PLACE',
+        station: 430,
+        error: 5,
+        last: '2026-06-06T10:00:00Z',
+        times: 2,
+      },
+      { fact: 'c1/turn-in/PLACE', corner: 'c1', asks: 'PLACE', station: 498, last: '2026-06-06T10:00:00Z', times: 1 },
+    ],
+    ready: { ready: 0, corners: 1, unknown: ['c1'] },
+    clock,
+  } as unknown as RehearsalView;
+
+  it('stands on the lap, taller the farther off, hollow where there was no idea', () => {
+    render(KnownStrip, { view, corners: [corner()], zone: 'UTC' });
+    const [near, none] = [...document.querySelectorAll('[data-known]')];
+    expect(Number(near?.getAttribute('height'))).toBeLessThan(Number(none?.getAttribute('height')));
+    expect(none?.getAttribute('fill')).toBe('none');
+    expect(squeezed(near?.querySelector('title') ?? null)).toContain('5 m off, last right never, asked 2 times');
+  });
+
+  it('leads from the session, keeps an answer without a connection and says so', async () => {
+    const timing = { start: { wall: '2026-06-06T14:00:00', zone: 'UTC' } };
+    server.on('GET', /sessions\/s1$/, () => ({
+      event: 'Weekend',
+      line: { session: { name: 'Practice', timing }, begins: '2026-06-06T14:00:00Z', ends: '2026-06-06T14:20:00Z' },
+    }));
+    server.on('GET', /rehearsal$/, () => view);
+    server.on('GET', /rehearsed$/, () => []);
+    server.on('GET', /references\/ref1$/, () => reference);
+    server.on('GET', /references\/ref1\/road$/, () => road());
+    server.on('POST', /rehearsed$/, () => 503);
+    hosted(Rehearse, { params: { id: 's1' } });
+    await screen.findByText('Where do you brake?');
+    expect(squeezed(document.querySelector('[data-ready]'))).toContain('0 of 1 corners within 8 m');
+    await fireEvent.click(screen.getByRole('button', { name: 'No idea' }));
+    await screen.findByText(/1 kept on this device/);
+    await fireEvent.click(screen.getByRole('tab', { name: 'Known' }));
+    await waitFor(() => expect(document.querySelectorAll('[data-known]')).toHaveLength(2));
+    await browserAnswers().clear();
+  });
+});

@@ -1,0 +1,192 @@
+import { api, ask, type AskedView, type ClockView, type ToldView } from '../../api/api';
+import { browserShelf, type Shelf } from '../../api/shelf';
+
+export type Control = ClockView['due'][number]['key'];
+
+export interface Press {
+  key: Control;
+  /** Seconds by the wall since the line was crossed. */
+  at: number;
+}
+
+/** What was answered or driven, as it waits on this device until the server has it. */
+export interface Answer {
+  id: string;
+  at: string;
+  answered: {
+    fact: string;
+    told?: number;
+    right: number;
+    precision: number;
+    rate: number;
+    lag: number;
+    dark: boolean;
+    start?: number;
+    end?: number;
+    keys: Control[];
+    presses: Press[];
+  };
+}
+
+export type Answers = Shelf<Answer>;
+export const browserAnswers = (): Answers => browserShelf<Answer>('marvek-rehearsed', 'answers');
+
+const MOST = 400;
+
+/** Sends what waits; what the server has waits no more. */
+export async function send(shelf: Answers, session: string): Promise<ToldView | null> {
+  const waiting = (await shelf.read(session)).slice(0, MOST);
+  if (!waiting.length) return null;
+  const told = await ask(
+    api.POST('/api/sessions/{id}/rehearsed', { params: { path: { id: session } }, body: { answers: waiting } }),
+  );
+  await shelf.take(session, waiting);
+  return told;
+}
+
+/** An answer to a fact; nothing told is "no idea". */
+export function answered(asked: AskedView, told: number | undefined, now: Date): Answer {
+  return {
+    id: crypto.randomUUID(),
+    at: now.toISOString(),
+    answered: {
+      fact: asked.fact.id,
+      ...(told === undefined ? {} : { told }),
+      right: asked.fact.answer,
+      precision: asked.fact.precision,
+      rate: 0,
+      lag: 0,
+      dark: false,
+      keys: [],
+      presses: [],
+    },
+  };
+}
+
+/** Metres from one station to another, the short way round. */
+export function apart(from: number, to: number, length: number): number {
+  const by = (((to - from) % length) + length) % length;
+  return by > length / 2 ? by - length : by;
+}
+
+/** Where one is at a time of the road: station and what the engine does. */
+export function placeAt(
+  clock: ClockView,
+  seconds: number,
+): { station: number; speed: number; revs: number; gear: number } {
+  const lap = clock.lapTime;
+  const within = ((seconds % lap) + lap) % lap;
+  let low = 0;
+  let high = clock.times.length - 1;
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if ((clock.times[middle] ?? 0) <= within) low = middle;
+    else high = middle - 1;
+  }
+  const from = clock.times[low] ?? 0;
+  const last = low + 1 >= clock.times.length;
+  const to = last ? lap : (clock.times[low + 1] ?? lap);
+  const share = to > from ? (within - from) / (to - from) : 0;
+  const next = last ? 0 : low + 1;
+  const mix = (values: number[]) => (values[low] ?? 0) + share * ((values[next] ?? 0) - (values[low] ?? 0));
+  const start = low * clock.step;
+  const way = last ? clock.length - start : clock.step;
+  return {
+    station: start + share * way,
+    speed: mix(clock.speed),
+    revs: clock.gear[low] === clock.gear[next] ? mix(clock.revs) : (clock.revs[low] ?? 0),
+    gear: clock.gear[low] ?? 1,
+  };
+}
+
+/** When one is at a station. */
+export function timeAt(clock: ClockView, station: number): number {
+  const s = ((station % clock.length) + clock.length) % clock.length;
+  const i = Math.min(clock.times.length - 1, Math.floor(s / clock.step));
+  const from = clock.times[i] ?? 0;
+  const last = i + 1 >= clock.times.length;
+  const to = last ? clock.lapTime : (clock.times[i + 1] ?? clock.lapTime);
+  const way = last ? clock.length - i * clock.step : clock.step;
+  return from + ((s - i * clock.step) / Math.max(1e-9, way)) * (to - from);
+}
+
+/** Pulses a second of an engine: each cylinder fires once in as many turns as half its strokes. */
+export const firing = (revs: number, cylinders: number, strokes: number): number =>
+  ((revs / 60) * cylinders) / (strokes / 2);
+
+export interface Lag {
+  seconds: number;
+  spread: number;
+}
+
+/** Passes of which the first few do not count, and how unsteady or slow the rest may be. */
+const DROPPED = 4;
+const UNSTEADY = 0.06;
+const SLOW = 0.2;
+
+/** What a device and its driver lag, from passes of a mark; null where it is too unsteady or slow to take off. */
+export function lagOf(late: number[]): Lag | null {
+  const counted = late.slice(DROPPED).sort((a, b) => a - b);
+  if (counted.length < 4) return null;
+  const middle = counted.length / 2;
+  const median =
+    counted.length % 2 ? (counted[Math.floor(middle)] ?? 0) : ((counted[middle - 1] ?? 0) + (counted[middle] ?? 0)) / 2;
+  const mean = counted.reduce((s, v) => s + v, 0) / counted.length;
+  const spread = Math.sqrt(counted.reduce((s, v) => s + (v - mean) ** 2, 0) / (counted.length - 1));
+  return spread > UNSTEADY || Math.abs(median) > SLOW ? null : { seconds: Math.max(0, median), spread };
+}
+
+const key = (dark: boolean) => `marvek-lag-${dark ? 'dark' : 'seen'}`;
+export const keptLag = (dark: boolean): number => Number(localStorage.getItem(key(dark)) ?? 0) || 0;
+export const keepLag = (dark: boolean, seconds: number): void => localStorage.setItem(key(dark), String(seconds));
+
+/** Kinds of action in the order that their numbers stand for. */
+export const KINDS: NonNullable<AskedView['fact']['kind']>[] = [
+  'PLACE',
+  'LIFT',
+  'BRAKE',
+  'EASE',
+  'SHIFT',
+  'HANDS',
+  'APEX',
+  'THROTTLE',
+  'FULL',
+  'EYES',
+  'BODY',
+];
+
+const WORDS: Record<(typeof KINDS)[number], string> = {
+  PLACE: 'be in place',
+  LIFT: 'lift',
+  BRAKE: 'brake',
+  EASE: 'ease the brake',
+  SHIFT: 'shift',
+  HANDS: 'turn in',
+  APEX: 'reach the apex',
+  THROTTLE: 'open the throttle',
+  FULL: 'go to full throttle',
+  EYES: 'look',
+  BODY: 'move your weight',
+};
+
+/** What is asked, in words. */
+export const ASKS = Object.assign(
+  (fact: AskedView['fact']): string => {
+    const what = fact.kind ? WORDS[fact.kind] : '';
+    switch (fact.asks) {
+      case 'PLACE':
+        return `Where do you ${what}?`;
+      case 'SHARE':
+        return fact.kind === 'LIFT'
+          ? 'How much throttle do you keep?'
+          : fact.kind === 'BRAKE'
+            ? 'How hard do you brake at first?'
+            : `How far do you ${what}?`;
+      case 'GEAR':
+        return 'Which gear at the slowest place?';
+      case 'NEXT':
+        return `You ${what}: what comes after it on the pedals?`;
+    }
+  },
+  { kind: (kind: (typeof KINDS)[number]): string => WORDS[kind] },
+);
