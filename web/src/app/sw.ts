@@ -16,7 +16,7 @@ registerRoute(({ request }) => request.mode === 'navigate', fresh);
 registerRoute(
   ({ url, request }) =>
     request.method === 'GET' &&
-    /^\/api\/(layouts\/[^/]+(\/road)?|sessions\/[^/]+(\/(log|trials|rehearsal|rehearsed))?|references\/[^/]+(\/road)?|catalogue|session|paddock|events)$/.test(
+    /^\/api\/(layouts\/[^/]+(\/road)?|sessions\/[^/]+(\/(log|trials|readiness|rehearsal|rehearsed))?|references\/[^/]+(\/road)?|catalogue|session|paddock|events)$/.test(
       url.pathname,
     ),
   fresh,

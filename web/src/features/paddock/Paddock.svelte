@@ -33,6 +33,15 @@
     },
   }));
 
+  const next = $derived(view?.due[0]);
+  // How much of the next session is known by heart takes a moment to work out, and comes when it is there.
+  const ready = createQuery(() => ({
+    queryKey: ['readiness', next?.session],
+    enabled: !!next,
+    retry: false,
+    queryFn: () => ask(api.GET('/api/sessions/{id}/readiness', { params: { path: { id: next?.session ?? '' } } })),
+  }));
+
   const due = $derived.by(() => {
     switch (view?.step) {
       case 'BRING_CIRCUIT': {
@@ -135,14 +144,27 @@
                 >
               </a>
               {#if i === 0}
+                {#if ready.data}
+                  <a class="link text-sm" href="#/rehearse/{d.session}" data-readiness
+                    >by heart: {ready.data.ready} of {ready.data.corners} corners</a
+                  >
+                {/if}
                 <a
                   class="btn btn-primary min-h-11"
                   href={d.errand === 'LOG'
                     ? `#/log/${d.session}`
                     : d.errand === 'BRIEF'
                       ? `#/brief/${d.session}`
-                      : `#/session/${d.session}`}
-                  >{d.errand === 'LOG' ? 'Log' : d.errand === 'BRIEF' ? 'Brief' : 'Session'}</a
+                      : d.errand === 'REHEARSE'
+                        ? `#/rehearse/${d.session}`
+                        : `#/session/${d.session}`}
+                  >{d.errand === 'LOG'
+                    ? 'Log'
+                    : d.errand === 'BRIEF'
+                      ? 'Brief'
+                      : d.errand === 'REHEARSE'
+                        ? 'Rehearse'
+                        : 'Session'}</a
                 >
               {/if}
             </li>

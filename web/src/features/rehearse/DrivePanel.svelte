@@ -53,7 +53,7 @@
   let shown = $state(false);
   let canvas: HTMLCanvasElement | undefined = $state();
   let width = $state(700);
-  const HEIGHT = 250;
+  const HEIGHT = 300;
   // Before the first action of the lap or corner one has time to find oneself.
   const LEAD = 4;
   const PASSES = 20;
@@ -120,6 +120,8 @@
       return;
     }
     if (!done || presses.length === 0) return;
+    // What was still to come when one stopped is not missed.
+    const until = Math.min(end, roadTime(performance.now()));
     shown = true;
     ondriven({
       id: crypto.randomUUID(),
@@ -131,9 +133,9 @@
         rate,
         lag,
         dark,
-        ...(corner ? { start, end } : {}),
+        start,
+        end: until,
         keys: wanted,
-        // A piece of the lap holds only what was due in it.
         presses: presses.map((p) => ({ key: p.key, at: Math.round(p.at * 1e5) / 1e5 })),
       },
     });
@@ -249,7 +251,7 @@
     c.font = '600 15px sans-serif';
     c.fillText(`${speedText(here.speed)}   ${here.gear}.`, 10, 22);
     if (dark) return;
-    const scale = width / 230;
+    const scale = Math.min(width / 230, HEIGHT / 110);
     const at = (s: number) => {
       const n = road.x.length;
       const i = (((s % road.length) + road.length) % road.length) / road.step;
@@ -272,7 +274,7 @@
     c.lineWidth = 11 * scale;
     c.lineJoin = 'round';
     c.beginPath();
-    for (let s = -60; s <= 250; s += 5) {
+    for (let s = -60; s <= 400; s += 5) {
       const [px, py] = to(at(here.station + s));
       if (s === -60) c.moveTo(px, py);
       else c.lineTo(px, py);
@@ -282,7 +284,7 @@
     c.font = '12px sans-serif';
     for (const l of reference.things.landmarks) {
       const ahead = (((l.station - here.station) % road.length) + road.length) % road.length;
-      if (ahead > 230 && ahead < road.length - 40) continue;
+      if (ahead > 400 && ahead < road.length - 60) continue;
       const [ax, ay] = at(l.station) as [number, number];
       const [bx, by] = at(l.station + 4) as [number, number];
       const h = Math.atan2(by - ay, bx - ax) + (l.left ? Math.PI / 2 : -Math.PI / 2);
@@ -298,6 +300,12 @@
     c.lineTo(mx - 8, my + 7);
     c.fill();
   }
+  // Standing still one sees where it begins.
+  $effect(() => {
+    if (running || !width) return;
+    const due = clock.due.find((d) => !corner || d.corner === corner.id);
+    scene(placeAt(clock, corner ? (due?.at ?? 0) - LEAD : -LEAD));
+  });
   onDestroy(() => {
     cancelAnimationFrame(frame);
     void audio?.close();
@@ -320,7 +328,7 @@
 <svelte:window onkeydown={keys} />
 <svelte:document onvisibilitychange={hidden} />
 
-<section class="grid gap-2">
+<section class="grid grid-cols-[minmax(0,1fr)] gap-2">
   <div class="flex flex-wrap items-center gap-2" role="group" aria-label="How it is driven">
     {#each Object.keys(LAYERS) as l (l)}
       <button

@@ -91,7 +91,7 @@
 <svelte:window onkeydown={keys} />
 
 {#if question && corner}
-  <section class="grid gap-3" aria-live="polite" data-asked={question.fact.id}>
+  <section class="grid grid-cols-[minmax(0,1fr)] gap-3" aria-live="polite" data-asked={question.fact.id}>
     <p class="flex items-baseline gap-3">
       <strong class="text-2xl">{question.called}</strong>
       <span class="flex-1 text-lg" data-question>{ASKS(question.fact)}</span>
@@ -152,7 +152,7 @@
     {/if}
   </section>
 {:else}
-  <section class="grid gap-3" data-through>
+  <section class="grid grid-cols-[minmax(0,1fr)] gap-3" data-through>
     <p class="text-lg">
       {asked.length
         ? `${knew} of ${asked.length} right.`

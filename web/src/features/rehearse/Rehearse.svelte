@@ -17,16 +17,17 @@
   import { clock, day, until } from '../../words/clock';
   import DrivePanel from './DrivePanel.svelte';
   import KnownStrip from './KnownStrip.svelte';
+  import ListenPanel from './ListenPanel.svelte';
   import RecallPanel from './RecallPanel.svelte';
   import { browserAnswers, send, type Answer } from './rehearse';
 
   let { params }: { params: { id: string } } = $props();
 
-  type Way = 'recall' | 'drive' | 'known';
+  type Way = 'recall' | 'drive' | 'listen';
   const WAYS: { id: Way; word: string }[] = [
     { id: 'recall', word: 'Recall' },
     { id: 'drive', word: 'Drive it' },
-    { id: 'known', word: 'Known' },
+    { id: 'listen', word: 'Listen' },
   ];
   let way = $state<Way>('recall');
   let session = $state.raw<PlannedSession | null>(null);
@@ -96,7 +97,7 @@
   const zone = $derived(session?.line.session.timing.start.zone ?? 'UTC');
 </script>
 
-<main class="grid grid-cols-[minmax(0,1fr)] gap-3 p-3 lg:px-5">
+<main class="mx-auto grid w-full max-w-[68rem] grid-cols-[minmax(0,1fr)] gap-3 p-3">
   {#if problem}<ProblemBox {problem} />{/if}
   {#if !view || !reference || !road || !session}
     {#if !problem}<p role="status">Working out what there is to know…</p>{/if}
@@ -112,6 +113,7 @@
         {#if waiting}<span role="status">· {waiting} kept on this device, sent when there is a connection</span>{/if}
       </p>
     </section>
+    <KnownStrip {view} corners={reference.corners} {zone} />
     <div role="tablist" class="flex gap-1">
       {#each WAYS as w (w.id)}
         <button
@@ -119,10 +121,7 @@
           class={['btn min-h-11', way === w.id ? 'btn-primary' : '']}
           aria-selected={way === w.id}
           data-way={w.id}
-          onclick={() => {
-            way = w.id;
-            if (w.id === 'known') void again();
-          }}>{w.word}</button
+          onclick={() => (way = w.id)}>{w.word}</button
         >
       {/each}
     </div>
@@ -133,14 +132,7 @@
     {:else if way === 'drive'}
       <DrivePanel clock={view.clock} {road} {reference} {drives} {waiting} ondriven={take} />
     {:else}
-      <KnownStrip {view} corners={reference.corners} {zone} />
-      {#if view.ready.unknown.length}
-        <p class="text-sm">
-          Not known yet: {view.ready.unknown
-            .map((c) => reference?.corners.find((o) => o.id === c)?.number ?? c)
-            .join(', ')}.
-        </p>
-      {/if}
+      <ListenPanel calls={view.calls} clock={view.clock} />
     {/if}
   {/if}
 </main>

@@ -4,6 +4,7 @@ import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import DrivePanel from './DrivePanel.svelte';
 import KnownStrip from './KnownStrip.svelte';
+import ListenPanel from './ListenPanel.svelte';
 import RecallPanel from './RecallPanel.svelte';
 import Rehearse from './Rehearse.svelte';
 import { apart, browserAnswers, firing, lagOf, placeAt, send, timeAt, type Answer } from './rehearse';
@@ -312,6 +313,7 @@ describe('what is known', () => {
     ],
     ready: { ready: 0, corners: 1, unknown: ['c1'] },
     clock,
+    calls: [{ start: 5, end: 7.6, at: 8.6, text: 'T1, brake hard' }],
   } as unknown as RehearsalView;
 
   it('stands on the lap, taller the farther off, hollow where there was no idea', () => {
@@ -338,8 +340,43 @@ describe('what is known', () => {
     expect(squeezed(document.querySelector('[data-ready]'))).toContain('0 of 1 corners within 8 m');
     await fireEvent.click(screen.getByRole('button', { name: 'No idea' }));
     await screen.findByText(/1 kept on this device/);
-    await fireEvent.click(screen.getByRole('tab', { name: 'Known' }));
     await waitFor(() => expect(document.querySelectorAll('[data-known]')).toHaveLength(2));
+    await fireEvent.click(screen.getByRole('tab', { name: 'Listen' }));
+    expect(screen.getByRole('list', { name: 'Calls of the lap' }).textContent).toContain('T1, brake hard');
     await browserAnswers().clear();
+  });
+});
+
+describe('the lap aloud', () => {
+  it('calls each in time by the voice, and as large words', async () => {
+    vi.useFakeTimers();
+    const spoken: string[] = [];
+    vi.stubGlobal(
+      'SpeechSynthesisUtterance',
+      class {
+        rate = 1;
+        constructor(readonly text: string) {}
+      },
+    );
+    vi.stubGlobal('speechSynthesis', { speak: (u: { text: string }) => spoken.push(u.text), cancel: vi.fn() });
+    const calls = [
+      { start: -1, end: 0.5, at: 1.5, text: 'T1, brake hard' },
+      { start: 4, end: 5, at: 6, text: 'turn in' },
+    ];
+    render(ListenPanel, { calls, clock });
+    await fireEvent.click(screen.getByRole('button', { name: 'Call the lap' }));
+    await vi.advanceTimersByTimeAsync(2100);
+    expect(spoken).toEqual(['T1, brake hard']);
+    expect(document.querySelector('[data-call]')?.textContent).toBe('T1, brake hard');
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(spoken).toEqual(['T1, brake hard', 'turn in']);
+    await fireEvent.click(screen.getByRole('button', { name: 'Stop' }));
+    vi.useRealTimers();
+  });
+
+  it('says where there is no voice', () => {
+    Reflect.deleteProperty(window, 'speechSynthesis');
+    render(ListenPanel, { calls: [], clock });
+    expect(screen.getByText(/no voice/)).toBeTruthy();
   });
 });

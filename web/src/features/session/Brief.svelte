@@ -13,6 +13,8 @@
   let { params }: { params: { id: string } } = $props();
   let view = $state.raw<PlannedSession | null>(null);
   let trials = $state.raw<TrialView[]>([]);
+  /** Corners that are not known by heart; none is marked before anything was rehearsed. */
+  let unknown = $state.raw<string[]>([]);
   let problem = $state<Problem | null>(null);
   let at = $state(0);
   let one = $state(window.innerWidth < 640);
@@ -28,7 +30,15 @@
     untrack(async () => {
       try {
         view = await ask(api.GET('/api/sessions/{id}', { params: { path: { id } } }));
-        void keepOffline([`/api/sessions/${id}`, `/api/sessions/${id}/log`, `/api/sessions/${id}/trials`]);
+        void keepOffline([
+          `/api/sessions/${id}`,
+          `/api/sessions/${id}/log`,
+          `/api/sessions/${id}/trials`,
+          `/api/sessions/${id}/readiness`,
+        ]);
+        unknown = await ask(api.GET('/api/sessions/{id}/readiness', { params: { path: { id } } }))
+          .then((r) => (r.unknown.length < r.corners ? r.unknown : []))
+          .catch(() => []);
         await catalogue.load().catch(() => undefined);
         // A brief without its trials is still a brief.
         trials = await ask(api.GET('/api/sessions/{id}/trials', { params: { path: { id } } })).catch(() => []);
@@ -142,6 +152,7 @@
           {/each}
         </ul>
         <p>{corner.words.line}</p>
+        {#if unknown.includes(corner.corner)}<p><strong>Not known by heart yet.</strong></p>{/if}
         {#if corner.today.early.some((m) => m >= 1)}
           <p>
             Cold: {corner.today.early.map((m) => plain(inLength(m))).join(', ')}
@@ -208,12 +219,15 @@
       {/if}
       <section>
         <h2>Markers</h2>
+        {#if unknown.length}<p>? not known by heart yet.</p>{/if}
         <table>
           <thead><tr><th>Corner</th><th>How</th><th class="n">Gear</th><th class="n">{speedUnit()}</th></tr></thead>
           <tbody>
             {#each plan.corners as c (c.corner)}
               <tr>
-                <th scope="row">{changed.has(`corner ${c.corner}`) ? '▸ ' : ''}{c.called}</th>
+                <th scope="row"
+                  >{changed.has(`corner ${c.corner}`) ? '▸ ' : ''}{c.called}{unknown.includes(c.corner) ? ' ?' : ''}</th
+                >
                 <td>{c.words.line}</td>
                 <td class="n">{c.today.entry.gear}</td>
                 <td class="n">{plain(inSpeed(c.today.slowest))}</td>

@@ -307,6 +307,7 @@
         <button class="btn btn-sm" disabled={!steps.back} onclick={() => step(true)}>Undo</button>
         <button class="btn btn-sm" disabled={!steps.on} onclick={() => step(false)}>Redo</button>
         <a class="btn btn-sm btn-primary" href="#/brief/{id}">Brief</a>
+        <a class="btn btn-sm" href="#/rehearse/{id}">Rehearse</a>
         <a class="btn btn-sm" href="#/log/{id}">Log</a>
       </div>
     </section>

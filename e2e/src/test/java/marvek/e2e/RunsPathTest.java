@@ -233,13 +233,22 @@ class RunsPathTest {
             browser.run(
                 "const r = new XMLHttpRequest(); r.open('GET', '/api/paddock', false);"
                     + " r.send(); return JSON.parse(r.responseText).reference;"));
+    String session =
+        String.valueOf(
+            browser.run(
+                "const r = new XMLHttpRequest(); r.open('GET', '/api/events', false); r.send();"
+                    + " return JSON.parse(r.responseText).events.flatMap(e => e.sessions)"
+                    + ".filter(s => s.reference === arguments[0] && !s.made).pop().id;",
+                id));
+    browser.open("/session/" + session);
+    browser.click("//button[starts-with(., 'Try two ways at')]");
+    browser.click("[data-try] li button");
+    browser.find("[data-trial] [data-curve=B]");
+    browser.textWhen("[data-takes]", t -> t.contains("of each"));
     browser.open("/runs/" + id);
     browser.find("[data-traces] canvas");
     browser.click("//a[.='Debrief' and contains(@class, 'btn')]");
     browser.click("[data-tab=trials]");
-    browser.fill("//label[contains(., 'A')]/input", "one gear lower");
-    browser.fill("//label[contains(., 'B')]/input", "as planned");
-    browser.click("//button[.='Plan a trial']");
     browser.click("//button[.='A and B alternately']");
     browser.textWhen("[data-verdict]", t -> t.contains("B less A"));
     browser.click("[data-tab=vehicle]");

@@ -113,6 +113,18 @@ class Screenshots {
       b.textWhen("[data-differences]", t -> t.contains("braking"));
       keep(b, folder, "session");
       String session = b.here().replaceFirst(".*/", "");
+      b.open("/rehearse/" + session);
+      b.find("[data-asked]");
+      for (int i = 0; i < 7; i++) {
+        tell(b, i);
+      }
+      b.open("/");
+      b.open("/rehearse/" + session);
+      b.find("[data-known]");
+      b.find("[data-asked]");
+      tell(b, 1);
+      b.find("[data-told-off]");
+      keep(b, folder, "rehearse");
       b.resize(390, 844);
       b.open("/brief/" + session);
       b.find("//footer//button[.='Next']");
@@ -123,11 +135,6 @@ class Screenshots {
       b.click("//li//a[contains(., 'Codorniz')]");
       b.find("[data-top]");
       keep(b, folder, "vehicle");
-      b.click("//a[.='Set-up sheets of this vehicle']");
-      b.find("[data-effect]");
-      b.choose("select[name=compare]", "Wet");
-      b.find("table[aria-label='What differs'] tr");
-      keep(b, folder, "set-up-sheets");
       b.open("/vehicle");
       b.click("//li//a[contains(., 'Garça')]");
       b.find("[data-lift]");
@@ -154,6 +161,20 @@ class Screenshots {
         b.run(
             "return [...document.querySelectorAll('[aria-label=Run] option')]"
                 + ".find(o => o.textContent.includes('First session')).textContent"));
+  }
+
+  /** Tells a place somewhere about the middle of the stretch, or that one has no idea. */
+  private static void tell(Browser b, int i) {
+    if (!b.all("[data-told-off]").isEmpty()) {
+      b.click("//button[.='Next']");
+    }
+    if (b.all("[data-road]").isEmpty()) {
+      b.click("//button[.='No idea']");
+    } else {
+      b.clickIn("[data-road]", 420 + 40 * i, 90);
+      b.click("//button[.='Here']");
+    }
+    b.find("[data-told-off]");
   }
 
   private static void keep(Browser b, Path folder, String name) throws IOException {

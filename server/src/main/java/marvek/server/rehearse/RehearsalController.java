@@ -21,6 +21,7 @@ import marvek.core.entry.CornerEntry;
 import marvek.core.entry.Score;
 import marvek.core.lap.LapTrace;
 import marvek.core.plan.ComputedLap;
+import marvek.core.rehearse.Calls;
 import marvek.core.rehearse.Drive;
 import marvek.core.rehearse.Fact;
 import marvek.core.rehearse.Facts;
@@ -33,10 +34,12 @@ import marvek.core.said.Said;
 import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
 import marvek.core.vehicle.Vehicle;
+import marvek.core.words.Speaker;
 import marvek.server.access.Driver;
 import marvek.server.reference.References;
 import marvek.server.reference.Speaking;
 import marvek.server.session.Planner;
+import marvek.server.words.Speakers;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -56,15 +59,18 @@ class RehearsalController {
   private final Planner planner;
   private final Rehearsals rehearsals;
   private final Speaking speaking;
+  private final Speakers speakers;
   private final Clock clock;
 
   /** Facts by what they follow from: what they are worth takes a moment to compute. */
   private final Cache<Of, List<Fact>> facts = Caffeine.newBuilder().maximumSize(50).build();
 
-  RehearsalController(Planner planner, Rehearsals rehearsals, Speaking speaking, Clock clock) {
+  RehearsalController(
+      Planner planner, Rehearsals rehearsals, Speaking speaking, Speakers speakers, Clock clock) {
     this.planner = planner;
     this.rehearsals = rehearsals;
     this.speaking = speaking;
+    this.speakers = speakers;
     this.clock = clock;
   }
 
@@ -123,6 +129,7 @@ class RehearsalController {
    * @param asked now, in this order
    * @param left how many there is no time for
    * @param known how each fact stands that was asked before
+   * @param calls of the lap aloud, at true speed
    */
   record RehearsalView(
       UUID session,
@@ -131,7 +138,8 @@ class RehearsalController {
       int left,
       List<StandingView> known,
       Known.Readiness ready,
-      ClockView clock) {}
+      ClockView clock,
+      List<Calls.Call> calls) {}
 
   @GetMapping("/rehearsal")
   RehearsalView rehearsal(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
@@ -154,7 +162,18 @@ class RehearsalController {
             .map(e -> standing(byId.get(e.getKey()), e.getValue(), day))
             .toList(),
         Known.readiness(all, known),
-        clock(day));
+        clock(day),
+        calls(day, all, driver));
+  }
+
+  /** How ready a session is. */
+  @GetMapping("/readiness")
+  Known.Readiness readiness(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    Planner.Driven day = planner.driven(driver.id(), id);
+    List<Fact> all = facts(day);
+    List<RehearsedRow> done = rehearsals.of(driver.id(), day.reference().row().id());
+    return Known.readiness(
+        all, Known.of(all, Rehearsals.answers(done), day.then().road().length()));
   }
 
   private List<Fact> facts(Planner.Driven day) {
@@ -213,7 +232,7 @@ class RehearsalController {
           score.stream()
               .filter(a -> a.id().equals(f.action()))
               .findFirst()
-              .map(a -> a.said(score))
+              .map(a -> a.line(score))
               .orElse(Said.NOTHING);
     };
   }
@@ -222,6 +241,45 @@ class RehearsalController {
     return f.asks() == Fact.Asks.NEXT
         ? score.stream().map(Action::kind).filter(ActionKind::pedal).distinct().sorted().toList()
         : List.of();
+  }
+
+  /** The lap aloud: what is pressed, by what it is worth. */
+  private List<Calls.Call> calls(Planner.Driven day, List<Fact> all, Driver driver) {
+    Speaker speaker = speakers.of(driver);
+    var speech = speaking.speech(driver);
+    List<Corner> corners = day.reference().layout().counted();
+    List<Calls.Cue> cues = new ArrayList<>();
+    for (Performance.DueAction d : Drive.of(day.then(), day.entries()).due()) {
+      if (d.key() == Performance.Control.GEAR) {
+        continue;
+      }
+      CornerEntry entry =
+          day.entries().stream()
+              .filter(e -> e.corner().equals(d.corner()))
+              .findFirst()
+              .orElseThrow();
+      List<Action> score = Score.of(day.then().road(), entry);
+      Action action =
+          score.stream().filter(a -> a.id().equals(d.action())).findFirst().orElseThrow();
+      String corner = speech.corner(corners.get(day.then().indexOf(d.corner())));
+      double worth =
+          all.stream()
+              .filter(f -> f.corner().equals(d.corner()) && f.action().equals(d.action()))
+              .mapToDouble(Fact::worth)
+              .max()
+              .orElse(0);
+      String how = speaker.say(action.said(score));
+      cues.add(
+          new Calls.Cue(
+              d.at(),
+              worth,
+              List.of(
+                  corner + ", " + speaker.say(action.line(score)),
+                  speaker.say(action.line(score)),
+                  corner + ", " + how,
+                  how)));
+    }
+    return Calls.of(cues, 1);
   }
 
   private static ClockView clock(Planner.Driven day) {

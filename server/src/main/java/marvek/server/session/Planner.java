@@ -1,5 +1,7 @@
 package marvek.server.session;
 
+import com.github.benmanes.caffeine.cache.Cache;
+import com.github.benmanes.caffeine.cache.Caffeine;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -74,6 +76,9 @@ public class Planner {
   private final Evidences evidences;
   private final Speaking speaking;
   private final Clock clock;
+
+  /** Plan, brief, rehearsal and trials of a session stand on the same; it is worked out once. */
+  private final Cache<Of, OnTheDay> days = Caffeine.newBuilder().maximumSize(30).build();
 
   Planner(
       Sessions sessions,
@@ -183,12 +188,34 @@ public class Planner {
    */
   private record OnTheDay(ComputedLap then, Today today, FuelNeed need) {}
 
+  /** All that the reference on a session's day follows from. */
+  private record Of(
+      UUID session,
+      int version,
+      UUID reference,
+      int referenceVersion,
+      Map<String, Integer> things,
+      List<Told> told) {}
+
   private OnTheDay onTheDay(SessionRow row, References.Opened opened) {
+    List<Told> told = sessions.told(row.id());
+    Of of =
+        new Of(
+            row.id(),
+            row.version(),
+            opened.row().id(),
+            opened.row().version(),
+            opened.thingVersions(),
+            told);
+    return days.get(of, o -> onTheDay(row, opened, told));
+  }
+
+  private OnTheDay onTheDay(SessionRow row, References.Opened opened, List<Told> told) {
     TrackSession session = row.body();
     ComputedLap base = opened.computed();
     Variant.Day warm = Today.warm(session, base.vehicle());
     ComputedLap then = references.on(opened, warm);
-    FuelNeed need = need(then, session, sessions.told(row.id()));
+    FuelNeed need = need(then, session, told);
     Today today =
         Today.of(
             base,

@@ -1,0 +1,82 @@
+<script lang="ts">
+  import { onDestroy } from 'svelte';
+  import type { ClockView, RehearsalView } from '../../api/api';
+  import { plain } from '../../words/units';
+
+  /** The lap called aloud at true speed: by the browser's voice where it has one, and always as large words. */
+  interface Props {
+    calls: RehearsalView['calls'];
+    clock: ClockView;
+  }
+  let { calls, clock }: Props = $props();
+
+  const voice = 'speechSynthesis' in window ? window.speechSynthesis : null;
+  let running = $state(false);
+  let aloud = $state(true);
+  let now = $state(0);
+  let began = 0;
+  let timer: ReturnType<typeof setInterval> | undefined;
+  const said: boolean[] = [];
+  // Calls before the line belong to the first corner of the lap.
+  const first = $derived(Math.min(0, ...calls.map((c) => c.start)) - 2);
+  const current = $derived(running ? calls.findLast((c) => c.start <= now && now < c.at + 0.4) : undefined);
+  const coming = $derived(calls.find((c) => c.start > now));
+
+  function go() {
+    running = true;
+    said.length = 0;
+    began = performance.now();
+    timer = setInterval(tick, 50);
+    tick();
+  }
+  function tick() {
+    now = first + (performance.now() - began) / 1000;
+    calls.forEach((c, i) => {
+      if (now < c.start || said[i]) return;
+      said[i] = true;
+      // A call that is late is not made: it would be heard at its marker.
+      if (voice && aloud && now < c.start + 0.5) {
+        const words = new SpeechSynthesisUtterance(c.text);
+        words.rate = 1.1;
+        voice.speak(words);
+      }
+    });
+    if (now > clock.lapTime) stop();
+  }
+  function stop() {
+    running = false;
+    clearInterval(timer);
+    voice?.cancel();
+  }
+  onDestroy(stop);
+</script>
+
+<section class="grid grid-cols-[minmax(0,1fr)] gap-2">
+  <div class="flex flex-wrap items-center gap-3">
+    {#if running}
+      <button class="btn min-h-14 text-lg" onclick={stop}>Stop</button>
+    {:else}
+      <button class="btn btn-primary min-h-14 text-lg" onclick={go}>Call the lap</button>
+    {/if}
+    <label class="flex items-center gap-1"
+      ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={aloud} disabled={!voice} />aloud</label
+    >
+    <span class="text-sm"
+      >{voice
+        ? 'For a passenger, or when parked: never as a prompter in the car.'
+        : 'This browser has no voice: the calls stand here as words.'}</span
+    >
+  </div>
+  <p class="min-h-24 text-4xl leading-tight font-bold" data-call aria-live="off">{current?.text ?? ''}</p>
+  {#if running && coming}<p class="text-lg opacity-80">{coming.text}</p>{/if}
+  {#if !running}
+    <ol class="columns-1 gap-6 text-sm sm:columns-2" aria-label="Calls of the lap">
+      {#each calls as c (c.start)}
+        <li class="break-inside-avoid">
+          <span class="inline-block w-14 text-right">{plain(c.start, 1)} s</span>
+          {c.text}
+        </li>
+      {/each}
+    </ol>
+  {/if}
+</section>
