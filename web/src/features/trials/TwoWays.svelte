@@ -14,6 +14,18 @@
   }
   let { trial, length }: Props = $props();
 
+  // What is aimed for besides would stand on top of the rest.
+  const DRAWN = new Set<string>([
+    'BRAKE',
+    'DOWNSHIFT',
+    'TURN_IN',
+    'RELEASE',
+    'FIRST_APEX',
+    'APEX',
+    'FIRST_THROTTLE',
+    'FULL_THROTTLE',
+    'EXIT',
+  ]);
   const HEIGHT = 170;
   const ROAD_A = 118;
   const ROAD_B = 146;
@@ -35,6 +47,7 @@
     if (!entry || !traces) return [];
     const from = traces.from;
     return entry.points
+      .filter((p) => DRAWN.has(p.kind))
       .map((p) => ({ kind: p.kind, at: (((p.station - from) % length) + length) % length }))
       .filter((p) => p.at <= traces.step * traces.a.length);
   }
@@ -54,6 +67,21 @@
   const a = $derived(points(trial.a.entry));
   const b = $derived(points(trial.b.entry));
   const partner = (kind: string) => b.find((p) => p.kind === kind);
+  /** Names of what moved, each only where it has room. */
+  const names = $derived.by(() => {
+    const out: { at: number; word: string }[] = [];
+    let end = -Infinity;
+    for (const p of a) {
+      const other = partner(p.kind);
+      if (!other || Math.abs(other.at - p.at) < 0.5) continue;
+      const word = POINTS[p.kind].word;
+      const middle = (x(p.at) + x(other.at)) / 2;
+      if (middle - word.length * 3 < end) continue;
+      out.push({ at: middle, word });
+      end = middle + word.length * 3 + 4;
+    }
+    return out;
+  });
 
   const all = $derived([...trial.secondsA, ...trial.secondsB]);
   const least = $derived(Math.min(...all));
@@ -91,14 +119,11 @@
             stroke-width={Math.abs(other.at - p.at) >= 0.5 ? 1.5 : 0.5}
             opacity={Math.abs(other.at - p.at) >= 0.5 ? 1 : 0.4}
           />
-          {#if Math.abs(other.at - p.at) >= 0.5}<text
-              x={(x(p.at) + x(other.at)) / 2}
-              y={HEIGHT - 4}
-              text-anchor="middle"
-              style="font-size: 10.5px">{POINTS[p.kind].word}</text
-            >{/if}
         {/if}
         <circle data-way="A" cx={x(p.at)} cy={ROAD_A} r="4" fill={POINTS[p.kind].colour} />
+      {/each}
+      {#each names as n (n.word)}
+        <text x={n.at} y={HEIGHT - 4} text-anchor="middle" style="font-size: 10.5px">{n.word}</text>
       {/each}
       {#each b as p (p.kind)}
         <circle

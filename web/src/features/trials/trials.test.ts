@@ -145,7 +145,7 @@ describe('a trial', () => {
   it('says where there is no room for it', () => {
     expect(takes(trial({ told: false, spreadLaps: 0, predicted: undefined }))).toBe(
       'What it gives is not computed; to see 0.1 s it takes 7 laps of each, by a usual 0.05 s from lap to lap, ' +
-        'for you have no laps here. This session has no room for so many: it is not worth trying in it.',
+        'for you have no laps on a day like it. This session has no room for so many: it is not worth trying in it.',
     );
     expect(blocks(trial({ stints: true, order: ['A', 'B', 'B'] }))).toEqual([
       { way: 'A', from: 1, to: 1 },

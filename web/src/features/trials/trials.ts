@@ -36,7 +36,7 @@ export function takes(t: TrialView): string {
   const each = `${t.planned} ${unit(t, t.planned)} of each`;
   const by = t.spreadLaps
     ? `by your own ${t.spreadLaps} laps, which differ by ${plain(t.spread ?? 0, 2)} s`
-    : `by a usual ${plain(t.spread ?? 0, 2)} s from lap to lap, for you have no laps here`;
+    : `by a usual ${plain(t.spread ?? 0, 2)} s from lap to lap, for you have no laps on a day like it`;
   const difference =
     t.predicted == null
       ? 'What it gives is not computed; to see 0.1 s it takes'

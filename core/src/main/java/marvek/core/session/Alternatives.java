@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import marvek.core.anew.Refresh;
 import marvek.core.entry.CornerEntry;
 import marvek.core.marker.MarkerJudge;
 import marvek.core.plan.Answers;
@@ -23,6 +24,8 @@ public final class Alternatives {
   // What differs by less is the same way.
   private static final double SAME_TIME = 5e-4;
   private static final double SAME_PLACE = 0.5;
+  // Nobody tries what loses half a second in a corner.
+  private static final double MOST_LOST = 0.5;
   // More than a drawing shows.
   private static final int MOST_POINTS = 300;
 
@@ -61,17 +64,28 @@ public final class Alternatives {
         if (school == null || o.chosen() || time == null || is == null || same(o, compared.now())) {
           continue;
         }
-        List<CornerEntry> way = Choices.choose(then, things, entries, corner, school);
-        if (!way.isEmpty()) {
-          out.add(
-              new Offer(
-                  Alternative.driving(Alternative.Source.SCHOOL, school.name(), "", way),
-                  time - is));
-        }
+        Choices.choose(then, things, entries, corner, school).stream()
+            .map(w -> settled(then, things, now, w))
+            .findFirst()
+            .flatMap(w -> offer(then, things, now, w, Alternative.Source.SCHOOL, school.name(), ""))
+            .filter(w -> seconds(w) <= MOST_LOST)
+            .ifPresent(out::add);
       }
     }
-    out.sort(Comparator.comparingDouble(o -> o.predicted() == null ? 0 : o.predicted()));
+    out.sort(Comparator.comparingDouble(Alternatives::seconds));
     return List.copyOf(out);
+  }
+
+  private static double seconds(Offer offer) {
+    Double predicted = offer.predicted();
+    return predicted == null ? 0 : predicted;
+  }
+
+  /** A way as it would be written: cues and speeds that follow from where its actions are now. */
+  private static CornerEntry settled(
+      ComputedLap then, Things things, CornerEntry had, CornerEntry way) {
+    CornerEntry moved = Answers.followed(then, things, had, way);
+    return Refresh.entry(then, things.landmarks(), moved, Answers.answer(then, things, moved));
   }
 
   private static boolean same(Choices.Outcome o, Choices.Outcome now) {
@@ -98,13 +112,25 @@ public final class Alternatives {
       Alternative.Source source,
       String key,
       String label) {
+    return like(now, other)
+        ? Optional.empty()
+        : offer(then, things, now, other, source, key, label);
+  }
+
+  private static Optional<Offer> offer(
+      ComputedLap then,
+      Things things,
+      CornerEntry now,
+      CornerEntry other,
+      Alternative.Source source,
+      String key,
+      String label) {
     Double is = Answers.answer(then, things, now).time();
     Double would = Answers.answer(then, things, other).time();
-    if (is == null || would == null || like(now, other)) {
-      return Optional.empty();
-    }
-    return Optional.of(
-        new Offer(Alternative.driving(source, key, label, List.of(other)), would - is));
+    return is == null || would == null
+        ? Optional.empty()
+        : Optional.of(
+            new Offer(Alternative.driving(source, key, label, List.of(other)), would - is));
   }
 
   /** Whether two entries are driven alike. */
