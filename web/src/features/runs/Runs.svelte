@@ -24,9 +24,11 @@
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import PutAway from '../../kit/PutAway.svelte';
   import RecordingNote from './RecordingNote.svelte';
+  import FilmPanel from '../film/FilmPanel.svelte';
   import Traces from './Traces.svelte';
 
   let { params }: { params: { id: string } } = $props();
+  let filmed = $state(false);
   const queries = useQueryClient();
   const path = $derived({ path: { id: params.id } });
 
@@ -492,6 +494,13 @@
             </select>
             {#if run}<a class="btn btn-sm btn-primary" href="#/debrief/{run.id}">Debrief</a>{/if}
           </div>
+          <FilmPanel
+            trace={one.data}
+            {corners}
+            at={clock === null ? at : null}
+            onat={(s) => (at = s)}
+            onopen={() => (filmed = true)}
+          />
           <div class="relative">
             <Traces
               first={one.data}
@@ -502,7 +511,7 @@
               onat={(s) => {
                 if (clock === null) at = s;
               }}
-              height={548}
+              height={filmed ? 380 : 548}
             />
           </div>
           {#if !one.data.told}<p class="text-sm">

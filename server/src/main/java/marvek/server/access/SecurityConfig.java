@@ -25,7 +25,7 @@ import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWrite
 @Configuration
 class SecurityConfig {
   private static final String POLICY =
-      "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline';"
+      "default-src 'self'; img-src 'self' data: blob:; media-src 'self' blob:; style-src 'self' 'unsafe-inline';"
           + " script-src 'self'; object-src 'none'; base-uri 'none'; frame-ancestors 'none';"
           + " form-action 'self'";
 

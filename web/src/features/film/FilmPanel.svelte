@@ -1,0 +1,217 @@
+<script lang="ts">
+  import { onDestroy, untrack } from 'svelte';
+  import type { Corner, TraceView } from '../../api/api';
+  import { cornerWord } from '../../words/words';
+  import { lapTime, metres, plain, speedText } from '../../words/units';
+  import {
+    aligned,
+    filmTimeOf,
+    frameMetres,
+    keepMarks,
+    keptMarks,
+    lapTimeOf,
+    rateOf,
+    stationAt,
+    timeAt,
+    type Mark,
+  } from './film';
+
+  /** A film of the lap beside its traces: one cursor for both. The film stays on this disk. */
+  interface Props {
+    trace: TraceView;
+    corners: Corner[];
+    at: number | null;
+    onat: (station: number | null) => void;
+    /** Told when there is a film to make room for. */
+    onopen?: () => void;
+  }
+  let { trace, corners, at, onat, onopen }: Props = $props();
+
+  type WithFrames = HTMLVideoElement & {
+    requestVideoFrameCallback?: (f: (now: number, frame: { mediaTime: number }) => void) => number;
+  };
+  let video = $state<WithFrames>();
+  let file = $state.raw<File | null>(null);
+  let url = $state('');
+  let problem = $state('');
+  let marks = $state.raw<Mark[]>([]);
+  let rate = $state(30);
+  let playing = $state(false);
+  let slow = $state(1);
+  let shown = $state(0);
+  let frames: number[] = [];
+  // What moved the cursor is not moved by it again.
+  let own: number | null = null;
+
+  const found = $derived(aligned(marks));
+  const alignment = $derived(typeof found === 'object' ? found : null);
+  const wrong = $derived(typeof found === 'string' ? found : '');
+  const now = $derived(alignment ? lapTimeOf(alignment, shown) : null);
+  const here = $derived(now === null ? null : stationAt(trace.times, trace.step, trace.lapTime, now));
+  const speed = $derived(here === null ? 0 : (trace.speed[Math.round(here / trace.step) % trace.speed.length] ?? 0));
+  const corner = $derived(
+    here === null
+      ? null
+      : (corners.find((c) =>
+          c.entry <= c.exit ? here >= c.entry && here <= c.exit : here >= c.entry || here <= c.exit,
+        ) ?? null),
+  );
+
+  async function open(e: Event & { currentTarget: HTMLInputElement }) {
+    const chosen = e.currentTarget.files?.[0];
+    if (!chosen) return;
+    URL.revokeObjectURL(url);
+    file = chosen;
+    problem = '';
+    frames = [];
+    url = URL.createObjectURL(chosen);
+    onopen?.();
+    marks = await keptMarks(trace.id, chosen).catch(() => []);
+    // A film that is known again opens where the cursor is.
+    if (video && video.readyState >= 2) ready();
+  }
+  function ready() {
+    if (!video) return;
+    watch();
+    if (alignment) seek(filmTimeOf(alignment, at === null ? 0 : timeAt(trace.times, trace.step, trace.lapTime, at)));
+  }
+  /** Every frame that is presented says its own time; the cursor goes by that and not by the clock. */
+  function watch() {
+    video?.requestVideoFrameCallback?.((_, frame) => {
+      take(frame.mediaTime);
+      watch();
+    });
+  }
+  function take(film: number) {
+    shown = film;
+    frames = [...frames.slice(-40), film];
+    if (playing) rate = rateOf(frames) ?? rate;
+    if (!alignment) return;
+    const s = stationAt(trace.times, trace.step, trace.lapTime, lapTimeOf(alignment, film));
+    own = s;
+    onat(s);
+  }
+  function seek(film: number) {
+    if (!video) return;
+    video.currentTime = Math.max(0, Math.min(video.duration || film, film));
+  }
+  // The cursor of the traces leads while the film stands.
+  $effect(() => {
+    const to = at;
+    untrack(() => {
+      if (!video || playing || !alignment || to === null || to === own) return;
+      seek(filmTimeOf(alignment, timeAt(trace.times, trace.step, trace.lapTime, to)));
+    });
+  });
+  function play() {
+    if (!video) return;
+    video.playbackRate = slow;
+    void video.play().catch(() => (problem = 'The browser does not play this film now.'));
+  }
+  function frame(by: number) {
+    video?.pause();
+    // In the middle of a frame there is no doubt which one it is.
+    seek((Math.round(shown * rate) + by + 0.5) / rate);
+  }
+  async function mark(lap: number) {
+    const other = marks.filter((m) => Math.abs(m.film - shown) >= 5);
+    marks = [...other.slice(-1), { film: shown, lap }].sort((a, b) => a.film - b.film);
+    if (file) await keepMarks(trace.id, file, marks).catch(() => undefined);
+  }
+  const onCursor = () => at !== null && void mark(timeAt(trace.times, trace.step, trace.lapTime, at));
+  async function forget() {
+    marks = [];
+    if (file) await keepMarks(trace.id, file, []).catch(() => undefined);
+  }
+  function keys(e: KeyboardEvent) {
+    if (!url || e.ctrlKey || e.metaKey || (e.target as HTMLElement).closest?.('input, select, textarea')) return;
+    if (e.key === ',' || e.key === '.') {
+      e.preventDefault();
+      frame(e.key === ',' ? -1 : 1);
+    }
+  }
+  onDestroy(() => URL.revokeObjectURL(url));
+</script>
+
+<svelte:window onkeydown={keys} />
+
+<section class="bg-base-100 border-base-300 grid gap-2 rounded border p-2" aria-label="Film" data-film>
+  {#if !url}
+    <label class="flex flex-wrap items-center gap-3 text-sm"
+      ><span>Film of this lap, from your own camera. It is shown from your disk and sent nowhere.</span>
+      <input class="file-input file-input-sm" type="file" accept="video/*" onchange={open} /></label
+    >
+  {:else}
+    <div class="grid gap-3 md:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)]">
+      <video
+        bind:this={video}
+        src={url}
+        muted
+        playsinline
+        preload="auto"
+        class="w-full rounded bg-black"
+        onloadeddata={ready}
+        onseeked={() => video && !video.requestVideoFrameCallback && take(video.currentTime)}
+        onplay={() => (playing = true)}
+        onpause={() => (playing = false)}
+        onerror={() => (problem = 'This browser does not play this film. WebM (VP8, VP9) and MP4 (H.264) are usual.')}
+      ></video>
+      <div class="grid content-start gap-2 text-sm">
+        {#if problem}<p role="alert"><strong>{problem}</strong></p>{/if}
+        {#if alignment && here !== null}
+          <p class="text-lg" data-film-place>
+            <strong>{corner ? cornerWord(corner) : `${metres(here)} from the line`}</strong>
+            {speedText(speed)}, {lapTime(Math.max(0, now ?? 0))}
+          </p>
+          <p>
+            One frame is {metres(frameMetres(speed, rate), 2)} here, at {plain(rate, rate % 1 ? 2 : 0)} a second.
+            {marks.length > 1 ? 'Two marks: the drift of the camera is taken off.' : ''}
+          </p>
+        {:else if alignment}
+          <p>This is outside of the lap.</p>
+        {:else}
+          <p>Line it up: go to a picture that you know, and say where that is on the lap.</p>
+        {/if}
+        {#if wrong}<p role="alert"><strong>{wrong}</strong></p>{/if}
+        <div class="flex flex-wrap gap-1">
+          <button class="btn btn-sm" onclick={() => frame(-1)} aria-label="One frame back">◂</button>
+          {#if playing}
+            <button class="btn btn-sm" onclick={() => video?.pause()}>Stop</button>
+          {:else}
+            <button class="btn btn-sm btn-primary" onclick={play}>Play</button>
+          {/if}
+          <button class="btn btn-sm" onclick={() => frame(1)} aria-label="One frame on">▸</button>
+          {#each [0.25, 0.5, 1] as s (s)}
+            <button
+              class={['btn btn-sm', slow === s ? 'btn-active' : '']}
+              aria-pressed={slow === s}
+              onclick={() => {
+                slow = s;
+                if (video) video.playbackRate = s;
+              }}>{s === 1 ? '1×' : s === 0.5 ? '½×' : '¼×'}</button
+            >
+          {/each}
+        </div>
+        <div class="flex flex-wrap gap-1">
+          <button class="btn btn-sm" onclick={() => mark(0)}>This is the line</button>
+          <button class="btn btn-sm" onclick={() => mark(trace.lapTime)}>The line again</button>
+          <button class="btn btn-sm" disabled={at === null} onclick={onCursor}>This is the cursor</button>
+          {#if marks.length}<button class="btn btn-sm" onclick={forget}>Forget the marks</button>{/if}
+        </div>
+        {#if !alignment || marks.length < 2}
+          <input
+            type="range"
+            class="range range-xs"
+            aria-label="Place in the film"
+            min="0"
+            max={Number.isFinite(video?.duration) ? video?.duration : Math.max(60, shown)}
+            step={1 / rate}
+            value={shown}
+            oninput={(e) => seek(e.currentTarget.valueAsNumber)}
+          />
+        {/if}
+        <p class="text-xs">, and . go a frame back and on. {file?.name}</p>
+      </div>
+    </div>
+  {/if}
+</section>

@@ -1,0 +1,88 @@
+import { get, set } from 'idb-keyval';
+
+/** A moment that film and lap both show. */
+export interface Mark {
+  /** Seconds of the film. */
+  film: number;
+  /** Seconds of the lap. */
+  lap: number;
+}
+
+/** How film and lap go together: t_lap = a + b · t_film. */
+export interface Alignment {
+  a: number;
+  b: number;
+}
+
+/** Clocks of camera and logger differ by less than this; what differs by more is another lap, or a wrong mark. */
+const DRIFT = 0.005;
+// Two marks nearer than this tell no drift.
+const APART = 5;
+
+/**
+ * The alignment by one or two marks.
+ *
+ * @returns null without a mark, a word of trouble where two do not belong to one lap
+ */
+export function aligned(marks: Mark[]): Alignment | string | null {
+  const [one, two] = marks;
+  if (!one) return null;
+  if (!two || Math.abs(two.film - one.film) < APART) return { a: one.lap - one.film, b: 1 };
+  const b = (two.lap - one.lap) / (two.film - one.film);
+  if (!(Math.abs(b - 1) <= DRIFT))
+    return `The two marks say that the camera runs ${((1 / b - 1) * 100).toFixed(1)} % off: one of them is of another lap or place.`;
+  return { a: one.lap - b * one.film, b };
+}
+
+export const lapTimeOf = (al: Alignment, film: number): number => al.a + al.b * film;
+export const filmTimeOf = (al: Alignment, lap: number): number => (lap - al.a) / al.b;
+
+/** Metres that go by in a frame. */
+export const frameMetres = (speed: number, rate: number): number => speed / rate;
+
+/** The usual rates of cameras, to which a measured one is brought. */
+const RATES = [23.976, 24, 25, 29.97, 30, 50, 59.94, 60, 100, 119.88, 120, 240];
+
+/** Frames a second from the times of frames shown; null with too few. */
+export function rateOf(times: number[]): number | null {
+  const steps = times
+    .slice(1)
+    .map((t, i) => t - (times[i] ?? 0))
+    .filter((d) => d > 1e-4)
+    .sort((x, y) => x - y);
+  if (steps.length < 5) return null;
+  // A frame may be left out, and none comes sooner: the short ones tell.
+  const step = steps[Math.floor(steps.length * 0.3)] ?? 0;
+  const rate = 1 / step;
+  const near = RATES.reduce((best, r) => (Math.abs(r - rate) < Math.abs(best - rate) ? r : best));
+  return Math.abs(near - rate) / near < 0.03 ? near : rate;
+}
+
+/** Seconds of the lap at a station. */
+export function timeAt(times: number[], step: number, lapTime: number, station: number): number {
+  const x = station / step;
+  const i = Math.max(0, Math.min(times.length - 1, Math.floor(x)));
+  const next = i + 1 < times.length ? (times[i + 1] ?? lapTime) : lapTime;
+  return (times[i] ?? 0) + (x - i) * (next - (times[i] ?? 0));
+}
+
+/** Station at a time of the lap; null outside of it. */
+export function stationAt(times: number[], step: number, lapTime: number, time: number): number | null {
+  if (!(time >= 0 && time <= lapTime)) return null;
+  let low = 0;
+  let high = times.length - 1;
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if ((times[middle] ?? 0) <= time) low = middle;
+    else high = middle - 1;
+  }
+  const from = times[low] ?? 0;
+  const to = low + 1 < times.length ? (times[low + 1] ?? lapTime) : lapTime;
+  return (low + (to > from ? (time - from) / (to - from) : 0)) * step;
+}
+
+/** A film is known again by its name and size: the picture itself never leaves the disk. */
+const keyOf = (lap: string, file: File) => `film ${lap} ${file.name} ${file.size}`;
+export const keptMarks = async (lap: string, file: File): Promise<Mark[]> =>
+  (await get<Mark[]>(keyOf(lap, file))) ?? [];
+export const keepMarks = (lap: string, file: File, marks: Mark[]): Promise<void> => set(keyOf(lap, file), marks);
