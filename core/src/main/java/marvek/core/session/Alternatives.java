@@ -3,10 +3,10 @@ package marvek.core.session;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import marvek.core.anew.Refresh;
 import marvek.core.entry.CornerEntry;
-import marvek.core.marker.MarkerJudge;
 import marvek.core.plan.Answers;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.CornerAnswer;
@@ -21,8 +21,7 @@ import org.jspecify.annotations.Nullable;
 
 /** What can be tried against the plan, and what the computation makes of it. */
 public final class Alternatives {
-  // What differs by less is the same way.
-  private static final double SAME_TIME = 5e-4;
+  // What differs by less is the same place.
   private static final double SAME_PLACE = 0.5;
   // Nobody tries what loses half a second in a corner.
   private static final double MOST_LOST = 0.5;
@@ -48,32 +47,38 @@ public final class Alternatives {
   public static List<Offer> schools(
       ComputedLap then, Things things, List<CornerEntry> entries, String corner) {
     CornerEntry now = entry(entries, corner);
-    MarkerJudge.View view = new MarkerJudge.View(null, null, false, 0);
     List<Offer> out = new ArrayList<>();
     for (Question question : Choices.arising(then, things, now)) {
-      if (question == Question.LIGHT || question == Question.LINKED) {
-        // The light changes how a marker is told, and nothing that is driven. What is given away
-        // between linked corners is a matter of several, and weighed on its own.
-        continue;
-      }
-      Choices.Compared compared = Choices.compare(then, things, now, question, view);
-      for (Choices.Outcome o : compared.outcomes()) {
-        School school = o.school();
-        Double time = o.toNext();
-        Double is = compared.now().toNext();
-        if (school == null || o.chosen() || time == null || is == null || same(o, compared.now())) {
-          continue;
-        }
-        Choices.choose(then, things, entries, corner, school).stream()
-            .map(w -> settled(then, things, now, w))
-            .findFirst()
-            .flatMap(w -> offer(then, things, now, w, Alternative.Source.SCHOOL, school.name(), ""))
-            .filter(w -> seconds(w) <= MOST_LOST)
+      for (School school : School.answering(question)) {
+        school(then, things, entries, corner, school)
+            .filter(o -> seconds(o) <= MOST_LOST)
             .ifPresent(out::add);
       }
     }
     out.sort(Comparator.comparingDouble(Alternatives::seconds));
     return List.copyOf(out);
+  }
+
+  /**
+   * One school of a corner; nothing where it is followed already, cannot be, or leads to the same.
+   *
+   * <p>The light changes how a marker is told, and nothing that is driven. What is given away
+   * between linked corners is a matter of several, and weighed on its own.
+   */
+  public static Optional<Offer> school(
+      ComputedLap then, Things things, List<CornerEntry> entries, String corner, School school) {
+    CornerEntry now = entry(entries, corner);
+    Question question = school.question();
+    if (question == Question.LIGHT
+        || question == Question.LINKED
+        || now.schools().contains(school)) {
+      return Optional.empty();
+    }
+    return Choices.choose(then, things, entries, corner, school).stream()
+        .findFirst()
+        .map(w -> settled(then, things, now, w))
+        .filter(w -> !driven(now, w))
+        .flatMap(w -> offer(then, things, now, w, Alternative.Source.SCHOOL, school.name(), ""));
   }
 
   private static double seconds(Offer offer) {
@@ -86,16 +91,6 @@ public final class Alternatives {
       ComputedLap then, Things things, CornerEntry had, CornerEntry way) {
     CornerEntry moved = Answers.followed(then, things, had, way);
     return Refresh.entry(then, things.landmarks(), moved, Answers.answer(then, things, moved));
-  }
-
-  private static boolean same(Choices.Outcome o, Choices.Outcome now) {
-    Double a = o.toNext();
-    Double b = now.toNext();
-    return a != null
-        && b != null
-        && Math.abs(a - b) < SAME_TIME
-        && Math.abs(o.brakingMoved()) < SAME_PLACE
-        && o.gear() == now.gear();
   }
 
   /**
@@ -112,7 +107,7 @@ public final class Alternatives {
       Alternative.Source source,
       String key,
       String label) {
-    return like(now, other)
+    return driven(now, other) && now.schools().equals(other.schools())
         ? Optional.empty()
         : offer(then, things, now, other, source, key, label);
   }
@@ -133,8 +128,8 @@ public final class Alternatives {
             new Offer(Alternative.driving(source, key, label, List.of(other)), would - is));
   }
 
-  /** Whether two entries are driven alike. */
-  private static boolean like(CornerEntry a, CornerEntry b) {
+  /** Whether two entries are driven alike, whatever school they are said to follow. */
+  private static boolean driven(CornerEntry a, CornerEntry b) {
     return a.points().stream()
             .allMatch(
                 p ->
@@ -144,7 +139,9 @@ public final class Alternatives {
         && a.points().size() == b.points().size()
         && a.slowing() == b.slowing()
         && a.gear() == b.gear()
-        && a.schools().equals(b.schools())
+        && Objects.equals(a.pedals(), b.pedals())
+        && a.schools().contains(School.LIMITER) == b.schools().contains(School.LIMITER)
+        && a.schools().contains(School.SHIFT_UP) == b.schools().contains(School.SHIFT_UP)
         && a.actions().equals(b.actions());
   }
 

@@ -269,15 +269,11 @@ class RehearsalController {
               .max()
               .orElse(0);
       String how = speaker.say(action.said(score));
+      // A number of metres from the line helps nobody who listens.
+      String where = action.cue() == null ? how : speaker.say(action.line(score));
       cues.add(
           new Calls.Cue(
-              d.at(),
-              worth,
-              List.of(
-                  corner + ", " + speaker.say(action.line(score)),
-                  speaker.say(action.line(score)),
-                  corner + ", " + how,
-                  how)));
+              d.at(), worth, List.of(corner + ", " + where, where, corner + ", " + how, how)));
     }
     return Calls.of(cues, 1);
   }

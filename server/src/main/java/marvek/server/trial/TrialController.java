@@ -10,6 +10,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.TreeMap;
 import java.util.UUID;
 import java.util.function.Function;
@@ -177,17 +178,24 @@ class TrialController {
       }
       return trials.setting(owner, session, body.key(), number);
     }
+    return found(owner, session, body)
+        .orElseThrow(
+            () ->
+                Problem.bad(
+                    "This is no other way here.", "key", "Choose one of those that are offered."));
+  }
+
+  private Optional<PlannedTrial> found(UUID owner, UUID session, TrialRequest body) {
+    if (body.source() == Alternative.Source.SCHOOL) {
+      return trials.school(owner, session, body.corner(), body.key());
+    }
     List<PlannedTrial> all =
         body.corner().isEmpty()
             ? trials.sheets(owner, session)
             : trials.driving(owner, session, body.corner());
     return all.stream()
         .filter(t -> t.b().source() == body.source() && t.b().key().equals(body.key()))
-        .findFirst()
-        .orElseThrow(
-            () ->
-                Problem.bad(
-                    "This is no other way here.", "key", "Choose one of those that are offered."));
+        .findFirst();
   }
 
   /** Which laps were which way; a dash for neither, whatever was planned. */

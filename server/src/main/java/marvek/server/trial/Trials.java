@@ -2,9 +2,11 @@ package marvek.server.trial;
 
 import java.time.Clock;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.UUID;
 import marvek.core.day.Variants;
 import marvek.core.debrief.LapData;
@@ -86,6 +88,20 @@ class Trials {
       out.add(planned(day, now, o, spread));
     }
     return out;
+  }
+
+  /** One school of a corner, where it is another way. */
+  @Transactional(readOnly = true)
+  public Optional<PlannedTrial> school(UUID owner, UUID session, String corner, String key) {
+    Planner.Driven day = planner.driven(owner, session);
+    CornerEntry now = entry(day, corner);
+    return Arrays.stream(School.values())
+        .filter(s -> s.name().equals(key))
+        .findFirst()
+        .flatMap(
+            s ->
+                Alternatives.school(day.then(), day.reference().things(), day.entries(), corner, s))
+        .map(o -> planned(day, now, o, spread(owner, day, corner)));
   }
 
   private static CornerEntry entry(Planner.Driven day, String corner) {
