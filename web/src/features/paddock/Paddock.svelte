@@ -33,7 +33,7 @@
     },
   }));
 
-  const next = $derived(view?.due[0]);
+  const next = $derived(view?.due.find((d) => Date.parse(d.begins) > now));
   // How much of the next session is known by heart takes a moment to work out, and comes when it is there.
   const ready = createQuery(() => ({
     queryKey: ['readiness', next?.session],
@@ -143,12 +143,12 @@
                   >{d.event} · {d.name}, {day(d.begins, d.zone)} {clock(d.begins, d.zone)} at the circuit</span
                 >
               </a>
+              {#if ready.data && d === next}
+                <a class="link text-sm" href="#/rehearse/{d.session}" data-readiness
+                  >by heart: {ready.data.ready} of {ready.data.corners} corners</a
+                >
+              {/if}
               {#if i === 0}
-                {#if ready.data}
-                  <a class="link text-sm" href="#/rehearse/{d.session}" data-readiness
-                    >by heart: {ready.data.ready} of {ready.data.corners} corners</a
-                  >
-                {/if}
                 <a
                   class="btn btn-primary min-h-11"
                   href={d.errand === 'LOG'

@@ -27,6 +27,20 @@
   const samples = $derived(Array.from({ length: 161 }, (_, i) => from + (i / 160) * metres));
   const path = $derived(pathOf(samples.map((s, i) => [(i / 160) * width, y(s)])));
   const shown = $derived(landmarks.filter((l) => (l.station - from + road.length) % road.length < metres));
+  /** Names that would stand on each other stand one below the other. */
+  const named = $derived.by(() => {
+    const ends: Record<string, number> = {};
+    return [...shown]
+      .map((l) => ({ l, at: x(l.station), word: l.label || LANDMARKS[l.kind].word }))
+      .sort((a, b) => a.at - b.at)
+      .map((n) => {
+        const half = n.word.length * 3.2;
+        const side = n.l.left ? 'left' : 'right';
+        const row = (ends[side] ?? -Infinity) > n.at - half ? 1 : 0;
+        ends[side] = row ? -Infinity : n.at + half + 4;
+        return { ...n, row };
+      });
+  });
   const inside = $derived(corners.filter((c) => (c.entry - from + road.length) % road.length < metres));
 
   function press(e: MouseEvent & { currentTarget: SVGSVGElement }) {
@@ -71,11 +85,18 @@
         style="fill: var(--ink-soft); font-size: 12px">{c.number}</text
       >
     {/each}
-    {#each shown as l (l.id)}
-      {@const up = l.left ? -1 : 1}
-      <path d="M{x(l.station)} {y(l.station) + up * 13}v{up * 22}" stroke="var(--ink-soft)" stroke-width="1.5" />
-      <text x={x(l.station)} y={y(l.station) + (l.left ? -38 : 48)} text-anchor="middle" style="font-size: 11.5px"
-        >{l.label || LANDMARKS[l.kind].word}</text
+    {#each named as n (n.l.id)}
+      {@const up = n.l.left ? -1 : 1}
+      <path
+        d="M{n.at} {y(n.l.station) + up * 13}v{up * (22 + 13 * n.row)}"
+        stroke="var(--ink-soft)"
+        stroke-width="1.5"
+      />
+      <text
+        x={n.at}
+        y={y(n.l.station) + (n.l.left ? -38 - 13 * n.row : 48 + 13 * n.row)}
+        text-anchor="middle"
+        style="font-size: 11.5px">{n.word}</text
       >
     {/each}
     {#if right !== null}

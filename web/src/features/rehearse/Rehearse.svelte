@@ -37,6 +37,7 @@
   let drives = $state.raw<Performed[]>([]);
   let problem = $state.raw<Problem | null>(null);
   let waiting = $state(0);
+  let cut = $state(false);
   const shelf = browserAnswers();
   const id = $derived(params.id);
 
@@ -73,7 +74,9 @@
       if (told?.driven.length)
         drives = [...told.driven, ...drives.filter((d) => !told.driven.some((t) => t.id === d.id))];
       if (told && view) view = { ...view, ready: told.ready };
+      cut = false;
     } catch {
+      cut = true;
       // Kept here, and sent when there is a connection again.
     }
     waiting = (await shelf.read(id)).length;
@@ -110,7 +113,8 @@
       </p>
       <p class="flex-1 text-sm" data-ready>
         <strong>{view.ready.ready} of {view.ready.corners}</strong> corners within 8 m
-        {#if waiting}<span role="status">· {waiting} kept on this device, sent when there is a connection</span>{/if}
+        {#if waiting && cut}<span role="status">· {waiting} kept on this device, sent when there is a connection</span
+          >{/if}
       </p>
     </section>
     <KnownStrip {view} corners={reference.corners} {zone} />
@@ -130,7 +134,7 @@
         <RecallPanel asked={view.asked} left={view.left} {road} {reference} onanswer={take} onmore={again} />
       {/key}
     {:else if way === 'drive'}
-      <DrivePanel clock={view.clock} {road} {reference} {drives} {waiting} ondriven={take} />
+      <DrivePanel clock={view.clock} {road} {reference} {drives} waiting={cut ? waiting : 0} ondriven={take} />
     {:else}
       <ListenPanel calls={view.calls} clock={view.clock} />
     {/if}

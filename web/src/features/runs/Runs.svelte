@@ -511,7 +511,7 @@
               onat={(s) => {
                 if (clock === null) at = s;
               }}
-              height={filmed ? 380 : 548}
+              height={filmed ? 380 : 494}
             />
           </div>
           {#if !one.data.told}<p class="text-sm">
