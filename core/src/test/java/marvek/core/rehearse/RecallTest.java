@@ -42,6 +42,14 @@ class RecallTest {
     assertThat(m.recall(25)).isCloseTo(0.8459, within(1e-4));
   }
 
+  /** What was hardly known and is forgotten is not held longer for it. */
+  @Test
+  void whatIsForgottenIsHeldNoLongerThanBefore() {
+    Memory hardly = new Memory(0.01, 5);
+    double after = hardly.next(Grade.AGAIN, 20).stability();
+    assertThat(after).isCloseTo(0.01 / Math.exp(0.5425 * 0.0912), within(1e-9));
+  }
+
   /** 480 answers drawn by chance, as the open implementation takes them (see bench/spacing.mjs). */
   @Test
   void itIsTheModelOfTheOpenImplementation() {
