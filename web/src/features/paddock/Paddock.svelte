@@ -33,6 +33,7 @@
     },
   }));
 
+  let now = $state(Date.now());
   const next = $derived(view?.due.find((d) => Date.parse(d.begins) > now));
   // How much of the next session is known by heart takes a moment to work out, and comes when it is there.
   const ready = createQuery(() => ({
@@ -120,7 +121,6 @@
       job = null;
     }
   }
-  let now = $state(Date.now());
   const timer = setInterval(() => (now = Date.now()), 15_000);
   onDestroy(() => clearInterval(timer));
   const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
