@@ -11,7 +11,7 @@
     keptMarks,
     lapTimeOf,
     rateOf,
-    stationAt,
+    stationIn,
     timeAt,
     type Mark,
   } from './film';
@@ -24,8 +24,9 @@
     onat: (station: number | null) => void;
     /** Told when there is a film to make room for. */
     onopen?: () => void;
+    onclose?: () => void;
   }
-  let { trace, corners, at, onat, onopen }: Props = $props();
+  let { trace, corners, at, onat, onopen, onclose }: Props = $props();
 
   type WithFrames = HTMLVideoElement & {
     requestVideoFrameCallback?: (f: (now: number, frame: { mediaTime: number }) => void) => number;
@@ -40,6 +41,7 @@
   let slow = $state(1);
   let shown = $state(0);
   let frames: number[] = [];
+  let watched: WithFrames | null = null;
   // What moved the cursor is not moved by it again.
   let own: number | null = null;
 
@@ -47,7 +49,7 @@
   const alignment = $derived(typeof found === 'object' ? found : null);
   const wrong = $derived(typeof found === 'string' ? found : '');
   const now = $derived(alignment ? lapTimeOf(alignment, shown) : null);
-  const here = $derived(now === null ? null : stationAt(trace.times, trace.step, trace.lapTime, now));
+  const here = $derived(now === null ? null : stationIn(trace, now));
   const speed = $derived(here === null ? 0 : (trace.speed[Math.round(here / trace.step) % trace.speed.length] ?? 0));
   const corner = $derived(
     here === null
@@ -66,20 +68,42 @@
     frames = [];
     url = URL.createObjectURL(chosen);
     onopen?.();
-    marks = await keptMarks(trace.id, chosen).catch(() => []);
-    // A film that is known again opens where the cursor is.
-    if (video && video.readyState >= 2) ready();
+  }
+  /** The marks are of one lap: another lap of the same film has its own. */
+  $effect(() => {
+    const of = trace.id;
+    const its = file;
+    marks = [];
+    if (!its) return;
+    void keptMarks(of, its)
+      .catch(() => [])
+      .then((kept) => {
+        // What was said meanwhile stands.
+        if (trace.id !== of || file !== its || marks.length) return;
+        marks = kept;
+        // A film that is known again opens where the cursor is.
+        if (video && video.readyState >= 2) ready();
+      });
+  });
+  function away() {
+    video?.pause();
+    URL.revokeObjectURL(url);
+    url = '';
+    file = null;
+    playing = false;
+    onclose?.();
   }
   function ready() {
     if (!video) return;
-    watch();
-    if (alignment) seek(filmTimeOf(alignment, at === null ? 0 : timeAt(trace.times, trace.step, trace.lapTime, at)));
+    if (watched !== video) watch((watched = video));
+    if (alignment) seek(filmTimeOf(alignment, at === null ? 0 : timeAt(trace, at)));
   }
   /** Every frame that is presented says its own time; the cursor goes by that and not by the clock. */
-  function watch() {
-    video?.requestVideoFrameCallback?.((_, frame) => {
+  function watch(of: WithFrames) {
+    of.requestVideoFrameCallback?.((_, frame) => {
+      if (of !== video) return;
       take(frame.mediaTime);
-      watch();
+      watch(of);
     });
   }
   function take(film: number) {
@@ -87,7 +111,7 @@
     frames = [...frames.slice(-40), film];
     if (playing) rate = rateOf(frames) ?? rate;
     if (!alignment) return;
-    const s = stationAt(trace.times, trace.step, trace.lapTime, lapTimeOf(alignment, film));
+    const s = stationIn(trace, lapTimeOf(alignment, film));
     own = s;
     onat(s);
   }
@@ -100,11 +124,12 @@
     const to = at;
     untrack(() => {
       if (!video || playing || !alignment || to === null || to === own) return;
-      seek(filmTimeOf(alignment, timeAt(trace.times, trace.step, trace.lapTime, to)));
+      seek(filmTimeOf(alignment, timeAt(trace, to)));
     });
   });
   function play() {
     if (!video) return;
+    frames = [];
     video.playbackRate = slow;
     void video.play().catch(() => (problem = 'The browser does not play this film now.'));
   }
@@ -118,7 +143,7 @@
     marks = [...other.slice(-1), { film: shown, lap }].sort((a, b) => a.film - b.film);
     if (file) await keepMarks(trace.id, file, marks).catch(() => undefined);
   }
-  const onCursor = () => at !== null && void mark(timeAt(trace.times, trace.step, trace.lapTime, at));
+  const onCursor = () => at !== null && void mark(timeAt(trace, at));
   async function forget() {
     marks = [];
     if (file) await keepMarks(trace.id, file, []).catch(() => undefined);
@@ -197,6 +222,7 @@
           <button class="btn btn-sm" onclick={() => mark(trace.lapTime)}>The line again</button>
           <button class="btn btn-sm" disabled={at === null} onclick={onCursor}>This is the cursor</button>
           {#if marks.length}<button class="btn btn-sm" onclick={forget}>Forget the marks</button>{/if}
+          <button class="btn btn-sm" onclick={away}>Put the film away</button>
         </div>
         {#if !alignment || marks.length < 2}
           <input

@@ -3,7 +3,7 @@ import 'fake-indexeddb/auto';
 import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import FilmPanel from './FilmPanel.svelte';
-import { aligned, filmTimeOf, frameMetres, lapTimeOf, rateOf, stationAt, timeAt } from './film';
+import { aligned, filmTimeOf, frameMetres, lapTimeOf, rateOf, stationIn, timeAt } from './film';
 import type { TraceView } from '../../api/api';
 import { corner } from '../../testing/made';
 import { squeezed } from '../../testing/shown';
@@ -58,12 +58,12 @@ describe('lining up', () => {
 
   it('finds stations and times of a lap, and nothing outside of it', () => {
     for (const s of [0, 5, 1234, 1999]) {
-      const t = timeAt(trace.times, trace.step, trace.lapTime, s);
+      const t = timeAt(trace, s);
       expect(t).toBeCloseTo(s / 50, 9);
-      expect(stationAt(trace.times, trace.step, trace.lapTime, t)).toBeCloseTo(s, 6);
+      expect(stationIn(trace, t)).toBeCloseTo(s, 6);
     }
-    expect(stationAt(trace.times, trace.step, trace.lapTime, -0.1)).toBeNull();
-    expect(stationAt(trace.times, trace.step, trace.lapTime, 41)).toBeNull();
+    expect(stationIn(trace, -0.1)).toBeNull();
+    expect(stationIn(trace, 41)).toBeNull();
   });
 });
 
@@ -145,6 +145,24 @@ describe('a film beside a lap', () => {
     await screen.findByText('This is outside of the lap.');
     await frame(7);
     expect(again.onat.mock.calls.at(-1)?.[0]).toBeCloseTo(100, 6);
+  });
+
+  it('takes no mark of one lap for another, and is put away', async () => {
+    const { onat, shown } = await opened('e.webm');
+    await frame(5);
+    await fireEvent.click(screen.getByRole('button', { name: 'This is the line' }));
+    await frame(6);
+    expect(onat.mock.calls.at(-1)?.[0]).toBeCloseTo(50, 6);
+    onat.mockClear();
+    await shown.rerender({ trace: { ...trace, id: 'lap2' } });
+    await screen.findByText(/Line it up/);
+    await frame(7);
+    expect(onat).not.toHaveBeenCalled();
+    await shown.rerender({ trace });
+    await screen.findByText(/One frame is/);
+    await fireEvent.click(screen.getByRole('button', { name: 'Put the film away' }));
+    expect(document.querySelector('video')).toBeNull();
+    expect(document.querySelector('input[type=file]')).toBeTruthy();
   });
 
   it('says where the browser does not play it', async () => {

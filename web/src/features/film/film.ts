@@ -1,4 +1,6 @@
 import { get, set } from 'idb-keyval';
+import type { TraceView } from '../../api/api';
+import { stationAt } from '../../road/runs';
 
 /** A moment that film and lap both show. */
 export interface Mark {
@@ -59,27 +61,16 @@ export function rateOf(times: number[]): number | null {
 }
 
 /** Seconds of the lap at a station. */
-export function timeAt(times: number[], step: number, lapTime: number, station: number): number {
-  const x = station / step;
-  const i = Math.max(0, Math.min(times.length - 1, Math.floor(x)));
-  const next = i + 1 < times.length ? (times[i + 1] ?? lapTime) : lapTime;
-  return (times[i] ?? 0) + (x - i) * (next - (times[i] ?? 0));
+export function timeAt(trace: TraceView, station: number): number {
+  const { times, step } = trace;
+  const i = Math.max(0, Math.min(times.length - 1, Math.floor(station / step)));
+  const next = times[i + 1] ?? trace.lapTime;
+  return (times[i] ?? 0) + (station / step - i) * (next - (times[i] ?? 0));
 }
 
 /** Station at a time of the lap; null outside of it. */
-export function stationAt(times: number[], step: number, lapTime: number, time: number): number | null {
-  if (!(time >= 0 && time <= lapTime)) return null;
-  let low = 0;
-  let high = times.length - 1;
-  while (low < high) {
-    const middle = (low + high + 1) >> 1;
-    if ((times[middle] ?? 0) <= time) low = middle;
-    else high = middle - 1;
-  }
-  const from = times[low] ?? 0;
-  const to = low + 1 < times.length ? (times[low + 1] ?? lapTime) : lapTime;
-  return (low + (to > from ? (time - from) / (to - from) : 0)) * step;
-}
+export const stationIn = (trace: TraceView, time: number): number | null =>
+  time >= 0 && time <= trace.lapTime ? stationAt(trace, time) : null;
 
 /** A film is known again by its name and size: the picture itself never leaves the disk. */
 const keyOf = (lap: string, file: File) => `film ${lap} ${file.name} ${file.size}`;

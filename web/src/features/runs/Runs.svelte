@@ -500,6 +500,7 @@
             at={clock === null ? at : null}
             onat={(s) => (at = s)}
             onopen={() => (filmed = true)}
+            onclose={() => (filmed = false)}
           />
           <div class="relative">
             <Traces
