@@ -69,9 +69,10 @@
     url = URL.createObjectURL(chosen);
     onopen?.();
   }
+  const lap = $derived(trace.id);
   /** The marks are of one lap: another lap of the same film has its own. */
   $effect(() => {
-    const of = trace.id;
+    const of = lap;
     const its = file;
     marks = [];
     if (!its) return;
@@ -79,7 +80,7 @@
       .catch(() => [])
       .then((kept) => {
         // What was said meanwhile stands.
-        if (trace.id !== of || file !== its || marks.length) return;
+        if (lap !== of || file !== its || marks.length) return;
         marks = kept;
         // A film that is known again opens where the cursor is.
         if (video && video.readyState >= 2) ready();
