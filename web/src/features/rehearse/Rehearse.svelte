@@ -73,7 +73,7 @@
       const told = await send(shelf, id);
       if (told?.driven.length)
         drives = [...told.driven, ...drives.filter((d) => !told.driven.some((t) => t.id === d.id))];
-      if (told && view) view = { ...view, ready: told.ready };
+      if (told && view) view = { ...view, known: told.known, ready: told.ready };
       cut = false;
     } catch {
       cut = true;

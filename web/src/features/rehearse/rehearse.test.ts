@@ -284,7 +284,12 @@ describe('answers', () => {
     server.on('POST', /rehearsed$/, () => 503);
     await expect(send(shelf, 's1')).rejects.toThrow();
     expect(await shelf.waiting()).toBe(2);
-    server.on('POST', /rehearsed$/, () => ({ grades: {}, driven: [], ready: { ready: 0, corners: 1, unknown: [] } }));
+    server.on('POST', /rehearsed$/, () => ({
+      grades: {},
+      driven: [],
+      known: [],
+      ready: { ready: 0, corners: 1, unknown: [] },
+    }));
     await send(shelf, 's1');
     expect((server.last('POST')?.body as { answers: Answer[] }).answers.map((a) => a.id)).toEqual(['a', 'b']);
     expect(await shelf.waiting()).toBe(0);
@@ -322,6 +327,24 @@ describe('what is known', () => {
     expect(Number(near?.getAttribute('height'))).toBeLessThan(Number(none?.getAttribute('height')));
     expect(none?.getAttribute('fill')).toBe('none');
     expect(squeezed(near?.querySelector('title') ?? null)).toContain('5 m off, last right never, asked 2 times');
+  });
+
+  it('shows on the lap at once what was told', async () => {
+    const timing = { start: { wall: '2026-06-06T14:00:00', zone: 'UTC' } };
+    server.on('GET', /sessions\/s2$/, () => ({
+      event: 'Weekend',
+      line: { session: { name: 'Practice', timing }, begins: '2026-06-06T14:00:00Z', ends: '2026-06-06T14:20:00Z' },
+    }));
+    server.on('GET', /rehearsal$/, () => ({ ...view, known: [] }));
+    server.on('GET', /rehearsed$/, () => []);
+    server.on('GET', /references\/ref1$/, () => reference);
+    server.on('GET', /references\/ref1\/road$/, () => road());
+    server.on('POST', /rehearsed$/, () => ({ grades: {}, driven: [], known: view.known, ready: view.ready }));
+    hosted(Rehearse, { params: { id: 's2' } });
+    await screen.findByText('Where do you brake?');
+    expect(document.querySelectorAll('[data-known]')).toHaveLength(0);
+    await fireEvent.click(screen.getByRole('button', { name: 'No idea' }));
+    await waitFor(() => expect(document.querySelectorAll('[data-known]')).toHaveLength(2));
   });
 
   it('leads from the session, keeps an answer without a connection and says so', async () => {

@@ -213,7 +213,7 @@
                   .map((o) => `${o.from === o.to ? o.from : `${o.from}–${o.to}`} ${o.way}`)
                   .join(' · ')}{t.stints ? '' : '; the first of each block does not count'}.
               </p>
-            {:else}<p>No room for the {t.planned} of each that it takes: do not judge it by today.</p>{/if}
+            {:else}<p>No room for as many as it takes: do not judge it by today.</p>{/if}
           {/each}
         </section>
       {/if}

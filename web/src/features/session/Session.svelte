@@ -806,7 +806,7 @@
       {#if reference.data && view.line.reference}
         <section class="bg-base-100 border-base-300 grid gap-2 rounded border p-3" aria-label="Trials">
           <h2 class="font-bold">Trials</h2>
-          <TryPanel session={id} corner={selected} called={chosen?.called ?? ''} />
+          <TryPanel session={id} corner={selected} called={chosen?.called ?? ''} hard={chosen?.shortRunOff ?? false} />
           <TrialsPanel reference={view.line.reference} session={id} length={reference.data.road.length} mine />
         </section>
       {/if}

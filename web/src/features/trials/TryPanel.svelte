@@ -4,15 +4,17 @@
   import { catalogue } from '../../api/catalogue.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import { plain, signed } from '../../words/units';
-  import { wayWords } from './trials';
+  import { NOBODY, wayWords } from './trials';
 
   /** What can be tried against the plan in a session: other ways of a corner, another sheet, one setting. */
   interface Props {
     session: string;
     corner: string;
     called: string;
+    /** Whether a car that leaves the road there soon meets something hard. */
+    hard?: boolean;
   }
-  let { session, corner, called }: Props = $props();
+  let { session, corner, called, hard = false }: Props = $props();
   const queries = useQueryClient();
   catalogue.load().catch(() => undefined);
   let of = $state<'' | 'corner' | 'sheet'>('');
@@ -78,6 +80,11 @@
       {offers.data.laps} laps fit{of === 'corner' ? `, from lap ${offers.data.warmFrom} on warm tyres` : ''}. Bars gain
       to the left; beside them what it takes to tell it from your own spread.
     </p>
+    {#if of === 'corner' && hard}
+      <p class="border-base-300 border-l-4 pl-2">
+        Nothing that brakes later or is faster is offered: something hard is near.
+      </p>
+    {/if}
     <ul class="grid gap-1">
       {#each offers.data.ways as o (o.way.source + o.way.key)}
         {@const w = ((o.predicted ?? 0) / most) * 60}
@@ -102,7 +109,9 @@
             {:else}<text x="186" y="13" text-anchor="end">not computed</text>{/if}
           </svg>
           <span class="w-44 flex-none"
-            >{o.told ? `${plain(o.laps)} ${unit} each: fits` : `${plain(o.laps)} ${unit} each: no room`}</span
+            >{o.laps >= NOBODY
+              ? `more ${unit} than anybody drives`
+              : `${plain(o.laps)} ${unit} each: ${o.told ? 'fits' : 'no room'}`}</span
           >
         </li>
       {:else}

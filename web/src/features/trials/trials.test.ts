@@ -163,13 +163,14 @@ describe('a trial', () => {
 });
 
 describe('what can be tried', () => {
-  const shown = () => hosted(TryPanel, { session: 's1', corner: 'c1', called: 'T1' });
+  const shown = () => hosted(TryPanel, { session: 's1', corner: 'c1', called: 'T1', hard: true });
 
   it('says of each way what it gives and what it takes, and plans one with a press', async () => {
     server.on('GET', /tryable$/, () => ({
       ways: [
         { way: way({ source: 'SCHOOL', key: 'LATE_APEX' }), predicted: -0.07, laps: 9, told: true },
         { way: way({ source: 'REVISION', key: '2' }), predicted: 0.02, laps: 80, told: false },
+        { way: way({ source: 'REVISION', key: '1' }), predicted: 0.001, laps: 2000, told: false },
       ],
       spread: 0.05,
       spreadLaps: 8,
@@ -181,6 +182,8 @@ describe('what can be tried', () => {
     await fireEvent.click(screen.getByRole('button', { name: 'Try two ways at T1' }));
     await screen.findByText('9 laps each: fits');
     expect(screen.getByText('80 laps each: no room')).toBeTruthy();
+    expect(screen.getByText('more laps than anybody drives')).toBeTruthy();
+    expect(screen.getByText(/something hard is near/)).toBeTruthy();
     await fireEvent.click(screen.getByRole('button', { name: 'the apex: late, for the exit' }));
     await waitFor(() =>
       expect(server.last('POST')?.body).toEqual({ corner: 'c1', source: 'SCHOOL', key: 'LATE_APEX' }),

@@ -27,13 +27,19 @@ export function wayWords(way: WayView, parameters: SetupParameter[] = []): strin
   }
 }
 
+/** So many laps of each are not worth a number. */
+export const NOBODY = 500;
+
 const unit = (t: { stints: boolean }, n: number) =>
   t.stints ? (n === 1 ? 'stint' : 'stints') : n === 1 ? 'lap' : 'laps';
 
 /** What it takes to tell both ways apart. */
 export function takes(t: TrialView): string {
   if (!t.planned) return '';
-  const each = `${t.planned} ${unit(t, t.planned)} of each`;
+  const each =
+    t.planned >= NOBODY
+      ? `more ${unit(t, t.planned)} than anybody drives`
+      : `${t.planned} ${unit(t, t.planned)} of each`;
   const by = t.spreadLaps
     ? `by your own ${t.spreadLaps} laps, which differ by ${plain(t.spread ?? 0, 2)} s`
     : `by a usual ${plain(t.spread ?? 0, 2)} s from lap to lap, for you have no laps on a day like it`;

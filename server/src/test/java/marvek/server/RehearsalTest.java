@@ -114,25 +114,34 @@ class RehearsalTest {
       }
     }
     assertThat(brakes).isGreaterThan(5);
+    JsonNode slow = driven(0.5, presses);
+    assertThat(slow.path("met").size()).isEqualTo(brakes);
+    for (JsonNode m : slow.path("met")) {
+      assertThat(m.path("seconds").asDouble()).isCloseTo(0.2, within(1e-6));
+      assertThat(m.path("metres").asDouble()).isBetween(0.2 * 8, 0.2 * 90);
+    }
+    assertThat(slow.path("missed").size()).isZero();
+    // A bias is told at full speed only.
+    assertThat(slow.path("bias").isNull()).isTrue();
+    List<Map<String, Object>> fast = new ArrayList<>();
+    presses.forEach(
+        p -> fast.add(Map.of("key", "BRAKE", "at", ((Double) p.get("at") - 0.05) * 0.5 + 0.05)));
+    assertThat(driven(1, fast).path("bias").asDouble()).isCloseTo(0.2, within(1e-6));
+    assertThat(made.person().get("/api/sessions/{id}/rehearsed", session).body().size())
+        .isEqualTo(2);
+  }
+
+  private JsonNode driven(double rate, List<Map<String, Object>> presses) {
     Map<String, Object> lap = new LinkedHashMap<>();
     lap.put("fact", "");
     lap.put("right", 0);
     lap.put("precision", 0);
-    lap.put("rate", 0.5);
+    lap.put("rate", rate);
     lap.put("lag", 0.05);
     lap.put("dark", false);
     lap.put("keys", List.of("BRAKE"));
     lap.put("presses", presses);
-    JsonNode driven = send(List.of(line(lap))).body().path("driven").path(0);
-    JsonNode performance = driven.path("performance");
-    assertThat(performance.path("met").size()).isEqualTo(brakes);
-    assertThat(performance.path("bias").asDouble()).isCloseTo(0.2, within(1e-6));
-    for (JsonNode m : performance.path("met")) {
-      assertThat(m.path("metres").asDouble()).isBetween(0.2 * 8, 0.2 * 90);
-    }
-    assertThat(performance.path("missed").size()).isZero();
-    assertThat(made.person().get("/api/sessions/{id}/rehearsed", session).body().size())
-        .isEqualTo(1);
+    return send(List.of(line(lap))).body().path("driven").path(0).path("performance");
   }
 
   @Test

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 import static org.awaitility.Awaitility.await;
 
 import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
@@ -158,8 +159,31 @@ class TrialsTest {
           .isCloseTo(before.path("points").path(p).path("station").asDouble(), within(0.51));
     }
     assertThat(only().path("taken").isNull()).isTrue();
+    // What was changed since it was taken is not overwritten.
+    made.person().post("/api/trials/{id}/taken", Map.of("way", "B"), id);
+    note("mine");
+    assertThat(made.person().delete("/api/trials/{id}/taken", id).status()).isEqualTo(409);
+    assertThat(made.entry(corner).path("note").asText()).isEqualTo("mine");
+    assertThat(only().path("taken").asText()).isEqualTo("B");
     assertThat(made.person().delete("/api/trials/{id}", id).status()).isEqualTo(204);
     assertThat(made.person().get("/api/sessions/{id}/trials", session).body().size()).isZero();
+  }
+
+  private void note(String words) {
+    JsonNode working = made.open().path("working");
+    JsonNode content = working.path("content").deepCopy();
+    for (JsonNode e : content.path("corners")) {
+      if (e.path("corner").asText().equals(corner)) {
+        ((ObjectNode) e).put("note", words);
+      }
+    }
+    People.Answer put =
+        made.person()
+            .put(
+                "/api/references/{id}/working",
+                Map.of("version", working.path("version").asInt(), "content", content),
+                made.reference());
+    assertThat(put.status()).as(put.text()).isEqualTo(200);
   }
 
   @Test
@@ -175,8 +199,7 @@ class TrialsTest {
       if (e.path("corner").asText().equals(corner)) {
         for (JsonNode p : e.path("points")) {
           if (p.path("kind").asText().equals("BRAKE")) {
-            ((com.fasterxml.jackson.databind.node.ObjectNode) p)
-                .put("station", p.path("station").asDouble() - 12);
+            ((ObjectNode) p).put("station", p.path("station").asDouble() - 12);
           }
         }
       }

@@ -1,6 +1,7 @@
 package marvek.core.rehearse;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.function.DoubleUnaryOperator;
 import org.hipparchus.distribution.discrete.BinomialDistribution;
@@ -119,8 +120,13 @@ public record Performance(
       }
       extra.addAll(own);
     }
-    met.sort(java.util.Comparator.comparingDouble(m -> m.due().at()));
+    met.sort(Comparator.comparingDouble(m -> m.due().at()));
     return told(met, missed, extra);
+  }
+
+  /** The same with no bias: on a slow road one is late otherwise than at speed. */
+  public Performance withoutBias() {
+    return new Performance(met, missed, extra, null, null, null, spread);
   }
 
   private static Performance told(List<Met> met, List<DueAction> missed, List<Press> extra) {

@@ -1,6 +1,5 @@
 package marvek.core.rehearse;
 
-import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -23,7 +22,6 @@ import org.jspecify.annotations.Nullable;
  * @param keys what was asked for
  * @param presses in seconds by the wall since the start
  */
-@RecordBuilder
 public record Rehearsed(
     String fact,
     @Nullable Double told,

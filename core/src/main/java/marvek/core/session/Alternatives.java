@@ -7,9 +7,11 @@ import java.util.Objects;
 import java.util.Optional;
 import marvek.core.anew.Refresh;
 import marvek.core.entry.CornerEntry;
+import marvek.core.entry.PointKind;
 import marvek.core.plan.Answers;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.CornerAnswer;
+import marvek.core.review.Hazards;
 import marvek.core.survey.Things;
 import marvek.core.technique.Question;
 import marvek.core.technique.School;
@@ -25,6 +27,10 @@ public final class Alternatives {
   private static final double SAME_PLACE = 0.5;
   // Nobody tries what loses half a second in a corner.
   private static final double MOST_LOST = 0.5;
+  // In hand, s: what is offered has as much as the plan, or this.
+  private static final double MARGIN = 0.1;
+  // m/s that count as faster.
+  private static final double FASTER = 0.5;
   // More than a drawing shows.
   private static final int MOST_POINTS = 300;
 
@@ -97,7 +103,9 @@ public final class Alternatives {
    * A corner as it is written elsewhere, where it differs from the plan.
    *
    * @param other the corner there
-   * @return nothing where both are the same, or where one of them cannot be made
+   * @return nothing where both are the same, where one of them cannot be made, where it has less in
+   *     hand than the plan and a tenth of a second, and where it is bolder and something hard is
+   *     near
    */
   public static Optional<Offer> written(
       ComputedLap then,
@@ -120,12 +128,30 @@ public final class Alternatives {
       Alternative.Source source,
       String key,
       String label) {
-    Double is = Answers.answer(then, things, now).time();
-    Double would = Answers.answer(then, things, other).time();
-    return is == null || would == null
+    Answers answers = Answers.at(then, things, then.indexOf(now.corner()));
+    CornerAnswer one = answers.answer(now);
+    CornerAnswer two = answers.answer(other);
+    Double is = one.time();
+    Double would = two.time();
+    boolean sure =
+        other.station(PointKind.BRAKE).isEmpty()
+            || answers.margin(other) >= Math.min(answers.margin(now), MARGIN);
+    boolean dared =
+        Hazards.of(then, things, now).shortRunOff() && bolder(then, now, one, other, two);
+    return is == null || would == null || !sure || dared
         ? Optional.empty()
         : Optional.of(
             new Offer(Alternative.driving(source, key, label, List.of(other)), would - is));
+  }
+
+  /** Whether a way brakes later or is faster: nothing for where something hard is near. */
+  private static boolean bolder(
+      ComputedLap then, CornerEntry a, CornerAnswer is, CornerEntry b, CornerAnswer would) {
+    boolean later =
+        a.station(PointKind.BRAKE)
+            .flatMap(x -> b.station(PointKind.BRAKE).map(y -> then.road().apart(x, y) > SAME_PLACE))
+            .orElse(false);
+    return later || would.minimumSpeed() > is.minimumSpeed() + FASTER;
   }
 
   /** Whether two entries are driven alike, whatever school they are said to follow. */

@@ -1,6 +1,5 @@
 package marvek.core.session;
 
-import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -15,13 +14,12 @@ import org.jspecify.annotations.Nullable;
  * @param a as planned
  * @param b the other
  * @param plan how many laps, or stints, it takes; null for trials of before there were plans
- * @param from lap of a stint with which it begins, when the tyres are warm
+ * @param from lap of a stint with which it begins: when the tyres are warm, for a way of driving
  * @param predicted seconds by which b differs, negative where it is quicker; null where the
  *     computation does not understand the difference
  * @param spread of the driver's own
  * @param traces of both as reckoned; null for trials of before
  */
-@RecordBuilder
 public record PlannedTrial(
     String corner,
     Alternative a,
@@ -31,6 +29,9 @@ public record PlannedTrial(
     @Nullable Double predicted,
     @Nullable OwnSpread spread,
     @Nullable Traces traces) {
+  // A stint counts from the lap after the one that leaves the pits: each is as cold as the other.
+  private static final int AFTER_OUT = 2;
+
   /** A difference that is worth a trial where none is computed, s (our own). */
   public static final double WORTH = 0.1;
 
@@ -41,19 +42,6 @@ public record PlannedTrial(
     Objects.requireNonNull(corner, "corner");
     Objects.requireNonNull(a, "a");
     Objects.requireNonNull(b, "b");
-  }
-
-  /** A trial of before: two texts. */
-  public static PlannedTrial ofWords(String corner, String a, String b) {
-    return new PlannedTrial(
-        corner,
-        Alternative.driving(Alternative.Source.WORDS, "", a, List.of()),
-        Alternative.driving(Alternative.Source.WORDS, "", b, List.of()),
-        null,
-        1,
-        null,
-        null,
-        null);
   }
 
   /**
@@ -76,7 +64,8 @@ public record PlannedTrial(
         corner.isEmpty()
             ? TrialPlan.stints(difference, spread.seconds(), laps / STINT)
             : TrialPlan.driving(difference, spread.seconds(), Math.max(0, laps - from + 1));
-    return new PlannedTrial(corner, a, b.way(), plan, from, predicted, spread, traces);
+    return new PlannedTrial(
+        corner, a, b.way(), plan, corner.isEmpty() ? AFTER_OUT : from, predicted, spread, traces);
   }
 
   /**

@@ -133,6 +133,27 @@ public record Today(
         like.map(Variant::entries).orElse(List.of()));
   }
 
+  /**
+   * Another entry of a corner of the reference, as it would be in a session: one that was written
+   * before, or somewhere else.
+   *
+   * @param base as computed for the reference
+   * @param then as computed for {@link #warm}
+   */
+  public static CornerEntry carried(
+      ComputedLap base, ComputedLap then, Things things, TrackSession session, CornerEntry other) {
+    Variant.Day day = warm(session, base.vehicle());
+    Variant plain = new Variant("session", kind(day), "", day, List.of());
+    return settled(then, things, other, Variants.adjust(base, then, plain, other).entry());
+  }
+
+  /** Speeds, gears on arrival and markers as they are on the day. */
+  private static CornerEntry settled(
+      ComputedLap then, Things things, CornerEntry own, CornerEntry adjusted) {
+    CornerEntry moved = Answers.followed(then, things, own, adjusted);
+    return Refresh.entry(then, things.landmarks(), moved, Answers.answer(then, things, moved));
+  }
+
   private static DayKind kind(Variant.Day day) {
     return switch (day.road().state()) {
       case DRY -> DayKind.OTHER_HOUR;
@@ -202,10 +223,7 @@ public record Today(
       @Nullable ComputedLap late,
       Variant.Day end) {
     Variants.Adjusted adjusted = Variants.adjust(base, then, variant, own);
-    CornerEntry moved = Answers.followed(then, things, own, adjusted.entry());
-    // Speeds, gears on arrival and markers are those of the day, as everything that is said of it.
-    CornerEntry entry =
-        Refresh.entry(then, things.landmarks(), moved, Answers.answer(then, things, moved));
+    CornerEntry entry = settled(then, things, own, adjusted.entry());
     int c = base.indexOf(own.corner());
     List<Differing> out = new ArrayList<>();
     out.addAll(differences(base, own, entry, adjusted, reason(base, then, variant.day(), c)));

@@ -77,6 +77,23 @@ class TodayTest {
     }
   }
 
+  /** An entry of before is carried to the day as the reference's own is. */
+  @Test
+  void whatWasWrittenBeforeIsCarriedToTheDayLikeThePlan() {
+    for (String vehicle : List.of("cup-gt", "motorcycle-600")) {
+      ComputedLap base = lap(vehicle, 814);
+      ReferenceContent content = new ReferenceContent(Drafter.draft(base, List.of()).corners());
+      TrackSession wet = session(day(DayKind.WET), SessionTyres.unknown());
+      Footing footing = Footing.plain(List.of());
+      ComputedLap then = Variants.computed(base, footing, Today.warm(wet, base.vehicle()));
+      Today today = today(base, footing, content, wet);
+      for (int i = 0; i < content.corners().size(); i++) {
+        assertThat(Today.carried(base, then, NOTHING, wet, content.corners().get(i)))
+            .isEqualTo(today.corners().get(i).entry());
+      }
+    }
+  }
+
   @Test
   void coldTyresAskForSoonerBrakingAndLessFromLapToLap() {
     int sooner = 0;

@@ -7,7 +7,9 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Random;
+import marvek.core.circuit.Corner;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Slowing;
@@ -19,6 +21,8 @@ import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
 import marvek.core.session.TrialPlan.Way;
 import marvek.core.survey.Things;
+import marvek.core.survey.Zone;
+import marvek.core.survey.ZoneKind;
 import marvek.core.technique.School;
 import marvek.core.vehicle.SetupSheet;
 import org.hipparchus.stat.StatUtils;
@@ -256,6 +260,59 @@ class TrialTest {
     assertThat(traces.b().get(before)).isLessThan(traces.a().get(before) - 1);
     assertThat(Alternatives.written(lap, NOTHING, e, e, Alternative.Source.REVISION, "3", ""))
         .isEmpty();
+  }
+
+  /** What brakes so late that less than a tenth of a second is left is nothing to be tried. */
+  @Test
+  void nothingIsOfferedThatUsesUpWhatIsInHand() {
+    ComputedLap lap = Drives.computed(RandomRoads.of(824, 380), "cup-gt");
+    int asked = 0;
+    for (CornerEntry e : Drafter.draft(lap, List.of()).corners()) {
+      Answers answers = Answers.at(lap, NOTHING, lap.indexOf(e.corner()));
+      if (e.slowing() != Slowing.BRAKE || answers.margin(e) < 0.12) {
+        continue;
+      }
+      asked++;
+      CornerEntry last = at(lap, e, answers.markerAt(e, 0.02));
+      CornerEntry enough = at(lap, e, answers.markerAt(e, 0.115));
+      CornerEntry sooner = at(lap, e, answers.markerAt(e, 0.4));
+      assertThat(written(lap, NOTHING, e, last)).isEmpty();
+      assertThat(written(lap, NOTHING, e, enough)).isNotEmpty();
+      assertThat(written(lap, NOTHING, e, sooner)).isNotEmpty();
+      // With something hard behind the edge nothing later, and what is sooner as before.
+      Things hard = hardBehind(lap, e);
+      assertThat(written(lap, hard, e, enough)).isEmpty();
+      assertThat(written(lap, hard, e, sooner)).isNotEmpty();
+    }
+    assertThat(asked).isGreaterThan(3);
+  }
+
+  private static Things hardBehind(ComputedLap lap, CornerEntry e) {
+    Corner corner = lap.corners().get(lap.indexOf(e.corner()));
+    Zone wall =
+        new Zone(
+            "z",
+            ZoneKind.WALL,
+            corner.left() ? Zone.Side.RIGHT : Zone.Side.LEFT,
+            corner.apex(),
+            lap.road().wrap(corner.apex() + 40),
+            2,
+            null,
+            null,
+            null,
+            null,
+            "",
+            "");
+    return new Things(List.of(), List.of(), List.of(wall), List.of(), List.of(), List.of());
+  }
+
+  private static CornerEntry at(ComputedLap lap, CornerEntry e, double station) {
+    return e.copy().moved(PointKind.BRAKE, lap.road().wrap(station)).done();
+  }
+
+  private static Optional<Alternatives.Offer> written(
+      ComputedLap lap, Things things, CornerEntry now, CornerEntry other) {
+    return Alternatives.written(lap, things, now, other, Alternative.Source.REVISION, "2", "");
   }
 
   @Test

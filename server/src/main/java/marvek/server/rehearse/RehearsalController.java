@@ -19,6 +19,7 @@ import java.util.stream.Collectors;
 import marvek.core.circuit.Corner;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.Score;
+import marvek.core.lap.Conditions;
 import marvek.core.lap.LapTrace;
 import marvek.core.plan.ComputedLap;
 import marvek.core.rehearse.Calls;
@@ -74,7 +75,12 @@ class RehearsalController {
     this.clock = clock;
   }
 
-  private record Of(UUID reference, List<CornerEntry> entries, double grip, double mass) {}
+  private record Of(
+      UUID reference,
+      int version,
+      Map<String, Integer> things,
+      List<CornerEntry> entries,
+      Conditions conditions) {}
 
   /**
    * A fact to be told.
@@ -149,18 +155,17 @@ class RehearsalController {
     double lap = day.then().road().length();
     List<RehearsedRow> done = rehearsals.of(driver.id(), opened.row().id());
     Map<String, Known.Standing> known = Known.of(all, Rehearsals.answers(done), lap);
-    ZoneId zone = day.zone();
+    ZoneId zone = day.session().timing().start().zone();
     Instant now = clock.instant();
-    Recall recall = Recall.of(all, Known.held(known, now, zone), Known.days(now, day.begins()));
-    Map<String, Fact> byId = all.stream().collect(Collectors.toMap(Fact::id, f -> f));
+    Recall recall =
+        Recall.of(
+            all, Known.held(known, now, zone), Known.days(now, day.session().timing().begins()));
     return new RehearsalView(
         id,
         opened.row().id(),
         asked(recall.asked(), day, driver),
         recall.left().size(),
-        known.entrySet().stream()
-            .map(e -> standing(byId.get(e.getKey()), e.getValue(), day))
-            .toList(),
+        standing(all, known, day),
         Known.readiness(all, known),
         clock(day),
         calls(day, all, driver));
@@ -181,11 +186,20 @@ class RehearsalController {
     Of key =
         new Of(
             day.reference().row().id(),
+            day.reference().row().version(),
+            day.reference().thingVersions(),
             day.entries(),
-            then.conditions().grip(),
-            then.conditions().extraMass());
+            then.conditions());
     return facts.get(
         key, k -> Facts.of(then, day.reference().things(), day.entries(), day.changed()));
+  }
+
+  private static List<StandingView> standing(
+      List<Fact> all, Map<String, Known.Standing> known, Planner.Driven day) {
+    Map<String, Fact> byId = all.stream().collect(Collectors.toMap(Fact::id, f -> f));
+    return known.entrySet().stream()
+        .map(e -> standing(byId.get(e.getKey()), e.getValue(), day))
+        .toList();
   }
 
   private static StandingView standing(@Nullable Fact fact, Known.Standing s, Planner.Driven day) {
@@ -322,8 +336,13 @@ class RehearsalController {
    * What became of what was sent.
    *
    * @param grades by id of the answer
+   * @param known how each fact stands now that was asked before
    */
-  record ToldView(Map<UUID, Grade> grades, List<PerformedView> driven, Known.Readiness ready) {}
+  record ToldView(
+      Map<UUID, Grade> grades,
+      List<PerformedView> driven,
+      List<StandingView> known,
+      Known.Readiness ready) {}
 
   /** Takes what was answered and driven; the same sent twice is there once. */
   @PostMapping("/rehearsed")
@@ -363,8 +382,8 @@ class RehearsalController {
                 });
       }
     }
-    return new ToldView(
-        grades, driven, Known.readiness(all, Known.of(all, Rehearsals.answers(done), lap)));
+    Map<String, Known.Standing> known = Known.of(all, Rehearsals.answers(done), lap);
+    return new ToldView(grades, driven, standing(all, known, day), Known.readiness(all, known));
   }
 
   private static PerformedView driven(RehearsedRow r, Drive drive) {
@@ -373,9 +392,9 @@ class RehearsalController {
         a.presses().stream()
             .map(p -> new Performance.Press(p.key(), Performance.road(p.at(), a.lag(), a.rate())))
             .toList();
-    List<Performance.DueAction> due = a.due(drive.due(), drive.lapTime());
+    Performance done = Performance.of(a.due(drive.due(), drive.lapTime()), road, drive::station);
     return new PerformedView(
-        r.id(), r.doneAt(), a.rate(), a.dark(), Performance.of(due, road, drive::station));
+        r.id(), r.doneAt(), a.rate(), a.dark(), a.rate() < 1 ? done.withoutBias() : done);
   }
 
   /** Laps driven by heart, the latest first. */

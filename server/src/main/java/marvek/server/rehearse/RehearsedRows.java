@@ -7,4 +7,6 @@ import org.springframework.data.jpa.repository.JpaRepository;
 interface RehearsedRows extends JpaRepository<RehearsedRow, UUID> {
   List<RehearsedRow> findByOwnerIdAndReferenceIdOrderByDoneAtAscIdAsc(
       UUID ownerId, UUID referenceId);
+
+  long countByOwnerIdAndReferenceId(UUID ownerId, UUID referenceId);
 }

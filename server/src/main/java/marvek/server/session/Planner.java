@@ -238,8 +238,7 @@ public class Planner {
    * @param changed corners in which something differs from the reference
    */
   public record Driven(
-      Instant begins,
-      ZoneId zone,
+      TrackSession session,
       References.Opened reference,
       ComputedLap then,
       List<CornerEntry> entries,
@@ -259,8 +258,7 @@ public class Planner {
     References.Opened opened = references.open(owner, reference);
     OnTheDay day = onTheDay(row, opened);
     return new Driven(
-        row.body().timing().begins(),
-        row.body().timing().start().zone(),
+        row.body(),
         opened,
         day.then(),
         day.today().corners().stream().map(Today.CornerToday::entry).toList(),

@@ -45,10 +45,17 @@ class CornerTrial {
    * What stood before a way was taken.
    *
    * @param entries of the corners, for a way of driving
+   * @param taken what stood there after it was taken
    * @param sheet on the vehicle, for a set-up; null for none
+   * @param put sheet that was put on; null for a way of driving
    */
-  record Before(List<CornerEntry> entries, @Nullable UUID sheet) {
+  record Before(
+      List<CornerEntry> entries,
+      List<CornerEntry> taken,
+      @Nullable UUID sheet,
+      @Nullable UUID put) {
     Before {
+      taken = taken == null ? List.of() : List.copyOf(taken);
       entries = entries == null ? List.of() : List.copyOf(entries);
     }
   }

@@ -36,6 +36,7 @@ import marvek.server.run.RunRow;
 import marvek.server.run.Runs;
 import marvek.server.session.Planner;
 import marvek.server.session.Sessions;
+import marvek.server.sharing.Role;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -319,6 +320,8 @@ class TrialController {
       Driver driver) {
     PlannedTrial p = t.body();
     UUID session = t.sessionId();
+    // Sessions are their driver's alone; whoever may read the reference sees the trial.
+    boolean mine = opened.role() == Role.OWNER;
     Map<String, String> marks = new TreeMap<>();
     if (session != null) {
       p.marks(laps.bySession().getOrDefault(session, List.of()))
@@ -341,8 +344,8 @@ class TrialController {
     var spread = p.spread();
     return new TrialView(
         t.id(),
-        session,
-        session == null ? "" : names.getOrDefault(session, ""),
+        mine ? session : null,
+        session == null || !mine ? "" : names.getOrDefault(session, ""),
         p.corner(),
         called(p.corner(), opened, driver),
         way(p.a(), p.corner(), opened, driver),

@@ -6,6 +6,7 @@ import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.UUID;
 import marvek.core.day.Variants;
@@ -21,6 +22,7 @@ import marvek.core.session.Alternative.Source;
 import marvek.core.session.Alternatives;
 import marvek.core.session.OwnSpread;
 import marvek.core.session.PlannedTrial;
+import marvek.core.session.Today;
 import marvek.core.technique.School;
 import marvek.core.vehicle.SetupParameter;
 import marvek.core.vehicle.SetupSheet;
@@ -142,7 +144,8 @@ class Trials {
                         day.then(),
                         opened.things(),
                         now,
-                        e,
+                        // Written for the reference's own day: it is another's here.
+                        Today.carried(base, day.then(), opened.things(), day.session(), e),
                         Source.REVISION,
                         Integer.toString(r.number()),
                         "")
@@ -313,12 +316,23 @@ class Trials {
                   "Of this trial there are words only.", "way", "Write it into the reference.");
           case SHEET, SETTING -> putOn(owner, t, way);
           case REFERENCE -> null;
-          case SCHOOL, DAY, REVISION ->
-              new CornerTrial.Before(
-                  references.replace(owner, t.referenceId(), entries(owner, t, way)), null);
+          case SCHOOL, DAY, REVISION -> replaced(owner, t, way);
         };
     t.take(other ? "B" : "A", before);
     rows.save(t);
+  }
+
+  private CornerTrial.Before replaced(UUID owner, CornerTrial t, Alternative way) {
+    List<CornerEntry> was = references.replace(owner, t.referenceId(), entries(owner, t, way));
+    return new CornerTrial.Before(was, standing(owner, t, was), null, null);
+  }
+
+  /** Corners as they stand in the reference now. */
+  private List<CornerEntry> standing(UUID owner, CornerTrial t, List<CornerEntry> of) {
+    List<String> corners = of.stream().map(CornerEntry::corner).toList();
+    return references.open(owner, t.referenceId()).working().corners().stream()
+        .filter(e -> corners.contains(e.corner()))
+        .toList();
   }
 
   /** What a way says of the reference itself, whatever the day that it was tried on. */
@@ -367,7 +381,7 @@ class Trials {
                         sheet.note()))
                 .id();
     sheets.putOn(owner, vehicle, put);
-    return new CornerTrial.Before(List.of(), was);
+    return new CornerTrial.Before(List.of(), List.of(), was, put);
   }
 
   private static String shortened(String name) {
@@ -382,14 +396,23 @@ class Trials {
     rows.save(t);
   }
 
+  /** Nothing that was changed since is lost: then it is for the driver to say what stands. */
   private void back(UUID owner, CornerTrial t) {
     CornerTrial.Before was = t.was();
     if (was != null && was.entries().isEmpty()) {
       UUID vehicle = references.open(owner, t.referenceId()).row().vehicleId();
       UUID sheet = was.sheet();
-      sheets.putOn(
-          owner, vehicle, sheet != null && sheets.find(owner, sheet).isEmpty() ? null : sheet);
+      if (Objects.equals(garage.get(owner, vehicle).nextSheetId(), was.put())) {
+        sheets.putOn(
+            owner, vehicle, sheet != null && sheets.find(owner, sheet).isEmpty() ? null : sheet);
+      }
     } else if (was != null) {
+      if (!standing(owner, t, was.entries()).equals(was.taken())) {
+        throw Problem.conflict(
+            "The corner was changed since this way was taken.",
+            "Change it on the desk, or start from an earlier revision.",
+            null);
+      }
       references.replace(owner, t.referenceId(), was.entries());
     }
     t.take(null, null);
