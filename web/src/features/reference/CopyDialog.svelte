@@ -42,7 +42,7 @@
     busy = true;
     problem = null;
     try {
-      await desk.store();
+      await desk.ensureKept();
       const started = await ask(
         api.POST('/api/references/{id}/copies', {
           params: { path: { id: desk.view.id } },

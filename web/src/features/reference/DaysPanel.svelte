@@ -2,7 +2,7 @@
   import type { Variant } from '../../api/api';
   import { catalogue } from '../../api/catalogue.svelte';
   import type { Desk } from './desk.svelte';
-  import { newId } from '../../road/things';
+  import { newId } from '../../kit/id';
   import { lapTime, signed } from '../../words/units';
 
   /** The reference on other days: what each is like, and what it changes here. */

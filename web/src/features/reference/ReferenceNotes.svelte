@@ -15,7 +15,7 @@
 
   async function act(call: () => Promise<unknown>) {
     try {
-      await desk.store();
+      await desk.ensureKept();
       await call();
       await desk.reload();
     } catch (e) {
@@ -34,7 +34,12 @@
   }
   // Another sheet is another line and other numbers: looked at before it is taken.
   async function prove(id: string) {
-    await desk.store();
+    try {
+      await desk.ensureKept();
+    } catch (e) {
+      desk.problem = asProblem(e);
+      return;
+    }
     await push(`/recompute/${view.id}?sheet=${id}`);
   }
   const lost = $derived(view.lost.find((l) => l.corner === corner));

@@ -58,7 +58,7 @@
   };
   const decide = (r: RemarkView, accepted: boolean) =>
     act(async () => {
-      await desk.store();
+      await desk.ensureKept();
       const working = await ask(
         api.POST('/api/references/{id}/remarks/{remark}/decision', {
           params: { path: { id: desk.view.id, remark: r.id } },

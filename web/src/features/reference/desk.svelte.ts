@@ -34,11 +34,14 @@ import { apart, moved, sameDecisions, station } from '../../road/points';
 import { freeId, laneOf, made, mostOf, pointOf, scoreOf, withAction, withoutAction } from '../../road/score';
 import { stepBetween } from '../../road/steps';
 import { cornerWord } from '../../words/words';
-import { newId, newLandmark, nothing } from '../../road/things';
+import { newId } from '../../kit/id';
+import { newLandmark, nothing } from '../../road/things';
 
 interface Kept {
   version: number;
   content: ReferenceContent;
+  /** What the last writing that was sent is called, whether or not its answer came. */
+  sent?: string | undefined;
 }
 
 export interface Conflict {
@@ -124,6 +127,8 @@ export class Desk {
 
   private history = new History<ReferenceContent>();
   private version = 0;
+  /** What the last writing that was sent is called: its answer may be lost on the way. */
+  private sent: string | undefined;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private remembering: ReturnType<typeof setTimeout> | undefined;
   private asking = false;
@@ -198,7 +203,9 @@ export class Desk {
     const text = localStorage.getItem(this.key);
     if (!text) return;
     const kept = JSON.parse(text) as Kept;
-    if (kept.version === this.version) {
+    this.sent = kept.sent;
+    // Where the last writing arrived and only its answer was lost, nobody else was here.
+    if (kept.version === this.version || this.wrote(this.view.working)) {
       this.history.remember(this.content);
       this.content = kept.content;
       this.restored = true;
@@ -208,6 +215,11 @@ export class Desk {
     } else {
       this.conflict = { mine: kept.content, theirs: this.content, version: this.version };
     }
+  }
+
+  /** Whether what the server holds is what was sent from here last. */
+  private wrote(working: { write?: string | null | undefined }) {
+    return this.sent !== undefined && working.write === this.sent;
   }
 
   /** The selected corner as the reference itself has it. */
@@ -671,7 +683,7 @@ export class Desk {
     const asked = ++this.laying;
     this.laid = null;
     try {
-      await this.store();
+      await this.ensureKept();
       const view = await ask(
         api.POST('/api/references/{id}/laid-anew', { params: { path: { id: this.view.id } }, body: wish }),
       );
@@ -773,7 +785,7 @@ export class Desk {
     if (!laid) return;
     this.busy = true;
     try {
-      await this.store();
+      await this.ensureKept();
       await ask(
         api.POST('/api/references/{id}/laid-anew/taken', {
           params: { path: { id: this.view.id } },
@@ -891,7 +903,7 @@ export class Desk {
   private remember() {
     clearTimeout(this.remembering);
     this.remembering = undefined;
-    const kept: Kept = { version: this.version, content: this.content };
+    const kept: Kept = { version: this.version, content: this.content, sent: this.sent };
     localStorage.setItem(this.key, JSON.stringify(kept));
   }
 
@@ -917,16 +929,20 @@ export class Desk {
     this.storing = null;
   }
 
-  private async storeOnce() {
+  private async storeOnce(): Promise<void> {
     const sent = this.content;
+    // One name until an answer came: whichever of the writings arrived, it is known again.
+    this.sent ??= newId();
+    this.remember();
     try {
       const stored = await ask(
         api.PUT('/api/references/{id}/working', {
           params: { path: { id: this.view.id } },
-          body: { version: this.version, content: sent },
+          body: { version: this.version, content: sent, write: this.sent },
         }),
       );
       this.version = stored.version;
+      this.sent = undefined;
       if (this.content === sent) {
         this.keeping = 'kept';
         localStorage.removeItem(this.key);
@@ -936,7 +952,12 @@ export class Desk {
     } catch (e) {
       const problem = asProblem(e);
       if (problem.status === 409 && problem.current) {
-        const current = problem.current as { version: number; content: ReferenceContent };
+        const current = problem.current as ReferenceView['working'];
+        if (this.wrote(current)) {
+          this.version = current.version;
+          this.sent = undefined;
+          return this.storeOnce();
+        }
         this.conflict = { mine: this.content, theirs: current.content, version: current.version };
       } else if (problem.status === 0) {
         this.keeping = 'offline';
@@ -945,6 +966,26 @@ export class Desk {
         this.problem = problem;
       }
     }
+  }
+
+  /** Stores the working copy before something that builds on it; fails where it cannot be stored. */
+  async ensureKept(): Promise<void> {
+    for (let tries = 0; tries < 3; tries++) {
+      this.problem = null;
+      await this.store();
+      // What was changed while it was stored is stored with the next.
+      if (this.problem || this.keeping !== 'waiting' || !this.mine) break;
+    }
+    if (!this.mine || this.keeping === 'kept') return;
+    throw (
+      this.problem ??
+      new Problem(
+        0,
+        'Your last changes are not stored yet.',
+        null,
+        this.conflict ? 'Choose first which of the two stands.' : 'They are kept here; try again with a connection.',
+      )
+    );
   }
 
   /** Ends a conflict with the content chosen, which becomes a step that can be undone. */
@@ -961,8 +1002,7 @@ export class Desk {
   }
 
   async save(reason: string) {
-    await this.store();
-    if (this.conflict) return;
+    await this.ensureKept();
     const view = await ask(
       api.POST('/api/references/{id}/revisions', {
         params: { path: { id: this.view.id } },

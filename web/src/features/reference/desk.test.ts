@@ -63,7 +63,12 @@ const corner = (id: string, number: string, at: number) => ({
   uncounted: false,
 });
 
-let stored: { version: number; content: ReferenceContent };
+let stored: { version: number; content: ReferenceContent; write?: string };
+/** Whether answers to writings are lost on their way back. */
+let deaf: boolean;
+/** Whether writings are refused. */
+let refusing: boolean;
+let saves: number;
 let online: boolean;
 let conflict: ReferenceContent | null;
 let puts: number;
@@ -122,10 +127,17 @@ async function serve(input: Request): Promise<Response> {
   }
   if (path.endsWith('/working')) {
     puts++;
-    const body = (await input.json()) as { version: number; content: ReferenceContent };
-    if (conflict) return reply({ detail: 'first', current: { version: 9, content: conflict } }, 409);
-    stored = { version: body.version + 1, content: body.content };
+    const body = (await input.json()) as { version: number; content: ReferenceContent; write: string };
+    if (refusing) return reply({ detail: 'The turn-in lies behind the apex.' }, 422);
+    if (conflict) stored = { version: 9, content: conflict };
+    if (body.version !== stored.version) return reply({ detail: 'first', current: stored }, 409);
+    stored = { version: body.version + 1, content: body.content, write: body.write };
+    if (deaf) throw new TypeError('the answer was lost');
     return reply(stored);
+  }
+  if (path.endsWith('/revisions')) {
+    saves++;
+    return reply({ ...view(), revision: 2 });
   }
   if (path.endsWith('/laid-anew')) {
     const body = (await input.json()) as { use: { gates: { metres: number }[] } };
@@ -168,6 +180,9 @@ beforeEach(() => {
   server.answer = serve;
   stored = { version: 3, content };
   online = true;
+  deaf = false;
+  refusing = false;
+  saves = 0;
   conflict = null;
   puts = 0;
   told = [];
@@ -238,10 +253,79 @@ describe('working on a reference', () => {
     conflict = null;
     desk.resolve(theirs);
     await vi.advanceTimersByTimeAsync(1000);
-    expect(stored).toEqual({ version: 10, content: theirs });
+    expect(stored).toMatchObject({ version: 10, content: theirs });
     expect(brakeOf(desk, 'c2')).toBe(1190);
     desk.undo();
     expect(brakeOf(desk)).toBe(305);
+  });
+
+  it('knows its own writing again when only the answer was lost', async () => {
+    const desk = await Desk.open('r1');
+    deaf = true;
+    desk.nudge('BRAKE', 5);
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(stored.version).toBe(4);
+    expect(desk.keeping).toBe('offline');
+    deaf = false;
+    desk.nudge('BRAKE', 2);
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(desk.conflict).toBeNull();
+    expect(desk.keeping).toBe('kept');
+    expect(stored.version).toBe(5);
+    expect(station(stored.content.corners[0] as CornerEntry, 'BRAKE')).toBe(307);
+  });
+
+  it.each(['before', 'after'])(
+    'knows its own writing again that arrived %s a reload read the reference',
+    async (when) => {
+      const desk = await Desk.open('r1');
+      deaf = true;
+      desk.nudge('BRAKE', 5);
+      await vi.advanceTimersByTimeAsync(1000);
+      deaf = false;
+      desk.nudge('BRAKE', 3);
+      await vi.advanceTimersByTimeAsync(200);
+      vi.clearAllTimers();
+      const arrived = stored;
+      expect(arrived.version).toBe(4);
+      if (when === 'after') stored = { version: 3, content };
+      const again = await Desk.open('r1');
+      stored = arrived;
+      expect(again.conflict).toBeNull();
+      expect(brakeOf(again)).toBe(308);
+      await vi.advanceTimersByTimeAsync(1000);
+      expect(again.conflict).toBeNull();
+      expect(again.keeping).toBe('kept');
+      expect(stored.version).toBe(5);
+      expect(station(stored.content.corners[0] as CornerEntry, 'BRAKE')).toBe(308);
+    },
+  );
+
+  it('sees that another was first after an answer was lost', async () => {
+    const desk = await Desk.open('r1');
+    deaf = true;
+    desk.nudge('BRAKE', 5);
+    await vi.advanceTimersByTimeAsync(1000);
+    deaf = false;
+    stored = { version: 5, content: { corners: [entry('c1', 280), entry('c2', 1200)], variants: [] }, write: 'w' };
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(desk.conflict?.version).toBe(5);
+  });
+
+  it('saves no revision while what was changed is not stored, and says why', async () => {
+    const desk = await Desk.open('r1');
+    refusing = true;
+    desk.nudge('BRAKE', 5);
+    await expect(desk.save('later')).rejects.toThrow('The turn-in lies behind the apex.');
+    expect(saves).toBe(0);
+    expect(brakeOf(desk)).toBe(305);
+    refusing = false;
+    online = false;
+    await expect(desk.save('later')).rejects.toThrow('not stored');
+    online = true;
+    await desk.save('later');
+    expect(saves).toBe(1);
+    expect(stored.version).toBe(4);
   });
 
   it('takes points from the draft when a corner is braked for again', async () => {

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { onDestroy } from 'svelte';
   import type { ClockView, Performed, ReferenceView, RoadView } from '../../api/api';
+  import { newId } from '../../kit/id';
   import { metres, plain, signed, speedText } from '../../words/units';
   import { LANDMARKS } from '../../road/things';
   import { cornerWord } from '../../words/words';
@@ -124,7 +125,7 @@
     const until = Math.min(end, roadTime(performance.now()));
     shown = true;
     ondriven({
-      id: crypto.randomUUID(),
+      id: newId(),
       at: new Date().toISOString(),
       answered: {
         fact: '',

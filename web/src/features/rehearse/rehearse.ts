@@ -1,5 +1,6 @@
 import { api, ask, type AskedView, type ClockView, type ToldView } from '../../api/api';
 import { browserShelf, type Shelf } from '../../api/shelf';
+import { newId } from '../../kit/id';
 
 export type Control = ClockView['due'][number]['key'];
 
@@ -47,7 +48,7 @@ export async function send(shelf: Answers, session: string): Promise<ToldView | 
 /** An answer to a fact; nothing told is "no idea". */
 export function answered(asked: AskedView, told: number | undefined, now: Date): Answer {
   return {
-    id: crypto.randomUUID(),
+    id: newId(),
     at: now.toISOString(),
     answered: {
       fact: asked.fact.id,

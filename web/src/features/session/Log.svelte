@@ -2,6 +2,7 @@
   import { onDestroy, untrack } from 'svelte';
   import { api, ask, asProblem, Problem, type Felt, type LogLine, type PlannedSession, type Told } from '../../api/api';
   import { keepOffline } from '../../api/offline';
+  import { newId } from '../../kit/id';
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import { browserLog, deviceName, merged, send, type Line } from './log';
   import { clock } from '../../words/clock';
@@ -62,7 +63,7 @@
   }
   async function say(told: Partial<Told> & Pick<Told, 'about'>) {
     const line: Line = {
-      id: crypto.randomUUID?.() ?? fallbackId(),
+      id: newId(),
       device,
       at: new Date().toISOString(),
       told: { words: '', hot: [], bled: false, ...told },
@@ -72,14 +73,6 @@
     waiting = await shelf.read(params.id);
     navigator.vibrate?.(20);
     void flush();
-  }
-  // Without HTTPS a browser makes no ids.
-  function fallbackId(): string {
-    const bytes = crypto.getRandomValues(new Uint8Array(16));
-    bytes[6] = ((bytes[6] ?? 0) & 0x0f) | 0x40;
-    bytes[8] = ((bytes[8] ?? 0) & 0x3f) | 0x80;
-    const h = [...bytes].map((b) => b.toString(16).padStart(2, '0')).join('');
-    return `${h.slice(0, 8)}-${h.slice(8, 12)}-${h.slice(12, 16)}-${h.slice(16, 20)}-${h.slice(20)}`;
   }
   const lines = $derived(merged(server, waiting));
   const stands = $derived(standing(lines));

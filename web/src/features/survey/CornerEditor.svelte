@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Corner } from '../../api/api';
   import type { SurveyDesk } from './survey.svelte';
-  import { newId } from '../../road/things';
+  import { newId } from '../../kit/id';
   import { degrees, radiusText } from '../../words/units';
   import { cornerWord } from '../../words/words';
 

@@ -1,7 +1,8 @@
 import { api, ask, asProblem, Problem, sendPhoto, type Corner, type LayoutView, type Things } from '../../api/api';
 import { browserShelf, letterId, type Letter, type Shelf } from './outbox';
 import { inverse, merges, touchedBy, withStep, type Step } from './steps';
-import { newId, nothing, type Sort, type Thing } from '../../road/things';
+import { newId } from '../../kit/id';
+import { nothing, type Sort, type Thing } from '../../road/things';
 
 export interface Post {
   send(layout: string, letter: Letter & { kind: 'change' }): Promise<LayoutView>;

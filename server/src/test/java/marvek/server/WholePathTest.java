@@ -206,6 +206,35 @@ class WholePathTest {
   }
 
   @Test
+  void aDeviceKnowsItsOwnWritingAgainUntilSomethingElseWrote() {
+    Made made = make();
+    JsonNode working = open(made).path("working");
+    assertThat(working.path("write").isTextual()).isFalse();
+    String write = UUID.randomUUID().toString();
+    ObjectNode mine = movedBy(working.path("content"), "c1", "BRAKE", 3);
+    Object version = working.path("version");
+    String url = "/api/references/{id}/working";
+    Map<String, Object> body = Map.of("version", version, "content", mine, "write", write);
+    assertThat(made.person().put(url, body, made.reference()).body().path("write").asText())
+        .isEqualTo(write);
+    assertThat(open(made).path("working").path("write").asText()).isEqualTo(write);
+    var again = made.person().put(url, body, made.reference());
+    assertThat(again.status()).isEqualTo(409);
+    assertThat(again.body().path("current").path("write").asText()).isEqualTo(write);
+    // Another window, of an older page that names nothing.
+    JsonNode now = again.body().path("current");
+    assertThat(
+            made.person()
+                .put(
+                    url,
+                    Map.of("version", now.path("version"), "content", working.path("content")),
+                    made.reference())
+                .status())
+        .isEqualTo(200);
+    assertThat(open(made).path("working").path("write").isTextual()).isFalse();
+  }
+
+  @Test
   void draggingAnswersWithoutStoring() {
     Made made = make();
     JsonNode before = open(made);

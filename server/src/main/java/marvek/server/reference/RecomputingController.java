@@ -138,7 +138,7 @@ class RecomputingController {
   ReferenceController.WorkingView take(
       @AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
     ReferenceRow row = references.takeRecomputed(driver.id(), id);
-    return new ReferenceController.WorkingView(row.version(), row.working());
+    return ReferenceController.WorkingView.of(row);
   }
 
   /** Brings all back as it was before it was taken. */
@@ -148,7 +148,7 @@ class RecomputingController {
       @PathVariable UUID id,
       @RequestBody UndoRequest body) {
     ReferenceRow row = references.undoRecomputed(driver.id(), id, body.version());
-    return new ReferenceController.WorkingView(row.version(), row.working());
+    return ReferenceController.WorkingView.of(row);
   }
 
   /** Leaves the reference as it is. */

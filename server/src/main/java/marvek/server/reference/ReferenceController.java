@@ -81,10 +81,25 @@ class ReferenceController {
   record DraftRequest(
       @NotNull UUID layoutId, @NotNull UUID vehicleId, @Nullable @Size(max = 100) String name) {}
 
-  /** A working copy; {@code version} must be given back when it is stored. */
-  record WorkingView(int version, ReferenceContent content) {}
+  /**
+   * A working copy.
+   *
+   * @param version must be given back when it is stored
+   * @param write what the device that stored it called that, null where no device did
+   */
+  record WorkingView(int version, ReferenceContent content, @Nullable UUID write) {
+    static WorkingView of(ReferenceRow row) {
+      return new WorkingView(row.version(), row.working(), row.lastWrite());
+    }
+  }
 
-  record WorkingRequest(int version, @NotNull ReferenceContent content) {}
+  /**
+   * A working copy to be stored.
+   *
+   * @param write a name of this writing that the device makes up: when its answer is lost, the
+   *     device knows its own writing again and does not take it for another's
+   */
+  record WorkingRequest(int version, @NotNull ReferenceContent content, @Nullable UUID write) {}
 
   record SaveRequest(int version, @NotBlank @Size(max = 500) String reason) {}
 
@@ -266,7 +281,8 @@ class ReferenceController {
       @AuthenticationPrincipal Driver driver,
       @PathVariable UUID id,
       @Valid @RequestBody WorkingRequest body) {
-    return working(references.work(driver.id(), id, body.version(), body.content()));
+    return WorkingView.of(
+        references.work(driver.id(), id, body.version(), body.content(), body.write()));
   }
 
   /** Reads a reference from a JSON or CSV file onto this one, without storing it. */
@@ -307,7 +323,7 @@ class ReferenceController {
 
   @PostMapping("/references/{id}/vehicle")
   WorkingView takeVehicle(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
-    return working(references.takeVehicle(driver.id(), id));
+    return WorkingView.of(references.takeVehicle(driver.id(), id));
   }
 
   @PostMapping("/references/{id}/revisions")
@@ -471,7 +487,7 @@ class ReferenceController {
         layout.counted(),
         opened.things(),
         opened.thingVersions(),
-        new WorkingView(row.version(), opened.working()),
+        new WorkingView(row.version(), opened.working(), row.lastWrite()),
         Drafter.draft(opened.computed(), opened.landmarks()),
         row.basedOnRevision() == 0
             ? null
@@ -493,10 +509,6 @@ class ReferenceController {
         LostBrakings.in(opened.computed(), opened.working()),
         row.recomputed(),
         row.laidInPart());
-  }
-
-  private static WorkingView working(ReferenceRow row) {
-    return new WorkingView(row.version(), row.working());
   }
 
   private static RevisionSummary summary(Revision r) {

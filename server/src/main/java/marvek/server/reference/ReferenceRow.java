@@ -72,6 +72,7 @@ public class ReferenceRow {
 
   private int basedOnRevision;
   private boolean changed;
+  private @Nullable UUID lastWrite;
 
   @Version private int version;
   private Instant createdAt;
@@ -160,6 +161,7 @@ public class ReferenceRow {
     line = RoadBytes.pack(offset);
     deskVersion++;
     working = there.working();
+    lastWrite = null;
     lapTime = there.lapTime();
     changed = there.changed();
     changedAt = now;
@@ -186,8 +188,20 @@ public class ReferenceRow {
     doubts = doubts.stream().filter(sure.negate()).toList();
   }
 
+  /** Takes another working copy that no device wrote. */
   void work(ReferenceContent content, double time, Instant now) {
+    work(content, time, null, now);
+  }
+
+  /**
+   * Takes another working copy.
+   *
+   * @param write what the device calls this writing of its own, by which it knows it again when the
+   *     answer was lost; null for what no device wrote
+   */
+  void work(ReferenceContent content, double time, @Nullable UUID write, Instant now) {
     working = content;
+    lastWrite = write;
     lapTime = time;
     changed = true;
     changedAt = now;
@@ -246,6 +260,11 @@ public class ReferenceRow {
 
   public ReferenceContent working() {
     return working;
+  }
+
+  /** What the device that wrote the working copy calls that writing; null where none wrote it. */
+  @Nullable UUID lastWrite() {
+    return lastWrite;
   }
 
   /** The pace at which the reference was computed; null for all of the grip. */

@@ -621,11 +621,24 @@ public class References {
   /** Stores the working copy; refuses when another window was first. */
   @Transactional
   public ReferenceRow work(UUID owner, UUID id, int version, ReferenceContent content) {
+    return work(owner, id, version, content, null);
+  }
+
+  /**
+   * Stores the working copy; refuses when another window was first.
+   *
+   * @param write what the device calls this writing
+   */
+  @Transactional
+  ReferenceRow work(
+      UUID owner, UUID id, int version, ReferenceContent content, @Nullable UUID write) {
     Opened opened = open(owner, id);
     sameVersion(opened.row(), version);
     check(opened, content);
     moved(opened, content);
-    opened.row().work(content, time(opened.computed(), opened.things(), content), clock.instant());
+    opened
+        .row()
+        .work(content, time(opened.computed(), opened.things(), content), write, clock.instant());
     return rows.saveAndFlush(opened.row());
   }
 
@@ -1020,7 +1033,7 @@ public class References {
       throw Problem.conflict(
           "Another window changed this reference.",
           "Look at both and choose what stands.",
-          new ReferenceController.WorkingView(row.version(), row.working()));
+          ReferenceController.WorkingView.of(row));
     }
   }
 }

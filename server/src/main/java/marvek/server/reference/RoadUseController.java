@@ -243,6 +243,6 @@ class RoadUseController {
       @PathVariable UUID id,
       @Valid @RequestBody TakeRequest body) {
     ReferenceRow row = references.takeLaidAnew(driver.id(), id, body.version(), body.wish());
-    return new ReferenceController.WorkingView(row.version(), row.working());
+    return ReferenceController.WorkingView.of(row);
   }
 }

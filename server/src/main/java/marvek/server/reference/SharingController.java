@@ -129,7 +129,7 @@ class SharingController {
       @PathVariable UUID remark,
       @Valid @RequestBody DecisionRequest body) {
     ReferenceRow row = remarks.decide(driver.id(), id, remark, body.accepted(), body.version());
-    return new ReferenceController.WorkingView(row.version(), row.working());
+    return ReferenceController.WorkingView.of(row);
   }
 
   private RemarkView view(References.Opened opened, Driver driver, Remark remark, String author) {
