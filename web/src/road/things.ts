@@ -1,3 +1,4 @@
+import { newId } from '../kit/id';
 import type { Corner, Kerb, Landmark, Place, Severity, Things, TrackLimit, Zone } from '../api/api';
 
 export type Sort = keyof Things;

@@ -158,7 +158,7 @@ describe('remarks', () => {
       mine: role === 'OWNER',
       tried: false,
       workingVersion: 4,
-      store: () => Promise.resolve(),
+      ensureKept: () => Promise.resolve(),
       stored: vi.fn(),
       select: vi.fn(),
       giveUp: vi.fn(),
