@@ -1,6 +1,7 @@
 <script lang="ts">
   import { onDestroy, untrack } from 'svelte';
-  import type { Corner, TraceView } from '../../api/api';
+  import type { Corner, ReferenceView, TraceView } from '../../api/api';
+  import { POINTS } from '../../road/points';
   import { cornerWord } from '../../words/words';
   import { lapTime, metres, plain, speedText } from '../../words/units';
   import {
@@ -13,11 +14,16 @@
     rateOf,
     stationIn,
     timeAt,
+    nextPoint,
     type Mark,
   } from './film';
+  import { partOf, Stills, type Sight } from './stills.svelte';
+  import StillsPanel from './StillsPanel.svelte';
+  import StillsPicture from './StillsPicture.svelte';
 
   /** A film of the lap beside its traces: one cursor for both. The film stays on this disk. */
   interface Props {
+    reference: string;
     trace: TraceView;
     corners: Corner[];
     at: number | null;
@@ -26,7 +32,7 @@
     onopen?: () => void;
     onclose?: () => void;
   }
-  let { trace, corners, at, onat, onopen, onclose }: Props = $props();
+  let { reference, trace, corners, at, onat, onopen, onclose }: Props = $props();
 
   type WithFrames = HTMLVideoElement & {
     requestVideoFrameCallback?: (f: (now: number, frame: { mediaTime: number }) => void) => number;
@@ -58,6 +64,27 @@
           c.entry <= c.exit ? here >= c.entry && here <= c.exit : here >= c.entry || here <= c.exit,
         ) ?? null),
   );
+
+  const stills = $derived(new Stills(reference));
+  const next = $derived(nextDue(stills.view, here));
+  // The survey is asked for when there is a film to compare it with.
+  $effect(() => {
+    if (url) void untrack(() => stills).open();
+  });
+  let keep = $state(false);
+  let picture = $state.raw<Blob | null>(null);
+  /** What is due next from a place, by the reference. */
+  function nextDue(view: ReferenceView | null, at: number | null) {
+    const due = view && at !== null ? nextPoint(view.working.content.corners, at, view.length) : null;
+    const of = due && view?.corners.find((c) => c.id === due.corner);
+    return due && of ? `${POINTS[due.kind].word} for ${cornerWord(of)} in ${metres(due.ahead)}` : '';
+  }
+  async function press(sight: Sight) {
+    video?.pause();
+    // The picture that is kept is the one that was pressed.
+    if (stills.first && !stills.place && video) picture = await partOf(video, sight).catch(() => null);
+    await stills.press(trace.id, sight, rate);
+  }
 
   async function open(e: Event & { currentTarget: HTMLInputElement }) {
     const chosen = e.currentTarget.files?.[0];
@@ -169,19 +196,22 @@
     >
   {:else}
     <div class="grid gap-3 md:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)]">
-      <video
-        bind:this={video}
-        src={url}
-        muted
-        playsinline
-        preload="auto"
-        class="w-full rounded bg-black"
-        onloadeddata={ready}
-        onseeked={() => video && !video.requestVideoFrameCallback && take(video.currentTime)}
-        onplay={() => (playing = true)}
-        onpause={() => (playing = false)}
-        onerror={() => (problem = 'This browser does not play this film. WebM (VP8, VP9) and MP4 (H.264) are usual.')}
-      ></video>
+      <div class="relative self-start">
+        <video
+          bind:this={video}
+          src={url}
+          muted
+          playsinline
+          preload="auto"
+          class="w-full rounded bg-black"
+          onloadeddata={ready}
+          onseeked={() => video && !video.requestVideoFrameCallback && take(video.currentTime)}
+          onplay={() => (playing = true)}
+          onpause={() => (playing = false)}
+          onerror={() => (problem = 'This browser does not play this film. WebM (VP8, VP9) and MP4 (H.264) are usual.')}
+        ></video>
+        {#if alignment}<StillsPicture {stills} {here} {keep} onpress={(s) => void press(s)} />{/if}
+      </div>
       <div class="grid content-start gap-2 text-sm">
         {#if problem}<p role="alert"><strong>{problem}</strong></p>{/if}
         {#if alignment && here !== null}
@@ -189,6 +219,7 @@
             <strong>{corner ? cornerWord(corner) : `${metres(here)} from the line`}</strong>
             {speedText(speed)}, {lapTime(Math.max(0, now ?? 0))}
           </p>
+          {#if next}<p data-film-next>Next: {next}.</p>{/if}
           <p>
             One frame is {metres(frameMetres(speed, rate), 2)} here, at {plain(rate, rate % 1 ? 2 : 0)} a second.
             {marks.length > 1 ? 'Two marks: the drift of the camera is taken off.' : ''}
@@ -207,6 +238,9 @@
             <button class="btn btn-sm btn-primary" onclick={play}>Play</button>
           {/if}
           <button class="btn btn-sm" onclick={() => frame(1)} aria-label="One frame on">▸</button>
+          <button class="btn btn-sm" onclick={() => frame(Math.round(rate / 2))} aria-label="Half a second on"
+            >½ s ▸</button
+          >
           {#each [0.25, 0.5, 1] as s (s)}
             <button
               class={['btn btn-sm', slow === s ? 'btn-active' : '']}
@@ -237,6 +271,7 @@
             oninput={(e) => seek(e.currentTarget.valueAsNumber)}
           />
         {/if}
+        {#if alignment}<StillsPanel {stills} {here} {corners} bind:keep {picture} />{/if}
         <p class="text-xs">, and . go a frame back and on. {file?.name}</p>
       </div>
     </div>

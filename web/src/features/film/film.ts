@@ -1,5 +1,5 @@
 import { get, set } from 'idb-keyval';
-import type { TraceView } from '../../api/api';
+import type { CornerEntry, PointKind, TraceView } from '../../api/api';
 import { stationAt } from '../../road/runs';
 
 /** A moment that film and lap both show. */
@@ -71,6 +71,18 @@ export function timeAt(trace: TraceView, station: number): number {
 /** Station at a time of the lap; null outside of it. */
 export const stationIn = (trace: TraceView, time: number): number | null =>
   time >= 0 && time <= trace.lapTime ? stationAt(trace, time) : null;
+
+/** The next point of the reference ahead of a place; null with none. */
+export function nextPoint(
+  entries: CornerEntry[],
+  at: number,
+  length: number,
+): { corner: string; kind: PointKind; ahead: number } | null {
+  const all = entries.flatMap((e) =>
+    e.points.map((p) => ({ corner: e.corner, kind: p.kind, ahead: (((p.station - at) % length) + length) % length })),
+  );
+  return all.reduce<(typeof all)[number] | null>((best, p) => (best && best.ahead <= p.ahead ? best : p), null);
+}
 
 /** A film is known again by its name and size: the picture itself never leaves the disk. */
 const keyOf = (lap: string, file: File) => `film ${lap} ${file.name} ${file.size}`;

@@ -495,6 +495,7 @@
             {#if run}<a class="btn btn-sm btn-primary" href="#/debrief/{run.id}">Debrief</a>{/if}
           </div>
           <FilmPanel
+            reference={params.id}
             trace={one.data}
             {corners}
             at={clock === null ? at : null}

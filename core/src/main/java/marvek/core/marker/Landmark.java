@@ -21,6 +21,7 @@ import org.jspecify.annotations.Nullable;
  * @param note in the driver's words
  * @param photo id of a picture, or empty
  * @param length metres along the road from its station on; 0 for a thing at one place
+ * @param seen where it was measured to come into view and to leave it; null where it never was
  */
 public record Landmark(
     String id,
@@ -36,7 +37,17 @@ public record Landmark(
     @Nullable Instant noted,
     String note,
     String photo,
-    double length) {
+    double length,
+    @Nullable Seen seen) {
+
+  /**
+   * Where a thing was seen to come into view and to leave it, measured on a film. It is told of the
+   * driver's own seat and line, and stands before what is computed of them.
+   *
+   * @param comes station of the vehicle when it came into view; null where not measured
+   * @param leaves station of the vehicle when the last of it left the view; null where not measured
+   */
+  public record Seen(@Nullable Double comes, @Nullable Double leaves) {}
 
   public Landmark {
     Objects.requireNonNull(id, "id");
@@ -46,6 +57,40 @@ public record Landmark(
     Objects.requireNonNull(permanence, "permanence");
     Objects.requireNonNull(note, "note");
     Objects.requireNonNull(photo, "photo");
+  }
+
+  /** A landmark of which nobody measured from where it is seen. */
+  public Landmark(
+      String id,
+      LandmarkKind kind,
+      String label,
+      double station,
+      boolean left,
+      String corner,
+      double out,
+      double height,
+      Permanence permanence,
+      boolean readable,
+      @Nullable Instant noted,
+      String note,
+      String photo,
+      double length) {
+    this(
+        id,
+        kind,
+        label,
+        station,
+        left,
+        corner,
+        out,
+        height,
+        permanence,
+        readable,
+        noted,
+        note,
+        photo,
+        length,
+        null);
   }
 
   /** A landmark with what is usual for its kind. */

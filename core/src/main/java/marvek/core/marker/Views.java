@@ -136,10 +136,13 @@ public final class Views {
   }
 
   /**
-   * Station of the line from which on a thing is in view until it is reached; empty where it has
-   * been in view for as far as one looks, or never is.
+   * Station of the line from which on a thing is in view until it is reached, as it was measured,
+   * or else computed; empty where it has been in view for as far as one looks, or never is.
    */
   public OptionalDouble comesIntoView(Landmark l) {
+    if (l.seen() != null && l.seen().comes() != null) {
+      return OptionalDouble.of(road.wrap(l.seen().comes()));
+    }
     double seen = -1;
     for (double back = STEP; back <= FAR; back += STEP) {
       if (!clear(l.station() - back, l, l.station())) {
@@ -151,10 +154,13 @@ public final class Views {
   }
 
   /**
-   * Station of the line at which the last of a thing leaves the field of view; empty where it does
-   * not before it is passed.
+   * Station of the line at which the last of a thing leaves the field of view, as it was measured,
+   * or else computed; empty where it does not before it is passed.
    */
   public OptionalDouble leavesView(Landmark l) {
+    if (l.seen() != null && l.seen().leaves() != null) {
+      return OptionalDouble.of(road.wrap(l.seen().leaves()));
+    }
     double end = l.station() + l.length();
     double before = Double.NaN;
     for (double back = 0; back <= FAR; back += STEP) {

@@ -227,8 +227,10 @@ public final class Cues {
       return Found.never("cue.stays_seen", Value.own(l.spoken()));
     }
     double station = at.getAsDouble();
+    // Measured, only the eye's own delay is left of the doubt.
+    boolean measured = l.seen() != null && l.seen().leaves() != null;
     double sin = Math.sin(Views.HALF_ANGLE);
-    double byAngle = views.aside(l) / (sin * sin) * BY_ANGLE;
+    double byAngle = measured ? 1 : views.aside(l) / (sin * sin) * BY_ANGLE;
     return Found.at(station, Math.hypot(speedAt(station) * REACTION, byAngle));
   }
 

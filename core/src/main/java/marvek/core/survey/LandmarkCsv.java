@@ -44,7 +44,9 @@ public final class LandmarkCsv {
     "note",
     "longitude",
     "latitude",
-    "length_m"
+    "length_m",
+    "comes_into_view_m",
+    "leaves_view_m"
   };
 
   private LandmarkCsv() {}
@@ -74,12 +76,18 @@ public final class LandmarkCsv {
             CsvText.safe(l.note()),
             at.map(d -> Double.toString(d[0])).orElse(""),
             at.map(d -> Double.toString(d[1])).orElse(""),
-            Double.toString(l.length()));
+            Double.toString(l.length()),
+            seen(l.seen() == null ? null : l.seen().comes()),
+            seen(l.seen() == null ? null : l.seen().leaves()));
       }
     } catch (java.io.IOException e) {
       throw new java.io.UncheckedIOException(e);
     }
     return out.toString().getBytes(StandardCharsets.UTF_8);
+  }
+
+  private static String seen(@Nullable Double station) {
+    return station == null ? "" : Double.toString(station);
   }
 
   /**
@@ -158,7 +166,8 @@ public final class LandmarkCsv {
           noted(),
           text("note"),
           "",
-          number("length_m", 0));
+          number("length_m", 0),
+          seen());
     }
 
     private SurveyPlace.Beside beside() {
@@ -206,6 +215,16 @@ public final class LandmarkCsv {
         // Said below, with the place.
       }
       throw problem("\"" + text + "\" is no number", column, "Write a number like 812.5.");
+    }
+
+    private Landmark.@Nullable Seen seen() {
+      boolean comes = !text("comes_into_view_m").isEmpty();
+      boolean leaves = !text("leaves_view_m").isEmpty();
+      return comes || leaves
+          ? new Landmark.Seen(
+              comes ? Double.valueOf(number("comes_into_view_m", 0)) : null,
+              leaves ? Double.valueOf(number("leaves_view_m", 0)) : null)
+          : null;
     }
 
     private @Nullable Instant noted() {

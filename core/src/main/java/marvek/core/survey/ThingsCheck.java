@@ -49,8 +49,19 @@ public final class ThingsCheck {
     within("length", l.length(), 0, 1500);
     words("note", l.note(), LONGEST_NOTE);
     photo(l.photo());
+    Landmark.Seen seen = l.seen();
+    if (seen != null) {
+      view("comes into view", seen.comes());
+      view("leaves the view", seen.leaves());
+    }
     if (l.kind() == LandmarkKind.BOARD && l.label().isBlank()) {
       throw problem("A board needs what is written on it.", "label", "Write 100, or its place.");
+    }
+  }
+
+  private void view(String field, @Nullable Double station) {
+    if (station != null) {
+      station(field, station);
     }
   }
 
