@@ -77,12 +77,15 @@
   function nextDue(view: ReferenceView | null, at: number | null) {
     const due = view && at !== null ? nextPoint(view.working.content.corners, at, view.length) : null;
     const of = due && view?.corners.find((c) => c.id === due.corner);
-    return due && of ? `${POINTS[due.kind].word} for ${cornerWord(of)} in ${metres(due.ahead)}` : '';
+    if (!due || !of) return '';
+    const word = cornerWord(of);
+    return `${POINTS[due.kind].word} in ${metres(due.ahead)}, ${/^\d/.test(word) ? `corner ${word}` : word}`;
   }
   async function press(sight: Sight) {
     video?.pause();
     // The picture that is kept is the one that was pressed.
-    if (stills.first && !stills.place && video) picture = await partOf(video, sight).catch(() => null);
+    picture = null;
+    if (stills.first && !stills.place && video) void partOf(video, sight).then((part) => (picture = part));
     await stills.press(trace.id, sight, rate);
   }
 

@@ -3,10 +3,13 @@ import 'fake-indexeddb/auto';
 import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import FilmPanel from './FilmPanel.svelte';
-import { aligned, filmTimeOf, frameMetres, lapTimeOf, rateOf, stationIn, timeAt } from './film';
+import { aligned, filmTimeOf, frameMetres, lapTimeOf, nextPoint, rateOf, stationIn, timeAt } from './film';
 import type { TraceView } from '../../api/api';
 import { corner } from '../../testing/made';
+import { server } from '../../testing/server';
 import { squeezed } from '../../testing/shown';
+import { partAround, Stills } from './stills.svelte';
+import type { Landmark } from '../../api/api';
 
 // 2000 m at 50 m/s.
 const trace = {
@@ -67,12 +70,142 @@ describe('lining up', () => {
   });
 });
 
+const tree = { id: 't1', kind: 'TREE', label: '', station: 130, left: true } as Landmark;
+const reference = {
+  role: 'OWNER',
+  layoutId: 'l1',
+  length: 2000,
+  corners: [corner()],
+  things: { landmarks: [tree], kerbs: [], zones: [], limits: [], places: [], severities: [] },
+  thingVersions: { t1: 4 },
+  working: {
+    content: {
+      corners: [
+        { corner: 'c1', points: [{ kind: 'BRAKE', station: 400 }] },
+        { corner: 'c2', points: [{ kind: 'APEX', station: 20 }] },
+      ],
+    },
+  },
+};
+
+it('says what is due next, over the line too', () => {
+  const entries = reference.working.content.corners as never;
+  expect(nextPoint(entries, 380, 2000)).toEqual({ corner: 'c1', kind: 'BRAKE', ahead: 20 });
+  expect(nextPoint(entries, 1990, 2000)).toEqual({ corner: 'c2', kind: 'APEX', ahead: 30 });
+  expect(nextPoint([], 0, 2000)).toBeNull();
+});
+
+describe('stills of a film', () => {
+  const opened = async () => {
+    server.on('GET', /references\/r1$/, () => reference);
+    server.on('POST', /survey$/, () => ({}));
+    const stills = new Stills('r1');
+    await stills.open();
+    return stills;
+  };
+  const place = { station: 262.4, left: false, out: 5.23, along: 2.1, beside: 0.4 };
+  const sight = (station: number, across: number) => ({ station, across, down: 0.5 });
+
+  it('place a thing by two presses, put it on the survey, and take it back', async () => {
+    const stills = await opened();
+    server.on('POST', /stills$/, () => place);
+    await stills.press('lap1', sight(250, 0.4), 30);
+    expect(stills.place).toBeNull();
+    // Pressed going backwards: the server is told the way the road goes.
+    await stills.press('lap1', sight(220, 0.2), 30);
+    expect(server.last('POST')?.body).toEqual({
+      lens: { projection: 'STRAIGHT', degrees: 90, turned: 0 },
+      first: { station: 220, across: 0.2 },
+      second: { station: 250, across: 0.4 },
+      rate: 30,
+    });
+    expect(stills.place).toEqual(place);
+    await stills.make('POST', '', [], null);
+    const body = server.last('POST')?.body as { put: { landmarks: Landmark[] }; expected: object };
+    expect(body.expected).toEqual({});
+    expect(body.put.landmarks[0]).toMatchObject({ kind: 'POST', station: 262.4, left: false, out: 5.2, photo: '' });
+    expect(stills.first).toBeNull();
+    const id = body.put.landmarks[0]?.id;
+    await stills.takeBack();
+    expect(server.last('POST')?.body).toMatchObject({ remove: [id] });
+    expect(stills.last).toBeNull();
+  });
+
+  it('keep what was pressed where the server cannot tell, and say why', async () => {
+    const stills = await opened();
+    server.on('POST', /stills$/, () => 422);
+    await stills.press('lap1', sight(220, 0.2), 30);
+    await stills.press('lap1', sight(222, 0.2), 30);
+    expect(stills.problem).not.toBeNull();
+    expect(stills.first).not.toBeNull();
+    server.on('POST', /stills$/, () => place);
+    await stills.press('lap1', sight(250, 0.4), 30);
+    expect(stills.place).toEqual(place);
+    expect(stills.problem).toBeNull();
+  });
+
+  it('note where a thing is seen, with the version that was looked at, and take that back', async () => {
+    const stills = await opened();
+    expect(stills.inReach(100, 2000).map((l) => l.id)).toEqual(['t1']);
+    expect(stills.inReach(150, 2000)).toEqual([]);
+    stills.held = 't1';
+    await stills.seen({ leaves: 121.5 });
+    expect(server.last('POST')?.body).toMatchObject({
+      put: { landmarks: [{ id: 't1', station: 130, seen: { leaves: 121.5 } }] },
+      expected: { t1: 4 },
+    });
+    await stills.takeBack();
+    const back = server.last('POST')?.body as { put: { landmarks: Landmark[] } };
+    expect(back.put.landmarks[0]).toEqual(tree);
+  });
+
+  it('tell the lens by two known things', async () => {
+    const stills = await opened();
+    const lens = { projection: 'STRAIGHT', degrees: 71.5, turned: 1.2 };
+    server.on('POST', /lens$/, () => lens);
+    stills.known = [];
+    await stills.press('lap1', sight(100, 0.1), 30);
+    expect(stills.known).toEqual([]);
+    stills.held = 't1';
+    await stills.press('lap1', sight(100, 0.1), 30);
+    stills.held = 't2';
+    await stills.press('lap1', sight(110, -0.6), 30);
+    expect(server.last('POST')?.body).toEqual({
+      projection: 'STRAIGHT',
+      known: [
+        { landmark: 't1', station: 100, across: 0.1 },
+        { landmark: 't2', station: 110, across: -0.6 },
+      ],
+    });
+    expect(stills.lens).toEqual(lens);
+    expect(stills.known).toBeNull();
+    // The next film is of the same camera.
+    expect((await opened()).lens).toEqual(lens);
+    stills.setLens({ projection: 'STRAIGHT', degrees: 90, turned: 0 });
+  });
+
+  it('keep a part that lies inside of the picture', () => {
+    for (const across of [-1, -0.4, 0.3, 1]) {
+      for (const down of [0, 0.5, 1]) {
+        const p = partAround({ station: 0, across, down }, 640, 360);
+        expect(p.x).toBeGreaterThanOrEqual(0);
+        expect(p.x + p.width).toBeLessThanOrEqual(640);
+        expect(p.y).toBeGreaterThanOrEqual(0);
+        expect(p.y + p.height).toBeLessThanOrEqual(360);
+        const x = ((across + 1) / 2) * 640;
+        expect(x >= p.x && x <= p.x + p.width).toBe(true);
+      }
+    }
+  });
+});
+
 describe('a film beside a lap', () => {
   let present: ((film: number) => void) | null = null;
   beforeEach(() => {
     present = null;
     vi.stubGlobal('URL', Object.assign(URL, { createObjectURL: () => 'blob:film', revokeObjectURL: () => undefined }));
     Object.assign(HTMLMediaElement.prototype, { play: () => Promise.resolve(), pause: () => undefined });
+    Object.assign(HTMLCanvasElement.prototype, { getContext: () => null, toBlob: () => undefined });
     Object.assign(HTMLVideoElement.prototype, {
       requestVideoFrameCallback(f: (now: number, frame: { mediaTime: number }) => void) {
         present = (film) => f(0, { mediaTime: film });
@@ -82,7 +215,7 @@ describe('a film beside a lap', () => {
   });
   const opened = async (name: string, given: { at?: number | null } = {}) => {
     const onat = vi.fn<(s: number | null) => void>();
-    const shown = render(FilmPanel, { trace, corners: [corner()], at: given.at ?? null, onat });
+    const shown = render(FilmPanel, { reference: 'r1', trace, corners: [corner()], at: given.at ?? null, onat });
     const file = new File(['film'], name, { type: 'video/webm' });
     const input = document.querySelector('input[type=file]') as HTMLInputElement;
     Object.defineProperty(input, 'files', { value: [file] });
@@ -163,6 +296,32 @@ describe('a film beside a lap', () => {
     await fireEvent.click(screen.getByRole('button', { name: 'Put the film away' }));
     expect(document.querySelector('video')).toBeNull();
     expect(document.querySelector('input[type=file]')).toBeTruthy();
+  });
+
+  it('is pressed where a thing is, by hand and by keys, and says what is due', async () => {
+    server.on('GET', /references\/r1$/, () => reference);
+    server.on('POST', /stills$/, () => ({ station: 262.4, left: false, out: 5.23, along: 12, beside: 1 }));
+    await opened('f.webm');
+    await frame(5);
+    await fireEvent.click(screen.getByRole('button', { name: 'This is the line' }));
+    await frame(5 + 7.6);
+    await screen.findByText(/Next: Brake in 20 m, corner 1/);
+    const still = document.querySelector('[data-still]') as HTMLButtonElement;
+    still.getBoundingClientRect = () => ({ left: 100, top: 50, width: 400, height: 200 }) as DOMRect;
+    await fireEvent.click(still, { detail: 1, clientX: 360, clientY: 100 });
+    await screen.findByText(/Pressed at 380 m/);
+    await frame(5 + 7.8);
+    for (let i = 0; i < 20; i++) await fireEvent.keyDown(still, { key: 'ArrowRight' });
+    await fireEvent.click(still, { detail: 0 });
+    await screen.findByText(/5.2 m outside on/);
+    expect(server.last('POST')?.body).toMatchObject({
+      first: { station: 380, across: 0.3 },
+      second: { station: 390, across: expect.closeTo(0.4, 6) as number },
+    });
+    expect(screen.getByText(/That is a lot/)).toBeTruthy();
+    // A board needs what is written on it.
+    expect((screen.getByRole('button', { name: 'board' }) as HTMLButtonElement).disabled).toBe(true);
+    expect((screen.getByRole('button', { name: 'tree' }) as HTMLButtonElement).disabled).toBe(false);
   });
 
   it('says where the browser does not play it', async () => {
