@@ -1,6 +1,7 @@
 <script lang="ts">
   import { onDestroy, untrack } from 'svelte';
   import type { Corner, ReferenceView, TraceView } from '../../api/api';
+  import { session } from '../../api/session.svelte';
   import { POINTS } from '../../road/points';
   import { cornerWord } from '../../words/words';
   import { lapTime, metres, plain, speedText } from '../../words/units';
@@ -89,9 +90,21 @@
     await stills.press(trace.id, sight, rate);
   }
 
-  async function open(e: Event & { currentTarget: HTMLInputElement }) {
+  function open(e: Event & { currentTarget: HTMLInputElement }) {
     const chosen = e.currentTarget.files?.[0];
-    if (!chosen) return;
+    if (chosen) show(chosen);
+  }
+  /** The drawn film that ships with the demo. */
+  async function made() {
+    try {
+      const response = await fetch('/api/demo/film.webm');
+      if (!response.ok) throw new Error(String(response.status));
+      show(new File([await response.blob()], 'demo.webm', { type: 'video/webm' }));
+    } catch {
+      problem = 'The demo’s film does not come. Check the connection and try again.';
+    }
+  }
+  function show(chosen: File) {
     URL.revokeObjectURL(url);
     file = chosen;
     problem = '';
@@ -191,12 +204,19 @@
 
 <svelte:window onkeydown={keys} />
 
-<section class="bg-base-100 border-base-300 grid gap-2 rounded border p-2" aria-label="Film" data-film>
+<section class="bg-base-100 border-base-300 grid gap-2 rounded border p-2" aria-label="Film" data-film={shown.toFixed(3)}>
   {#if !url}
     <label class="flex flex-wrap items-center gap-3 text-sm"
       ><span>Film of this lap, from your own camera. It is shown from your disk and sent nowhere.</span>
       <input class="file-input file-input-sm" type="file" accept="video/*" onchange={open} /></label
     >
+    {#if session.demo}
+      <p class="text-sm">
+        <button class="btn btn-xs" onclick={() => void made()}>Take the demo’s film</button>
+        drawn of the quickest lap of the second session, from the line on; its lens is 80° wide.
+      </p>
+    {/if}
+    {#if problem}<p role="alert" class="text-sm"><strong>{problem}</strong></p>{/if}
   {:else}
     <div class="grid gap-3 md:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)]">
       <div class="relative self-start">

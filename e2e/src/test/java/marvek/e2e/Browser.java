@@ -246,6 +246,12 @@ final class Browser implements AutoCloseable {
     return ((JavascriptExecutor) driver).executeScript(script, arguments);
   }
 
+  /** Runs a script that calls its last argument when it is done. */
+  Object runLater(String script, Object... arguments) {
+    driver.manage().timeouts().scriptTimeout(Duration.ofMinutes(3));
+    return driver.executeAsyncScript(script, arguments);
+  }
+
   String here() {
     return String.valueOf(driver.getCurrentUrl());
   }

@@ -1,10 +1,15 @@
 package marvek.e2e;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import org.openqa.selenium.WebElement;
 
 /** A film made in the browser, lined up with a simulated lap. */
 class FilmPathTest {
@@ -86,5 +91,195 @@ class FilmPathTest {
     browser.waitFor(() -> time() > before, "one frame on");
     assertThat(time() - before).isLessThan(0.1);
     browser.textWhen("[data-film]", t -> t.contains("One frame is"));
+  }
+
+  private void show(double time) {
+    browser.run(
+        "document.querySelector('[data-film] video').currentTime = arguments[0]",
+        time + 0.5 / MadeFilm.RATE);
+    shown(time);
+  }
+
+  private void shown(double time) {
+    browser.attributeWhen(
+        "[data-film]", "data-film", t -> Math.abs(Double.parseDouble(t) - time) < 0.01);
+  }
+
+  private void pressAt(double across) {
+    WebElement picture = browser.find("[data-still]");
+    int wide = picture.getSize().getWidth();
+    browser.clickIn(
+        "[data-still]",
+        (int) Math.round((across + 1) / 2 * wide),
+        picture.getSize().getHeight() / 2);
+  }
+
+  private static double number(Object one) {
+    return ((Number) one).doubleValue();
+  }
+
+  /** What the survey has, by id. */
+  @SuppressWarnings("unchecked")
+  private List<Map<String, Object>> landmarks(String reference) {
+    return (List<Map<String, Object>>)
+        browser.run(
+            "const r = new XMLHttpRequest(); r.open('GET', '/api/references/' + arguments[0], false);"
+                + " r.send(); return JSON.parse(r.responseText).things.landmarks",
+            reference);
+  }
+
+  /** Takes made things off the survey again and puts the others back as they were. */
+  private void asBefore(String reference, List<Map<String, Object>> before) {
+    browser.run(
+        """
+        const get = (u) => { const r = new XMLHttpRequest(); r.open('GET', u, false); r.send();
+          return JSON.parse(r.responseText); };
+        const now = get('/api/references/' + arguments[0]);
+        const was = new Map(arguments[1].map((l) => [l.id, l]));
+        const made = now.things.landmarks.filter((l) => !was.has(l.id)).map((l) => l.id);
+        const other = now.things.landmarks.filter((l) => l.seen && was.has(l.id));
+        const r = new XMLHttpRequest();
+        r.open('POST', '/api/layouts/' + now.layoutId + '/survey', false);
+        r.setRequestHeader('Content-Type', 'application/json');
+        r.setRequestHeader('X-XSRF-TOKEN', document.cookie.match(/XSRF-TOKEN=([^;]+)/)[1]);
+        r.send(JSON.stringify({ id: crypto.randomUUID(), remove: made, expected: {},
+          put: { landmarks: other.map((l) => was.get(l.id)), kerbs: [], zones: [], limits: [],
+            places: [], severities: [] } }));
+        if (r.status >= 300) throw new Error(r.responseText);
+        """,
+        reference,
+        before);
+  }
+
+  /** Ten things and two views of a drawn film, each where the scene has it. */
+  @Test
+  @SuppressWarnings("unchecked")
+  void thingsAreTakenFromStillsAndStandWhereTheSceneHasThem() {
+    String reference = MadeFilm.reference(browser);
+    List<Map<String, Object>> before = landmarks(reference);
+    browser.open("/runs/" + reference);
+    browser.find("[data-traces] canvas");
+    String film = MadeFilm.of(browser, reference, MadeFilm.lap(browser, reference), 36);
+    browser.run(
+        """
+        const bytes = Uint8Array.from(atob(arguments[0]), (c) => c.charCodeAt(0));
+        const given = new DataTransfer();
+        given.items.add(new File([bytes], 'made.webm', { type: 'video/webm' }));
+        const input = document.querySelector('[data-film] input[type=file]');
+        input.files = given.files;
+        input.dispatchEvent(new Event('change', { bubbles: true }));
+        """,
+        film);
+    browser.waitFor(
+        () ->
+            Boolean.TRUE.equals(
+                browser.run("return document.querySelector('[data-film] video')?.readyState >= 2")),
+        "the film is shown");
+    browser.click("//button[.='This is the line']");
+    browser.click("//summary[starts-with(normalize-space(.), 'Lens')]");
+    browser.set("[aria-label='Degrees that the whole picture is wide']", "80");
+    // Each thing as late as it is well inside of the picture, and half a second before.
+    List<List<Object>> sights =
+        (List<List<Object>>)
+            browser.run(
+                """
+                const found = [];
+                for (const l of madeScene.landmarks) {
+                  for (let k = 35 * 30; k > 20; k--) {
+                    const [one, two] = [madeScene.across(l, (k - 15) / 30), madeScene.across(l, k / 30)];
+                    if (one === null || two === null || Math.abs(two) > 0.8) continue;
+                    const s = madeScene.station(k / 30);
+                    if (l.station - s > 60 || l.station < s || Math.abs(two - one) < 0.12) break;
+                    const v = (s - madeScene.station((k - 3) / 30)) * 10;
+                    found.push([l.id, (k - 15) / 30, one, k / 30, two, l.station, v, l.left, l.out]);
+                    break;
+                  }
+                }
+                return found.slice(0, 10);
+                """);
+    assertThat(sights).hasSize(10);
+    List<String> made = new ArrayList<>();
+    try {
+      for (List<Object> s : sights) {
+        show(number(s.get(1)));
+        pressAt(number(s.get(2)));
+        browser.click("button[aria-label='Half a second on']");
+        shown(number(s.get(3)));
+        pressAt(number(s.get(4)));
+        browser.find("[data-still-place]");
+        int there = landmarks(reference).size();
+        browser.click("//*[@data-stills]//button[.='post']");
+        browser.waitFor(() -> landmarks(reference).size() > there, "it stands on the survey");
+        Map<String, Object> now =
+            landmarks(reference).stream()
+                .filter(l -> !made.contains(l.get("id")))
+                .filter(l -> before.stream().noneMatch(b -> b.get("id").equals(l.get("id"))))
+                .findFirst()
+                .orElseThrow();
+        made.add(String.valueOf(now.get("id")));
+        double frame = number(s.get(6)) / MadeFilm.RATE;
+        assertThat(number(now.get("station")))
+            .as("%s at %s", s.get(0), s.get(5))
+            .isCloseTo(number(s.get(5)), within(Math.max(2, frame + 0.5)));
+        assertThat(now.get("left")).isEqualTo(s.get(7));
+        assertThat(number(now.get("out"))).isCloseTo(number(s.get(8)), within(1.5));
+      }
+      for (List<Object> s : List.of(sights.get(0), sights.get(5))) {
+        double gone = number(s.get(3));
+        show(gone);
+        browser.click("[data-in-reach='" + s.get(0) + "']");
+        browser.click("//button[.='Leaves the view here']");
+        browser.textWhen("[data-still-made]", t -> t.contains("leaves the view"));
+        double noted =
+            landmarks(reference).stream()
+                .filter(l -> l.get("id").equals(s.get(0)))
+                .map(l -> number(((Map<String, Object>) l.get("seen")).get("leaves")))
+                .findFirst()
+                .orElseThrow();
+        double there = number(browser.run("return madeScene.station(arguments[0])", gone));
+        assertThat(noted).isCloseTo(there, within(number(s.get(6)) / MadeFilm.RATE + 0.5));
+      }
+    } finally {
+      asBefore(reference, before);
+    }
+  }
+
+  /**
+   * The film that ships: every picture that is shown says its own number, and the time of it is
+   * right.
+   */
+  @Test
+  @SuppressWarnings("unchecked")
+  void theFilmOfTheDemoShowsTheFrameThatItsTimeSays() {
+    String reference = MadeFilm.reference(browser);
+    browser.open("/runs/" + reference);
+    browser.find("[data-traces] canvas");
+    browser.click("//button[contains(., 'demo’s film')]");
+    browser.waitFor(
+        () ->
+            Boolean.TRUE.equals(
+                browser.run("return document.querySelector('[data-film] video')?.readyState >= 2")),
+        "the film is shown");
+    browser.click("//button[.='This is the line']");
+    for (double time : new double[] {3, 11.1, 24.5, 40}) {
+      show(time);
+      long number =
+          ((Number)
+                  browser.run(
+                      """
+                      const v = document.querySelector('[data-film] video');
+                      const canvas = document.createElement('canvas');
+                      canvas.width = 640; canvas.height = 360;
+                      const c = canvas.getContext('2d');
+                      c.drawImage(v, 0, 0);
+                      let n = 0;
+                      for (let bit = 0; bit < 16; bit++)
+                        if (c.getImageData(bit * 20 + 10, 7, 1, 1).data[0] > 127) n |= 1 << bit;
+                      return n;
+                      """))
+              .longValue();
+      assertThat(number).isEqualTo(Math.round(time * MadeFilm.RATE));
+    }
+    browser.textWhen("[data-film-next]", t -> t.startsWith("Next: "));
   }
 }
