@@ -204,7 +204,11 @@
 
 <svelte:window onkeydown={keys} />
 
-<section class="bg-base-100 border-base-300 grid gap-2 rounded border p-2" aria-label="Film" data-film={shown.toFixed(3)}>
+<section
+  class="bg-base-100 border-base-300 grid gap-2 rounded border p-2"
+  aria-label="Film"
+  data-film={shown.toFixed(3)}
+>
   {#if !url}
     <label class="flex flex-wrap items-center gap-3 text-sm"
       ><span>Film of this lap, from your own camera. It is shown from your disk and sent nowhere.</span>
@@ -266,7 +270,7 @@
           >
           {#each [0.25, 0.5, 1] as s (s)}
             <button
-              class={['btn btn-sm', slow === s ? 'btn-active' : '']}
+              class={['btn btn-sm', slow === s ? 'bg-base-300 border-current' : '']}
               aria-pressed={slow === s}
               onclick={() => {
                 slow = s;

@@ -90,7 +90,7 @@
     <div class="flex flex-wrap items-center gap-1" role="group" aria-label="Things that may be in this picture">
       {#each near as l (l.id)}
         <button
-          class={['btn btn-xs', stills.held === l.id ? 'btn-active' : '']}
+          class={['btn btn-xs', stills.held === l.id ? 'bg-base-300 border-current' : '']}
           aria-pressed={stills.held === l.id}
           data-in-reach={l.id}
           onclick={() => (stills.held = stills.held === l.id ? '' : l.id)}>{nameOf('landmarks', l)}</button

@@ -246,6 +246,15 @@
           />
         </label>
       {/if}
+      {#if landmark.seen}
+        <p class="text-sm" data-seen>
+          {landmark.seen.comes == null ? '' : `Seen to come into view at ${metres(landmark.seen.comes)}. `}{landmark
+            .seen.leaves == null
+            ? ''
+            : `Seen to leave it at ${metres(landmark.seen.leaves)}. `}
+          <button class="btn btn-xs" onclick={() => edit({ seen: undefined }, 'seen')}>Forget where it was seen</button>
+        </p>
+      {/if}
       {@render words('Note', 'note', landmark.note)}
       {@render picture(landmark.photo)}
     {:else if kerb}

@@ -142,7 +142,8 @@ class FilmPathTest {
         r.open('POST', '/api/layouts/' + now.layoutId + '/survey', false);
         r.setRequestHeader('Content-Type', 'application/json');
         r.setRequestHeader('X-XSRF-TOKEN', document.cookie.match(/XSRF-TOKEN=([^;]+)/)[1]);
-        r.send(JSON.stringify({ id: crypto.randomUUID(), remove: made, expected: {},
+        r.send(JSON.stringify({ id: crypto.randomUUID(), remove: made,
+          expected: Object.fromEntries([...made, ...other.map((l) => l.id)].map((i) => [i, now.thingVersions[i]])),
           put: { landmarks: other.map((l) => was.get(l.id)), kerbs: [], zones: [], limits: [],
             places: [], severities: [] } }));
         if (r.status >= 300) throw new Error(r.responseText);
@@ -159,7 +160,7 @@ class FilmPathTest {
     List<Map<String, Object>> before = landmarks(reference);
     browser.open("/runs/" + reference);
     browser.find("[data-traces] canvas");
-    String film = MadeFilm.of(browser, reference, MadeFilm.lap(browser, reference), 36);
+    String film = MadeFilm.of(browser, reference, MadeFilm.lap(browser, reference), 60);
     browser.run(
         """
         const bytes = Uint8Array.from(atob(arguments[0]), (c) => c.charCodeAt(0));
@@ -185,7 +186,7 @@ class FilmPathTest {
                 """
                 const found = [];
                 for (const l of madeScene.landmarks) {
-                  for (let k = 35 * 30; k > 20; k--) {
+                  for (let k = 59 * 30; k > 20; k--) {
                     const [one, two] = [madeScene.across(l, (k - 15) / 30), madeScene.across(l, k / 30)];
                     if (one === null || two === null || Math.abs(two) > 0.8) continue;
                     const s = madeScene.station(k / 30);

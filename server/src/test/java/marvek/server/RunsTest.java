@@ -780,6 +780,20 @@ class RunsTest {
             new Call("GET", "/api/laps/" + lap + "/lap.gpx", null, true),
             new Call("GET", "/api/laps/" + lap + "/lap.geojson", null, true),
             new Call(
+                "POST",
+                "/api/laps/" + lap + "/stills",
+                Map.of(
+                    "lens",
+                    Map.of("projection", "STRAIGHT", "degrees", 90, "turned", 0),
+                    "first",
+                    Map.of("station", 10, "across", 0.1),
+                    "second",
+                    Map.of("station", 40, "across", 0.2),
+                    "rate",
+                    30),
+                true),
+            new Call("POST", "/api/laps/" + lap + "/lens", twoThings(), true),
+            new Call(
                 "PUT",
                 "/api/runs/" + run,
                 Map.of("name", "n", "day", "", "revision", 1, "note", ""),
@@ -839,6 +853,96 @@ class RunsTest {
     }
     assertThat(made.person().get("/api/runs/{id}/debrief", UUID.randomUUID()).status())
         .isEqualTo(404);
+  }
+
+  /** A board seen from 60 m and from 15 m before it, as a lens of 90 degrees would show it. */
+  private Map<String, Object> twoThings() {
+    for (JsonNode l : made.open().path("things").path("landmarks")) {
+      if (l.path("kind").asText().equals("BOARD") && l.path("station").asDouble() > 80) {
+        double at = l.path("station").asDouble();
+        double side = l.path("left").asBoolean() ? -1 : 1;
+        String id = l.path("id").asText();
+        return Map.of(
+            "projection",
+            "STRAIGHT",
+            "known",
+            List.of(
+                Map.of("landmark", id, "station", at - 60, "across", side * 8 / 60),
+                Map.of("landmark", id, "station", at - 15, "across", side * 8 / 15)));
+      }
+    }
+    throw new AssertionError("the draft has boards");
+  }
+
+  /** What two stills of a lap show is placed, and what they cannot show is refused. */
+  @Test
+  void aThingIsPlacedByTwoStillsOfALap() {
+    String run = drive(2, 21).path("run").asText();
+    String lap = run(run).path("laps").path(1).path("id").asText();
+    JsonNode lens = made.person().post("/api/laps/{id}/lens", twoThings(), lap).body();
+    assertThat(lens.path("degrees").asDouble()).isBetween(50.0, 130.0);
+    @SuppressWarnings("unchecked")
+    List<Map<String, Object>> known = (List<Map<String, Object>>) twoThings().get("known");
+    // Through the lens told by it the board stands where the survey has it.
+    JsonNode board = null;
+    for (JsonNode l : made.open().path("things").path("landmarks")) {
+      board = l.path("id").asText().equals(known.get(0).get("landmark")) ? l : board;
+    }
+    Map<String, Object> wish =
+        Map.of(
+            "lens", lens, "first", sight(known.get(0)), "second", sight(known.get(1)), "rate", 30);
+    JsonNode placed = made.person().post("/api/laps/{id}/stills", wish, lap).body();
+    assertThat(placed.path("station").asDouble())
+        .isCloseTo(board.path("station").asDouble(), within(0.3));
+    assertThat(placed.path("left").asBoolean()).isEqualTo(board.path("left").asBoolean());
+    assertThat(placed.path("out").asDouble()).isCloseTo(board.path("out").asDouble(), within(0.3));
+    assertThat(placed.path("along").asDouble()).isBetween(0.3, 15.0);
+    for (Map<String, Object> wrong :
+        List.<Map<String, Object>>of(
+            Map.of(
+                "lens",
+                lens,
+                "first",
+                sight(known.get(0)),
+                "second",
+                sight(known.get(0)),
+                "rate",
+                30),
+            Map.of(
+                "lens",
+                lens,
+                "first",
+                sight(known.get(0)),
+                "second",
+                sight(known.get(1)),
+                "rate",
+                0),
+            Map.of(
+                "lens",
+                Map.of("projection", "WIDE", "degrees", 400, "turned", 0),
+                "first",
+                sight(known.get(0)),
+                "second",
+                sight(known.get(1)),
+                "rate",
+                30),
+            Map.of(
+                "lens",
+                lens,
+                "first",
+                Map.of("station", 5, "across", 2),
+                "second",
+                sight(known.get(1)),
+                "rate",
+                30))) {
+      var answer = made.person().post("/api/laps/{id}/stills", wrong, lap);
+      assertThat(answer.status()).isEqualTo(422);
+      assertThat(answer.body().path("remedy").asText()).isNotBlank();
+    }
+  }
+
+  private static Map<String, Object> sight(Map<String, Object> known) {
+    return Map.of("station", known.get("station"), "across", known.get("across"));
   }
 
   /** Whoever has a file read anew waits for it before taking it away. */

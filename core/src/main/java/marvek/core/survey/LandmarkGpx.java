@@ -60,7 +60,8 @@ public final class LandmarkGpx {
               + "; corner="
               + l.corner()
               + "; length="
-              + l.length();
+              + l.length()
+              + seen(l.seen());
       gpx.addWayPoint(
           WayPoint.builder()
               .lat(at[1])
@@ -162,13 +163,32 @@ public final class LandmarkGpx {
           more.containsKey("noted") ? Instant.parse(more.get("noted")) : null,
           w.getDescription().orElse(""),
           "",
-          Double.parseDouble(more.getOrDefault("length", "0")));
+          Double.parseDouble(more.getOrDefault("length", "0")),
+          seen(more));
     } catch (IllegalArgumentException | DateTimeParseException e) {
       throw new Refusal(
           "Waypoint " + number + " has a comment that cannot be read.",
           where + ", cmt",
           "Remove the comment, or export the landmarks again.");
     }
+  }
+
+  private static String seen(Landmark.@Nullable Seen seen) {
+    if (seen == null) {
+      return "";
+    }
+    return (seen.comes() == null ? "" : "; comes=" + seen.comes())
+        + (seen.leaves() == null ? "" : "; leaves=" + seen.leaves());
+  }
+
+  private static Landmark.@Nullable Seen seen(Map<String, String> more) {
+    String comes = more.get("comes");
+    String leaves = more.get("leaves");
+    return comes == null && leaves == null
+        ? null
+        : new Landmark.Seen(
+            comes == null ? null : Double.valueOf(comes),
+            leaves == null ? null : Double.valueOf(leaves));
   }
 
   private static Map<String, String> pairs(String comment) {

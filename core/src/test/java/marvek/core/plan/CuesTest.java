@@ -101,6 +101,37 @@ class CuesTest {
     assertThat(found.precision()).isBetween(0.1 * v, 0.1 * v + 1.5);
   }
 
+  /** What was measured on a film stands before what is computed, and is doubted less. */
+  @Test
+  void aThingIsSeenFromWhereItWasMeasured() {
+    Landmark post = thing("post", LandmarkKind.POST, 150, outFor(12, 150));
+    Landmark measured =
+        new Landmark(
+            post.id(),
+            post.kind(),
+            post.label(),
+            post.station(),
+            post.left(),
+            post.corner(),
+            post.out(),
+            post.height(),
+            post.permanence(),
+            post.readable(),
+            null,
+            "",
+            "",
+            0,
+            new Landmark.Seen(ROAD.wrap(STRAIGHT + 20), ROAD.wrap(STRAIGHT + 128)));
+    Cue leaves = Cue.of(CueKind.OUT_OF_VIEW, "post", "post", 0);
+    Cues.Found computed = cues(post).find(leaves, action(140), List.of());
+    Cues.Found found = cues(measured).find(leaves, action(140), List.of());
+    assertThat(ahead(found)).isCloseTo(128, within(1e-6));
+    assertThat(found.precision()).isLessThan(computed.precision());
+    Cues.Found comes =
+        cues(measured).find(Cue.of(CueKind.INTO_VIEW, "post", "post", 0), action(30), List.of());
+    assertThat(ahead(comes)).isCloseTo(20, within(1e-6));
+  }
+
   @Test
   void aThingComesIntoViewWhereTheWallNoLongerCoversIt() {
     // The thing at (100, 10), a wall at 6 from 50 to 80, eyes on 0: in view from 50 on (geometry).
