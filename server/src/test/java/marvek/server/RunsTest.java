@@ -782,15 +782,7 @@ class RunsTest {
             new Call(
                 "POST",
                 "/api/laps/" + lap + "/stills",
-                Map.of(
-                    "lens",
-                    Map.of("projection", "STRAIGHT", "degrees", 90, "turned", 0),
-                    "first",
-                    Map.of("station", 10, "across", 0.1),
-                    "second",
-                    Map.of("station", 40, "across", 0.2),
-                    "rate",
-                    30),
+                stills(Map.of("projection", "STRAIGHT", "degrees", 90, "turned", 0)),
                 true),
             new Call("POST", "/api/laps/" + lap + "/lens", twoThings(), true),
             new Call(
@@ -888,9 +880,7 @@ class RunsTest {
     for (JsonNode l : made.open().path("things").path("landmarks")) {
       board = l.path("id").asText().equals(known.get(0).get("landmark")) ? l : board;
     }
-    Map<String, Object> wish =
-        Map.of(
-            "lens", lens, "first", sight(known.get(0)), "second", sight(known.get(1)), "rate", 30);
+    Map<String, Object> wish = stills(lens);
     JsonNode placed = made.person().post("/api/laps/{id}/stills", wish, lap).body();
     assertThat(placed.path("station").asDouble())
         .isCloseTo(board.path("station").asDouble(), within(0.3));
@@ -939,6 +929,14 @@ class RunsTest {
       assertThat(answer.status()).isEqualTo(422);
       assertThat(answer.body().path("remedy").asText()).isNotBlank();
     }
+  }
+
+  /** The board of {@link #twoThings} in two stills of a film. */
+  @SuppressWarnings("unchecked")
+  private Map<String, Object> stills(Object lens) {
+    List<Map<String, Object>> known = (List<Map<String, Object>>) twoThings().get("known");
+    return Map.of(
+        "lens", lens, "first", sight(known.get(0)), "second", sight(known.get(1)), "rate", 30);
   }
 
   private static Map<String, Object> sight(Map<String, Object> known) {

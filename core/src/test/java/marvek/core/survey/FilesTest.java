@@ -165,7 +165,8 @@ class FilesTest {
             .get()
             .parse(new StringReader(new String(file, StandardCharsets.UTF_8)))
             .getRecords();
-    assertThat(rows).hasSize(2);
+    assertThat(rows).hasSize(3);
+    assertThat(rows.get(2).get("leaves_view_m")).isEqualTo("291.5");
     assertThat(rows.get(1).get("label")).isEqualTo("stand, \"old\"; with; marks");
     assertThat(Double.parseDouble(rows.get(1).get("station_m"))).isEqualTo(250.5);
     assertThat(LandmarkCsv.read(file, READING.centreline(), PLANE, "x"))
@@ -201,7 +202,7 @@ class FilesTest {
             .newDocumentBuilder()
             .parse(new ByteArrayInputStream(file))
             .getElementsByTagNameNS("http://www.topografix.com/GPX/1/1", "wpt");
-    assertThat(points.getLength()).isEqualTo(2);
+    assertThat(points.getLength()).isEqualTo(3);
     Element first = (Element) points.item(0);
     assertThat(first.getElementsByTagNameNS("*", "name").item(0).getTextContent()).isEqualTo("100");
     double[] expected =
