@@ -206,6 +206,18 @@ export async function sendForm<T>(path: string, fields: Record<string, string | 
   return answer as T;
 }
 
+/** Fetches a file that the server makes. */
+export async function fetchFile(path: string): Promise<Blob> {
+  let response: Response;
+  try {
+    response = await fetch(path);
+  } catch {
+    throw new Problem(0, 'The server does not answer.', null, 'Check the connection and try again.');
+  }
+  if (!response.ok) throw problem(response.status, await response.json().catch(() => null));
+  return response.blob();
+}
+
 /** Sends a file as it is, however large, telling how much of it is gone. */
 export function sendFile<T>(path: string, file: Blob, told: (share: number) => void): Promise<T> {
   return new Promise((done, failed) => {

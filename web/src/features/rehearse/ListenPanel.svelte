@@ -1,14 +1,36 @@
 <script lang="ts">
   import { onDestroy } from 'svelte';
-  import type { ClockView, RehearsalView } from '../../api/api';
+  import { asProblem, fetchFile, type ClockView, type Problem, type RehearsalView } from '../../api/api';
+  import ProblemBox from '../../kit/ProblemBox.svelte';
   import { plain } from '../../words/units';
 
   /** The lap called aloud at true speed: by the browser's voice where it has one, and always as large words. */
   interface Props {
     calls: RehearsalView['calls'];
     clock: ClockView;
+    session: string;
+    /** Whether the server has a voice of its own. */
+    spoken: boolean;
   }
-  let { calls, clock }: Props = $props();
+  let { calls, clock, session, spoken }: Props = $props();
+
+  let sound = $state('');
+  let making = $state(false);
+  let problem = $state.raw<Problem | null>(null);
+  /** The lap as a file, by the server's voice. */
+  async function make() {
+    making = true;
+    problem = null;
+    try {
+      const file = await fetchFile(`/api/sessions/${session}/calls.wav`);
+      URL.revokeObjectURL(sound);
+      sound = URL.createObjectURL(file);
+    } catch (e) {
+      problem = asProblem(e);
+    } finally {
+      making = false;
+    }
+  }
 
   const voice = 'speechSynthesis' in window ? window.speechSynthesis : null;
   let running = $state(false);
@@ -48,7 +70,10 @@
     clearInterval(timer);
     voice?.cancel();
   }
-  onDestroy(stop);
+  onDestroy(() => {
+    stop();
+    URL.revokeObjectURL(sound);
+  });
 </script>
 
 <section class="grid grid-cols-[minmax(0,1fr)] gap-2">
@@ -69,6 +94,20 @@
   </div>
   <p class="min-h-24 text-4xl leading-tight font-bold" data-call aria-live="off">{current?.text ?? ''}</p>
   {#if running && coming}<p class="text-lg opacity-80">{coming.text}</p>{/if}
+  {#if problem}<ProblemBox {problem} />{/if}
+  <div class="flex flex-wrap items-center gap-3 text-sm" data-sound>
+    {#if sound}
+      <audio controls src={sound} class="h-10"></audio>
+      <a class="btn btn-sm" href={sound} download="calls.wav">Keep the file</a>
+      <span>A short tone is the line.</span>
+    {:else if spoken}
+      <button class="btn btn-sm" disabled={making} onclick={() => void make()}
+        >{making ? 'Speaking the lap…' : 'Make a sound file'}</button
+      >
+    {:else}
+      <span>This server has no voice of its own, so there is no sound file; the words stay.</span>
+    {/if}
+  </div>
   {#if !running}
     <ol class="columns-1 gap-6 text-sm sm:columns-2" aria-label="Calls of the lap">
       {#each calls as c (c.start)}

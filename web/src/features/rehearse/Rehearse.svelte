@@ -136,7 +136,7 @@
     {:else if way === 'drive'}
       <DrivePanel clock={view.clock} {road} {reference} {drives} waiting={cut ? waiting : 0} ondriven={take} />
     {:else}
-      <ListenPanel calls={view.calls} clock={view.clock} />
+      <ListenPanel calls={view.calls} clock={view.clock} session={params.id} spoken={view.voice} />
     {/if}
   {/if}
 </main>

@@ -386,7 +386,7 @@ describe('the lap aloud', () => {
       { start: -1, end: 0.5, at: 1.5, text: 'T1, brake hard' },
       { start: 4, end: 5, at: 6, text: 'turn in' },
     ];
-    render(ListenPanel, { calls, clock });
+    render(ListenPanel, { calls, clock, session: 's1', spoken: true });
     await fireEvent.click(screen.getByRole('button', { name: 'Call the lap' }));
     await vi.advanceTimersByTimeAsync(2100);
     expect(spoken).toEqual(['T1, brake hard']);
@@ -399,7 +399,24 @@ describe('the lap aloud', () => {
 
   it('says where there is no voice', () => {
     Reflect.deleteProperty(window, 'speechSynthesis');
-    render(ListenPanel, { calls: [], clock });
-    expect(screen.getByText(/no voice/)).toBeTruthy();
+    render(ListenPanel, { calls: [], clock, session: 's1', spoken: false });
+    expect(screen.getByText(/This browser has no voice/)).toBeTruthy();
+    expect(screen.getByText(/This server has no voice/)).toBeTruthy();
+    expect(screen.queryByText('Make a sound file')).toBeNull();
+  });
+
+  it('makes a sound file where the server speaks, and says where that fails', async () => {
+    const objects = vi.fn(() => 'blob:sound');
+    vi.stubGlobal('URL', Object.assign(URL, { createObjectURL: objects, revokeObjectURL: () => undefined }));
+    server.on('GET', /calls.wav$/, () => 503);
+    render(ListenPanel, { calls: [], clock, session: 's1', spoken: true });
+    await fireEvent.click(screen.getByRole('button', { name: 'Make a sound file' }));
+    await screen.findByRole('alert');
+    expect(objects).not.toHaveBeenCalled();
+    server.on('GET', /calls.wav$/, () => ({}));
+    await fireEvent.click(screen.getByRole('button', { name: 'Make a sound file' }));
+    await screen.findByText('Keep the file');
+    expect(document.querySelector('audio')?.getAttribute('src')).toBe('blob:sound');
+    expect(screen.queryByRole('alert')).toBeNull();
   });
 });

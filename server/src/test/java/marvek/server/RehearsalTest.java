@@ -99,6 +99,20 @@ class RehearsalTest {
         .isEqualTo(made.open().path("corners").size());
   }
 
+  /** By the server's own voice where this machine has one; else that is said. */
+  @Test
+  void theLapIsCalledInASoundFile() {
+    JsonNode view = made.person().get("/api/sessions/{id}/rehearsal", session).body();
+    People.Answer answer = made.person().get("/api/sessions/{id}/calls.wav", session);
+    if (view.path("voice").asBoolean()) {
+      assertThat(answer.status()).isEqualTo(200);
+      assertThat(answer.text()).startsWith("RIFF");
+    } else {
+      assertThat(answer.status()).isEqualTo(404);
+      assertThat(answer.body().path("detail").asText()).contains("no voice");
+    }
+  }
+
   @Test
   void aLapDrivenByHeartIsToldInSecondsAndMetres() {
     JsonNode clock = open().path("clock");

@@ -352,6 +352,7 @@ class SessionsTest {
     calls.add(new Call("GET", one + "/trials", null));
     calls.add(new Call("GET", one + "/rehearsal", null));
     calls.add(new Call("GET", one + "/readiness", null));
+    calls.add(new Call("GET", one + "/calls.wav", null));
     calls.add(new Call("GET", one + "/rehearsed", null));
     calls.add(new Call("POST", one + "/rehearsed", Map.of("answers", List.of())));
     calls.add(

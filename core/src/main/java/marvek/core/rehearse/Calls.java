@@ -3,6 +3,7 @@ package marvek.core.rehearse;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.ToDoubleFunction;
 
 /**
  * The lap called aloud: each call ends a second before its marker, so that there is time to act.
@@ -77,6 +78,20 @@ public final class Calls {
    * @param speed 1 at full speed; a slower road leaves more time
    */
   public static List<Call> of(List<Cue> cues, double speed) {
+    return of(cues, speed, Calls::estimate);
+  }
+
+  /** Seconds that a text takes to be said, as far as its words tell. */
+  public static double estimate(String text) {
+    return WORD * words(text);
+  }
+
+  /**
+   * The same with a voice that is known.
+   *
+   * @param seconds that it takes for a text
+   */
+  public static List<Call> of(List<Cue> cues, double speed, ToDoubleFunction<String> seconds) {
     int n = cues.size();
     // Best worth of the first i, when the last of them that is spoken is the i-th.
     double[] best = new double[n];
@@ -86,7 +101,7 @@ public final class Calls {
       best[i] = Double.NEGATIVE_INFINITY;
       Cue c = cues.get(i);
       for (int k = 0; k < c.texts().size(); k++) {
-        Call call = call(c, k, speed);
+        Call call = call(c, k, speed, seconds);
         double own = c.worth() * LENGTHS[Math.min(k, LENGTHS.length - 1)];
         double most = 0;
         int from = -1;
@@ -110,7 +125,7 @@ public final class Calls {
     }
     List<Call> out = new ArrayList<>();
     while (last >= 0) {
-      out.add(0, call(cues.get(last), length[last], speed));
+      out.add(0, call(cues.get(last), length[last], speed, seconds));
       last = before[last];
     }
     return List.copyOf(out);
@@ -120,9 +135,9 @@ public final class Calls {
     return c.at() - ACTING * speed;
   }
 
-  private static Call call(Cue c, int k, double speed) {
+  private static Call call(Cue c, int k, double speed, ToDoubleFunction<String> seconds) {
     String text = c.texts().get(k);
     double end = end(c, speed);
-    return new Call(end - WORD * words(text) * speed, end, c.at(), text);
+    return new Call(end - seconds.applyAsDouble(text) * speed, end, c.at(), text);
   }
 }

@@ -59,6 +59,11 @@ public final class Problem extends Refusal {
         null);
   }
 
+  /** A program that this server asks did not do its part. */
+  public static Problem failed(String what, String remedy) {
+    return new Problem(HttpStatus.BAD_GATEWAY, what, null, remedy, null);
+  }
+
   /** What is allowed is used up. */
   public static Problem full(String what, String remedy) {
     return new Problem(HttpStatus.INSUFFICIENT_STORAGE, what, null, remedy, null);

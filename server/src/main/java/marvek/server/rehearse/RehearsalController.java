@@ -42,6 +42,8 @@ import marvek.server.reference.Speaking;
 import marvek.server.session.Planner;
 import marvek.server.words.Speakers;
 import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -61,17 +63,24 @@ class RehearsalController {
   private final Rehearsals rehearsals;
   private final Speaking speaking;
   private final Speakers speakers;
+  private final Voice voice;
   private final Clock clock;
 
   /** Facts by what they follow from: what they are worth takes a moment to compute. */
   private final Cache<Of, List<Fact>> facts = Caffeine.newBuilder().maximumSize(50).build();
 
   RehearsalController(
-      Planner planner, Rehearsals rehearsals, Speaking speaking, Speakers speakers, Clock clock) {
+      Planner planner,
+      Rehearsals rehearsals,
+      Speaking speaking,
+      Speakers speakers,
+      Voice voice,
+      Clock clock) {
     this.planner = planner;
     this.rehearsals = rehearsals;
     this.speaking = speaking;
     this.speakers = speakers;
+    this.voice = voice;
     this.clock = clock;
   }
 
@@ -136,6 +145,7 @@ class RehearsalController {
    * @param left how many there is no time for
    * @param known how each fact stands that was asked before
    * @param calls of the lap aloud, at true speed
+   * @param voice whether the server speaks them
    */
   record RehearsalView(
       UUID session,
@@ -145,7 +155,8 @@ class RehearsalController {
       List<StandingView> known,
       Known.Readiness ready,
       ClockView clock,
-      List<Calls.Call> calls) {}
+      List<Calls.Call> calls,
+      boolean voice) {}
 
   @GetMapping("/rehearsal")
   RehearsalView rehearsal(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
@@ -168,7 +179,18 @@ class RehearsalController {
         standing(all, known, day),
         Known.readiness(all, known),
         clock(day),
-        calls(day, all, driver));
+        Calls.of(cues(day, all, driver), 1),
+        voice.there());
+  }
+
+  /** The lap called aloud as a sound file, for a passenger or when parked. */
+  @GetMapping(value = "/calls.wav", produces = "audio/wav")
+  ResponseEntity<byte[]> sound(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    Planner.Driven day = planner.driven(driver.id(), id);
+    byte[] wav = voice.lap(cues(day, facts(day), driver), day.then().lap().lapTime());
+    return ResponseEntity.ok()
+        .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"calls.wav\"")
+        .body(wav);
   }
 
   /** How ready a session is. */
@@ -258,7 +280,7 @@ class RehearsalController {
   }
 
   /** The lap aloud: what is pressed, by what it is worth. */
-  private List<Calls.Call> calls(Planner.Driven day, List<Fact> all, Driver driver) {
+  private List<Calls.Cue> cues(Planner.Driven day, List<Fact> all, Driver driver) {
     Speaker speaker = speakers.of(driver);
     var speech = speaking.speech(driver);
     List<Corner> corners = day.reference().layout().counted();
@@ -289,7 +311,7 @@ class RehearsalController {
           new Calls.Cue(
               d.at(), worth, List.of(corner + ", " + where, where, corner + ", " + how, how)));
     }
-    return Calls.of(cues, 1);
+    return cues;
   }
 
   private static ClockView clock(Planner.Driven day) {
