@@ -8,7 +8,8 @@ globalThis.Request = class extends RealRequest {
     super(typeof input === 'string' ? new URL(input, 'http://localhost/') : input, init);
   }
 };
-globalThis.fetch = (input) => server.take(input as Request);
+globalThis.fetch = (input, init) =>
+  server.take(input instanceof RealRequest ? input : new Request(input as string, init));
 
 // Drawings ask how wide they are, dialogs open: neither exists in a page without a screen.
 globalThis.ResizeObserver ??= class {

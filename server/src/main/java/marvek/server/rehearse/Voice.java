@@ -100,7 +100,7 @@ class Voice {
       try {
         return spoken(process, text, limit);
       } finally {
-        process.destroyForcibly();
+        end(process);
       }
     } catch (IOException e) {
       throw failed();
@@ -139,11 +139,17 @@ class Voice {
     try {
       Duration left = Duration.ofNanos(Math.max(1, limit - System.nanoTime()));
       if (!process.waitFor(left.toMillis() + 1, TimeUnit.MILLISECONDS)) {
-        process.destroyForcibly();
+        end(process);
       }
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
     }
+  }
+
+  /** What it started itself would keep its output open. */
+  private static void end(Process process) {
+    process.descendants().forEach(ProcessHandle::destroyForcibly);
+    process.destroyForcibly();
   }
 
   private static Problem failed() {
