@@ -323,6 +323,14 @@
     if (p.extra.length) out.push(`${p.extra.length} too many`);
     return out.join(', ');
   }
+  /** What would have become of it, as far as it was driven. */
+  function became(m: Performed['performance']['met'][number]): string {
+    const h = result?.happened.find((o) => o.corner === m.due.corner && o.action === m.due.action);
+    if (!h) return '';
+    const look = h.look ? `: ${h.look}` : '';
+    if (h.seconds != null) return Math.abs(h.seconds) < 0.005 ? '' : `→ ${signed(h.seconds, 2)} s${look}`;
+    return h.deep == null ? `→ not made${look}` : `→ deep by ${metres(h.deep)}${look}`;
+  }
   const KINDS_OF: Record<Control, string> = { BRAKE: 'brake', HANDS: 'turn-in', THROTTLE: 'throttle', GEAR: 'gear' };
 </script>
 
@@ -416,6 +424,7 @@
             <strong>{called(m.due.corner)}</strong>
             {KINDS_OF[m.due.key]}
             {Math.abs(m.metres) < 0.5 ? 'on it' : `${metres(Math.abs(m.metres))} ${m.metres < 0 ? 'early' : 'late'}`}
+            {became(m)}
           </li>
         {/each}
         {#each p.missed.slice(0, 30) as d, i (i)}

@@ -250,6 +250,31 @@ describe('drive it', () => {
     expect(Number(localStorage.getItem('marvek-lag-seen'))).toBeCloseTo(0.07);
   });
 
+  it.each([
+    [{ seconds: 0.14, look: 'slow all along' }, 'brake 6 m late → +0.14 s: slow all along'],
+    [{ seconds: null, deep: 9, look: 'past the apex' }, 'brake 6 m late → deep by 9 m: past the apex'],
+    [{ seconds: null, deep: null, look: 'out of road' }, 'brake 6 m late → not made: out of road'],
+    [{ seconds: 0.001, deep: null, look: '' }, 'brake 6 m late'],
+  ])('says what would have happened: %j', (became, words) => {
+    const due = clock.due[0];
+    shown([
+      {
+        id: 'd',
+        at: '2026-06-06T10:00:00Z',
+        rate: 1,
+        dark: false,
+        performance: { met: [{ due, seconds: 0.12, metres: 6 }], missed: [], extra: [] },
+        happened: [
+          { corner: 'other', action: due?.action, seconds: 9, look: '' },
+          { corner: due?.corner, action: due?.action, ...became },
+        ],
+      } as unknown as Performed,
+    ]);
+    expect(squeezed(document.querySelector('[data-performance] li'))).toMatch(
+      new RegExp(`${words.replace('+', '.')}$`),
+    );
+  });
+
   it('tells a bias from six presses on, what was missed and by how many metres', () => {
     const met = Array.from({ length: 6 }, () => ({ due: clock.due[0], seconds: 0.12, metres: 6 }));
     shown([
@@ -259,6 +284,7 @@ describe('drive it', () => {
         rate: 0.5,
         dark: false,
         performance: { met, missed: [clock.due[1]], extra: [], bias: 0.12, low: 0.1, high: 0.15, spread: 0.02 },
+        happened: [],
       } as unknown as Performed,
     ]);
     const told = squeezed(document.querySelector('[data-performance]'));

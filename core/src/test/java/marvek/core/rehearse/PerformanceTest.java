@@ -10,8 +10,11 @@ import java.util.Set;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.Slowing;
 import marvek.core.fixtures.Drives;
+import marvek.core.fixtures.Example;
 import marvek.core.fixtures.RandomRoads;
+import marvek.core.plan.Answers;
 import marvek.core.plan.ComputedLap;
+import marvek.core.plan.CornerAnswer;
 import marvek.core.plan.Drafter;
 import marvek.core.rehearse.Performance.Control;
 import marvek.core.rehearse.Performance.DueAction;
@@ -27,6 +30,71 @@ class PerformanceTest {
 
   private static Performance of(List<DueAction> due, List<Press> presses) {
     return Performance.of(due, presses, t -> t * 60);
+  }
+
+  /**
+   * Four vehicles: braking sooner costs time and is made, and once it is later than the margin the
+   * corner is missed, by as many metres as it is beyond it.
+   */
+  @Test
+  void whatWouldHaveHappenedIsDriven() {
+    int deep = 0;
+    int slow = 0;
+    for (String vehicle : List.of("small-hatch", "cup-gt", "single-seater", "motorcycle-600")) {
+      Example example = Example.of(vehicle);
+      ComputedLap lap = example.computed;
+      List<CornerEntry> entries = example.draft.corners();
+      for (CornerEntry e : entries) {
+        CornerAnswer plan = Answers.answer(lap, Things.none(), e);
+        if (e.slowing() != Slowing.BRAKE || plan.time() == null || plan.braking() == null) {
+          continue;
+        }
+        double margin = plan.braking().marginMetres();
+        DueAction due = new DueAction(e.corner(), "brake", Control.BRAKE, 10, 0);
+        Happened sooner = happened(lap, entries, due, -12);
+        assertThat(sooner.seconds()).isNotNull().isGreaterThan(0);
+        assertThat(sooner.deep()).isNull();
+        slow++;
+        Happened late = happened(lap, entries, due, margin + 9);
+        assertThat(late.seconds()).isNull();
+        if (late.deep() != null) {
+          // The last place is told anew for the speed that is carried further.
+          assertThat(late.deep()).isBetween(4.0, 16.0);
+          Double deeper = happened(lap, entries, due, margin + 15).deep();
+          assertThat(deeper).isNotNull().isBetween(late.deep() + 3, late.deep() + 9);
+          deep++;
+        }
+      }
+    }
+    assertThat(slow).isGreaterThan(8);
+    assertThat(deep).isGreaterThan(slow / 2);
+  }
+
+  private static Happened happened(
+      ComputedLap lap, List<CornerEntry> entries, DueAction due, double metres) {
+    List<Happened> all =
+        Happened.of(
+            lap, Things.none(), entries, List.of(new Performance.Met(due, metres / 60, metres)));
+    assertThat(all).hasSize(1);
+    return all.get(0);
+  }
+
+  /** What is on its place needs no telling, and the farthest are told first of all. */
+  @Test
+  void theFarthestAreDriven() {
+    ComputedLap lap = Drives.computed(RandomRoads.of(2, 45), "cup-gt");
+    List<CornerEntry> entries = Drafter.draft(lap, List.of()).corners();
+    List<Performance.Met> met = new ArrayList<>();
+    double by = 0.5;
+    for (DueAction d : Drive.of(lap, entries).due()) {
+      met.add(new Performance.Met(d, 0.01, by));
+      by += 0.5;
+    }
+    List<Happened> told = Happened.of(lap, Things.none(), entries, met);
+    assertThat(told).hasSize(Happened.MOST);
+    Performance.Met last = met.get(met.size() - 1);
+    assertThat(told.get(told.size() - 1).action()).isEqualTo(last.due().action());
+    assertThat(Happened.of(lap, Things.none(), entries, met.subList(0, 2))).isEmpty();
   }
 
   /** 60 m/s, 0.2 s late: 12 m; at half speed 0.2 s by the wall is 0.1 s of road, 6 m. */

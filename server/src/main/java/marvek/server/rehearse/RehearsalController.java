@@ -27,6 +27,7 @@ import marvek.core.rehearse.Drive;
 import marvek.core.rehearse.Fact;
 import marvek.core.rehearse.Facts;
 import marvek.core.rehearse.Grade;
+import marvek.core.rehearse.Happened;
 import marvek.core.rehearse.Known;
 import marvek.core.rehearse.Performance;
 import marvek.core.rehearse.Recall;
@@ -351,8 +352,25 @@ class RehearsalController {
    * What became of a lap that was driven by heart.
    *
    * @param id as the device named it
+   * @param happened what would have become of the corners; of the latest lap only
    */
-  record PerformedView(UUID id, Instant at, double rate, boolean dark, Performance performance) {}
+  record PerformedView(
+      UUID id,
+      Instant at,
+      double rate,
+      boolean dark,
+      Performance performance,
+      List<HappenedView> happened) {}
+
+  /**
+   * What would have become of a corner, had the action been done where it was pressed.
+   *
+   * @param seconds lost; null where the corner cannot be made
+   * @param deep metres by which it was braked too late, or null
+   * @param look how that looks from the seat
+   */
+  record HappenedView(
+      String corner, String action, @Nullable Double seconds, @Nullable Double deep, String look) {}
 
   /**
    * What became of what was sent.
@@ -387,12 +405,18 @@ class RehearsalController {
     Map<UUID, Grade> grades = new TreeMap<>();
     List<PerformedView> driven = new ArrayList<>();
     Drive drive = Drive.of(day.then(), day.entries());
+    UUID latest =
+        done.stream()
+            .filter(r -> sent.contains(r.id()) && r.body().driven())
+            .reduce((a, b) -> b)
+            .map(RehearsedRow::id)
+            .orElse(null);
     for (RehearsedRow r : done) {
       if (!sent.contains(r.id())) {
         continue;
       }
       if (r.body().driven()) {
-        driven.add(driven(r, drive));
+        driven.add(driven(r, drive, r.id().equals(latest) ? day : null, driver));
       } else {
         all.stream()
             .filter(f -> f.id().equals(r.body().fact()))
@@ -408,15 +432,31 @@ class RehearsalController {
     return new ToldView(grades, driven, standing(all, known, day), Known.readiness(all, known));
   }
 
-  private static PerformedView driven(RehearsedRow r, Drive drive) {
+  /**
+   * Tells a lap that was driven.
+   *
+   * @param day to tell what would have happened; null to leave that out
+   */
+  private PerformedView driven(
+      RehearsedRow r, Drive drive, Planner.@Nullable Driven day, Driver driver) {
     Rehearsed a = r.body();
     List<Performance.Press> road =
         a.presses().stream()
             .map(p -> new Performance.Press(p.key(), Performance.road(p.at(), a.lag(), a.rate())))
             .toList();
     Performance done = Performance.of(a.due(drive.due(), drive.lapTime()), road, drive::station);
+    Speaker speaker = speakers.of(driver);
+    List<HappenedView> happened =
+        day == null
+            ? List.of()
+            : Happened.of(day.then(), day.reference().things(), day.entries(), done.met()).stream()
+                .map(
+                    h ->
+                        new HappenedView(
+                            h.corner(), h.action(), h.seconds(), h.deep(), speaker.say(h.look())))
+                .toList();
     return new PerformedView(
-        r.id(), r.doneAt(), a.rate(), a.dark(), a.rate() < 1 ? done.withoutBias() : done);
+        r.id(), r.doneAt(), a.rate(), a.dark(), a.rate() < 1 ? done.withoutBias() : done, happened);
   }
 
   /** Laps driven by heart, the latest first. */
@@ -428,7 +468,7 @@ class RehearsalController {
     List<RehearsedRow> all = rehearsals.of(driver.id(), day.reference().row().id());
     for (int i = all.size() - 1; i >= 0 && out.size() < 20; i--) {
       if (all.get(i).body().driven()) {
-        out.add(driven(all.get(i), drive));
+        out.add(driven(all.get(i), drive, out.isEmpty() ? day : null, driver));
       }
     }
     return out;
