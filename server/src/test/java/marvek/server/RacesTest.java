@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
+import java.util.concurrent.Callable;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -54,6 +55,20 @@ class RacesTest {
     return answers.stream().filter(a -> a.status() == status).count();
   }
 
+  /** On a busy machine one is told to try again in a few seconds, and does. */
+  private static People.Person sooner(Callable<People.Person> in) throws Exception {
+    for (int tries = 0; ; tries++) {
+      try {
+        return in.call();
+      } catch (AssertionError e) {
+        if (tries == 5 || !String.valueOf(e.getMessage()).contains("503")) {
+          throw e;
+        }
+        Thread.sleep(2000);
+      }
+    }
+  }
+
   /** More than may guess wrongly from one address; all of them know their passwords. */
   @Test
   void manyPeopleSignInAtOnceBehindOneAddress() throws Exception {
@@ -66,7 +81,7 @@ class RacesTest {
     ExecutorService threads = Executors.newFixedThreadPool(emails.size());
     List<Future<People.Person>> all = new ArrayList<>();
     for (String email : emails) {
-      all.add(threads.submit(() -> people.again(email, People.PASSWORD)));
+      all.add(threads.submit(() -> sooner(() -> people.again(email, People.PASSWORD))));
     }
     for (Future<People.Person> one : all) {
       assertThat(one.get().get("/api/session").body().path("person").isObject()).isTrue();
