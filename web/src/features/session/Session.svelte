@@ -13,6 +13,7 @@
   } from '../../api/api';
   import { catalogue } from '../../api/catalogue.svelte';
   import { here } from '../../kit/here.svelte';
+  import { same } from '../../kit/same';
   import { History } from '../../kit/history';
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import Slide from '../../kit/Slide.svelte';
@@ -106,12 +107,16 @@
       problem = asProblem(e);
     }
   }
+  /** What was sent and of which no answer came: it may have arrived. */
+  let unanswered: TrackSession | null = null;
   async function keep(reference = view?.line.reference) {
     clearTimeout(wait);
     wait = undefined;
     if (!view || !draft) return;
     saving = true;
     const sent = draft;
+    const of = view.line.id;
+    const again = () => void (view?.line.id === of && keep(reference));
     try {
       const v = await ask(
         api.PUT('/api/sessions/{id}', {
@@ -120,6 +125,7 @@
         }),
       );
       problem = null;
+      unanswered = null;
       if (draft === sent) take(v);
       else {
         view = v;
@@ -127,8 +133,20 @@
       }
     } catch (e) {
       problem = asProblem(e);
+      if (problem.status === 0) {
+        unanswered = sent;
+        wait = setTimeout(again, 4000);
+      }
       // What is here stays; which of the two stands is for the driver to say.
       if (problem.status === 409) await readTheirs();
+      // Only the answer was lost: nobody else was here.
+      if (theirs && unanswered && same(theirs.line.session, unanswered)) {
+        unanswered = null;
+        problem = null;
+        wait = setTimeout(again, 0);
+        view = theirs;
+        theirs = null;
+      }
     } finally {
       saving = false;
     }

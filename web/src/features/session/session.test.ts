@@ -282,6 +282,28 @@ describe('a session planned', () => {
     );
   });
 
+  it('sends again what found no connection, and knows its own change when only the answer was lost', async () => {
+    let there = view();
+    let lost = true;
+    server.on('GET', /sessions\/s1$/, () => there);
+    server.on('PUT', /sessions\/s1$/, ({ body }) => {
+      const sent = body as { version: number; session: SessionLine['session'] };
+      if (sent.version !== there.line.version) return 409;
+      there = { ...there, line: { ...there.line, version: sent.version + 1, session: sent.session } };
+      if (!lost) return there;
+      lost = false;
+      throw new TypeError('the answer was lost');
+    });
+    hosted(Session, { params: { id: 's1' } });
+    await fireEvent.click(await screen.findByRole('button', { name: 'wet' }));
+    await waitFor(() => expect(lost).toBe(false), { timeout: 2000 });
+    const before = there.line.version;
+    await waitFor(() => expect(there.line.version).toBe(before + 1), { timeout: 7000 });
+    expect(screen.queryByRole('button', { name: 'Keep what is here' })).toBeNull();
+    expect(there.line.session.day.day.surface?.state).toBe('WET');
+    await waitFor(() => expect(screen.queryByRole('alert')).toBeNull());
+  }, 15000);
+
   it('keeps what is here where the other one cannot be read either', async () => {
     server.on('PUT', /sessions\/s1$/, () => 409);
     hosted(Session, { params: { id: 's1' } });
