@@ -32,6 +32,9 @@ public record PlannedTrial(
   // A stint counts from the lap after the one that leaves the pits: each is as cold as the other.
   private static final int AFTER_OUT = 2;
 
+  /** Laps of each way that nobody drives to see a difference (our own). */
+  public static final int HOPELESS = 500;
+
   /** A difference that is worth a trial where none is computed, s (our own). */
   public static final double WORTH = 0.1;
 
@@ -92,6 +95,11 @@ public record PlannedTrial(
   public int planned() {
     TrialPlan p = plan;
     return p == null ? 0 : p.laps();
+  }
+
+  /** Whether it takes more laps of each than anybody drives. */
+  public boolean hopeless() {
+    return planned() >= HOPELESS;
   }
 
   /** Whether it is of what is set up, which changes in the pits only. */

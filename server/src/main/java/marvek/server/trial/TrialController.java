@@ -121,7 +121,9 @@ class TrialController {
     PlannedTrial first = all.isEmpty() ? null : all.get(0);
     var spread = first == null ? null : first.spread();
     return new TryablesView(
+        // What nobody can tell apart by driving is not what to try first.
         all.stream()
+            .sorted(Comparator.comparing(PlannedTrial::hopeless))
             .map(
                 t ->
                     new TryableView(
