@@ -179,8 +179,9 @@
   }
   function frame(by: number) {
     video?.pause();
-    // In the middle of a frame there is no doubt which one it is.
-    seek((Math.round(shown * rate) + by + 0.5) / rate);
+    // In the middle of a frame there is no doubt which one it is; where frames are left out one goes on all the same.
+    const middle = (Math.round(shown * rate) + by + 0.5) / rate;
+    seek(by > 0 && video ? Math.max(middle, video.currentTime + by / rate) : middle);
   }
   async function mark(lap: number) {
     const other = marks.filter((m) => Math.abs(m.film - shown) >= 5);

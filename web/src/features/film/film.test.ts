@@ -259,6 +259,11 @@ describe('a film beside a lap', () => {
     expect(video.currentTime).toBeCloseTo((750 + 1.5) / 30, 9);
     await fireEvent.keyDown(window, { key: ',' });
     expect(video.currentTime).toBeCloseTo((750 - 0.5) / 30, 9);
+    // A camera that leaves frames out shows the same one for longer: it is left all the same.
+    for (let k = 1; k <= 4; k++) {
+      await fireEvent.keyDown(window, { key: '.' });
+      expect(video.currentTime).toBeCloseTo((750 + k + 0.5) / 30, 9);
+    }
   });
 
   it('knows a film again, and refuses a second mark of another lap', async () => {
