@@ -54,17 +54,7 @@ class Screenshots {
       b.run("document.querySelector('[data-traces]').focus()");
       b.press(org.openqa.selenium.Keys.ARROW_RIGHT);
       b.attributeWhen("[data-traces]", "aria-valuetext", t -> t.contains("against"));
-      b.click("//button[contains(., 'demo’s film')]");
-      b.waitFor(
-          () ->
-              Boolean.TRUE.equals(
-                  b.run("return document.querySelector('[data-film] video')?.readyState >= 2")),
-          "the film is shown");
-      b.click("//button[.='This is the line']");
-      b.run("document.querySelector('[data-film] video').currentTime = 4.15");
-      b.textWhen("[data-film-next]", t -> t.contains("corner"));
       keep(b, folder, "runs");
-      b.click("//button[.='Put the film away']");
       b.click("//a[.='Debrief' and contains(@class, 'btn')]");
       b.textWhen("[data-summary]", t -> t.contains("laps count"));
       b.find("[data-focus]");
