@@ -10,7 +10,7 @@ import org.junit.jupiter.api.Test;
 
 /** Remakes the film that ships with the demo; run by {@code ./marvek film}. */
 class FilmMaker {
-  private static final int MOST = 4_000_000;
+  private static final int MOST = 1_500_000;
   private static final double SECONDS = 45;
 
   @Test

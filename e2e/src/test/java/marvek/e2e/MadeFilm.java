@@ -36,7 +36,7 @@ final class MadeFilm {
       wish.put("wide", 640);
       wish.put("high", 360);
       wish.put("degrees", DEGREES);
-      wish.put("bits", 450_000);
+      wish.put("bits", 220_000);
       String film = String.valueOf(browser.runLater(script, wish));
       if (film.startsWith("failed")) {
         throw new AssertionError("no film: " + film);
