@@ -1,6 +1,6 @@
 <script lang="ts">
   import { onDestroy, untrack } from 'svelte';
-  import type { Corner, ReferenceView, TraceView } from '../../api/api';
+  import type { Corner, LensView, ReferenceView, TraceView } from '../../api/api';
   import { session } from '../../api/session.svelte';
   import { POINTS } from '../../road/points';
   import { cornerWord } from '../../words/words';
@@ -70,8 +70,10 @@
   const next = $derived(nextDue(stills.view, here));
   // The survey is asked for when there is a film to compare it with.
   $effect(() => {
-    if (url) void untrack(() => stills).open();
+    if (url) void untrack(() => stills).open(untrack(() => lens));
   });
+  const DEMO_LENS: LensView = { projection: 'STRAIGHT', degrees: 80, turned: 0 };
+  let lens: LensView | null = null;
   let keep = $state(false);
   let picture = $state.raw<Blob | null>(null);
   /** What is due next from a place, by the reference. */
@@ -99,12 +101,13 @@
     try {
       const response = await fetch('/api/demo/film.webm');
       if (!response.ok) throw new Error(String(response.status));
-      show(new File([await response.blob()], 'demo.webm', { type: 'video/webm' }));
+      show(new File([await response.blob()], 'demo.webm', { type: 'video/webm' }), DEMO_LENS);
     } catch {
       problem = 'The demo’s film does not come. Check the connection and try again.';
     }
   }
-  function show(chosen: File) {
+  function show(chosen: File, its: LensView | null = null) {
+    lens = its;
     URL.revokeObjectURL(url);
     file = chosen;
     problem = '';
@@ -218,7 +221,7 @@
     {#if session.demo}
       <p class="text-sm">
         <button class="btn btn-xs" onclick={() => void made()}>Take the demo’s film</button>
-        drawn of the quickest lap of the second session, from the line on; its lens is 80° wide.
+        drawn of the quickest lap of the second session, from the line on.
       </p>
     {/if}
     {#if problem}<p role="alert" class="text-sm"><strong>{problem}</strong></p>{/if}

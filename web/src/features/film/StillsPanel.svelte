@@ -37,6 +37,20 @@
       .then(() => stills.place ?? (label = ''));
 </script>
 
+{#snippet degrees(words: string, label: string, value: number, take: (v: number) => void)}
+  <label class="flex items-center gap-1"
+    >{words}
+    <input
+      class="input input-xs w-16"
+      type="number"
+      step="any"
+      aria-label={label}
+      value={Math.round(value * 10) / 10}
+      onchange={(e) => Number.isFinite(e.currentTarget.valueAsNumber) && take(e.currentTarget.valueAsNumber)}
+    />°</label
+  >
+{/snippet}
+
 <div class="grid gap-2 text-sm" data-stills>
   {#if stills.problem}<ProblemBox problem={stills.problem} />{/if}
   {#if stills.known}
@@ -52,7 +66,7 @@
       <strong
         >{metres(p.station)} from the line, {metres(Math.abs(p.out), 1)}
         {p.out < 0 ? 'inside the edge' : 'outside'} on the {p.left ? 'left' : 'right'}</strong
-      >, ± {metres(p.along, p.along < 10 ? 1 : 0)} along the road.
+      >, ± {metres(p.along, p.along < 10 ? 1 : 0)} along the road and {metres(p.beside, 1)} across it.
       {p.along > 8 ? 'That is a lot: press it again when it is further aside.' : ''}
     </p>
     {#if owner}
@@ -119,30 +133,12 @@
   <details>
     <summary>Lens: {plain(stills.lens.degrees, 0)}° wide</summary>
     <div class="mt-1 flex flex-wrap items-center gap-2">
-      <label class="flex items-center gap-1"
-        >Whole picture
-        <input
-          class="input input-xs w-16"
-          type="number"
-          min="16"
-          max="200"
-          aria-label="Degrees that the whole picture is wide"
-          value={Math.round(stills.lens.degrees * 10) / 10}
-          onchange={(e) => stills.setLens({ degrees: e.currentTarget.valueAsNumber || 90 })}
-        />°</label
-      >
-      <label class="flex items-center gap-1"
-        >looks to the right by
-        <input
-          class="input input-xs w-16"
-          type="number"
-          min="-45"
-          max="45"
-          aria-label="Degrees that the camera looks to the right"
-          value={Math.round(stills.lens.turned * 10) / 10}
-          onchange={(e) => stills.setLens({ turned: e.currentTarget.valueAsNumber || 0 })}
-        />°</label
-      >
+      {@render degrees('Whole picture', 'Degrees that the whole picture is wide', stills.lens.degrees, (v) =>
+        stills.setLens({ degrees: v }),
+      )}
+      {@render degrees('looks to the right by', 'Degrees that the camera looks to the right', stills.lens.turned, (v) =>
+        stills.setLens({ turned: v }),
+      )}
       <select
         class="select select-xs w-auto"
         aria-label="Kind of lens"

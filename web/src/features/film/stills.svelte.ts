@@ -52,9 +52,14 @@ export class Stills {
 
   constructor(private readonly reference: string) {}
 
-  async open(): Promise<void> {
+  /**
+   * Begins with a film.
+   *
+   * @param lens its own where it is known, which is not kept for other films
+   */
+  async open(lens: LensView | null = null): Promise<void> {
     try {
-      this.lens = (await get<LensView>(LENS).catch(() => undefined)) ?? USUAL;
+      this.lens = lens ?? (await get<LensView>(LENS).catch(() => undefined)) ?? USUAL;
       this.view = await ask(api.GET('/api/references/{id}', { params: { path: { id: this.reference } } }));
     } catch (e) {
       this.problem = asProblem(e);

@@ -56,12 +56,14 @@ class FilmPathTest {
         recorder.start();
         setTimeout(() => { clearInterval(timer); recorder.stop(); }, 6000);
         """);
+    filmIsShown();
+  }
+
+  private void filmIsShown() {
     browser.waitFor(
         () ->
             Boolean.TRUE.equals(
-                browser.run(
-                    "const v = document.querySelector('[data-film] video');"
-                        + " return !!v && v.readyState >= 2")),
+                browser.run("return document.querySelector('[data-film] video')?.readyState >= 2")),
         "the film is shown");
   }
 
@@ -171,11 +173,7 @@ class FilmPathTest {
         input.dispatchEvent(new Event('change', { bubbles: true }));
         """,
         film);
-    browser.waitFor(
-        () ->
-            Boolean.TRUE.equals(
-                browser.run("return document.querySelector('[data-film] video')?.readyState >= 2")),
-        "the film is shown");
+    filmIsShown();
     browser.click("//button[.='This is the line']");
     browser.click("//summary[starts-with(normalize-space(.), 'Lens')]");
     browser.set("[aria-label='Degrees that the whole picture is wide']", "80");
@@ -256,11 +254,7 @@ class FilmPathTest {
     browser.open("/runs/" + reference);
     browser.find("[data-traces] canvas");
     browser.click("//button[contains(., 'demo’s film')]");
-    browser.waitFor(
-        () ->
-            Boolean.TRUE.equals(
-                browser.run("return document.querySelector('[data-film] video')?.readyState >= 2")),
-        "the film is shown");
+    filmIsShown();
     browser.click("//button[.='This is the line']");
     for (double time : new double[] {3, 11.1, 24.5, 40}) {
       show(time);
@@ -282,5 +276,31 @@ class FilmPathTest {
       assertThat(number).isEqualTo(Math.round(time * MadeFilm.RATE));
     }
     browser.textWhen("[data-film-next]", t -> t.startsWith("Next: "));
+    // It is still the film of that lap: a board stands in the picture where the lap would show it.
+    MadeFilm.of(browser, reference, MadeFilm.lap(browser, reference), 0.1);
+    show(4);
+    @SuppressWarnings("unchecked")
+    List<Object> board =
+        (List<Object>)
+            browser.run(
+                """
+                const canvas = document.createElement('canvas');
+                canvas.width = 640; canvas.height = 360;
+                const c = canvas.getContext('2d');
+                c.drawImage(document.querySelector('[data-film] video'), 0, 0);
+                const l = madeScene.landmarks.find((o) => o.kind === 'BOARD'
+                  && o.station > madeScene.station(4) + 15);
+                let sum = 0, n = 0;
+                const row = c.getImageData(0, 176, 640, 12).data;
+                for (let i = 0; i < 640 * 12; i++) {
+                  const x = i % 640;
+                  const white = row[4 * i] > 215 && row[4 * i + 1] > 215 && row[4 * i + 2] > 190;
+                  const near = Math.abs(x - (madeScene.across(l, 4) + 1) * 320) < 12;
+                  if (white && near) { sum += x; n++; }
+                }
+                return [n, sum / n, (madeScene.across(l, 4) + 1) * 320];
+                """);
+    assertThat(number(board.get(0))).isGreaterThan(10);
+    assertThat(number(board.get(1))).isCloseTo(number(board.get(2)), within(3.0));
   }
 }

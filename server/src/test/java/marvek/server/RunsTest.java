@@ -887,44 +887,15 @@ class RunsTest {
     assertThat(placed.path("left").asBoolean()).isEqualTo(board.path("left").asBoolean());
     assertThat(placed.path("out").asDouble()).isCloseTo(board.path("out").asDouble(), within(0.3));
     assertThat(placed.path("along").asDouble()).isBetween(0.3, 15.0);
+    Map<String, Object> one = sight(known.get(0));
+    Map<String, Object> other = sight(known.get(1));
+    Object wide = Map.of("projection", "WIDE", "degrees", 400, "turned", 0);
     for (Map<String, Object> wrong :
-        List.<Map<String, Object>>of(
-            Map.of(
-                "lens",
-                lens,
-                "first",
-                sight(known.get(0)),
-                "second",
-                sight(known.get(0)),
-                "rate",
-                30),
-            Map.of(
-                "lens",
-                lens,
-                "first",
-                sight(known.get(0)),
-                "second",
-                sight(known.get(1)),
-                "rate",
-                0),
-            Map.of(
-                "lens",
-                Map.of("projection", "WIDE", "degrees", 400, "turned", 0),
-                "first",
-                sight(known.get(0)),
-                "second",
-                sight(known.get(1)),
-                "rate",
-                30),
-            Map.of(
-                "lens",
-                lens,
-                "first",
-                Map.of("station", 5, "across", 2),
-                "second",
-                sight(known.get(1)),
-                "rate",
-                30))) {
+        List.of(
+            stills(lens, one, one, 30),
+            stills(lens, one, other, 0),
+            stills(wide, one, other, 30),
+            stills(lens, Map.of("station", 5, "across", 2), other, 30))) {
       var answer = made.person().post("/api/laps/{id}/stills", wrong, lap);
       assertThat(answer.status()).isEqualTo(422);
       assertThat(answer.body().path("remedy").asText()).isNotBlank();
@@ -935,8 +906,11 @@ class RunsTest {
   @SuppressWarnings("unchecked")
   private Map<String, Object> stills(Object lens) {
     List<Map<String, Object>> known = (List<Map<String, Object>>) twoThings().get("known");
-    return Map.of(
-        "lens", lens, "first", sight(known.get(0)), "second", sight(known.get(1)), "rate", 30);
+    return stills(lens, sight(known.get(0)), sight(known.get(1)), 30);
+  }
+
+  private static Map<String, Object> stills(Object lens, Object first, Object second, int rate) {
+    return Map.of("lens", lens, "first", first, "second", second, "rate", rate);
   }
 
   private static Map<String, Object> sight(Map<String, Object> known) {

@@ -3,8 +3,10 @@ package marvek.core.marker;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.OptionalDouble;
+import java.util.function.Function;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Sight;
+import org.jspecify.annotations.Nullable;
 
 /**
  * From where along a line a thing is in view: over the heights of the road, past walls, hedges and
@@ -16,6 +18,9 @@ public final class Views {
 
   /** Metres that are looked along the road at most. */
   private static final double FAR = 320;
+
+  /** Metres past a thing at which it may still be seen to leave, by the eye's delay at speed. */
+  private static final double PAST = 10;
 
   private static final double STEP = 1;
   private static final double WALL_STEP = 4;
@@ -140,8 +145,9 @@ public final class Views {
    * or else computed; empty where it has been in view for as far as one looks, or never is.
    */
   public OptionalDouble comesIntoView(Landmark l) {
-    if (l.seen() != null && l.seen().comes() != null) {
-      return OptionalDouble.of(road.wrap(l.seen().comes()));
+    OptionalDouble measured = measured(l, Landmark.Seen::comes);
+    if (measured.isPresent()) {
+      return measured;
     }
     double seen = -1;
     for (double back = STEP; back <= FAR; back += STEP) {
@@ -158,8 +164,9 @@ public final class Views {
    * or else computed; empty where it does not before it is passed.
    */
   public OptionalDouble leavesView(Landmark l) {
-    if (l.seen() != null && l.seen().leaves() != null) {
-      return OptionalDouble.of(road.wrap(l.seen().leaves()));
+    OptionalDouble measured = measured(l, Landmark.Seen::leaves);
+    if (measured.isPresent()) {
+      return measured;
     }
     double end = l.station() + l.length();
     double before = Double.NaN;
@@ -176,6 +183,28 @@ public final class Views {
       before = angle;
     }
     return OptionalDouble.empty();
+  }
+
+  /** Whether it was measured where a thing leaves the view. */
+  public boolean leavingMeasured(Landmark l) {
+    return measured(l, Landmark.Seen::leaves).isPresent();
+  }
+
+  /**
+   * A station that was measured; empty without one, and where the thing cannot have been seen from
+   * there: farther before it than one looks, or past its end. Then it was moved since, or another
+   * piece of the lap was in the picture.
+   */
+  private OptionalDouble measured(Landmark l, Function<Landmark.Seen, @Nullable Double> which) {
+    Landmark.Seen seen = l.seen();
+    Double station = seen == null ? null : which.apply(seen);
+    if (station == null) {
+      return OptionalDouble.empty();
+    }
+    double before = road.apart(station, l.station());
+    return before <= FAR && before >= -l.length() - PAST
+        ? OptionalDouble.of(road.wrap(station))
+        : OptionalDouble.empty();
   }
 
   /** Metres of the road to the side at which a thing stands from the line where it is passed. */

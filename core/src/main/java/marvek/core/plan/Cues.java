@@ -228,9 +228,8 @@ public final class Cues {
     }
     double station = at.getAsDouble();
     // Measured, only the eye's own delay is left of the doubt.
-    boolean measured = l.seen() != null && l.seen().leaves() != null;
     double sin = Math.sin(Views.HALF_ANGLE);
-    double byAngle = measured ? 1 : views.aside(l) / (sin * sin) * BY_ANGLE;
+    double byAngle = views.leavingMeasured(l) ? 1 : views.aside(l) / (sin * sin) * BY_ANGLE;
     return Found.at(station, Math.hypot(speedAt(station) * REACTION, byAngle));
   }
 

@@ -524,10 +524,11 @@ final class TableSniffer {
     int most = 0;
     int plain = -1;
     for (int i = first - 1; i >= 0 && i >= first - 3; i--) {
-      String[] row = rows.get(i);
-      if (row.length < columns || numeric(row, comma)) {
+      if (rows.get(i).length < columns || numeric(rows.get(i), comma)) {
         continue;
       }
+      // What stands beyond the columns names nothing.
+      String[] row = Arrays.copyOf(rows.get(i), columns);
       int known = 0;
       int units = 0;
       int filled = 0;

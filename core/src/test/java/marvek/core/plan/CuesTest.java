@@ -101,27 +101,45 @@ class CuesTest {
     assertThat(found.precision()).isBetween(0.1 * v, 0.1 * v + 1.5);
   }
 
+  private static Landmark seen(Landmark l, double comes, double leaves) {
+    return new Landmark(
+        l.id(),
+        l.kind(),
+        l.label(),
+        l.station(),
+        l.left(),
+        l.corner(),
+        l.out(),
+        l.height(),
+        l.permanence(),
+        l.readable(),
+        null,
+        "",
+        "",
+        l.length(),
+        new Landmark.Seen(ROAD.wrap(STRAIGHT + comes), ROAD.wrap(STRAIGHT + leaves)));
+  }
+
+  /** A press on another piece of the lap, or a thing moved since, moves no cue. */
+  @Test
+  void aThingIsNotSeenFromWhereItCannotBe() {
+    Landmark post = thing("post", LandmarkKind.POST, 150, outFor(12, 150));
+    Cue leaves = Cue.of(CueKind.OUT_OF_VIEW, "post", "post", 0);
+    Cue comes = Cue.of(CueKind.INTO_VIEW, "post", "post", 0);
+    for (double[] wrong : new double[][] {{-400, 175}, {240, 600}}) {
+      Landmark off = seen(post, wrong[0], wrong[1]);
+      assertThat(cues(off).find(leaves, action(140), List.of()))
+          .isEqualTo(cues(post).find(leaves, action(140), List.of()));
+      assertThat(cues(off).find(comes, action(30), List.of()))
+          .isEqualTo(cues(post).find(comes, action(30), List.of()));
+    }
+  }
+
   /** What was measured on a film stands before what is computed, and is doubted less. */
   @Test
   void aThingIsSeenFromWhereItWasMeasured() {
     Landmark post = thing("post", LandmarkKind.POST, 150, outFor(12, 150));
-    Landmark measured =
-        new Landmark(
-            post.id(),
-            post.kind(),
-            post.label(),
-            post.station(),
-            post.left(),
-            post.corner(),
-            post.out(),
-            post.height(),
-            post.permanence(),
-            post.readable(),
-            null,
-            "",
-            "",
-            0,
-            new Landmark.Seen(ROAD.wrap(STRAIGHT + 20), ROAD.wrap(STRAIGHT + 128)));
+    Landmark measured = seen(post, 20, 128);
     Cue leaves = Cue.of(CueKind.OUT_OF_VIEW, "post", "post", 0);
     Cues.Found computed = cues(post).find(leaves, action(140), List.of());
     Cues.Found found = cues(measured).find(leaves, action(140), List.of());

@@ -3,8 +3,10 @@ package marvek.core.telemetry;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
+import static org.junit.jupiter.api.Assertions.assertTimeout;
 
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HexFormat;
@@ -133,6 +135,20 @@ class OddFilesTest {
       text.append(i / 10.0).append(',').append(40 + i % 7).append('\n');
     }
     assertThat(sniffed(text.toString()).columns().get(1).channel()).isEqualTo(channel);
+  }
+
+  /** A first row of 20 000 names above three columns is looked at no further than these go. */
+  @Test
+  void namesWithoutEndAreNotReadToTheEnd() {
+    String many = String.join(",", java.util.Collections.nCopies(20_000, "a"));
+    String text = "time,speed,brake," + many + "\n1,2,3\n2,3,4\n3,4,5\n4,5,6\n";
+    Mapping m =
+        assertTimeout(
+            Duration.ofMillis(500),
+            () -> RecordingFile.sniff(text.getBytes(StandardCharsets.UTF_8)));
+    assertThat(m.columns())
+        .extracting(Mapping.Column::channel)
+        .containsExactly(Channel.TIME, Channel.SPEED, Channel.BRAKE);
   }
 
   @Test

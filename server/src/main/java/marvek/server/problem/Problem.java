@@ -23,12 +23,12 @@ public final class Problem extends Refusal {
   }
 
   public static Problem notFound(String what) {
-    return new Problem(
-        HttpStatus.NOT_FOUND,
-        what,
-        null,
-        "It may have been removed; go back to the paddock.",
-        null);
+    return notFound(what, "It may have been removed; go back to the paddock.");
+  }
+
+  /** This server has none of it. */
+  public static Problem notFound(String what, String remedy) {
+    return new Problem(HttpStatus.NOT_FOUND, what, null, remedy, null);
   }
 
   public static Problem bad(String what, @Nullable String where, String remedy) {

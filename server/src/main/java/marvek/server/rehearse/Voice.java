@@ -21,7 +21,7 @@ import org.springframework.stereotype.Component;
 
 /**
  * Speaks calls by a program of its own, a process for each text, with a time limit. One lap is
- * spoken at a time; whoever comes meanwhile is told that the server is busy.
+ * spoken at a time; whoever waits too long for another's is told that the server is busy.
  */
 @Component
 class Voice {
@@ -57,11 +57,11 @@ class Voice {
    */
   byte[] lap(List<Calls.Cue> cues, double lapTime) {
     if (!there()) {
-      throw Problem.notFound("There is no voice on this server.");
+      throw Problem.notFound(
+          "There is no voice on this server.",
+          "Use the browser's voice, or install espeak-ng beside the server; the words stand here.");
     }
-    if (!mouth.tryAcquire()) {
-      throw Problem.busy();
-    }
+    turn();
     try {
       long until = System.nanoTime() + settings.all().toNanos();
       Map<String, Spoken> spoken = new HashMap<>();
@@ -82,6 +82,17 @@ class Voice {
       return CallSound.wav(known, spoken, Math.min(0, first) - BEFORE, lapTime);
     } finally {
       mouth.release();
+    }
+  }
+
+  private void turn() {
+    try {
+      if (!mouth.tryAcquire(settings.turn().toMillis(), TimeUnit.MILLISECONDS)) {
+        throw Problem.busy();
+      }
+    } catch (InterruptedException e) {
+      Thread.currentThread().interrupt();
+      throw Problem.busy();
     }
   }
 

@@ -34,7 +34,12 @@ class VoiceTest {
   }
 
   private static Voice voice(Path program, Duration each) {
-    return new Voice(new VoiceSettings(List.of(program.toString()), each, Duration.ofSeconds(10)));
+    return voice(program, each, Duration.ofSeconds(10));
+  }
+
+  private static Voice voice(Path program, Duration each, Duration turn) {
+    return new Voice(
+        new VoiceSettings(List.of(program.toString()), each, Duration.ofSeconds(10), turn));
   }
 
   /** What the program says to everything: half a second of sound. */
@@ -90,13 +95,17 @@ class VoiceTest {
 
   @Test
   void oneLapIsSpokenAtATime() throws Exception {
-    Path said = sound();
-    Voice voice =
-        voice(program("cat > /dev/null; sleep 0.4; cat '" + said + "'"), Duration.ofSeconds(5));
-    CompletableFuture<byte[]> first = CompletableFuture.supplyAsync(() -> voice.lap(CUES, 30));
+    Path slow = program("cat > /dev/null; sleep 0.4; cat '" + sound() + "'");
+    Voice hasty = voice(slow, Duration.ofSeconds(5), Duration.ofMillis(50));
+    CompletableFuture<byte[]> first = CompletableFuture.supplyAsync(() -> hasty.lap(CUES, 30));
     Thread.sleep(200);
-    assertThatThrownBy(() -> voice.lap(CUES, 30)).hasMessageContaining("busy");
+    assertThatThrownBy(() -> hasty.lap(CUES, 30)).hasMessageContaining("busy");
     assertThat(first.get()).isNotEmpty();
-    assertThat(voice.lap(CUES, 30)).isNotEmpty();
+    assertThat(hasty.lap(CUES, 30)).isNotEmpty();
+    // Whoever waits gets a turn.
+    Voice patient = voice(slow, Duration.ofSeconds(5));
+    CompletableFuture<byte[]> one = CompletableFuture.supplyAsync(() -> patient.lap(CUES, 30));
+    Thread.sleep(200);
+    assertThat(patient.lap(CUES, 30)).isEqualTo(one.get());
   }
 }
