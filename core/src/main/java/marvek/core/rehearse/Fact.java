@@ -34,8 +34,10 @@ public record Fact(
     SHARE,
     /** Which gear. */
     GEAR,
-    /** What comes next: the place of the next action in the order of the corner. */
-    NEXT
+    /** What comes next on the pedals: the number of its kind. */
+    NEXT,
+    /** What came before on the pedals: the number of its kind. */
+    BEFORE
   }
 
   /** How far an answer is off. */

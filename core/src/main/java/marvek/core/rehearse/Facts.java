@@ -40,14 +40,17 @@ public final class Facts {
   public static List<Fact> of(
       ComputedLap then, Things things, List<CornerEntry> entries, Set<String> changed) {
     List<Fact> out = new ArrayList<>();
-    for (CornerEntry e : entries) {
-      out.addAll(corner(then, things, e, changed.contains(e.corner())));
+    for (int i = 0; i < entries.size(); i++) {
+      CornerEntry e = entries.get(i);
+      CornerEntry next = entries.get((i + 1) % entries.size());
+      out.addAll(
+          corner(then, things, e, Score.of(then.road(), next), changed.contains(e.corner())));
     }
     return List.copyOf(out);
   }
 
   private static List<Fact> corner(
-      ComputedLap then, Things things, CornerEntry entry, boolean changed) {
+      ComputedLap then, Things things, CornerEntry entry, List<Action> next, boolean changed) {
     List<Action> score = Score.of(then.road(), entry);
     List<WhatIf> costs = Answers.at(then, things, then.indexOf(entry.corner())).whatIfs(entry);
     Cues cues = new Cues(then, things);
@@ -83,19 +86,7 @@ public final class Facts {
                 worth(costs, a, WhatIf.Change.LESS),
                 leads));
       }
-      if (i + 1 < score.size() && a.kind().pedal() && score.get(i + 1).kind().pedal()) {
-        out.add(
-            new Fact(
-                id(entry, a, Fact.Asks.NEXT),
-                entry.corner(),
-                a.id(),
-                a.kind(),
-                Fact.Asks.NEXT,
-                score.get(i + 1).kind().ordinal(),
-                0,
-                LEAST,
-                false));
-      }
+      out.addAll(neighbours(entry, score, i, next));
     }
     out.add(
         new Fact(
@@ -109,6 +100,40 @@ public final class Facts {
             LEAST * 2,
             changed));
     return out;
+  }
+
+  /** What comes before and after an action on the pedals, in the next corner too. */
+  private static List<Fact> neighbours(
+      CornerEntry entry, List<Action> score, int i, List<Action> next) {
+    Action a = score.get(i);
+    List<Fact> out = new ArrayList<>();
+    if (!a.kind().pedal()) {
+      return out;
+    }
+    Action after =
+        i + 1 < score.size()
+            ? score.get(i + 1)
+            : next.stream().filter(n -> n.kind().pedal()).findFirst().orElse(null);
+    if (after != null && after.kind().pedal()) {
+      out.add(neighbour(entry, a, Fact.Asks.NEXT, after.kind()));
+    }
+    if (i > 0 && score.get(i - 1).kind().pedal()) {
+      out.add(neighbour(entry, a, Fact.Asks.BEFORE, score.get(i - 1).kind()));
+    }
+    return out;
+  }
+
+  private static Fact neighbour(CornerEntry entry, Action a, Fact.Asks asks, ActionKind kind) {
+    return new Fact(
+        id(entry, a, asks),
+        entry.corner(),
+        a.id(),
+        a.kind(),
+        asks,
+        kind.ordinal(),
+        0,
+        LEAST,
+        false);
   }
 
   private static String id(CornerEntry entry, Action a, Fact.Asks asks) {

@@ -14,6 +14,8 @@ public final class Known {
   /** Metres within which a place counts as known. */
   public static final double METRES = 8;
 
+  private static final double FAR = 1000;
+
   private Known() {}
 
   /**
@@ -30,6 +32,7 @@ public final class Known {
    * @param last when it was last asked
    * @param right when it was last right, to its precision; null for never
    * @param times how often it was asked
+   * @param missed how often it was not right, of those
    * @param memory of it
    */
   public record Standing(
@@ -37,6 +40,7 @@ public final class Known {
       Instant last,
       @Nullable Instant right,
       int times,
+      int missed,
       Grade grade,
       Memory memory) {}
 
@@ -47,8 +51,10 @@ public final class Known {
    * @param facts there are
    * @param given in the order answered
    * @param lap metres once round
+   * @param by weights of the driver's memory
    */
-  public static Map<String, Standing> of(List<Fact> facts, List<Given> given, double lap) {
+  public static Map<String, Standing> of(
+      List<Fact> facts, List<Given> given, double lap, Weights by) {
     Map<String, Fact> byId = new TreeMap<>();
     facts.forEach(f -> byId.put(f.id(), f));
     Map<String, Standing> out = new TreeMap<>();
@@ -69,10 +75,44 @@ public final class Known {
               g.at(),
               well ? g.at() : was == null ? null : was.right(),
               was == null ? 1 : was.times() + 1,
+              (was == null ? 0 : was.missed()) + (well ? 0 : 1),
               grade,
               was == null
-                  ? Memory.first(grade)
+                  ? Memory.first(grade, by)
                   : was.memory().next(grade, days(was.last(), g.at()))));
+    }
+    return out;
+  }
+
+  /**
+   * Answers by fact, for telling how somebody remembers. A fact that is other than it was begins
+   * anew.
+   *
+   * @param given to facts of one lap, in the order answered
+   */
+  public static List<List<Weights.Answer>> rows(List<Given> given) {
+    Map<String, List<Weights.Answer>> open = new TreeMap<>();
+    Map<String, Double> right = new TreeMap<>();
+    List<List<Weights.Answer>> out = new ArrayList<>();
+    for (Given g : given) {
+      Rehearsed a = g.answered();
+      Double told = a.told();
+      // Beside the line a place may be told from its other side: how far off is not known here.
+      if (told != null && Math.abs(told - a.right()) > FAR) {
+        continue;
+      }
+      Double was = right.get(a.fact());
+      List<Weights.Answer> row = open.get(a.fact());
+      if (row == null || was == null || Math.abs(was - a.right()) > Math.max(a.precision(), 1e-9)) {
+        row = new ArrayList<>();
+        open.put(a.fact(), row);
+        out.add(row);
+      }
+      right.put(a.fact(), a.right());
+      row.add(
+          new Weights.Answer(
+              told == null ? Grade.AGAIN : Grade.of(told - a.right(), a.precision()),
+              days(Instant.EPOCH, g.at())));
     }
     return out;
   }

@@ -1,39 +1,43 @@
 package marvek.core.rehearse;
 
-import java.util.List;
-
 /**
- * What is known of one fact: FSRS-6, the open model of spaced repetition, with its default weights
- * (from memory; checked against its open implementation in the tests). Times are in days with
+ * What is known of one fact: FSRS-6, the open model of spaced repetition. Times are in days with
  * fractions.
  *
  * @param stability days after which it is still known in nine cases of ten
  * @param difficulty 1 to 10
+ * @param by weights of the driver
  */
-public record Memory(double stability, double difficulty) {
-  /** Default weights. */
-  static final List<Double> WEIGHTS =
-      List.of(
-          0.212, 1.2931, 2.3065, 8.2956, 6.4133, 0.8334, 3.0194, 0.001, 1.8722, 0.1666, 0.796,
-          1.4835, 0.0614, 0.2629, 1.6483, 0.6014, 1.8729, 0.5425, 0.0912, 0.0658, 0.1542);
-
+public record Memory(double stability, double difficulty, Weights by) {
   private static final double LEAST = 0.001;
   private static final double MOST = 36_500;
   // Answers within a day are of the same sitting.
-  private static final double DAY = 1;
+  static final double DAY = 1;
 
-  private static double w(int i) {
-    return WEIGHTS.get(i);
+  /** By the usual weights. */
+  public Memory(double stability, double difficulty) {
+    this(stability, difficulty, Weights.USUAL);
+  }
+
+  private double w(int i) {
+    return by.at(i);
+  }
+
+  /** After the first answer, by the usual weights. */
+  public static Memory first(Grade grade) {
+    return first(grade, Weights.USUAL);
   }
 
   /** After the first answer. */
-  public static Memory first(Grade grade) {
+  public static Memory first(Grade grade, Weights by) {
     return new Memory(
-        Math.max(w(grade.number() - 1), 0.1), clamped(difficulty(grade.number()), 1, 10));
+        Math.max(by.at(grade.number() - 1), 0.1),
+        clamped(difficulty(grade.number(), by), 1, 10),
+        by);
   }
 
-  private static double difficulty(int grade) {
-    return w(4) - Math.exp(w(5) * (grade - 1)) + 1;
+  private static double difficulty(int grade, Weights by) {
+    return by.at(4) - Math.exp(by.at(5) * (grade - 1)) + 1;
   }
 
   /**
@@ -54,16 +58,16 @@ public record Memory(double stability, double difficulty) {
   public Memory next(Grade grade, double days) {
     double harder = harder(grade);
     if (days < DAY) {
-      return new Memory(sameDay(grade), harder);
+      return new Memory(sameDay(grade), harder, by);
     }
     return new Memory(
-        grade == Grade.AGAIN ? forgotten(recall(days)) : known(grade, recall(days)), harder);
+        grade == Grade.AGAIN ? forgotten(recall(days)) : known(grade, recall(days)), harder, by);
   }
 
   private double harder(Grade grade) {
     double change = -w(6) * (grade.number() - 3);
     double damped = difficulty + change * (10 - difficulty) / 9;
-    return clamped(w(7) * difficulty(Grade.EASY.number()) + (1 - w(7)) * damped, 1, 10);
+    return clamped(w(7) * difficulty(Grade.EASY.number(), by) + (1 - w(7)) * damped, 1, 10);
   }
 
   private double sameDay(Grade grade) {

@@ -47,7 +47,7 @@ class KnownTest {
   void aFactStandsByItsLastAnswerAndRemembersWhenItWasRight() {
     Fact f = place("c1", 500);
     Map<String, Known.Standing> known =
-        Known.of(List.of(f), List.of(given(f, 503.0, 0), given(f, 530.0, 48)), LAP);
+        Known.of(List.of(f), List.of(given(f, 503.0, 0), given(f, 530.0, 48)), LAP, Weights.USUAL);
     Known.Standing s = known.get(f.id());
     assertThat(s).isNotNull();
     assertThat(s.error()).isEqualTo(30);
@@ -56,7 +56,8 @@ class KnownTest {
     assertThat(s.grade()).isEqualTo(Grade.AGAIN);
     // As the model takes "easy" and two days later "again".
     assertThat(s.memory()).isEqualTo(Memory.first(Grade.EASY).next(Grade.AGAIN, 2));
-    Known.Standing none = Known.of(List.of(f), List.of(given(f, null, 0)), LAP).get(f.id());
+    Known.Standing none =
+        Known.of(List.of(f), List.of(given(f, null, 0)), LAP, Weights.USUAL).get(f.id());
     assertThat(none).isNotNull();
     assertThat(none.error()).isNull();
     assertThat(none.right()).isNull();
@@ -66,8 +67,12 @@ class KnownTest {
   @Test
   void whatIsElsewhereNowIsNotKnown() {
     Fact was = place("c1", 500);
-    assertThat(Known.of(List.of(place("c1", 505)), List.of(given(was, 500.0, 0)), LAP)).hasSize(1);
-    assertThat(Known.of(List.of(place("c1", 512)), List.of(given(was, 500.0, 0)), LAP)).isEmpty();
+    assertThat(
+            Known.of(List.of(place("c1", 505)), List.of(given(was, 500.0, 0)), LAP, Weights.USUAL))
+        .hasSize(1);
+    assertThat(
+            Known.of(List.of(place("c1", 512)), List.of(given(was, 500.0, 0)), LAP, Weights.USUAL))
+        .isEmpty();
   }
 
   @Test
@@ -79,11 +84,11 @@ class KnownTest {
     Fact second = place("c2", 900);
     List<Fact> facts = List.of(one, other, second);
     Map<String, Known.Standing> some =
-        Known.of(facts, List.of(given(one, 507.9, 0), given(second, 891.9, 0)), LAP);
+        Known.of(facts, List.of(given(one, 507.9, 0), given(second, 891.9, 0)), LAP, Weights.USUAL);
     assertThat(Known.readiness(facts, some))
         .isEqualTo(new Known.Readiness(0, 2, List.of("c1", "c2")));
     Map<String, Known.Standing> more =
-        Known.of(facts, List.of(given(one, 507.9, 0), given(other, 598.0, 1)), LAP);
+        Known.of(facts, List.of(given(one, 507.9, 0), given(other, 598.0, 1)), LAP, Weights.USUAL);
     assertThat(Known.readiness(facts, more)).isEqualTo(new Known.Readiness(1, 2, List.of("c2")));
   }
 
@@ -93,7 +98,8 @@ class KnownTest {
     ZoneId zone = ZoneId.of("Asia/Tokyo");
     Fact f = place("c1", 500);
     // 23:00 in Tokyo.
-    Map<String, Known.Standing> known = Known.of(List.of(f), List.of(given(f, 500.0, 2)), LAP);
+    Map<String, Known.Standing> known =
+        Known.of(List.of(f), List.of(given(f, 500.0, 2)), LAP, Weights.USUAL);
     Instant then = NOON.plus(Duration.ofHours(2));
     assertThat(held(known, then.plusSeconds(600), zone).wellToday()).isTrue();
     assertThat(held(known, then.plus(Duration.ofHours(2)), zone).wellToday()).isFalse();
