@@ -45,7 +45,12 @@ public record Drive(double lapTime, double step, double[] times, List<Performanc
         if (key != null) {
           due.add(
               new Performance.DueAction(
-                  e.corner(), a.id(), key, at(times, t, step, a.station()), a.station()));
+                  e.corner(),
+                  a.id(),
+                  key,
+                  at(times, t, step, a.station()),
+                  a.station(),
+                  a.kind().shared() ? a.amount() : null));
         }
       }
     }

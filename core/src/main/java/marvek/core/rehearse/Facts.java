@@ -141,7 +141,7 @@ public final class Facts {
   }
 
   /** Whether its place is known by heart; an apex and an exit come of themselves. */
-  private static boolean placed(ActionKind kind) {
+  static boolean placed(ActionKind kind) {
     return switch (kind) {
       case BRAKE, LIFT, HANDS, THROTTLE, FULL, EASE -> true;
       case PLACE, SHIFT, APEX, EYES, BODY -> false;

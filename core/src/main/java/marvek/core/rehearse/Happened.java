@@ -13,6 +13,7 @@ import marvek.core.plan.WhatIf;
 import marvek.core.rehearse.Performance.Met;
 import marvek.core.said.Said;
 import marvek.core.score.Action;
+import marvek.core.score.ActionKind;
 import marvek.core.survey.Things;
 import org.jspecify.annotations.Nullable;
 
@@ -54,46 +55,57 @@ public record Happened(
       entries.stream()
           .filter(e -> e.corner().equals(m.due().corner()))
           .findFirst()
-          .flatMap(e -> one(then, things, e, m))
-          .ifPresent(out::add);
+          .flatMap(e -> drive(then, things, e, m.due().action(), m.metres()))
+          .ifPresent(d -> out.add(d.told()));
     }
     return out;
   }
 
-  private static Optional<Happened> one(ComputedLap then, Things things, CornerEntry entry, Met m) {
+  /**
+   * A corner as planned, and with one action elsewhere.
+   *
+   * @param kind of the action
+   */
+  record Driven(Happened told, ActionKind kind, CornerAnswer planned, CornerAnswer otherwise) {}
+
+  /**
+   * Drives a corner with one action elsewhere.
+   *
+   * @param metres by which it comes later, negative is sooner
+   * @return nothing where there is no such action, or the corner is not made as planned
+   */
+  static Optional<Driven> drive(
+      ComputedLap then, Things things, CornerEntry entry, String action, double metres) {
     Optional<Action> found =
-        Score.of(then.road(), entry).stream()
-            .filter(a -> a.id().equals(m.due().action()))
-            .findFirst();
-    Double planned = Answers.answer(then, things, entry).time();
+        Score.of(then.road(), entry).stream().filter(a -> a.id().equals(action)).findFirst();
+    CornerAnswer plan = Answers.answer(then, things, entry);
+    Double planned = plan.time();
     if (found.isEmpty() || planned == null) {
       return Optional.empty();
     }
     Action a = found.get();
     Double until = a.until();
-    Action there = a.at(then.road().wrap(a.station() + m.metres()));
+    Action there = a.at(then.road().wrap(a.station() + metres));
     CornerAnswer answer =
         Answers.answer(
             then,
             things,
             Score.with(
-                entry, until == null ? there : there.until(then.road().wrap(until + m.metres()))));
+                entry, until == null ? there : there.until(then.road().wrap(until + metres))));
     Double time = answer.time();
     CornerAnswer.BrakingNumbers braking = answer.braking();
     double margin = time != null || braking == null ? 0 : braking.marginMetres();
     WhatIf as =
         new WhatIf(
-            a.id(),
-            m.metres() < 0 ? WhatIf.Change.SOONER : WhatIf.Change.LATER,
-            null,
-            time != null);
+            a.id(), metres < 0 ? WhatIf.Change.SOONER : WhatIf.Change.LATER, null, time != null);
     boolean same = time != null && Math.abs(time - planned) < NOTHING;
-    return Optional.of(
+    Happened told =
         new Happened(
-            m.due().corner(),
+            entry.corner(),
             a.id(),
             time == null ? null : time - planned,
             margin < 0 ? Double.valueOf(-margin) : null,
-            same ? Said.NOTHING : as.look(a.kind())));
+            same ? Said.NOTHING : as.look(a.kind()));
+    return Optional.of(new Driven(told, a.kind(), plan, answer));
   }
 }

@@ -32,6 +32,12 @@ public record Performance(
 
   private static final double REACH = 1;
 
+  /** Share to which a thumb slides (common practice, no source). */
+  public static final double SLIDE = 0.15;
+
+  /** Share of the pedal from which a braking is a hard one (common practice, no source). */
+  public static final double HARD = 0.6;
+
   public Performance {
     met = List.copyOf(met);
     missed = List.copyOf(missed);
@@ -53,23 +59,51 @@ public record Performance(
    * @param action id
    * @param at seconds from the start of what is driven, in the time of the road
    * @param station metres
+   * @param amount of the pedal as planned, 0 to 1; null where none is
    */
-  public record DueAction(String corner, String action, Control key, double at, double station) {}
+  public record DueAction(
+      String corner,
+      String action,
+      Control key,
+      double at,
+      double station,
+      @Nullable Double amount) {
+    /** The same at another time. */
+    public DueAction at(double seconds) {
+      return new DueAction(corner, action, key, seconds, station, amount);
+    }
+  }
 
   /**
    * Something pressed.
    *
    * @param at seconds in the time of the road, what the device lags taken off
+   * @param amount to which the thumb slid, 0 to 1; null where it did not
+   * @param hard which of the two keys of the brake it was; null for any
    */
-  public record Press(Control key, double at) {}
+  public record Press(Control key, double at, @Nullable Double amount, @Nullable Boolean hard) {
+    /** The same at another time. */
+    public Press at(double seconds) {
+      return new Press(key, seconds, amount, hard);
+    }
+  }
 
   /**
    * An action that was done.
    *
    * @param seconds late, negative is early
    * @param metres past its place
+   * @param more of the pedal than planned by a slide of the thumb, negative is less; null without
+   * @param otherKey whether it was the other of the brake's two keys
    */
-  public record Met(DueAction due, double seconds, double metres) {}
+  public record Met(
+      DueAction due, double seconds, double metres, @Nullable Double more, boolean otherKey) {
+    /** Whether the amount is met as closely as a thumb slides. */
+    public boolean enough() {
+      Double by = more;
+      return by == null || Math.abs(by) <= SLIDE;
+    }
+  }
 
   /**
    * Road time of a press: what the device lags is taken off, and a slower road runs slower.
@@ -116,12 +150,25 @@ public record Performance(
         }
         own.remove(nearest);
         double e = nearest.at() - d.at();
-        met.add(new Met(d, e, station.applyAsDouble(nearest.at()) - station.applyAsDouble(d.at())));
+        double metres = station.applyAsDouble(nearest.at()) - station.applyAsDouble(d.at());
+        met.add(new Met(d, e, metres, more(d, nearest), other(d, nearest)));
       }
       extra.addAll(own);
     }
     met.sort(Comparator.comparingDouble(m -> m.due().at()));
     return told(met, missed, extra);
+  }
+
+  private static @Nullable Double more(DueAction due, Press press) {
+    Double planned = due.amount();
+    Double done = press.amount();
+    return planned == null || done == null ? null : (Double) (done - planned);
+  }
+
+  private static boolean other(DueAction due, Press press) {
+    Double planned = due.amount();
+    Boolean hard = press.hard();
+    return planned != null && hard != null && due.key() == Control.BRAKE && hard != planned >= HARD;
   }
 
   /** The same with no bias: on a slow road one is late otherwise than at speed. */

@@ -62,7 +62,7 @@ public record Rehearsed(
       }
       for (double at : new double[] {d.at() - lapTime, d.at(), d.at() + lapTime}) {
         if (at >= from && at <= to) {
-          out.add(new Performance.DueAction(d.corner(), d.action(), d.key(), at, d.station()));
+          out.add(d.at(at));
         }
       }
     }
@@ -101,9 +101,13 @@ public record Rehearsed(
         Double.isFinite(right)
             && Double.isFinite(precision)
             && (was == null || Double.isFinite(was))
-            && presses.stream().allMatch(p -> Double.isFinite(p.at()));
+            && presses.stream().allMatch(p -> Double.isFinite(p.at()) && share(p.amount()));
     if (!figures) {
       throw new Refusal("A number is missing.", "told", "Answer again.");
     }
+  }
+
+  private static boolean share(@Nullable Double amount) {
+    return amount == null || (amount >= 0 && amount <= 1);
   }
 }

@@ -120,9 +120,9 @@ class KnownTest {
   void aPieceHoldsWhatWasDueInItAlsoOverTheLine() {
     List<DueAction> lap =
         List.of(
-            new DueAction("c1", "brake", Control.BRAKE, 8, 400),
-            new DueAction("c1", "hands", Control.HANDS, 9, 450),
-            new DueAction("c9", "brake", Control.BRAKE, 88, 2900));
+            new DueAction("c1", "brake", Control.BRAKE, 8, 400, null),
+            new DueAction("c1", "hands", Control.HANDS, 9, 450, null),
+            new DueAction("c9", "brake", Control.BRAKE, 88, 2900, null));
     assertThat(piece(null, null, 1).due(lap, 90)).hasSize(2);
     assertThat(piece(4.0, 20.0, 1).due(lap, 90)).containsExactly(lap.get(0));
     List<DueAction> over = piece(80.0, 100.0, 1).due(lap, 90);

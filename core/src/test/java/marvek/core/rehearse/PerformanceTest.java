@@ -5,9 +5,11 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import marvek.core.entry.CornerEntry;
+import marvek.core.entry.Score;
 import marvek.core.entry.Slowing;
 import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.Example;
@@ -19,13 +21,18 @@ import marvek.core.plan.Drafter;
 import marvek.core.rehearse.Performance.Control;
 import marvek.core.rehearse.Performance.DueAction;
 import marvek.core.rehearse.Performance.Press;
+import marvek.core.score.ActionKind;
 import marvek.core.survey.Things;
 import org.junit.jupiter.api.Test;
 
 /** A lap driven by heart: on the clock, pressed, and told. */
 class PerformanceTest {
   private static DueAction due(Control key, double at) {
-    return new DueAction("c", "a" + at, key, at, at * 60);
+    return new DueAction("c", "a" + at, key, at, at * 60, null);
+  }
+
+  private static Press press(Control key, double at) {
+    return new Press(key, at, null, null);
   }
 
   private static Performance of(List<DueAction> due, List<Press> presses) {
@@ -50,7 +57,7 @@ class PerformanceTest {
           continue;
         }
         double margin = plan.braking().marginMetres();
-        DueAction due = new DueAction(e.corner(), "brake", Control.BRAKE, 10, 0);
+        DueAction due = new DueAction(e.corner(), "brake", Control.BRAKE, 10, 0, null);
         Happened sooner = happened(lap, entries, due, -12);
         assertThat(sooner.seconds()).isNotNull().isGreaterThan(0);
         assertThat(sooner.deep()).isNull();
@@ -74,7 +81,10 @@ class PerformanceTest {
       ComputedLap lap, List<CornerEntry> entries, DueAction due, double metres) {
     List<Happened> all =
         Happened.of(
-            lap, Things.none(), entries, List.of(new Performance.Met(due, metres / 60, metres)));
+            lap,
+            Things.none(),
+            entries,
+            List.of(new Performance.Met(due, metres / 60, metres, null, false)));
     assertThat(all).hasSize(1);
     return all.get(0);
   }
@@ -87,7 +97,7 @@ class PerformanceTest {
     List<Performance.Met> met = new ArrayList<>();
     double by = 0.5;
     for (DueAction d : Drive.of(lap, entries).due()) {
-      met.add(new Performance.Met(d, 0.01, by));
+      met.add(new Performance.Met(d, 0.01, by, null, false));
       by += 0.5;
     }
     List<Happened> told = Happened.of(lap, Things.none(), entries, met);
@@ -102,10 +112,10 @@ class PerformanceTest {
   void lateIsToldInSecondsAndMetresOfTheRoad() {
     List<DueAction> due = List.of(due(Control.BRAKE, 10));
     Performance full =
-        of(due, List.of(new Press(Control.BRAKE, Performance.road(10.2 + 0.03, 0.03, 1))));
+        of(due, List.of(press(Control.BRAKE, Performance.road(10.2 + 0.03, 0.03, 1))));
     assertThat(full.met().get(0).seconds()).isCloseTo(0.2, within(1e-9));
     assertThat(full.met().get(0).metres()).isCloseTo(12, within(1e-6));
-    Performance half = of(due, List.of(new Press(Control.BRAKE, Performance.road(20.2, 0, 0.5))));
+    Performance half = of(due, List.of(press(Control.BRAKE, Performance.road(20.2, 0, 0.5))));
     assertThat(half.met().get(0).metres()).isCloseTo(6, within(1e-6));
   }
 
@@ -117,15 +127,15 @@ class PerformanceTest {
         of(
             due,
             List.of(
-                new Press(Control.BRAKE, 10.45),
-                new Press(Control.BRAKE, 10.9),
-                new Press(Control.BRAKE, 30),
-                new Press(Control.THROTTLE, 10)));
+                press(Control.BRAKE, 10.45),
+                press(Control.BRAKE, 10.9),
+                press(Control.BRAKE, 30),
+                press(Control.THROTTLE, 10)));
     assertThat(p.met().stream().map(m -> m.due().at()).toList()).containsExactly(10.0, 11.0);
     assertThat(p.missed()).containsExactly(due.get(2));
     assertThat(p.extra()).hasSize(2);
     // Nearer to the next one than to its own: that one was meant.
-    Performance later = of(due, List.of(new Press(Control.BRAKE, 10.6)));
+    Performance later = of(due, List.of(press(Control.BRAKE, 10.6)));
     assertThat(later.met().get(0).due().at()).isEqualTo(11);
   }
 
@@ -139,7 +149,7 @@ class PerformanceTest {
       List<Press> presses = new ArrayList<>();
       for (int i = 0; i < 14; i++) {
         due.add(due(Control.BRAKE, 6 * (i + 1)));
-        presses.add(new Press(Control.BRAKE, 6 * (i + 1) + 0.2 + 0.04 * chance.nextGaussian()));
+        presses.add(press(Control.BRAKE, 6 * (i + 1) + 0.2 + 0.04 * chance.nextGaussian()));
       }
       Performance p = of(due, presses);
       assertThat(p.bias()).isNotNull().isCloseTo(0.2, within(0.05));
@@ -152,7 +162,7 @@ class PerformanceTest {
     }
     // 95 of 100 or more: order statistics come in whole presses.
     assertThat(held / 200.0).isGreaterThan(0.93);
-    assertThat(of(List.of(due(Control.BRAKE, 5)), List.of(new Press(Control.BRAKE, 5.1))).bias())
+    assertThat(of(List.of(due(Control.BRAKE, 5)), List.of(press(Control.BRAKE, 5.1))).bias())
         .isNull();
   }
 
@@ -195,5 +205,101 @@ class PerformanceTest {
             assertThat(f.precision()).isBetween(0.0, 12.0);
           });
     }
+  }
+
+  /** By the slide of a thumb to 15 points; by the two keys of the brake as hard or light. */
+  @Test
+  void howMuchIsToldByTheThumbAndByTheTwoKeysOfTheBrake() {
+    DueAction hard = new DueAction("c", "brake", Control.BRAKE, 10, 600, 0.9);
+    DueAction light = new DueAction("c", "brake-2", Control.BRAKE, 14, 840, 0.35);
+    DueAction lift = new DueAction("c", "lift", Control.THROTTLE, 20, 1200, 0.6);
+    List<Performance.Met> thumb =
+        of(
+                List.of(hard, light, lift),
+                List.of(
+                    new Press(Control.BRAKE, 10, 0.8, null),
+                    new Press(Control.BRAKE, 14, 0.6, null),
+                    new Press(Control.THROTTLE, 20, null, null)))
+            .met();
+    assertThat(thumb.get(0).more()).isCloseTo(-0.1, within(1e-9));
+    assertThat(thumb.get(0).enough()).isTrue();
+    assertThat(thumb.get(1).more()).isCloseTo(0.25, within(1e-9));
+    assertThat(thumb.get(1).enough()).isFalse();
+    assertThat(thumb.get(2).more()).isNull();
+    assertThat(thumb).noneMatch(Performance.Met::otherKey);
+    for (boolean right : List.of(true, false)) {
+      List<Performance.Met> keys =
+          of(
+                  List.of(hard, light),
+                  List.of(
+                      new Press(Control.BRAKE, 10, null, right),
+                      new Press(Control.BRAKE, 14, null, !right)))
+              .met();
+      assertThat(keys).allMatch(m -> m.otherKey() != right && m.more() == null);
+    }
+    // A marker that says nothing of how hard is pressed with either.
+    Press either = new Press(Control.BRAKE, 10, null, false);
+    assertThat(of(List.of(due(Control.BRAKE, 10)), List.of(either)).met().get(0).otherKey())
+        .isFalse();
+  }
+
+  /**
+   * What is told as one's own is the middle of three passes or more; else it is a usual mistake.
+   */
+  @Test
+  void aMistakeOnPurposeIsTheDriversOwnWhereThereIsOne() {
+    Example example = Example.of("cup-gt");
+    ComputedLap lap = example.computed;
+    int corners = 0;
+    for (CornerEntry e : example.draft.corners()) {
+      CornerAnswer plan = Answers.answer(lap, Things.none(), e);
+      if (e.slowing() != Slowing.BRAKE || plan.time() == null) {
+        continue;
+      }
+      corners++;
+      double at =
+          Score.of(lap.road(), e).stream()
+              .filter(a -> a.id().equals("brake"))
+              .findFirst()
+              .orElseThrow()
+              .station();
+      List<OnPurpose> usual = OnPurpose.of(lap, Things.none(), e, Map.of(), Map.of());
+      assertThat(usual).isNotEmpty().hasSizeLessThanOrEqualTo(OnPurpose.MOST);
+      assertThat(usual).allMatch(p -> p.whose() == OnPurpose.Whose.USUAL && p.of() == 0);
+      for (OnPurpose p : usual) {
+        assertThat(p.planned().speed())
+            .hasSameSizeAs(p.wrong().speed())
+            .isNotEqualTo(p.wrong().speed());
+        assertThat(p.happened().seconds() == null || p.happened().seconds() > 0).isTrue();
+      }
+      // Twelve metres early in recorded laps: that is shown first, and what it costs.
+      List<Double> driven = List.of(at - 11, at - 12, at - 14);
+      OnPurpose own =
+          OnPurpose.of(
+                  lap,
+                  Things.none(),
+                  e,
+                  Map.of("brake", driven),
+                  Map.of("brake", List.of(9.0, 9.0, 9.0)))
+              .get(0);
+      assertThat(own.whose()).isEqualTo(OnPurpose.Whose.DRIVEN);
+      assertThat(own.kind()).isEqualTo(ActionKind.BRAKE);
+      assertThat(own.metres()).isCloseTo(-12, within(1e-6));
+      assertThat(own.happened().seconds()).isNotNull().isPositive();
+      OnPurpose heart =
+          OnPurpose.of(
+                  lap,
+                  Things.none(),
+                  e,
+                  Map.of("brake", List.of(at + 1, at - 1, at)),
+                  Map.of("brake", List.of(-8.0, -9.0, -10.0)))
+              .get(0);
+      assertThat(heart.whose()).isEqualTo(OnPurpose.Whose.BY_HEART);
+      assertThat(heart.of()).isEqualTo(3);
+      assertThat(
+              OnPurpose.of(lap, Things.none(), e, Map.of("brake", driven.subList(0, 2)), Map.of()))
+          .allMatch(p -> p.whose() == OnPurpose.Whose.USUAL);
+    }
+    assertThat(corners).isGreaterThan(1);
   }
 }

@@ -442,7 +442,7 @@ class RehearsalController {
     Rehearsed a = r.body();
     List<Performance.Press> road =
         a.presses().stream()
-            .map(p -> new Performance.Press(p.key(), Performance.road(p.at(), a.lag(), a.rate())))
+            .map(p -> p.at(Performance.road(p.at(), a.lag(), a.rate())))
             .toList();
     Performance done = Performance.of(a.due(drive.due(), drive.lapTime()), road, drive::station);
     Speaker speaker = speakers.of(driver);
