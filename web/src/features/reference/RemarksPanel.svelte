@@ -1,14 +1,25 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { api, ask, asProblem, type PointKind, type Problem, type RemarkView, type SharedWith } from '../../api/api';
+  import {
+    api,
+    ask,
+    asProblem,
+    type HeartView,
+    type PointKind,
+    type Problem,
+    type RemarkView,
+    type SharedWith,
+  } from '../../api/api';
   import type { Desk } from './desk.svelte';
   import { POINTS } from '../../road/points';
   import ProblemBox from '../../kit/ProblemBox.svelte';
+  import { metres } from '../../words/units';
 
   /** What coaches pin to the corner, and who may see the reference. */
   let { desk }: { desk: Desk } = $props();
   let remarks = $state.raw<RemarkView[]>([]);
   let people = $state.raw<SharedWith[]>([]);
+  let heart = $state.raw<HeartView | null>(null);
   let problem = $state.raw<Problem | null>(null);
   let text = $state('');
   let kind = $state<PointKind | ''>('');
@@ -34,6 +45,8 @@
     act(async () => {
       remarks = await ask(api.GET('/api/references/{id}/remarks', { params: path }));
       if (desk.mine) people = await ask(api.GET('/api/references/{id}/shares', { params: path }));
+      // Who was not let in is told so by the server, and sees nothing of it here.
+      else if (canPin) heart = await ask(api.GET('/api/references/{id}/rehearsed', { params: path })).catch(() => null);
     }),
   );
 
@@ -90,6 +103,18 @@
         }),
       );
     });
+  const seesHeart = (p: SharedWith, sees: boolean) =>
+    act(async () => {
+      people = await ask(
+        api.PUT('/api/references/{id}/shares/{share}/rehearsed', {
+          params: { path: { id: desk.view.id, share: p.id } },
+          body: { sees },
+        }),
+      );
+    });
+  /** How far off the places of this corner were last told. */
+  const told = $derived(heart?.known.filter((k) => k.corner === desk.selected && k.asks === 'PLACE') ?? []);
+  const worst = $derived(told.length ? Math.max(...told.map((k) => Math.abs(k.error ?? Infinity))) : null);
   const close = (p: SharedWith) =>
     act(async () => {
       people = await ask(
@@ -132,6 +157,16 @@
         >{/each}
     </p>
   {/if}
+  {#if heart}
+    <p data-heart>
+      By heart{heart.ready ? `: ${heart.ready.ready} of ${heart.ready.corners} corners within 8 m` : ': not rehearsed'}.
+      {worst === null
+        ? 'This corner was not asked yet.'
+        : worst === Infinity
+          ? 'A place of this corner is not known.'
+          : `This corner is told within ${metres(worst)}.`}
+    </p>
+  {/if}
   {#if canPin}
     <form class="border-base-300 grid gap-1 border-t pt-1" onsubmit={pin}>
       <div class="flex items-center gap-1">
@@ -168,6 +203,16 @@
             >{p.name}, {p.role.toLowerCase()}{p.asks ? ': has joined since' : p.seen ? '' : ', not opened yet'}</span
           >
           {#if p.asks}<button type="button" class="btn btn-xs" onclick={() => letIn(p)}>let in</button>{/if}
+          {#if p.role === 'COACH' && !p.asks}
+            <label class="flex items-center gap-1"
+              ><input
+                type="checkbox"
+                class="checkbox checkbox-xs"
+                checked={p.seesRehearsed}
+                onchange={(e) => seesHeart(p, e.currentTarget.checked)}
+              />sees what you know by heart</label
+            >
+          {/if}
           <button type="button" class="btn btn-xs btn-ghost" onclick={() => close(p)}>close</button>
         </p>
       {/each}

@@ -5,8 +5,8 @@
   import { metres, plain, signed, speedText } from '../../words/units';
   import { LANDMARKS } from '../../road/things';
   import { cornerWord } from '../../words/words';
-  import { keepLag, keptLag, lagOf, placeAt, type Answer, type Control, type Press } from './rehearse';
-  import { Tone } from './tone';
+  import { keepLag, keptLag, lagOf, placeAt, slid, type Answer, type Control, type Press } from './rehearse';
+  import { click, Tone } from './tone';
 
   /** The lap at true speed, driven by heart: the road runs on the plan whatever is pressed. */
   interface Props {
@@ -30,6 +30,7 @@
   };
   const KEYS: Record<string, Control> = {
     b: 'BRAKE',
+    n: 'BRAKE',
     ' ': 'BRAKE',
     ArrowDown: 'BRAKE',
     h: 'HANDS',
@@ -55,9 +56,12 @@
   let canvas: HTMLCanvasElement | undefined = $state();
   let width = $state(700);
   const HEIGHT = 300;
+  /** The brake has two keys; any other one says nothing of how hard. */
+  const HARD: Record<string, boolean> = { b: true, n: false };
   // Before the first action of the lap or corner one has time to find oneself.
   const LEAD = 4;
-  const PASSES = 20;
+  /** Passes by eye, and by ear. */
+  const PASSES = [20, 12] as const;
   const PASS = 1.6;
 
   let presses: Press[] = [];
@@ -76,6 +80,7 @@
   const STEP = 0.5;
 
   const wanted = $derived(LAYERS[layer]);
+  const passes = $derived(PASSES[dark ? 1 : 0]);
   const corner = $derived(reference.corners.find((c) => c.id === from) ?? null);
   const result = $derived(drives[0] ?? null);
 
@@ -94,12 +99,25 @@
     begin();
   }
   function measure() {
+    if (dark && !('AudioContext' in window)) {
+      lagNote = 'This browser makes no sound: measure it with open eyes.';
+      return;
+    }
     measuring = true;
     late = [];
     lagNote = '';
     start = 0;
     end = Infinity;
     begin();
+    if (dark) beats();
+  }
+  /** With closed eyes the passes are heard: a click at each, set on the sound's own clock. */
+  function beats() {
+    audio ??= new AudioContext();
+    void audio.resume();
+    const from = audio.currentTime + 0.1;
+    began = performance.now() + 100;
+    for (let pass = 1; pass <= passes + 4; pass++) click(audio, from + pass * PASS);
   }
   function begin() {
     running = true;
@@ -137,20 +155,20 @@
         start,
         end: until,
         keys: wanted,
-        presses: presses.map((p) => ({ key: p.key, at: Math.round(p.at * 1e5) / 1e5 })),
+        presses: presses.map((p) => ({ ...p, at: Math.round(p.at * 1e5) / 1e5 })),
       },
     });
   }
   /** Seconds by the wall since the line, so that the server's road time is this one's. */
   const wall = (stamp: number) => start / rate + (stamp - began) / 1000;
 
-  function press(control: Control, stamp: number) {
+  function press(control: Control, stamp: number, hard?: boolean): Press | undefined {
     if (!running) return;
     if (measuring) {
       const t = (stamp - began) / 1000;
       const pass = Math.round(t / PASS);
-      if (pass >= 1 && late.length < PASSES) late = [...late, t - pass * PASS];
-      if (late.length >= PASSES) {
+      if (pass >= 1 && late.length < passes) late = [...late, t - pass * PASS];
+      if (late.length >= passes) {
         const found = lagOf(late);
         if (found) {
           lag = found.seconds;
@@ -162,9 +180,32 @@
       return;
     }
     if (!wanted.includes(control)) return;
-    presses.push({ key: control, at: wall(stamp) });
+    const made: Press = { key: control, at: wall(stamp), ...(hard === undefined ? {} : { hard }) };
+    presses.push(made);
     flash = control;
     setTimeout(() => (flash = ''), 340);
+    return made;
+  }
+  /** A thumb presses, and says how much by sliding up before it lets go. */
+  const thumbs = new Map<number, { made: Press; y: number }>();
+  let slide = $state<{ key: Control; amount: number } | null>(null);
+  function down(control: Control, e: PointerEvent & { currentTarget: HTMLElement }) {
+    const made = press(control, e.timeStamp);
+    if (!made || (control !== 'BRAKE' && control !== 'THROTTLE')) return;
+    e.currentTarget.setPointerCapture(e.pointerId);
+    thumbs.set(e.pointerId, { made, y: e.clientY });
+  }
+  function slides(e: PointerEvent) {
+    const thumb = thumbs.get(e.pointerId);
+    if (!thumb) return;
+    const amount = slid(thumb.y - e.clientY);
+    if (amount === undefined) delete thumb.made.amount;
+    else thumb.made.amount = amount;
+    slide = amount === undefined ? null : { key: thumb.made.key, amount };
+  }
+  function up(e: PointerEvent) {
+    thumbs.delete(e.pointerId);
+    slide = null;
   }
   function keys(e: KeyboardEvent) {
     if (!running || e.repeat || e.ctrlKey || e.metaKey || e.altKey) return;
@@ -172,7 +213,7 @@
     const control = KEYS[e.key] ?? (wanted.length === 1 && e.key === 'Enter' ? wanted[0] : undefined);
     if (!control) return;
     e.preventDefault();
-    press(wanted.length === 1 ? (wanted[0] ?? control) : control, e.timeStamp);
+    press(wanted.length === 1 ? (wanted[0] ?? control) : control, e.timeStamp, HARD[e.key]);
   }
   function hidden() {
     if (!running) return;
@@ -188,8 +229,9 @@
     frame = requestAnimationFrame(draw);
     if (document.hidden) return;
     const t0 = performance.now();
-    if (measuring) pass(now);
-    else {
+    if (measuring) {
+      if (!dark) pass(now);
+    } else {
       let t = roadTime(now);
       if (t >= end) {
         stop(true);
@@ -198,6 +240,7 @@
       if (still) t = Math.floor(t / STEP) * STEP;
       const here = placeAt(clock, t);
       tone?.set(here.revs, here.speed);
+      if (canvas) canvas.dataset.revs = String(Math.round(here.revs));
       if (!still || t !== drawn) scene(here);
       drawn = t;
     }
@@ -331,6 +374,12 @@
     if (h.seconds != null) return Math.abs(h.seconds) < 0.005 ? '' : `→ ${signed(h.seconds, 2)} s${look}`;
     return h.deep == null ? `→ not made${look}` : `→ deep by ${metres(h.deep)}${look}`;
   }
+  /** How much was pressed, where that was told. */
+  function howMuch(m: Performed['performance']['met'][number]): string {
+    if (m.otherKey) return ', on the other brake key';
+    if (m.more == null) return '';
+    return m.enough ? ', as much as planned' : `, ${signed(m.more * 100, 0)} points`;
+  }
   const KINDS_OF: Record<Control, string> = { BRAKE: 'brake', HANDS: 'turn-in', THROTTLE: 'throttle', GEAR: 'gear' };
 </script>
 
@@ -377,15 +426,20 @@
         <button
           class={['btn min-h-20 flex-1 text-xl', flash === k ? 'btn-primary' : '']}
           style="touch-action: none"
-          onpointerdown={(e) => press(k, e.timeStamp)}>{measuring ? 'Now' : NAMES[k]}</button
+          data-press={k}
+          onpointerdown={(e) => down(k, e)}
+          onpointermove={slides}
+          onpointerup={up}
+          onpointercancel={up}
+          >{measuring ? 'Now' : slide?.key === k ? `${NAMES[k]} ${plain(slide.amount * 100)} %` : NAMES[k]}</button
         >
       {/each}
       <button class="btn min-h-20 text-lg" onclick={() => stop(!measuring)}>Stop</button>
     </div>
     <p class="text-sm" role="status">
       {measuring
-        ? `Press when the moving line meets the mark: ${late.length} of ${PASSES}, the first four do not count.`
-        : 'Keys: B or space brakes, H turns, T is the throttle, G shifts; with one kind any of them; Escape gives up.'}
+        ? `Press when ${dark ? 'you hear the click' : 'the moving line meets the mark'}: ${late.length} of ${passes}, the first four do not count.`
+        : 'Keys: B brakes hard, N lightly, space brakes; H turns, T is the throttle, G shifts; with one kind any of them; Escape gives up. A thumb slides up to say how much.'}
     </p>
   {:else}
     <div class="flex flex-wrap items-center gap-3">
@@ -423,7 +477,9 @@
           >
             <strong>{called(m.due.corner)}</strong>
             {KINDS_OF[m.due.key]}
-            {Math.abs(m.metres) < 0.5 ? 'on it' : `${metres(Math.abs(m.metres))} ${m.metres < 0 ? 'early' : 'late'}`}
+            {Math.abs(m.metres) < 0.5
+              ? 'on it'
+              : `${metres(Math.abs(m.metres))} ${m.metres < 0 ? 'early' : 'late'}`}{howMuch(m)}
             {became(m)}
           </li>
         {/each}

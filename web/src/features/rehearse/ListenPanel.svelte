@@ -7,12 +7,36 @@
   /** The lap called aloud at true speed: by the browser's voice where it has one, and always as large words. */
   interface Props {
     calls: RehearsalView['calls'];
+    /** The lap in ten seconds. */
+    summary: string[];
     clock: ClockView;
     session: string;
     /** Whether the server has a voice of its own. */
     spoken: boolean;
   }
-  let { calls, clock, session, spoken }: Props = $props();
+  let { calls, summary, clock, session, spoken }: Props = $props();
+
+  const TEN = 10;
+  /** Seconds since one began to say it aloud; null before and after. */
+  let saying = $state<number | null>(null);
+  let open = $state(false);
+  let ten: ReturnType<typeof setInterval> | undefined;
+  /** Ten seconds for the lap by heart; then what there was to say. */
+  function say() {
+    open = false;
+    saying = 0;
+    const from = performance.now();
+    clearInterval(ten);
+    ten = setInterval(() => {
+      saying = (performance.now() - from) / 1000;
+      if (saying >= TEN) compare();
+    }, 100);
+  }
+  function compare() {
+    clearInterval(ten);
+    saying = null;
+    open = true;
+  }
 
   let sound = $state('');
   let making = $state(false);
@@ -72,6 +96,7 @@
   }
   onDestroy(() => {
     stop();
+    clearInterval(ten);
     URL.revokeObjectURL(sound);
   });
 </script>
@@ -106,6 +131,24 @@
       >
     {:else}
       <span>This server has no voice of its own, so there is no sound file; the words stay.</span>
+    {/if}
+  </div>
+  <div class="border-base-300 grid gap-2 border-t pt-2" data-ten>
+    <div class="flex flex-wrap items-center gap-3">
+      <strong>The lap in ten seconds</strong>
+      {#if saying === null}
+        <button class="btn btn-sm" onclick={say}>Say it aloud</button>
+        <button class="btn btn-sm" aria-expanded={open} onclick={() => (open = !open)}
+          >{open ? 'Cover it' : 'Read it'}</button
+        >
+      {:else}
+        <progress class="progress w-40" max={TEN} value={saying} aria-label="Ten seconds"></progress>
+        <span class="tabular-nums">{plain(Math.max(0, TEN - saying), 0)} s</span>
+        <button class="btn btn-sm" onclick={compare}>That was it</button>
+      {/if}
+    </div>
+    {#if open}
+      <p class="text-xl leading-snug">{summary.join('. ')}{summary.length ? '.' : 'There is nothing to brake for.'}</p>
     {/if}
   </div>
   {#if !running}

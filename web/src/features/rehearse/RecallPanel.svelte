@@ -20,6 +20,7 @@
   let shown = $state(false);
   let knew = $state(0);
   const question = $derived(asked[at] ?? null);
+  const options = $derived(question?.fact.asks === 'NEXT' || question?.fact.asks === 'BEFORE');
   const corner = $derived(reference.corners.find((c) => c.id === question?.fact.corner));
   /** A stretch that holds the corner, cut by tens of metres so that it does not give the place away. */
   const window = $derived.by(() => {
@@ -70,8 +71,22 @@
     if (f.asks === 'SHARE') return `${plain(f.answer * 100)} %: ${question.right}`;
     return question.right;
   });
+  /** Metres past the thing that the cue hangs on, typed. */
+  function typedPlace(past: number) {
+    const from = question?.from;
+    if (from && Number.isFinite(past)) told = (from.station + past + road.length) % road.length;
+  }
+  const typedShare = (percent: number) => Number.isFinite(percent) && tell(Math.max(0, Math.min(100, percent)) / 100);
+  /** Enter in the field answers. */
+  const enter = (e: KeyboardEvent & { currentTarget: HTMLInputElement }, then: (value: number) => void) => {
+    if (e.key !== 'Enter') return;
+    e.preventDefault();
+    e.stopPropagation();
+    then(e.currentTarget.valueAsNumber);
+  };
   function keys(e: KeyboardEvent) {
     if (!question || e.ctrlKey || e.metaKey || e.altKey) return;
+    if (!shown && (e.target as HTMLElement).tagName === 'INPUT') return;
     if (shown && (e.key === 'Enter' || e.key === ' ')) {
       e.preventDefault();
       next();
@@ -81,7 +96,7 @@
     } else if (!shown && question.fact.asks === 'GEAR' && /^[1-9]$/.test(e.key)) tell(Number(e.key));
     else if (!shown && question.fact.asks === 'SHARE' && /^[0-9]$/.test(e.key))
       tell(e.key === '0' ? 1 : Number(e.key) / 10);
-    else if (!shown && question.fact.asks === 'NEXT' && /^[1-9]$/.test(e.key)) {
+    else if (!shown && options && /^[1-9]$/.test(e.key)) {
       const kind = question.options[Number(e.key) - 1];
       if (kind) tell(KINDS.indexOf(kind));
     }
@@ -109,6 +124,20 @@
         precision={question.fact.precision}
         onplace={(s) => (told = s)}
       />
+      {#if question.from && !shown}
+        <label class="flex flex-wrap items-center gap-2 text-sm"
+          >or type it:
+          <input
+            class="input input-sm w-24"
+            type="number"
+            step="any"
+            aria-label="Metres past {question.from.spoken}"
+            oninput={(e) => typedPlace(e.currentTarget.valueAsNumber)}
+            onkeydown={(e) => enter(e, (v) => (typedPlace(v), told !== null && tell(told)))}
+          />
+          m past {question.from.spoken} (less than nothing is before it)</label
+        >
+      {/if}
     {:else if question.fact.asks === 'SHARE'}
       <div class="flex flex-wrap gap-2">
         {#each [10, 20, 30, 40, 50, 60, 70, 80, 90, 100] as p (p)}
@@ -116,6 +145,18 @@
             >{p} %</button
           >
         {/each}
+        {#if !shown}
+          <label class="flex items-center gap-1 text-sm"
+            ><input
+              class="input w-20"
+              type="number"
+              min="0"
+              max="100"
+              aria-label="Per cent"
+              onkeydown={(e) => enter(e, typedShare)}
+            />%</label
+          >
+        {/if}
       </div>
     {:else if question.fact.asks === 'GEAR'}
       <div class="flex flex-wrap gap-2">

@@ -18,16 +18,19 @@
   import DrivePanel from './DrivePanel.svelte';
   import KnownStrip from './KnownStrip.svelte';
   import ListenPanel from './ListenPanel.svelte';
+  import MissedPanel from './MissedPanel.svelte';
+  import OnPurposePanel from './OnPurposePanel.svelte';
   import RecallPanel from './RecallPanel.svelte';
   import { browserAnswers, send, type Answer } from './rehearse';
 
   let { params }: { params: { id: string } } = $props();
 
-  type Way = 'recall' | 'drive' | 'listen';
+  type Way = 'recall' | 'drive' | 'listen' | 'wrong';
   const WAYS: { id: Way; word: string }[] = [
     { id: 'recall', word: 'Recall' },
     { id: 'drive', word: 'Drive it' },
     { id: 'listen', word: 'Listen' },
+    { id: 'wrong', word: 'Wrong on purpose' },
   ];
   let way = $state<Way>('recall');
   let session = $state.raw<PlannedSession | null>(null);
@@ -37,6 +40,7 @@
   let drives = $state.raw<Performed[]>([]);
   let problem = $state.raw<Problem | null>(null);
   let waiting = $state(0);
+  let wrong = $state('');
   let cut = $state(false);
   const shelf = browserAnswers();
   const id = $derived(params.id);
@@ -135,8 +139,26 @@
       {/key}
     {:else if way === 'drive'}
       <DrivePanel clock={view.clock} {road} {reference} {drives} waiting={cut ? waiting : 0} ondriven={take} />
+    {:else if way === 'listen'}
+      <ListenPanel
+        calls={view.calls}
+        summary={view.summary}
+        clock={view.clock}
+        session={params.id}
+        spoken={view.voice}
+      />
     {:else}
-      <ListenPanel calls={view.calls} clock={view.clock} session={params.id} spoken={view.voice} />
+      <OnPurposePanel session={params.id} {reference} {road} corner={wrong} oncorner={(c) => (wrong = c)} />
+    {/if}
+    {#if way === 'recall' && view.missed.length}
+      <MissedPanel
+        missed={view.missed}
+        reference={view.reference}
+        onwrong={(c) => {
+          wrong = c;
+          way = 'wrong';
+        }}
+      />
     {/if}
   {/if}
 </main>

@@ -412,7 +412,7 @@ describe('the lap aloud', () => {
       { start: -1, end: 0.5, at: 1.5, text: 'T1, brake hard' },
       { start: 4, end: 5, at: 6, text: 'turn in' },
     ];
-    render(ListenPanel, { calls, clock, session: 's1', spoken: true });
+    render(ListenPanel, { calls, summary: ['T1, brake at the 100', 'T2, flat'], clock, session: 's1', spoken: true });
     await fireEvent.click(screen.getByRole('button', { name: 'Call the lap' }));
     await vi.advanceTimersByTimeAsync(2100);
     expect(spoken).toEqual(['T1, brake hard']);
@@ -425,7 +425,7 @@ describe('the lap aloud', () => {
 
   it('says where there is no voice', () => {
     Reflect.deleteProperty(window, 'speechSynthesis');
-    render(ListenPanel, { calls: [], clock, session: 's1', spoken: false });
+    render(ListenPanel, { calls: [], summary: [], clock, session: 's1', spoken: false });
     expect(screen.getByText(/This browser has no voice/)).toBeTruthy();
     expect(screen.getByText(/This server has no voice/)).toBeTruthy();
     expect(screen.queryByText('Make a sound file')).toBeNull();
@@ -435,7 +435,7 @@ describe('the lap aloud', () => {
     const objects = vi.fn(() => 'blob:sound');
     vi.stubGlobal('URL', Object.assign(URL, { createObjectURL: objects, revokeObjectURL: () => undefined }));
     server.on('GET', /calls.wav$/, () => 503);
-    render(ListenPanel, { calls: [], clock, session: 's1', spoken: true });
+    render(ListenPanel, { calls: [], summary: [], clock, session: 's1', spoken: true });
     await fireEvent.click(screen.getByRole('button', { name: 'Make a sound file' }));
     await screen.findByRole('alert');
     expect(objects).not.toHaveBeenCalled();

@@ -8,7 +8,18 @@ export interface Press {
   key: Control;
   /** Seconds by the wall since the line was crossed. */
   at: number;
+  /** To which the thumb slid, 0 to 1. */
+  amount?: number;
+  /** Which of the two keys of the brake it was. */
+  hard?: boolean;
 }
+
+/** Pixels of a full slide of the thumb, and those below which it is a press alone. */
+const SLIDE = 130;
+const STILL = 12;
+/** How much of the pedal a slide upwards is; undefined for a press alone. */
+export const slid = (up: number): number | undefined =>
+  Math.abs(up) < STILL ? undefined : Math.max(0, Math.min(1, Math.round((up / SLIDE) * 20) / 20));
 
 /** What was answered or driven, as it waits on this device until the server has it. */
 export interface Answer {
@@ -111,6 +122,35 @@ export function timeAt(clock: ClockView, station: number): number {
   return from + ((s - i * clock.step) / Math.max(1e-9, way)) * (to - from);
 }
 
+/** A stretch in time: how far along it one is, and how fast, at each moment since its beginning. */
+export function replayed(profile: { step: number; speed: number[] }) {
+  const { step, speed } = profile;
+  const times = [0];
+  for (let i = 1; i < speed.length; i++) {
+    // Nobody drives backwards; a standstill would take for ever.
+    const mean = Math.max(0.5, ((speed[i - 1] ?? 0) + (speed[i] ?? 0)) / 2);
+    times.push((times[i - 1] ?? 0) + step / mean);
+  }
+  const share = (seconds: number): [number, number] => {
+    let i = 0;
+    while (i < times.length - 2 && (times[i + 1] ?? Infinity) <= seconds) i++;
+    const from = times[i] ?? 0;
+    const to = times[i + 1] ?? from;
+    return [i, to > from ? Math.max(0, Math.min(1, (seconds - from) / (to - from))) : 0];
+  };
+  return {
+    times,
+    along(seconds: number): number {
+      const [i, f] = share(seconds);
+      return (i + f) * step;
+    },
+    speed(seconds: number): number {
+      const [i, f] = share(seconds);
+      return (speed[i] ?? 0) * (1 - f) + (speed[i + 1] ?? speed[i] ?? 0) * f;
+    },
+  };
+}
+
 /** Pulses a second of an engine: each cylinder fires once in as many turns as half its strokes. */
 export const firing = (revs: number, cylinders: number, strokes: number): number =>
   ((revs / 60) * cylinders) / (strokes / 2);
@@ -187,6 +227,8 @@ export const ASKS = Object.assign(
         return 'Which gear at the slowest place?';
       case 'NEXT':
         return `You ${what}: what comes after it on the pedals?`;
+      case 'BEFORE':
+        return `You ${what}: what came before it on the pedals?`;
     }
   },
   { kind: (kind: (typeof KINDS)[number]): string => WORDS[kind] },

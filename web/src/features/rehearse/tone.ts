@@ -63,3 +63,17 @@ export class Tone {
     this.out.gain.setTargetAtTime(on ? 0.12 : 0, this.context.currentTime, 0.05);
   }
 }
+
+/** A short click at a moment of the sound's own clock. */
+export function click(context: BaseAudioContext, at: number): void {
+  const tone = context.createOscillator();
+  const loud = context.createGain();
+  tone.frequency.value = 1200;
+  loud.gain.setValueAtTime(0, at);
+  loud.gain.linearRampToValueAtTime(0.4, at + 0.002);
+  loud.gain.exponentialRampToValueAtTime(0.001, at + 0.05);
+  tone.connect(loud);
+  loud.connect(context.destination);
+  tone.start(at);
+  tone.stop(at + 0.06);
+}

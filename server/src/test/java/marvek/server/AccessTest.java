@@ -177,6 +177,8 @@ class AccessTest {
     calls.add(
         new Call("POST", "/remarks", Map.of("corner", corner, "text", "Look here"), Who.COACHES));
     calls.add(new Call("GET", "/shares", null, Who.OWNER));
+    // A coach only when let in: tried below.
+    calls.add(new Call("GET", "/rehearsed", null, Who.OWNER));
     calls.add(
         new Call(
             "PUT", "/shares", Map.of("email", "nobody@example.org", "role", "VIEWER"), Who.OWNER));
@@ -257,6 +259,7 @@ class AccessTest {
     listed.add("DELETE /api/references/{id}/recomputation");
     listed.add("POST /api/references/{id}/compromise");
     listed.add("DELETE /api/references/{id}/shares/{share}");
+    listed.add("PUT /api/references/{id}/shares/{share}/rehearsed");
     listed.add("DELETE /api/references/{id}/remarks/{remark}");
     listed.add("POST /api/references/{id}/remarks/{remark}/decision");
     Set<String> mapped = endpoints.where(p -> p.startsWith("/api/references/{id}"));
@@ -280,12 +283,93 @@ class AccessTest {
                   .post(base + "/remarks/" + java.util.UUID.randomUUID() + "/decision", decision)
                   .status())
           .isEqualTo(refused);
+      assertThat(
+              other
+                  .put(
+                      base + "/shares/" + java.util.UUID.randomUUID() + "/rehearsed",
+                      Map.of("sees", true))
+                  .status())
+          .isEqualTo(refused);
       assertThat(other.delete(base + "/remarks/" + java.util.UUID.randomUUID()).status())
           .isEqualTo(404);
       assertThat(other.delete(base + "/recomputation").status()).isEqualTo(refused);
       assertThat(other.post(base + "/compromise", linked).status())
           .isEqualTo(other == stranger ? 404 : 422);
     }
+  }
+
+  private String shareOf(String role) {
+    for (JsonNode p : made.person().get("/api/references/{id}/shares", made.reference()).body()) {
+      assertThat(p.path("seesRehearsed").asBoolean()).isFalse();
+      if (p.path("role").asText().equals(role)) {
+        return p.path("id").asText();
+      }
+    }
+    throw new AssertionError("no " + role);
+  }
+
+  private int letIn(String share, boolean sees) {
+    return made.person()
+        .put(
+            "/api/references/{id}/shares/{s}/rehearsed",
+            Map.of("sees", sees),
+            made.reference(),
+            share)
+        .status();
+  }
+
+  /** What is known by heart is shown to a coach who was let in, and to nobody else. */
+  @Test
+  void aCoachSeesWhatIsKnownByHeartOnlyWhenLetIn() {
+    String url = "/api/references/" + made.reference() + "/rehearsed";
+    // Without a session there is nothing to be ready for.
+    assertThat(made.person().get(url).body().path("ready").isNull()).isTrue();
+    String session = made.session();
+    JsonNode fact =
+        made.person()
+            .get("/api/sessions/{id}/rehearsal", session)
+            .body()
+            .path("asked")
+            .path(0)
+            .path("fact");
+    Map<String, Object> answered = new java.util.LinkedHashMap<>();
+    answered.put("fact", fact.path("id").asText());
+    answered.put("told", fact.path("answer").asDouble());
+    answered.put("right", fact.path("answer").asDouble());
+    answered.put("precision", fact.path("precision").asDouble());
+    answered.put("rate", 0);
+    answered.put("lag", 0);
+    answered.put("dark", false);
+    made.person()
+        .post(
+            "/api/sessions/{id}/rehearsed",
+            Map.of(
+                "answers",
+                List.of(
+                    Map.of(
+                        "id", java.util.UUID.randomUUID().toString(),
+                        "at", java.time.Instant.now().toString(),
+                        "answered", answered))),
+            session);
+    String share = shareOf("COACH");
+    assertThat(letIn(shareOf("VIEWER"), true)).isEqualTo(422);
+    assertThat(letIn(share, true)).isEqualTo(200);
+    JsonNode seen = coach.get(url).body();
+    assertThat(seen.path("known")).hasSize(1);
+    assertThat(seen.path("known").path(0).path("fact").asText())
+        .isEqualTo(fact.path("id").asText());
+    assertThat(seen.path("ready").path("corners").asInt()).isPositive();
+    assertThat(viewer.get(url).status()).isEqualTo(403);
+    assertThat(stranger.get(url).status()).isEqualTo(404);
+    // The session itself stays the driver's.
+    assertThat(coach.get("/api/sessions/{id}/rehearsal", session).status()).isEqualTo(404);
+    assertThat(letIn(share, false)).isEqualTo(200);
+    assertThat(coach.get(url).status()).isEqualTo(403);
+    // Who becomes a viewer, and a coach again, is let in anew.
+    letIn(share, true);
+    share(coach, "VIEWER");
+    share(coach, "COACH");
+    assertThat(coach.get(url).status()).isEqualTo(403);
   }
 
   @Test

@@ -170,6 +170,126 @@ class RehearsalTest {
     return send(List.of(line(lap))).body().path("driven").path(0);
   }
 
+  /** A mistake that laps by heart show is driven on purpose; else a usual one is. */
+  @Test
+  void theMistakesOfACornerAreDrivenBesideThePlan() {
+    JsonNode clock = open().path("clock");
+    JsonNode brake = null;
+    for (JsonNode d : clock.path("due")) {
+      if (d.path("action").asText().equals("brake") && d.path("at").asDouble() > 5) {
+        brake = d;
+        break;
+      }
+    }
+    assertThat(brake).isNotNull();
+    String corner = brake.path("corner").asText();
+    String url = "/api/sessions/" + session + "/mistakes/" + corner;
+    JsonNode usual = made.person().get(url).body();
+    assertThat(usual.size()).isBetween(1, 3);
+    for (JsonNode m : usual) {
+      assertThat(m.path("whose").asText()).isEqualTo("USUAL");
+      assertThat(m.path("planned").path("speed").size())
+          .isEqualTo(m.path("wrong").path("speed").size())
+          .isPositive();
+      assertThat(m.path("look").asText()).isNotBlank();
+    }
+    for (int lap = 0; lap < 3; lap++) {
+      driven(
+          1,
+          List.of(
+              Map.of(
+                  "key", "BRAKE", "at", brake.path("at").asDouble() - 0.3 + 0.05, "hard", true)));
+    }
+    JsonNode own = made.person().get(url).body().path(0);
+    assertThat(own.path("whose").asText()).isEqualTo("BY_HEART");
+    assertThat(own.path("of").asInt()).isEqualTo(3);
+    assertThat(own.path("metres").asDouble()).isNegative();
+    assertThat(own.path("seconds").asDouble()).isPositive();
+    assertThat(made.person().get("/api/sessions/" + session + "/mistakes/none").status())
+        .isEqualTo(404);
+  }
+
+  /** What was missed three times is named with its doubt; the summary is said in ten seconds. */
+  @Test
+  void whatIsOftenMissedIsNamedAndTheLapIsSummedUp() {
+    JsonNode first = open();
+    assertThat(first.path("missed").size()).isZero();
+    int words = 0;
+    for (JsonNode line : first.path("summary")) {
+      words += line.asText().split("\\s+").length;
+    }
+    assertThat(words).isBetween(8, 25);
+    JsonNode place = null;
+    for (JsonNode a : first.path("asked")) {
+      if (a.path("fact").path("asks").asText().equals("PLACE")) {
+        place = a.path("fact");
+        break;
+      }
+    }
+    assertThat(place).isNotNull();
+    for (int k = 0; k < 3; k++) {
+      Map<String, Object> none = told(place, 0);
+      none.remove("told");
+      send(List.of(line(none)));
+    }
+    JsonNode missed = open().path("missed");
+    assertThat(missed.size()).isEqualTo(1);
+    assertThat(missed.path(0).path("corner").asText()).isEqualTo(place.path("corner").asText());
+    assertThat(missed.path(0).path("missed").asInt()).isEqualTo(3);
+    assertThat(missed.path(0).path("from").asDouble()).isPositive();
+  }
+
+  /** From three hundred answers on the plan goes by the driver's own memory. */
+  @Test
+  void whoForgetsQuicklyIsAskedByOwnWeights() {
+    List<Map<String, Object>> lines = new ArrayList<>();
+    Instant now = Instant.now();
+    for (int f = 0; f < 60; f++) {
+      for (int k = 0; k < 6; k++) {
+        Map<String, Object> a = new LinkedHashMap<>();
+        a.put("fact", "x" + f + "/brake/PLACE");
+        // Right at first, forgotten three days later each time.
+        a.put("told", k % 2 == 0 ? 500 : 560);
+        a.put("right", 500);
+        a.put("precision", 6);
+        a.put("rate", 0);
+        a.put("lag", 0);
+        a.put("dark", false);
+        lines.add(
+            Map.of(
+                "id",
+                UUID.randomUUID().toString(),
+                "at",
+                now.minusSeconds(86_400L * (30 - 3 * k)).toString(),
+                "answered",
+                a));
+      }
+    }
+    JsonNode fact = open().path("asked").path(0).path("fact");
+    lines.add(
+        Map.of(
+            "id",
+            UUID.randomUUID().toString(),
+            "at",
+            now.minusSeconds(2 * 86_400L).toString(),
+            "answered",
+            told(fact, fact.path("answer").asDouble())));
+    send(lines.subList(360, 361));
+    double usual = then(fact.path("id").asText());
+    assertThat(send(lines.subList(0, 360)).status()).isEqualTo(200);
+    assertThat(then(fact.path("id").asText())).isLessThan(usual - 0.1);
+  }
+
+  /** The chance that a fact is known at the session, as it is planned by. */
+  private double then(String fact) {
+    for (JsonNode a : open().path("asked")) {
+      if (a.path("fact").path("id").asText().equals(fact)) {
+        return a.path("then").asDouble();
+      }
+    }
+    throw new AssertionError("not asked: " + fact);
+  }
+
   @Test
   void badAnswersAreRefusedAndAnswersAreTheirDriversAlone() {
     JsonNode fact = open().path("asked").path(0).path("fact");
@@ -178,7 +298,11 @@ class RehearsalTest {
     fast.put("rate", 3);
     Map<String, Object> lag = new LinkedHashMap<>(told(fact, 1));
     lag.put("lag", 2);
-    for (Map<String, Object> bad : List.of(fast, lag)) {
+    Map<String, Object> pedal = new LinkedHashMap<>(told(fact, 1));
+    pedal.put("fact", "");
+    pedal.put("rate", 1);
+    pedal.put("presses", List.of(Map.of("key", "BRAKE", "at", 3, "amount", 1.5)));
+    for (Map<String, Object> bad : List.of(fast, lag, pedal)) {
       People.Answer answer = send(List.of(line(bad)));
       assertThat(answer.status()).as(answer.text()).isEqualTo(422);
       assertThat(answer.body().path("remedy").asText()).isNotBlank();

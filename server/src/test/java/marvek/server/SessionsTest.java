@@ -354,6 +354,7 @@ class SessionsTest {
     calls.add(new Call("GET", one + "/readiness", null));
     calls.add(new Call("GET", one + "/calls.wav", null));
     calls.add(new Call("GET", one + "/rehearsed", null));
+    calls.add(new Call("GET", one + "/mistakes/c1", null));
     calls.add(new Call("POST", one + "/rehearsed", Map.of("answers", List.of())));
     calls.add(
         new Call("POST", one + "/trials", Map.of("corner", "", "source", "SHEET", "key", "none")));
@@ -372,7 +373,11 @@ class SessionsTest {
       listed.add(
           c.method()
               + " "
-              + c.path().replace(id, "{id}").replace(event, "{id}").replace(run, "{id}"));
+              + c.path()
+                  .replace(id, "{id}")
+                  .replace(event, "{id}")
+                  .replace(run, "{id}")
+                  .replace("/c1", "/{corner}"));
     }
     // These show and make one's own only.
     listed.addAll(Set.of("GET /api/events", "POST /api/events"));

@@ -94,16 +94,16 @@ public record Performance(
    * @param seconds late, negative is early
    * @param metres past its place
    * @param more of the pedal than planned by a slide of the thumb, negative is less; null without
+   * @param enough whether that is met as closely as a thumb slides, where it is told
    * @param otherKey whether it was the other of the brake's two keys
    */
   public record Met(
-      DueAction due, double seconds, double metres, @Nullable Double more, boolean otherKey) {
-    /** Whether the amount is met as closely as a thumb slides. */
-    public boolean enough() {
-      Double by = more;
-      return by == null || Math.abs(by) <= SLIDE;
-    }
-  }
+      DueAction due,
+      double seconds,
+      double metres,
+      @Nullable Double more,
+      boolean enough,
+      boolean otherKey) {}
 
   /**
    * Road time of a press: what the device lags is taken off, and a slower road runs slower.
@@ -151,7 +151,9 @@ public record Performance(
         own.remove(nearest);
         double e = nearest.at() - d.at();
         double metres = station.applyAsDouble(nearest.at()) - station.applyAsDouble(d.at());
-        met.add(new Met(d, e, metres, more(d, nearest), other(d, nearest)));
+        Double more = more(d, nearest);
+        boolean enough = more == null || Math.abs(more) <= SLIDE;
+        met.add(new Met(d, e, metres, more, enough, other(d, nearest)));
       }
       extra.addAll(own);
     }

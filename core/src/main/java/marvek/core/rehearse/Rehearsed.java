@@ -70,6 +70,16 @@ public record Rehearsed(
     return out;
   }
 
+  /** What was pressed, held against what was due of a lap; a bias is told at full speed only. */
+  public Performance against(Drive drive) {
+    Performance done =
+        Performance.of(
+            due(drive.due(), drive.lapTime()),
+            presses.stream().map(p -> p.at(Performance.road(p.at(), lag, rate))).toList(),
+            drive::station);
+    return rate < 1 ? done.withoutBias() : done;
+  }
+
   /** Whether it is a lap that was driven. */
   public boolean driven() {
     return fact.isEmpty();

@@ -84,7 +84,7 @@ class PerformanceTest {
             lap,
             Things.none(),
             entries,
-            List.of(new Performance.Met(due, metres / 60, metres, null, false)));
+            List.of(new Performance.Met(due, metres / 60, metres, null, true, false)));
     assertThat(all).hasSize(1);
     return all.get(0);
   }
@@ -97,7 +97,7 @@ class PerformanceTest {
     List<Performance.Met> met = new ArrayList<>();
     double by = 0.5;
     for (DueAction d : Drive.of(lap, entries).due()) {
-      met.add(new Performance.Met(d, 0.01, by, null, false));
+      met.add(new Performance.Met(d, 0.01, by, null, true, false));
       by += 0.5;
     }
     List<Happened> told = Happened.of(lap, Things.none(), entries, met);

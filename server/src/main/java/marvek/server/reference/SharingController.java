@@ -47,6 +47,8 @@ class SharingController {
 
   record ShareRequest(@NotBlank @Email @Size(max = 200) String email, @NotNull Role role) {}
 
+  record LetInRequest(boolean sees) {}
+
   record RemarkRequest(
       @NotBlank @Size(max = 60) String corner,
       @Nullable PointKind kind,
@@ -86,6 +88,18 @@ class SharingController {
       @Valid @RequestBody ShareRequest body) {
     references.open(driver.id(), id);
     sharing.open(driver.id(), id, body.email(), body.role());
+    return sharing.people(driver.id(), id);
+  }
+
+  /** Lets a coach see what the driver knows by heart, or no longer. */
+  @PutMapping("/shares/{share}/rehearsed")
+  List<SharedWith> letIn(
+      @AuthenticationPrincipal Driver driver,
+      @PathVariable UUID id,
+      @PathVariable UUID share,
+      @Valid @RequestBody LetInRequest body) {
+    references.open(driver.id(), id);
+    sharing.letIn(driver.id(), id, share, body.sees());
     return sharing.people(driver.id(), id);
   }
 

@@ -1,7 +1,5 @@
 package marvek.server.rehearse;
 
-import com.github.benmanes.caffeine.cache.Cache;
-import com.github.benmanes.caffeine.cache.Caffeine;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
@@ -16,16 +14,15 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.UUID;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import marvek.core.circuit.Corner;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.Score;
-import marvek.core.lap.Conditions;
 import marvek.core.lap.LapTrace;
 import marvek.core.plan.ComputedLap;
 import marvek.core.rehearse.Calls;
 import marvek.core.rehearse.Drive;
 import marvek.core.rehearse.Fact;
-import marvek.core.rehearse.Facts;
 import marvek.core.rehearse.Grade;
 import marvek.core.rehearse.Happened;
 import marvek.core.rehearse.Known;
@@ -35,6 +32,8 @@ import marvek.core.rehearse.Rehearsed;
 import marvek.core.said.Said;
 import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
+import marvek.core.score.Cue;
+import marvek.core.survey.Things;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.words.Speaker;
 import marvek.server.access.Driver;
@@ -43,8 +42,6 @@ import marvek.server.reference.Speaking;
 import marvek.server.session.Planner;
 import marvek.server.words.Speakers;
 import org.jspecify.annotations.Nullable;
-import org.springframework.http.HttpHeaders;
-import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -62,61 +59,54 @@ class RehearsalController {
 
   private final Planner planner;
   private final Rehearsals rehearsals;
+  private final Heart heart;
+  private final Spoken spoken;
+  private final Missed missed;
   private final Speaking speaking;
   private final Speakers speakers;
   private final Voice voice;
   private final Clock clock;
 
-  /** Facts by what they follow from: what they are worth takes a moment to compute. */
-  private final Cache<Of, List<Fact>> facts = Caffeine.newBuilder().maximumSize(50).build();
-
   RehearsalController(
       Planner planner,
       Rehearsals rehearsals,
+      Heart heart,
+      Spoken spoken,
+      Missed missed,
       Speaking speaking,
       Speakers speakers,
       Voice voice,
       Clock clock) {
     this.planner = planner;
     this.rehearsals = rehearsals;
+    this.heart = heart;
+    this.spoken = spoken;
+    this.missed = missed;
     this.speaking = speaking;
     this.speakers = speakers;
     this.voice = voice;
     this.clock = clock;
   }
 
-  private record Of(
-      UUID reference,
-      int version,
-      Map<String, Integer> things,
-      List<CornerEntry> entries,
-      Conditions conditions) {}
-
   /**
    * A fact to be told.
    *
    * @param called its corner as the driver calls it
    * @param right what is to be told, in words
-   * @param options kinds to choose from, where what comes next is asked
+   * @param options kinds to choose from, where what comes next or before is asked
+   * @param from what its cue hangs on, to tell it in metres from there; null without one
    * @param then chance that it is known at the hour of the session
    */
-  record AskedView(Fact fact, String called, Said right, List<ActionKind> options, double then) {}
+  record AskedView(
+      Fact fact,
+      String called,
+      Said right,
+      List<ActionKind> options,
+      @Nullable FromView from,
+      double then) {}
 
-  /**
-   * How an action stands.
-   *
-   * @param error how far off it was last told, in its unit; null for "no idea"
-   * @param right when it was last right; null for never
-   */
-  record StandingView(
-      String fact,
-      String corner,
-      Fact.Asks asks,
-      double station,
-      @Nullable Double error,
-      Instant last,
-      @Nullable Instant right,
-      int times) {}
+  /** A thing beside the road from which metres are counted. */
+  record FromView(String spoken, double station) {}
 
   /**
    * The lap on the clock.
@@ -146,6 +136,8 @@ class RehearsalController {
    * @param left how many there is no time for
    * @param known how each fact stands that was asked before
    * @param calls of the lap aloud, at true speed
+   * @param summary the lap in ten seconds
+   * @param missed what is often missed, and ways to remember it
    * @param voice whether the server speaks them
    */
   record RehearsalView(
@@ -153,92 +145,46 @@ class RehearsalController {
       UUID reference,
       List<AskedView> asked,
       int left,
-      List<StandingView> known,
+      List<Heart.StandingView> known,
       Known.Readiness ready,
       ClockView clock,
       List<Calls.Call> calls,
+      List<String> summary,
+      List<Missed.RememberView> missed,
       boolean voice) {}
 
   @GetMapping("/rehearsal")
   RehearsalView rehearsal(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
     Planner.Driven day = planner.driven(driver.id(), id);
     References.Opened opened = day.reference();
-    List<Fact> all = facts(day);
-    double lap = day.then().road().length();
-    List<RehearsedRow> done = rehearsals.of(driver.id(), opened.row().id());
-    Map<String, Known.Standing> known = Known.of(all, Rehearsals.answers(done), lap);
+    List<Fact> all = heart.facts(day);
+    Map<String, Known.Standing> known = heart.known(driver.id(), day);
     ZoneId zone = day.session().timing().start().zone();
     Instant now = clock.instant();
     Recall recall =
         Recall.of(
             all, Known.held(known, now, zone), Known.days(now, day.session().timing().begins()));
+    List<Spoken.CornerCue> cues = spoken.cues(day, driver);
     return new RehearsalView(
         id,
         opened.row().id(),
         asked(recall.asked(), day, driver),
         recall.left().size(),
-        standing(all, known, day),
+        heart.standing(known, day),
         Known.readiness(all, known),
         clock(day),
-        Calls.of(cues(day, all, driver), 1),
+        Calls.of(cues.stream().map(Spoken.CornerCue::cue).toList(), 1),
+        Spoken.summary(cues),
+        missed.of(known, day, driver),
         voice.there());
-  }
-
-  /** The lap called aloud as a sound file, for a passenger or when parked. */
-  @GetMapping(value = "/calls.wav", produces = "audio/wav")
-  ResponseEntity<byte[]> sound(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
-    Planner.Driven day = planner.driven(driver.id(), id);
-    byte[] wav = voice.lap(cues(day, facts(day), driver), day.then().lap().lapTime());
-    return ResponseEntity.ok()
-        .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"calls.wav\"")
-        .body(wav);
   }
 
   /** How ready a session is. */
   @GetMapping("/readiness")
   Known.Readiness readiness(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
     Planner.Driven day = planner.driven(driver.id(), id);
-    List<Fact> all = facts(day);
-    List<RehearsedRow> done = rehearsals.of(driver.id(), day.reference().row().id());
-    return Known.readiness(
-        all, Known.of(all, Rehearsals.answers(done), day.then().road().length()));
-  }
-
-  private List<Fact> facts(Planner.Driven day) {
-    ComputedLap then = day.then();
-    Of key =
-        new Of(
-            day.reference().row().id(),
-            day.reference().row().version(),
-            day.reference().thingVersions(),
-            day.entries(),
-            then.conditions());
-    return facts.get(
-        key, k -> Facts.of(then, day.reference().things(), day.entries(), day.changed()));
-  }
-
-  private static List<StandingView> standing(
-      List<Fact> all, Map<String, Known.Standing> known, Planner.Driven day) {
-    Map<String, Fact> byId = all.stream().collect(Collectors.toMap(Fact::id, f -> f));
-    return known.entrySet().stream()
-        .map(e -> standing(byId.get(e.getKey()), e.getValue(), day))
-        .toList();
-  }
-
-  private static StandingView standing(@Nullable Fact fact, Known.Standing s, Planner.Driven day) {
-    Fact of = Objects.requireNonNull(fact);
-    double station =
-        of.asks() == Fact.Asks.PLACE
-            ? of.answer()
-            : day.entries().stream()
-                .filter(e -> e.corner().equals(of.corner()))
-                .flatMap(e -> Score.of(day.then().road(), e).stream())
-                .filter(a -> a.id().equals(of.action()))
-                .findFirst()
-                .map(Action::station)
-                .orElse(0.0);
-    return new StandingView(
-        of.id(), of.corner(), of.asks(), station, s.error(), s.last(), s.right(), s.times());
+    List<Fact> all = heart.facts(day);
+    return Known.readiness(all, heart.known(driver.id(), day));
   }
 
   private List<AskedView> asked(
@@ -256,7 +202,13 @@ class RehearsalController {
               .orElseThrow();
       List<Action> score = Score.of(day.then().road(), entry);
       out.add(
-          new AskedView(f, speech.corner(corner), right(f, score), options(f, score), q.then()));
+          new AskedView(
+              f,
+              speech.corner(corner),
+              right(f, score),
+              options(f, score),
+              from(f, score, day.reference().things()),
+              q.then()));
     }
     return out;
   }
@@ -264,7 +216,7 @@ class RehearsalController {
   private static Said right(Fact f, List<Action> score) {
     return switch (f.asks()) {
       case GEAR -> Said.NOTHING;
-      case NEXT -> ActionKind.values()[(int) f.answer()].said();
+      case NEXT, BEFORE -> ActionKind.values()[(int) f.answer()].said();
       case PLACE, SHARE ->
           score.stream()
               .filter(a -> a.id().equals(f.action()))
@@ -274,45 +226,36 @@ class RehearsalController {
     };
   }
 
-  private static List<ActionKind> options(Fact f, List<Action> score) {
-    return f.asks() == Fact.Asks.NEXT
-        ? score.stream().map(Action::kind).filter(ActionKind::pedal).distinct().sorted().toList()
-        : List.of();
+  private static @Nullable FromView from(Fact f, List<Action> score, Things things) {
+    if (f.asks() != Fact.Asks.PLACE) {
+      return null;
+    }
+    String thing =
+        score.stream()
+            .filter(a -> a.id().equals(f.action()))
+            .map(Action::cue)
+            .filter(Objects::nonNull)
+            .map(Cue::thing)
+            .findFirst()
+            .orElse("");
+    return things.landmarks().stream()
+        .filter(l -> l.id().equals(thing))
+        .findFirst()
+        .map(l -> new FromView(l.spoken(), l.station()))
+        .orElse(null);
   }
 
-  /** The lap aloud: what is pressed, by what it is worth. */
-  private List<Calls.Cue> cues(Planner.Driven day, List<Fact> all, Driver driver) {
-    Speaker speaker = speakers.of(driver);
-    var speech = speaking.speech(driver);
-    List<Corner> corners = day.reference().layout().counted();
-    List<Calls.Cue> cues = new ArrayList<>();
-    for (Performance.DueAction d : Drive.of(day.then(), day.entries()).due()) {
-      if (d.key() == Performance.Control.GEAR) {
-        continue;
-      }
-      CornerEntry entry =
-          day.entries().stream()
-              .filter(e -> e.corner().equals(d.corner()))
-              .findFirst()
-              .orElseThrow();
-      List<Action> score = Score.of(day.then().road(), entry);
-      Action action =
-          score.stream().filter(a -> a.id().equals(d.action())).findFirst().orElseThrow();
-      String corner = speech.corner(corners.get(day.then().indexOf(d.corner())));
-      double worth =
-          all.stream()
-              .filter(f -> f.corner().equals(d.corner()) && f.action().equals(d.action()))
-              .mapToDouble(Fact::worth)
-              .max()
-              .orElse(0);
-      String how = speaker.say(action.said(score));
-      // A number of metres from the line helps nobody who listens.
-      String where = action.cue() == null ? how : speaker.say(action.line(score));
-      cues.add(
-          new Calls.Cue(
-              d.at(), worth, List.of(corner + ", " + where, where, corner + ", " + how, how)));
+  private static List<ActionKind> options(Fact f, List<Action> score) {
+    if (f.asks() != Fact.Asks.NEXT && f.asks() != Fact.Asks.BEFORE) {
+      return List.of();
     }
-    return cues;
+    // The right one may be of the next corner; what a foot does next in any corner is on offer.
+    return Stream.concat(
+            Stream.of(ActionKind.values()[(int) f.answer()], ActionKind.LIFT, ActionKind.THROTTLE),
+            score.stream().map(Action::kind).filter(ActionKind::pedal))
+        .distinct()
+        .sorted()
+        .toList();
   }
 
   private static ClockView clock(Planner.Driven day) {
@@ -381,7 +324,7 @@ class RehearsalController {
   record ToldView(
       Map<UUID, Grade> grades,
       List<PerformedView> driven,
-      List<StandingView> known,
+      List<Heart.StandingView> known,
       Known.Readiness ready) {}
 
   /** Takes what was answered and driven; the same sent twice is there once. */
@@ -398,7 +341,7 @@ class RehearsalController {
         body.answers().stream()
             .map(a -> new Rehearsals.Sent(a.id(), a.at(), a.answered()))
             .toList());
-    List<Fact> all = facts(day);
+    List<Fact> all = heart.facts(day);
     double lap = day.then().road().length();
     List<RehearsedRow> done = rehearsals.of(driver.id(), reference);
     Set<UUID> sent = body.answers().stream().map(AnswerRequest::id).collect(Collectors.toSet());
@@ -428,8 +371,8 @@ class RehearsalController {
                 });
       }
     }
-    Map<String, Known.Standing> known = Known.of(all, Rehearsals.answers(done), lap);
-    return new ToldView(grades, driven, standing(all, known, day), Known.readiness(all, known));
+    Map<String, Known.Standing> known = heart.known(driver.id(), day, done);
+    return new ToldView(grades, driven, heart.standing(known, day), Known.readiness(all, known));
   }
 
   /**
@@ -440,11 +383,7 @@ class RehearsalController {
   private PerformedView driven(
       RehearsedRow r, Drive drive, Planner.@Nullable Driven day, Driver driver) {
     Rehearsed a = r.body();
-    List<Performance.Press> road =
-        a.presses().stream()
-            .map(p -> p.at(Performance.road(p.at(), a.lag(), a.rate())))
-            .toList();
-    Performance done = Performance.of(a.due(drive.due(), drive.lapTime()), road, drive::station);
+    Performance done = a.against(drive);
     Speaker speaker = speakers.of(driver);
     List<HappenedView> happened =
         day == null
@@ -455,8 +394,7 @@ class RehearsalController {
                         new HappenedView(
                             h.corner(), h.action(), h.seconds(), h.deep(), speaker.say(h.look())))
                 .toList();
-    return new PerformedView(
-        r.id(), r.doneAt(), a.rate(), a.dark(), a.rate() < 1 ? done.withoutBias() : done, happened);
+    return new PerformedView(r.id(), r.doneAt(), a.rate(), a.dark(), done, happened);
   }
 
   /** Laps driven by heart, the latest first. */

@@ -32,6 +32,17 @@ class Rehearsals {
     return rows.findByOwnerIdAndReferenceIdOrderByDoneAtAscIdAsc(owner, reference);
   }
 
+  /** All that somebody answered and drove, each reference's own in the order done. */
+  @Transactional(readOnly = true)
+  public List<RehearsedRow> all(UUID owner) {
+    return rows.findByOwnerIdOrderByReferenceIdAscDoneAtAscIdAsc(owner);
+  }
+
+  @Transactional(readOnly = true)
+  public long count(UUID owner) {
+    return rows.countByOwnerId(owner);
+  }
+
   static List<Known.Given> answers(List<RehearsedRow> all) {
     return all.stream()
         .filter(r -> !r.body().driven())

@@ -40,6 +40,10 @@ class RehearsedRow {
     return id;
   }
 
+  UUID referenceId() {
+    return referenceId;
+  }
+
   UUID ownerId() {
     return ownerId;
   }

@@ -8,5 +8,9 @@ interface RehearsedRows extends JpaRepository<RehearsedRow, UUID> {
   List<RehearsedRow> findByOwnerIdAndReferenceIdOrderByDoneAtAscIdAsc(
       UUID ownerId, UUID referenceId);
 
+  List<RehearsedRow> findByOwnerIdOrderByReferenceIdAscDoneAtAscIdAsc(UUID ownerId);
+
+  long countByOwnerId(UUID ownerId);
+
   long countByOwnerIdAndReferenceId(UUID ownerId, UUID referenceId);
 }

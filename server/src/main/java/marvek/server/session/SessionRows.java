@@ -15,4 +15,7 @@ interface SessionRows extends JpaRepository<SessionRow, UUID> {
 
   List<SessionRow> findByOwnerIdAndRemovedAtIsNullAndStartsAtAfterOrderByStartsAt(
       UUID ownerId, Instant after);
+
+  List<SessionRow> findByOwnerIdAndReferenceIdAndRemovedAtIsNullOrderByStartsAt(
+      UUID ownerId, UUID referenceId);
 }

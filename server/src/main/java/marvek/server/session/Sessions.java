@@ -210,6 +210,19 @@ public class Sessions {
         .orElseThrow(() -> Problem.notFound("There is no such session."));
   }
 
+  /** The next session that is for a reference, else the last one. */
+  @Transactional(readOnly = true)
+  public Optional<UUID> nextOf(UUID owner, UUID reference) {
+    List<SessionRow> all =
+        rows.findByOwnerIdAndReferenceIdAndRemovedAtIsNullOrderByStartsAt(owner, reference);
+    Instant now = clock.instant();
+    return all.stream()
+        .filter(s -> s.body().timing().begins().isAfter(now))
+        .findFirst()
+        .or(() -> all.stream().reduce((a, b) -> b))
+        .map(SessionRow::id);
+  }
+
   @Transactional
   SessionRow add(
       UUID owner,

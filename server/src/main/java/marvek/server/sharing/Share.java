@@ -5,6 +5,7 @@ import jakarta.persistence.EnumType;
 import jakarta.persistence.Enumerated;
 import jakarta.persistence.Id;
 import java.time.Instant;
+import java.util.Objects;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 
@@ -21,6 +22,9 @@ class Share {
   private boolean confirmed;
 
   private @Nullable Instant seenAt;
+
+  /** Whether that person may see what the driver knows by heart. */
+  private boolean seesRehearsed;
 
   @Enumerated(EnumType.STRING)
   private Role role;
@@ -51,9 +55,19 @@ class Share {
     return role;
   }
 
+  boolean seesRehearsed() {
+    return seesRehearsed;
+  }
+
+  void letIn(boolean sees) {
+    seesRehearsed = sees;
+  }
+
   /** Gives a role, and opens to the person who has the address now, if there is one. */
   void become(Role other, @Nullable UUID person) {
     role = other;
+    // Only a coach is let in, and only once more by the owner's word.
+    seesRehearsed = seesRehearsed && other == Role.COACH && Objects.equals(personId, person);
     personId = person;
     confirmed = person != null;
   }

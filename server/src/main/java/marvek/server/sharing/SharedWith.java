@@ -10,6 +10,13 @@ import java.util.UUID;
  *     somebody here has it
  * @param seen whether they have opened it
  * @param asks whether they made their account after it was given, and wait for the owner's word
+ * @param seesRehearsed whether they may see what the driver knows by heart
  */
 public record SharedWith(
-    UUID id, String name, String email, Role role, boolean seen, boolean asks) {}
+    UUID id,
+    String name,
+    String email,
+    Role role,
+    boolean seen,
+    boolean asks,
+    boolean seesRehearsed) {}

@@ -13,11 +13,14 @@ interface Shares extends JpaRepository<Share, UUID> {
 
   Optional<Share> findByReferenceIdAndEmail(UUID referenceId, String email);
 
+  Optional<Share> findByIdAndReferenceIdAndOwnerId(UUID id, UUID referenceId, UUID ownerId);
+
   @Query(
       """
       select new marvek.server.sharing.SharedWith(s.id,
         case when s.seenAt is null and s.confirmed then s.email else coalesce(a.name, s.email) end,
-        s.email, s.role, s.seenAt is not null, a.id is not null and not s.confirmed)
+        s.email, s.role, s.seenAt is not null, a.id is not null and not s.confirmed,
+        s.seesRehearsed)
       from Share s left join Account a on a.id = s.personId
       where s.referenceId = :reference and s.ownerId = :owner
       order by s.email

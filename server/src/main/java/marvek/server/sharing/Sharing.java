@@ -79,6 +79,30 @@ public class Sharing {
     shares.saveAndFlush(new Share(owner, reference, person, address, role, clock.instant()));
   }
 
+  /** Lets a coach see what the driver knows by heart, or no longer. */
+  @Transactional
+  public void letIn(UUID owner, UUID reference, UUID share, boolean sees) {
+    Share of =
+        shares
+            .findByIdAndReferenceIdAndOwnerId(share, reference, owner)
+            .orElseThrow(() -> Problem.notFound("It is not open to that person."));
+    if (sees && of.role() != Role.COACH) {
+      throw Problem.bad(
+          "What is known by heart is shown to coaches only.", "share", "Make them a coach first.");
+    }
+    of.letIn(sees);
+  }
+
+  /** Whether somebody may see what the driver of a reference knows by heart. */
+  @Transactional(readOnly = true)
+  public boolean seesRehearsed(UUID reference, UUID person) {
+    return shares
+        .findByReferenceIdAndPersonIdAndConfirmedTrue(reference, person)
+        .filter(s -> s.role() == Role.COACH)
+        .map(Share::seesRehearsed)
+        .orElse(false);
+  }
+
   /** Closes a reference of the owner's to somebody. */
   @Transactional
   public void close(UUID owner, UUID reference, UUID share) {
