@@ -187,16 +187,16 @@
     return made;
   }
   /** A thumb presses, and says how much by sliding up before it lets go. */
-  const thumbs = new Map<number, { made: Press; y: number }>();
+  let thumbs: Partial<Record<number, { made: Press; y: number }>> = {};
   let slide = $state<{ key: Control; amount: number } | null>(null);
   function down(control: Control, e: PointerEvent & { currentTarget: HTMLElement }) {
     const made = press(control, e.timeStamp);
     if (!made || (control !== 'BRAKE' && control !== 'THROTTLE')) return;
     e.currentTarget.setPointerCapture(e.pointerId);
-    thumbs.set(e.pointerId, { made, y: e.clientY });
+    thumbs[e.pointerId] = { made, y: e.clientY };
   }
   function slides(e: PointerEvent) {
-    const thumb = thumbs.get(e.pointerId);
+    const thumb = thumbs[e.pointerId];
     if (!thumb) return;
     const amount = slid(thumb.y - e.clientY);
     if (amount === undefined) delete thumb.made.amount;
@@ -204,7 +204,7 @@
     slide = amount === undefined ? null : { key: thumb.made.key, amount };
   }
   function up(e: PointerEvent) {
-    thumbs.delete(e.pointerId);
+    thumbs = { ...thumbs, [e.pointerId]: undefined };
     slide = null;
   }
   function keys(e: KeyboardEvent) {

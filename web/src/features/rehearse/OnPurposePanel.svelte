@@ -55,10 +55,16 @@
     if (!mistake || !planned || !wrong) return { from: 0, to: 1 };
     const differs = mistake.planned.speed.findIndex((v, i) => Math.abs(v - (mistake.wrong.speed[i] ?? v)) > 0.3);
     const from = Math.max(0, (planned.times[Math.max(0, differs)] ?? 0) - 2);
-    return { from, to: Math.max(planned.times.at(-1) ?? 1, wrong.times.at(-1) ?? 1) };
+    // Until a little past the corner: what follows looks alike.
+    const at = reference.corners.find((c) => c.id === of);
+    const last = (mistake.planned.speed.length - 1) * mistake.planned.step;
+    const past = at ? ((((at.exit - mistake.planned.from) % road.length) + road.length) % road.length) + PAST : last;
+    const until = planned.when(Math.min(last, past));
+    return { from, to: Math.max(from + 1, until) };
   });
   const now = $derived(span.from + time);
-  const HEIGHT = 330;
+  const HEIGHT = 380;
+  const PAST = 60;
   let width = $state(800);
   /** Where a vehicle is in the plane, metres, by its place on the stretch. */
   function spot(profile: MistakeView['planned'], along: number): [number, number] {
@@ -74,7 +80,7 @@
     const of = mistake?.planned;
     if (!of || !planned) return null;
     const first = planned.along(span.from);
-    const length = (of.speed.length - 1) * of.step;
+    const length = planned.along(span.to);
     const ends = Array.from({ length: 61 }, (_, i) => spot(of, first + ((length - first) * i) / 60));
     const [a, b] = [ends[0], ends[60]];
     if (!a || !b) return null;
@@ -86,15 +92,18 @@
     const turned = ends.map(to);
     const xs = turned.map((p) => p[0]);
     const ys = turned.map((p) => p[1]);
-    const room = 14;
+    const room = 18;
     const [low, high] = [Math.min(...xs) - room, Math.max(...xs) + room];
     const [under, over] = [Math.min(...ys) - room, Math.max(...ys) + room];
-    const scale = Math.min(width / (high - low), 200 / (over - under));
+    const scale = Math.min(width / (high - low), 260 / (over - under));
     const place = (p: [number, number]): [number, number] => {
       const [x, y] = to(p);
       return [(x - low) * scale, (over - y) * scale];
     };
-    return { scale, place, first, length, tall: (over - under) * scale, line: pathOf(ends.map(place)) };
+    const other = mistake?.wrong ?? of;
+    const strays = Array.from({ length: 61 }, (_, i) => place(spot(other, first + ((length - first) * i) / 60)));
+    const tall = (over - under) * scale;
+    return { scale, place, first, length, tall, line: pathOf(ends.map(place)), strays: pathOf(strays) };
   });
   const speeds = $derived.by(() => {
     if (!mistake || !view) return null;
@@ -102,7 +111,7 @@
     const x = (along: number) => ((along - view.first) / (view.length - view.first)) * width;
     const y = (v: number) => 96 - (v / top) * 88;
     const curve = (p: MistakeView['planned']) =>
-      pathOf(p.speed.map((v, i) => [x(i * p.step), y(v)] as [number, number]).filter(([at]) => at >= 0));
+      pathOf(p.speed.map((v, i) => [x(i * p.step), y(v)] as [number, number]).filter(([at]) => at >= 0 && at <= width));
     return { x, planned: curve(mistake.planned), wrong: curve(mistake.wrong) };
   });
   const where = $derived(planned && wrong ? { planned: planned.along(now), wrong: wrong.along(now) } : null);
@@ -191,7 +200,8 @@
           aria-label="The plan and the mistake on the road, and their speeds"
         >
           <path d={view.line} fill="none" stroke="var(--road)" stroke-width={11 * view.scale} stroke-linecap="round" />
-          <path d={view.line} fill="none" stroke="var(--ink-soft)" stroke-dasharray="2 5" />
+          <path d={view.line} fill="none" stroke="var(--turn)" stroke-width="1.5" />
+          <path d={view.strays} fill="none" stroke="var(--brake)" stroke-width="1.5" stroke-dasharray="6 3" />
           <rect data-planned x={right[0] - 6} y={right[1] - 6} width="12" height="12" fill="var(--turn)" />
           <circle data-wrong cx={off[0]} cy={off[1]} r="7" fill="none" stroke="var(--brake)" stroke-width="3" />
           <g transform="translate(0 {view.tall + 8})">

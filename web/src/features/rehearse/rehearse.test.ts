@@ -5,9 +5,11 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import DrivePanel from './DrivePanel.svelte';
 import KnownStrip from './KnownStrip.svelte';
 import ListenPanel from './ListenPanel.svelte';
+import MissedPanel from './MissedPanel.svelte';
+import OnPurposePanel from './OnPurposePanel.svelte';
 import RecallPanel from './RecallPanel.svelte';
 import Rehearse from './Rehearse.svelte';
-import { apart, browserAnswers, firing, lagOf, placeAt, send, timeAt, type Answer } from './rehearse';
+import { apart, browserAnswers, firing, lagOf, placeAt, replayed, send, timeAt, type Answer } from './rehearse';
 import type { AskedView, ClockView, Performed, RehearsalView } from '../../api/api';
 import { corner, LENGTH, road } from '../../testing/made';
 import { server } from '../../testing/server';
@@ -157,6 +159,142 @@ describe('recall', () => {
   });
 });
 
+describe('recall, typed', () => {
+  const shown = (question: AskedView) => {
+    const onanswer = vi.fn<(a: Answer) => void>();
+    render(RecallPanel, { asked: [question], left: 0, road: road(), reference, onanswer, onmore: vi.fn() });
+    return onanswer;
+  };
+  const type = async (field: HTMLElement, value: string) => {
+    await fireEvent.input(field, { target: { value } });
+    await fireEvent.keyDown(field, { key: 'Enter' });
+  };
+
+  it('takes a place as metres past the thing that its cue hangs on', async () => {
+    const onanswer = shown(asked({}, { from: { spoken: 'the 100 board', station: 425 } }));
+    await type(screen.getByRole('spinbutton', { name: 'Metres past the 100 board' }), '-3');
+    expect(onanswer.mock.calls[0]?.[0].answered.told).toBe(422);
+    expect(squeezed(document.querySelector('[data-told-off]'))).toContain('8 m early');
+    // Once told, the field is gone and nothing is told again.
+    expect(screen.queryByRole('spinbutton')).toBeNull();
+    expect(onanswer).toHaveBeenCalledTimes(1);
+  });
+
+  it('takes a share as a number, and its digits are no answers on the way', async () => {
+    const onanswer = shown(asked({ asks: 'SHARE', answer: 0.8, precision: 0.1 }));
+    const field = screen.getByRole('spinbutton', { name: 'Per cent' });
+    await fireEvent.keyDown(field, { key: '7' });
+    expect(onanswer).not.toHaveBeenCalled();
+    await type(field, '75');
+    expect(onanswer.mock.calls[0]?.[0].answered.told).toBe(0.75);
+  });
+
+  it('asks backwards', async () => {
+    const onanswer = shown(asked({ asks: 'BEFORE', answer: 2, precision: 0 }, { options: ['LIFT', 'BRAKE'] }));
+    expect(document.querySelector('[data-question]')?.textContent).toBe(
+      'You brake: what came before it on the pedals?',
+    );
+    await fireEvent.keyDown(window, { key: '1' });
+    expect(onanswer.mock.calls[0]?.[0].answered.told).toBe(1);
+  });
+});
+
+describe('often missed', () => {
+  it('names a better cue, shows the picture, and leads to the mistake', async () => {
+    const onwrong = vi.fn();
+    render(MissedPanel, {
+      missed: [
+        {
+          corner: 'c1',
+          called: 'T1',
+          kind: 'BRAKE',
+          times: 4,
+          missed: 3,
+          better: 'at the bridge',
+          metres: 2,
+          from: 9,
+          photo: 'p1',
+        },
+        { corner: 'c2', called: 'T2', kind: 'HANDS', times: 3, missed: 3, better: '', from: 5, photo: '' },
+      ],
+      reference: 'r1',
+      onwrong,
+    });
+    const words = squeezed(document.querySelector('[data-missed]'));
+    expect(words).toContain('T1, brake: 3 of 4 times wrong. A better cue: at the bridge, told to 2 m and not to 9 m.');
+    expect(words).toContain('T2, turn in: 3 of 3 times wrong. No better cue is in reach');
+    expect(document.querySelectorAll('img')).toHaveLength(1);
+    await fireEvent.click(screen.getAllByRole('button', { name: 'Drive it wrong' })[1] as HTMLElement);
+    expect(onwrong).toHaveBeenCalledWith('c2');
+  });
+});
+
+describe('wrong on purpose', () => {
+  const stretch = (speed: number[]) => ({
+    from: 300,
+    step: 50,
+    speed,
+    brake: speed.map(() => 0),
+    throttle: speed.map(() => 1),
+    gear: speed.map(() => 4),
+    offset: speed.map(() => 0),
+    use: speed.map(() => 0.5),
+  });
+  const plan = stretch([50, 50, 50, 25, 25, 25]);
+  const mistake = (over: object) => ({
+    kind: 'BRAKE',
+    whose: 'USUAL',
+    of: 0,
+    metres: 10,
+    look: 'past the apex',
+    planned: plan,
+    wrong: stretch([50, 50, 50, 50, 25, 25]),
+    ...over,
+  });
+  const shown = (answers: object[]) => {
+    vi.stubGlobal('matchMedia', () => ({ matches: false }));
+    server.on('GET', /mistakes\/c1$/, () => answers);
+    render(OnPurposePanel, { session: 's1', reference, road: road(), corner: 'c1', oncorner: vi.fn() });
+  };
+
+  it('is in time where one is and how fast', () => {
+    const r = replayed(plan);
+    expect(r.times[2]).toBeCloseTo(2);
+    expect(r.along(1)).toBeCloseTo(50);
+    expect(r.speed(1)).toBe(50);
+    expect(r.along(2 + 50 / 37.5)).toBeCloseTo(150);
+    expect(r.along(99)).toBeCloseTo(250);
+    for (const t of [0.5, 2.4, 4, 7]) expect(r.when(r.along(t))).toBeCloseTo(t);
+    expect(r.along(-1)).toBe(0);
+  });
+
+  it('stands beside the plan with what it costs and whose it is', async () => {
+    shown([
+      mistake({ whose: 'DRIVEN', of: 6, metres: -12, seconds: 0.21, look: 'slow all along' }),
+      mistake({ deep: 9 }),
+    ]);
+    await screen.findByText(/yours, in 6 recorded laps/);
+    const words = () => squeezed(document.querySelector('[data-mistake]'));
+    expect(words()).toBe(
+      'brake 12 m early, yours, in 6 recorded laps: +0.21 s up to the next braking. From the seat: slow all along.',
+    );
+    await fireEvent.click(screen.getByRole('button', { name: 'brake 10 m late' }));
+    expect(words()).toContain('a usual one: a fifth of a second: the corner is not made: deep by 9 m.');
+    // At the beginning both are at the same place; later the one that brakes late is ahead.
+    expect(squeezed(document.querySelector('[data-apart]'))).toContain('0 m');
+    const time = screen.getByRole('slider', { name: 'Seconds' });
+    await fireEvent.input(time, { target: { value: '3' } });
+    expect(squeezed(document.querySelector('[data-apart]'))).toMatch(/[1-9]\d* m ahead/);
+    expect(document.querySelector('[data-planned]')).toBeTruthy();
+    expect(document.querySelector('[data-wrong]')).toBeTruthy();
+  });
+
+  it('says where nothing goes wrong', async () => {
+    shown([]);
+    await screen.findByText(/Nothing goes wrong here/);
+  });
+});
+
 describe('drive it', () => {
   let frames: FrameRequestCallback[] = [];
   let now = 0;
@@ -197,8 +335,100 @@ describe('drive it', () => {
     frame(1000 + 40_000);
     frame(1000 + 66_000);
     const sent = ondriven.mock.calls[0]?.[0].answered;
-    expect(sent?.presses).toEqual([{ key: 'BRAKE', at: 8.75 }]);
+    expect(sent?.presses).toEqual([{ key: 'BRAKE', at: 8.75, hard: true }]);
     expect(sent).toMatchObject({ rate: 1, keys: ['BRAKE'], fact: '' });
+  });
+
+  it('says how hard by two keys, and how much by the slide of a thumb', async () => {
+    HTMLElement.prototype.setPointerCapture = vi.fn();
+    const ondriven = shown();
+    await fireEvent.click(screen.getByRole('button', { name: 'true speed' }));
+    await fireEvent.click(screen.getByRole('button', { name: 'Drive the lap' }));
+    await press('n', 1000 + 5000);
+    await press(' ', 1000 + 6000);
+    const thumb = (kind: string, y: number) =>
+      fireEvent(
+        document.querySelector('[data-press="BRAKE"]') as Element,
+        new MouseEvent(kind, { clientY: y, bubbles: true }),
+      );
+    await thumb('pointerdown', 400);
+    await thumb('pointermove', 396);
+    await thumb('pointerup', 396);
+    await thumb('pointerdown', 400);
+    await thumb('pointermove', 335);
+    expect(document.querySelector('[data-press="BRAKE"]')?.textContent).toContain('Brake 50 %');
+    await thumb('pointerup', 335);
+    // Where nothing was pressed a thumb that slides says nothing.
+    await thumb('pointermove', 100);
+    frame(1000 + 66_000);
+    const presses = ondriven.mock.calls[0]?.[0].answered.presses ?? [];
+    expect(presses.map((p) => [p.hard, p.amount])).toEqual([
+      [false, undefined],
+      [undefined, undefined],
+      [undefined, undefined],
+      [undefined, 0.5],
+    ]);
+  });
+
+  it.each([
+    [{ more: 0.25, enough: false, otherKey: false }, 'brake on it, +25 points'],
+    [{ more: -0.1, enough: true, otherKey: false }, 'brake on it, as much as planned'],
+    [{ more: null, enough: true, otherKey: true }, 'brake on it, on the other brake key'],
+  ])('tells how much was pressed: %j', (how, words) => {
+    const due = clock.due[0];
+    shown([
+      {
+        id: 'd',
+        at: '2026-06-06T10:00:00Z',
+        rate: 1,
+        dark: false,
+        performance: { met: [{ due, seconds: 0, metres: 0, ...how }], missed: [], extra: [] },
+        happened: [],
+      } as unknown as Performed,
+    ]);
+    expect(squeezed(document.querySelector('[data-performance] li'))).toContain(words);
+  });
+
+  it('measures the lag of closed eyes by clicks, which are set on the clock of the sound', async () => {
+    const clicks: number[] = [];
+    const param = {
+      value: 0,
+      setValueAtTime: vi.fn(),
+      setTargetAtTime: vi.fn(),
+      linearRampToValueAtTime: vi.fn(),
+      exponentialRampToValueAtTime: vi.fn(),
+    };
+    const node = () => ({
+      gain: { ...param },
+      frequency: { ...param },
+      connect: vi.fn(),
+      start: (at?: number) => at && clicks.push(at),
+      stop: vi.fn(),
+    });
+    vi.stubGlobal(
+      'AudioContext',
+      class {
+        currentTime = 7;
+        sampleRate = 100;
+        resume = () => Promise.resolve();
+        close = () => Promise.resolve();
+        createOscillator = node;
+        createGain = node;
+        createBiquadFilter = node;
+        createBufferSource = node;
+        createBuffer = () => ({ getChannelData: () => new Float32Array(100) });
+      },
+    );
+    shown();
+    await fireEvent.click(screen.getByRole('checkbox', { name: 'closed eyes' }));
+    await fireEvent.click(screen.getByRole('button', { name: 'Measure the lag' }));
+    expect(screen.getByRole('status').textContent).toContain('when you hear the click: 0 of 12');
+    expect(clicks[0]).toBeCloseTo(7.1 + 1.6);
+    expect(clicks[1]).toBeCloseTo(7.1 + 3.2);
+    for (let i = 1; i <= 12; i++) await press('b', 1100 + i * 1600 + 120);
+    await screen.findByText('120 ms, taken off from now on.');
+    expect(Number(localStorage.getItem('marvek-lag-dark'))).toBeCloseTo(0.12);
+    expect(localStorage.getItem('marvek-lag-seen')).toBeNull();
   });
 
   it('runs slower at half speed, and one key does for one layer', async () => {
@@ -345,6 +575,8 @@ describe('what is known', () => {
     ready: { ready: 0, corners: 1, unknown: ['c1'] },
     clock,
     calls: [{ start: 5, end: 7.6, at: 8.6, text: 'T1, brake hard' }],
+    summary: [],
+    missed: [],
   } as unknown as RehearsalView;
 
   it('stands on the lap, taller the farther off, hollow where there was no idea', () => {
@@ -420,6 +652,28 @@ describe('the lap aloud', () => {
     await vi.advanceTimersByTimeAsync(5000);
     expect(spoken).toEqual(['T1, brake hard', 'turn in']);
     await fireEvent.click(screen.getByRole('button', { name: 'Stop' }));
+    vi.useRealTimers();
+  });
+
+  it('gives ten seconds to say the lap, then shows what there was to say', async () => {
+    vi.useFakeTimers({ toFake: ['setInterval', 'clearInterval', 'performance'] });
+    render(ListenPanel, {
+      calls: [],
+      summary: ['T1, brake at the 100', 'T2, flat'],
+      clock,
+      session: 's1',
+      spoken: true,
+    });
+    const ten = () => squeezed(document.querySelector('[data-ten]'));
+    expect(ten()).not.toContain('T1');
+    await fireEvent.click(screen.getByRole('button', { name: 'Say it aloud' }));
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(ten()).toContain('5 s');
+    expect(ten()).not.toContain('T1');
+    await vi.advanceTimersByTimeAsync(5200);
+    expect(ten()).toContain('T1, brake at the 100. T2, flat.');
+    await fireEvent.click(screen.getByRole('button', { name: 'Cover it' }));
+    expect(ten()).not.toContain('T1');
     vi.useRealTimers();
   });
 

@@ -140,6 +140,13 @@ export function replayed(profile: { step: number; speed: number[] }) {
   };
   return {
     times,
+    /** When one is so far along it. */
+    when(along: number): number {
+      const at = Math.max(0, Math.min(times.length - 1, along / step));
+      const i = Math.floor(at);
+      const from = times[i] ?? 0;
+      return from + (at - i) * ((times[i + 1] ?? from) - from);
+    },
     along(seconds: number): number {
       const [i, f] = share(seconds);
       return (i + f) * step;

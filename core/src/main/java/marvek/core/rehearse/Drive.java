@@ -7,6 +7,7 @@ import marvek.core.entry.CornerEntry;
 import marvek.core.entry.Score;
 import marvek.core.plan.ComputedLap;
 import marvek.core.score.Action;
+import marvek.core.score.ActionKind;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -50,12 +51,21 @@ public record Drive(double lapTime, double step, double[] times, List<Performanc
                   key,
                   at(times, t, step, a.station()),
                   a.station(),
-                  a.kind().shared() ? a.amount() : null));
+                  amount(a)));
         }
       }
     }
     due.sort(Comparator.comparingDouble(Performance.DueAction::at));
     return new Drive(t, step, times, due);
+  }
+
+  /** As planned; a braking that says nothing else is a full one. */
+  private static @Nullable Double amount(Action a) {
+    Double share = a.amount();
+    if (share == null && a.kind() == ActionKind.BRAKE) {
+      return 1.0;
+    }
+    return a.kind().shared() ? share : null;
   }
 
   private static double at(double[] times, double lapTime, double step, double station) {

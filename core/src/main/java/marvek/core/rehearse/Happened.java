@@ -104,8 +104,13 @@ public record Happened(
             entry.corner(),
             a.id(),
             time == null ? null : time - planned,
-            margin < 0 ? Double.valueOf(-margin) : null,
+            margin < 0 && slows(a.kind()) ? Double.valueOf(-margin) : null,
             same ? Said.NOTHING : as.look(a.kind()));
     return Optional.of(new Driven(told, a.kind(), plan, answer));
+  }
+
+  /** Whether it is the slowing that was moved; else there is no braking that came too late. */
+  static boolean slows(ActionKind kind) {
+    return kind == ActionKind.BRAKE || kind == ActionKind.LIFT || kind == ActionKind.EASE;
   }
 }

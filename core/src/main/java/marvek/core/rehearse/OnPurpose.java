@@ -85,9 +85,13 @@ public record OnPurpose(
               .toList();
       List<Double> presses = byHeart.getOrDefault(a.id(), List.of());
       double far = USUAL * then.lap().speed()[then.road().index(a.station())];
-      if (elsewhere(laps)) {
-        add(out, then, things, entry, a, Whose.DRIVEN, laps.size(), median(laps));
-      } else if (elsewhere(presses)) {
+      boolean asDriven =
+          elsewhere(laps)
+              && add(out, then, things, entry, a, Whose.DRIVEN, laps.size(), median(laps));
+      if (asDriven) {
+        continue;
+      }
+      if (elsewhere(presses)) {
         add(out, then, things, entry, a, Whose.BY_HEART, presses.size(), median(presses));
       } else {
         add(out, then, things, entry, a, Whose.USUAL, 0, far);
@@ -110,7 +114,7 @@ public record OnPurpose(
     return StatUtils.percentile(sorted, 50);
   }
 
-  private static void add(
+  private static boolean add(
       List<OnPurpose> out,
       ComputedLap then,
       Things things,
@@ -119,7 +123,10 @@ public record OnPurpose(
       Whose whose,
       int of,
       double metres) {
+    int before = out.size();
     Happened.drive(then, things, entry, a.id(), metres)
+        // What was driven was made: where it could not be, something else was measured.
+        .filter(d -> whose != Whose.DRIVEN || d.told().seconds() != null)
         .filter(d -> d.told().seconds() == null || d.told().seconds() > 0)
         .ifPresent(
             d ->
@@ -131,6 +138,20 @@ public record OnPurpose(
                         metres,
                         d.told(),
                         d.planned().profile(),
-                        d.otherwise().profile())));
+                        wrong(then, d, metres))));
+    return out.size() > before;
+  }
+
+  private static CornerAnswer.Profile wrong(ComputedLap then, Happened.Driven d, double metres) {
+    CornerAnswer.Profile planned = d.planned().profile();
+    double road = then.road().step();
+    if (d.told().seconds() != null) {
+      return d.otherwise().profile();
+    }
+    return Happened.slows(d.kind())
+        ? Astray.slowedLater(then.path(), road, planned, metres)
+        : d.kind() == ActionKind.HANDS
+            ? Astray.turnedLater(then.path(), road, planned, metres)
+            : d.otherwise().profile();
   }
 }

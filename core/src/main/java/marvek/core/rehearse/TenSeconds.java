@@ -8,6 +8,9 @@ public final class TenSeconds {
   /** Words of ten seconds, at 150 a minute. */
   public static final int WORDS = 25;
 
+  // What less than the whole of it is still worth.
+  static final double SHORTER = 0.6;
+
   private TenSeconds() {}
 
   /**
@@ -23,8 +26,7 @@ public final class TenSeconds {
   }
 
   /**
-   * Chooses what is said: of all that fits into so many words, what is worth most together; of the
-   * same worth, what says more.
+   * Chooses what is said: of all that fits into so many words, what is worth most together.
    *
    * @param items in driving order
    */
@@ -39,8 +41,7 @@ public final class TenSeconds {
         said[i][room] = -1;
         for (int k = 0; k < item.texts().size(); k++) {
           int takes = Calls.words(item.texts().get(k));
-          // A fuller text is worth next to nothing more, and nothing is said with no words.
-          double worth = item.worth() * (1 + 1e-6 * takes);
+          double worth = item.worth() * (k == 0 ? 1 : SHORTER);
           if (takes > 0 && takes <= room && worth + best[i + 1][room - takes] > best[i][room]) {
             best[i][room] = worth + best[i + 1][room - takes];
             said[i][room] = k;

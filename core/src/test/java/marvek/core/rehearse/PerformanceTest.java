@@ -14,6 +14,7 @@ import marvek.core.entry.Slowing;
 import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.Example;
 import marvek.core.fixtures.RandomRoads;
+import marvek.core.lap.Path;
 import marvek.core.plan.Answers;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.CornerAnswer;
@@ -301,5 +302,69 @@ class PerformanceTest {
           .allMatch(p -> p.whose() == OnPurpose.Whose.USUAL);
     }
     assertThat(corners).isGreaterThan(1);
+  }
+
+  /**
+   * Where a corner is not made, what is drawn leaves the planned line to the outside, the farther
+   * the later it is slowed for, and never before it differs.
+   */
+  @Test
+  void whatIsNotMadeIsDrawnGoingWide() {
+    int wide = 0;
+    for (String vehicle : List.of("cup-gt", "motorcycle-600")) {
+      Example example = Example.of(vehicle);
+      ComputedLap lap = example.computed;
+      for (CornerEntry e : example.draft.corners()) {
+        CornerAnswer plan = Answers.answer(lap, Things.none(), e);
+        if (e.slowing() != Slowing.BRAKE || plan.time() == null) {
+          continue;
+        }
+        for (OnPurpose p : OnPurpose.of(lap, Things.none(), e, Map.of(), Map.of())) {
+          if (p.happened().seconds() != null || p.kind() != ActionKind.BRAKE) {
+            continue;
+          }
+          boolean left = lap.corners().get(lap.indexOf(e.corner())).left();
+          double most = 0;
+          for (int k = 0; k < p.wrong().offset().length; k++) {
+            double out = (p.planned().offset()[k] - p.wrong().offset()[k]) * (left ? 1 : -1);
+            most = Math.max(most, out);
+            if (p.wrong().speed()[k] <= p.planned().speed()[k] && most == 0) {
+              assertThat(Math.abs(out)).isLessThan(1e-9);
+            }
+          }
+          assertThat(most).isBetween(0.3, 2 * Astray.MOST);
+          wide++;
+        }
+      }
+    }
+    assertThat(wide).isGreaterThan(2);
+  }
+
+  /** On a constant arc, 10 % too fast turns 17 % less: v²/r stays what the tyres bear. */
+  @Test
+  void tooFastTurnsAsMuchLessAsItsSpeedSquaredIsMore() {
+    int n = 200;
+    double[] arc = new double[n];
+    java.util.Arrays.fill(arc, 0.01);
+    double[] none = new double[n];
+    double[] even = new double[n];
+    java.util.Arrays.fill(even, 1);
+    Path path = new Path(none, even, arc, none, none, none, none);
+    double[] speed = new double[100];
+    for (int k = 0; k < 100; k++) {
+      // 33 m/s down to 30 m/s over ten metres, then even.
+      speed[k] = k < 10 ? 33 - 0.3 * k : 30;
+    }
+    CornerAnswer.Profile planned =
+        new CornerAnswer.Profile(
+            0, 1, speed, none, none, new int[100], new double[100], new double[100]);
+    CornerAnswer.Profile late = Astray.slowedLater(path, 1, planned, 30);
+    // For 20 m it goes at 33 m/s where 30 is borne: 20 m × 0.01 × (1 − (30/33)²) too little turned.
+    double turned = 20 * 0.01 * (1 - Math.pow(30.0 / 33, 2));
+    double slope = late.offset()[80] - late.offset()[79];
+    assertThat(-slope).isBetween(turned, 2.2 * turned);
+    assertThat(late.offset()[0]).isZero();
+    assertThat(Astray.slowedLater(path, 1, planned, 0).offset()).containsOnly(0.0);
+    assertThat(Astray.turnedLater(path, 1, planned, 0).offset()).containsOnly(0.0);
   }
 }

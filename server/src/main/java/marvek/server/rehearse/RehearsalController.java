@@ -174,7 +174,7 @@ class RehearsalController {
         Known.readiness(all, known),
         clock(day),
         Calls.of(cues.stream().map(Spoken.CornerCue::cue).toList(), 1),
-        Spoken.summary(cues),
+        spoken.summary(day, cues, driver),
         missed.of(known, day, driver),
         voice.there());
   }

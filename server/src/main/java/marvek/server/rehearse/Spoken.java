@@ -1,9 +1,8 @@
 package marvek.server.rehearse;
 
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
+import java.util.Comparator;
 import java.util.List;
-import java.util.Map;
 import marvek.core.circuit.Corner;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.Score;
@@ -12,7 +11,10 @@ import marvek.core.rehearse.Drive;
 import marvek.core.rehearse.Fact;
 import marvek.core.rehearse.Performance;
 import marvek.core.rehearse.TenSeconds;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import marvek.core.score.Action;
+import marvek.core.score.ActionKind;
 import marvek.core.words.Speaker;
 import marvek.server.access.Driver;
 import marvek.server.reference.Speaking;
@@ -23,6 +25,9 @@ import org.springframework.stereotype.Service;
 /** The lap in words to be said aloud, as its driver says them. */
 @Service
 class Spoken {
+  // Seconds that not knowing a flat corner is worth.
+  private static final double FLAT = 0.01;
+
   private final Heart heart;
   private final Speaking speaking;
   private final Speakers speakers;
@@ -33,19 +38,40 @@ class Spoken {
     this.speakers = speakers;
   }
 
-  record CornerCue(String corner, Calls.Cue cue) {}
+  /**
+   * A call of a corner.
+   *
+   * @param slows whether it is how it is slowed for
+   */
+  record CornerCue(String corner, boolean slows, Calls.Cue cue) {}
 
-  /** Of each corner what is worth most of it, or nothing. */
-  static List<String> summary(List<CornerCue> cues) {
-    Map<String, Calls.Cue> dearest = new LinkedHashMap<>();
-    for (CornerCue c : cues) {
-      dearest.merge(c.corner(), c.cue(), (a, b) -> b.worth() > a.worth() ? b : a);
+  /**
+   * The lap in ten seconds: of each corner how it is slowed for and by which cue, or its gear
+   * alone.
+   */
+  List<String> summary(Planner.Driven day, List<CornerCue> cues, Driver driver) {
+    Speaker speaker = speakers.of(driver);
+    var speech = speaking.speech(driver);
+    List<Corner> corners = day.reference().layout().counted();
+    List<TenSeconds.Item> items = new ArrayList<>();
+    for (CornerEntry e : day.entries()) {
+      Corner corner = corners.get(day.then().indexOf(e.corner()));
+      String gear =
+          speaker.say(
+              Said.of(
+                  "summary.corner",
+                  Value.own(speech.corner(corner)),
+                  Value.choice(e.slowing()),
+                  Value.count(e.gear())));
+      // A corner that is flat is told by its gear, and where there is room.
+      items.add(
+          cues.stream()
+              .filter(c -> c.corner().equals(e.corner()) && c.slows())
+              .max(Comparator.comparingDouble(c -> c.cue().worth()))
+              .map(c -> new TenSeconds.Item(c.cue().worth(), List.of(c.cue().texts().get(0), gear)))
+              .orElseGet(() -> new TenSeconds.Item(FLAT, List.of(gear))));
     }
-    return TenSeconds.of(
-        dearest.values().stream()
-            // Without its corner nobody knows which one is meant.
-            .map(c -> new TenSeconds.Item(c.worth(), List.of(c.texts().get(0), c.texts().get(2))))
-            .toList());
+    return TenSeconds.of(items);
   }
 
   /** The lap aloud: what is pressed, by what it is worth. */
@@ -80,6 +106,7 @@ class Spoken {
       cues.add(
           new CornerCue(
               d.corner(),
+              action.kind() == ActionKind.BRAKE || action.kind() == ActionKind.LIFT,
               new Calls.Cue(
                   d.at(), worth, List.of(corner + ", " + where, where, corner + ", " + how, how))));
     }

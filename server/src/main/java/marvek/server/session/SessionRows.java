@@ -18,4 +18,7 @@ interface SessionRows extends JpaRepository<SessionRow, UUID> {
 
   List<SessionRow> findByOwnerIdAndReferenceIdAndRemovedAtIsNullOrderByStartsAt(
       UUID ownerId, UUID referenceId);
+
+  List<SessionRow> findTop5ByReferenceIdNotNullAndRemovedAtIsNullAndStartsAtAfterOrderByStartsAt(
+      Instant after);
 }

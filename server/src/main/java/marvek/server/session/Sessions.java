@@ -223,6 +223,20 @@ public class Sessions {
         .map(SessionRow::id);
   }
 
+  /** A session and whose it is. */
+  public record Coming(UUID owner, UUID session) {}
+
+  /** The next few sessions of anybody that are for a reference. */
+  @Transactional(readOnly = true)
+  public List<Coming> coming() {
+    return rows
+        .findTop5ByReferenceIdNotNullAndRemovedAtIsNullAndStartsAtAfterOrderByStartsAt(
+            clock.instant())
+        .stream()
+        .map(s -> new Coming(s.ownerId(), s.id()))
+        .toList();
+  }
+
   @Transactional
   SessionRow add(
       UUID owner,
