@@ -19,6 +19,7 @@
     type Mark,
   } from './film';
   import { partOf, Stills, type Sight } from './stills.svelte';
+  import Beside from './Beside.svelte';
   import StillsPanel from './StillsPanel.svelte';
   import StillsPicture from './StillsPicture.svelte';
 
@@ -75,6 +76,7 @@
   const DEMO_LENS: LensView = { projection: 'STRAIGHT', degrees: 80, turned: 0 };
   let lens: LensView | null = null;
   let keep = $state(false);
+  let two = $state(false);
   let picture = $state.raw<Blob | null>(null);
   /** What is due next from a place, by the reference. */
   function nextDue(view: ReferenceView | null, at: number | null) {
@@ -243,6 +245,9 @@
         ></video>
         {#if alignment}<StillsPicture {stills} {here} {keep} onpress={(s) => void press(s)} />{/if}
       </div>
+      {#if two}
+        <Beside {trace} {here} {playing} {slow} {rate} onclose={() => (two = false)} />
+      {/if}
       <div class="grid content-start gap-2 text-sm">
         {#if problem}<p role="alert"><strong>{problem}</strong></p>{/if}
         {#if alignment && here !== null}
@@ -288,6 +293,9 @@
           <button class="btn btn-sm" onclick={() => mark(trace.lapTime)}>The line again</button>
           <button class="btn btn-sm" disabled={at === null} onclick={onCursor}>This is the cursor</button>
           {#if marks.length}<button class="btn btn-sm" onclick={forget}>Forget the marks</button>{/if}
+          {#if alignment && !two}
+            <button class="btn btn-sm" onclick={() => (two = true)}>Another film beside it</button>
+          {/if}
           <button class="btn btn-sm" onclick={away}>Put the film away</button>
         </div>
         {#if !alignment || marks.length < 2}

@@ -3,7 +3,24 @@ import 'fake-indexeddb/auto';
 import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import FilmPanel from './FilmPanel.svelte';
-import { aligned, filmTimeOf, frameMetres, lapTimeOf, nextPoint, rateOf, stationIn, timeAt } from './film';
+import {
+  aligned,
+  filmTimeOf,
+  follow,
+  frameMetres,
+  keepMarks,
+  lapsOf,
+  lapTimeOf,
+  nextCut,
+  nextPoint,
+  pieces,
+  planTimes,
+  rateOf,
+  stationIn,
+  timeAt,
+} from './film';
+import Beside from './Beside.svelte';
+import CutPanel from './CutPanel.svelte';
 import type { TraceView } from '../../api/api';
 import { corner } from '../../testing/made';
 import { server } from '../../testing/server';
@@ -333,5 +350,131 @@ describe('a film beside a lap', () => {
     const { video } = await opened('d.avi');
     await fireEvent(video, new Event('error'));
     expect(screen.getByRole('alert').textContent).toContain('WebM');
+  });
+});
+
+describe('a film beside another', () => {
+  it('runs at the pace that keeps both at one place, and jumps only when far off', () => {
+    expect(follow(0, 1, 1)).toEqual({ rate: 1, jump: false });
+    // The other is half as fast here: its film needs twice the time for a metre.
+    expect(follow(0, 0.5, 2).rate).toBeCloseTo(1);
+    expect(follow(0.2, 1, 1)).toEqual({ rate: 1.2, jump: false });
+    expect(follow(-3, 1, 1)).toMatchObject({ rate: 0.5, jump: true });
+  });
+
+  it('is known by its file, of whichever lap', async () => {
+    const file = new File(['film'], 'second run.webm');
+    await keepMarks('lapB', file, [{ film: 4, lap: 0 }]);
+    await keepMarks('lapC', new File(['film!'], 'second run.webm'), [{ film: 1, lap: 0 }]);
+    await keepMarks('lapD', file, []);
+    expect(await lapsOf(file)).toEqual([{ lap: 'lapB', alignment: { a: -4, b: 1 } }]);
+    expect(await lapsOf(new File(['film'], 'run.webm'))).toEqual([]);
+  });
+
+  const given = async (name: string, here: number, marks = true) => {
+    vi.stubGlobal('URL', Object.assign(URL, { createObjectURL: () => 'blob:two', revokeObjectURL: () => undefined }));
+    const play = vi.fn(() => Promise.resolve());
+    Object.assign(HTMLMediaElement.prototype, { play, pause: vi.fn() });
+    const file = new File(['film'], name);
+    if (marks) await keepMarks('lap2', file, [{ film: 10, lap: 0 }]);
+    // The other lap at 40 m/s.
+    server.on('GET', /laps\/lap2\/trace$/, () => ({
+      ...trace,
+      id: 'lap2',
+      title: 'Second run, lap 3',
+      lapTime: 50,
+      times: trace.times.map((t) => t * 1.25),
+      speed: trace.speed.map(() => 40),
+    }));
+    const shown = render(Beside, { trace, here, playing: false, slow: 1, rate: 30, onclose: vi.fn() });
+    const input = document.querySelector('input[type=file]') as HTMLInputElement;
+    Object.defineProperty(input, 'files', { value: [file] });
+    await fireEvent.change(input);
+    return { shown, play };
+  };
+
+  it('stands at the same place of the road, and says how much later it is there', async () => {
+    const { shown, play } = await given('c.webm', 1000);
+    const video = await waitFor(() => {
+      const v = document.querySelector<HTMLVideoElement>('[data-beside] video');
+      if (!v) throw new Error('no film');
+      return v;
+    });
+    // 1000 m are 25 s at 40 m/s, and the line is at 10 s of the film.
+    expect(video.currentTime).toBeCloseTo(35);
+    expect(squeezed(document.querySelector('[data-beside-apart]'))).toBe(
+      'Second run, lap 3: 144 km/h here, +5.00 s since the line',
+    );
+    await shown.rerender({ playing: true, here: 1010 });
+    expect(play).toHaveBeenCalled();
+    // A quarter slower: its film runs by a quarter quicker, and it catches up with the 0.25 s that it is behind.
+    expect(video.playbackRate).toBeCloseTo(1.25 * 1.25, 2);
+    expect(document.querySelector('[data-beside]')?.getAttribute('data-late')).toBe('1/1');
+  });
+
+  it('says what to do where it is not lined up', async () => {
+    await given('never.webm', 0, false);
+    await screen.findByText(/not lined up yet/);
+  });
+});
+
+describe('a film alone', () => {
+  const order = ['c1', 'c2'];
+  it('is cut in driving order, and its pieces stand beside the plan', () => {
+    expect(nextCut([], order)).toBe('');
+    expect(nextCut([{ at: '', film: 3 }], order)).toBe('c1');
+    const cuts = [
+      { at: 'c2', film: 31 },
+      { at: '', film: 3 },
+      { at: 'c1', film: 13.5 },
+      { at: '', film: 44 },
+    ];
+    expect(nextCut(cuts.slice(0, 1), order)).toBe('');
+    expect(pieces(cuts, order, { c1: 10, c2: 27 }, 40)).toEqual([
+      { from: '', to: 'c1', seconds: 10.5, planned: 10 },
+      { from: 'c1', to: 'c2', seconds: 17.5, planned: 17 },
+      { from: 'c2', to: '', seconds: 13, planned: 13 },
+    ]);
+    expect(pieces(cuts.slice(0, 2), order, { c1: 10 }, 40)[0]?.planned).toBeNull();
+  });
+
+  it('takes the plan’s times from its speeds, to its own lap time', () => {
+    const plan = planTimes({ speed: [50, 50, 25, 25], step: 500, lapTime: 60 }, [
+      { id: 'c1', station: 500 },
+      { id: 'c2', station: 1750 },
+    ]);
+    const raw = [0, 10, 10 + 500 / 37.5, 30 + 500 / 37.5, 30 + 1000 / 37.5];
+    expect(plan.c1).toBeCloseTo((10 / (raw[4] ?? 1)) * 60);
+    expect(plan.c2).toBeCloseTo((((raw[3] ?? 0) + (raw[4] ?? 0)) / 2 / (raw[4] ?? 1)) * 60);
+  });
+
+  it('is cut by a key, told as a lap, known again, and kept as a table', async () => {
+    vi.stubGlobal('URL', Object.assign(URL, { createObjectURL: () => 'blob:cut', revokeObjectURL: () => undefined }));
+    const props = { corners: [corner()], plan: { c1: 10 }, lapTime: 40, onclose: vi.fn() };
+    const open = async () => {
+      const shown = render(CutPanel, props);
+      const input = document.querySelector('input[type=file]') as HTMLInputElement;
+      Object.defineProperty(input, 'files', { value: [new File(['film'], 'alone.webm')] });
+      await fireEvent.change(input);
+      await waitFor(() => expect(document.querySelector('video')).toBeTruthy());
+      return shown;
+    };
+    const { unmount } = await open();
+    const video = document.querySelector('video') as HTMLVideoElement;
+    for (const at of [3, 13.4, 43.9]) {
+      video.currentTime = at;
+      await fireEvent(video, new Event('seeked'));
+      await fireEvent.keyDown(window, { key: 'x' });
+    }
+    expect(squeezed(document.querySelector('[data-piece="-c1"]'))).toMatch(/line – .*1: 10\.40 s, .0\.40$/);
+    expect(squeezed(document.querySelector('[data-cut-lap]'))).toContain('Lap 1: 0:40.90');
+    const table = decodeURIComponent(document.querySelector('a[download]')?.getAttribute('href') ?? '');
+    expect(table).toContain('from,to,seconds,planned\nline,');
+    expect(table).toContain(',10.400,10.000');
+    await fireEvent.click(screen.getByRole('button', { name: 'Take the last back' }));
+    expect(document.querySelector('[data-cut-lap]')).toBeNull();
+    unmount();
+    await open();
+    await waitFor(() => expect(document.querySelectorAll('[data-piece]')).toHaveLength(1));
   });
 });

@@ -146,14 +146,14 @@
   function whose(m: MistakeView): string {
     if (m.whose === 'DRIVEN') return `yours, in ${m.of} recorded laps`;
     if (m.whose === 'BY_HEART') return `yours, in ${m.of} laps by heart`;
-    return 'a usual one: a fifth of a second';
+    return 'a usual one (a fifth of a second)';
   }
   const cost = (m: MistakeView) =>
     m.seconds != null
       ? `${signed(m.seconds, 2)} s up to the next braking`
       : m.deep == null
         ? 'the corner is not made'
-        : `the corner is not made: deep by ${metres(m.deep)}`;
+        : `the corner is not made, deep by ${metres(m.deep)}`;
 </script>
 
 <section class="grid grid-cols-[minmax(0,1fr)] gap-2" data-on-purpose>

@@ -1,8 +1,11 @@
 <script lang="ts">
+  import { onDestroy } from 'svelte';
   import type { AskedView, ReferenceView, RoadView } from '../../api/api';
   import { metres, plain, signed } from '../../words/units';
+  import FilmStill from '../film/FilmStill.svelte';
+  import FilmChoice from './FilmChoice.svelte';
   import PlaceIt from './PlaceIt.svelte';
-  import { ASKS, KINDS, answered, apart, type Answer } from './rehearse';
+  import { ASKS, KINDS, answered, apart, stillBefore, type Answer, type Film } from './rehearse';
 
   /** One fact at a time: told on the road, by a share, a gear or a choice; then what is right. */
   interface Props {
@@ -19,7 +22,11 @@
   let told = $state<number | null>(null);
   let shown = $state(false);
   let knew = $state(0);
+  /** A film of one's own whose pictures are asked about; null without. */
+  let film = $state.raw<Film | null>(null);
   const question = $derived(asked[at] ?? null);
+  /** Where the picture is that is asked about, so that the place lies ahead. */
+  const still = $derived(film && question?.fact.asks === 'PLACE' ? stillBefore(question.fact, road.length) : null);
   const options = $derived(question?.fact.asks === 'NEXT' || question?.fact.asks === 'BEFORE');
   const corner = $derived(reference.corners.find((c) => c.id === question?.fact.corner));
   /** A stretch that holds the corner, cut by tens of metres so that it does not give the place away. */
@@ -40,6 +47,8 @@
       : told - question.fact.answer;
   });
   const right = $derived(off !== null && Math.abs(off) <= (question?.fact.precision ?? 0) + 1e-9);
+
+  onDestroy(() => film && URL.revokeObjectURL(film.url));
 
   function tell(value: number | null) {
     if (!question || shown) return;
@@ -112,7 +121,28 @@
       <span class="flex-1 text-lg" data-question>{ASKS(question.fact)}</span>
       <span class="text-sm">{at + 1} of {asked.length}{left ? `, ${left} more wait` : ''}</span>
     </p>
-    {#if question.fact.asks === 'PLACE'}
+    {#if film && still !== null}
+      <FilmStill url={film.url} trace={film.trace} alignment={film.alignment} station={still} />
+      {#if !shown}
+        <label class="flex flex-wrap items-center gap-3"
+          ><span>How many metres from here?</span>
+          <input
+            type="range"
+            class="range range-sm min-w-40 flex-1"
+            min="0"
+            max="150"
+            step="1"
+            value={told === null ? 0 : apart(still, told, road.length)}
+            aria-label="Metres from this picture"
+            oninput={(e) => (told = (still + e.currentTarget.valueAsNumber) % road.length)}
+          />
+          <strong class="w-16 text-right tabular-nums" data-from-here
+            >{told === null ? '–' : metres(apart(still, told, road.length))}</strong
+          >
+        </label>
+      {/if}
+    {/if}
+    {#if question.fact.asks === 'PLACE' && (still === null || shown)}
       <PlaceIt
         {road}
         corners={reference.corners}
@@ -124,7 +154,7 @@
         precision={question.fact.precision}
         onplace={(s) => (told = s)}
       />
-      {#if question.from && !shown}
+      {#if question.from && !shown && still === null}
         <label class="flex flex-wrap items-center gap-2 text-sm"
           >or type it:
           <input
@@ -172,6 +202,9 @@
           >
         {/each}
       </div>
+    {/if}
+    {#if !shown && question.fact.asks === 'PLACE'}
+      <FilmChoice {film} length={road.length} onfilm={(f) => ((film = f), (told = null))} />
     {/if}
     {#if shown}
       <p class="text-lg" data-told-off>

@@ -9,10 +9,22 @@ import MissedPanel from './MissedPanel.svelte';
 import OnPurposePanel from './OnPurposePanel.svelte';
 import RecallPanel from './RecallPanel.svelte';
 import Rehearse from './Rehearse.svelte';
-import { apart, browserAnswers, firing, lagOf, placeAt, replayed, send, timeAt, type Answer } from './rehearse';
+import {
+  apart,
+  browserAnswers,
+  firing,
+  lagOf,
+  placeAt,
+  replayed,
+  send,
+  stillBefore,
+  timeAt,
+  type Answer,
+} from './rehearse';
 import type { AskedView, ClockView, Performed, RehearsalView } from '../../api/api';
 import { corner, LENGTH, road } from '../../testing/made';
 import { server } from '../../testing/server';
+import { keepMarks } from '../film/film';
 import { hosted, squeezed } from '../../testing/shown';
 
 // 2000 m: 50 m/s over the first half, 25 m/s over the second.
@@ -189,6 +201,46 @@ describe('recall, typed', () => {
     expect(onanswer.mock.calls[0]?.[0].answered.told).toBe(0.75);
   });
 
+  it('asks with pictures of one’s own film, and takes metres from there', async () => {
+    vi.stubGlobal('URL', Object.assign(URL, { createObjectURL: () => 'blob:film', revokeObjectURL: () => undefined }));
+    const file = new File(['film'], 'seat.webm');
+    await keepMarks('lap1', file, [{ film: 2, lap: 0 }]);
+    server.on('GET', /laps\/lap1\/trace$/, () => ({
+      id: 'lap1',
+      step: 10,
+      lapTime: 40,
+      times: Array.from({ length: LENGTH / 10 }, (_, i) => i / 5),
+      speed: Array.from({ length: LENGTH / 10 }, () => 50),
+    }));
+    const onanswer = shown(asked());
+    const choose = async (of: File) => {
+      const input = document.querySelector('[data-film-choice] input[type=file]') as HTMLInputElement;
+      Object.defineProperty(input, 'files', { value: [of], configurable: true });
+      await fireEvent.change(input);
+    };
+    await choose(new File(['film'], 'unknown.webm'));
+    await screen.findByText(/not lined up with a lap of this circuit/);
+    await choose(file);
+    const video = await waitFor(() => {
+      const v = document.querySelector<HTMLVideoElement>('[data-film-still]');
+      if (!v) throw new Error('no still');
+      return v;
+    });
+    const at = stillBefore(asked().fact, LENGTH);
+    expect(430 - at).toBeGreaterThanOrEqual(25);
+    expect(430 - at).toBeLessThanOrEqual(95);
+    await fireEvent(video, new Event('loadeddata'));
+    expect(video.currentTime).toBeCloseTo(2 + at / 50, 1);
+    // The strip would give it away.
+    expect(document.querySelector('[data-road]')).toBeNull();
+    await fireEvent.input(screen.getByRole('slider', { name: 'Metres from this picture' }), {
+      target: { value: String(430 - at - 4) },
+    });
+    await fireEvent.click(screen.getByRole('button', { name: 'Here' }));
+    expect(onanswer.mock.calls[0]?.[0].answered.told).toBeCloseTo(426);
+    expect(document.querySelector('[data-right]')).toBeTruthy();
+  });
+
   it('asks backwards', async () => {
     const onanswer = shown(asked({ asks: 'BEFORE', answer: 2, precision: 0 }, { options: ['LIFT', 'BRAKE'] }));
     expect(document.querySelector('[data-question]')?.textContent).toBe(
@@ -279,7 +331,7 @@ describe('wrong on purpose', () => {
       'brake 12 m early, yours, in 6 recorded laps: +0.21 s up to the next braking. From the seat: slow all along.',
     );
     await fireEvent.click(screen.getByRole('button', { name: 'brake 10 m late' }));
-    expect(words()).toContain('a usual one: a fifth of a second: the corner is not made: deep by 9 m.');
+    expect(words()).toContain('a usual one (a fifth of a second): the corner is not made, deep by 9 m.');
     // At the beginning both are at the same place; later the one that brakes late is ahead.
     expect(squeezed(document.querySelector('[data-apart]'))).toContain('0 m');
     const time = screen.getByRole('slider', { name: 'Seconds' });

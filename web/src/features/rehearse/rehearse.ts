@@ -1,6 +1,7 @@
-import { api, ask, type AskedView, type ClockView, type ToldView } from '../../api/api';
+import { api, ask, type AskedView, type ClockView, type ToldView, type TraceView } from '../../api/api';
 import { browserShelf, type Shelf } from '../../api/shelf';
 import { newId } from '../../kit/id';
+import type { Alignment } from '../film/film';
 
 export type Control = ClockView['due'][number]['key'];
 
@@ -73,6 +74,20 @@ export function answered(asked: AskedView, told: number | undefined, now: Date):
       presses: [],
     },
   };
+}
+
+/** A film that is open on this page, and how it goes with a lap. */
+export interface Film {
+  url: string;
+  trace: TraceView;
+  alignment: Alignment;
+}
+
+/** Where the picture is that asks for a place: 25 to 95 m before it, by its name, so that nothing is given away. */
+export function stillBefore(fact: AskedView['fact'], length: number): number {
+  let sum = 7;
+  for (const letter of fact.id) sum = (sum * 31 + letter.charCodeAt(0)) % 9973;
+  return (fact.answer - 25 - (sum % 71) + length) % length;
 }
 
 /** Metres from one station to another, the short way round. */

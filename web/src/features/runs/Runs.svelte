@@ -24,6 +24,8 @@
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import PutAway from '../../kit/PutAway.svelte';
   import RecordingNote from './RecordingNote.svelte';
+  import CutPanel from '../film/CutPanel.svelte';
+  import { planTimes } from '../film/film';
   import FilmPanel from '../film/FilmPanel.svelte';
   import Traces from './Traces.svelte';
 
@@ -84,6 +86,13 @@
   const two = createQuery(() => trace(secondId && run && secondId !== first?.id ? secondId : undefined, run?.id));
 
   const corners = $derived(all.data?.corners ?? []);
+  /** A film without a recording, cut by hand. */
+  let cutting = $state(false);
+  const computed = createQuery(() => ({
+    queryKey: ['reference-lap', params.id],
+    enabled: cutting,
+    queryFn: () => ask(api.GET('/api/references/{id}/lap', { params: path })),
+  }));
   let cornerId = $state('');
   const length = $derived(road.data?.length ?? 1);
   const shown = $derived.by((): [number, number] => {
@@ -409,6 +418,7 @@
               />
             </label>
             <button class="btn btn-sm" onclick={() => (driving = true)}>Simulated logger…</button>
+            <button class="btn btn-sm" onclick={() => (cutting = true)}>A film alone…</button>
             {#if run}
               <form
                 class="join"
@@ -456,6 +466,17 @@
         {/each}
       </section>
       <section class="border-base-300 min-w-0 border-t pt-1.5">
+        {#if cutting && computed.data}
+          <CutPanel
+            {corners}
+            plan={planTimes(
+              computed.data,
+              corners.map((c) => ({ id: c.id, station: c.apexes[0] ?? c.entry })),
+            )}
+            lapTime={computed.data.lapTime}
+            onclose={() => (cutting = false)}
+          />
+        {/if}
         {#if one.data}
           <div class="flex flex-wrap items-center gap-3">
             <h2 class="font-bold">

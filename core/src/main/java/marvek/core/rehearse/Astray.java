@@ -24,10 +24,16 @@ final class Astray {
     int n = planned.speed().length;
     double[] speed = new double[n];
     double[] away = new double[n];
+    int slowest = 0;
+    for (int k = 1; k < n; k++) {
+      slowest = planned.speed()[k] < planned.speed()[slowest] ? k : slowest;
+    }
     double turned = 0;
     for (int k = 0; k < n; k++) {
       double was = planned.speed()[k];
-      speed[k] = at(planned.speed(), k - metres / planned.step());
+      double later = at(planned.speed(), k - metres / planned.step());
+      // On the way there nothing is otherwise until the slowing should begin.
+      speed[k] = k <= slowest ? Math.max(was, later) : later;
       double share = speed[k] > was ? Math.pow(was / speed[k], 2) : 1;
       double curve = curvature(path, road, planned, k);
       turned += (share - 1) * curve * planned.step();

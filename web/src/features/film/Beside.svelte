@@ -1,0 +1,98 @@
+<script lang="ts">
+  import { onDestroy } from 'svelte';
+  import { api, ask, asProblem, type TraceView } from '../../api/api';
+  import { signed, speedText } from '../../words/units';
+  import { filmTimeOf, follow, lapsOf, timeAt, type Alignment } from './film';
+
+  /** Another film of another lap at the same place of the road: the first one leads. */
+  interface Props {
+    trace: TraceView;
+    here: number | null;
+    playing: boolean;
+    slow: number;
+    rate: number;
+    onclose: () => void;
+  }
+  let { trace, here, playing, slow, rate, onclose }: Props = $props();
+
+  let video = $state<HTMLVideoElement>();
+  let url = $state('');
+  let problem = $state('');
+  let other = $state.raw<{ trace: TraceView; alignment: Alignment } | null>(null);
+  /** Frames shown while playing, and those more than a frame from the first film's place. */
+  const frames = { shown: 0, late: 0 };
+  let box = $state<HTMLElement>();
+
+  async function open(e: Event & { currentTarget: HTMLInputElement }) {
+    const file = e.currentTarget.files?.[0];
+    if (!file) return;
+    problem = '';
+    try {
+      const known = (await lapsOf(file)).find((l) => l.lap !== trace.id) ?? (await lapsOf(file))[0];
+      if (!known) {
+        problem = 'This film is not lined up yet: open its own lap, line it up there, and come back.';
+        return;
+      }
+      const its = await ask(api.GET('/api/laps/{id}/trace', { params: { path: { id: known.lap } } }));
+      if (Math.abs(its.times.length * its.step - trace.times.length * trace.step) > 5) {
+        problem = 'This film is of a lap of another circuit.';
+        return;
+      }
+      other = { trace: its, alignment: known.alignment };
+      URL.revokeObjectURL(url);
+      url = URL.createObjectURL(file);
+    } catch (error) {
+      const told = asProblem(error);
+      problem = `${told.message} ${told.remedy}`;
+    }
+  }
+  const apart = $derived(here === null || !other ? null : timeAt(other.trace, here) - timeAt(trace, here));
+  const speedOf = (t: TraceView, s: number) => t.speed[Math.round(s / t.step) % t.speed.length] ?? 0;
+
+  $effect(() => {
+    if (!video || !other || here === null) return;
+    const target = filmTimeOf(other.alignment, timeAt(other.trace, here));
+    if (!playing) {
+      video.pause();
+      video.currentTime = Math.max(0, target);
+      return;
+    }
+    const off = target - video.currentTime;
+    // At the same place the slower one needs more of its film for a metre.
+    const ratio = speedOf(trace, here) / Math.max(1, speedOf(other.trace, here));
+    const go = follow(off, slow, ratio);
+    frames.shown++;
+    if (Math.abs(off) > 1 / rate) frames.late++;
+    if (box) box.dataset.late = `${frames.late}/${frames.shown}`;
+    if (go.jump) video.currentTime = Math.max(0, target);
+    video.playbackRate = go.rate;
+    if (video.paused) void video.play().catch(() => (problem = 'The browser does not play two films at once here.'));
+  });
+  onDestroy(() => URL.revokeObjectURL(url));
+</script>
+
+<div class="grid content-start gap-1 text-sm" data-beside bind:this={box}>
+  {#if url && other}
+    <video
+      bind:this={video}
+      src={url}
+      muted
+      playsinline
+      preload="auto"
+      class="w-full rounded bg-black"
+      onerror={() => (problem = 'This browser does not play this film. WebM (VP8, VP9) and MP4 (H.264) are usual.')}
+    ></video>
+    <p data-beside-apart>
+      {other.trace.title}{here === null || apart === null
+        ? ''
+        : `: ${speedText(speedOf(other.trace, here))} here, ${signed(apart, 2)} s since the line`}
+    </p>
+  {:else}
+    <label class="flex flex-wrap items-center gap-2"
+      ><span>The film of another lap, lined up before</span>
+      <input class="file-input file-input-sm" type="file" accept="video/*" onchange={(e) => void open(e)} /></label
+    >
+  {/if}
+  {#if problem}<p role="alert"><strong>{problem}</strong></p>{/if}
+  <button class="btn btn-xs justify-self-start" onclick={onclose}>Only one film</button>
+</div>
