@@ -228,7 +228,7 @@
     {/if}
     {#if problem}<p role="alert" class="text-sm"><strong>{problem}</strong></p>{/if}
   {:else}
-    <div class="grid gap-3 md:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)]">
+    <div class={['grid gap-3', two ? 'md:grid-cols-2' : 'md:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)]']}>
       <div class="relative self-start">
         <video
           bind:this={video}
@@ -248,7 +248,7 @@
       {#if two}
         <Beside {trace} {here} {playing} {slow} {rate} onclose={() => (two = false)} />
       {/if}
-      <div class="grid content-start gap-2 text-sm">
+      <div class={['grid content-start gap-2 text-sm', two ? 'md:col-span-2' : '']}>
         {#if problem}<p role="alert"><strong>{problem}</strong></p>{/if}
         {#if alignment && here !== null}
           <p class="text-lg" data-film-place>

@@ -10,6 +10,8 @@
     onwrong: (corner: string) => void;
   }
   let { missed, reference, onwrong }: Props = $props();
+  // Metres to which hardly any cue tells a place more closely.
+  const CLOSE = 4;
 </script>
 
 <section class="border-base-300 grid gap-2 border-t pt-2 text-sm" aria-label="Often missed" data-missed>
@@ -25,7 +27,9 @@
         <strong>{m.called}, {m.kind ? ASKS.kind(m.kind) : ''}</strong>: {m.missed} of {m.times} times wrong.
         {m.better && m.metres != null
           ? `A better cue: ${m.better}, told to ${metres(m.metres)} and not to ${metres(m.from)}.`
-          : 'No better cue is in reach: a thing put on the survey beside it would be one.'}
+          : m.from <= CLOSE
+            ? 'Its cue is close enough: learn the place by the drawing, or drive it wrong once.'
+            : 'No better cue is in reach: a thing put on the survey beside it would be one.'}
       </span>
       <a class="btn btn-sm" href="#/reference/{reference}">See it drawn</a>
       <button class="btn btn-sm" onclick={() => onwrong(m.corner)}>Drive it wrong</button>

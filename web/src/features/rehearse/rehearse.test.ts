@@ -268,6 +268,7 @@ describe('often missed', () => {
           photo: 'p1',
         },
         { corner: 'c2', called: 'T2', kind: 'HANDS', times: 3, missed: 3, better: '', from: 5, photo: '' },
+        { corner: 'c3', called: 'T3', kind: 'LIFT', times: 3, missed: 2, better: '', from: 2, photo: '' },
       ],
       reference: 'r1',
       onwrong,
@@ -275,6 +276,7 @@ describe('often missed', () => {
     const words = squeezed(document.querySelector('[data-missed]'));
     expect(words).toContain('T1, brake: 3 of 4 times wrong. A better cue: at the bridge, told to 2 m and not to 9 m.');
     expect(words).toContain('T2, turn in: 3 of 3 times wrong. No better cue is in reach');
+    expect(words).toContain('T3, lift: 2 of 3 times wrong. Its cue is close enough');
     expect(document.querySelectorAll('img')).toHaveLength(1);
     await fireEvent.click(screen.getAllByRole('button', { name: 'Drive it wrong' })[1] as HTMLElement);
     expect(onwrong).toHaveBeenCalledWith('c2');

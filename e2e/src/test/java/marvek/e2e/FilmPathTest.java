@@ -303,4 +303,68 @@ class FilmPathTest {
     assertThat(number(board.get(0))).isGreaterThan(10);
     assertThat(number(board.get(1))).isCloseTo(number(board.get(2)), within(3.0));
   }
+
+  /** The demo's film, as if chosen from the disk. */
+  private void give(String input) {
+    browser.run(
+        """
+        const where = arguments[0];
+        fetch('/api/demo/film.webm').then(r => r.blob()).then(b => {
+          const given = new DataTransfer();
+          given.items.add(new File([b], 'demo.webm', {type: 'video/webm'}));
+          const input = document.querySelector(where);
+          input.files = given.files;
+          input.dispatchEvent(new Event('change', {bubbles: true}));
+        });
+        """,
+        input);
+  }
+
+  private double seconds(String video) {
+    return number(browser.run("return document.querySelector(arguments[0]).currentTime", video));
+  }
+
+  /** Two films stand at one place and keep to it; a film's picture asks for a place by heart. */
+  @Test
+  void aFilmStandsBesideAnotherAndAsksByItsPictures() {
+    String reference = MadeFilm.reference(browser);
+    browser.open("/runs/" + reference);
+    browser.find("[data-traces] canvas");
+    browser.click("//button[contains(., 'demo’s film')]");
+    filmIsShown();
+    browser.click("//button[.='This is the line']");
+    browser.click("//button[.='Another film beside it']");
+    give("[data-beside] input[type=file]");
+    browser.find("[data-beside] video");
+    show(7);
+    browser.waitFor(
+        () -> Math.abs(seconds("[data-beside] video") - 7) < 1.0 / MadeFilm.RATE,
+        "the other film is at the same place");
+    browser.click("//button[.='Play']");
+    browser.waitFor(() -> seconds("[data-film] video") > 10, "it plays");
+    double apart = seconds("[data-film] video") - seconds("[data-beside] video");
+    browser.click("//button[.='Stop']");
+    System.out.println(
+        "two films: late "
+            + browser.run("return document.querySelector('[data-beside]').dataset.late")
+            + ", apart "
+            + apart
+            + " s");
+    assertThat(Math.abs(apart)).isLessThan(0.3);
+    browser.open("/rehearse");
+    browser.find("[data-film-choice]");
+    give("[data-film-choice] input[type=file]");
+    browser.find("[data-film-still]");
+    assertThat(browser.all("[data-road]")).isEmpty();
+    browser.run(
+        """
+        const far = document.querySelector("input[aria-label='Metres from this picture']");
+        far.value = 60;
+        far.dispatchEvent(new Event('input', {bubbles: true}));
+        """);
+    browser.textWhen("[data-from-here]", t -> t.contains("60"));
+    browser.click("//button[.='Here']");
+    browser.textWhen("[data-told-off]", t -> t.contains("early") || t.contains("late"));
+    assertThat(browser.all("[data-road]")).hasSize(1);
+  }
 }

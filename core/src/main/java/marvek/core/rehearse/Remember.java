@@ -12,7 +12,6 @@ import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Cues;
 import marvek.core.score.Action;
 import marvek.core.score.Cue;
-import marvek.core.score.CueKind;
 import marvek.core.survey.Things;
 import org.jspecify.annotations.Nullable;
 
@@ -41,9 +40,12 @@ public record Remember(
   /** Ways that are named at once. */
   public static final int MOST = 5;
 
-  // A cue is better that tells a place by a quarter more closely, and stays where it is.
+  // A cue is better that tells a place by a quarter and two metres more closely, where it is.
   private static final double BETTER = 0.75;
   private static final double STAYS = 2;
+  private static final double LEAST = 2;
+  private static final double HALF = 0.03;
+  private static final double NEAR = 15;
   private static final double BESIDE = 60;
 
   /** Places that were wrong at least every other time and the last time, the most missed first. */
@@ -99,11 +101,25 @@ public record Remember(
   private static Cues.@Nullable Offer better(Cues cues, Fact f, Action a, List<Action> score) {
     Cue now = a.cue();
     return cues.reach(a, score).stream()
-        .filter(o -> o.cue().kind() != CueKind.FEEL)
-        .filter(o -> o.precision() <= BETTER * f.precision() && Math.abs(o.moves()) <= STAYS)
+        .filter(o -> simple(o.cue()))
+        .filter(
+            o ->
+                o.precision() <= BETTER * f.precision()
+                    && o.precision() <= f.precision() - LEAST
+                    && Math.abs(o.moves()) <= STAYS)
         .filter(o -> now == null || !(o.cue().kind() == now.kind() && same(o.cue(), now)))
         .findFirst()
         .orElse(null);
+  }
+
+  /** Whether nothing must be reckoned on the way: 18 % of the way is nobody's cue. */
+  private static boolean simple(Cue cue) {
+    return switch (cue.kind()) {
+      case BETWEEN, SHARE -> Math.abs(cue.number() - 0.5) < HALF;
+      case PAST -> Math.abs(cue.number()) < NEAR;
+      case FEEL, REVS -> false;
+      default -> true;
+    };
   }
 
   private static boolean same(Cue one, Cue other) {
