@@ -20,6 +20,7 @@
   } from './film';
   import { partOf, Stills, type Sight } from './stills.svelte';
   import Beside from './Beside.svelte';
+  import PedalsNow from './PedalsNow.svelte';
   import StillsPanel from './StillsPanel.svelte';
   import StillsPicture from './StillsPicture.svelte';
 
@@ -255,6 +256,7 @@
             <strong>{corner ? cornerWord(corner) : `${metres(here)} from the line`}</strong>
             {speedText(speed)}, {lapTime(Math.max(0, now ?? 0))}
           </p>
+          <PedalsNow {trace} {here} />
           {#if next}<p data-film-next>Next: {next}.</p>{/if}
           <p>
             One frame is {metres(frameMetres(speed, rate), 2)} here, at {plain(rate, rate % 1 ? 2 : 0)} a second.

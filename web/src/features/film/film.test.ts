@@ -21,6 +21,7 @@ import {
 } from './film';
 import Beside from './Beside.svelte';
 import CutPanel from './CutPanel.svelte';
+import PedalsNow from './PedalsNow.svelte';
 import type { TraceView } from '../../api/api';
 import { corner } from '../../testing/made';
 import { server } from '../../testing/server';
@@ -35,6 +36,7 @@ const trace = {
   step: 10,
   times: Array.from({ length: 201 }, (_, i) => i / 5),
   speed: Array.from({ length: 201 }, () => 50),
+  channels: {},
 } as unknown as TraceView;
 
 describe('lining up', () => {
@@ -350,6 +352,29 @@ describe('a film beside a lap', () => {
     const { video } = await opened('d.avi');
     await fireEvent(video, new Event('error'));
     expect(screen.getByRole('alert').textContent).toContain('WebM');
+  });
+});
+
+describe('pedals and hands', () => {
+  const driven = (channels: Record<string, number[]>) => ({ ...trace, channels }) as unknown as TraceView;
+  it('are drawn as they were at the place, the wheel to the side that it was turned', async () => {
+    const many = (v: number) => Array.from({ length: 201 }, (_, i) => (i === 60 ? v : 0));
+    const shown = render(PedalsNow, {
+      trace: driven({ BRAKE: many(0.75), THROTTLE: many(0), STEERING: many(-0.5), GEAR: many(3) }),
+      here: 600,
+    });
+    const drawing = () => screen.getByRole('img');
+    expect(drawing().getAttribute('aria-label')).toBe('brake 75 %, throttle 0 %, hands 29° right, gear 3');
+    // Turned to the right is clockwise.
+    expect(drawing().querySelector('g')?.getAttribute('transform')).toBe('rotate(90 70 23)');
+    expect(drawing().querySelectorAll('rect')[1]?.getAttribute('height')).toBe('33');
+    await shown.rerender({ here: 1000 });
+    expect(drawing().getAttribute('aria-label')).toContain('brake 0 %');
+  });
+
+  it('are left out where they were not recorded', () => {
+    render(PedalsNow, { trace: driven({}), here: 600 });
+    expect(screen.queryByRole('img')).toBeNull();
   });
 });
 

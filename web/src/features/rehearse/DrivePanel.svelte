@@ -1,6 +1,6 @@
 <script lang="ts">
   import { onDestroy } from 'svelte';
-  import type { ClockView, Performed, ReferenceView, RoadView } from '../../api/api';
+  import type { ClockView, Performed, ReferenceView, RehearsalView, RoadView } from '../../api/api';
   import { newId } from '../../kit/id';
   import { metres, plain, signed, speedText } from '../../words/units';
   import { LANDMARKS } from '../../road/things';
@@ -15,10 +15,12 @@
     reference: ReferenceView;
     /** The latest laps, as the server tells them. */
     drives: Performed[];
+    /** What comes at another time when the road is fast. */
+    faster: RehearsalView['faster'];
     waiting: number;
     ondriven: (answer: Answer) => void;
   }
-  let { clock, road, reference, drives, waiting, ondriven }: Props = $props();
+  let { clock, road, reference, drives, faster, waiting, ondriven }: Props = $props();
 
   type Layer = 'brakes' | 'hands' | 'throttle' | 'gears' | 'all';
   const LAYERS: Record<Layer, Control[]> = {
@@ -455,6 +457,17 @@
   {/if}
   {#if shown && waiting}
     <p role="status">Kept on this device: it is told when there is a connection again.</p>
+  {/if}
+  {#if faster.length}
+    <p data-faster>
+      <strong>When the road is fast:</strong>
+      {faster
+        .map(
+          (f) =>
+            `${called(f.corner)} ${KINDS_OF[f.key]} ${plain(Math.abs(f.fast - f.slow), 2)} s ${f.fast > f.slow ? 'later' : 'sooner'} than in slow motion`,
+        )
+        .join('; ')}.
+    </p>
   {/if}
   {#if result}
     {@const p = result.performance}

@@ -77,7 +77,7 @@
       const told = await send(shelf, id);
       if (told?.driven.length)
         drives = [...told.driven, ...drives.filter((d) => !told.driven.some((t) => t.id === d.id))];
-      if (told && view) view = { ...view, known: told.known, ready: told.ready };
+      if (told && view) view = { ...view, known: told.known, ready: told.ready, faster: told.faster };
       cut = false;
     } catch {
       cut = true;
@@ -138,7 +138,15 @@
         <RecallPanel asked={view.asked} left={view.left} {road} {reference} onanswer={take} onmore={again} />
       {/key}
     {:else if way === 'drive'}
-      <DrivePanel clock={view.clock} {road} {reference} {drives} waiting={cut ? waiting : 0} ondriven={take} />
+      <DrivePanel
+        clock={view.clock}
+        {road}
+        {reference}
+        {drives}
+        faster={view.faster}
+        waiting={cut ? waiting : 0}
+        ondriven={take}
+      />
     {:else if way === 'listen'}
       <ListenPanel
         calls={view.calls}

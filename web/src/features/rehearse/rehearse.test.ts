@@ -368,9 +368,9 @@ describe('drive it', () => {
     frames = [];
     due.forEach((f) => f(at));
   };
-  const shown = (drives: Performed[] = []) => {
+  const shown = (drives: Performed[] = [], faster: RehearsalView['faster'] = []) => {
     const ondriven = vi.fn<(a: Answer) => void>();
-    render(DrivePanel, { clock, road: road(), reference, drives, waiting: 0, ondriven });
+    render(DrivePanel, { clock, road: road(), reference, drives, faster, waiting: 0, ondriven });
     return ondriven;
   };
   const press = async (key: string, stamp: number) => {
@@ -526,6 +526,13 @@ describe('drive it', () => {
     expect(sent?.presses[0]?.at).toBeCloseTo(8.6);
   });
 
+  it('tells what comes later when the road is fast', () => {
+    shown([], [{ corner: 'c1', action: 'brake', key: 'BRAKE', slow: 0.02, fast: 0.17 }]);
+    expect(squeezed(document.querySelector('[data-faster]'))).toMatch(
+      /When the road is fast: .*1 brake 0\.15 s later than in slow motion\.$/,
+    );
+  });
+
   it('measures the lag by passes of a mark, and keeps it for this device', async () => {
     shown();
     await fireEvent.click(screen.getByRole('button', { name: 'Measure the lag' }));
@@ -631,6 +638,7 @@ describe('what is known', () => {
     calls: [{ start: 5, end: 7.6, at: 8.6, text: 'T1, brake hard' }],
     summary: [],
     missed: [],
+    faster: [],
   } as unknown as RehearsalView;
 
   it('stands on the lap, taller the farther off, hollow where there was no idea', () => {

@@ -221,6 +221,7 @@
     ['YELLOW', 'yellow flag'],
     ['OFF', 'off the road'],
     ['SLOW', 'slow'],
+    ['GUEST', 'somebody else’s'],
     ['OUT', 'out'],
     ['IN', 'in'],
     ['INCOMPLETE', 'incomplete'],
@@ -365,7 +366,7 @@
                   <input
                     type="checkbox"
                     class="checkbox checkbox-xs"
-                    disabled={!mine}
+                    disabled={!mine || first.kind === 'GUEST'}
                     checked={first.counts}
                     onchange={(e) => say(first, { counts: e.currentTarget.checked })}
                   /> counts

@@ -10,7 +10,9 @@ public enum LapKind {
   YELLOW("yellow flag", false),
   SLOW("slow, not said why", false),
   INCOMPLETE("incomplete", false),
-  OFF("off the road", false);
+  OFF("off the road", false),
+  /** Driven by somebody else: to be looked at, never evidence of one's own. */
+  GUEST("somebody else's", false);
 
   private final String words;
   private final boolean counts;
@@ -27,6 +29,11 @@ public enum LapKind {
   /** Whether laps of this kind count in a debrief unless the driver says otherwise. */
   public boolean counts() {
     return counts;
+  }
+
+  /** Whether the driver may say that such a lap counts. */
+  public boolean mayCount() {
+    return whole() && this != GUEST;
   }
 
   /** Whether it was driven from line to line. */

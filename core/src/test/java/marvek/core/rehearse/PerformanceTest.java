@@ -367,4 +367,33 @@ class PerformanceTest {
     assertThat(Astray.slowedLater(path, 1, planned, 0).offset()).containsOnly(0.0);
     assertThat(Astray.turnedLater(path, 1, planned, 0).offset()).containsOnly(0.0);
   }
+
+  /** Late by 0.15 s at speed and in time when slow; what scatters as much is not told. */
+  @Test
+  void whatComesLateOnlyWhenTheRoadIsFastIsTold() {
+    Random chance = new Random(17);
+    int told = 0;
+    int invented = 0;
+    for (int k = 0; k < 200; k++) {
+      List<AtSpeed.Lap> laps = new ArrayList<>();
+      for (int lap = 0; lap < 10; lap++) {
+        double rate = lap < 5 ? 0.5 : 1;
+        DueAction late = new DueAction("c1", "brake", Control.BRAKE, 10, 600, 1.0);
+        DueAction same = new DueAction("c2", "brake", Control.BRAKE, 20, 1200, 1.0);
+        Performance done =
+            of(
+                List.of(late, same),
+                List.of(
+                    press(Control.BRAKE, 10 + (rate < 1 ? 0 : 0.15) + 0.04 * chance.nextGaussian()),
+                    press(Control.BRAKE, 20.1 + 0.04 * chance.nextGaussian())));
+        laps.add(new AtSpeed.Lap(rate, done));
+      }
+      List<AtSpeed> out = AtSpeed.of(laps);
+      told += out.stream().anyMatch(a -> a.corner().equals("c1") && a.fast() > a.slow()) ? 1 : 0;
+      invented += out.stream().anyMatch(a -> a.corner().equals("c2")) ? 1 : 0;
+      assertThat(AtSpeed.of(laps.subList(3, 10)).stream().map(AtSpeed::corner).toList()).isEmpty();
+    }
+    assertThat(told).isGreaterThan(190);
+    assertThat(invented).isLessThan(12);
+  }
 }

@@ -20,6 +20,7 @@ import marvek.core.entry.CornerEntry;
 import marvek.core.entry.Score;
 import marvek.core.lap.LapTrace;
 import marvek.core.plan.ComputedLap;
+import marvek.core.rehearse.AtSpeed;
 import marvek.core.rehearse.Calls;
 import marvek.core.rehearse.Drive;
 import marvek.core.rehearse.Fact;
@@ -137,6 +138,7 @@ class RehearsalController {
    * @param known how each fact stands that was asked before
    * @param calls of the lap aloud, at true speed
    * @param summary the lap in ten seconds
+   * @param faster what comes at another time when the road is fast
    * @param missed what is often missed, and ways to remember it
    * @param voice whether the server speaks them
    */
@@ -151,6 +153,7 @@ class RehearsalController {
       List<Calls.Call> calls,
       List<String> summary,
       List<Missed.RememberView> missed,
+      List<AtSpeed> faster,
       boolean voice) {}
 
   @GetMapping("/rehearsal")
@@ -176,6 +179,7 @@ class RehearsalController {
         Calls.of(cues.stream().map(Spoken.CornerCue::cue).toList(), 1),
         spoken.summary(day, cues, driver),
         missed.of(known, day, driver),
+        faster(day, rehearsals.of(driver.id(), opened.row().id())),
         voice.there());
   }
 
@@ -320,12 +324,14 @@ class RehearsalController {
    *
    * @param grades by id of the answer
    * @param known how each fact stands now that was asked before
+   * @param faster what comes at another time when the road is fast
    */
   record ToldView(
       Map<UUID, Grade> grades,
       List<PerformedView> driven,
       List<Heart.StandingView> known,
-      Known.Readiness ready) {}
+      Known.Readiness ready,
+      List<AtSpeed> faster) {}
 
   /** Takes what was answered and driven; the same sent twice is there once. */
   @PostMapping("/rehearsed")
@@ -372,7 +378,8 @@ class RehearsalController {
       }
     }
     Map<String, Known.Standing> known = heart.known(driver.id(), day, done);
-    return new ToldView(grades, driven, heart.standing(known, day), Known.readiness(all, known));
+    return new ToldView(
+        grades, driven, heart.standing(known, day), Known.readiness(all, known), faster(day, done));
   }
 
   /**
@@ -395,6 +402,16 @@ class RehearsalController {
                             h.corner(), h.action(), h.seconds(), h.deep(), speaker.say(h.look())))
                 .toList();
     return new PerformedView(r.id(), r.doneAt(), a.rate(), a.dark(), done, happened);
+  }
+
+  private static List<AtSpeed> faster(Planner.Driven day, List<RehearsedRow> done) {
+    Drive drive = Drive.of(day.then(), day.entries());
+    return AtSpeed.of(
+        done.stream()
+            .map(RehearsedRow::body)
+            .filter(Rehearsed::driven)
+            .map(r -> new AtSpeed.Lap(r.rate(), r.against(drive)))
+            .toList());
   }
 
   /** Laps driven by heart, the latest first. */

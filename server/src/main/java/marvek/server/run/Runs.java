@@ -287,9 +287,11 @@ public class Runs {
   public LapRow say(UUID owner, UUID lapId, LapKind kind, boolean counts, String note) {
     LapRow lap = laps.findById(lapId).orElseThrow(() -> Problem.notFound("There is no such lap."));
     own(owner, lap.runId());
-    if (counts && !kind.whole()) {
+    if (counts && !kind.mayCount()) {
       throw Problem.bad(
-          "A lap that was not driven from line to line cannot count.",
+          kind.whole()
+              ? "A lap of somebody else's is never evidence of yours."
+              : "A lap that was not driven from line to line cannot count.",
           "counts",
           "Choose another kind first.");
     }
