@@ -479,6 +479,36 @@ class RunsTest {
     assertThat(file(r.path("id").asText())).as(name).isEqualTo(text);
   }
 
+  /** A quicker driver's lap is looked at, and is no evidence of one's own. */
+  @Test
+  void aLapOfSomebodyElsesIsNeverEvidence() {
+    String run = drive(4, 12).path("run").asText();
+    String lap = lapNumbered(run, 2);
+    int before = counting(run);
+    People.Answer counts =
+        made.person()
+            .put("/api/laps/{id}", Map.of("kind", "GUEST", "counts", true, "note", ""), lap);
+    assertThat(counts.status()).isEqualTo(422);
+    assertThat(counts.body().path("detail").asText()).contains("never evidence");
+    assertThat(counting(run)).isEqualTo(before);
+    assertThat(
+            made.person()
+                .put("/api/laps/{id}", Map.of("kind", "GUEST", "counts", false, "note", ""), lap)
+                .status())
+        .isEqualTo(200);
+    assertThat(counting(run)).isEqualTo(before - 1);
+    assertThat(run(run).path("laps").findValuesAsText("kindWords")).contains("somebody else's");
+    assertThat(made.person().get("/api/laps/{id}/trace", lap).status()).isEqualTo(200);
+  }
+
+  private int counting(String run) {
+    int n = 0;
+    for (JsonNode l : run(run).path("laps")) {
+      n += l.path("counts").asBoolean() ? 1 : 0;
+    }
+    return n;
+  }
+
   @Test
   void readAgainNothingIsDoubledAndWhatTheDriverSaidStays() {
     JsonNode taken = drive(3, 11);
