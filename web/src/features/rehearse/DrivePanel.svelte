@@ -158,6 +158,9 @@
         end: until,
         keys: wanted,
         presses: presses.map((p) => ({ ...p, at: Math.round(p.at * 1e5) / 1e5 })),
+        stations: Object.fromEntries(
+          clock.due.filter((d) => wanted.includes(d.key)).map((d) => [`${d.corner}/${d.action}`, d.station]),
+        ),
       },
     });
   }

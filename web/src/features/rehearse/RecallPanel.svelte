@@ -95,7 +95,9 @@
   };
   function keys(e: KeyboardEvent) {
     if (!question || e.ctrlKey || e.metaKey || e.altKey) return;
-    if (!shown && (e.target as HTMLElement).tagName === 'INPUT') return;
+    const field = (e.target as HTMLElement).tagName === 'INPUT';
+    // A slider takes the other keys, and Enter answers with what it says.
+    if (!shown && field && !((e.target as HTMLInputElement).type === 'range' && e.key === 'Enter')) return;
     if (shown && (e.key === 'Enter' || e.key === ' ')) {
       e.preventDefault();
       next();

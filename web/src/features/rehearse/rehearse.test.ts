@@ -391,6 +391,8 @@ describe('drive it', () => {
     const sent = ondriven.mock.calls[0]?.[0].answered;
     expect(sent?.presses).toEqual([{ key: 'BRAKE', at: 8.75, hard: true }]);
     expect(sent).toMatchObject({ rate: 1, keys: ['BRAKE'], fact: '' });
+    // What was planned then goes along: a plan that is changed later is not held against it.
+    expect(sent?.stations).toEqual({ 'c1/brake': 430 });
   });
 
   it('says how hard by two keys, and how much by the slide of a thumb', async () => {

@@ -38,6 +38,8 @@ export interface Answer {
     end?: number;
     keys: Control[];
     presses: Press[];
+    /** Where each action was planned that was asked for, by corner and action. */
+    stations?: Record<string, number>;
   };
 }
 

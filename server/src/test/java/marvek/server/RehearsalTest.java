@@ -167,6 +167,13 @@ class RehearsalTest {
     lap.put("dark", false);
     lap.put("keys", List.of("BRAKE"));
     lap.put("presses", presses);
+    Map<String, Object> stations = new LinkedHashMap<>();
+    for (JsonNode d : open().path("clock").path("due")) {
+      stations.put(
+          d.path("corner").asText() + "/" + d.path("action").asText(),
+          d.path("station").asDouble());
+    }
+    lap.put("stations", stations);
     return send(List.of(line(lap))).body().path("driven").path(0);
   }
 

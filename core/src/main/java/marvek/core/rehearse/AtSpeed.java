@@ -27,7 +27,11 @@ public record AtSpeed(
    *
    * @param rate 1 for full speed
    */
-  public record Lap(double rate, Performance done) {}
+  public record Lap(double rate, List<Performance.Met> met) {
+    public Lap {
+      met = List.copyOf(met);
+    }
+  }
 
   private record Of(String corner, String action, Performance.Control key) {}
 
@@ -41,7 +45,7 @@ public record AtSpeed(
     Map<String, List<Double>> slow = new TreeMap<>();
     Map<String, List<Double>> fast = new TreeMap<>();
     for (Lap lap : laps) {
-      for (Performance.Met m : lap.done().met()) {
+      for (Performance.Met m : lap.met()) {
         String id = m.due().corner() + "/" + m.due().action();
         what.put(id, new Of(m.due().corner(), m.due().action(), m.due().key()));
         (lap.rate() < 1 ? slow : fast).computeIfAbsent(id, k -> new ArrayList<>()).add(m.seconds());

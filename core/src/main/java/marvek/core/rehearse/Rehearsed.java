@@ -3,6 +3,7 @@ package marvek.core.rehearse;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import marvek.core.refusal.Refusal;
 import org.jspecify.annotations.Nullable;
@@ -21,6 +22,8 @@ import org.jspecify.annotations.Nullable;
  * @param end at which it ends; null likewise
  * @param keys what was asked for
  * @param presses in seconds by the wall since the start
+ * @param stations where each action was planned that was asked for, by corner and action; null
+ *     where the device did not say
  */
 public record Rehearsed(
     String fact,
@@ -33,13 +36,34 @@ public record Rehearsed(
     @Nullable Double start,
     @Nullable Double end,
     List<Performance.Control> keys,
-    List<Performance.Press> presses) {
+    List<Performance.Press> presses,
+    @Nullable Map<String, Double> stations) {
   private static final int MOST_PRESSES = 1000;
+
+  // Metres within which an action is where it was.
+  private static final double THERE = 1;
 
   public Rehearsed {
     Objects.requireNonNull(fact, "fact");
     keys = keys == null ? List.of() : List.copyOf(keys);
     presses = presses == null ? List.of() : List.copyOf(presses);
+    stations = stations == null ? null : Map.copyOf(stations);
+  }
+
+  /** Of which nothing is known of where its actions were planned. */
+  public Rehearsed(
+      String fact,
+      @Nullable Double told,
+      double right,
+      double precision,
+      double rate,
+      double lag,
+      boolean dark,
+      @Nullable Double start,
+      @Nullable Double end,
+      List<Performance.Control> keys,
+      List<Performance.Press> presses) {
+    this(fact, told, right, precision, rate, lag, dark, start, end, keys, presses, null);
   }
 
   /**
@@ -80,6 +104,24 @@ public record Rehearsed(
     return rate < 1 ? done.withoutBias() : done;
   }
 
+  /**
+   * What was met of actions that are still where they were planned then: of others nothing can be
+   * said any more.
+   */
+  public List<Performance.Met> still(Drive drive) {
+    Map<String, Double> then = stations;
+    if (then == null) {
+      return List.of();
+    }
+    return against(drive).met().stream()
+        .filter(
+            m -> {
+              Double was = then.get(m.due().corner() + "/" + m.due().action());
+              return was != null && Math.abs(was - m.due().station()) <= THERE;
+            })
+        .toList();
+  }
+
   /** Whether it is a lap that was driven. */
   public boolean driven() {
     return fact.isEmpty();
@@ -107,6 +149,11 @@ public record Rehearsed(
           "More than " + MOST_PRESSES + " presses are no lap.", "presses", "Drive one lap.");
     }
     Double was = told;
+    Map<String, Double> then = stations;
+    if (then != null && then.size() > MOST_PRESSES) {
+      throw new Refusal(
+          "More than " + MOST_PRESSES + " actions are no lap.", "stations", "Drive one lap.");
+    }
     boolean figures =
         Double.isFinite(right)
             && Double.isFinite(precision)

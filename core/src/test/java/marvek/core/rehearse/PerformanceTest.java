@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
@@ -24,6 +25,7 @@ import marvek.core.rehearse.Performance.DueAction;
 import marvek.core.rehearse.Performance.Press;
 import marvek.core.score.ActionKind;
 import marvek.core.survey.Things;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 
 /** A lap driven by heart: on the clock, pressed, and told. */
@@ -386,7 +388,7 @@ class PerformanceTest {
                 List.of(
                     press(Control.BRAKE, 10 + (rate < 1 ? 0 : 0.15) + 0.04 * chance.nextGaussian()),
                     press(Control.BRAKE, 20.1 + 0.04 * chance.nextGaussian())));
-        laps.add(new AtSpeed.Lap(rate, done));
+        laps.add(new AtSpeed.Lap(rate, done.met()));
       }
       List<AtSpeed> out = AtSpeed.of(laps);
       told += out.stream().anyMatch(a -> a.corner().equals("c1") && a.fast() > a.slow()) ? 1 : 0;
@@ -395,5 +397,32 @@ class PerformanceTest {
     }
     assertThat(told).isGreaterThan(190);
     assertThat(invented).isLessThan(12);
+  }
+
+  /** Presses of a plan that was changed since say nothing of what is planned now. */
+  @Test
+  void whatWasPlannedElsewhereIsNotHeldAgainstThePlan() {
+    ComputedLap lap = Drives.computed(RandomRoads.of(2, 45), "cup-gt");
+    Drive drive = Drive.of(lap, Drafter.draft(lap, List.of()).corners());
+    Map<String, Double> planned = new HashMap<>();
+    List<Press> presses = new ArrayList<>();
+    for (DueAction d : drive.due()) {
+      if (d.key() == Control.BRAKE) {
+        planned.put(d.corner() + "/" + d.action(), d.station());
+        presses.add(press(Control.BRAKE, d.at()));
+      }
+    }
+    assertThat(driven(presses, planned).still(drive)).hasSize(planned.size());
+    assertThat(driven(presses, null).still(drive)).isEmpty();
+    String first = planned.keySet().iterator().next();
+    planned.merge(first, 5.0, Double::sum);
+    assertThat(driven(presses, planned).still(drive))
+        .hasSize(planned.size() - 1)
+        .noneMatch(m -> (m.due().corner() + "/" + m.due().action()).equals(first));
+  }
+
+  private static Rehearsed driven(List<Press> presses, @Nullable Map<String, Double> stations) {
+    return new Rehearsed(
+        "", null, 0, 0, 1, 0, false, null, null, List.of(Control.BRAKE), presses, stations);
   }
 }

@@ -117,7 +117,7 @@ class OnPurposeController {
     Map<String, List<Double>> out = new TreeMap<>();
     rehearsals.of(driver.id(), day.reference().row().id()).stream()
         .filter(r -> r.body().driven() && r.body().rate() == 1)
-        .flatMap(r -> r.body().against(drive).met().stream())
+        .flatMap(r -> r.body().still(drive).stream())
         .filter(m -> m.due().corner().equals(corner))
         .forEach(
             m -> out.computeIfAbsent(m.due().action(), a -> new ArrayList<>()).add(m.metres()));

@@ -161,7 +161,8 @@ class RehearsalController {
     Planner.Driven day = planner.driven(driver.id(), id);
     References.Opened opened = day.reference();
     List<Fact> all = heart.facts(day);
-    Map<String, Known.Standing> known = heart.known(driver.id(), day);
+    List<RehearsedRow> done = rehearsals.of(driver.id(), opened.row().id());
+    Map<String, Known.Standing> known = heart.known(driver.id(), day, done);
     ZoneId zone = day.session().timing().start().zone();
     Instant now = clock.instant();
     Recall recall =
@@ -179,7 +180,7 @@ class RehearsalController {
         Calls.of(cues.stream().map(Spoken.CornerCue::cue).toList(), 1),
         spoken.summary(day, cues, driver),
         missed.of(known, day, driver),
-        faster(day, rehearsals.of(driver.id(), opened.row().id())),
+        faster(day, done),
         voice.there());
   }
 
@@ -410,7 +411,7 @@ class RehearsalController {
         done.stream()
             .map(RehearsedRow::body)
             .filter(Rehearsed::driven)
-            .map(r -> new AtSpeed.Lap(r.rate(), r.against(drive)))
+            .map(r -> new AtSpeed.Lap(r.rate(), r.still(drive)))
             .toList());
   }
 
