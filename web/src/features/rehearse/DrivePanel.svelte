@@ -251,7 +251,11 @@
     }
     work.push(performance.now() - t0);
     if (work.length > 2000) work.shift();
-    if (canvas) canvas.dataset.work = String(Math.max(...work.slice(-120)));
+    if (canvas) {
+      const sorted = work.slice(-120).sort((a, b) => a - b);
+      canvas.dataset.work = String(sorted.at(-1) ?? 0);
+      canvas.dataset.usual = String(sorted[Math.floor(0.95 * (sorted.length - 1))] ?? 0);
+    }
   }
   const colour = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name) || '#888';
   let colours: Record<string, string> = {};

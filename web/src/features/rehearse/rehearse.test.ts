@@ -395,6 +395,41 @@ describe('drive it', () => {
     expect(sent?.stations).toEqual({ 'c1/brake': 430 });
   });
 
+  it('is right to 10 ms over two hundred presses with frames held back', async () => {
+    // Two hundred actions a second apart; frames come when they will, up to half a second late.
+    const many: ClockView = {
+      ...clock,
+      lapTime: 240,
+      times: [0, 60, 120, 180],
+      due: Array.from({ length: 200 }, (_, i) => ({
+        corner: 'c1',
+        action: `brake-${i}`,
+        key: 'BRAKE' as const,
+        at: 10 + i,
+        station: i,
+      })),
+    };
+    const ondriven = vi.fn<(a: Answer) => void>();
+    render(DrivePanel, { clock: many, road: road(), reference, drives: [], faster: [], waiting: 0, ondriven });
+    await fireEvent.click(screen.getByRole('button', { name: 'true speed' }));
+    await fireEvent.click(screen.getByRole('button', { name: 'Drive the lap' }));
+    let seed = 5;
+    const chance = () => (seed = (seed * 16807) % 2147483647) / 2147483647;
+    const pressed = many.due.map((d) => d.at + (chance() - 0.5) * 0.6);
+    for (const at of pressed) {
+      const stamp = 1000 + (4 + at) * 1000;
+      // The frame before and the handling of the press both come late.
+      frame(stamp - 500 * chance());
+      now = stamp + 400 * chance();
+      await press('b', stamp);
+    }
+    frame(1000 + 246_000);
+    const sent = ondriven.mock.calls[0]?.[0].answered.presses ?? [];
+    expect(sent).toHaveLength(200);
+    const off = sent.map((p, i) => Math.abs(p.at - (pressed[i] ?? 0)));
+    expect(Math.max(...off)).toBeLessThan(0.01);
+  });
+
   it('says how hard by two keys, and how much by the slide of a thumb', async () => {
     HTMLElement.prototype.setPointerCapture = vi.fn();
     const ondriven = shown();

@@ -66,6 +66,12 @@ class RehearsePathTest {
             String.valueOf(
                 browser.run("return document.querySelector('[data-drive]').dataset.work")));
     assertThat(work).isLessThan(30);
+    double usual =
+        Double.parseDouble(
+            String.valueOf(
+                browser.run("return document.querySelector('[data-drive]').dataset.usual")));
+    System.out.println("work of a frame, 95 of 100: " + usual + " ms");
+    assertThat(usual).isLessThan(6);
     browser.click("[data-way=listen]");
     browser.textWhen("[aria-label='Calls of the lap']", t -> t.contains("brake"));
     browser.open("/");
