@@ -183,6 +183,17 @@
     video.playbackRate = slow;
     void video.play().catch(() => (problem = 'The browser does not play this film now.'));
   }
+  /** Corner by corner: to some way before the next one. */
+  const BEFORE = 120;
+  function nextCorner() {
+    if (!alignment || !corners.length) return;
+    video?.pause();
+    const length = trace.times.length * trace.step;
+    const from = here ?? 0;
+    const ahead = (c: Corner) => (((c.entry - BEFORE - from - 1) % length) + length) % length;
+    const to = corners.reduce((best, c) => (ahead(c) < ahead(best) ? c : best));
+    seek(filmTimeOf(alignment, timeAt(trace, (from + 1 + ahead(to)) % length)));
+  }
   function frame(by: number) {
     video?.pause();
     // In the middle of a frame there is no doubt which one it is; where frames are left out one goes on all the same.
@@ -279,6 +290,7 @@
           <button class="btn btn-sm" onclick={() => frame(Math.round(rate / 2))} aria-label="Half a second on"
             >½ s ▸</button
           >
+          {#if alignment}<button class="btn btn-sm" onclick={nextCorner}>Next corner</button>{/if}
           {#each [0.25, 0.5, 1] as s (s)}
             <button
               class={['btn btn-sm', slow === s ? 'bg-base-300 border-current' : '']}

@@ -285,6 +285,20 @@ describe('a film beside a lap', () => {
     }
   });
 
+  it('goes corner by corner, to some way before each, and round the line', async () => {
+    const { video } = await opened('corners.webm');
+    await frame(2);
+    await fireEvent.click(screen.getByRole('button', { name: 'This is the line' }));
+    await frame(3);
+    const entry = corner().entry;
+    await fireEvent.click(screen.getByRole('button', { name: 'Next corner' }));
+    expect(video.currentTime).toBeCloseTo(2 + (entry - 120) / 50, 6);
+    // From there on it is the same corner of the next lap: there is but one.
+    await frame(2 + (entry - 119) / 50);
+    await fireEvent.click(screen.getByRole('button', { name: 'Next corner' }));
+    expect(video.currentTime).toBeCloseTo(2 + (entry - 120) / 50, 6);
+  });
+
   it('knows a film again, and refuses a second mark of another lap', async () => {
     const { shown } = await opened('c.webm');
     await frame(5);

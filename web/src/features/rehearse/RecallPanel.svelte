@@ -11,12 +11,14 @@
   interface Props {
     asked: AskedView[];
     left: number;
+    /** Corners that those are of. */
+    leftIn: string[];
     road: RoadView;
     reference: ReferenceView;
     onanswer: (answer: Answer) => void;
     onmore: () => void;
   }
-  let { asked, left, road, reference, onanswer, onmore }: Props = $props();
+  let { asked, left, leftIn, road, reference, onanswer, onmore }: Props = $props();
 
   let at = $state(0);
   let told = $state<number | null>(null);
@@ -233,7 +235,7 @@
       {asked.length
         ? `${knew} of ${asked.length} right.`
         : 'Nothing is due: what you know today is not asked again today.'}
-      {left ? `${left} more wait.` : ''}
+      {left ? `${left} more wait, in ${leftIn.join(', ')}.` : ''}
     </p>
     <button
       class="btn btn-primary min-h-14 justify-self-start"

@@ -135,7 +135,15 @@
     </div>
     {#if way === 'recall'}
       {#key view.asked}
-        <RecallPanel asked={view.asked} left={view.left} {road} {reference} onanswer={take} onmore={again} />
+        <RecallPanel
+          asked={view.asked}
+          left={view.left}
+          leftIn={view.leftIn}
+          {road}
+          {reference}
+          onanswer={take}
+          onmore={again}
+        />
       {/key}
     {:else if way === 'drive'}
       <DrivePanel

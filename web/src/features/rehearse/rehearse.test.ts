@@ -99,7 +99,7 @@ describe('recall', () => {
   const shown = (questions: AskedView[], left = 0) => {
     const onanswer = vi.fn<(a: Answer) => void>();
     const onmore = vi.fn();
-    render(RecallPanel, { asked: questions, left, road: road(), reference, onanswer, onmore });
+    render(RecallPanel, { asked: questions, left, leftIn: ['T5', 'T9'], road: road(), reference, onanswer, onmore });
     return { onanswer, onmore };
   };
 
@@ -129,6 +129,7 @@ describe('recall', () => {
       const { unmount } = render(RecallPanel, {
         asked: [asked({ answer })],
         left: 0,
+        leftIn: [],
         road: road(),
         reference,
         onanswer: vi.fn(),
@@ -166,6 +167,7 @@ describe('recall', () => {
     expect(onanswer.mock.calls[0]?.[0].answered.told).toBe(3);
     expect(squeezed(document.querySelector('[data-told-off]'))).toContain('Right.');
     await fireEvent.click(screen.getByRole('button', { name: 'Next' }));
+    expect(squeezed(document.querySelector('[data-through]'))).toContain('5 more wait, in T5, T9.');
     await fireEvent.click(screen.getByRole('button', { name: 'Ask what is left' }));
     expect(onmore).toHaveBeenCalled();
   });
@@ -174,7 +176,7 @@ describe('recall', () => {
 describe('recall, typed', () => {
   const shown = (question: AskedView) => {
     const onanswer = vi.fn<(a: Answer) => void>();
-    render(RecallPanel, { asked: [question], left: 0, road: road(), reference, onanswer, onmore: vi.fn() });
+    render(RecallPanel, { asked: [question], left: 0, leftIn: [], road: road(), reference, onanswer, onmore: vi.fn() });
     return onanswer;
   };
   const type = async (field: HTMLElement, value: string) => {
@@ -658,6 +660,7 @@ describe('what is known', () => {
     reference: 'ref1',
     asked: [asked()],
     left: 0,
+    leftIn: [],
     known: [
       {
         fact: 'c1/brake/PLACE',

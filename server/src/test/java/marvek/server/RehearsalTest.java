@@ -63,6 +63,8 @@ class RehearsalTest {
     JsonNode first = open();
     assertThat(first.path("asked").size()).isEqualTo(40);
     assertThat(first.path("left").asInt()).isPositive();
+    assertThat(first.path("leftIn").size())
+        .isBetween(1, first.path("ready").path("corners").asInt());
     assertThat(first.path("ready").path("ready").asInt()).isZero();
     List<Map<String, Object>> lines = new ArrayList<>();
     Set<String> known = new HashSet<>();

@@ -135,6 +135,7 @@ class RehearsalController {
    * @param reference that it is of
    * @param asked now, in this order
    * @param left how many there is no time for
+   * @param leftIn corners that those are of, in driving order
    * @param known how each fact stands that was asked before
    * @param calls of the lap aloud, at true speed
    * @param summary the lap in ten seconds
@@ -147,6 +148,7 @@ class RehearsalController {
       UUID reference,
       List<AskedView> asked,
       int left,
+      List<String> leftIn,
       List<Heart.StandingView> known,
       Known.Readiness ready,
       ClockView clock,
@@ -174,6 +176,7 @@ class RehearsalController {
         opened.row().id(),
         asked(recall.asked(), day, driver),
         recall.left().size(),
+        corners(recall.left(), day, driver),
         heart.standing(known, day),
         Known.readiness(all, known),
         clock(day),
@@ -190,6 +193,15 @@ class RehearsalController {
     Planner.Driven day = planner.driven(driver.id(), id);
     List<Fact> all = heart.facts(day);
     return Known.readiness(all, heart.known(driver.id(), day));
+  }
+
+  private List<String> corners(List<Recall.Question> questions, Planner.Driven day, Driver driver) {
+    var speech = speaking.speech(driver);
+    Set<String> of = questions.stream().map(q -> q.fact().corner()).collect(Collectors.toSet());
+    return day.reference().layout().counted().stream()
+        .filter(c -> of.contains(c.id()))
+        .map(speech::corner)
+        .toList();
   }
 
   private List<AskedView> asked(
