@@ -1,10 +1,12 @@
 package marvek.core.rehearse;
 
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.TreeMap;
 import marvek.core.refusal.Refusal;
 import org.jspecify.annotations.Nullable;
 
@@ -47,7 +49,7 @@ public record Rehearsed(
     Objects.requireNonNull(fact, "fact");
     keys = keys == null ? List.of() : List.copyOf(keys);
     presses = presses == null ? List.of() : List.copyOf(presses);
-    stations = stations == null ? null : Map.copyOf(stations);
+    stations = stations == null ? null : Collections.unmodifiableMap(new TreeMap<>(stations));
   }
 
   /** Of which nothing is known of where its actions were planned. */
