@@ -154,6 +154,16 @@ class FilmPathTest {
         before);
   }
 
+  /** Where a thing leaves the view, as noted; null where it is not. */
+  private Object leaves(String reference, Object id) {
+    return landmarks(reference).stream()
+        .filter(l -> l.get("id").equals(id))
+        .map(l -> l.get("seen") instanceof Map<?, ?> seen ? seen.get("leaves") : null)
+        .filter(java.util.Objects::nonNull)
+        .findFirst()
+        .orElse(null);
+  }
+
   /** Ten things and two views of a drawn film, each where the scene has it. */
   @Test
   @SuppressWarnings("unchecked")
@@ -228,13 +238,8 @@ class FilmPathTest {
         show(gone);
         browser.click("[data-in-reach='" + s.get(0) + "']");
         browser.click("//button[.='Leaves the view here']");
-        browser.textWhen("[data-still-made]", t -> t.contains("leaves the view"));
-        double noted =
-            landmarks(reference).stream()
-                .filter(l -> l.get("id").equals(s.get(0)))
-                .map(l -> number(((Map<String, Object>) l.get("seen")).get("leaves")))
-                .findFirst()
-                .orElseThrow();
+        browser.waitFor(() -> leaves(reference, s.get(0)) != null, "where it leaves is noted");
+        double noted = number(leaves(reference, s.get(0)));
         double there = number(browser.run("return madeScene.station(arguments[0])", gone));
         assertThat(noted).isCloseTo(there, within(number(s.get(6)) / MadeFilm.RATE + 0.5));
       }
@@ -276,6 +281,7 @@ class FilmPathTest {
       assertThat(number).isEqualTo(Math.round(time * MadeFilm.RATE));
     }
     browser.textWhen("[data-film-next]", t -> t.startsWith("Next: "));
+    everyFrameIsWhereItsNumberSays();
     // It is still the film of that lap: a board stands in the picture where the lap would show it.
     MadeFilm.of(browser, reference, MadeFilm.lap(browser, reference), 0.1);
     show(4);
@@ -366,5 +372,37 @@ class FilmPathTest {
     browser.click("//button[.='Here']");
     browser.textWhen("[data-told-off]", t -> t.contains("early") || t.contains("late"));
     assertThat(browser.all("[data-road]")).hasSize(1);
+  }
+
+  /** Two seconds played: the number in each presented frame, its own time and the cursor agree. */
+  @SuppressWarnings("unchecked")
+  private void everyFrameIsWhereItsNumberSays() {
+    browser.run(
+        """
+        const v = document.querySelector('[data-film] video');
+        const canvas = document.createElement('canvas');
+        canvas.width = 640; canvas.height = 360;
+        const c = canvas.getContext('2d', {willReadFrequently: true});
+        window.presented = [];
+        const take = (_, frame) => {
+          c.drawImage(v, 0, 0);
+          let n = 0;
+          const row = c.getImageData(0, 7, 320, 1).data;
+          for (let bit = 0; bit < 16; bit++) if (row[4 * (bit * 20 + 10)] > 127) n |= 1 << bit;
+          const cursor = Number(document.querySelector('section[data-film]').dataset.film);
+          presented.push([n, frame.mediaTime, cursor]);
+          if (presented.length < 50) v.requestVideoFrameCallback(take);
+        };
+        v.requestVideoFrameCallback(take);
+        """);
+    browser.click("//button[.='Play']");
+    browser.waitFor(
+        () -> Boolean.TRUE.equals(browser.run("return presented.length >= 50")), "it is played");
+    browser.click("//button[.='Stop']");
+    for (List<Object> frame : (List<List<Object>>) browser.run("return presented")) {
+      double number = number(frame.get(0));
+      assertThat(number(frame.get(1)) * MadeFilm.RATE).isCloseTo(number, within(1.01));
+      assertThat(number(frame.get(2)) * MadeFilm.RATE).isCloseTo(number, within(1.01));
+    }
   }
 }
