@@ -198,13 +198,13 @@
     <form class="border-base-300 grid gap-1 border-t pt-1" onsubmit={share} aria-label="Open it to">
       <strong>Open to</strong>
       {#each people as p (p.id)}
-        <p class="flex items-center gap-1" data-shared={p.email}>
-          <span class="flex-1 truncate"
+        <p class="flex flex-wrap items-center gap-1" data-shared={p.email}>
+          <span class="min-w-0 flex-1 truncate"
             >{p.name}, {p.role.toLowerCase()}{p.asks ? ': has joined since' : p.seen ? '' : ', not opened yet'}</span
           >
           {#if p.asks}<button type="button" class="btn btn-xs" onclick={() => letIn(p)}>let in</button>{/if}
           {#if p.role === 'COACH' && !p.asks}
-            <label class="flex items-center gap-1"
+            <label class="order-last flex w-full items-center gap-1"
               ><input
                 type="checkbox"
                 class="checkbox checkbox-xs"

@@ -170,6 +170,58 @@ describe('remarks', () => {
     return desk;
   };
 
+  it('let a coach see what is known by heart, and nobody else', async () => {
+    const person = (over: object) => ({
+      id: 's1',
+      name: 'Tomé',
+      email: 't@example.org',
+      seen: true,
+      asks: false,
+      ...over,
+    });
+    panel('OWNER', []);
+    server.on('GET', /shares$/, () => [
+      person({ role: 'COACH', seesRehearsed: false }),
+      person({ id: 's2', email: 'v@example.org', role: 'VIEWER', seesRehearsed: false }),
+    ]);
+    server.on('PUT', /shares\/s1\/rehearsed$/, () => [person({ role: 'COACH', seesRehearsed: true })]);
+    const box = await screen.findByRole('checkbox', { name: 'sees what you know by heart' });
+    await fireEvent.click(box);
+    await waitFor(() => expect(server.last('PUT')?.body).toEqual({ sees: true }));
+    expect(server.last('PUT')?.path).toContain('/shares/s1/rehearsed');
+    expect(document.querySelector('[data-heart]')).toBeNull();
+  });
+
+  it.each([
+    [
+      [
+        { corner: 'c1', asks: 'PLACE', error: -5.2 },
+        { corner: 'c9', asks: 'PLACE', error: 40 },
+      ],
+      'This corner is told within 5 m.',
+    ],
+    [
+      [
+        { corner: 'c1', asks: 'PLACE' },
+        { corner: 'c1', asks: 'PLACE', error: 1 },
+      ],
+      'A place of this corner is not known.',
+    ],
+    [[{ corner: 'c1', asks: 'SHARE', error: 0.3 }], 'This corner was not asked yet.'],
+  ])('show a coach who was let in how well the corner is known: %j', async (known, words) => {
+    server.on('GET', /rehearsed$/, () => ({ ready: { ready: 3, corners: 14, unknown: [] }, known }));
+    panel('COACH', []);
+    await screen.findByText(new RegExp(words));
+    expect(squeezed(document.querySelector('[data-heart]'))).toContain('By heart: 3 of 14 corners within 8 m.');
+  });
+
+  it('show nothing of it to a coach who was not', async () => {
+    server.on('GET', /rehearsed$/, () => 403);
+    panel('COACH', []);
+    await screen.findByText(/No remarks on this corner/);
+    expect(document.querySelector('[data-heart]')).toBeNull();
+  });
+
   it('are taken over by the driver, with the version that was looked at', async () => {
     const desk = panel('OWNER', [remark()]);
     server.on('POST', /decision$/, () => ({ version: 5 }));
