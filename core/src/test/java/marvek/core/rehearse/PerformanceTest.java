@@ -289,6 +289,11 @@ class PerformanceTest {
       assertThat(own.kind()).isEqualTo(ActionKind.BRAKE);
       assertThat(own.metres()).isCloseTo(-12, within(1e-6));
       assertThat(own.happened().seconds()).isNotNull().isPositive();
+      // What was driven was made: sixty metres late cannot be, so something else was measured.
+      List<Double> other = List.of(at + 60, at + 60, at + 61);
+      assertThat(OnPurpose.of(lap, Things.none(), e, Map.of("brake", other), Map.of()))
+          .isNotEmpty()
+          .allMatch(p -> p.whose() == OnPurpose.Whose.USUAL);
       OnPurpose heart =
           OnPurpose.of(
                   lap,
