@@ -28,7 +28,8 @@
     if (!file) return;
     problem = '';
     try {
-      const known = (await lapsOf(file)).find((l) => l.lap !== trace.id) ?? (await lapsOf(file))[0];
+      const laps = await lapsOf(file);
+      const known = laps.find((l) => l.lap !== trace.id) ?? laps[0];
       if (!known) {
         problem = 'This film is not lined up yet: open its own lap, line it up there, and come back.';
         return;
@@ -50,7 +51,9 @@
   const speedOf = (t: TraceView, s: number) => t.speed[Math.round(s / t.step) % t.speed.length] ?? 0;
 
   $effect(() => {
-    if (!video || !other || here === null) return;
+    if (!video || !other) return;
+    // Outside of the lap there is no place to be beside.
+    if (here === null) return video.pause();
     const target = filmTimeOf(other.alignment, timeAt(other.trace, here));
     if (!playing) {
       video.pause();

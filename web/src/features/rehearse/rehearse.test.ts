@@ -484,6 +484,8 @@ describe('drive it', () => {
 
   it('measures the lag of closed eyes by clicks, which are set on the clock of the sound', async () => {
     const clicks: number[] = [];
+    let silenced = 0;
+    let resumed: () => void = () => undefined;
     const param = {
       value: 0,
       setValueAtTime: vi.fn(),
@@ -495,6 +497,7 @@ describe('drive it', () => {
       gain: { ...param },
       frequency: { ...param },
       connect: vi.fn(),
+      disconnect: () => silenced++,
       start: (at?: number) => at && clicks.push(at),
       stop: vi.fn(),
     });
@@ -503,7 +506,7 @@ describe('drive it', () => {
       class {
         currentTime = 7;
         sampleRate = 100;
-        resume = () => Promise.resolve();
+        resume = () => new Promise<void>((done) => (resumed = done));
         close = () => Promise.resolve();
         createOscillator = node;
         createGain = node;
@@ -516,12 +519,26 @@ describe('drive it', () => {
     await fireEvent.click(screen.getByRole('checkbox', { name: 'closed eyes' }));
     await fireEvent.click(screen.getByRole('button', { name: 'Measure the lag' }));
     expect(screen.getByRole('status').textContent).toContain('when you hear the click: 0 of 12');
+    // Until the sound runs nothing is set, and what is late then is not the driver.
+    expect(clicks).toHaveLength(0);
+    now = 1300;
+    resumed();
+    await waitFor(() => expect(clicks.length).toBeGreaterThan(11));
     expect(clicks[0]).toBeCloseTo(7.1 + 1.6);
     expect(clicks[1]).toBeCloseTo(7.1 + 3.2);
-    for (let i = 1; i <= 12; i++) await press('b', 1100 + i * 1600 + 120);
+    for (let i = 1; i <= 12; i++) await press('b', 1400 + i * 1600 + 120);
     await screen.findByText('120 ms, taken off from now on.');
     expect(Number(localStorage.getItem('marvek-lag-dark'))).toBeCloseTo(0.12);
     expect(localStorage.getItem('marvek-lag-seen')).toBeNull();
+    // The clicks that were still to come are not heard.
+    expect(silenced).toBe(1);
+    // Away from the page the clicks go on and its time does not: nothing is told from that.
+    await fireEvent.click(screen.getByRole('button', { name: 'Measure the lag' }));
+    resumed();
+    Object.defineProperty(document, 'hidden', { value: true, configurable: true });
+    await fireEvent(document, new Event('visibilitychange'));
+    Object.defineProperty(document, 'hidden', { value: false, configurable: true });
+    await screen.findByText('Interrupted: measure it again.');
   });
 
   it('runs slower at half speed, and one key does for one layer', async () => {

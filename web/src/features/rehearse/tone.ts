@@ -65,7 +65,7 @@ export class Tone {
 }
 
 /** A short click at a moment of the sound's own clock. */
-export function click(context: BaseAudioContext, at: number): void {
+export function click(context: BaseAudioContext, at: number, to: AudioNode): void {
   const tone = context.createOscillator();
   const loud = context.createGain();
   tone.frequency.value = 1200;
@@ -73,7 +73,7 @@ export function click(context: BaseAudioContext, at: number): void {
   loud.gain.linearRampToValueAtTime(0.4, at + 0.002);
   loud.gain.exponentialRampToValueAtTime(0.001, at + 0.05);
   tone.connect(loud);
-  loud.connect(context.destination);
+  loud.connect(to);
   tone.start(at);
   tone.stop(at + 0.06);
 }

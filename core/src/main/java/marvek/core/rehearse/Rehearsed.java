@@ -52,22 +52,6 @@ public record Rehearsed(
     stations = stations == null ? null : Collections.unmodifiableMap(new TreeMap<>(stations));
   }
 
-  /** Of which nothing is known of where its actions were planned. */
-  public Rehearsed(
-      String fact,
-      @Nullable Double told,
-      double right,
-      double precision,
-      double rate,
-      double lag,
-      boolean dark,
-      @Nullable Double start,
-      @Nullable Double end,
-      List<Performance.Control> keys,
-      List<Performance.Press> presses) {
-    this(fact, told, right, precision, rate, lag, dark, start, end, keys, presses, null);
-  }
-
   /**
    * What was due of a lap in the piece that was driven.
    *

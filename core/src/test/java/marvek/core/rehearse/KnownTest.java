@@ -36,7 +36,18 @@ class KnownTest {
 
   private static Rehearsed told(Fact f, @Nullable Double told) {
     return new Rehearsed(
-        f.id(), told, f.answer(), f.precision(), 0, 0, false, null, null, List.of(), List.of());
+        f.id(),
+        told,
+        f.answer(),
+        f.precision(),
+        0,
+        0,
+        false,
+        null,
+        null,
+        List.of(),
+        List.of(),
+        null);
   }
 
   private static Known.Given given(Fact f, @Nullable Double told, int hours) {
@@ -113,7 +124,7 @@ class KnownTest {
 
   private static Rehearsed piece(@Nullable Double start, @Nullable Double end, double rate) {
     return new Rehearsed(
-        "", null, 0, 0, rate, 0.02, false, start, end, List.of(Control.BRAKE), List.of());
+        "", null, 0, 0, rate, 0.02, false, start, end, List.of(Control.BRAKE), List.of(), null);
   }
 
   @Test
@@ -138,8 +149,9 @@ class KnownTest {
     for (Rehearsed bad :
         List.of(
             piece(null, null, 2),
-            new Rehearsed("f", 1.0, 1, 1, 0, 0.9, false, null, null, List.of(), List.of()),
-            new Rehearsed("f", Double.NaN, 1, 1, 0, 0, false, null, null, List.of(), List.of()))) {
+            new Rehearsed("f", 1.0, 1, 1, 0, 0.9, false, null, null, List.of(), List.of(), null),
+            new Rehearsed(
+                "f", Double.NaN, 1, 1, 0, 0, false, null, null, List.of(), List.of(), null))) {
       Assertions.assertThatThrownBy(bad::check).isInstanceOf(Refusal.class);
     }
   }

@@ -47,7 +47,8 @@ class RememberTest {
                   null,
                   null,
                   List.of(),
-                  List.of())));
+                  List.of(),
+                  null)));
     }
     Map<String, Known.Standing> known = Known.of(facts, given, lap.road().length(), Weights.USUAL);
     return Remember.of(lap, things, entries, facts, known);

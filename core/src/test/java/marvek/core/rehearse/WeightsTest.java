@@ -119,7 +119,7 @@ class WeightsTest {
     return new Known.Given(
         Instant.EPOCH.plus(Duration.ofHours(hours)),
         new Rehearsed(
-            "c1/brake/PLACE", told, right, 6, 0, 0, false, null, null, List.of(), List.of()));
+            "c1/brake/PLACE", told, right, 6, 0, 0, false, null, null, List.of(), List.of(), null));
   }
 
   /** A fact that was moved begins anew; what was told across the line is left out. */
