@@ -153,7 +153,7 @@ public final class Answers {
     Path path = stretch.path(entry, line, new ArrayList<>());
     PlannedCorner.Steps steps = stretch.steps(entry, line.line());
     Pedals pedals = steps.pedals();
-    int last = (int) Math.floor(stretch.plan(path, steps.withPedals(null)).limitStep(0));
+    int last = (int) Math.floor(stretch.plan(path, steps.withPedals(null)).limitStep());
     if (pedals == null) {
       return last;
     }
@@ -566,12 +566,12 @@ public final class Answers {
       return first.time;
     }
     PlannedCorner late =
-        stretch.plan(computed.path(), steps.withBrake((int) Math.floor(first.limitStep(0))));
+        stretch.plan(computed.path(), steps.withBrake((int) Math.floor(first.limitStep())));
     return late.makesIt ? late.time : first.time;
   }
 
   private BrakingNumbers braking(Path path, PlannedCorner plan, PlannedCorner.Steps steps) {
-    double limit = plan.limitStep(0);
+    double limit = plan.limitStep();
     double margin = plan.metres(steps.brake(), limit);
     double[] need = plan.need(steps.turnIn() > steps.brake() + 10 ? steps.turnIn() : plan.slowest);
     double speed = plan.unbrakedAt(steps.brake());
@@ -583,11 +583,12 @@ public final class Answers {
         margin,
         margin / speed,
         stretch.station(limit),
-        sensitivity(path, plan, steps, limit, speed));
+        sensitivity(path, plan, steps, speed));
   }
 
   private Sensitivity sensitivity(
-      Path path, PlannedCorner plan, PlannedCorner.Steps shaped, double limit, double speed) {
+      Path path, PlannedCorner plan, PlannedCorner.Steps shaped, double speed) {
+    double limit = plan.exactLimitStep(0);
     Vehicle vehicle = computed.vehicle();
     double boost = computed.lap().boostBelow();
     // The last place to brake does not hang on the shape.
@@ -606,7 +607,7 @@ public final class Answers {
     }
     Path downhill = path.withGradient(steeper);
     return new Sensitivity(
-        plan.metres(plan.limitStep(1 / 3.6), limit),
+        plan.metres(plan.exactLimitStep(1 / 3.6), limit),
         sooner(plan, limit, path, less, steps),
         sooner(plan, limit, path, heavy, steps),
         sooner(plan, limit, downhill, computed.limits(), steps),
@@ -615,7 +616,7 @@ public final class Answers {
 
   private double sooner(
       PlannedCorner plan, double limit, Path path, Limits limits, PlannedCorner.Steps steps) {
-    return plan.metres(stretch.plan(path, limits, steps).limitStep(0), limit);
+    return plan.metres(stretch.plan(path, limits, steps).exactLimitStep(0), limit);
   }
 
   private void order(CornerEntry entry, List<Said> remarks) {

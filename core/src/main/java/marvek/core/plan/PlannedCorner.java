@@ -1,6 +1,7 @@
 package marvek.core.plan;
 
 import io.soabase.recordbuilder.core.RecordBuilder;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import marvek.core.circuit.Loop;
@@ -349,12 +350,17 @@ final class PlannedCorner {
    * have slowed already; then it is driven, and not told from the speed on arrival.
    */
   private boolean late() {
-    boolean slowed = speed[brake] < unbraked[brake] - 4 * OWN * unbraked[brake];
-    if (brake >= serves || slowed) {
+    if (brake >= serves || slowedBefore()) {
       return passed >= 0;
     }
-    double target = Math.min(corner[serves], unbraked[serves]);
-    return envelope(serves, 1, brake, target)[brake] < unbraked[brake] - finer(brake);
+    return brake > limitStep(unbraked, 0, true) + 1e-9;
+  }
+
+  /** Whether what is written before the marker has taken speed off already. */
+  private boolean slowedBefore() {
+    return score != null
+        && brake >= 0
+        && speed[brake] < unbraked[brake] - 4 * OWN * unbraked[brake];
   }
 
   /** The peak of a shape is told as a share of what there is at the marker. */
@@ -385,7 +391,7 @@ final class PlannedCorner {
       shaped = shaped(pedals, target);
     } else if (brake >= 0 && brake < slowest) {
       double arrival = unbraked[brake];
-      if (envelope(1, brake, target)[brake] < arrival - finer(brake)) {
+      if (brake > limitStep(unbraked, 0, true) + 1e-9) {
         makesIt = false;
         effort = effort(1, MOST_EFFORT, arrival, target);
       } else {
@@ -637,22 +643,63 @@ final class PlannedCorner {
     return b;
   }
 
-  /** The last step, as a fraction, from which all the braking there is still makes the corner. */
-  double limitStep(double moreSpeed) {
-    int meant = score == null ? slowest : serves;
-    int to = passed < 0 ? meant : passed;
-    double target = Math.min(corner[to], unbraked[to]);
+  /**
+   * The last step, as a fraction, from which all the braking there is still makes the corner. A
+   * marker that makes it lies no later: both go by the same speed on arrival.
+   */
+  double limitStep() {
+    double[] arriving = slowedBefore() ? arriving() : unbraked;
+    double limit = limitStep(arriving, 0, true);
+    if (score == null || brake < 0) {
+      return limit;
+    }
+    // A score is driven, with the time that a press takes: what came of it is the better witness.
+    return makesItsMarker() ? Math.max(limit, brake) : played() ? Math.min(limit, brake) : limit;
+  }
+
+  /**
+   * The last step without the doubt that the lap's own speed is given: how it moves with speed, grip
+   * and mass would be lost in that.
+   */
+  double exactLimitStep(double moreSpeed) {
+    double limit = limitStep(unbraked, moreSpeed, false);
+    return limit > 0 ? limit : limitStep(unbraked, moreSpeed, true);
+  }
+
+  /** Whether the marker's own braking was driven for the place that it is for, and not made. */
+  private boolean played() {
+    ScoreDrive drive = driven;
+    int p = drive == null ? -1 : drive.index(MARKER);
+    return drive != null && p >= 0 && drive.played[p].serves() == serves;
+  }
+
+  private double limitStep(double[] arriving, double moreSpeed, boolean finer) {
+    int to = meant();
+    double target = Math.min(corner[to], arriving[to]);
     double[] most = envelope(to, 1, 0, target);
-    for (boolean finer : new boolean[] {false, true}) {
-      for (int k = to - 1; k >= 0; k--) {
-        double spare = most[k] - unbraked[k] - moreSpeed;
-        if (spare >= (finer ? -finer(k) : 0)) {
-          double after = most[k + 1] - unbraked[k + 1] - moreSpeed;
-          return k + (spare > after ? Math.max(0, spare / (spare - after)) : 0);
-        }
+    for (int k = to - 1; k >= 0; k--) {
+      double spare = most[k] - arriving[k] - moreSpeed;
+      if (spare >= (finer ? -finer(k) : 0)) {
+        double after = most[k + 1] - arriving[k + 1] - moreSpeed;
+        return k + (spare > after ? Math.max(0, spare / (spare - after)) : 0);
       }
     }
     return 0;
+  }
+
+  /** The slowest place that the marker is for, or that it is set past. */
+  private int meant() {
+    int slow = score == null ? slowest : serves;
+    return passed < 0 ? slow : passed;
+  }
+
+  /** Speed as it is driven up to the marker, and full throttle from there. */
+  private double[] arriving() {
+    double[] v = Arrays.copyOf(speed, count + 1);
+    for (int k = brake; k < count; k++) {
+      v[k + 1] = LapSimulator.ahead(path, limits, at(k), at(k + 1), v[k]);
+    }
+    return v;
   }
 
   /**

@@ -70,4 +70,57 @@ class MarginTest {
     assertThat(grown).as("%d places of %s on road %d", looked, vehicle, seed).isEmpty();
     assertThat(looked).isPositive();
   }
+
+  /**
+   * What is said of a marker and of the last place go together: one that makes it lies before the
+   * last place, and one before it by more than a step makes it, unless what else is written of the
+   * pedals asks for more.
+   */
+  @ParameterizedTest
+  @CsvSource({
+    "4, 45, cup-gt",
+    "10, 45, small-hatch",
+    "11, 60, motorcycle-1000",
+    "404, 220, small-hatch",
+    "403, 220, cup-gt",
+    "403, 220, motorcycle-600",
+    "407, 150, downforce-prototype"
+  })
+  void agreesWithWhetherItIsMade(long seed, double radius, String vehicle) {
+    ComputedLap computed = Drives.computed(RandomRoads.of(seed, radius), vehicle);
+    int made = 0;
+    int not = 0;
+    List<String> odd = new ArrayList<>();
+    for (CornerEntry e : Drafter.draft(computed, List.of()).corners()) {
+      if (e.slowing() != Slowing.BRAKE) {
+        continue;
+      }
+      double brake = e.station(PointKind.BRAKE).orElseThrow();
+      for (double on = 0; on <= 30; on += 1.5) {
+        double station = computed.road().wrap(brake + on);
+        List<CornerPoint> points = new ArrayList<>(e.points());
+        points.replaceAll(
+            p -> p.kind() == PointKind.BRAKE ? new CornerPoint(p.kind(), station, null) : p);
+        CornerAnswer answer = Answers.answer(computed, e.copy().points(points).done());
+        CornerAnswer.BrakingNumbers told = answer.braking();
+        if (told == null) {
+          continue;
+        }
+        double margin = told.marginMetres();
+        boolean marker =
+            answer.score().stream()
+                .filter(a -> a.action().id().equals(PlannedCorner.MARKER))
+                .allMatch(ScoredAction::made);
+        boolean wrong = told.makesIt() ? margin < -0.01 : !marker && margin > 1.01;
+        if (wrong) {
+          odd.add(String.format("%s %+.1f m: %s, %.1f m", e.corner(), on, told.makesIt(), margin));
+        }
+        made += told.makesIt() ? 1 : 0;
+        not += told.makesIt() ? 0 : 1;
+      }
+    }
+    assertThat(odd).as("%s on road %d", vehicle, seed).isEmpty();
+    assertThat(made).isPositive();
+    assertThat(not).isPositive();
+  }
 }
