@@ -658,8 +658,8 @@ final class PlannedCorner {
   }
 
   /**
-   * The last step without the doubt that the lap's own speed is given: how it moves with speed, grip
-   * and mass would be lost in that.
+   * The last step without the doubt that the lap's own speed is given: how it moves with speed,
+   * grip and mass would be lost in that.
    */
   double exactLimitStep(double moreSpeed) {
     double limit = limitStep(unbraked, moreSpeed, false);

@@ -8,6 +8,7 @@ import java.util.stream.Stream;
 import marvek.core.circuit.CircuitReading;
 import marvek.core.day.Footing;
 import marvek.core.day.Variants;
+import marvek.core.entry.BrakedAgain;
 import marvek.core.entry.Carried;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
@@ -21,6 +22,7 @@ import marvek.core.fixtures.RandomRoads;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.Driving;
 import marvek.core.lap.LapTrace;
+import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
 import marvek.core.vehicle.VehicleClasses;
 import marvek.core.words.Sentence;
@@ -156,8 +158,41 @@ class BrakingsTest {
               .filter(a -> a.kind() == ActionKind.BRAKE)
               .map(a -> computed.road().apart(a.station(), b.onset()))
               .anyMatch(ahead -> ahead >= -1e-6 && ahead <= early);
-      assertThat(marked || remarked || written).as(b.toString()).isTrue();
+      if (!(marked || remarked || written)) {
+        assertThat(takenOff(computed, draft, b)).as(b.toString()).isLessThan(Brakings.COUNTS);
+      }
     }
+  }
+
+  /**
+   * m/s that the brakes themselves take off before a braking has a point: what is rolled off in
+   * between, by the turn and the air, is not braked for.
+   */
+  private static double takenOff(ComputedLap computed, ReferenceContent draft, Seen b) {
+    LapTrace lap = computed.lap();
+    int n = lap.size();
+    double point =
+        Stream.of(
+                draft.corners().stream().flatMap(e -> e.station(PointKind.BRAKE).stream()),
+                draft.corners().stream().flatMap(e -> e.again().stream()).map(BrakedAgain::station),
+                draft.corners().stream()
+                    .flatMap(e -> e.actions().stream())
+                    .filter(a -> a.kind() == ActionKind.BRAKE)
+                    .map(Action::station))
+            .flatMap(x -> x)
+            .mapToDouble(x -> computed.road().ahead(b.onset(), x))
+            .min()
+            .orElse(computed.road().length());
+    double end = Math.min(point, computed.road().ahead(b.onset(), b.slowest()));
+    int first = (int) Math.round(b.onset() / computed.road().step());
+    double sum = 0;
+    for (int k = 0; k * computed.road().step() < end; k++) {
+      int i = (first + k) % n;
+      if (lap.brake()[i] > 0.03) {
+        sum += Math.max(0, lap.speed()[i] - lap.speed()[(i + 1) % n]);
+      }
+    }
+    return sum;
   }
 
   @Test
