@@ -16,7 +16,8 @@ import marvek.core.lap.Path;
  *
  * <p>The line is changed by a closed spline, first with knots far apart, then nearer and nearer;
  * the time and its slopes come from {@link LapSlope}. A proximal bundle method searches ({@link
- * Bundle}). No chance and no clock: the same inputs give the same line.
+ * Bundle}); on a short lap a {@link DirectSearch} goes on from there. No chance and no clock: the
+ * same inputs give the same line.
  *
  * <p>Sources: Braghin et al. 2008; Kapania, Subosits &amp; Gerdes 2016 (the line by slopes of the
  * lap); Heilmeier et al. 2019; Perantoni &amp; Limebeer 2014.
@@ -122,7 +123,14 @@ public final class QuickestLine {
 
   /** Searches on a lap of which nothing is known, from the line of least bending. */
   public static Found fresh(Centreline road, Room room, Ground ground, Limits limits, Watch watch) {
-    return from(road, room, ground, limits, MinimumCurvature.offsets(road, room), FRESH, watch);
+    Found found =
+        from(road, room, ground, limits, MinimumCurvature.offsets(road, room), FRESH, watch);
+    if (road.length() > DirectSearch.SHORT) {
+      return found;
+    }
+    DirectSearch.Found on = DirectSearch.on(road, room, ground, limits, found.offset(), watch);
+    LapSlope lap = new LapSlope(Path.over(road, on.offset(), ground), limits);
+    return new Found(on.offset(), lap.time(), found.laps() + on.laps());
   }
 
   /** Searches from any line. */

@@ -129,9 +129,16 @@ class QuickestLineTest {
   }
 
   @ParameterizedTest
-  @CsvSource({"31, cup-gt", "32, motorcycle-1000"})
-  void randomBumpsFindNothingMore(long seed, String id) {
-    Centreline road = RandomRoads.of(seed, 300).centreline();
+  @CsvSource({
+    "31, 300, cup-gt",
+    "32, 300, motorcycle-1000",
+    "11, 120, small-hatch",
+    "12, 120, cup-gt",
+    "13, 90, cup-gt",
+    "14, 150, small-hatch"
+  })
+  void randomBumpsFindNothingMore(long seed, double radius, String id) {
+    Centreline road = RandomRoads.of(seed, radius).centreline();
     Vehicle v = vehicle(id);
     double[] line = found(road, v);
     Room room = Room.on(road, v);
@@ -235,7 +242,7 @@ class QuickestLineTest {
     double[] mirrored = found(mirror(road), v);
     assertThat(lap(mirror(road), mirrored, v)).isCloseTo(lap(road, line, v), within(0.02));
     for (int i = 0; i < line.length; i++) {
-      assertThat(mirrored[i]).isCloseTo(-line[i], within(0.15));
+      assertThat(mirrored[i]).isCloseTo(-line[i], within(0.25));
     }
   }
 
