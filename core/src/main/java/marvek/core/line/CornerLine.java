@@ -6,6 +6,7 @@ import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.Loop;
 import marvek.core.lap.Path;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Where a line does what in a corner.
@@ -21,6 +22,12 @@ public record CornerLine(
     String corner, double turnIn, List<Double> apexes, double exit, double apexGap, ApexType type) {
 
   private static final double STEERING_SHARE = 0.3;
+
+  // An earlier apex is kept where the line comes as near to the inside there but for so much, and
+  // is
+  // looked for within so far of where it was, metres.
+  private static final double KEPT = 0.1;
+  private static final double SAME_TOUCH = 15;
 
   // Of the most: as good as held.
   private static final double HELD = 0.6;
@@ -49,16 +56,32 @@ public record CornerLine(
 
   /** Reads every corner of a line. */
   public static List<CornerLine> all(Centreline road, Path path, List<Corner> corners) {
+    return all(road, path, corners, null);
+  }
+
+  /**
+   * Reads every corner of a line that was found near an earlier one. Where a bend is touched on the
+   * inside in two places about equally, the one that was the apex before stays it.
+   *
+   * @param earlier the corners of the earlier line, or null
+   */
+  public static List<CornerLine> all(
+      Centreline road, Path path, List<Corner> corners, @Nullable List<CornerLine> earlier) {
     List<CornerLine> out = new ArrayList<>();
     int count = corners.size();
     for (int c = 0; c < count; c++) {
-      out.add(at(road, path, corners, c));
+      out.add(at(road, path, corners, c, earlier == null ? List.of() : earlier.get(c).apexes()));
     }
     return List.copyOf(out);
   }
 
   /** Reads one corner of a line. */
   public static CornerLine at(Centreline road, Path path, List<Corner> corners, int c) {
+    return at(road, path, corners, c, List.of());
+  }
+
+  private static CornerLine at(
+      Centreline road, Path path, List<Corner> corners, int c, List<Double> kept) {
     int count = corners.size();
     Corner corner = corners.get(c);
     Corner before = corners.get((c + count - 1) % count);
@@ -66,19 +89,25 @@ public record CornerLine(
     double back = count == 1 ? 150 : road.ahead(before.apex(), corner.apexes().get(0));
     double onward = count == 1 ? 150 : road.ahead(corner.apex(), after.apexes().get(0));
     double turns = count == 1 ? back : turnsWithin(road, before, corner, back);
-    return of(road, path, corner, 0.75 * back, turns, Math.min(150, 0.6 * onward));
+    return of(road, path, corner, 0.75 * back, turns, Math.min(150, 0.6 * onward), kept);
   }
 
   private static CornerLine of(
-      Centreline road, Path path, Corner corner, double back, double turns, double onward) {
+      Centreline road,
+      Path path,
+      Corner corner,
+      double back,
+      double turns,
+      double onward,
+      List<Double> kept) {
     Loop loop = road.loop();
     double slack = Math.min(25, 0.3 * Math.min(Math.min(150, back), onward));
     List<Double> apexes = new ArrayList<>();
     if (corner.apexes().size() == 2) {
       double middle =
           corner.apexes().get(0) + road.ahead(corner.apexes().get(0), corner.apexes().get(1)) / 2;
-      apexes.add(closest(road, path, corner, corner.entry() - slack, middle));
-      double second = closest(road, path, corner, middle, corner.exit() + slack);
+      apexes.add(closest(road, path, corner, corner.entry() - slack, middle, kept));
+      double second = closest(road, path, corner, middle, corner.exit() + slack, kept);
       if (road.ahead(apexes.get(0), second) > 15) {
         apexes.add(second);
       }
@@ -88,7 +117,7 @@ public record CornerLine(
       double reach = Math.max(slack + 10, 0.35 * span);
       double from = Math.min(reach, road.ahead(corner.entry(), corner.apex()) + slack);
       double to = Math.min(reach, road.ahead(corner.apex(), corner.exit()) + slack);
-      apexes.add(closest(road, path, corner, corner.apex() - from, corner.apex() + to));
+      apexes.add(closest(road, path, corner, corner.apex() - from, corner.apex() + to, kept));
     }
     double sign = corner.left() ? 1 : -1;
     double turnIn = turnIn(road, path, corner, apexes.get(0), Math.min(back, turns));
@@ -169,33 +198,56 @@ public record CornerLine(
     return road.wrap((begun - 1 + Math.max(0, Math.min(1, part))) * road.step());
   }
 
-  private static double closest(Centreline road, Path path, Corner corner, double from, double to) {
-    Loop loop = road.loop();
+  /**
+   * Station closest to the inside edge between two, in the middle of where the line runs along it;
+   * one of those kept where the line is nearly as close there.
+   */
+  private static double closest(
+      Centreline road, Path path, Corner corner, double from, double to, List<Double> kept) {
     int first = (int) Math.ceil(from / road.step());
     int count = (int) Math.max(1, road.ahead(from, to) / road.step());
+    int best = closest(road, path, corner, first, first + count);
+    int around = (int) (SAME_TOUCH / road.step());
+    for (double apex : kept) {
+      int was = first + road.loop().ahead(first, road.index(apex));
+      if (was > first + count) {
+        continue;
+      }
+      int near =
+          closest(
+              road,
+              path,
+              corner,
+              Math.max(first, was - around),
+              Math.min(first + count, was + around));
+      best = gap(road, path, corner, near) < gap(road, path, corner, best) + KEPT ? near : best;
+    }
+    double least = gap(road, path, corner, best);
+    // The line may run along the inside for a while: the apex is the middle of that.
+    int end = best;
+    while (end < first + count && gap(road, path, corner, end + 1) <= least + 0.05) {
+      end++;
+    }
+    return road.wrap((best + end) / 2 * road.step());
+  }
+
+  private static int closest(Centreline road, Path path, Corner corner, int first, int last) {
     int best = first;
     double least = Double.MAX_VALUE;
-    for (int k = first; k <= first + count; k++) {
-      int i = loop.at(k);
-      double gap =
-          corner.left() ? road.left()[i] - path.offset()[i] : road.right()[i] + path.offset()[i];
+    for (int k = first; k <= last; k++) {
+      double gap = gap(road, path, corner, k);
       if (gap < least - 1e-3) {
         least = gap;
         best = k;
       }
     }
-    // The line may run along the inside for a while: the apex is the middle of that.
-    int end = best;
-    while (end < first + count) {
-      int i = loop.at(end + 1);
-      double gap =
-          corner.left() ? road.left()[i] - path.offset()[i] : road.right()[i] + path.offset()[i];
-      if (gap > least + 0.05) {
-        break;
-      }
-      end++;
-    }
-    return road.wrap((best + end) / 2 * road.step());
+    return best;
+  }
+
+  /** Metres between a line and the inside edge. */
+  private static double gap(Centreline road, Path path, Corner corner, int k) {
+    int i = road.loop().at(k);
+    return corner.left() ? road.left()[i] - path.offset()[i] : road.right()[i] + path.offset()[i];
   }
 
   /** By how much of the corner's angle lies before the apex. */

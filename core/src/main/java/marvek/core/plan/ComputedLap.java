@@ -21,6 +21,7 @@ import marvek.core.survey.Things;
 import marvek.core.technique.School;
 import marvek.core.technique.SchoolLine;
 import marvek.core.vehicle.Vehicle;
+import org.jspecify.annotations.Nullable;
 
 /**
  * All that the computation knows about one road, vehicle and day: the line, the lap on it, and what
@@ -120,7 +121,7 @@ public record ComputedLap(
   public ComputedLap near(Watch watch) {
     Room room = Room.on(road, vehicle(), ground);
     double[] offset = QuickestLine.near(road, room, ground, limits, path.offset(), watch).offset();
-    return onLine(road, corners, ground, vehicle(), conditions, offset);
+    return onLine(road, corners, ground, vehicle(), conditions, offset, lines);
   }
 
   /**
@@ -135,6 +136,17 @@ public record ComputedLap(
       Vehicle vehicle,
       Conditions conditions,
       double[] offset) {
+    return onLine(road, corners, ground, vehicle, conditions, offset, null);
+  }
+
+  private static ComputedLap onLine(
+      Centreline road,
+      List<Corner> corners,
+      Ground ground,
+      Vehicle vehicle,
+      Conditions conditions,
+      double[] offset,
+      @Nullable List<CornerLine> earlier) {
     Held held = Held.on(road, ground, offset, vehicle, conditions);
     Path path = held.path();
     LapTrace lap = held.lap();
@@ -146,7 +158,7 @@ public record ComputedLap(
         path,
         new Limits(vehicle, conditions, lap.boostBelow()),
         lap,
-        CornerLine.all(road, path, corners),
+        CornerLine.all(road, path, corners, earlier),
         Brakings.of(road, path, lap, corners),
         new LaidLines(),
         new Drafts(corners.size()));
