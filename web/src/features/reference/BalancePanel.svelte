@@ -1,8 +1,9 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
   import { api, ask, asProblem, type CornerEntry } from '../../api/api';
+  import { cancel, follow } from '../../api/jobs';
   import { metres, plain, signed } from '../../words/units';
-  import { disagrees, lanes, MOVES, PARTS, type Balance } from './balance';
+  import { disagrees, drivenAs, lanes, MOVES, PARTS, WHEELS, type Balance } from './balance';
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import type { Desk } from './desk.svelte';
 
@@ -53,7 +54,33 @@
   });
   const turnWord = (by: number) => (Math.abs(by) < 0.0005 ? 'nothing' : by > 0 ? 'pushes more' : 'turns more');
 
+  /** On which side the inner wheels are. */
+  const inside = $derived(desk.corner?.left ? 'left' : 'right');
   const slip = $derived(b ? (b.middle.understeer * 180) / Math.PI : 0);
+
+  /** What a step is worth with a line of its own: asked for one by one, for it takes seconds. */
+  type Laid = { for: unknown; share?: number; job?: string; corner?: number; lap?: number; problem?: unknown };
+  let laid = $state.raw<Record<string, Laid | undefined>>({});
+  const note = (what: string, of: Laid | undefined) => (laid = { ...laid, [what]: of });
+  async function lay(what: Balance['moves'][number]['what']) {
+    const asked = still;
+    if (!asked) return;
+    note(what, { for: asked, share: 0 });
+    try {
+      const job = await ask(
+        api.POST('/api/references/{id}/balance/laid', { params: { path: { id } }, body: { ...asked, what } }),
+      );
+      const made = await follow(job, (j) => note(what, { for: asked, share: j.share, job: j.id }));
+      if (!made) {
+        note(what, undefined);
+        return;
+      }
+      const told = await ask(api.GET('/api/references/{id}/balance/laid/{made}', { params: { path: { id, made } } }));
+      note(what, { for: asked, corner: told.corner, lap: told.lap });
+    } catch (problem) {
+      note(what, { for: asked, problem });
+    }
+  }
 
   function feel(detail: (typeof PARTS)[number]['detail'], word: string) {
     desk.edit((e) => {
@@ -163,6 +190,70 @@
       </svg>
     {/each}
     <p class="text-xs leading-tight">The bars from above: in, middle, out; on the line at hand.</p>
+    {@const steps = b.moves.filter((m) => m.lap != null)}
+    {#if steps.length}
+      <ul class="grid gap-0.5 text-xs leading-tight" aria-label="Each step otherwise" data-steps>
+        {#each steps as m (m.what)}
+          {@const own = laid[m.what]?.for === still ? laid[m.what] : undefined}
+          {@const like = drivenAs(b, m)}
+          <li data-step={m.what}>
+            <strong>{MOVES[m.what].replace(',', '')}</strong>:
+            {#if like}as much on the way in as {like}.{:else}no braking does that on the way in.{/if}
+            {#if own?.lap != null}
+              With a line of its own <strong class="tabular-nums" data-laid
+                >{signed(own.lap, 3)} s a lap, {signed(own.corner ?? 0, 3)} s here</strong
+              >.
+            {:else if own?.share != null}
+              <progress class="progress w-16" value={own.share} max="1" aria-label="Laying the line"></progress>
+              {#if own.job}
+                {@const job = own.job}
+                <button type="button" class="btn btn-xs" onclick={() => cancel(job)}>Cancel</button>
+              {/if}
+            {:else}
+              <button type="button" class="btn btn-xs px-1" data-lay={m.what} onclick={() => lay(m.what)}
+                >With a line of its own</button
+              >
+            {/if}
+            {#if own?.problem}<ProblemBox problem={asProblem(own.problem)} />{/if}
+          </li>
+        {/each}
+      </ul>
+    {/if}
+    {#if b.locks.length}
+      <h3 class="mt-1 font-bold">Which wheel locks</h3>
+      <div class="grid gap-1" data-locks>
+        {#each b.locks as l (l.turning)}
+          <div class="grid grid-cols-[74px_1fr] items-center gap-2">
+            <svg width="74" height="84" role="img" aria-label={l.words} class="block">
+              <path d="M37 8V76M20 20H54M20 64H54" stroke="var(--ink-soft)" />
+              {#each WHEELS as w, k (w.word)}
+                {@const use = Math.min(1, (l.use[k] ?? 0) * (l.planned > 0 ? 1 : 0))}
+                {@const first = l.first === w.is || (l.alike && WHEELS.find((x) => x.is === l.first)?.y === w.y)}
+                {@const x = inside === 'left' ? w.x : 74 - w.x}
+                <rect
+                  x={x - 8}
+                  y={w.y - 14}
+                  width="16"
+                  height="28"
+                  rx="4"
+                  fill="var(--color-base-100)"
+                  stroke="var(--ink)"
+                  stroke-width={first ? 3 : 1}
+                />
+                <rect x={x - 6} y={w.y + 12 - 24 * use} width="12" height={24 * use} fill="url(#hatch)" />
+              {/each}
+            </svg>
+            <p class="text-xs leading-tight">{l.words.charAt(0).toUpperCase() + l.words.slice(1)}.</p>
+          </div>
+        {/each}
+        <p class="text-xs leading-tight">
+          Hatched: how much of what it holds each wheel uses as planned; thick: locks first. Without anti-lock.
+        </p>
+      </div>
+    {/if}
+    <p class="text-xs leading-tight" data-hands>
+      <strong>Hands</strong> have most to do at {metres(b.hands.station)}: {b.hands.words}.
+    </p>
     <p class="text-xs leading-tight">
       {#if Math.abs(slip) >= 0.1}
         In the middle the front slips {plain(Math.abs(slip), 1)}° {slip > 0 ? 'more' : 'less'} than the rear.

@@ -18,6 +18,14 @@
   const x = $derived((revs: number) => L + (Math.max(0, Math.min(1.12 * limit, revs)) / (1.12 * limit)) * (W - L - R));
   const round = (revs: number) => plain(Math.round(revs / 10) * 10);
   const worth = $derived(answer?.exit);
+  /** The next gear up, where it can be used: milder, at a price. */
+  const calmer = $derived.by(() => {
+    const now = gears.find((c) => c.gear === entry.gear);
+    const next = gears.find((c) => c.gear === entry.gear + 1 && c.usable);
+    if (!now?.usable || !next || now.pull <= 0) return null;
+    return { gear: next.gear, milder: 1 - next.pull / now.pull, cost: next.cost - now.cost, bears: next.bears };
+  });
+  const bears = $derived(gears.find((c) => c.gear === entry.gear)?.bears ?? 1);
 </script>
 
 <section class="grid gap-1.5 text-sm" aria-label="Gears">
@@ -83,6 +91,14 @@
       Bar: slowest point. Dot: full throttle. Right: time to the next braking, and the speed under which the shift down
       is safe.
     </p>
+    {#if calmer}
+      <p class="text-xs leading-tight" data-calmer>
+        In {entry.gear} the tyres bear {plain(Math.round(bears * 100))} % of the throttle at the slowest point, in {calmer.gear}
+        {plain(Math.round(calmer.bears * 100))} %. {calmer.gear} is calmer: the pedal answers {plain(
+          Math.round(calmer.milder * 100),
+        )} % more mildly, for {signed(calmer.cost, 2)} s.
+      </p>
+    {/if}
     <dl class="grid grid-cols-[auto_1fr] gap-x-3 [&>dd]:text-right [&>dt]:opacity-80">
       <dt class="col-span-2">shifts down</dt>
       <dd class="col-span-2" data-downshifts>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { disagrees, lanes, MOVES, PARTS, type Balance } from './balance';
+import { disagrees, drivenAs, lanes, MOVES, PARTS, WHEELS, type Balance } from './balance';
 
 const part = (station: number) => ({
   station,
@@ -19,6 +19,8 @@ const told: Balance = {
   middle: part(989),
   exit: part(2),
   moves: [{ what: 'TRAIL', entry: -0.05, middle: 0, exit: 0 }],
+  locks: [],
+  hands: { station: 985, rolls: false, rate: 2, share: 0.3, words: 'the wheel turns at 115° a second' },
   usual: true,
 };
 
@@ -55,5 +57,26 @@ describe('the drawing of a balance', () => {
   it('has words for every part and every move', () => {
     expect(PARTS.map((p) => told[p.part].words).join()).toContain('pushes');
     for (const m of told.moves) expect(MOVES[m.what]).toMatch(/, /);
+  });
+});
+
+describe('what a driver does in place of a step', () => {
+  const step = (entry: number) => ({ what: 'BRAKES' as const, entry, middle: 0, exit: 0, corner: 0, lap: 0 });
+
+  it('is as much less brake as the step turns', () => {
+    // Ten points more brake turn by 0.05 here.
+    expect(drivenAs(told, step(0.02))).toBe('4 % less brake while turning');
+    expect(drivenAs(told, step(-0.01))).toBe('2 % more brake while turning');
+  });
+
+  it('is nothing where no foot does that, or it is not braked on the way in', () => {
+    expect(drivenAs(told, step(0.001))).toBeNull();
+    expect(drivenAs(told, step(0.5))).toBeNull();
+    expect(drivenAs({ ...told, moves: [] }, step(0.02))).toBeNull();
+    expect(drivenAs({ ...told, moves: [{ what: 'TRAIL', entry: 0, middle: 0, exit: 0 }] }, step(0.02))).toBeNull();
+  });
+
+  it('names the wheels in the order in which they are told', () => {
+    expect(WHEELS.map((w) => w.is)).toEqual(['INNER_FRONT', 'OUTER_FRONT', 'INNER_REAR', 'OUTER_REAR']);
   });
 });

@@ -60,3 +60,28 @@ export function lanes(b: Balance, length: number, width: number, height: number)
     turns: between((k) => (b.rear[k] ?? 0) > (b.front[k] ?? 0) + apart),
   };
 }
+
+/** The wheels from above, front up, the inner ones on the left: in the order in which they are told. */
+export const WHEELS = [
+  { is: 'INNER_FRONT', word: 'inner front', x: 16, y: 22 },
+  { is: 'OUTER_FRONT', word: 'outer front', x: 58, y: 22 },
+  { is: 'INNER_REAR', word: 'inner rear', x: 16, y: 62 },
+  { is: 'OUTER_REAR', word: 'outer rear', x: 58, y: 62 },
+] as const;
+
+// Less than this is nothing that a foot can do, and more no foot would.
+const LEAST_POINTS = 0.5;
+const MOST_POINTS = 40;
+
+/**
+ * What a driver can do on the way in that moves the balance as much as a step of the set-up: for a set-up that is
+ * given, or to try before it is touched. Ten points more brake are told with the balance.
+ */
+export function drivenAs(b: Balance, step: Balance['moves'][number]): string | null {
+  const trail = b.moves.find((m) => m.what === 'TRAIL');
+  if (!trail || Math.abs(trail.entry) < 1e-4) return null;
+  const points = (10 * step.entry) / trail.entry;
+  const size = Math.abs(points);
+  if (size < LEAST_POINTS || size > MOST_POINTS) return null;
+  return `${Math.round(size)} % ${points > 0 ? 'more' : 'less'} brake while turning`;
+}

@@ -216,6 +216,8 @@ describe('gears on their revs', () => {
     cost: (g - 3) * 0.05,
     safeDown: 30,
     lifts: false,
+    pull: 8 - g,
+    bears: Math.min(1, 4 / (8 - g)),
     ...over,
   });
   const shown = (gears: unknown[], over = {}) => {
@@ -249,6 +251,16 @@ describe('gears on their revs', () => {
     expect(squeezed(document.querySelector('[data-downshifts]'))).toContain('3 at 440 m, 198 km/h, too early');
     expect(document.body.textContent).toContain('lifts the front');
     expect(document.body.textContent).toContain('+0.03 s');
+  });
+
+  it('says that a gear higher is calmer, and its price; nothing where there is none', () => {
+    shown([gear(2), gear(3), gear(4)]);
+    const text = squeezed(document.querySelector('[data-calmer]'));
+    expect(text).toContain('In 3 the tyres bear 80 % of the throttle');
+    expect(text).toContain('in 4 100 %. 4 is calmer: the pedal answers 20 % more mildly, for +0.05 s');
+    document.body.innerHTML = '';
+    shown([gear(3), gear(4, { usable: false })]);
+    expect(document.querySelector('[data-calmer]')).toBeNull();
   });
 
   it('says what a faster exit is worth, and what may be lost for it', () => {

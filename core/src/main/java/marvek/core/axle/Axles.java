@@ -1,5 +1,7 @@
 package marvek.core.axle;
 
+import java.util.Arrays;
+import java.util.List;
 import java.util.function.DoubleUnaryOperator;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.Limits;
@@ -21,6 +23,11 @@ public final class Axles {
   private static final int ROUNDS = 40;
   // What a rider asks of a rear wheel that grows light, share of its grip.
   private static final double KEPT = 0.9;
+
+  // Uses that differ by less are alike.
+  private static final double ALIKE = 1e-3;
+  // Share of its load at rest below which a wheel counts as lifted.
+  private static final double LIFTED = 0.15;
 
   private final Limits limits;
   private final boolean motorcycle;
@@ -236,6 +243,103 @@ public final class Axles {
     return new Use(
         share(f / mu, (turn * front + yaw) / muAcross, bearsFront),
         share(r / mu, (turn * rear - yaw) / muAcross, bearsRear));
+  }
+
+  /** A wheel in a turn. */
+  public enum Wheel {
+    INNER_FRONT,
+    OUTER_FRONT,
+    INNER_REAR,
+    OUTER_REAR
+  }
+
+  /**
+   * Which wheel the brakes lock first.
+   *
+   * @param first of the wheels; of two that are alike the inner one
+   * @param alike whether its neighbour on the axle locks with it
+   * @param brakes m/s² by the brakes at which it does
+   * @param use share of what the turn leaves it that each wheel uses for braking, in the order of
+   *     {@link Wheel}
+   */
+  public record Locking(Wheel first, boolean alike, double brakes, List<Double> use) {
+    public Locking {
+      use = List.copyOf(use);
+    }
+  }
+
+  /**
+   * Which wheel locks first where the vehicle is braked. Both brakes of an axle press alike, so
+   * that the wheel with less load locks before the other; both sides of an axle slip alike across,
+   * so that each gives across by what it bears. A rider's rear brake is let go in time: there it is
+   * the front wheel.
+   *
+   * @param force along by the tyres, m/s², below zero
+   * @param engine of that what the engine does, m/s²
+   */
+  public Locking locking(
+      double weight, double square, double turn, double force, double engine, double ground) {
+    double held = Math.min(engine, Math.max(0, -force));
+    double now = Math.max(0, -force - held);
+    double[] use = wheels(weight, square, turn, now, held, ground);
+    double low = 0;
+    double high = Math.max(2 * now, 3 * Units.G);
+    for (int i = 0; i < ROUNDS; i++) {
+      double middle = (low + high) / 2;
+      if (most(wheels(weight, square, turn, middle, held, ground)) > 1) {
+        high = middle;
+      } else {
+        low = middle;
+      }
+    }
+    double[] then = wheels(weight, square, turn, high, held, ground);
+    int first = 0;
+    for (int w = 1; w < then.length; w++) {
+      first = then[w] > then[first] + ALIKE ? w : first;
+    }
+    boolean alike = Math.abs(then[first ^ 1] - then[first]) <= ALIKE;
+    return new Locking(Wheel.values()[first], alike, high, Arrays.stream(use).boxed().toList());
+  }
+
+  private static double most(double[] use) {
+    return Arrays.stream(use).max().orElse(0);
+  }
+
+  /** Share of what the turn leaves each wheel for braking that is used. */
+  private double[] wheels(
+      double weight, double square, double turn, double brakes, double held, double ground) {
+    Loads n = loads(weight, square, turn, -brakes - held);
+    double leftFront = left(turn * front, ground * grip(n.front, n.acrossFront, front));
+    double leftRear = left(turn * rear, ground * gripRear * grip(n.rear, n.acrossRear, rear));
+    double heldFront =
+        switch (drive) {
+          case FRONT -> held / 2;
+          case REAR -> 0;
+          case ALL -> held / 4;
+        };
+    double pressFront = (motorcycle ? 1 : brakeFront) * brakes / 2 + heldFront;
+    double pressRear = motorcycle ? 0 : (1 - brakeFront) * brakes / 2 + held / 2 - heldFront;
+    return new double[] {
+      used(pressFront, n.front / 2 - n.acrossFront, front, leftFront * ground),
+      used(pressFront, n.front / 2 + n.acrossFront, front, leftFront * ground),
+      used(pressRear, n.rear / 2 - n.acrossRear, rear, leftRear * ground * gripRear),
+      used(pressRear, n.rear / 2 + n.acrossRear, rear, leftRear * ground * gripRear)
+    };
+  }
+
+  /** Share of an axle's grip that a turn leaves for braking. */
+  private double left(double across, double bears) {
+    double share = bears > 1e-9 ? Math.abs(across) / (muAcross * bears) : 1;
+    return share >= 1 ? 0 : Math.sqrt(1 - share * share);
+  }
+
+  /** A wheel that has all but left the ground locks at a touch, and nothing hangs on it: none. */
+  private double used(double force, double load, double share, double left) {
+    if (load < LIFTED * share * Units.G / 2) {
+      return 0;
+    }
+    double most = muBraking * wheel(load, share) * left;
+    return force < 1e-9 ? 0 : most > 1e-9 ? Math.min(9, force / most) : 9;
   }
 
   private static double share(double along, double across, double grip) {

@@ -16,8 +16,9 @@ import marvek.core.vehicle.VehicleKind;
  * @param most rad/s
  */
 public record SteeringRate(boolean rolls, double perCurvature, double most) {
-  // Steps over which a rate is taken: hands do not feel what is shorter.
-  private static final int OVER = 5;
+  /** Steps over which a rate is taken: hands do not feel what is shorter. */
+  public static final int OVER = 5;
+
   // Square up to here, straight beyond, as a share of the limit.
   private static final double BENT = 0.5;
   private static final double RATIO = 14;

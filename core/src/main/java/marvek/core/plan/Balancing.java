@@ -7,7 +7,12 @@ import marvek.core.axle.Axles;
 import marvek.core.lap.LapTrace;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
+import marvek.core.line.SteeringRate;
+import marvek.core.line.Watch;
+import marvek.core.plan.CornerBalance.Hands;
 import marvek.core.plan.CornerBalance.How;
+import marvek.core.plan.CornerBalance.Laid;
+import marvek.core.plan.CornerBalance.Locks;
 import marvek.core.plan.CornerBalance.Move;
 import marvek.core.plan.CornerBalance.Part;
 import marvek.core.plan.CornerBalance.What;
@@ -31,6 +36,12 @@ final class Balancing {
   private static final double MORE_BRAKE = 0.1;
   // m/s² by which the tyres drive at least where the throttle is on.
   private static final double DRIVEN = 0.5;
+  // Steps past the marker where a press has come.
+  private static final int PRESS = 6;
+  // Share of the grip across up to which it is as good as straight.
+  private static final double STRAIGHT = 0.25;
+  // Share of the usual rate from which on a change of direction takes strength.
+  private static final double PHYSICAL = 0.6;
 
   private final ComputedLap computed;
   private final Path path;
@@ -87,6 +98,8 @@ final class Balancing {
         phase(axles, slowest),
         phase(axles, exit),
         moves(axles, entry, slowest, exit),
+        locks(axles, steps, entry),
+        hands(begin, end),
         computed.vehicle().chassis() == null);
   }
 
@@ -162,6 +175,113 @@ final class Balancing {
     double most =
         limits.traction(load, limits.ellipse(path, at(k), v * v, load), path.driving(at(k)));
     return Math.min(1, most / Math.max(0.1, limits.engineDrive(v)));
+  }
+
+  /** Which wheel locks first as the brakes are pressed, and half-way in. */
+  private List<Locks> locks(Axles axles, PlannedCorner.Steps steps, int entry) {
+    if (steps.brake() < 0) {
+      return List.of();
+    }
+    // Where the press has come: a little past the marker.
+    int pressed = steps.brake() + PRESS;
+    List<Locks> out = new ArrayList<>();
+    if (pressed < steps.turnIn() && across(pressed) < STRAIGHT) {
+      out.add(locks(axles, pressed, steps.brake(), false));
+    }
+    if (entry > pressed) {
+      out.add(locks(axles, entry, steps.brake(), true));
+    }
+    return out;
+  }
+
+  /** Share of the grip across that is used. */
+  private double across(int k) {
+    Limits limits = computed.limits();
+    double square = plan.speed[k] * plan.speed[k];
+    return limits.sideways(path, at(k), square)
+        / limits.sidewaysMost(limits.load(path, at(k), square), path.turning(at(k)));
+  }
+
+  private Locks locks(Axles axles, int k, int brake, boolean turning) {
+    Limits limits = computed.limits();
+    double square = plan.speed[k] * plan.speed[k];
+    double load = limits.load(path, at(k), square);
+    double engine = engine(k, 0);
+    double force = Math.min(0, plan.wheels[k]);
+    Axles.Locking told =
+        axles.locking(
+            Math.max(0.1, load - square * limits.downforce()),
+            square,
+            limits.sideways(path, at(k), square),
+            force,
+            engine,
+            path.grip()[at(k)]);
+    double full = Math.max(0.1, plan.straightMost(brake, plan.unbrakedAt(brake)));
+    double at = told.brakes() / full;
+    double planned = Math.max(0, -force - engine) / full;
+    Said wheel = wheel(told);
+    return new Locks(
+        computed.road().wrap((from + k) * computed.road().step()),
+        turning,
+        told.first(),
+        told.alike(),
+        at,
+        planned,
+        told.use().stream().map(Balancing::rounded).toList(),
+        turning
+            ? Said.of("locks.turning", wheel.in(), Value.percent(at), Value.percent(planned))
+            : Said.of("locks.straight", wheel.in(), Value.percent(at)));
+  }
+
+  private Said wheel(Axles.Locking told) {
+    boolean front =
+        told.first() == Axles.Wheel.INNER_FRONT || told.first() == Axles.Wheel.OUTER_FRONT;
+    if (computed.vehicle().kind() == VehicleKind.MOTORCYCLE) {
+      return Said.of("wheel.front");
+    }
+    if (told.alike()) {
+      return front ? Said.of("wheel.fronts") : Said.of("wheel.rears");
+    }
+    return switch (told.first()) {
+      case INNER_FRONT -> Said.of("wheel.inner_front");
+      case OUTER_FRONT -> Said.of("wheel.outer_front");
+      case INNER_REAR -> Said.of("wheel.inner_rear");
+      case OUTER_REAR -> Said.of("wheel.outer_rear");
+    };
+  }
+
+  /** Where hands or roll have most to do on the stretch that is drawn. */
+  private Hands hands(int begin, int end) {
+    SteeringRate rate = SteeringRate.usual(computed.vehicle());
+    double[] asked = rate.asked(path, whole());
+    int most = begin;
+    // The last steps look on beyond the stretch, where the lap is as it is.
+    for (int k = begin; k <= Math.min(end, plan.speed.length - 1 - SteeringRate.OVER); k++) {
+      most = asked[at(k)] > asked[at(most)] ? k : most;
+    }
+    double value = asked[at(most)];
+    double share = value / rate.most();
+    Value degrees = Value.figure(Math.round(Math.toDegrees(value)), 0);
+    boolean physical = share > PHYSICAL;
+    String key =
+        rate.rolls()
+            ? physical ? "hands.rolls.physical" : "hands.rolls.calm"
+            : physical ? "hands.steers.physical" : "hands.steers.calm";
+    return new Hands(
+        computed.road().wrap((from + most) * computed.road().step()),
+        rate.rolls(),
+        value,
+        share,
+        Said.of(key, degrees, Value.percent(share)));
+  }
+
+  /** Speeds of the lap with those of the stretch as planned. */
+  private double[] whole() {
+    double[] v = computed.lap().speed().clone();
+    for (int k = 0; k < plan.speed.length; k++) {
+      v[at(k)] = plan.speed[k];
+    }
+    return v;
   }
 
   private Part phase(Axles axles, int k) {
@@ -242,6 +362,40 @@ final class Balancing {
         by[2],
         (seconds(slow) - seconds(quick)) / 2,
         (slow.lapTime() - quick.lapTime()) / 2);
+  }
+
+  /** The same with the line laid anew for each. */
+  Laid laid(What what, Watch watch) {
+    if (what == What.TRAIL || what == What.GEAR) {
+      throw new IllegalArgumentException(what + " is no step of a set-up");
+    }
+    ComputedLap more = laid(stepped(computed.vehicle(), what, 1), half(watch, 0));
+    ComputedLap less = laid(stepped(computed.vehicle(), what, -1), half(watch, 0.5));
+    double across = 0;
+    for (int k = 0; k < plan.speed.length; k++) {
+      across =
+          Math.max(across, Math.abs(more.path().offset()[at(k)] - less.path().offset()[at(k)]) / 2);
+    }
+    return new Laid(
+        what,
+        (seconds(more.lap()) - seconds(less.lap())) / 2,
+        (more.lap().lapTime() - less.lap().lapTime()) / 2,
+        across);
+  }
+
+  private ComputedLap laid(Vehicle with, Watch watch) {
+    return ComputedLap.onLine(
+            computed.road(),
+            computed.corners(),
+            computed.ground(),
+            with,
+            computed.conditions(),
+            computed.path().offset())
+        .near(watch);
+  }
+
+  private static Watch half(Watch watch, double begun) {
+    return share -> watch.goesOn(begun + share / 2);
   }
 
   /** Seconds of a lap over the stretch of the corner. */

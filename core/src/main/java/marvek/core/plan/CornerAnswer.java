@@ -161,6 +161,8 @@ public record CornerAnswer(
    * @param usable false when it would pass the limit or fall off the torque curve
    * @param cost seconds to the end of the stretch against the best gear
    * @param lifts whether full throttle in it would lift a motorcycle's front wheel there
+   * @param pull m/s² that the engine gives there at full throttle: how sharply the pedal answers
+   * @param bears share of that which the tyres bear in the turn there, 0 to 1
    */
   public record GearChoice(
       int gear,
@@ -169,7 +171,9 @@ public record CornerAnswer(
       double safeDown,
       boolean usable,
       double cost,
-      boolean lifts) {}
+      boolean lifts,
+      double pull,
+      double bears) {}
 
   /**
    * The stretch at even steps.

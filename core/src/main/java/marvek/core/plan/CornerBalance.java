@@ -1,6 +1,7 @@
 package marvek.core.plan;
 
 import java.util.List;
+import marvek.core.axle.Axles;
 import marvek.core.said.Said;
 import org.jspecify.annotations.Nullable;
 
@@ -16,6 +17,9 @@ import org.jspecify.annotations.Nullable;
  * @param middle at the slowest place
  * @param exit on the way to full throttle
  * @param moves what moves the balance, one step each
+ * @param locks which wheel the brakes lock first, straight ahead and half-way in, as far as it is
+ *     braked there
+ * @param hands where hands, or a machine's roll, have most to do
  * @param usual whether the vehicle's chassis is what is usual for its kind, not entered
  */
 public record CornerBalance(
@@ -28,9 +32,12 @@ public record CornerBalance(
     Part middle,
     Part exit,
     List<Move> moves,
+    List<Locks> locks,
+    Hands hands,
     boolean usual) {
   public CornerBalance {
     moves = List.copyOf(moves);
+    locks = List.copyOf(locks);
   }
 
   /**
@@ -89,4 +96,53 @@ public record CornerBalance(
       double exit,
       @Nullable Double corner,
       @Nullable Double lap) {}
+
+  /**
+   * Which wheel the brakes lock first at a place, without anti-lock.
+   *
+   * @param station of that place, m
+   * @param turning whether it is turning there, half-way in, or still straight ahead
+   * @param first wheel that locks
+   * @param alike whether both wheels of its axle do
+   * @param at how hard the brakes are then, share of the full press at the marker
+   * @param planned how hard they are planned there, share of the same
+   * @param use share of what the turn leaves it that each wheel uses as planned: inner front, outer
+   *     front, inner rear, outer rear; zero where it is all but lifted
+   * @param words which locks first, and when
+   */
+  public record Locks(
+      double station,
+      boolean turning,
+      Axles.Wheel first,
+      boolean alike,
+      double at,
+      double planned,
+      List<Double> use,
+      Said words) {
+    public Locks {
+      use = List.copyOf(use);
+    }
+  }
+
+  /**
+   * Where the direction changes most quickly.
+   *
+   * @param station where, m
+   * @param rolls whether the machine rolls, and no wheel is turned
+   * @param rate rad/s of the steering wheel or of the roll
+   * @param share of what is usual at the most
+   * @param words how quickly, and what it takes
+   */
+  public record Hands(double station, boolean rolls, double rate, double share, Said words) {}
+
+  /**
+   * One step of a set-up, each way on the quickest line found with it: what it is worth to a driver
+   * who makes use of it.
+   *
+   * @param what is moved
+   * @param corner seconds in the corner, negative is quicker
+   * @param lap seconds of the lap
+   * @param across metres by which the line at most moves in the corner
+   */
+  public record Laid(What what, double corner, double lap, double across) {}
 }

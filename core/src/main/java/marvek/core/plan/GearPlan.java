@@ -61,8 +61,10 @@ final class GearPlan {
   List<GearChoice> choices() {
     int full = entry.station(PointKind.FULL_THROTTLE).map(stretch::step).orElse(stretch.count);
     double atFull = plan.speed[Math.min(stretch.count, Math.max(full, plan.slowest))];
+    double tyres = plan.drives();
     List<GearChoice> out = new ArrayList<>();
     for (int g = 1; g <= vehicle.gears(); g++) {
+      double pull = vehicle.wheelForce(lowest, g) / stretch.computed.limits().mass();
       out.add(
           new GearChoice(
               g,
@@ -71,7 +73,9 @@ final class GearPlan {
               vehicle.speed(safeRevs(), g),
               usable[g],
               usable[g] ? seconds[g] - best : 0,
-              lifts(g, atFull)));
+              lifts(g, atFull),
+              pull,
+              pull <= tyres ? 1 : tyres / pull));
     }
     return out;
   }

@@ -832,6 +832,14 @@ final class PlannedCorner {
     return release;
   }
 
+  /** m/s² that the driven tyres bear at the slowest place, beside the turn. */
+  double drives() {
+    double square = speed[slowest] * speed[slowest];
+    double load = limits.load(path, at(slowest), square);
+    double left = limits.ellipse(path, at(slowest), square, load);
+    return limits.traction(load, left, path.driving(at(slowest)));
+  }
+
   /**
    * Whether it can be made, with no more throttle held in the turn up to the slowest place than
    * there is grip for, or than another asks for. What the tyres do not bear is cut, so that a lift

@@ -322,4 +322,82 @@ class AxlesTest {
     assertThat(balance(forward, square, turn, -0.3 * full)).isGreaterThan(free);
     assertThat(balance(v, square, turn, -0.35 * full)).isLessThan(free);
   }
+
+  /**
+   * Straight ahead the front locks first where it brakes by more than (b + μh)/L, and where it does
+   * the brakes are μ·g·b/L over (share − μh/L): both axles' closed form.
+   */
+  @Test
+  void theAxleThatLocksFirstIsTheClosedForms() {
+    for (Vehicle base : cars()) {
+      double mu = base.tyres().muX();
+      double h = base.cogHeight() / base.wheelbase();
+      double b = 1 - base.cogToFront() / base.wheelbase();
+      double alike = b + mu * h;
+      for (double share : new double[] {alike - 0.1, alike - 0.02, alike + 0.02, alike + 0.1}) {
+        if (share >= 1) {
+          continue;
+        }
+        Vehicle v =
+            changed(base, base.cogHeight(), 0, share, 0, chassis(base, 0.5, b))
+                .copy()
+                .aero(new Vehicle.Aero(0.5, 0))
+                .build();
+        Axles.Locking told = new Axles(v, DAY).locking(Units.G, 900, 0, -4, 0, 1);
+        boolean front = share > alike;
+        assertThat(told.alike()).isTrue();
+        assertThat(told.first())
+            .isEqualTo(front ? Axles.Wheel.INNER_FRONT : Axles.Wheel.INNER_REAR);
+        double dry = DAY.grip() * mu;
+        double at =
+            front
+                ? dry * Units.G * b / (share - dry * h)
+                : dry * Units.G * (1 - b) / (1 - share + dry * h);
+        assertThat(told.brakes()).isCloseTo(at, within(0.02 * at));
+      }
+    }
+  }
+
+  /** In a turn the wheel with less load locks first, and sooner the more it turns. */
+  @Test
+  void inATurnTheInnerWheelLocksFirst() {
+    Random random = new Random(9);
+    int fronts = 0;
+    for (Vehicle v : cars()) {
+      Axles axles = new Axles(v, DAY);
+      for (int k = 0; k < 100; k++) {
+        double speed = 15 + 50 * random.nextDouble();
+        double square = speed * speed;
+        double most = axles.sidewaysMost(Units.G, square, 1);
+        double before = Double.MAX_VALUE;
+        for (double share : new double[] {0, 0.3, 0.6, 0.9}) {
+          Axles.Locking told = axles.locking(Units.G, square, share * most, -5, 0.5, 1);
+          assertThat(told.brakes()).as("%s at %s", share, speed).isLessThan(before);
+          before = told.brakes();
+          if (share > 0) {
+            assertThat(told.alike()).isFalse();
+            assertThat(told.first()).isIn(Axles.Wheel.INNER_FRONT, Axles.Wheel.INNER_REAR);
+            if (told.use().get(0) > 0) {
+              assertThat(told.use().get(0)).isGreaterThanOrEqualTo(told.use().get(1));
+            }
+            if (told.use().get(2) > 0) {
+              assertThat(told.use().get(2)).isGreaterThanOrEqualTo(told.use().get(3));
+            }
+          }
+          fronts += told.first() == Axles.Wheel.INNER_FRONT ? 1 : 0;
+          // Pressed as hard as said it is just there, and a little harder it has locked.
+          double there = -told.brakes() - 0.5;
+          assertThat(hardest(axles.locking(Units.G, square, share * most, there, 0.5, 1)))
+              .isCloseTo(1, within(1e-3));
+          assertThat(hardest(axles.locking(Units.G, square, share * most, there * 1.05, 0.5, 1)))
+              .isGreaterThan(1.01);
+        }
+      }
+    }
+    assertThat(fronts).isBetween(100, 1599);
+  }
+
+  private static double hardest(Axles.Locking told) {
+    return told.use().stream().mapToDouble(u -> u).max().orElseThrow();
+  }
 }

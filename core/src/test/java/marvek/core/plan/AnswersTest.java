@@ -162,6 +162,18 @@ class AnswersTest {
   void gearsAreGuardedAgainstOverRevvingAndOneCostsNothing() {
     CornerAnswer answer = gt.answer(gt.first());
     double limit = gt.computed.vehicle().engine().limitRevs();
+    double mass = gt.computed.limits().mass();
+    double turn = answer.gears().get(0).pull() * answer.gears().get(0).bears();
+    for (CornerAnswer.GearChoice g : answer.gears()) {
+      assertThat(g.pull())
+          .isCloseTo(
+              gt.computed.vehicle().wheelForce(answer.minimumSpeed(), g.gear()) / mass,
+              within(0.02 * g.pull() + 1e-9));
+      assertThat(g.bears()).isBetween(0.0, 1.0);
+      // What the tyres bear is the same in every gear; a higher gear asks for a smaller share of
+      // it.
+      assertThat(g.bears() < 1 ? g.pull() * g.bears() : turn).isCloseTo(turn, within(1e-6));
+    }
     assertThat(answer.gears()).hasSize(6);
     assertThat(answer.gears())
         .filteredOn(CornerAnswer.GearChoice::usable)

@@ -1,7 +1,10 @@
 package marvek.core.plan;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -10,18 +13,25 @@ import java.util.stream.Collectors;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.CircuitReading;
 import marvek.core.entry.CornerEntry;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.Slowing;
 import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
+import marvek.core.line.SearchStopped;
+import marvek.core.line.SteeringRate;
+import marvek.core.line.Watch;
 import marvek.core.plan.CornerBalance.How;
 import marvek.core.plan.CornerBalance.Move;
 import marvek.core.plan.CornerBalance.What;
 import marvek.core.survey.Things;
 import marvek.core.vehicle.Vehicle;
+import marvek.core.vehicle.VehicleKind;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 class BalancingTest {
   private static final double NOTHING = 1e-3;
+  private int locked;
 
   private static ComputedLap on(long seed, String vehicle) {
     CircuitReading read = RandomRoads.of(seed, 240);
@@ -68,6 +78,7 @@ class BalancingTest {
       Map<What, Move> moves =
           b.moves().stream().collect(Collectors.toMap(Move::what, Function.identity()));
       trailed += moves.containsKey(What.TRAIL) ? 1 : 0;
+      lockedAndSteered(computed, draft.get(c), b);
       if (vehicle.startsWith("motorcycle")) {
         assertThat(moves).doesNotContainKeys(What.BAR, What.WING, What.BRAKES, What.GEAR);
         continue;
@@ -88,6 +99,38 @@ class BalancingTest {
       }
     }
     assertThat(trailed).isPositive();
+    assertThat(locked).as("places at which a wheel is told").isPositive();
+  }
+
+  /**
+   * What is said of locking lies where the brakes are on, and nearer to it with harder brakes; what
+   * is said of the hands is the most that the path asks for there.
+   */
+  private void lockedAndSteered(ComputedLap computed, CornerEntry entry, CornerBalance told) {
+    Centreline road = computed.road();
+    if (entry.slowing() != Slowing.BRAKE) {
+      assertThat(told.locks()).isEmpty();
+    }
+    locked += told.locks().size();
+    for (CornerBalance.Locks locks : told.locks()) {
+      double brake = entry.station(PointKind.BRAKE).orElseThrow();
+      assertThat(road.apart(brake, locks.station())).isGreaterThan(-2);
+      assertThat(road.apart(locks.station(), told.middle().station())).isGreaterThan(-2);
+      assertThat(locks.at()).isBetween(0.0, 3.0);
+      assertThat(locks.planned()).isBetween(0.0, 1.6);
+      assertThat(locks.use()).hasSize(4);
+      double most = locks.use().stream().mapToDouble(u -> u).max().orElseThrow();
+      if (Math.abs(locks.at() / locks.planned() - 1) > 0.02) {
+        assertThat(most > 1).as("%s", locks).isEqualTo(locks.planned() > locks.at());
+      }
+    }
+    CornerBalance.Hands hands = told.hands();
+    SteeringRate usual = SteeringRate.usual(computed.vehicle());
+    assertThat(hands.rolls()).isEqualTo(computed.vehicle().kind() == VehicleKind.MOTORCYCLE);
+    assertThat(hands.rate() / usual.most()).isCloseTo(hands.share(), within(1e-9));
+    // Driven as drafted, about as much as the lap asks for there.
+    double lap = usual.asked(computed.path(), computed.lap().speed())[road.index(hands.station())];
+    assertThat(hands.rate()).isCloseTo(lap, within(0.35 * lap + 0.1));
   }
 
   /** There is a best brake balance: far from it to either side a lap is slower. */
@@ -140,5 +183,33 @@ class BalancingTest {
             computed.path().offset())
         .lap()
         .lapTime();
+  }
+
+  /**
+   * With the line laid anew a step is worth about what it is on the line at hand, or better for who
+   * makes use of it: never worse on both sides. It can be stopped.
+   */
+  @ParameterizedTest
+  @CsvSource({"12, single-seater", "36, cup-gt"})
+  void aStepWithItsOwnLine(long seed, String vehicle) {
+    ComputedLap computed = on(seed, vehicle);
+    CornerEntry first = Drafter.draft(computed, List.of()).corners().get(0);
+    Answers answers = Answers.at(computed, Things.none(), 0);
+    List<Double> told = new ArrayList<>();
+    for (Move m : answers.balance(first).moves()) {
+      if (m.lap() == null) {
+        continue;
+      }
+      CornerBalance.Laid laid = answers.laid(first, m.what(), share -> told.add(share));
+      assertThat(laid.what()).isEqualTo(m.what());
+      assertThat(laid.lap()).as("%s", m.what()).isCloseTo(m.lap(), within(0.03));
+      assertThat(Math.abs(laid.corner())).isLessThan(0.2);
+      assertThat(laid.across()).isBetween(0.0, 2.0);
+    }
+    assertThat(told).isNotEmpty().allSatisfy(s -> assertThat(s).isBetween(0.0, 1.0));
+    assertThatThrownBy(() -> answers.laid(first, What.BRAKES, share -> false))
+        .isInstanceOf(SearchStopped.class);
+    assertThatThrownBy(() -> answers.laid(first, What.TRAIL, Watch.NOBODY))
+        .isInstanceOf(IllegalArgumentException.class);
   }
 }
