@@ -87,7 +87,7 @@ describe('how a corner uses front and rear', () => {
     shown();
     await fireEvent.click(await screen.findByRole('button', { name: 'With a line of its own' }));
     expect(await screen.findByRole('progressbar', { name: 'Laying the line' })).toBeTruthy();
-    expect(screen.getByRole('button', { name: 'Cancel' })).toBeTruthy();
+    expect(await screen.findByRole('button', { name: 'Cancel' })).toBeTruthy();
     await waitFor(() => expect(squeezed(document.querySelector('[data-laid]'))).toBe('−0.020 s a lap, −0.004 s here'), {
       timeout: 3000,
     });
