@@ -1,7 +1,6 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
   import { api, ask, asProblem, type CornerEntry } from '../../api/api';
-  import { cancel, follow } from '../../api/jobs';
   import { metres, plain, signed } from '../../words/units';
   import { disagrees, drivenAs, lanes, MOVES, PARTS, WHEELS, type Balance } from './balance';
   import ProblemBox from '../../kit/ProblemBox.svelte';
@@ -57,30 +56,6 @@
   /** On which side the inner wheels are. */
   const inside = $derived(desk.corner?.left ? 'left' : 'right');
   const slip = $derived(b ? (b.middle.understeer * 180) / Math.PI : 0);
-
-  /** What a step is worth with a line of its own: asked for one by one, for it takes seconds. */
-  type Laid = { for: unknown; share?: number; job?: string; corner?: number; lap?: number; problem?: unknown };
-  let laid = $state.raw<Record<string, Laid | undefined>>({});
-  const note = (what: string, of: Laid | undefined) => (laid = { ...laid, [what]: of });
-  async function lay(what: Balance['moves'][number]['what']) {
-    const asked = still;
-    if (!asked) return;
-    note(what, { for: asked, share: 0 });
-    try {
-      const job = await ask(
-        api.POST('/api/references/{id}/balance/laid', { params: { path: { id } }, body: { ...asked, what } }),
-      );
-      const made = await follow(job, (j) => note(what, { for: asked, share: j.share, job: j.id }));
-      if (!made) {
-        note(what, undefined);
-        return;
-      }
-      const told = await ask(api.GET('/api/references/{id}/balance/laid/{made}', { params: { path: { id, made } } }));
-      note(what, { for: asked, corner: told.corner, lap: told.lap });
-    } catch (problem) {
-      note(what, { for: asked, problem });
-    }
-  }
 
   function feel(detail: (typeof PARTS)[number]['detail'], word: string) {
     desk.edit((e) => {
@@ -194,27 +169,10 @@
     {#if steps.length}
       <ul class="grid gap-0.5 text-xs leading-tight" aria-label="Each step otherwise" data-steps>
         {#each steps as m (m.what)}
-          {@const own = laid[m.what]?.for === still ? laid[m.what] : undefined}
           {@const like = drivenAs(b, m)}
           <li data-step={m.what}>
             <strong>{MOVES[m.what].replace(',', '')}</strong>:
             {#if like}as much on the way in as {like}.{:else}no braking does that on the way in.{/if}
-            {#if own?.lap != null}
-              With a line of its own <strong class="tabular-nums" data-laid
-                >{signed(own.lap, 3)} s a lap, {signed(own.corner ?? 0, 3)} s here</strong
-              >.
-            {:else if own?.share != null}
-              <progress class="progress w-16" value={own.share} max="1" aria-label="Laying the line"></progress>
-              {#if own.job}
-                {@const job = own.job}
-                <button type="button" class="btn btn-xs" onclick={() => cancel(job)}>Cancel</button>
-              {/if}
-            {:else}
-              <button type="button" class="btn btn-xs px-1" data-lay={m.what} onclick={() => lay(m.what)}
-                >With a line of its own</button
-              >
-            {/if}
-            {#if own?.problem}<ProblemBox problem={asProblem(own.problem)} />{/if}
           </li>
         {/each}
       </ul>

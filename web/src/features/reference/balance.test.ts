@@ -67,10 +67,11 @@ describe('what a driver does in place of a step', () => {
     // Ten points more brake turn by 0.05 here.
     expect(drivenAs(told, step(0.02))).toBe('4 % less brake while turning');
     expect(drivenAs(told, step(-0.01))).toBe('2 % more brake while turning');
+    expect(drivenAs(told, step(0.003))).toBe('less than 1 % less brake while turning');
   });
 
   it('is nothing where no foot does that, or it is not braked on the way in', () => {
-    expect(drivenAs(told, step(0.001))).toBeNull();
+    expect(drivenAs(told, step(0.0004))).toBeNull();
     expect(drivenAs(told, step(0.5))).toBeNull();
     expect(drivenAs({ ...told, moves: [] }, step(0.02))).toBeNull();
     expect(drivenAs({ ...told, moves: [{ what: 'TRAIL', entry: 0, middle: 0, exit: 0 }] }, step(0.02))).toBeNull();

@@ -69,8 +69,8 @@ export const WHEELS = [
   { is: 'OUTER_REAR', word: 'outer rear', x: 58, y: 62 },
 ] as const;
 
-// Less than this is nothing that a foot can do, and more no foot would.
-const LEAST_POINTS = 0.5;
+// Less than this moves nothing, and more no foot would.
+const LEAST_POINTS = 0.1;
 const MOST_POINTS = 40;
 
 /**
@@ -83,5 +83,6 @@ export function drivenAs(b: Balance, step: Balance['moves'][number]): string | n
   const points = (10 * step.entry) / trail.entry;
   const size = Math.abs(points);
   if (size < LEAST_POINTS || size > MOST_POINTS) return null;
-  return `${Math.round(size)} % ${points > 0 ? 'more' : 'less'} brake while turning`;
+  const much = size < 1 ? 'less than 1' : String(Math.round(size));
+  return `${much} % ${points > 0 ? 'more' : 'less'} brake while turning`;
 }

@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
+import { render, waitFor } from '@testing-library/svelte';
 import type { Component } from 'svelte';
 import { beforeEach, describe, expect, it } from 'vitest';
 import BalancePanel from './BalancePanel.svelte';
@@ -55,8 +55,6 @@ function shown() {
   return render(Host, { shown: BalancePanel as unknown as Component<Record<string, unknown>>, given });
 }
 
-const job = (state: string, share: number) => ({ id: 'j', state, share, made: state === 'DONE' ? 'm' : null });
-
 beforeEach(() => server.reset());
 
 describe('how a corner uses front and rear', () => {
@@ -76,29 +74,5 @@ describe('how a corner uses front and rear', () => {
     expect(squeezed(document.querySelector('[data-step=BRAKES]'))).toContain(
       'brake balance forward: as much on the way in as 4 % less brake while turning.',
     );
-  });
-
-  it('lays the line anew for a step when asked, shows how far it is, and gives up when told', async () => {
-    server.on('POST', /balance$/, () => told());
-    let asked = 0;
-    server.on('POST', /balance\/laid$/, () => job('WORKING', 0.2));
-    server.on('GET', /jobs\/j$/, () => (++asked < 2 ? job('WORKING', 0.6) : job('DONE', 1)));
-    server.on('GET', /balance\/laid\/m$/, () => ({ what: 'BRAKES', corner: -0.004, lap: -0.02, across: 0.1 }));
-    shown();
-    await fireEvent.click(await screen.findByRole('button', { name: 'With a line of its own' }));
-    expect(await screen.findByRole('progressbar', { name: 'Laying the line' })).toBeTruthy();
-    expect(await screen.findByRole('button', { name: 'Cancel' })).toBeTruthy();
-    await waitFor(() => expect(squeezed(document.querySelector('[data-laid]'))).toBe('−0.020 s a lap, −0.004 s here'), {
-      timeout: 3000,
-    });
-    expect(server.sent.find((s) => s.path.endsWith('/laid'))?.body).toMatchObject({ what: 'BRAKES' });
-  });
-
-  it('says what is wrong where the line cannot be laid', async () => {
-    server.on('POST', /balance$/, () => told());
-    server.on('POST', /balance\/laid$/, () => 409);
-    shown();
-    await fireEvent.click(await screen.findByRole('button', { name: 'With a line of its own' }));
-    expect(await screen.findByText(/Trouble 409/)).toBeTruthy();
   });
 });

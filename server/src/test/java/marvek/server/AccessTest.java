@@ -59,8 +59,6 @@ class AccessTest {
     OWNER
   }
 
-  private static final String NOWHERE = "00000000-0000-0000-0000-000000000000";
-
   private record Call(String method, String path, Object body, Who who) {}
 
   private List<Call> calls() {
@@ -96,9 +94,6 @@ class AccessTest {
     calls.add(new Call("GET", "/remarks", null, Who.READERS));
     calls.add(new Call("POST", "/answer", entry, Who.READERS));
     calls.add(new Call("POST", "/balance", Map.of("entry", entry), Who.READERS));
-    calls.add(
-        new Call("POST", "/balance/laid", Map.of("entry", entry, "what", "BRAKES"), Who.READERS));
-    calls.add(new Call("GET", "/balance/laid/" + NOWHERE, null, Who.READERS));
     calls.add(
         new Call(
             "POST",
@@ -231,7 +226,7 @@ class AccessTest {
     for (Call call : calls()) {
       String what = call.method() + " " + call.path();
       assertThat(status(stranger, call)).as("stranger " + what).isEqualTo(404);
-      boolean missing = call.path().matches("/revisions/1|/use/worth|/balance/laid/.*");
+      boolean missing = call.path().matches("/revisions/1|/use/worth");
       boolean reads = call.who() == Who.READERS;
       int shown = missing ? 404 : 200;
       assertThat(status(viewer, call)).as("viewer " + what).isEqualTo(reads ? shown : 403);
@@ -257,7 +252,6 @@ class AccessTest {
                         + c.path()
                             .replaceAll("\\?.*", "")
                             .replace("/1", "/{number}")
-                            .replace(NOWHERE, "{made}")
                             .replace(
                                 "/driven/" + entry.path("corner").asText(), "/driven/{corner}")));
     // Tried in tests of their own, below and in the whole path: they take a file, or another id.
@@ -443,23 +437,5 @@ class AccessTest {
     }
     mine.person().put(url + "/shares", Map.of("email", notThere, "role", "VIEWER"));
     assertThat(later.get(url).status()).isEqualTo(200);
-  }
-
-  /** A step with its own line is told to who asked, and only of this reference; else the reason. */
-  @Test
-  void aStepOfTheSetUpWithALineOfItsOwn() throws InterruptedException {
-    String url = "/api/references/" + made.reference() + "/balance/laid";
-    assertThat(viewer.post(url, Map.of("entry", entry, "what", "TRAIL")).status()).isEqualTo(422);
-    JsonNode job = viewer.post(url, Map.of("entry", entry, "what", "BAR")).body();
-    for (int k = 0; k < 200 && !job.path("state").asText().equals("DONE"); k++) {
-      Thread.sleep(100);
-      job = viewer.get("/api/jobs/{id}", job.path("id").asText()).body();
-    }
-    String id = job.path("made").asText();
-    JsonNode told = viewer.get(url + "/" + id).body();
-    assertThat(told.path("what").asText()).isEqualTo("BAR");
-    assertThat(Math.abs(told.path("lap").asDouble())).isBetween(1e-9, 0.5);
-    assertThat(coach.get(url + "/" + id).status()).isEqualTo(404);
-    assertThat(stranger.get(url + "/" + id).status()).isEqualTo(404);
   }
 }

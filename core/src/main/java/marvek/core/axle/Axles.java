@@ -45,6 +45,9 @@ public final class Axles {
   private final double engineHolds;
   private final double roll;
   private final double gripRear;
+  // Whether a differential holds the rear wheels together: usual where they drive (common
+  // practice).
+  private final boolean rearHeld;
   // Grip of a wheel at its own static load, across, braking, driving.
   private final double muAcross;
   private final double muBraking;
@@ -74,6 +77,7 @@ public final class Axles {
     engineHolds = v.brakes().engineBraking();
     roll = chassis.rollFront();
     gripRear = motorcycle ? 1 : chassis.gripRear();
+    rearHeld = !motorcycle && drive != Vehicle.Drive.FRONT;
     double turned = limits.sidewaysMost(Units.G, 1);
     Loads level = loads(Units.G, 0, turned, 0, v.balanceEntered().roll());
     muAcross =
@@ -319,6 +323,16 @@ public final class Axles {
         };
     double pressFront = (motorcycle ? 1 : brakeFront) * brakes / 2 + heldFront;
     double pressRear = motorcycle ? 0 : (1 - brakeFront) * brakes / 2 + held / 2 - heldFront;
+    if (rearHeld) {
+      double most = muBraking * leftRear * ground * gripRear * grip(n.rear, n.acrossRear, rear);
+      double both = most > 1e-9 ? Math.min(9, 2 * pressRear / most) : pressRear > 1e-9 ? 9 : 0;
+      return new double[] {
+        used(pressFront, n.front / 2 - n.acrossFront, front, leftFront * ground),
+        used(pressFront, n.front / 2 + n.acrossFront, front, leftFront * ground),
+        both,
+        both
+      };
+    }
     return new double[] {
       used(pressFront, n.front / 2 - n.acrossFront, front, leftFront * ground),
       used(pressFront, n.front / 2 + n.acrossFront, front, leftFront * ground),

@@ -14,7 +14,6 @@ import marvek.core.entry.Slowing;
 import marvek.core.lap.LapSimulator;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
-import marvek.core.line.Watch;
 import marvek.core.plan.CornerAnswer.BrakingNumbers;
 import marvek.core.plan.CornerAnswer.ExitWorth;
 import marvek.core.plan.CornerAnswer.GearChoice;
@@ -176,29 +175,12 @@ public final class Answers {
 
   /** How the corner as planned uses the two axles, and what moves that. */
   public CornerBalance balance(CornerEntry entry) {
-    return balancing(entry).of(steps(entry));
-  }
-
-  /**
-   * One step of a set-up with the line laid anew for it, to either side.
-   *
-   * @param what a step of the set-up
-   * @throws IllegalArgumentException for what a driver does and no set-up holds
-   */
-  public CornerBalance.Laid laid(CornerEntry entry, CornerBalance.What what, Watch watch) {
-    return balancing(entry).laid(what, watch);
-  }
-
-  private PlannedCorner.Steps steps(CornerEntry entry) {
-    return stretch.steps(entry, stretch.line(entry).line());
-  }
-
-  private Balancing balancing(CornerEntry entry) {
     SchoolLine line = stretch.line(entry);
     Path path = stretch.path(entry, line, new ArrayList<>());
-    PlannedCorner plan = stretch.plan(path, stretch.steps(entry, line.line()));
+    PlannedCorner.Steps steps = stretch.steps(entry, line.line());
+    PlannedCorner plan = stretch.plan(path, steps);
     int[] gear = new GearPlan(stretch, plan, entry).along();
-    return new Balancing(computed, path, plan, from, gear);
+    return new Balancing(computed, path, plan, from, gear).of(steps);
   }
 
   /**

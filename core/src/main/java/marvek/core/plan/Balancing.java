@@ -8,10 +8,8 @@ import marvek.core.lap.LapTrace;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
 import marvek.core.line.SteeringRate;
-import marvek.core.line.Watch;
 import marvek.core.plan.CornerBalance.Hands;
 import marvek.core.plan.CornerBalance.How;
-import marvek.core.plan.CornerBalance.Laid;
 import marvek.core.plan.CornerBalance.Locks;
 import marvek.core.plan.CornerBalance.Move;
 import marvek.core.plan.CornerBalance.Part;
@@ -362,40 +360,6 @@ final class Balancing {
         by[2],
         (seconds(slow) - seconds(quick)) / 2,
         (slow.lapTime() - quick.lapTime()) / 2);
-  }
-
-  /** The same with the line laid anew for each. */
-  Laid laid(What what, Watch watch) {
-    if (what == What.TRAIL || what == What.GEAR) {
-      throw new IllegalArgumentException(what + " is no step of a set-up");
-    }
-    ComputedLap more = laid(stepped(computed.vehicle(), what, 1), half(watch, 0));
-    ComputedLap less = laid(stepped(computed.vehicle(), what, -1), half(watch, 0.5));
-    double across = 0;
-    for (int k = 0; k < plan.speed.length; k++) {
-      across =
-          Math.max(across, Math.abs(more.path().offset()[at(k)] - less.path().offset()[at(k)]) / 2);
-    }
-    return new Laid(
-        what,
-        (seconds(more.lap()) - seconds(less.lap())) / 2,
-        (more.lap().lapTime() - less.lap().lapTime()) / 2,
-        across);
-  }
-
-  private ComputedLap laid(Vehicle with, Watch watch) {
-    return ComputedLap.onLine(
-            computed.road(),
-            computed.corners(),
-            computed.ground(),
-            with,
-            computed.conditions(),
-            computed.path().offset())
-        .near(watch);
-  }
-
-  private static Watch half(Watch watch, double begun) {
-    return share -> watch.goesOn(begun + share / 2);
   }
 
   /** Seconds of a lap over the stretch of the corner. */

@@ -134,15 +134,4 @@ public record CornerBalance(
    * @param words how quickly, and what it takes
    */
   public record Hands(double station, boolean rolls, double rate, double share, Said words) {}
-
-  /**
-   * One step of a set-up, each way on the quickest line found with it: what it is worth to a driver
-   * who makes use of it.
-   *
-   * @param what is moved
-   * @param corner seconds in the corner, negative is quicker
-   * @param lap seconds of the lap
-   * @param across metres by which the line at most moves in the corner
-   */
-  public record Laid(What what, double corner, double lap, double across) {}
 }

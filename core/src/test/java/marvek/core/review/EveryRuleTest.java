@@ -47,6 +47,7 @@ class EveryRuleTest {
           "RELEASE_AGAINST_CHOICE",
           "OVER_REV",
           "KERB_AGAINST_VERDICT",
+          "FLOOR_ON_KERB",
           "LIMIT_AT_EXIT",
           "APEX_AFTER_FULL",
           "CANNOT_BE_MADE",

@@ -259,6 +259,24 @@ public class ConsequencesTest {
     return new Things(GT.boards, kerbs, zones, limits, List.of());
   }
 
+  private static Kerb shaped(Kerb k, KerbProfile profile, double height) {
+    return new Kerb(
+        k.id(),
+        k.left(),
+        k.from(),
+        k.to(),
+        k.corner(),
+        k.part(),
+        profile,
+        k.width(),
+        height,
+        k.behind(),
+        k.slippery(),
+        k.verdict(),
+        k.note(),
+        k.photo());
+  }
+
   private static Kerb kerb(Kerb.Part part, boolean left, Kerb.Verdict verdict) {
     double exit = GT.first().station(PointKind.EXIT).orElseThrow();
     return new Kerb(
@@ -315,6 +333,23 @@ public class ConsequencesTest {
     assertThat(rules(rides, found(List.of(half), List.of(), List.of())))
         .as("as much as the survey found good")
         .doesNotContain("KERB_AGAINST_VERDICT");
+    // So high that the body, which follows half of the wheel's rise, does not clear it.
+    double high = 2.8 * GT.computed.vehicle().floorOrUsual().rideHeight();
+    Kerb sausage = shaped(half, KerbProfile.SAUSAGE, high);
+    assertThat(rules(rides, found(List.of(sausage), List.of(), List.of())))
+        .contains("FLOOR_ON_KERB");
+    assertThat(
+            rules(
+                rides, found(List.of(shaped(half, KerbProfile.FLAT, 0.02)), List.of(), List.of())))
+        .doesNotContain("FLOOR_ON_KERB");
+    CornerEntry touches =
+        plain
+            .copy()
+            .kerbs(List.of(new KerbUse(Kerb.Part.EXIT, Kerb.Verdict.TOUCH, null, null, "")))
+            .done();
+    assertThat(rules(touches, found(List.of(sausage), List.of(), List.of())))
+        .as("no tyre goes so far")
+        .doesNotContain("FLOOR_ON_KERB");
     TrackLimit limit =
         new TrackLimit(
             "l",
