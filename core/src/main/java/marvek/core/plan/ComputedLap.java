@@ -66,6 +66,9 @@ public record ComputedLap(
   // Another threshold of the boost by so much, m/s, is looked at again.
   private static final double BOOST_MOVED = 1;
 
+  // Metres past the onset of the next braking at which a corner's slowest place is that onset.
+  private static final double GOES_OVER = 10;
+
   // Stations before its slowest that a corner without brakes is eased for, at most.
   private static final int ROLLED = 40;
   // Stations to each side over which the throttle is averaged, and its share from which on it is
@@ -328,17 +331,28 @@ public record ComputedLap(
       int braking = brakings.of(c).isEmpty() ? n : loop.ahead(slowest, brakesFrom(c));
       return Math.max(8, Math.min(n / 2 - 2, braking));
     }
-    double next = lines.get((c + 1) % count).apexes().get(0);
-    int most = Math.min(n / 2, loop.ahead(slowest, road.index(next)));
+    // A corner that is rolled through while braking for the one after it may lie behind already.
+    int most = n / 2;
+    for (int k = 1; k < count && most == n / 2; k++) {
+      double next = lines.get((c + k) % count).apexes().get(0);
+      most = Math.min(n / 2, loop.ahead(slowest, road.index(next)));
+    }
     double braking = untilNext(c, slowest * road.step()) / road.step();
     return Math.max(8, (int) Math.min(most, braking));
   }
 
-  /** Metres from a station of a corner to where the lap brakes for the next one. */
+  /** Metres from a station of a corner to where the lap brakes for the next that it brakes for. */
   private double untilNext(int c, double from) {
     int count = corners.size();
-    List<Brakings.Braking> next = count == 1 ? List.of() : brakings.of((c + 1) % count);
-    return next.isEmpty() ? Double.MAX_VALUE : road.ahead(from, next.get(0).onset() * road.step());
+    for (int k = 1; k < count; k++) {
+      List<Brakings.Braking> next = brakings.of((c + k) % count);
+      if (!next.isEmpty()) {
+        double ahead = road.ahead(from, next.get(0).onset() * road.step());
+        // Where one braking goes over into the next, the slowest place may lie at its very onset.
+        return ahead > road.length() - GOES_OVER ? 0 : ahead;
+      }
+    }
+    return Double.MAX_VALUE;
   }
 
   private int slowest(double from, double metres) {

@@ -31,6 +31,7 @@ import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 
 /** No braking of the lap is without a point, on roads and vehicles that nobody had in mind. */
@@ -122,6 +123,31 @@ class BrakingsTest {
     check(wet);
     assertThat(wet.lap().lapTime()).isGreaterThan(dry.lap().lapTime());
     unchanged(dry);
+  }
+
+  /**
+   * A corner that is rolled through while the brakes are on for the one after it is no end of what
+   * its neighbour is driven over: margin and throttle of the first are its own.
+   */
+  @ParameterizedTest
+  @CsvSource({"3188, 280, c14, c1", "3042, 230, c6, c8"})
+  void aBrakingThatGoesOverIntoTheOneAfterNext(long seed, double radius, String one, String other) {
+    CircuitReading survey = RandomRoads.of(seed, radius);
+    ComputedLap lap =
+        ComputedLap.compute(
+            survey.centreline(),
+            survey.corners(),
+            VehicleClasses.byId("motorcycle-1000").vehicle(),
+            Conditions.dryWarm());
+    check(lap);
+    CornerEntry first = Drafter.entry(lap, lap.indexOf(one));
+    double next = lap.brakings().of(lap.indexOf(other)).get(0).onset() * lap.road().step();
+    CornerAnswer answer = Answers.answer(lap, first);
+    assertThat(answer.braking()).isNotNull();
+    assertThat(answer.braking().marginSeconds()).isBetween(0.1, 0.6);
+    first
+        .station(PointKind.FIRST_THROTTLE)
+        .ifPresent(s -> assertThat(lap.road().apart(s, next)).isPositive());
   }
 
   /** Carried to the very same circumstances, a driver's own corners stay as they are. */
