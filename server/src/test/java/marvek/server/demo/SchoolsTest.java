@@ -87,22 +87,31 @@ class SchoolsTest {
    * takes it.
    */
   @Test
-  void inTheWetSomeKerbsAreBetterLeftAlone() {
+  void inTheWetSomeKerbsPayNoLonger() {
+    ComputedLap dry = RING_GT.computed();
     ComputedLap wet =
-        Variants.computed(
-            RING_GT.computed(), Footing.plain(RING_GT.things().zones()), DayKind.WET.usual());
-    List<CornerEntry> draft = Drafter.draft(wet, RING_GT.things().landmarks()).corners();
-    List<String> left = new ArrayList<>();
-    for (Corner c : wet.corners()) {
-      CornerEntry entry = draft.get(wet.indexOf(c.id()));
-      if (Choices.arising(wet, RING_GT.things(), entry).contains(Question.KERBS)) {
-        School best = Choices.compare(wet, RING_GT.things(), entry, Question.KERBS, PLAIN).best();
-        if (best == School.NO_KERBS) {
-          left.add(c.id());
-        }
+        Variants.computed(dry, Footing.plain(RING_GT.things().zones()), DayKind.WET.usual());
+    List<String> pay = kerbsPay(dry);
+    List<String> still = kerbsPay(wet);
+    assertThat(pay).hasSizeGreaterThan(3);
+    assertThat(still).isNotEmpty();
+    // What pays by a few thousandths of a second only is told to be alike.
+    assertThat(pay).anyMatch(c -> !still.contains(c));
+  }
+
+  /** Corners in which all kerbs there are make the way that is best. */
+  private static List<String> kerbsPay(ComputedLap day) {
+    List<CornerEntry> draft = Drafter.draft(day, RING_GT.things().landmarks()).corners();
+    List<String> out = new ArrayList<>();
+    for (Corner c : day.corners()) {
+      CornerEntry entry = draft.get(day.indexOf(c.id()));
+      if (Choices.arising(day, RING_GT.things(), entry).contains(Question.KERBS)
+          && Choices.compare(day, RING_GT.things(), entry, Question.KERBS, PLAIN).best()
+              == School.ALL_KERBS) {
+        out.add(c.id());
       }
     }
-    assertThat(left).isNotEmpty();
+    return out;
   }
 
   private static Choices.Outcome outcome(Choices.Compared compared, School school) {
