@@ -49,12 +49,19 @@ public final class BrakingsBenchmark {
                   BrakingsTest.check(day);
                 } catch (AssertionError | RuntimeException e) {
                   without.incrementAndGet();
+                  double most =
+                      BrakingsTest.seen(day).stream()
+                          .filter(b -> e.toString().contains(b.toString()))
+                          .mapToDouble(b -> BrakingsTest.takenOff(day, b))
+                          .max()
+                          .orElse(Double.NaN);
                   System.out.printf(
                       Locale.ROOT,
-                      "road %d, %s, %s: %s%n",
+                      "road %d, %s, %s: the brakes take off %.1f m/s: %s%n",
                       seed,
                       v.id(),
                       day == dry ? "dry" : "wet",
+                      most,
                       e);
                 }
               }
