@@ -225,7 +225,7 @@
 <section
   class="bg-base-100 border-base-300 grid gap-2 rounded border p-2"
   aria-label="Film"
-  data-film={shown.toFixed(3)}
+  data-film={shown.toFixed(5)}
 >
   {#if !url}
     <label class="flex flex-wrap items-center gap-3 text-sm"

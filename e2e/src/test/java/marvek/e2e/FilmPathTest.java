@@ -402,8 +402,7 @@ class FilmPathTest {
     for (List<Object> frame : (List<List<Object>>) browser.run("return presented")) {
       double number = number(frame.get(0));
       assertThat(number(frame.get(1)) * MadeFilm.RATE).isCloseTo(number, within(1.01));
-      // The cursor is told to the millisecond.
-      assertThat(number(frame.get(2)) * MadeFilm.RATE).isCloseTo(number, within(1.05));
+      assertThat(number(frame.get(2)) * MadeFilm.RATE).isCloseTo(number, within(1.01));
     }
   }
 }
