@@ -23,10 +23,9 @@ public record CornerLine(
 
   private static final double STEERING_SHARE = 0.3;
 
-  // An earlier apex is kept where the line comes as near to the inside there but for so much, and
-  // is
-  // looked for within so far of where it was, metres.
+  // An earlier apex is kept where the line comes as near to the inside but for so much, metres.
   private static final double KEPT = 0.1;
+  // Metres to each side within which a touch is the same one.
   private static final double SAME_TOUCH = 15;
 
   // Of the most: as good as held.
@@ -213,14 +212,13 @@ public record CornerLine(
       if (was > first + count) {
         continue;
       }
-      int near =
-          closest(
-              road,
-              path,
-              corner,
-              Math.max(first, was - around),
-              Math.min(first + count, was + around));
-      best = gap(road, path, corner, near) < gap(road, path, corner, best) + KEPT ? near : best;
+      int low = Math.max(first, was - around);
+      int high = Math.min(first + count, was + around);
+      int near = closest(road, path, corner, low, high);
+      // At an end of what is looked at the line only comes from or goes on to another touch.
+      boolean touch = (near > low || low == first) && (near < high || high == first + count);
+      boolean close = gap(road, path, corner, near) < gap(road, path, corner, best) + KEPT;
+      best = touch && close ? near : best;
     }
     double least = gap(road, path, corner, best);
     // The line may run along the inside for a while: the apex is the middle of that.

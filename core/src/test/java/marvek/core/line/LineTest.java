@@ -123,4 +123,57 @@ class LineTest {
     double[] offset = MinimumCurvature.offsets(road, Room.on(road, GT));
     assertThat(Arrays.stream(offset).map(Math::abs).max().orElse(9)).isLessThan(0.6);
   }
+
+  /**
+   * Of two touches of the inside the nearer one is the apex; found near an earlier line, the
+   * earlier one, while it comes nearly as close. Not where the line has left it.
+   */
+  @Test
+  void anEarlierApexStaysWhileItIsATouchAboutAsClose() {
+    CircuitReading survey =
+        CircuitReader.read(
+            OutlineFile.read(Tracks.square(260, 120, 4).csv()),
+            new CircuitReader.Choices(false, 0, 12, false));
+    Centreline road = survey.centreline();
+    Corner corner = survey.corners().get(1);
+    double first = corner.apex() - 40;
+    double second = corner.apex() + 40;
+    List<CornerLine> earlier = CornerLine.all(road, two(road, first, 3.1, second, 3), one(survey));
+    assertThat(road.apart(first, earlier.get(0).apex())).isCloseTo(0, within(3.0));
+    // Read again alone, the other touch is a hair nearer.
+    Path turned = two(road, first, 3, second, 3.05);
+    assertThat(road.apart(second, CornerLine.all(road, turned, one(survey)).get(0).apex()))
+        .isCloseTo(0, within(3.0));
+    assertThat(road.apart(first, apex(road, turned, survey, earlier))).isCloseTo(0, within(3.0));
+    // Nearer by more than a hand.
+    Path moved = two(road, first, 3, second, 3.3);
+    assertThat(road.apart(second, apex(road, moved, survey, earlier))).isCloseTo(0, within(3.0));
+    // The touch itself has moved farther than one does: it is no touch any more where it was.
+    double on = first + 24;
+    Path gone = two(road, on, 3, second, 2);
+    assertThat(road.apart(on, apex(road, gone, survey, earlier))).isCloseTo(0, within(3.0));
+    // A line along the inside for a while, read again, has its apex where it had it.
+    double[] along = new double[road.size()];
+    for (int k = -40; k <= 40; k++) {
+      along[road.loop().at(road.index(corner.apex()) + k)] = 3;
+    }
+    Path kept = Path.over(road, along);
+    List<CornerLine> plateau = CornerLine.all(road, kept, one(survey));
+    assertThat(apex(road, kept, survey, plateau)).isEqualTo(plateau.get(0).apex());
+  }
+
+  private static List<Corner> one(CircuitReading survey) {
+    return List.of(survey.corners().get(1));
+  }
+
+  private static double apex(
+      Centreline road, Path path, CircuitReading survey, List<CornerLine> earlier) {
+    return CornerLine.all(road, path, one(survey), earlier).get(0).apex();
+  }
+
+  /** A line down the middle that comes to the inside of a left turn in two places. */
+  private static Path two(Centreline road, double a, double most, double b, double other) {
+    double[] offset = Warp.bumped(road, new double[road.size()], a, most, 30);
+    return Path.over(road, Warp.bumped(road, offset, b, other, 30));
+  }
 }
