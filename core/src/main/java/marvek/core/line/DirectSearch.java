@@ -5,6 +5,7 @@ import java.util.List;
 import marvek.core.circuit.Centreline;
 import marvek.core.lap.Ground;
 import marvek.core.lap.LapSimulator;
+import marvek.core.lap.LapSlope;
 import marvek.core.lap.LapTrace;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
@@ -22,7 +23,7 @@ import marvek.core.lap.Path;
  */
 final class DirectSearch {
   /** Metres up to which a lap is short enough. */
-  static final double SHORT = 1500;
+  static final double SHORT = 1000;
 
   private static final int ROUNDS = 2;
   // Half the width of a bump, metres, in the order in which they are tried.
@@ -43,23 +44,18 @@ final class DirectSearch {
   private final Ground ground;
   private final Limits limits;
   private final SteeringRate hands;
+  private final double flat;
   private final int n;
   private double[] offset;
   private double[] asked;
   private double best;
   private int laps;
 
-  /**
-   * What is found.
-   *
-   * @param offset metres to the left of the centreline
-   * @param laps simulated
-   */
-  record Found(double[] offset, int laps) {}
-
   private record Place(int at, int half, double[] high) {}
 
-  private DirectSearch(Centreline road, Room room, Ground ground, Limits limits, double[] start) {
+  private DirectSearch(
+      Centreline road, Room room, Ground ground, Limits limits, double flat, double[] start) {
+    this.flat = flat;
     this.road = road;
     this.room = room;
     this.ground = ground;
@@ -69,24 +65,42 @@ final class DirectSearch {
     offset = start;
     Path path = Path.over(road, start, ground);
     LapTrace lap = LapSimulator.lap(path, limits, 0);
-    best = lap.lapTime();
+    best = cost(path, lap);
     asked = hands.asked(path, lap.speed());
   }
 
-  /** Searches on from a line. */
-  static Found on(
-      Centreline road, Room room, Ground ground, Limits limits, double[] start, Watch watch) {
-    DirectSearch search = new DirectSearch(road, room, ground, limits, start);
-    List<Place> places = search.places();
-    for (int round = 0; round < ROUNDS; round++) {
-      for (Place place : places) {
-        if (!watch.goesOn(1)) {
-          throw new SearchStopped();
-        }
-        search.explore(place);
-      }
+  /** Seconds of a lap, and a little for its bending, so that it lies still where no time is. */
+  private double cost(Path path, LapTrace lap) {
+    double sum = lap.lapTime();
+    for (int i = 0; i < n; i++) {
+      sum += flat * path.curvature()[i] * path.curvature()[i] * path.step()[i];
     }
-    return new Found(search.offset, search.laps);
+    return sum;
+  }
+
+  /**
+   * Searches on from a line.
+   *
+   * @param flat what bending costs, s·m
+   */
+  static QuickestLine.Found on(
+      Centreline road,
+      Room room,
+      Ground ground,
+      Limits limits,
+      double flat,
+      QuickestLine.Found start,
+      Watch watch) {
+    DirectSearch search = new DirectSearch(road, room, ground, limits, flat, start.offset());
+    List<Place> places = search.places();
+    for (int k = 0; k < ROUNDS * places.size(); k++) {
+      if (!watch.goesOn(k / (double) (ROUNDS * places.size()))) {
+        throw new SearchStopped();
+      }
+      search.explore(places.get(k % places.size()));
+    }
+    LapSlope lap = new LapSlope(Path.over(road, search.offset, ground), limits);
+    return new QuickestLine.Found(search.offset, lap.time(), start.laps() + search.laps);
   }
 
   private List<Place> places() {
@@ -135,7 +149,8 @@ final class DirectSearch {
     laps++;
     Path path = Path.over(road, tried, ground);
     LapTrace lap = LapSimulator.lap(path, limits, 0);
-    if (lap.lapTime() >= best - WORTH) {
+    double cost = cost(path, lap);
+    if (cost >= best - WORTH) {
       return false;
     }
     double[] now = hands.asked(path, lap.speed());
@@ -151,7 +166,7 @@ final class DirectSearch {
     }
     offset = tried;
     asked = now;
-    best = lap.lapTime();
+    best = cost;
     return true;
   }
 }

@@ -64,6 +64,8 @@ public final class QuickestLine {
   private static final int BLENDINGS = 7;
   // What bending may cost where the time does not care, as a share of the lap.
   private static final double FLATNESS = 5e-4;
+  // Share of a short search that goes by slopes.
+  private static final double BY_SLOPES = 0.6;
   // So much full throttle before the brakes and neighbours can be judged apart, metres.
   private static final double STRAIGHT = 70;
   private static final double BEFORE_BRAKES = 20;
@@ -105,11 +107,7 @@ public final class QuickestLine {
     this.whole = whole;
     hands = SteeringRate.usual(limits.vehicle());
     Path path = Path.over(road, start, ground);
-    double bending = 1e-9;
-    for (int i = 0; i < path.size(); i++) {
-      bending += path.curvature()[i] * path.curvature()[i] * path.step()[i];
-    }
-    flat = FLATNESS * drive(path).time() / bending;
+    flat = flatness(path, drive(path).time());
   }
 
   /**
@@ -123,14 +121,28 @@ public final class QuickestLine {
 
   /** Searches on a lap of which nothing is known, from the line of least bending. */
   public static Found fresh(Centreline road, Room room, Ground ground, Limits limits, Watch watch) {
-    Found found =
-        from(road, room, ground, limits, MinimumCurvature.offsets(road, room), FRESH, watch);
+    double[] start = MinimumCurvature.offsets(road, room);
     if (road.length() > DirectSearch.SHORT) {
-      return found;
+      return from(road, room, ground, limits, start, FRESH, watch);
     }
-    DirectSearch.Found on = DirectSearch.on(road, room, ground, limits, found.offset(), watch);
-    LapSlope lap = new LapSlope(Path.over(road, on.offset(), ground), limits);
-    return new Found(on.offset(), lap.time(), found.laps() + on.laps());
+    Found found = from(road, room, ground, limits, start, FRESH, part(watch, 0, BY_SLOPES));
+    Path path = Path.over(road, found.offset(), ground);
+    double flat = flatness(path, found.seconds());
+    return DirectSearch.on(
+        road, room, ground, limits, flat, found, part(watch, BY_SLOPES, 1 - BY_SLOPES));
+  }
+
+  private static Watch part(Watch watch, double begun, double share) {
+    return done -> watch.goesOn(begun + share * done);
+  }
+
+  /** What bending costs, s·m: a little of the lap in all. */
+  private static double flatness(Path path, double seconds) {
+    double bending = 1e-9;
+    for (int i = 0; i < path.size(); i++) {
+      bending += path.curvature()[i] * path.curvature()[i] * path.step()[i];
+    }
+    return FLATNESS * seconds / bending;
   }
 
   /** Searches from any line. */

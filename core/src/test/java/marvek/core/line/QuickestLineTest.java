@@ -242,7 +242,22 @@ class QuickestLineTest {
     double[] mirrored = found(mirror(road), v);
     assertThat(lap(mirror(road), mirrored, v)).isCloseTo(lap(road, line, v), within(0.02));
     for (int i = 0; i < line.length; i++) {
-      assertThat(mirrored[i]).isCloseTo(-line[i], within(0.25));
+      assertThat(mirrored[i]).isCloseTo(-line[i], within(0.15));
+    }
+  }
+
+  /** Where a direct search goes on, places agree less where the time hardly cares; laps do. */
+  @Test
+  void aMirroredShortRoadHasTheSameLap() {
+    Centreline road = RandomRoads.of(11, 120).centreline();
+    assertThat(road.length()).isLessThan(DirectSearch.SHORT);
+    Vehicle v = vehicle("cup-gt");
+    double[] line = found(road, v);
+    double[] mirrored = found(mirror(road), v);
+    double lap = lap(road, line, v);
+    assertThat(lap(mirror(road), mirrored, v)).isCloseTo(lap, within(0.001 * lap));
+    for (int i = 0; i < line.length; i++) {
+      assertThat(mirrored[i]).isCloseTo(-line[i], within(0.6));
     }
   }
 
