@@ -46,7 +46,12 @@ export class Person {
     const headers = { cookie: this.cookie, 'X-XSRF-TOKEN': this.jar.get('XSRF-TOKEN') ?? '' };
     if (type) headers['content-type'] = type;
     const began = performance.now();
-    const response = await fetch(this.base + path, { method, headers, body, signal: AbortSignal.timeout(60_000) });
+    const ask = () => fetch(this.base + path, { method, headers, body, signal: AbortSignal.timeout(60_000) });
+    // A connection that lay idle may be closed as it is used again: a browser asks again then.
+    const response = await ask().catch((e) => {
+      if (method === 'GET' && e.cause?.code === 'UND_ERR_SOCKET') return ask();
+      throw e;
+    });
     for (const line of response.headers.getSetCookie()) {
       const [, name, value] = /^([^=]+)=([^;]*)/.exec(line);
       this.jar.set(name, value);

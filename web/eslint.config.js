@@ -7,7 +7,13 @@ import ts from 'typescript-eslint';
 
 /** What a room may import from, beside itself: app → features → road → kit → words → api. */
 const order = ['api', 'words', 'kit', 'road', 'features', 'app'];
-const neighbours = { walk: ['survey'], session: ['trials'], debrief: ['trials'], runs: ['film'], rehearse: ['film'] };
+const neighbours = {
+  walk: ['survey'],
+  session: ['trials'],
+  debrief: ['trials'],
+  runs: ['film', 'trials'],
+  rehearse: ['film'],
+};
 const restricted = (files, group, message) => ({
   files,
   rules: { 'no-restricted-imports': ['error', { patterns: [{ group, message }] }] },

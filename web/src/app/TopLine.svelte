@@ -55,6 +55,7 @@
   async function signOut(anyway: boolean) {
     const shelves = [
       (await import('../features/session/log')).browserLog(),
+      (await import('../features/session/spoken')).browserSounds(),
       (await import('../features/rehearse/rehearse')).browserAnswers(),
     ];
     unsent = 0;

@@ -1,3 +1,4 @@
+import type { Balance } from '../features/reference/balance';
 import type { AnswerView, Corner, CornerEntry, KerbUse, LapLine, ReferenceView, RoadView } from '../api/api';
 
 /** Things of a small lap, as the server would send them. */
@@ -159,3 +160,33 @@ export class FakeDesk {
     this.settled++;
   }
 }
+
+/** A part of a corner whose front uses more than its rear. */
+export const pushing = (station: number) => ({
+  station,
+  front: 0.9,
+  rear: 0.8,
+  how: 'PUSHES' as const,
+  understeer: 0.01,
+  words: 'pushes by 10 %',
+});
+
+/** How a corner's axles are used; entry, middle and exit lie 3 m apart. */
+export const balance = (over: Partial<Balance> = {}): Balance => {
+  const from = over.from ?? 400;
+  return {
+    from,
+    step: 3,
+    front: [0.2, 0.5, 0.9],
+    rear: [0.4, 0.5, 0.7],
+    bears: [1, 1, 0.5],
+    entry: pushing(from + 3),
+    middle: pushing(from + 6),
+    exit: pushing(from + 9),
+    moves: [{ what: 'TRAIL', entry: -0.05, middle: 0, exit: 0 }],
+    locks: [],
+    hands: { station: from + 5, rolls: false, rate: 3, share: 0.7, words: 'the wheel turns at 172° a second' },
+    usual: false,
+    ...over,
+  };
+};

@@ -1,3 +1,4 @@
+import { configure } from '@testing-library/svelte';
 import { afterEach, vi } from 'vitest';
 import { server } from './server';
 
@@ -29,6 +30,9 @@ if (typeof HTMLDialogElement !== 'undefined') {
     this.dispatchEvent(new Event('close'));
   };
 }
+
+// A busy machine takes its time; what is waited for comes in parts of a second on one that is not.
+configure({ asyncUtilTimeout: 10_000 });
 
 afterEach(() => {
   server.reset();

@@ -22,7 +22,7 @@
     return Math.abs(d) < 0.5 ? 0 : d;
   });
   const gain = $derived(load.atBest && load.atBegin ? load.atBest / load.atBegin - 1 : 0);
-  const WHY = { CREST: 'light', BUMPS: 'bumps' };
+  const WHY = { CREST: 'light', BUMPS: 'bumps', STROKE: 'on the stops', DROOP: 'wheels hang' };
   const words = $derived(
     [
       by && begin !== null

@@ -12,6 +12,7 @@
   } from '../../api/api';
   import type { Desk } from './desk.svelte';
   import { POINTS } from '../../road/points';
+  import FeltThere from './FeltThere.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import { metres } from '../../words/units';
 
@@ -157,6 +158,7 @@
         >{/each}
     </p>
   {/if}
+  {#if !desk.mine && canPin}<FeltThere reference={desk.view.id} corner={desk.selected} />{/if}
   {#if heart}
     <p data-heart>
       By heart{heart.ready ? `: ${heart.ready.ready} of ${heart.ready.corners} corners within 8 m` : ': not rehearsed'}.

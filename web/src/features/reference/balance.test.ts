@@ -1,28 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { disagrees, drivenAs, lanes, MOVES, PARTS, WHEELS, type Balance } from './balance';
+import { disagrees, drivenAs, lanes, MOVES, PARTS, WHEELS } from './balance';
+import { balance, pushing } from '../../testing/made';
 
-const part = (station: number) => ({
-  station,
-  front: 0.9,
-  rear: 0.8,
-  how: 'PUSHES' as const,
-  understeer: 0.01,
-  words: 'pushes by 10 %',
-});
-const told: Balance = {
+const told = balance({
   from: 980,
-  step: 3,
   front: [0.2, 0.5, 0.9, 1.0, 0.9],
   rear: [0.4, 0.5, 0.7, 0.8, 0.95],
-  bears: [1, 1, 0.5, 0.6, 0.9],
-  entry: part(986),
-  middle: part(989),
-  exit: part(2),
-  moves: [{ what: 'TRAIL', entry: -0.05, middle: 0, exit: 0 }],
-  locks: [],
-  hands: { station: 985, rolls: false, rate: 2, share: 0.3, words: 'the wheel turns at 115° a second' },
-  usual: true,
-};
+  entry: pushing(986),
+  middle: pushing(989),
+  exit: pushing(2),
+});
 
 describe('what is felt', () => {
   it('is held against what is computed, but not far from the limit', () => {

@@ -4,48 +4,31 @@ import type { Component } from 'svelte';
 import { beforeEach, describe, expect, it } from 'vitest';
 import BalancePanel from './BalancePanel.svelte';
 import type { Balance } from './balance';
-import { answer, entry, FakeDesk, LENGTH } from '../../testing/made';
+import { answer, balance, entry, FakeDesk, LENGTH } from '../../testing/made';
 import Host from '../../testing/Host.svelte';
 import { server } from '../../testing/server';
 import { squeezed } from '../../testing/shown';
 
-const part = (station: number) => ({
-  station,
-  front: 0.9,
-  rear: 0.8,
-  how: 'PUSHES' as const,
-  understeer: 0.01,
-  words: 'pushes by 10 %',
-});
-const told = (over: Partial<Balance> = {}): Balance => ({
-  from: 400,
-  step: 3,
-  front: [0.2, 0.5, 0.9],
-  rear: [0.4, 0.5, 0.7],
-  bears: [1, 1, 0.5],
-  entry: part(403),
-  middle: part(404),
-  exit: part(406),
-  moves: [
-    { what: 'TRAIL', entry: -0.05, middle: 0, exit: 0 },
-    { what: 'BRAKES', entry: 0.02, middle: 0, exit: 0, corner: 0.001, lap: 0.012 },
-  ],
-  locks: [
-    {
-      station: 402,
-      turning: false,
-      first: 'INNER_FRONT',
-      alike: true,
-      at: 0.96,
-      planned: 0.9,
-      use: [0.94, 0.94, 0.7, 0.7],
-      words: 'straight ahead the front locks first, at 96 % of the brake',
-    },
-  ],
-  hands: { station: 405, rolls: false, rate: 3, share: 0.7, words: 'the wheel turns at 172° a second' },
-  usual: false,
-  ...over,
-});
+const told = (over: Partial<Balance> = {}) =>
+  balance({
+    moves: [
+      { what: 'TRAIL', entry: -0.05, middle: 0, exit: 0 },
+      { what: 'BRAKES', entry: 0.02, middle: 0, exit: 0, corner: 0.001, lap: 0.012 },
+    ],
+    locks: [
+      {
+        station: 402,
+        turning: false,
+        first: 'INNER_FRONT',
+        alike: true,
+        at: 0.96,
+        planned: 0.9,
+        use: [0.94, 0.94, 0.7, 0.7],
+        words: 'straight ahead the front locks first, at 96 % of the brake',
+      },
+    ],
+    ...over,
+  });
 
 function shown() {
   const e = entry();

@@ -215,6 +215,39 @@ describe('remarks', () => {
     expect(squeezed(document.querySelector('[data-heart]'))).toContain('By heart: 3 of 14 corners within 8 m.');
   });
 
+  it('show a coach what was felt in the corner, session by session, spoken notes too', async () => {
+    server.on('GET', /sessions-seen$/, () => [
+      {
+        id: 's1',
+        name: 'Qualifying',
+        begins: '2026-06-06T13:00:00Z',
+        zone: 'Europe/Lisbon',
+        lines: [
+          { id: 'l1', device: 'p', at: '', removed: false, told: { about: 'NOTE', words: '', seconds: 3 } },
+          { id: 'l2', device: 'p', at: '', removed: false, told: { about: 'NOTE', words: 'Wait longer' } },
+        ],
+        felt: { run: 'u', corners: [{ corner: 'c1', felt: 'DEEP', words: 'you said deep; braking was 6 m late' }] },
+      },
+      {
+        id: 's2',
+        name: 'Practice',
+        begins: '2026-06-06T09:00:00Z',
+        zone: 'Europe/Lisbon',
+        lines: [
+          { id: 'l3', device: 'p', at: '', removed: false, told: { about: 'CORNER', corner: 'c1', felt: 'WIDE' } },
+        ],
+        felt: { corners: [] },
+      },
+    ]);
+    panel('COACH', []);
+    await screen.findByText(/Qualifying, /);
+    const there = squeezed(document.querySelector('[data-felt-there]'));
+    expect(there).toContain('said deep; braking was 6 m late');
+    expect(there).toContain('“Wait longer”');
+    expect(there).toContain('said wide');
+    expect(document.querySelector('audio')?.getAttribute('src')).toBe('/api/sessions/s1/log/l1/sound');
+  });
+
   it('show nothing of it to a coach who was not', async () => {
     server.on('GET', /rehearsed$/, () => 403);
     panel('COACH', []);

@@ -11,8 +11,10 @@
     type Problem,
     type RunLine,
     type Taken,
+    type TrialView,
   } from '../../api/api';
   import { cornerWord } from '../../words/words';
+  import { wayWords } from '../trials/trials';
   import { end } from '../../api/jobs';
   import JobNote from '../../kit/JobNote.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
@@ -32,6 +34,16 @@
     queryFn: () => ask(api.GET('/api/logger/mistakes')),
     staleTime: Infinity,
   }));
+  /** Trials of the run's session that are driven, not set up. */
+  const trials = createQuery(() => ({
+    queryKey: ['trials', 'driven', run?.session],
+    enabled: !!run?.session,
+    queryFn: () => ask(api.GET('/api/sessions/{id}/trials', { params: { path: { id: run?.session ?? '' } } })),
+    select: (all: TrialView[]) => all.filter((t) => !t.stints && t.order.length),
+  }));
+  let trial = $state('');
+  /** Laps that a trial takes, with those before the tyres are warm. */
+  const takes = (t: TrialView) => t.from - 1 + t.order.length;
   let dialog = $state<HTMLDialogElement>();
   let laps = $state(8);
   let live = $state(false);
@@ -43,7 +55,14 @@
   let busy = $state(false);
   let job = $state.raw<Job | null>(null);
   let problem = $state.raw<Problem | null>(null);
-  onMount(() => dialog?.showModal());
+  onMount(() => {
+    // A run that waits for its laps, as a session makes it, is what is driven, on its day.
+    if (run && !run.recordings.length && !run.laps.length) {
+      fresh = false;
+      day = days.find((d) => d.word === run.day)?.word ?? day;
+    }
+    dialog?.showModal();
+  });
 
   async function go(event: SubmitEvent) {
     event.preventDefault();
@@ -57,6 +76,7 @@
             run: fresh ? null : (run?.id ?? null),
             name: null,
             day,
+            trial: (!fresh && trial) || null,
             laps,
             habits: habits.map((h) => ({ ...h, size: 1 })) as never,
             spread,
@@ -133,6 +153,24 @@
     {#if run}
       <label class="flex items-center gap-2">
         <input type="checkbox" class="checkbox checkbox-sm" bind:checked={fresh} /> as a new run
+      </label>
+    {/if}
+    {#if !fresh && trials.data?.length}
+      <label class="grid gap-1">
+        In the order of a trial
+        <select
+          class="select w-full"
+          bind:value={trial}
+          onchange={() => {
+            const t = trials.data?.find((o) => o.id === trial);
+            if (t) laps = Math.min(60, Math.max(laps, takes(t)));
+          }}
+        >
+          <option value="">none</option>
+          {#each trials.data as t (t.id)}<option value={t.id}
+              >{t.called}: {wayWords(t.a)}, or {wayWords(t.b)}, {takes(t)} laps</option
+            >{/each}
+        </select>
       </label>
     {/if}
     {#if job}<JobNote {job} words="Driving" onproblem={(p) => (problem = p)} />{/if}

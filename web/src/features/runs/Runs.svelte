@@ -16,6 +16,7 @@
   } from '../../api/api';
   import { here } from '../../kit/here.svelte';
   import { best, stationAt, typedTime } from '../../road/runs';
+  import { clock as clockOf, day } from '../../words/clock';
   import { lapTime, plain, signed } from '../../words/units';
   import LapDots from './LapDots.svelte';
   import LapPlan from '../../road/LapPlan.svelte';
@@ -241,6 +242,13 @@
       ),
     );
   };
+  const intoSession = (session: string | null) => {
+    const r = run;
+    if (!r) return;
+    void act(() =>
+      ask(api.PUT('/api/runs/{id}/session', { params: { path: { id: r.id } }, body: { session: session as string } })),
+    );
+  };
   const when = new Intl.DateTimeFormat(undefined, { weekday: 'short', hour: '2-digit', minute: '2-digit' });
   const theoretical = $derived.by(() => {
     const counted = run?.laps.filter((l) => l.counts && l.sectors.length === 3) ?? [];
@@ -321,6 +329,24 @@
                   >{/each}
               </select></label
             >
+            {#if mine && view.sessions.length}
+              <label class="flex items-center gap-1"
+                >· in
+                <select
+                  class="select select-xs w-44"
+                  name="run-session"
+                  aria-label="Session of this run"
+                  value={run.session ?? ''}
+                  onchange={(e) => intoSession(e.currentTarget.value || null)}
+                >
+                  <option value="">no session</option>
+                  {#each view.sessions as s (s.id)}<option value={s.id}
+                      >{s.name}, {day(s.begins, s.zone)} {clockOf(s.begins, s.zone)}</option
+                    >{/each}
+                </select></label
+              >
+              {#if run.session}<a class="link" href="#/session/{run.session}">open</a>{/if}
+            {/if}
             {#each run.parts.filter((p) => p.day === undefined || p.day === null || run.parts.length > 1) as p (p.called)}
               <span class="basis-full leading-snug" data-day-part={p.day ?? 'none'}
                 >{p.laps.length} {p.laps.length === 1 ? 'lap' : 'laps'}{p.called ? ` ${p.called}` : ''}: {p.words}</span

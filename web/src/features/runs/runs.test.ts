@@ -155,7 +155,7 @@ describe('a file of a run', () => {
 });
 
 describe('the simulated logger', () => {
-  const open = () => {
+  const open = (run: unknown = null) => {
     server.on('GET', /mistakes$/, () => [
       { mistake: 'COASTS', words: 'rolls' },
       { mistake: 'BRAKES_LATE_RUNS_DEEP', words: 'brakes late' },
@@ -166,7 +166,7 @@ describe('the simulated logger', () => {
       { word: '', called: 'dry, warm', there: true },
       { word: 'WET', called: 'wet', there: false },
     ];
-    hosted(LoggerDialog, { reference: 'ref1', corners, days, run: null, onclose });
+    hosted(LoggerDialog, { reference: 'ref1', corners, days, run, onclose });
     return onclose;
   };
 
@@ -187,6 +187,13 @@ describe('the simulated logger', () => {
       day: 'WET',
       habits: [{ mistake: 'COASTS', corner: 'c2', size: 1 }],
     });
+  });
+
+  it('drives into a run that waits, on the day that it is said to be', async () => {
+    server.on('POST', /logger$/, () => ({ id: 'job', state: 'DONE', share: 1, made: 'rec', run: 'waits' }));
+    open({ id: 'waits', day: 'WET', recordings: [], laps: [] });
+    await fireEvent.click(screen.getByRole('button', { name: 'Drive' }));
+    await waitFor(() => expect(server.last('POST')?.body).toMatchObject({ run: 'waits', day: 'WET' }));
   });
 
   it('stays open with what was entered when the drive is refused', async () => {

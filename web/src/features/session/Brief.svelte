@@ -4,11 +4,11 @@
   import { catalogue } from '../../api/catalogue.svelte';
   import { keepOffline } from '../../api/offline';
   import ProblemBox from '../../kit/ProblemBox.svelte';
-  import { inLength, inSpeed, lapTime, lengthUnit, metres, plain, speedText, speedUnit } from '../../words/units';
+  import { inLength, inSpeed, lengthUnit, plain, speedUnit } from '../../words/units';
   import { blocks, wayWords } from '../trials/trials';
   import { ERRANDS } from '../../words/errands';
   import { clock, day, hours, until } from '../../words/clock';
-  import { changedSince, conditions, nextDue, said } from './sessions';
+  import { changedSince, nextDue, said } from './sessions';
 
   let { params }: { params: { id: string } } = $props();
   let view = $state.raw<PlannedSession | null>(null);
@@ -49,7 +49,7 @@
   });
   const plan = $derived(view?.plan ?? null);
   const zone = $derived(view?.line.session.timing.start.zone ?? 'UTC');
-  const tells = $derived(plan && view ? said(plan, view.line) : {});
+  const tells = $derived(plan && view ? said(plan, view) : {});
   const changed = $derived(changedSince(view?.briefRead, tells));
   const corner = $derived(plan?.corners[at] ?? null);
   /** Whether the sun is down at the circuit; by the hour where nobody has said where it lies. */
@@ -59,16 +59,10 @@
     if (!light) return at >= 21 || at < 6;
     return at > hours(light.sets, zone) || at < hours(light.rises, zone);
   });
-  const differing = $derived(plan?.corners.filter((c) => c.today.differences.length) ?? []);
+  // A brief kept on the device by an earlier version has neither.
+  const brief = $derived((view?.brief as PlannedSession['brief'] | undefined) ?? []);
+  const CHANGED: Partial<Record<string, string>> = { FOCUS: 'focus', WARM: 'warm', LAPS: 'laps' };
   const WHEN = { ALL: '', FIRST: 'first laps: ', LAST: 'last laps: ' };
-  const WHEELS = $derived(plan?.motorcycle ? ['F', 'R'] : ['FL', 'FR', 'RL', 'RR']);
-  const LIMITS = {
-    UNKNOWN: '',
-    FREE: 'nothing is counted; keep to the road for your own sake',
-    LAP_DELETED: 'the lap is deleted, so leave half a metre where it counts',
-    WARNINGS: 'warnings are counted',
-    PENALTY: 'a penalty',
-  };
 
   async function read() {
     if (!view) return;
@@ -83,6 +77,46 @@
   const next = $derived(view ? nextDue(view.line, now) : null);
   const go = (by: number) => (at = Math.max(0, Math.min((plan?.corners.length ?? 1) - 1, at + by)));
 </script>
+
+{#snippet tried()}
+  <section data-trials>
+    <h2>Trial</h2>
+    {#each trials as t (t.id)}
+      <p>
+        <strong>{t.called || 'Whole lap'}</strong> A {wayWords(t.a)}{t.a.words ? `: ${t.a.words.line}` : ''} B {wayWords(
+          t.b,
+        )}{t.b.words ? `: ${t.b.words.line}` : ''}
+      </p>
+      {#if t.order.length}
+        <p>
+          {t.stints ? 'Stint' : 'Lap'}
+          {blocks(t)
+            .map((o) => `${o.from === o.to ? o.from : `${o.from}–${o.to}`} ${o.way}`)
+            .join(' · ')}{t.stints ? '' : '; the first of each block does not count'}.
+        </p>
+      {:else}<p>No room for as many as it takes: do not judge it by today.</p>{/if}
+    {/each}
+  </section>
+{/snippet}
+
+{#snippet markers(plan: NonNullable<PlannedSession['plan']>)}
+  {#if unknown.length}<p>? not known by heart yet.</p>{/if}
+  <table>
+    <thead><tr><th>Corner</th><th>How</th><th class="n">Gear</th><th class="n">{speedUnit()}</th></tr></thead>
+    <tbody>
+      {#each plan.corners as c (c.corner)}
+        <tr>
+          <th scope="row"
+            >{changed.has(`corner ${c.corner}`) ? '▸ ' : ''}{c.called}{unknown.includes(c.corner) ? ' ?' : ''}</th
+          >
+          <td>{c.words.line}</td>
+          <td class="n">{c.today.entry.gear}</td>
+          <td class="n">{plain(inSpeed(c.today.slowest))}</td>
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+{/snippet}
 
 <svelte:window
   onkeydown={(e) => {
@@ -108,6 +142,7 @@
       {#if !one}
         <button class="btn min-h-11" onclick={() => (size = size === 'A4' ? 'A5' : 'A4')}>{size}</button>
         <button class="btn min-h-11" onclick={() => print()}>Print</button>
+        <a class="btn min-h-11" href="/api/sessions/{params.id}/brief.pdf?size={size}" download>PDF</a>
         <a class="btn min-h-11" href="/api/sessions/{params.id}/brief.json" download>JSON</a>
         <a class="btn min-h-11" href="/api/sessions/{params.id}/session.ics" download>Calendar</a>
       {/if}
@@ -123,13 +158,14 @@
         {#if view.line.session.timing.state !== 'ON'}<span class="mark"
             >· {view.line.session.timing.state.toLowerCase()}</span
           >{/if}
+        {#if view.line.clocks}<span class="mark">{view.line.clocks}</span>{/if}
       </p>
       <p>
         {plan.vehicle} · as of {clock(plan.asOf, zone)}, revision {plan.revision}{plan.changed
           ? ', with changes since'
           : ''}{next ? ` · next: ${ERRANDS[next.errand].word} by ${clock(next.until, zone)}` : ''}
       </p>
-      <p>{changed.has('conditions') ? '▸ ' : ''}Planned for: {conditions(view.line.session)}</p>
+      <p>{changed.has('conditions') ? '▸ ' : ''}Planned for: {view.conditions}</p>
       {#if changed.size}
         <p class="mark" role="status">
           ▸ {changed.size === 1 ? 'One thing has' : `${changed.size} things have`} changed since you read it{view.briefReadAt
@@ -170,150 +206,21 @@
         <button class="btn" onclick={() => go(1)} disabled={at === plan.corners.length - 1}>Next</button>
       </footer>
     {:else}
-      <section>
-        <h2>Differs today</h2>
-        {#if !differing.length}<p>Nothing: drive the reference.</p>{/if}
-        <ul class="two">
-          {#each differing as c (c.corner)}
-            <li>
-              <strong>{changed.has(`corner ${c.corner}`) ? '▸ ' : ''}{c.called}</strong>
-              {c.today.differences
-                .slice(0, 3)
-                .map((d) => `${WHEN[d.when]}${d.words}`)
-                .join('; ')}
-            </li>
-          {/each}
-        </ul>
-        {#if differing[0]?.today.differences[0]?.reason}<p>Mostly: {differing[0].today.differences[0].reason}.</p>{/if}
-        {#each plan.light as l, i (i)}<p>{l}</p>{/each}
-      </section>
-      <section>
-        <h2>{changed.has('focus') ? '▸ ' : ''}Focus</h2>
-        {#if view.line.session.aim}<p><strong>Aim:</strong> {view.line.session.aim}</p>{/if}
-        <ol>
-          {#each plan.focus as f (f.focus.corner)}<li><strong>{f.called}</strong> {f.words} {f.cure}</li>{:else}<li>
-              Nothing named: drive cleanly and look.
-            </li>{/each}
-        </ol>
-        {#each plan.notToday as n, i (i)}<p>{n}</p>{/each}
-      </section>
-      {#if trials.length}
-        <section data-trials>
-          <h2>Trial</h2>
-          {#each trials as t (t.id)}
-            <p>
-              <strong>{t.called || 'Whole lap'}</strong> A {wayWords(t.a)}{t.a.words ? `: ${t.a.words.line}` : ''} B {wayWords(
-                t.b,
-              )}{t.b.words ? `: ${t.b.words.line}` : ''}
-            </p>
-            {#if t.order.length}
-              <p>
-                {t.stints ? 'Stint' : 'Lap'}
-                {blocks(t)
-                  .map((o) => `${o.from === o.to ? o.from : `${o.from}–${o.to}`} ${o.way}`)
-                  .join(' · ')}{t.stints ? '' : '; the first of each block does not count'}.
-              </p>
-            {:else}<p>No room for as many as it takes: do not judge it by today.</p>{/if}
-          {/each}
-        </section>
-      {/if}
-      <section>
-        <h2>Markers</h2>
-        {#if unknown.length}<p>? not known by heart yet.</p>{/if}
-        <table>
-          <thead><tr><th>Corner</th><th>How</th><th class="n">Gear</th><th class="n">{speedUnit()}</th></tr></thead>
-          <tbody>
-            {#each plan.corners as c (c.corner)}
-              <tr>
-                <th scope="row"
-                  >{changed.has(`corner ${c.corner}`) ? '▸ ' : ''}{c.called}{unknown.includes(c.corner) ? ' ?' : ''}</th
-                >
-                <td>{c.words.line}</td>
-                <td class="n">{c.today.entry.gear}</td>
-                <td class="n">{plain(inSpeed(c.today.slowest))}</td>
-              </tr>
+      {#each brief as part (part.kind)}
+        {#if part.kind === 'MARKERS' && trials.length}{@render tried()}{/if}
+        <section>
+          <h2>{changed.has(CHANGED[part.kind] ?? '') ? '▸ ' : ''}{part.head}</h2>
+          {#if part.kind === 'MARKERS'}{@render markers(plan)}{/if}
+          <ul class={part.lines.filter((l) => l.called).length > 3 ? 'two' : ''}>
+            {#each part.lines as l, i (i)}
+              <li>
+                {#if l.called}<strong>{changed.has(`corner ${l.corner}`) ? '▸ ' : ''}{l.called}</strong>{/if}
+                {l.words}
+              </li>
             {/each}
-          </tbody>
-        </table>
-      </section>
-      <section>
-        <h2>{changed.has('warm') ? '▸ ' : ''}Warm-up</h2>
-        <p>
-          Tyres count as warm from lap {plan.today.warmFrom}. Before that, {lengthUnit()} sooner on laps 1 to {plan
-            .today.warmFrom - 1}:
-        </p>
-        <p>
-          {plan.corners
-            .filter((c) => c.today.early.some((m) => m >= 2))
-            .map((c) => `${c.called}: ${c.today.early.map((m) => plain(inLength(m))).join(', ')}`)
-            .join(' · ') || 'nothing a person could use'}
-        </p>
-        <p>
-          Warm brakes with a few firm presses on the straights with nobody behind, tyres by load and not by weaving;
-          nothing on cold rears in tight bends.
-        </p>
-      </section>
-      <section>
-        <h2>{changed.has('laps') ? '▸ ' : ''}Plan by lap</h2>
-        <p>{plan.today.laps} laps fit. {plan.rungs.length ? 'Markers are approached:' : ''}</p>
-        {#each plan.rungs as r (r.rungs.corner)}
-          <p>
-            <strong>{r.called}</strong>
-            {r.rungs.rungs
-              .map((m, i) => `lap ${r.firstLap + i}: ${m ? `${plain(inLength(m))} before` : 'at it'}`)
-              .join(', ')}
-            — {r.words}
-          </p>
-        {/each}
-      </section>
-      <section>
-        <h2>Numbers</h2>
-        <p>
-          Lap: {plan.targets.tiers.map((t) => lapTime(t.lap)).join(' · ')}{plan.targets.own
-            ? `; your corners put together ${lapTime(plan.targets.own)}`
-            : ''}
-        </p>
-        <p>
-          Fuel: {plain(plan.fuel.litres, 1)} l for {plan.fuel.laps} laps, {plain(plan.fuel.need.perLap, 2)} l a lap.
-        </p>
-        {#if view.line.session.tyres.set || view.line.session.tyres.age}
-          <p>
-            Tyres: {view.line.session.tyres.set ? `set ${view.line.session.tyres.set}, ` : ''}{view.line.session.tyres
-              .age} laps old.
-          </p>
-        {/if}
-        {#if plan.wheels.length}
-          <p>
-            Cold, kPa: {plan.wheels
-              .map((w) => `${WHEELS[w.wheel]} ${w.cold == null ? w.refused : plain(w.cold)}`)
-              .join(' · ')}
-          </p>
-        {/if}
-        {#if plan.pits}
-          <p>
-            Pits: brake {metres(plan.pits.metres)} before the line, to {speedText(plan.pits.aimed)}.
-          </p>
-        {/if}
-        {#if plan.race?.start}
-          <p>
-            Start: {speedText(plan.race.start.arrival)} at {plan.corners.find(
-              (c) => c.corner === plan?.race?.start?.corner,
-            )?.called}, the last place to brake is {metres(Math.abs(plan.race.start.metres))}
-            {plan.race.start.metres < 0 ? 'sooner' : 'later'} than on a lap.
-          </p>
-        {/if}
-        {#if LIMITS[view.line.session.rules.limits]}<p>Off the road: {LIMITS[view.line.session.rules.limits]}.</p>{/if}
-        {#if view.line.session.rules.must}<p>Must: {view.line.session.rules.must}</p>{/if}
-      </section>
-      <section>
-        <h2>When it goes wrong</h2>
-        <ul class="two">
-          {#each plan.corners.filter((c) => c.shortRunOff || c.blind) as c (c.corner)}
-            <li><strong>{c.called}</strong> {c.escape}</li>
-          {/each}
-        </ul>
-        {#each plan.cautions as c, i (i)}<p>{c}</p>{/each}
-      </section>
+          </ul>
+        </section>
+      {/each}
     {/if}
   {/if}
 </main>

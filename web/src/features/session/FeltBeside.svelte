@@ -1,7 +1,6 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
   import { api, ask } from '../../api/api';
-  import { plain } from '../../words/units';
 
   /** What was felt beside what was driven, corner by corner. */
   let { session, called }: { session: string; called: (corner: string) => string } = $props();
@@ -13,9 +12,9 @@
 
 {#if felt.data?.run && felt.data.corners.length}
   <h3 class="mt-1 font-bold">
-    Felt and driven{felt.data.agreement == null
-      ? ''
-      : `: the same in ${plain(felt.data.agreement * 100)} % of the corners`}
+    Felt and driven{felt.data.agreement
+      ? `: the same in ${felt.data.agreement.same} of ${felt.data.agreement.told} corners`
+      : ''}
   </h3>
   <ul class="grid gap-0.5 text-sm" data-felt>
     {#each felt.data.corners as f (f.corner)}

@@ -5,8 +5,10 @@
   import { newId } from '../../kit/id';
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import { browserLog, deviceName, merged, send, type Line } from './log';
+  import { browserSounds, record, sendSounds, silent, type Recording } from './spoken';
   import { clock } from '../../words/clock';
-  import { FELT, standing } from './sessions';
+  import { standing } from './sessions';
+  import { FELT } from '../../words/felt';
 
   let { params }: { params: { id: string } } = $props();
   const shelf = browserLog();
@@ -24,11 +26,39 @@
   let bled = $state(false);
   let about = $state<'WEATHER' | 'TRAFFIC' | 'FLAGS' | 'LEARNED' | 'NOTE'>('LEARNED');
   let offline = $state(false);
+  const sounds = browserSounds();
+  /** Spoken notes that wait here, by the id of their line. */
+  let unsent = $state.raw<Record<string, string>>({});
+  let speaking = $state.raw<Recording | null>(null);
+  async function shelved(id: string) {
+    for (const url of Object.values(unsent)) URL.revokeObjectURL(url);
+    unsent = Object.fromEntries((await sounds.read(id)).map((s) => [s.id, URL.createObjectURL(s.sound)]));
+  }
+  async function speak() {
+    problem = null;
+    try {
+      if (!speaking) {
+        speaking = await record(() => void speak());
+        return;
+      }
+      const of = speaking;
+      speaking = null;
+      const { sound, seconds } = await of.stop();
+      const id = newId();
+      await sounds.put(params.id, [{ id, sound }]);
+      await shelved(params.id);
+      await say({ about: 'NOTE', words: '', seconds: Math.round(seconds * 10) / 10 }, id);
+    } catch (e) {
+      speaking = null;
+      problem = asProblem(e);
+    }
+  }
 
   $effect(() => {
     const id = params.id;
     untrack(async () => {
       waiting = await shelf.read(id);
+      await shelved(id);
       try {
         view = await ask(api.GET('/api/sessions/{id}', { params: { path: { id } } }));
         server = await ask(api.GET('/api/sessions/{id}/log', { params: { path: { id } } }));
@@ -41,18 +71,23 @@
     });
   });
   const timer = setInterval(() => void flush(), 5000);
-  onDestroy(() => clearInterval(timer));
+  onDestroy(() => {
+    clearInterval(timer);
+    void speaking?.stop();
+    for (const url of Object.values(unsent)) URL.revokeObjectURL(url);
+  });
 
   let sending = false;
   async function flush() {
-    if (!waiting.length || sending) return;
+    if ((!waiting.length && !Object.keys(unsent).length) || sending) return;
     sending = true;
     try {
       const answer = await send(shelf, params.id);
       if (answer) server = answer;
       waiting = await shelf.read(params.id);
       offline = false;
-      problem = null;
+      problem = await sendSounds(sounds, params.id);
+      await shelved(params.id);
     } catch (e) {
       const p = asProblem(e);
       offline = p.status === 0 || p.status >= 500;
@@ -61,9 +96,9 @@
       sending = false;
     }
   }
-  async function say(told: Partial<Told> & Pick<Told, 'about'>) {
+  async function say(told: Partial<Told> & Pick<Told, 'about'>, id = newId()) {
     const line: Line = {
-      id: newId(),
+      id,
       device,
       at: new Date().toISOString(),
       told: { words: '', hot: [], bled: false, ...told },
@@ -110,6 +145,7 @@
     if (t.about === 'FUEL') return `${t.litres} l in ${t.laps ?? '?'} laps`;
     if (t.about === 'PRESSURES')
       return `hot ${t.hot.filter((p) => p != null).join(', ')} kPa${t.bled ? ', bled' : ''}${(t.minutes ?? 0) > 2 ? `, ${t.minutes} min after stopping` : ''}`;
+    if (t.seconds) return `spoken, ${Math.round(t.seconds)} s`;
     return `${t.about.toLowerCase()}: ${t.words}`;
   };
 </script>
@@ -188,6 +224,16 @@
           <input class="input h-14 flex-1 text-lg" aria-label="Words" maxlength="2000" bind:value={words} />
           <button class="btn h-14 text-lg" disabled={!words.trim()}>Keep</button>
         </div>
+        {#if silent()}
+          <p class="text-base">{silent()}</p>
+        {:else}
+          <button
+            type="button"
+            class={['btn h-16 text-xl', speaking ? 'btn-primary' : '']}
+            aria-pressed={!!speaking}
+            onclick={speak}>{speaking ? 'Stop, and keep it' : 'Say it aloud, a minute at most'}</button
+          >
+        {/if}
       </form>
 
       <details>
@@ -265,7 +311,18 @@
       </details>
       <ul class="grid gap-1 text-base" data-log>
         {#each [...lines].reverse().filter((l) => !l.removed) as l (l.id)}
-          <li>{clock(l.at, zone)} {shown(l)}{l.device === device ? '' : ` · ${l.device}`}</li>
+          <li class="flex flex-wrap items-center gap-2">
+            {clock(l.at, zone)}
+            {shown(l)}{l.device === device ? '' : ` · ${l.device}`}
+            {#if l.told.seconds}
+              <audio
+                class="h-10 max-w-full flex-1"
+                controls
+                preload="none"
+                src={unsent[l.id] ?? `/api/sessions/${params.id}/log/${l.id}/sound`}
+              ></audio>
+            {/if}
+          </li>
         {/each}
       </ul>
       <p class="text-base">

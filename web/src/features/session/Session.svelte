@@ -16,12 +16,20 @@
   import { same } from '../../kit/same';
   import { History } from '../../kit/history';
   import ProblemBox from '../../kit/ProblemBox.svelte';
+  import NumberField from '../../kit/NumberField.svelte';
   import Slide from '../../kit/Slide.svelte';
-  import { inLength, lapTime, lengthUnit, metres, plain, signed, speedText } from '../../words/units';
+  import { inLength, lapTime, lengthUnit, plain, signed, speedText } from '../../words/units';
+  import Coaches from './Coaches.svelte';
   import FeltBeside from './FeltBeside.svelte';
+  import SessionRuns from './SessionRuns.svelte';
   import TodayStrip from './TodayStrip.svelte';
   import TrialsPanel from '../trials/TrialsPanel.svelte';
   import TryPanel from '../trials/TryPanel.svelte';
+  import FuelPanel from './FuelPanel.svelte';
+  import RacePanel from './RacePanel.svelte';
+  import RaceStrip from './RaceStrip.svelte';
+  import RulesPanel from './RulesPanel.svelte';
+  import TyresPanel from './TyresPanel.svelte';
   import WeatherBand from './WeatherBand.svelte';
   import WindRose from './WindRose.svelte';
   import { ERRANDS } from '../../words/errands';
@@ -250,8 +258,6 @@
   const plan = $derived(view?.plan ?? null);
   const chosen = $derived(plan?.corners.find((c) => c.corner === selected) ?? null);
   const focusIds = $derived(plan?.focus.map((f) => f.focus.corner) ?? []);
-  const WHEELS = ['front left', 'front right', 'rear left', 'rear right'];
-  const wheelNames = $derived(plan?.motorcycle ? ['front', 'rear'] : WHEELS);
   const WHEN = { ALL: '', FIRST: 'first laps: ', LAST: 'last laps: ' };
   function number(e: Event & { currentTarget: HTMLInputElement }): number | undefined {
     const v = e.currentTarget.valueAsNumber;
@@ -297,6 +303,7 @@
             ? `, ${draft.timing.later} min later than announced`
             : ''}{draft.timing.state === 'ON' ? '' : ` · ${draft.timing.state.toLowerCase()}`}
           · <span data-countdown>{until(view.line.begins, now)}</span>
+          {#if view.line.clocks}<strong class="block" data-clocks>{view.line.clocks}</strong>{/if}
           {#if saving}<span role="status"> · working it out…</span>{/if}
         </p>
       </div>
@@ -444,11 +451,12 @@
           {#if view.runs.length}
             <FeltBeside session={id} called={(c) => plan?.corners.find((l) => l.corner === c)?.called ?? c} />
           {/if}
+          <Coaches session={id} onproblem={(p) => (problem = p)} />
         </section>
 
         <section class="grid content-start gap-2 text-sm" aria-label="Conditions">
           <h3 class="font-bold">Conditions</h3>
-          <WeatherBand line={view.line} ontake={(day) => put({ day })} />
+          <WeatherBand line={view.line} ontake={(day) => put({ day })} onproblem={(p) => (problem = p)} />
           <div class="flex flex-wrap gap-1" role="group" aria-label="Road">
             {#each STATES as s (s)}
               <button
@@ -479,23 +487,22 @@
             </div>
           </div>
           <div class="grid grid-cols-2 gap-x-3 gap-y-1">
-            <label class="flex items-center gap-1"
-              ><span class="flex-1">air °C</span><input
-                class="input input-xs w-16"
-                type="number"
-                value={draft.day.day.airTemperature ?? ''}
-                placeholder="15"
-                onchange={(e) => dayPut({ airTemperature: number(e) })}
-              /></label
-            >
-            <label class="flex items-center gap-1"
-              ><span class="flex-1">pressure hPa</span><input
-                class="input input-xs w-16"
-                type="number"
-                value={draft.day.pressure ?? ''}
-                onchange={(e) => draft && put({ day: { ...draft.day, pressure: number(e) } })}
-              /></label
-            >
+            <NumberField
+              label="air °C"
+              placeholder="15"
+              value={draft.day.day.airTemperature}
+              onset={(airTemperature) => dayPut({ airTemperature })}
+            />
+            <NumberField
+              label="road °C"
+              value={draft.day.road}
+              onset={(road) => draft && put({ day: { ...draft.day, road } })}
+            />
+            <NumberField
+              label="pressure hPa"
+              value={draft.day.pressure}
+              onset={(pressure) => draft && put({ day: { ...draft.day, pressure } })}
+            />
             <label class="flex items-center gap-1"
               ><span class="flex-1">rubber</span><select
                 class="select select-xs w-24"
@@ -571,237 +578,10 @@
         </section>
 
         <section class="grid content-start gap-2 text-sm" aria-label="Machine">
-          <h3 class="font-bold">Tyres</h3>
-          <div class="grid grid-cols-2 gap-x-3 gap-y-1">
-            {#each wheelNames as w, i (w)}
-              {@const got = plan.wheels.find((k) => k.wheel === i)}
-              <label class="flex items-center gap-1">
-                <span class="flex-1">{w}, hot kPa</span>
-                <input
-                  class="input input-xs w-16"
-                  type="number"
-                  value={draft.tyres.hot[i] ?? ''}
-                  onchange={(e) => {
-                    if (!draft) return;
-                    const hot = wheelNames.map((_, k) => draft?.tyres.hot[k] ?? null) as (number | null)[];
-                    hot[i] = number(e) ?? null;
-                    put({ tyres: { ...draft.tyres, hot: hot as number[] } });
-                  }}
-                />
-              </label>
-              <p class="self-center">
-                {#if got?.refused}<strong>{got.refused}</strong>
-                {:else if got?.cold != null}set <strong>{plain(got.cold)}</strong> cold, {plain(got.low)}–{plain(
-                    got.high,
-                  )}
-                  {got.learned ? 'by your last readings' : 'not measured yet'}
-                {/if}
-              </p>
-            {/each}
-            <label class="flex items-center gap-1"
-              ><span class="flex-1">set</span><input
-                class="input input-xs w-16"
-                maxlength="40"
-                value={draft.tyres.set}
-                onchange={(e) => draft && put({ tyres: { ...draft.tyres, set: e.currentTarget.value.trim() } })}
-              /></label
-            >
-            <label class="flex items-center gap-1"
-              ><span class="flex-1">set at °C</span><input
-                class="input input-xs w-16"
-                type="number"
-                placeholder="air"
-                value={draft.tyres.coldAt ?? ''}
-                onchange={(e) => draft && put({ tyres: { ...draft.tyres, coldAt: number(e) } })}
-              /></label
-            >
-            <label class="flex items-center gap-1"
-              ><span class="flex-1">least kPa cold</span><input
-                class="input input-xs w-16"
-                type="number"
-                value={draft.tyres.least ?? ''}
-                onchange={(e) => draft && put({ tyres: { ...draft.tyres, least: number(e) } })}
-              /></label
-            >
-            <label class="flex items-center gap-1"
-              ><span class="flex-1">age, laps</span><input
-                class="input input-xs w-16"
-                type="number"
-                min="0"
-                value={draft.tyres.age}
-                onchange={(e) => draft && put({ tyres: { ...draft.tyres, age: number(e) ?? 0 } })}
-              /></label
-            >
-            <label class="flex items-center gap-1"
-              ><span class="flex-1">worn out after</span><input
-                class="input input-xs w-16"
-                type="number"
-                min="1"
-                value={draft.tyres.life ?? ''}
-                onchange={(e) => draft && put({ tyres: { ...draft.tyres, life: number(e) } })}
-              /></label
-            >
-            <label class="flex items-center gap-2"
-              ><input
-                type="checkbox"
-                class="checkbox checkbox-xs"
-                checked={draft.tyres.warmers}
-                onchange={(e) => draft && put({ tyres: { ...draft.tyres, warmers: e.currentTarget.checked } })}
-              />out of warmers</label
-            >
-          </div>
-          <h3 class="mt-1 font-bold">Fuel</h3>
-          <p>
-            {plain(plan.fuel.need.perLap, 2)} l a lap {plan.fuel.need.own
-              ? `by ${plan.fuel.need.own} laps of yours`
-              : "by the engine's work"}; {plan.fuel.laps} laps want
-            <strong>{plain(plan.fuel.litres, 1)} l</strong> in 19 of 20.
-          </p>
-          <div class="grid grid-cols-2 gap-x-3 gap-y-1">
-            <label class="flex items-center gap-1"
-              ><span class="flex-1">in the tank, l</span><input
-                class="input input-xs w-16"
-                type="number"
-                min="0"
-                value={draft.fuel.tank ?? ''}
-                onchange={(e) => draft && put({ fuel: { ...draft.fuel, tank: number(e) } })}
-              /></label
-            >
-            <p class="self-center">
-              {plan.fuel.reaches == null ? '' : `reaches in ${plain(plan.fuel.reaches * 100)} of 100`}{draft.fuel
-                .tank != null && !plan.fuel.weighed
-                ? '; its weight is not counted, for the vehicle does not say how much fuel its mass holds'
-                : ''}
-            </p>
-            <label class="flex items-center gap-1"
-              ><span class="flex-1">or, l</span><input
-                class="input input-xs w-16"
-                type="number"
-                min="0"
-                value={draft.fuel.other ?? ''}
-                onchange={(e) => draft && put({ fuel: { ...draft.fuel, other: number(e) } })}
-              /></label
-            >
-            <p class="self-center">
-              {plan.fuel.otherReaches == null ? '' : `reaches in ${plain(plan.fuel.otherReaches * 100)} of 100`}{plan
-                .fuel.otherCosts == null
-                ? ''
-                : `, ${signed(plan.fuel.otherCosts, 2)} s a lap`}
-            </p>
-            <label class="flex items-center gap-1"
-              ><span class="flex-1">to be left, l</span><input
-                class="input input-xs w-16"
-                type="number"
-                min="0"
-                value={draft.fuel.rest}
-                onchange={(e) => draft && put({ fuel: { ...draft.fuel, rest: number(e) ?? 0 } })}
-              /></label
-            >
-            {#if draft.kind === 'RACE'}
-              <label class="flex items-center gap-1"
-                ><span class="flex-1">formation laps</span><input
-                  class="input input-xs w-16"
-                  type="number"
-                  min="0"
-                  max="5"
-                  value={draft.fuel.formation}
-                  onchange={(e) => draft && put({ fuel: { ...draft.fuel, formation: number(e) ?? 0 } })}
-                /></label
-              >
-              <label class="flex items-center gap-2"
-                ><input
-                  type="checkbox"
-                  class="checkbox checkbox-xs"
-                  checked={draft.fuel.oneMore}
-                  onchange={(e) => draft && put({ fuel: { ...draft.fuel, oneMore: e.currentTarget.checked } })}
-                />one more lap after the time</label
-              >
-              <label class="flex items-center gap-1"
-                ><span class="flex-1">leader's lap, s</span><input
-                  class="input input-xs w-16"
-                  type="number"
-                  step="0.1"
-                  value={draft.fuel.leader ?? ''}
-                  onchange={(e) => draft && put({ fuel: { ...draft.fuel, leader: number(e) } })}
-                /></label
-              >
-            {/if}
-          </div>
-          <h3 class="mt-1 font-bold">Rules</h3>
-          <div class="grid grid-cols-2 gap-x-3 gap-y-1">
-            <label class="flex items-center gap-1"
-              ><span class="flex-1">off the road</span><select
-                class="select select-xs w-28"
-                value={draft.rules.limits}
-                onchange={(e) =>
-                  draft &&
-                  put({ rules: { ...draft.rules, limits: e.currentTarget.value as TrackSession['rules']['limits'] } })}
-                ><option value="UNKNOWN">not said</option><option value="FREE">free</option><option value="LAP_DELETED"
-                  >lap deleted</option
-                ><option value="WARNINGS">warnings</option><option value="PENALTY">penalty</option></select
-              ></label
-            >
-            <label class="flex items-center gap-1"
-              ><span class="flex-1">pit lane km/h</span><input
-                class="input input-xs w-16"
-                type="number"
-                value={draft.rules.pitSpeed == null ? '' : Math.round(draft.rules.pitSpeed * 3.6)}
-                onchange={(e) => {
-                  const v = number(e);
-                  if (draft) put({ rules: { ...draft.rules, pitSpeed: v === undefined ? undefined : v / 3.6 } });
-                }}
-              /></label
-            >
-            <label class="flex items-center gap-1"
-              ><span class="flex-1">line at, m</span><input
-                class="input input-xs w-16"
-                type="number"
-                value={draft.rules.pitLine ?? ''}
-                onchange={(e) => draft && put({ rules: { ...draft.rules, pitLine: number(e) } })}
-              /></label
-            >
-            <label class="flex items-center gap-1"
-              ><span class="flex-none">must</span><input
-                class="input input-xs w-full"
-                value={draft.rules.must}
-                placeholder="both compounds…"
-                onchange={(e) => draft && put({ rules: { ...draft.rules, must: e.currentTarget.value } })}
-              /></label
-            >
-          </div>
-          {#if plan.pits}
-            <p>
-              Pits: brake at {metres(plan.pits.marker)}, {metres(plan.pits.metres)} before the line, from {speedText(
-                plan.pits.from,
-              )} to {speedText(plan.pits.aimed)}; practise it.
-            </p>
-          {/if}
-          {#if plan.race}
-            {@const called = (c: string) => plan?.corners.find((l) => l.corner === c)?.called ?? c}
-            <h3 class="mt-1 font-bold">Race</h3>
-            {#if plan.race.start}
-              <p>
-                Standing start: {speedText(plan.race.start.arrival)} at {called(plan.race.start.corner)} after {plain(
-                  plan.race.start.seconds,
-                  1,
-                )} s, {speedText(plan.race.start.flying)} on a lap. The last place to brake on cold tyres is {metres(
-                  Math.abs(plan.race.start.metres),
-                )}
-                {plan.race.start.metres < 0 ? 'sooner' : 'later'} than on a lap; cold brakes and those around you ask for
-                more.
-              </p>
-            {/if}
-            {#if plan.race.tows.length}
-              <p>
-                In a tow you arrive faster: {plan.race.tows
-                  .slice(0, 4)
-                  .map(
-                    (t) => `${called(t.corner)} +${speedText(t.faster)}, brake ${metres(Math.max(0, t.metres))} sooner`,
-                  )
-                  .join('; ')}.
-              </p>
-            {/if}
-          {/if}
+          <TyresPanel session={id} version={view.line.version} {draft} {plan} {put} onselect={(c) => (selected = c)} />
+          <FuelPanel {draft} {plan} {put} />
+          <RulesPanel {draft} device={plan.device} {put} />
+          <RacePanel {plan} />
           <label class="grid gap-1"
             >Aim <input
               class="input input-sm w-full"
@@ -815,12 +595,28 @@
             <button class="btn btn-sm" onclick={() => like(2)}>Like this, 2 h on</button>
             <button class="btn btn-sm" onclick={() => like(24)}>Like this, next day</button>
           </div>
-          {#each view.runs as r (r.id)}
-            <p><a class="link" href="#/debrief/{r.id}">{r.name}</a>, {clock(r.drivenAt, zone)}</p>
-          {/each}
+          <SessionRuns
+            {view}
+            events={calendar.data?.events ?? []}
+            onchanged={() => void load()}
+            onproblem={(p) => (problem = p)}
+          />
           {#each plan.cautions as c, i (i)}<p class="text-xs leading-tight">{c}</p>{/each}
         </section>
       </div>
+      {#if reference.data && draft.kind === 'RACE'}
+        <section class="bg-base-100 border-base-300 rounded border p-3" aria-label="Race">
+          <h2 class="font-bold">Racing others</h2>
+          <RaceStrip
+            session={id}
+            version={view.line.version}
+            road={reference.data.road}
+            corners={reference.data.r.corners}
+            {selected}
+            onselect={(c) => (selected = c)}
+          />
+        </section>
+      {/if}
       {#if reference.data && view.line.reference}
         <section class="bg-base-100 border-base-300 grid gap-2 rounded border p-3" aria-label="Trials">
           <h2 class="font-bold">Trials</h2>

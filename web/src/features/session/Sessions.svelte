@@ -7,6 +7,7 @@
   import { here } from '../../kit/here.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import DayLine from './DayLine.svelte';
+  import Story from './Story.svelte';
   import CalendarFiles from './CalendarFiles.svelte';
   import { ERRANDS } from '../../words/errands';
   import { clock, day, until } from '../../words/clock';
@@ -25,6 +26,8 @@
   let zone = $state(Intl.DateTimeFormat().resolvedOptions().timeZone || 'UTC');
   let opened = $state(false);
   let gone = $state<SessionLine | null>(null);
+  /** Events whose story is open. */
+  let stories = $state<Record<string, boolean>>({});
 
   const all = $derived(view?.events.flatMap((e) => e.sessions) ?? []);
   const due = $derived(
@@ -220,6 +223,25 @@
             </li>
           {/each}
         </ul>
+        {#if e.sessions.length}
+          <details class="mt-1 text-sm" ontoggle={(x) => (stories = { ...stories, [e.id]: x.currentTarget.open })}>
+            <summary class="cursor-pointer">What happened, in order</summary>
+            {#if stories[e.id]}<Story event={e} />{/if}
+          </details>
+        {/if}
+        {#if e.sessions.some((s) => s.made)}
+          <details class="mt-1 text-sm">
+            <summary class="cursor-pointer">Made from runs driven before</summary>
+            <ul class="mt-1 flex flex-wrap gap-x-4 gap-y-1">
+              {#each e.sessions.filter((s) => s.made) as s (s.id)}
+                <li>
+                  <a class="link" href="#/session/{s.id}">{s.session.name}</a>, {day(s.begins, e.zone)}
+                  {clock(s.begins, e.zone)}{s.driven ? ` · ${s.driven} ${s.driven === 1 ? 'run' : 'runs'}` : ''}
+                </li>
+              {/each}
+            </ul>
+          </details>
+        {/if}
       </section>
     {:else}
       <p>

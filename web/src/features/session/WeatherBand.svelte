@@ -1,6 +1,7 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
-  import { api, ask, type SessionDay, type SessionLine } from '../../api/api';
+  import { api, ask, asProblem, sendForm, type Problem, type SessionDay, type SessionLine } from '../../api/api';
+  import type { components } from '../../api/generated/api';
   import { plain } from '../../words/units';
   import { clock } from '../../words/clock';
 
@@ -8,13 +9,29 @@
   interface Props {
     line: SessionLine;
     ontake: (day: SessionDay) => void;
+    onproblem: (problem: Problem | null) => void;
   }
-  let { line, ontake }: Props = $props();
-  const weather = createQuery(() => ({
+  let { line, ontake, onproblem }: Props = $props();
+  type Told = components['schemas']['WeatherView'];
+  /** What a file said, until this screen is left. */
+  let brought = $state.raw<{ name: string; told: Told } | null>(null);
+  async function bring(files: FileList | null) {
+    const file = files?.[0];
+    if (!file) return;
+    onproblem(null);
+    try {
+      brought = { name: file.name, told: await sendForm<Told>(`/api/sessions/${line.id}/weather`, { file }) };
+    } catch (e) {
+      onproblem(asProblem(e));
+    }
+  }
+  const asked = createQuery(() => ({
     queryKey: ['weather', line.id, line.begins],
     refetchInterval: 120_000,
     queryFn: () => ask(api.GET('/api/sessions/{id}/weather', { params: { path: { id: line.id } } })),
   }));
+
+  const told = $derived(brought?.told ?? asked.data ?? null);
 
   const HEIGHT = 74;
   const BASE = 52;
@@ -25,7 +42,7 @@
   const to = $derived(new Date(line.ends).getTime() + 2 * 3_600_000);
   const x = $derived((at: string) => ((new Date(at).getTime() - from) / (to - from)) * width);
   const moments = $derived(
-    [...(weather.data?.weather?.readings ?? []), ...(weather.data?.weather?.forecast ?? [])].filter((m) => {
+    [...(told?.weather?.readings ?? []), ...(told?.weather?.forecast ?? [])].filter((m) => {
       const t = new Date(m.at).getTime();
       return t >= from - 1_800_000 && t <= to + 1_800_000;
     }),
@@ -39,7 +56,7 @@
           .map((m) => `${x(m.at)} ${up(m.rainLow)}`)
           .join(' L ')} Z`,
   );
-  const proposed = $derived(weather.data?.proposed ?? null);
+  const proposed = $derived(told?.proposed ?? null);
   const same = $derived(
     !!proposed &&
       proposed.day.surface?.state === (line.session.day.day.surface?.state ?? 'DRY') &&
@@ -48,7 +65,7 @@
   );
 </script>
 
-{#if weather.data?.there}
+{#if told?.there}
   <div class="grid gap-1" bind:clientWidth={width} data-weather>
     {#if moments.length > 1}
       <svg {width} height={HEIGHT} role="img" aria-label="Rain read and forecast around the session">
@@ -81,10 +98,10 @@
         <text x={width - 64} y="12" style="font-size: 10.5px; fill: var(--ink-soft)">rain, mm/h</text>
       </svg>
     {:else}
-      <p>The station says nothing of that time yet.</p>
+      <p>{brought ? brought.name : 'The station'} says nothing of that time{brought ? '' : ' yet'}.</p>
     {/if}
-    {#if weather.data.trouble}<p>{weather.data.trouble} Enter the weather by hand.</p>{/if}
-    {#if weather.data.stale}<p>The last reading is more than 10 minutes old.</p>{/if}
+    {#if told.trouble}<p>{told.trouble} Enter the weather by hand.</p>{/if}
+    {#if told.stale}<p>The last reading is more than 10 minutes old.</p>{/if}
     {#if proposed}
       <p class="flex flex-wrap items-center gap-2">
         <span
@@ -97,3 +114,18 @@
     {/if}
   </div>
 {/if}
+<p class="flex flex-wrap items-center gap-2">
+  {#if brought}
+    <span>by {brought.name}</span>
+    <button class="btn btn-xs" onclick={() => (brought = null)}>Leave it</button>
+  {/if}
+  <label class="btn btn-xs">
+    Weather from a file
+    <input
+      type="file"
+      accept=".json,.csv,application/json,text/csv"
+      class="sr-only"
+      onchange={(e) => bring(e.currentTarget.files)}
+    />
+  </label>
+</p>

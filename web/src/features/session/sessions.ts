@@ -9,17 +9,6 @@ export const KINDS: Record<SessionKind, string> = {
   COACHING: 'coaching',
 };
 
-export const FELT: Record<Felt, string> = {
-  AS_PLANNED: 'as planned',
-  EARLY: 'early',
-  LATE: 'late',
-  DEEP: 'deep',
-  WIDE: 'wide',
-  UNSURE: 'unsure',
-  SCARED: 'scared',
-  GREAT: 'great',
-};
-
 /** Sessions of an event by the day at the circuit. */
 export function byDay(event: EventView): { day: string; sessions: SessionLine[] }[] {
   const out: { day: string; sessions: SessionLine[] }[] = [];
@@ -68,9 +57,9 @@ export function freshSession(kind: SessionKind, wall: string, zone: string): Tra
       },
       rubber: 'USUAL',
     },
-    tyres: { set: '', age: 0, warmers: false, hot: [], lastCold: [], lastHot: [] },
+    tyres: { set: '', age: 0, warmers: false, hot: [], lastCold: [], lastHot: [], spared: [] },
     fuel: { rest: 0, formation: 0, oneMore: false, used: [] },
-    rules: { limits: 'UNKNOWN', must: '' },
+    rules: { limits: 'UNKNOWN', must: '', device: [] },
     focus: [],
     done: [],
     aim: '',
@@ -89,18 +78,6 @@ export function standing(lines: { told: Told; removed: boolean }[]): { felt: Map
   return { felt, rest };
 }
 
-/** The road and the air that a session is planned for, in a line. */
-export function conditions(session: TrackSession): string {
-  const d = session.day.day;
-  return [
-    (d.surface?.state ?? 'DRY').toLowerCase(),
-    `grip ${Math.round(d.grip * 100)} %`,
-    ...(session.day.road == null ? [] : [`road ${Math.round(session.day.road)} °C`]),
-    ...(d.airTemperature == null ? [] : [`${Math.round(d.airTemperature)} °C`]),
-    ...(d.windSpeed >= 1 ? [`wind ${Math.round(d.windSpeed)} m/s from ${Math.round(d.windFrom)}°`] : []),
-  ].join(', ');
-}
-
 /** Parts of a brief with what each says, to tell later what has changed since it was read. */
 export function said(
   plan: {
@@ -108,12 +85,12 @@ export function said(
     focus: { called: string; words: string }[];
     today: { laps: number; warmFrom: number };
   },
-  line: { begins: string; session: TrackSession },
+  view: { line: { begins: string; session: TrackSession }; conditions: string },
 ): Record<string, string> {
   const out: Record<string, string> = {
-    begins: line.begins,
-    state: line.session.timing.state,
-    conditions: conditions(line.session),
+    begins: view.line.begins,
+    state: view.line.session.timing.state,
+    conditions: view.conditions ?? '',
     laps: String(plan.today.laps),
     warm: String(plan.today.warmFrom),
     focus: plan.focus.map((f) => f.called).join(', '),

@@ -24,6 +24,16 @@ describe('fields of a vehicle', () => {
     }
   });
 
+  it('of springs and device say nothing until one is entered', () => {
+    expect(toKeep(v).ride).toBeUndefined();
+    expect(toKeep(v).device).toBeUndefined();
+    expect(toKeep(withField(v, 'ride.frequency', 2.4)).ride).toEqual({ frequency: 2.4, bump: 0, droop: 0 });
+    const open = toKeep(withField(v, 'device.drag', 0.8));
+    expect(open.device).toEqual({ drag: 0.8, downforce: 1 });
+    expect(complete(open).device).toEqual({ drag: 0.8, downforce: 1 });
+    expect(toKeep(v).fuel?.heating).toBe(43.4);
+  });
+
   it('leave out what the vehicle has not got', () => {
     const fields = groupsOf(v).flatMap((g) => g.fields.map((f) => f.field));
     expect(fields).not.toContain('leanLimit');

@@ -86,6 +86,23 @@ export function groupsOf(v: Vehicle): Group[] {
         f('In the tank now', 'l', 'fuel.load', 1),
         f('Tank holds', 'l', 'fuel.capacity', 1),
         f('Weighs', 'kg/l', 'fuel.density', 0.01),
+        f('Holds', 'MJ/kg', 'fuel.heating', 0.1),
+        f('Engine makes of it', '%', 'fuel.efficiency', 0.5, 100),
+      ],
+    },
+    {
+      title: 'Springs, where known',
+      fields: [
+        f('Body moves at', 'Hz', 'ride.frequency', 0.1),
+        f('Down to the stops', 'cm', 'ride.bump', 0.1, 100),
+        f('Up until a wheel hangs', 'cm', 'ride.droop', 0.1, 100),
+      ],
+    },
+    {
+      title: 'Drag device, if any',
+      fields: [
+        f('Drag with it open', '%', 'device.drag', 1, 100),
+        f('Downforce with it open', '%', 'device.downforce', 1, 100),
       ],
     },
   ];
@@ -130,13 +147,28 @@ export function complete(v: Vehicle, chassis?: Vehicle['chassis']): Vehicle {
         ? { rideHeight: 0.12, width: 0.3, track: 0, tyreWidth: 0.19 }
         : { rideHeight: 0.09, width: v.width - 0.5, track: v.width - 0.27, tyreWidth: 0.25 }),
     chassis: v.chassis ?? chassis,
-    fuel: v.fuel ?? { load: bike ? 12 : 40, capacity: bike ? 17 : 80, density: 0.75 },
+    fuel: {
+      ...(v.fuel ?? { load: bike ? 12 : 40, capacity: bike ? 17 : 80, density: 0.75 }),
+      heating: v.fuel?.heating ?? 43.4,
+      efficiency: v.fuel?.efficiency ?? 0.3,
+    },
+    ride: v.ride ?? { frequency: 0, bump: 0, droop: 0 },
+    device: v.device ?? { drag: 1, downforce: 1 },
   };
 }
 
-/** The vehicle to keep: a chassis that is just the usual one goes on following the other numbers. */
+/**
+ * The vehicle to keep: a chassis that is just the usual one goes on following the other numbers, springs of which
+ * nothing is said are not known, and a device that takes nothing away is none.
+ */
 export function toKeep(v: Vehicle, usual?: Vehicle['chassis']): Vehicle {
-  return JSON.stringify(v.chassis) === JSON.stringify(usual) ? { ...v, chassis: undefined } : v;
+  const { ride, device } = v;
+  return {
+    ...v,
+    chassis: JSON.stringify(v.chassis) === JSON.stringify(usual) ? undefined : v.chassis,
+    ride: ride && ride.frequency + ride.bump + ride.droop > 0 ? ride : undefined,
+    device: device && (device.drag !== 1 || device.downforce !== 1) ? device : undefined,
+  };
 }
 
 export function getField(v: Vehicle, field: string): number {

@@ -18,7 +18,8 @@ import org.openqa.selenium.support.ui.WebDriverWait;
 
 /** Headless Chromium on the running server, with waiting built in. */
 final class Browser implements AutoCloseable {
-  private static final Duration PATIENCE = Duration.ofSeconds(20);
+  /** A busy machine takes its time; how long things take is measured elsewhere. */
+  private static final Duration PATIENCE = Duration.ofSeconds(60);
 
   private final ChromeDriver driver;
   private final String address;

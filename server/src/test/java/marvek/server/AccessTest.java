@@ -92,6 +92,8 @@ class AccessTest {
     calls.add(new Call("GET", "/kerbs", null, Who.READERS));
     calls.add(new Call("GET", "/glances", null, Who.READERS));
     calls.add(new Call("GET", "/remarks", null, Who.READERS));
+    // Nothing in it for who was let in to none: tried below.
+    calls.add(new Call("GET", "/sessions-seen", null, Who.READERS));
     calls.add(new Call("POST", "/answer", entry, Who.READERS));
     calls.add(new Call("POST", "/balance", Map.of("entry", entry), Who.READERS));
     calls.add(
@@ -316,6 +318,111 @@ class AccessTest {
             made.reference(),
             share)
         .status();
+  }
+
+  private void say(String session, String line, Map<String, Object> told, boolean removed) {
+    Map<String, Object> all = new java.util.LinkedHashMap<>(told);
+    all.put("hot", List.of());
+    all.put("bled", false);
+    all.putIfAbsent("words", "");
+    Map<String, Object> body =
+        Map.of(
+            "id",
+            line,
+            "device",
+            "phone",
+            "at",
+            java.time.Instant.now().toString(),
+            "told",
+            all,
+            "removed",
+            removed);
+    assertThat(
+            made.person()
+                .post("/api/sessions/{id}/log", Map.of("lines", List.of(body)), session)
+                .status())
+        .isEqualTo(200);
+  }
+
+  private int letInto(String session, String share, boolean sees) {
+    return made.person()
+        .put("/api/sessions/{id}/coaches/{share}", Map.of("sees", sees), session, share)
+        .status();
+  }
+
+  /**
+   * What was felt and said is shown session by session to a coach who was let in, and to nobody
+   * else.
+   */
+  @Test
+  void aCoachSeesWhatWasFeltOfASessionOnlyWhenLetIn() {
+    String url = "/api/references/" + made.reference() + "/sessions-seen";
+    String session = made.session();
+    String other = made.session();
+    String corner = made.open().path("corners").path(0).path("id").asText();
+    String felt = java.util.UUID.randomUUID().toString();
+    String spoken = java.util.UUID.randomUUID().toString();
+    String gone = java.util.UUID.randomUUID().toString();
+    say(session, felt, Map.of("about", "CORNER", "corner", corner, "felt", "DEEP"), false);
+    say(session, spoken, Map.of("about", "NOTE", "seconds", 2.5), false);
+    say(session, gone, Map.of("about", "NOTE", "words", "not this"), false);
+    say(session, gone, Map.of("about", "NOTE", "words", "not this"), true);
+    String sound = "/api/sessions/" + session + "/log/" + spoken + "/sound";
+    byte[] webm = {0x1A, 0x45, (byte) 0xDF, (byte) 0xA3, 1, 2, 3};
+    assertThat(made.person().upload(sound, "note.webm", webm).status()).isEqualTo(204);
+
+    String share = shareOf("COACH");
+    // Who has not opened the reference is nobody yet.
+    assertThat(made.person().get("/api/sessions/{id}/coaches", session).body()).isEmpty();
+    assertThat(letInto(session, share, true)).isEqualTo(422);
+    assertThat(coach.get("/api/references/{id}", made.reference()).status()).isEqualTo(200);
+    JsonNode coaches = made.person().get("/api/sessions/{id}/coaches", session).body();
+    assertThat(coaches.findValuesAsText("share")).containsExactly(share);
+    assertThat(coaches.path(0).path("sees").asBoolean()).isFalse();
+    assertThat(coach.get(url).body()).isEmpty();
+    assertThat(coach.get(sound).status()).isEqualTo(404);
+    assertThat(letInto(session, shareOf("VIEWER"), true)).isEqualTo(422);
+    assertThat(letInto(session, java.util.UUID.randomUUID().toString(), true)).isEqualTo(404);
+    assertThat(letInto(session, share, true)).isEqualTo(200);
+    assertThat(letInto(session, share, true)).isEqualTo(200);
+
+    JsonNode seen = coach.get(url).body();
+    assertThat(seen.findValuesAsText("name")).containsExactly("Hour");
+    assertThat(seen.path(0).path("lines").findValuesAsText("id"))
+        .containsExactlyInAnyOrder(felt, spoken);
+    assertThat(coach.get(sound).status()).isEqualTo(200);
+    assertThat(viewer.get(url).body()).isEmpty();
+    assertThat(viewer.get(sound).status()).isEqualTo(404);
+    assertThat(stranger.get(url).status()).isEqualTo(404);
+    assertThat(stranger.get(sound).status()).isEqualTo(404);
+    // Nothing more of the session, and no other one.
+    for (String path : List.of("", "/log", "/felt", "/brief.json", "/coaches")) {
+      assertThat(coach.get("/api/sessions/" + session + path).status()).as(path).isEqualTo(404);
+    }
+    assertThat(coach.upload(sound, "note.webm", webm).status()).isEqualTo(404);
+    assertThat(seen.findValuesAsText("id")).doesNotContain(other);
+    // Nobody lets themselves in.
+    assertThat(
+            coach
+                .put("/api/sessions/{id}/coaches/{s}", Map.of("sees", true), other, share)
+                .status())
+        .isEqualTo(404);
+
+    assertThat(letInto(session, share, false)).isEqualTo(200);
+    assertThat(coach.get(url).body()).isEmpty();
+    assertThat(coach.get(sound).status()).isEqualTo(404);
+    // Who becomes a viewer, and a coach again, is let in anew.
+    letInto(session, share, true);
+    share(coach, "VIEWER");
+    assertThat(coach.get(url).body()).isEmpty();
+    assertThat(coach.get(sound).status()).isEqualTo(404);
+    share(coach, "COACH");
+    assertThat(coach.get(url).body()).isEmpty();
+    // A session thrown away is seen no longer.
+    letInto(session, share, true);
+    assertThat(made.person().delete("/api/sessions/{id}", session).status()).isEqualTo(204);
+    assertThat(coach.get(url).body()).isEmpty();
+    assertThat(coach.get(sound).status()).isEqualTo(404);
   }
 
   /** What is known by heart is shown to a coach who was let in, and to nobody else. */

@@ -4,11 +4,18 @@ import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 
+import com.tngtech.archunit.base.DescribedPredicate;
+import com.tngtech.archunit.core.domain.JavaCall;
+import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.domain.properties.HasName;
+import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.junit.AnalyzeClasses;
 import com.tngtech.archunit.junit.ArchTest;
 import com.tngtech.archunit.lang.ArchRule;
 import jakarta.persistence.Entity;
+import java.util.concurrent.CompletableFuture;
+import java.util.function.Supplier;
 import org.springframework.data.repository.Repository;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -53,4 +60,27 @@ class ArchitectureTest {
                   com.tngtech.archunit.base.DescribedPredicate.describe(
                       "owned",
                       c -> c.getFields().stream().anyMatch(f -> f.getName().equals("ownerId")))));
+
+  private static DescribedPredicate<JavaCall<?>> called(String name) {
+    return JavaCall.Predicates.target(HasName.Predicates.name(name));
+  }
+
+  /**
+   * Who waits for a pool that all share, with a lock of a cache or a connection in hand, may wait
+   * for ever for somebody who wants that lock. In core as well, which is called with both in hand.
+   */
+  @ArchTest
+  static void nobodyWaitsForThePoolThatAllShare(JavaClasses server) {
+    noClasses()
+        .should()
+        .callMethodWhere(called("parallelStream").or(called("parallel")).or(called("commonPool")))
+        .orShould()
+        .callMethod(CompletableFuture.class, "supplyAsync", Supplier.class)
+        .orShould()
+        .callMethod(CompletableFuture.class, "runAsync", Runnable.class)
+        .check(
+            new ClassFileImporter()
+                .withImportOption(new ImportOption.DoNotIncludeTests())
+                .importPackages("marvek.core", "marvek.server"));
+  }
 }

@@ -1,10 +1,15 @@
 package marvek.server;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import com.lowagie.text.pdf.PdfReader;
+import com.lowagie.text.pdf.parser.PdfTextExtractor;
+import java.io.IOException;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.temporal.ChronoUnit;
@@ -16,11 +21,16 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.UUID;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.context.annotation.Import;
 import org.springframework.jdbc.core.JdbcTemplate;
+import org.springframework.mock.web.MockHttpServletResponse;
 
 /** Sessions from their announcement to their log. */
 @ServerTest
@@ -58,6 +68,8 @@ class SessionsTest {
     session.putAll(more);
     return session;
   }
+
+  private static final String NOBODY = UUID.randomUUID().toString();
 
   private static Map<String, Object> wet(double grip) {
     Map<String, Object> day = new TreeMap<>();
@@ -136,6 +148,58 @@ class SessionsTest {
     assertThat(wet.path("targets").path("tiers").size()).isEqualTo(5);
     assertThat(wet.path("fuel").path("litres").asDouble()).isBetween(1.0, 60.0);
     assertThat(wet.path("cautions").path(0).asText()).contains("Flags");
+  }
+
+  @Test
+  void sparingTheTyresCostsASecondHereAndKeepsThemLonger() {
+    ObjectNode session = open().path("line").path("session").deepCopy();
+    session.with("tyres").put("age", 20).put("life", 40);
+    keep(session, open().path("line").path("version").asInt());
+    JsonNode before = made.person().get("/api/sessions/{id}/tyres", id).body();
+    assertThat(before.path("wheels").size()).isEqualTo(4);
+    assertThat(before.path("costs").asDouble()).isZero();
+    assertThat(before.path("rate").asDouble()).isBetween(0.9, 1.1);
+    assertThat(before.path("words").path(0).asText()).matches("The .* tyre works most, \\d+ % .*");
+    List<String> cheapest = new ArrayList<>();
+    double saved = 0;
+    for (JsonNode c : before.path("corners")) {
+      if (c.path("rank").asInt() == 1 || c.path("rank").asInt() == 2) {
+        cheapest.add(c.path("corner").asText());
+        saved += c.path("saved").asDouble();
+      }
+    }
+    assertThat(cheapest).hasSize(2);
+    session.with("tyres").set("spared", new ObjectMapper().valueToTree(cheapest));
+    keep(session, open().path("line").path("version").asInt());
+    JsonNode after = made.person().get("/api/sessions/{id}/tyres", id).body();
+    assertThat(after.path("costs").asDouble()).isPositive();
+    assertThat(after.path("rate").asDouble())
+        .isLessThan(before.path("rate").asDouble() * (1 - 0.6 * saved));
+    // A wet road works them far less.
+    session.set("day", new ObjectMapper().valueToTree(wet(0.7)));
+    keep(session, open().path("line").path("version").asInt());
+    assertThat(made.person().get("/api/sessions/{id}/tyres", id).body().path("rate").asDouble())
+        .isLessThan(0.95 * after.path("rate").asDouble());
+  }
+
+  @Test
+  void racingOthersIsReckonedOnTheDay() {
+    JsonNode race = made.person().get("/api/sessions/{id}/race", id).body();
+    JsonNode held = race.path("craft").path("held");
+    assertThat(held.size()).isEqualTo(open().path("plan").path("corners").size());
+    int told = 0;
+    for (JsonNode h : held) {
+      String corner = h.path("corner").asText();
+      assertThat(race.path("called").path(corner).asText()).isNotBlank();
+      JsonNode in = made.person().get("/api/sessions/{id}/inside/" + corner, id).body();
+      if (!in.path("inside").isMissingNode() && !in.path("inside").isNull()) {
+        told++;
+        assertThat(in.path("inside").path("seconds").asDouble()).isBetween(-0.05, 4.0);
+        assertThat(in.path("inside").path("offset").size()).isGreaterThan(20);
+      }
+    }
+    assertThat(told).isGreaterThan(1);
+    assertThat(made.person().get("/api/sessions/{id}/inside/nowhere", id).status()).isEqualTo(404);
   }
 
   @Test
@@ -288,6 +352,207 @@ class SessionsTest {
     assertThat(open().path("runs").size()).isZero();
   }
 
+  private String run(String session) {
+    return made.person()
+        .post("/api/sessions/{id}/runs", Map.of(), session)
+        .body()
+        .path("id")
+        .asText();
+  }
+
+  private static List<String> ids(JsonNode list) {
+    List<String> out = new ArrayList<>();
+    list.forEach(n -> out.add(n.path("id").asText()));
+    return out;
+  }
+
+  private List<String> listed(String in) {
+    for (JsonNode e : made.person().get("/api/events").body().path("events")) {
+      if (e.path("id").asText().equals(in)) {
+        return ids(e.path("sessions"));
+      }
+    }
+    return List.of();
+  }
+
+  private People.Answer join(String session, String into) {
+    Map<String, Object> body = new TreeMap<>();
+    body.put("into", into);
+    return made.person().put("/api/sessions/{id}/joined", body, session);
+  }
+
+  /** Two sessions that were one: what belongs to either counts in it, until they are parted. */
+  @Test
+  void sessionsAreJoinedAndPartedAgain() {
+    String second = add(body("Second", Map.of()));
+    String first = run(id);
+    String other = run(second);
+    log(second, "c1", "LATE");
+    assertThat(join(second, id).status()).isEqualTo(204);
+    assertThat(ids(open().path("runs"))).containsExactlyInAnyOrder(first, other);
+    assertThat(open().path("parts").path(0).path("name").asText()).isEqualTo("Second");
+    assertThat(made.person().get("/api/sessions/{id}/log", id).body().size()).isEqualTo(1);
+    assertThat(listed(event)).containsExactly(id);
+    for (JsonNode e : made.person().get("/api/events").body().path("events")) {
+      assertThat(e.path("sessions").path(0).path("driven").asInt()).isEqualTo(2);
+    }
+    // A line of the part is taken back in the whole, and nothing else is held up by it.
+    ObjectNode line = made.person().get("/api/sessions/{id}/log", id).body().path(0).deepCopy();
+    Map<String, Object> back = Map.of("lines", List.of(line.put("removed", true)));
+    assertThat(made.person().post("/api/sessions/{id}/log", back, id).status()).isEqualTo(200);
+    assertThat(made.person().get("/api/sessions/{id}/log", id).body().path(0).path("removed"))
+        .isEqualTo(com.fasterxml.jackson.databind.node.BooleanNode.TRUE);
+    // Not in a circle.
+    assertThat(join(id, second).status()).isEqualTo(422);
+    assertThat(join(id, id).status()).isEqualTo(422);
+    assertThat(join(second, null).status()).isEqualTo(204);
+    assertThat(ids(open().path("runs"))).containsExactly(first);
+    assertThat(listed(event)).containsExactlyInAnyOrder(id, second);
+  }
+
+  @Test
+  void aRunBecomesASessionOfItsOwn() {
+    String first = run(id);
+    String other = run(id);
+    Map<String, Object> all = Map.of("runs", List.of(first, other));
+    People.Answer none = made.person().post("/api/sessions/{id}/parts", all, id);
+    assertThat(none.status()).isEqualTo(422);
+    assertThat(none.text()).contains("No run would be left");
+    People.Answer made2 =
+        made.person().post("/api/sessions/{id}/parts", Map.of("runs", List.of(other)), id);
+    assertThat(made2.status()).as(made2.text()).isEqualTo(201);
+    String part = made2.body().path("id").asText();
+    assertThat(ids(open().path("runs"))).containsExactly(first);
+    assertThat(listed(event)).containsExactlyInAnyOrder(id, part);
+    People.Answer gone =
+        made.person().post("/api/sessions/{id}/parts", Map.of("runs", List.of(other)), id);
+    assertThat(gone.status()).isEqualTo(422);
+    // Taken back, all is together again.
+    assertThat(join(part, id).status()).isEqualTo(204);
+    assertThat(ids(open().path("runs"))).containsExactlyInAnyOrder(first, other);
+  }
+
+  /** Nobody waits for ever for somebody who waits for him. */
+  @Test
+  void plansAreMadeSideBySide() throws Exception {
+    List<String> all = new ArrayList<>();
+    for (int k = 0; k < 6; k++) {
+      all.add(add(body("Side " + k, Map.of("day", wet(0.6 + 0.03 * k)))));
+    }
+    ExecutorService pool = Executors.newFixedThreadPool(12);
+    try {
+      List<Future<Integer>> asked = new ArrayList<>();
+      for (int round = 0; round < 2; round++) {
+        for (String s : all) {
+          asked.add(pool.submit(() -> made.person().get("/api/sessions/{id}", s).status()));
+        }
+      }
+      for (Future<Integer> f : asked) {
+        assertThat(f.get(90, TimeUnit.SECONDS)).isEqualTo(200);
+      }
+    } finally {
+      pool.shutdownNow();
+    }
+  }
+
+  /** One page, in order, in letters of every people's names, and in the driver's own units. */
+  @Test
+  void theBriefIsAPageOfPaper() throws IOException {
+    ObjectNode session = open().path("line").path("session").deepCopy();
+    session.set("day", new ObjectMapper().valueToTree(wet(0.7)));
+    session.put("aim", "Žluté číslo, łuk");
+    ((ObjectNode) session.path("rules")).put("must", "Both sets").put("limits", "LAP_DELETED");
+    JsonNode kept = keep(session, open().path("line").path("version").asInt()).body();
+    assertThat(kept.path("brief").findValuesAsText("kind"))
+        .containsExactly("DIFFERS", "FOCUS", "MARKERS", "WARM", "LAPS", "NUMBERS", "WRONG");
+    for (String size : List.of("A4", "A5")) {
+      PdfReader reader = new PdfReader(brief("?size=" + size, 200).getContentAsByteArray());
+      assertThat(reader.getNumberOfPages()).isEqualTo(1);
+      assertThat(reader.getPageSize(1).getHeight())
+          .isCloseTo(size.equals("A4") ? 842 : 595, within(1f));
+      String text = new PdfTextExtractor(reader).getTextFromPage(1).replaceAll("\\s+", " ");
+      assertThat(text)
+          .contains("Qualifying", "wet, grip 70 %", "Žluté číslo, łuk", "Must: Both sets")
+          .contains("Off the road: the lap is deleted", "km/h", "wet, grip 70 %");
+      String nothing = "";
+      for (JsonNode part : kept.path("brief")) {
+        assertThat(text).contains(part.path("head").asText());
+        nothing += part.path("lines").findValuesAsText("words");
+      }
+      assertThat(nothing).doesNotContain("null").doesNotContain("{");
+      for (JsonNode c : kept.path("plan").path("corners")) {
+        assertThat(text).contains(c.path("words").path("line").asText().replaceAll("\\s+", " "));
+      }
+    }
+    // What has become of it since stands on the paper.
+    Map<String, Object> later = Map.of("turn", "LATER", "minutes", 20);
+    assertThat(made.person().post("/api/sessions/{id}/turned", later, id).status()).isEqualTo(200);
+    assertThat(page()).contains("On, 20 minutes later than announced");
+    made.person().post("/api/sessions/{id}/turned", Map.of("turn", "CANCELLED", "minutes", 0), id);
+    kept = open();
+    assertThat(page()).contains("Cancelled, 20 minutes later than announced");
+    assertThat(brief("?size=A0", 400).getContentAsString()).contains("A0");
+    Map<String, Object> request = new LinkedHashMap<>();
+    request.put("version", kept.path("line").path("version").asInt());
+    request.put("reference", null);
+    request.put("session", session);
+    assertThat(made.person().put("/api/sessions/{id}", request, id).status()).isEqualTo(200);
+    assertThat(brief("", 422).getContentAsString()).contains("Choose the reference");
+  }
+
+  private String page() throws IOException {
+    PdfReader reader = new PdfReader(brief("", 200).getContentAsByteArray());
+    return new PdfTextExtractor(reader).getTextFromPage(1).replaceAll("\\s+", " ");
+  }
+
+  private MockHttpServletResponse brief(String query, int status) {
+    People.Answer answer = made.person().get("/api/sessions/{id}/brief.pdf" + query, id);
+    assertThat(answer.status()).as(query).isEqualTo(status);
+    return answer.result().getResponse();
+  }
+
+  @Test
+  void aSessionMovesToAnotherEvent() {
+    String to = event(made.person());
+    Map<String, Object> body = Map.of("event", to);
+    assertThat(made.person().put("/api/sessions/{id}/event", body, id).status()).isEqualTo(204);
+    assertThat(listed(event)).isEmpty();
+    assertThat(listed(to)).containsExactly(id);
+    Map<String, Object> theirs = Map.of("event", event(people.newcomer()));
+    assertThat(made.person().put("/api/sessions/{id}/event", theirs, id).status()).isEqualTo(404);
+  }
+
+  private void log(String session, String corner, String felt) {
+    Map<String, Object> told = new TreeMap<>();
+    told.put("about", "CORNER");
+    told.put("corner", corner);
+    told.put("felt", felt);
+    said(session, UUID.randomUUID().toString(), told, false);
+  }
+
+  /** A spoken note's line. */
+  private void logged(String session, String line, boolean removed) {
+    Map<String, Object> told = new TreeMap<>();
+    told.put("about", "NOTE");
+    told.put("seconds", 3.5);
+    said(session, line, told, removed);
+  }
+
+  private void said(String session, String id, Map<String, Object> told, boolean removed) {
+    told.put("words", "");
+    told.put("hot", List.of());
+    told.put("bled", false);
+    Map<String, Object> line = new TreeMap<>();
+    line.put("id", id);
+    line.put("device", "phone");
+    line.put("at", Instant.now().toString());
+    line.put("told", told);
+    line.put("removed", removed);
+    People.Answer answer =
+        made.person().post("/api/sessions/{id}/log", Map.of("lines", List.of(line)), session);
+    assertThat(answer.status()).as(answer.text()).isEqualTo(200);
+  }
+
   @Test
   void badInputIsRefusedWithWhereAndWhatToDo() {
     Map<String, Map<String, Object>> bad = new TreeMap<>();
@@ -344,9 +609,18 @@ class SessionsTest {
     calls.add(new Call("POST", one + "/runs", Map.of()));
     calls.add(new Call("GET", one + "/log", null));
     calls.add(new Call("GET", one + "/brief.json", null));
+    calls.add(new Call("GET", one + "/brief.pdf", null));
+    calls.add(new Call("GET", one + "/coaches", null));
+    calls.add(new Call("PUT", one + "/coaches/" + NOBODY, Map.of("sees", true)));
     calls.add(new Call("GET", one + "/session.ics", null));
     calls.add(new Call("POST", one + "/log", Map.of("lines", List.of())));
     calls.add(new Call("GET", one + "/felt", null));
+    calls.add(new Call("GET", one + "/tyres", null));
+    calls.add(new Call("PUT", one + "/joined", Map.of("into", id)));
+    calls.add(new Call("PUT", one + "/event", Map.of("event", event)));
+    calls.add(new Call("POST", one + "/parts", Map.of("runs", List.of(run))));
+    calls.add(new Call("GET", one + "/race", null));
+    calls.add(new Call("GET", one + "/inside/c1", null));
     calls.add(new Call("GET", one + "/weather", null));
     calls.add(new Call("GET", one + "/tryable", null));
     calls.add(new Call("GET", one + "/trials", null));
@@ -377,10 +651,15 @@ class SessionsTest {
                   .replace(id, "{id}")
                   .replace(event, "{id}")
                   .replace(run, "{id}")
+                  .replace(NOBODY, "{share}")
                   .replace("/c1", "/{corner}"));
     }
     // These show and make one's own only.
     listed.addAll(Set.of("GET /api/events", "POST /api/events"));
+    // Tried with a file where it is tested.
+    listed.add("POST /api/sessions/{id}/weather");
+    listed.add("POST /api/sessions/{id}/log/{line}/sound");
+    listed.add("GET /api/sessions/{id}/log/{line}/sound");
     assertThat(listed)
         .containsExactlyInAnyOrderElementsOf(
             endpoints.where(
@@ -428,6 +707,62 @@ class SessionsTest {
   }
 
   /** Without a station nothing is made up. */
+  /** What was spoken is kept under the line's id, known by what is in it, and nobody else's. */
+  @Test
+  void aNoteIsSpokenAndHeardAgain() {
+    String line = UUID.randomUUID().toString();
+    String path = "/api/sessions/" + id + "/log/" + line + "/sound";
+    byte[] webm = {0x1A, 0x45, (byte) 0xDF, (byte) 0xA3, 1, 2, 3};
+    assertThat(made.person().upload(path, "note.txt", "no sound".getBytes(UTF_8)).status())
+        .isEqualTo(422);
+    assertThat(made.person().upload(path, "note.webm", new byte[1_100_000]).status())
+        .isEqualTo(422);
+    assertThat(made.person().upload(path, "note.bin", webm).status()).isEqualTo(204);
+    // Sent twice, it is there once.
+    assertThat(made.person().upload(path, "note.bin", webm).status()).isEqualTo(204);
+    assertThat(made.person().get(path).status()).isEqualTo(200);
+    People.Person other = people.newcomer();
+    assertThat(other.get(path).status()).isEqualTo(404);
+    assertThat(other.upload(path, "note.webm", webm).status()).isEqualTo(404);
+    // Taken back, nothing of it is kept, nor of what comes after that.
+    logged(id, line, false);
+    assertThat(made.person().get(path).status()).isEqualTo(200);
+    logged(id, line, true);
+    assertThat(made.person().get(path).status()).isEqualTo(404);
+    assertThat(made.person().upload(path, "note.bin", webm).status()).isEqualTo(204);
+    assertThat(made.person().get(path).status()).isEqualTo(404);
+    logged(id, line, false);
+    assertThat(made.person().upload(path, "note.bin", webm).status()).isEqualTo(204);
+    String elsewhere = "/api/sessions/" + add(body("Next", Map.of())) + "/log/" + line + "/sound";
+    assertThat(made.person().get(elsewhere).status()).isEqualTo(404);
+    assertThat(made.person().upload(elsewhere, "note.webm", webm).status()).isEqualTo(422);
+  }
+
+  /** A file in the station's format says what the station would. */
+  @Test
+  void weatherComesFromAFileToo() {
+    String at = open().path("line").path("begins").asText();
+    String csv = "at,air,road,wind,from,rain,wet\n" + at + ",11.5,14,3,200,2.4,0.9\n";
+    People.Answer answer =
+        made.person().upload("/api/sessions/" + id + "/weather", "w.csv", csv.getBytes(UTF_8));
+    assertThat(answer.status()).as(answer.text()).isEqualTo(200);
+    JsonNode day = answer.body().path("proposed");
+    assertThat(day.path("day").path("surface").path("state").asText()).isEqualTo("WET");
+    assertThat(day.path("road").asDouble()).isEqualTo(14);
+    assertThat(day.path("day").path("airTemperature").asDouble()).isEqualTo(11.5);
+    People.Answer bad =
+        made.person()
+            .upload("/api/sessions/" + id + "/weather", "w.csv", "when,air\n1,2\n".getBytes(UTF_8));
+    assertThat(bad.status()).isEqualTo(422);
+    assertThat(bad.text()).contains("no column");
+    assertThat(
+            people
+                .newcomer()
+                .upload("/api/sessions/" + id + "/weather", "w.csv", csv.getBytes(UTF_8))
+                .status())
+        .isEqualTo(404);
+  }
+
   @Test
   void whereThereIsNoStationTheWeatherIsByHand() {
     JsonNode weather = made.person().get("/api/sessions/{id}/weather", id).body();

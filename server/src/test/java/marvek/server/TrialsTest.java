@@ -175,6 +175,63 @@ class TrialsTest {
     assertThat(made.person().get("/api/sessions/{id}/trials", session).body().size()).isZero();
   }
 
+  /** The simulated driver drives both ways in their order, and what is reckoned comes out. */
+  @Test
+  void aTrialThatIsDrivenInItsOrderIsDecided() {
+    drive(9, 6);
+    double reckoned = 0;
+    String key = "";
+    for (JsonNode c : made.open().path("corners")) {
+      for (JsonNode o : made.tryable(session, c.path("id").asText())) {
+        boolean school = o.path("way").path("source").asText().equals("SCHOOL");
+        double predicted = o.path("predicted").asDouble();
+        if (school && o.path("told").asBoolean() && Math.abs(predicted) > Math.abs(reckoned)) {
+          reckoned = predicted;
+          key = o.path("way").path("key").asText();
+          corner = c.path("id").asText();
+        }
+      }
+    }
+    assertThat(Math.abs(reckoned)).isGreaterThan(0.1);
+    assertThat(plan(corner, "SCHOOL", key).status()).isEqualTo(201);
+    String id = only().path("id").asText();
+    Map<String, Object> drive = new TreeMap<>();
+    drive.put("laps", 16);
+    drive.put("habits", List.of());
+    drive.put("live", false);
+    drive.put("seed", 11);
+    drive.put("spread", 1.0);
+    drive.put("trial", id);
+    String run =
+        made.person()
+            .post("/api/references/{id}/logger", drive, made.reference())
+            .body()
+            .path("run")
+            .asText();
+    await().atMost(Duration.ofSeconds(60)).until(() -> recordings(run).contains("DONE"));
+    made.person().put("/api/runs/{id}/session", Map.of("session", session), run);
+    JsonNode trial = only();
+    assertThat(trial.path("decided").asBoolean()).as(trial.path("verdict").asText()).isTrue();
+    assertThat(Math.signum(trial.path("difference").asDouble())).isEqualTo(Math.signum(reckoned));
+    assertThat(trial.path("low").asDouble() * trial.path("high").asDouble()).isPositive();
+    // Each lap was driven the way that it is marked as.
+    assertThat(reckoned).isPositive();
+    List<Double> slower = new ArrayList<>();
+    trial.path("secondsB").forEach(b -> slower.add(b.asDouble()));
+    trial.path("secondsA").forEach(a -> assertThat(slower).allMatch(b -> b > a.asDouble() + 0.1));
+    // A trial of another reference has corners of another road.
+    Made other = Made.reference(people);
+    drive.put("trial", other.trial(corner));
+    assertThat(made.person().post("/api/references/{id}/logger", drive, made.reference()).status())
+        .isEqualTo(404);
+    drive.put("trial", UUID.randomUUID().toString());
+    assertThat(made.person().post("/api/references/{id}/logger", drive, made.reference()).status())
+        .isEqualTo(404);
+    assertThat(
+            people.newcomer().post("/api/references/{id}/logger", drive, made.reference()).status())
+        .isEqualTo(404);
+  }
+
   private void note(String words) {
     JsonNode working = made.open().path("working");
     JsonNode content = working.path("content").deepCopy();

@@ -249,6 +249,39 @@ public final class Axles {
         share(r / mu, (turn * rear - yaw) / muAcross, bearsRear));
   }
 
+  // Slip at which a tyre slides all over along or across (common practice, no source).
+  private static final double SLIDES = 0.12;
+
+  /** Slip of a tyre that uses a share of its grip, by the brush model. */
+  public static double slip(double use) {
+    return SLIDES * Use.slip(use);
+  }
+
+  /**
+   * What each wheel rubs off: its force times its slip, m/s² per mass of the vehicle, in the order
+   * of {@link Wheel}. Both wheels of an axle slip alike, and each pulls by what it bears.
+   *
+   * @param use of the axles there
+   * @param weight load by gravity and by the road's own bend up and down, m/s²
+   * @param square of the speed
+   * @param turn across by the tyres, m/s²
+   * @param force along by the tyres, m/s²
+   * @param ground what it leaves of the grip
+   */
+  public double[] sliding(
+      Use use, double weight, double square, double turn, double force, double ground) {
+    Loads n = loads(weight, square, turn, force);
+    double mu = ground * muAcross;
+    double ofFront = mu * Math.min(1, use.front) * slip(use.front);
+    double ofRear = mu * gripRear * Math.min(1, use.rear) * slip(use.rear);
+    return new double[] {
+      ofFront * wheel(n.front / 2 - n.acrossFront, front),
+      ofFront * wheel(n.front / 2 + n.acrossFront, front),
+      ofRear * wheel(n.rear / 2 - n.acrossRear, rear),
+      ofRear * wheel(n.rear / 2 + n.acrossRear, rear)
+    };
+  }
+
   /** A wheel in a turn. */
   public enum Wheel {
     INNER_FRONT,
@@ -275,8 +308,9 @@ public final class Axles {
   /**
    * Which wheel locks first where the vehicle is braked. Both brakes of an axle press alike, so
    * that the wheel with less load locks before the other; both sides of an axle slip alike across,
-   * so that each gives across by what it bears. A rider's rear brake is let go in time: there it is
-   * the front wheel.
+   * so that each gives across by what it bears. A wheel that has all but left the ground locks at a
+   * touch and nothing hangs on it: it is left out. Rear wheels that are driven hold each other, and
+   * lock together. A rider's rear brake is let go in time: there it is the front wheel.
    *
    * @param force along by the tyres, m/s², below zero
    * @param engine of that what the engine does, m/s²
@@ -323,22 +357,19 @@ public final class Axles {
         };
     double pressFront = (motorcycle ? 1 : brakeFront) * brakes / 2 + heldFront;
     double pressRear = motorcycle ? 0 : (1 - brakeFront) * brakes / 2 + held / 2 - heldFront;
-    if (rearHeld) {
-      double most = muBraking * leftRear * ground * gripRear * grip(n.rear, n.acrossRear, rear);
-      double both = most > 1e-9 ? Math.min(9, 2 * pressRear / most) : pressRear > 1e-9 ? 9 : 0;
-      return new double[] {
-        used(pressFront, n.front / 2 - n.acrossFront, front, leftFront * ground),
-        used(pressFront, n.front / 2 + n.acrossFront, front, leftFront * ground),
-        both,
-        both
-      };
-    }
-    return new double[] {
+    double[] use = {
       used(pressFront, n.front / 2 - n.acrossFront, front, leftFront * ground),
       used(pressFront, n.front / 2 + n.acrossFront, front, leftFront * ground),
       used(pressRear, n.rear / 2 - n.acrossRear, rear, leftRear * ground * gripRear),
       used(pressRear, n.rear / 2 + n.acrossRear, rear, leftRear * ground * gripRear)
     };
+    if (rearHeld) {
+      double most = muBraking * leftRear * ground * gripRear * grip(n.rear, n.acrossRear, rear);
+      double both = most > 1e-9 ? Math.min(9, 2 * pressRear / most) : pressRear > 1e-9 ? 9 : 0;
+      use[Wheel.INNER_REAR.ordinal()] = both;
+      use[Wheel.OUTER_REAR.ordinal()] = both;
+    }
+    return use;
   }
 
   /** Share of an axle's grip that a turn leaves for braking. */

@@ -59,6 +59,27 @@ public final class Paced {
   }
 
   /**
+   * The lap on the line at hand with less of the grip used in some corners.
+   *
+   * @param corners by their ids; unknown ones are passed over
+   * @param less share of the grip that is left unused there
+   */
+  public static LapTrace eased(ComputedLap computed, List<String> corners, double less) {
+    OwnPace pace =
+        new OwnPace(
+            Driving.FULL,
+            corners.stream()
+                .map(id -> new OwnPace.InCorner(id, 1 - less, OwnPace.Why.BY_HAND))
+                .toList());
+    Path path =
+        Path.over(
+            computed.road(),
+            computed.path().offset(),
+            ground(computed.road(), computed.corners(), computed.ground(), pace));
+    return LapSimulator.lap(path, computed.limits(), computed.lap().boostBelow());
+  }
+
+  /**
    * The tier above a lap: how far off the best the next quicker one is.
    *
    * @param off of the lap, share of the best

@@ -147,6 +147,19 @@ public final class Variants {
         entry, proposed, changes(base, then, variant, own, entry, hand.orElse(null)), set);
   }
 
+  /**
+   * Where the first braking of a corner comes to on a day, as {@link #adjust} places it but for
+   * what is set by hand; empty without one. Far less work.
+   */
+  public static Optional<Double> marker(ComputedLap base, ComputedLap then, CornerEntry own) {
+    int c = base.indexOf(own.corner());
+    CornerEntry draft = Drafter.places(then, c);
+    CornerEntry carried =
+        Carried.entry(
+            base.road(), own, Drafter.places(base, c), draft, GRAIN, base.vehicle().gears(), null);
+    return LostBrakings.kept(then, carried, draft).station(PointKind.BRAKE);
+  }
+
   private static CornerEntry with(CornerEntry proposed, Variant.ByHand hand) {
     CornerEntry.Copy copy = proposed.copy();
     Slowing slowing = hand.slowing();
@@ -449,8 +462,6 @@ public final class Variants {
     if (variant.day().road().state() != Surface.State.DRY) {
       parts.add(Said.of("variant.road", Value.own(variant.day().road().words())));
     }
-    Said all =
-        parts.stream().reduce((x, y) -> Said.of("joined.list", x.in(), y.in())).orElseThrow();
-    return Said.of("variant.why", all.in());
+    return Said.of("variant.why", Said.listed(parts).in());
   }
 }

@@ -50,7 +50,7 @@ public final class LapSimulator {
    * braking refills it, no more than braking gives back, so that every lap can be driven like this
    * one.
    */
-  static double budget(Path path, LapTrace trace, Vehicle vehicle, Conditions conditions) {
+  public static double budget(Path path, LapTrace trace, Vehicle vehicle, Conditions conditions) {
     Vehicle.Boost boost = vehicle.boost();
     if (boost == null) {
       return 0;

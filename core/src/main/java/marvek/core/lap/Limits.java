@@ -154,7 +154,7 @@ public final class Limits {
   }
 
   /** The drive of the boost alone at a speed, m/s². */
-  double boostDrive(double v) {
+  public double boostDrive(double v) {
     int i = (int) (Math.min(v, FASTEST) / SPEED_STEP);
     return drive[i] - plainDrive[i];
   }

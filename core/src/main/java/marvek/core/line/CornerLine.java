@@ -212,6 +212,9 @@ public record CornerLine(
       if (was > first + count) {
         continue;
       }
+      if (gap(road, path, corner, was) < gap(road, path, corner, best) + KEPT) {
+        return road.wrap(apex);
+      }
       int low = Math.max(first, was - around);
       int high = Math.min(first + count, was + around);
       int near = closest(road, path, corner, low, high);

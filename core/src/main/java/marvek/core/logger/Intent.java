@@ -60,9 +60,9 @@ final class Intent {
   }
 
   /** The intents of a lap. */
-  static List<Intent> lap(Plan plan, Random chance) {
+  static List<Intent> lap(Plan plan, int lap, Random chance) {
     List<Intent> out = new ArrayList<>();
-    for (CornerEntry e : plan.entries()) {
+    for (CornerEntry e : plan.on(lap)) {
       double s = plan.spread();
       Intent i = new Intent(e, s);
       i.brakeBy = s * chance.nextGaussian();

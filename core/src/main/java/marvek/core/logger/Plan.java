@@ -17,6 +17,7 @@ import marvek.core.plan.ComputedLap;
  * @param outAndIn whether the recording begins with leaving the pits and ends with coming in
  * @param deviations actions of written scores that are done otherwise
  * @param asides places passed beside the line
+ * @param byLap what is driven instead on lap 1, 2, …; on the laps after those, the reference
  */
 public record Plan(
     ComputedLap computed,
@@ -28,12 +29,14 @@ public record Plan(
     int coldLaps,
     boolean outAndIn,
     List<Deviation> deviations,
-    List<Aside> asides) {
+    List<Aside> asides,
+    List<List<CornerEntry>> byLap) {
   public Plan {
     entries = List.copyOf(entries);
     habits = List.copyOf(habits);
     deviations = List.copyOf(deviations);
     asides = List.copyOf(asides);
+    byLap = byLap.stream().map(List::copyOf).toList();
     if (laps < 1 || laps > 200) {
       throw new IllegalArgumentException("laps: 1 to 200");
     }
@@ -52,12 +55,36 @@ public record Plan(
       double pace,
       int coldLaps,
       boolean outAndIn) {
-    this(computed, entries, habits, laps, spread, pace, coldLaps, outAndIn, List.of(), List.of());
+    this(
+        computed, entries, habits, laps, spread, pace, coldLaps, outAndIn, List.of(), List.of(),
+        List.of());
   }
 
   /** The same with some actions done otherwise. */
   public Plan deviating(List<Deviation> otherwise, List<Aside> beside) {
     return new Plan(
-        computed, entries, habits, laps, spread, pace, coldLaps, outAndIn, otherwise, beside);
+        computed, entries, habits, laps, spread, pace, coldLaps, outAndIn, otherwise, beside,
+        byLap);
+  }
+
+  /** The same with some laps driven otherwise. */
+  public Plan inTurn(List<List<CornerEntry>> otherwise) {
+    return new Plan(
+        computed,
+        entries,
+        habits,
+        laps,
+        spread,
+        pace,
+        coldLaps,
+        outAndIn,
+        deviations,
+        asides,
+        otherwise);
+  }
+
+  /** What is driven on a lap, 1 for the first from line to line. */
+  List<CornerEntry> on(int lap) {
+    return lap >= 1 && lap <= byLap.size() ? byLap.get(lap - 1) : entries;
   }
 }

@@ -82,6 +82,8 @@ public final class SimulatedDriver {
   private double sinceDown = 1;
   private double onLimiter;
   private List<Intent> coming = List.of();
+  // Lap that is thought of next; 0 leaves the pits.
+  private int meant;
   private @Nullable Stint driven;
 
   private SimulatedDriver(Plan plan, Random chance) {
@@ -92,6 +94,7 @@ public final class SimulatedDriver {
     this.chance = chance;
     this.n = road.size();
     this.loop = road.loop();
+    this.meant = plan.outAndIn() ? 0 : 1;
   }
 
   /** Drives the plan. */
@@ -202,7 +205,7 @@ public final class SimulatedDriver {
 
   /** What is meant in a lap. */
   private List<Intent> meant() {
-    List<Intent> intents = Intent.lap(plan, chance);
+    List<Intent> intents = Intent.lap(plan, meant++, chance);
     for (int c = 0; c < intents.size(); c++) {
       intents.get(c).settle(computed, computed.lines().get(c));
       if (c > 0) {

@@ -159,6 +159,11 @@ public final class Views {
     return OptionalDouble.empty();
   }
 
+  /** Whether a thing is hidden even from where it is all but reached. */
+  public boolean seesNothingOf(Landmark l) {
+    return !clear(l.station() - STEP, l, l.station());
+  }
+
   /**
    * Station of the line at which the last of a thing leaves the field of view, as it was measured,
    * or else computed; empty where it does not before it is passed.

@@ -96,8 +96,14 @@ public final class Drafter {
     return computed.drafts().of(c, new Drafter(computed)::written);
   }
 
+  /** The places of a corner's draft alone, without what is written into it: far less work. */
+  public static CornerEntry places(ComputedLap computed, int c) {
+    Drafter drafter = new Drafter(computed);
+    return computed.drafts().marked(c, i -> drafter.inHand(i, drafter.entry(i)));
+  }
+
   private CornerEntry written(int c) {
-    return new DraftedScore(computed, c).of(inHand(c, entry(c)));
+    return new DraftedScore(computed, c).of(places(computed, c));
   }
 
   /** The corner as the lap drives it, whether or not its marker can be made from full throttle. */

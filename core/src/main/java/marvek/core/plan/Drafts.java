@@ -11,20 +11,32 @@ import marvek.core.entry.CornerEntry;
  */
 final class Drafts {
   private final AtomicReferenceArray<CornerEntry> made;
+  private final AtomicReferenceArray<CornerEntry> marked;
   private final AtomicReferenceArray<Double> best;
 
   Drafts(int corners) {
     made = new AtomicReferenceArray<>(corners);
+    marked = new AtomicReferenceArray<>(corners);
     best = new AtomicReferenceArray<>(corners);
   }
 
   CornerEntry of(int c, IntFunction<CornerEntry> draft) {
-    CornerEntry had = made.get(c);
+    return of(made, c, draft);
+  }
+
+  /** The same before anything is written into it but its places. */
+  CornerEntry marked(int c, IntFunction<CornerEntry> draft) {
+    return of(marked, c, draft);
+  }
+
+  private static CornerEntry of(
+      AtomicReferenceArray<CornerEntry> kept, int c, IntFunction<CornerEntry> draft) {
+    CornerEntry had = kept.get(c);
     if (had != null) {
       return had;
     }
     CornerEntry now = draft.apply(c);
-    made.set(c, now);
+    kept.set(c, now);
     return now;
   }
 

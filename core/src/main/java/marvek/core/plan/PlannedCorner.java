@@ -13,6 +13,9 @@ import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
 import marvek.core.technique.Pedals;
 import marvek.core.technique.TyreWork;
+import org.hipparchus.analysis.UnivariateFunction;
+import org.hipparchus.analysis.solvers.AllowedSolution;
+import org.hipparchus.analysis.solvers.BracketingNthOrderBrentSolver;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -29,7 +32,9 @@ import org.jspecify.annotations.Nullable;
  * turn is {@link #use}; above 1 it asks more than there is.
  */
 final class PlannedCorner {
-  private static final int BISECTIONS = 24;
+  // Share of the brake to which an effort is found, and tries for it.
+  private static final double EFFORT = 6e-8;
+  private static final int MOST_TRIES = 60;
   private static final double MOST_EFFORT = 3;
   private static final double MOST_PEAK = 1.6;
   private static final int PEAK_BISECTIONS = 14;
@@ -629,18 +634,17 @@ final class PlannedCorner {
     return pedals == null ? firstShare + (1 - firstShare) * way : pedals.throttle(firstShare, way);
   }
 
+  /** The least effort with which the braking is met, or the highest there may be. */
   private double effort(double low, double high, double arrival, double target) {
-    double a = low;
-    double b = high;
-    for (int i = 0; i < BISECTIONS; i++) {
-      double middle = (a + b) / 2;
-      if (envelope(middle, brake, target)[brake] < arrival) {
-        a = middle;
-      } else {
-        b = middle;
-      }
+    UnivariateFunction over = e -> envelope(e, brake, target)[brake] - arrival;
+    if (over.value(high) < 0) {
+      return high;
     }
-    return b;
+    if (over.value(low) >= 0) {
+      return low;
+    }
+    return new BracketingNthOrderBrentSolver(EFFORT, EFFORT, 1e-12, 5)
+        .solve(MOST_TRIES, over, low, high, AllowedSolution.ABOVE_SIDE);
   }
 
   /**

@@ -12,6 +12,7 @@ import marvek.core.plan.CornerAnswer;
 import marvek.core.survey.Things;
 import marvek.core.survey.Zones;
 import marvek.core.units.Units;
+import marvek.core.vehicle.Vehicle;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -58,7 +59,11 @@ public record LoadAlong(
     /** The road falls away under the vehicle. */
     CREST,
     /** Bumps shake the load off. */
-    BUMPS
+    BUMPS,
+    /** The springs have given all they can: on the stops every unevenness shakes the load off. */
+    STROKE,
+    /** The wheels hang: they have no more way down to follow the road. */
+    DROOP
   }
 
   /**
@@ -136,6 +141,16 @@ public record LoadAlong(
     return sum / Math.max(1, count);
   }
 
+  /** Whether the springs are at an end of their way under a load, where that is known. */
+  private static @Nullable Why stroke(ComputedLap computed, double load) {
+    Vehicle.Ride ride = computed.vehicle().ride();
+    if (ride == null) {
+      return null;
+    }
+    double sinks = ride.sinks(load);
+    return sinks > ride.bump() ? Why.STROKE : -sinks > ride.droop() ? Why.DROOP : null;
+  }
+
   private static List<Light> light(ComputedLap computed, Things things, int first, double[] load) {
     Centreline road = computed.road();
     double mean = java.util.Arrays.stream(load).average().orElse(1);
@@ -147,7 +162,7 @@ public record LoadAlong(
       if (k < load.length) {
         int i = road.loop().at(first + k);
         boolean bumps = Zones.bumps(road, things, i * road.step(), computed.path().offset()[i]);
-        why = bumps ? Why.BUMPS : load[k] < LIGHT * mean ? Why.CREST : null;
+        why = bumps ? Why.BUMPS : load[k] < LIGHT * mean ? Why.CREST : stroke(computed, load[k]);
       }
       if (why != now) {
         if (now != null) {

@@ -29,6 +29,11 @@ public record Said(String key, List<Value> values) {
     return parts.stream().reduce((a, b) -> of("joined.two", a.in(), b.in())).orElse(NOTHING);
   }
 
+  /** With commas between; nothing of none. */
+  public static Said listed(List<Said> parts) {
+    return parts.stream().reduce((a, b) -> of("joined.list", a.in(), b.in())).orElse(NOTHING);
+  }
+
   public static Said of(String key, Value... values) {
     return new Said(key, List.of(values));
   }

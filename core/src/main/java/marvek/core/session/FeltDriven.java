@@ -72,14 +72,19 @@ public record FeltDriven(
   }
 
   /**
-   * Share of the corners that can be told in which feeling and data say the same; null for none.
+   * How far feeling and laps agree.
+   *
+   * @param same corners in which both say the same
+   * @param told corners in which the laps can say
    */
-  public static @Nullable Double agreement(List<FeltDriven> all) {
-    List<FeltDriven> told = all.stream().filter(f -> f.agrees() != null).toList();
-    return told.isEmpty()
+  public record Agreement(int same, int told) {}
+
+  /** Of a session; null where the laps can say it of no corner. */
+  public static @Nullable Agreement agreement(List<FeltDriven> all) {
+    int told = (int) all.stream().filter(f -> f.agrees() != null).count();
+    return told == 0
         ? null
-        : (Double)
-            (told.stream().filter(f -> Boolean.TRUE.equals(f.agrees())).count()
-                / (double) told.size());
+        : new Agreement(
+            (int) all.stream().filter(f -> Boolean.TRUE.equals(f.agrees())).count(), told);
   }
 }

@@ -4,7 +4,9 @@ import java.util.List;
 import marvek.core.lap.LapTrace;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
+import marvek.core.vehicle.Vehicle;
 import org.hipparchus.stat.StatUtils;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Fuel for a number of laps.
@@ -14,11 +16,8 @@ import org.hipparchus.stat.StatUtils;
  * @param own laps of the driver's own that this rests on; 0 where it is worked out from the engine
  */
 public record FuelNeed(double perLap, double spread, int own) {
-  /** MJ that a kilogram of petrol holds (Heywood 1988, from memory). */
-  public static final double HEATING = 43.4;
-
-  /** Share of it that a racing engine gives at the crankshaft (common practice, no source). */
-  public static final double EFFICIENCY = 0.30;
+  /** Petrol, where the vehicle does not say. */
+  private static final Vehicle.Fuel UNSAID = new Vehicle.Fuel(0, 1, 0.745);
 
   /** How many litres for the whole distance cover all but one time in twenty. */
   private static final double ONE_IN_TWENTY = 1.645;
@@ -39,10 +38,10 @@ public record FuelNeed(double perLap, double spread, int own) {
    * By the work that the engine does in a lap.
    *
    * @param work J at the crankshaft
-   * @param density kg/l
+   * @param fuel that it burns; null where the vehicle does not say
    */
-  public static FuelNeed worked(double work, double density) {
-    double litres = litres(work, EFFICIENCY, HEATING, density);
+  public static FuelNeed worked(double work, Vehicle.@Nullable Fuel fuel) {
+    double litres = work / (fuel == null ? UNSAID : fuel).gives();
     return new FuelNeed(litres, UNKNOWN * litres, 0);
   }
 

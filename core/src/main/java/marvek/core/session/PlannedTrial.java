@@ -117,6 +117,17 @@ public record PlannedTrial(
   public record Lap(String id, String stint, int number) {}
 
   /**
+   * What is to be driven on a lap of a stint that the pits do not break off.
+   *
+   * @param number in the stint, from 1 for the one that leaves the pits
+   */
+  public TrialPlan.Way way(int number) {
+    List<TrialPlan.Way> order = plan == null ? List.of() : plan.order();
+    int place = number - from;
+    return place < 0 || place >= order.size() ? TrialPlan.Way.A : order.get(place);
+  }
+
+  /**
    * Which laps were driven which way, by the order that was planned. The first of a block does not
    * count: one has to find the way again. Laps with cold tyres are in no block.
    *

@@ -1,5 +1,7 @@
 package marvek.core.session;
 
+import org.jspecify.annotations.Nullable;
+
 /**
  * Tyre pressures by the gas law: of a closed volume the absolute pressure goes with the absolute
  * temperature. Pressures are gauge pressures in kPa, as a gauge at the place reads them, and
@@ -15,6 +17,29 @@ public final class Pressures {
   public static final double USUAL_HOT = 75;
 
   public static final double USUAL_DOUBT = 15;
+
+  /** Temperature of the road that goes with it, °C (common practice, no source). */
+  public static final double USUAL_ROAD = 30;
+
+  // A tyre stands so far above what lies about it, half of which is the road.
+  private static final double OF_ROAD = 0.5;
+
+  /** Hot gas with nothing known on a road of some temperature, °C; null where that is not known. */
+  public static double usualHot(@Nullable Double road) {
+    return road == null ? USUAL_HOT : onRoad(USUAL_HOT, USUAL_ROAD, road);
+  }
+
+  /**
+   * Hot gas on another road: rolling heats it alike, so that it stands as far above the mean of air
+   * and road as before.
+   *
+   * @param hotAt °C on the first road
+   * @param was temperature of that road, °C
+   * @param is temperature of the other, °C
+   */
+  public static double onRoad(double hotAt, double was, double is) {
+    return hotAt + OF_ROAD * (is - was);
+  }
 
   /**
    * The atmosphere's pressure at a height, kPa (ICAO standard atmosphere, Doc 7488).

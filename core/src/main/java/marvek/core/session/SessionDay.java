@@ -4,6 +4,8 @@ import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.Objects;
 import marvek.core.entry.Variant;
 import marvek.core.entry.VariantDayBuilder;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -45,6 +47,22 @@ public record SessionDay(
   /** The reference's own day. */
   public static SessionDay usual() {
     return new SessionDay("", Variant.Day.ofBase(), Rubber.USUAL, null, null);
+  }
+
+  /** The road and the air in a line. */
+  public Said words() {
+    Double air = day.airTemperature();
+    return Said.of(
+        "page.conditions",
+        Value.choice(day.road().state()),
+        Value.percent(day.grip()),
+        Value.choice(road != null),
+        Value.figure(road == null ? 0 : road, 0),
+        Value.choice(air != null),
+        Value.figure(air == null ? 0 : air, 0),
+        Value.choice(day.windSpeed() >= 1),
+        Value.figure(day.windSpeed(), 0),
+        Value.figure(day.windFrom(), 0));
   }
 
   /**

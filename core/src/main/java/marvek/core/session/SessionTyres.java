@@ -21,6 +21,8 @@ import org.jspecify.annotations.Nullable;
  * @param lastCold pressures last set cold
  * @param lastColdAt temperature then
  * @param lastHot pressures read hot after that
+ * @param lastRoad temperature of the road then; null where not known
+ * @param spared corners in which they are spared, by id
  */
 @RecordBuilder
 public record SessionTyres(
@@ -33,7 +35,9 @@ public record SessionTyres(
     @Nullable Double least,
     List<@Nullable Double> lastCold,
     @Nullable Double lastColdAt,
-    List<@Nullable Double> lastHot) {
+    List<@Nullable Double> lastHot,
+    @Nullable Double lastRoad,
+    List<String> spared) {
   /** Grip that a worn out tyre has lost (common practice, no source). */
   public static final double WORN = 0.08;
 
@@ -43,6 +47,8 @@ public record SessionTyres(
     hot = copy(hot);
     lastCold = copy(lastCold);
     lastHot = copy(lastHot);
+    // Sessions planned before there were any have none.
+    spared = spared == null ? List.of() : List.copyOf(spared);
   }
 
   private static List<@Nullable Double> copy(@Nullable List<@Nullable Double> list) {
@@ -53,20 +59,35 @@ public record SessionTyres(
 
   /** Nothing said. */
   public static SessionTyres unknown() {
-    return new SessionTyres("", 0, null, false, List.of(), null, null, List.of(), null, List.of());
-  }
-
-  /** How grip comes with warmth. */
-  public WarmUp warmUp() {
-    return warmers ? WarmUp.WARMERS : WarmUp.USUAL;
+    return new SessionTyres(
+        "", 0, null, false, List.of(), null, null, List.of(), null, List.of(), null, List.of());
   }
 
   /**
-   * Share of the grip that wear leaves on a lap of the session: linear in use (Archard 1953, from
-   * memory), by laps until work by wheel is told.
+   * How grip comes with warmth: the colder they start against what they settle at, the more is
+   * missing.
    */
-  public double worn(int lap) {
-    return life == null || life <= 0 ? 1 : 1 - WORN * Math.min(1.5, (double) (age + lap) / life);
+  public WarmUp warmUp(SessionDay day) {
+    if (warmers) {
+      return WarmUp.WARMERS;
+    }
+    Double air = day.day().airTemperature();
+    double from = coldAt != null ? coldAt : air != null ? air : WarmUp.USUAL_FROM;
+    double to = Pressures.usualHot(day.road());
+    double usual = Pressures.USUAL_HOT - WarmUp.USUAL_FROM;
+    return new WarmUp(
+        WarmUp.USUAL.missing() * Math.max(0, Math.min(2, (to - from) / usual)),
+        WarmUp.USUAL.seconds());
+  }
+
+  /**
+   * Share of the grip that wear leaves on a lap of the session: linear in the work that the tyres
+   * do (Archard 1953, from memory).
+   *
+   * @param rate work of a lap as a share of that of the laps in which age and life are counted
+   */
+  public double worn(int lap, double rate) {
+    return life == null || life <= 0 ? 1 : 1 - WORN * Math.min(1.5, (age + lap * rate) / life);
   }
 
   static @Nullable Double at(List<@Nullable Double> list, int wheel) {

@@ -3,7 +3,13 @@ package marvek.core.session;
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.ZonedDateTime;
+import java.time.format.DateTimeFormatter;
+import java.util.Locale;
 import java.util.Objects;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -24,6 +30,8 @@ public record Timing(
     int later,
     @Nullable Integer shortened,
     State state) {
+  private static final DateTimeFormatter HOUR = DateTimeFormatter.ofPattern("HH:mm", Locale.ROOT);
+
   /** What has become of a session. */
   public enum State {
     ON,
@@ -53,6 +61,30 @@ public record Timing(
    */
   public Instant ends(double lapTime) {
     return begins().plus(lasts(lapTime));
+  }
+
+  /**
+   * What the circuit's clock does about it; nothing on nearly every day.
+   *
+   * @param lapTime seconds, for a length in laps
+   */
+  public Said clocks(double lapTime) {
+    if (start.leftOut()) {
+      return Said.of("clocks.left_out", hour(start.wall()), hour(start.zoned().toLocalDateTime()));
+    }
+    if (start.twice()) {
+      return Said.of("clocks.twice", hour(start.wall()));
+    }
+    ZonedDateTime from = begins().atZone(start.zone());
+    ZonedDateTime to = ends(lapTime).atZone(start.zone());
+    int by = to.getOffset().getTotalSeconds() - from.getOffset().getTotalSeconds();
+    return by == 0
+        ? Said.NOTHING
+        : Said.of("clocks.change", Value.choice(by > 0), hour(to.toLocalDateTime()));
+  }
+
+  private static Value hour(LocalDateTime wall) {
+    return Value.own(HOUR.format(wall));
   }
 
   /** How long it is as things stand. */

@@ -101,15 +101,16 @@ public record Today(
    *
    * @param session planned
    * @param burnt kg of fuel by lap
+   * @param rate at which a lap wears the tyres, 1 as on a lap of the reference
    */
-  private record Course(TrackSession session, Vehicle vehicle, double burnt) {
+  private record Course(TrackSession session, Vehicle vehicle, double burnt, double rate) {
     Variant.Day on(int lap, double lapTime, boolean warm) {
-      double share = warm ? 1 : session.tyres().warmUp().share(lap, lapTime);
+      double share = warm ? 1 : session.tyres().warmUp(session.day()).share(lap, lapTime);
       return session
           .day()
           .at(
               session.hour(),
-              share * session.tyres().worn(lap),
+              share * session.tyres().worn(lap, rate),
               session.fuel().more(vehicle)
                   - Math.min(burnt * (lap - 1), session.fuel().most(vehicle)));
     }
@@ -117,7 +118,9 @@ public record Today(
 
   /** The day of a session's laps with warm tyres, as the computation asks for it. */
   public static Variant.Day warm(TrackSession session, Vehicle vehicle) {
-    return session.day().at(session.hour(), session.tyres().worn(0), session.fuel().more(vehicle));
+    return session
+        .day()
+        .at(session.hour(), session.tyres().worn(0, 1), session.fuel().more(vehicle));
   }
 
   /** The day of the reference that a session's hand-set places come from, on its own conditions. */
@@ -180,10 +183,11 @@ public record Today(
       TrackSession session,
       double burnt) {
     Variant variant = variant(content, session, base.vehicle());
-    Course course = new Course(session, base.vehicle(), burnt);
+    double rate = TyreWork.rate(base, then, session.tyres().spared());
+    Course course = new Course(session, base.vehicle(), burnt, rate);
     double lapTime = then.lap().lapTime();
     int laps = session.timing().fits(lapTime);
-    int warmFrom = session.tyres().warmUp().warmFrom(lapTime);
+    int warmFrom = session.tyres().warmUp(session.day()).warmFrom(lapTime);
     List<ComputedLap> cold = new ArrayList<>();
     for (int lap = 1; lap < Math.min(warmFrom, laps + 1); lap++) {
       cold.add(roads.held(then, course.on(lap, lapTime, false)));
@@ -194,10 +198,10 @@ public record Today(
             && (Math.abs(end.grip() / variant.day().grip() - 1) >= LATER
                 || Math.abs(end.extraMass() - variant.day().extraMass()) >= MASS * 5);
     ComputedLap late = tires ? roads.held(then, end) : null;
-    List<CornerToday> out = new ArrayList<>();
-    for (CornerEntry own : content.corners()) {
-      out.add(corner(base, then, things, variant, own, cold, late, end));
-    }
+    List<CornerToday> out =
+        content.corners().stream()
+            .map(own -> corner(base, then, things, variant, own, cold, late, end))
+            .toList();
     return new Today(lapTime, base.lap().lapTime(), laps, warmFrom, out);
   }
 
@@ -232,9 +236,17 @@ public record Today(
         new Variant(variant.id(), variant.kind(), variant.name(), variant.day(), List.of());
     CornerEntry first = null;
     for (ComputedLap lap : cold) {
-      CornerEntry e = Variants.adjust(then, lap, plain, entry).entry();
-      first = first == null ? e : first;
-      early.add((double) Math.round(Math.max(0, -moved(base, entry, e).orElse(0.0))));
+      // Of the laps after the first only the marker is told.
+      Optional<Double> marker =
+          first == null ? Optional.empty() : Variants.marker(then, lap, entry);
+      if (first == null) {
+        first = Variants.adjust(then, lap, plain, entry).entry();
+        marker = first.station(PointKind.BRAKE);
+      }
+      early.add(
+          (double)
+              Math.round(
+                  Math.max(0, -moved(base, entry.station(PointKind.BRAKE), marker).orElse(0.0))));
     }
     if (first != null) {
       out.addAll(besides(base, entry, first, When.FIRST, Said.of("today.why.cold")));
@@ -259,11 +271,14 @@ public record Today(
 
   /** Metres by which the first marker moved. */
   private static Optional<Double> moved(ComputedLap base, CornerEntry was, CornerEntry is) {
-    Optional<Double> a = was.station(PointKind.BRAKE);
-    Optional<Double> b = is.station(PointKind.BRAKE);
-    return a.isEmpty() || b.isEmpty()
+    return moved(base, was.station(PointKind.BRAKE), is.station(PointKind.BRAKE));
+  }
+
+  private static Optional<Double> moved(
+      ComputedLap base, Optional<Double> was, Optional<Double> is) {
+    return was.isEmpty() || is.isEmpty()
         ? Optional.empty()
-        : Optional.of(base.road().apart(a.get(), b.get()));
+        : Optional.of(base.road().apart(was.get(), is.get()));
   }
 
   private static List<Differing> differences(

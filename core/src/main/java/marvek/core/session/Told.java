@@ -19,6 +19,7 @@ import org.jspecify.annotations.Nullable;
  * @param hot pressures by wheel, kPa; empty for none
  * @param minutes after stopping at which they were read; null where not said
  * @param bled whether air was let out before
+ * @param seconds that it was spoken for; null where it was written
  */
 public record Told(
     About about,
@@ -29,7 +30,11 @@ public record Told(
     @Nullable Integer laps,
     List<@Nullable Double> hot,
     @Nullable Double minutes,
-    boolean bled) {
+    boolean bled,
+    @Nullable Double seconds) {
+  /** Seconds that a spoken note lasts at most. */
+  public static final double LONGEST = 60;
+
   /** What something is about. */
   public enum About {
     CORNER,
@@ -84,7 +89,7 @@ public record Told(
 
   /** How a corner was felt. */
   public static Told corner(String corner, Felt felt) {
-    return new Told(About.CORNER, corner, felt, "", null, null, List.of(), null, false);
+    return new Told(About.CORNER, corner, felt, "", null, null, List.of(), null, false, null);
   }
 
   /** Whether hot pressures may be learned from. */
@@ -106,6 +111,9 @@ public record Told(
     }
     if (words.length() > 2000) {
       throw new Refusal("A note is longer than 2000 letters.", "log", "Shorten it.");
+    }
+    if (seconds != null && !(seconds > 0 && seconds <= LONGEST + 1)) {
+      throw new Refusal("A spoken note lasts a minute at most.", "log", "Speak it in two.");
     }
     boolean fuel = litres == null || litres > 0 && litres <= 500;
     boolean driven = laps == null || laps >= 1 && laps <= 500;

@@ -101,6 +101,13 @@ public record TrackSession(
     }
     within("rules", "speed in the pit lane", rules.pitSpeed(), 3, 40);
     within("rules", "pit-lane line", rules.pitLine(), 0, 100_000);
+    if (rules.device().size() > 20) {
+      throw new Refusal("There are more than 20 zones.", "device", "Leave some out.");
+    }
+    for (SessionRules.DeviceZone z : rules.device()) {
+      within("device", "beginning of a zone", z.from(), 0, 100_000);
+      within("device", "end of a zone", z.to(), 0, 100_000);
+    }
     if (focus.size() > Focus.MOST) {
       throw new Refusal(
           "More than three corners cannot be worked on at once.", "focus", "Choose three.");
@@ -140,6 +147,10 @@ public record TrackSession(
     within("tyres", "temperature cold", tyres.coldAt(), -30, 110);
     within("tyres", "least pressure", tyres.least(), 20, 900);
     within("tyres", "temperature last time", tyres.lastColdAt(), -30, 110);
+    within("tyres", "road temperature last time", tyres.lastRoad(), -30, 80);
+    if (tyres.spared().size() > 200) {
+      throw new Refusal("There are more than 200 corners.", "spared", "Leave some out.");
+    }
     for (List<@Nullable Double> four : List.of(tyres.hot(), tyres.lastCold(), tyres.lastHot())) {
       if (four.size() > FOUR) {
         throw new Refusal("There are four wheels at most.", "tyres", "Leave one out.");

@@ -11,6 +11,9 @@ public record WarmUp(double missing, double seconds) {
   /** Missing share at which tyres count as warm. */
   public static final double WARM = 0.01;
 
+  /** Temperature that the usual tyre starts from, °C. */
+  public static final double USUAL_FROM = 15;
+
   /** Of a tyre from the cold: warm within three to five laps (common practice, no source). */
   public static final WarmUp USUAL = new WarmUp(0.08, 150);
 

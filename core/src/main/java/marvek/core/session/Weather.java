@@ -159,8 +159,8 @@ public record Weather(List<Moment> readings, List<Moment> forecast) {
 
   private static Refusal bad(String what) {
     return new Refusal(
-        "The weather station cannot be understood. " + what,
-        "weather station",
+        "The weather cannot be understood. " + what,
+        "weather",
         "Look at its format, or enter the weather by hand.");
   }
 

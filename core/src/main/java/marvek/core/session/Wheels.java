@@ -36,9 +36,11 @@ public record Wheels(
    *
    * @param count of the vehicle's wheels
    * @param air temperature of the air, °C
+   * @param road temperature of the road, °C; null where not known
    * @param atmosphere kPa
    */
-  public static List<Wheels> of(SessionTyres tyres, int count, double air, double atmosphere) {
+  public static List<Wheels> of(
+      SessionTyres tyres, int count, double air, @Nullable Double road, double atmosphere) {
     List<Wheels> out = new ArrayList<>();
     Double given = tyres.coldAt();
     double coldAt = given == null ? air : given;
@@ -51,10 +53,12 @@ public record Wheels(
       Double lastHot = SessionTyres.at(tyres.lastHot(), w);
       Double lastAt = tyres.lastColdAt();
       boolean learned = lastCold != null && lastHot != null && lastAt != null && lastHot > lastCold;
-      double hotAt = Pressures.USUAL_HOT;
+      double hotAt = Pressures.usualHot(road);
       double doubt = Pressures.USUAL_DOUBT;
       if (lastCold != null && lastHot != null && lastAt != null && learned) {
         hotAt = Pressures.hotAt(lastCold, lastAt, lastHot, atmosphere);
+        Double lastRoad = tyres.lastRoad();
+        hotAt = road == null || lastRoad == null ? hotAt : Pressures.onRoad(hotAt, lastRoad, road);
         doubt = LEARNED_DOUBT;
       }
       double cold = Pressures.cold(hot, hotAt, coldAt, atmosphere);

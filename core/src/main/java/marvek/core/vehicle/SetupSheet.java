@@ -105,7 +105,12 @@ public record SetupSheet(String name, Purpose purpose, List<Setting> settings, S
       Vehicle.Fuel tank = fuel == null ? new Vehicle.Fuel(0, litres.get(), 0.75) : fuel;
       mass += (litres.get() - tank.load()) * tank.density();
       fuel =
-          new Vehicle.Fuel(litres.get(), Math.max(tank.capacity(), litres.get()), tank.density());
+          new Vehicle.Fuel(
+              litres.get(),
+              Math.max(tank.capacity(), litres.get()),
+              tank.density(),
+              tank.heating(),
+              tank.efficiency());
     }
     double grip = number("tyres.grip").orElse(100.0) / 100;
     Vehicle.Floor floor = v.floorOrUsual();

@@ -3,6 +3,7 @@ package marvek.core.vehicle;
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import java.util.Objects;
+import marvek.core.units.Units;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -24,6 +25,8 @@ import org.jspecify.annotations.Nullable;
  * @param floor what meets a kerb; null to take what is usual for the kind and width
  * @param fuel tank; null when fuel is not told apart from the mass
  * @param chassis what tells the axles apart; null to take what is usual
+ * @param device that takes drag away where the rules let it; null without one
+ * @param ride what the springs give way; null where that is not known
  */
 @RecordBuilder
 public record Vehicle(
@@ -42,7 +45,9 @@ public record Vehicle(
     @Nullable Boost boost,
     @Nullable Floor floor,
     @Nullable Fuel fuel,
-    @Nullable Chassis chassis) {
+    @Nullable Chassis chassis,
+    @Nullable Device device,
+    @Nullable Ride ride) {
 
   /** A vehicle with the usual chassis. */
   public Vehicle(
@@ -77,6 +82,8 @@ public record Vehicle(
         boost,
         floor,
         fuel,
+        null,
+        null,
         null);
   }
 
@@ -265,8 +272,62 @@ public record Vehicle(
    * @param load in the tank when the vehicle has its mass, litres
    * @param capacity of the tank, litres
    * @param density kg per litre
+   * @param heating MJ that a kilogram holds; null where not said
+   * @param efficiency share of that which the engine gives at the crankshaft; null where not said
    */
-  public record Fuel(double load, double capacity, double density) {}
+  public record Fuel(
+      double load,
+      double capacity,
+      double density,
+      @Nullable Double heating,
+      @Nullable Double efficiency) {
+    /** MJ that a kilogram of petrol holds (Heywood 1988, from memory). */
+    public static final double PETROL = 43.4;
+
+    /** Share of it that a racing engine gives at the crankshaft (common practice, no source). */
+    public static final double USUAL_EFFICIENCY = 0.30;
+
+    /** Fuel of which nothing more is said. */
+    public Fuel(double load, double capacity, double density) {
+      this(load, capacity, density, null, null);
+    }
+
+    /** J that a litre gives at the crankshaft. */
+    public double gives() {
+      return (heating == null ? PETROL : heating)
+          * 1e6
+          * (efficiency == null ? USUAL_EFFICIENCY : efficiency)
+          * density;
+    }
+  }
+
+  /**
+   * A device that takes drag away on stretches where the rules let it be used.
+   *
+   * @param drag share of the drag that is left with it open
+   * @param downforce share of the downforce that is left
+   */
+  public record Device(double drag, double downforce) {}
+
+  /**
+   * How far the springs give way.
+   *
+   * @param frequency of the body on its springs, Hz
+   * @param bump m from where it stands at rest until it is on its stops
+   * @param droop m from there until a wheel hangs
+   */
+  public record Ride(double frequency, double bump, double droop) {
+    /**
+     * Metres that the body sinks under a load, from where it stands at rest: (n − 1)·g/ω² (linear
+     * spring).
+     *
+     * @param load as a share of that at rest
+     */
+    public double sinks(double load) {
+      double omega = 2 * Math.PI * frequency;
+      return (load - 1) * Units.G / (omega * omega);
+    }
+  }
 
   /**
    * What tells the front axle from the rear one.

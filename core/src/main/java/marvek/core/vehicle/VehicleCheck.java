@@ -63,6 +63,26 @@ public final class VehicleCheck {
       c.within("fuel.capacity", fuel.capacity(), 1, 300, "litres");
       c.within("fuel.load", fuel.load(), 0, fuel.capacity(), "litres, no more than the tank holds");
       c.within("fuel.density", fuel.density(), 0.6, 1.1, "kg per litre");
+      Double heating = fuel.heating();
+      Double efficiency = fuel.efficiency();
+      c.within("fuel.heating", heating == null ? Vehicle.Fuel.PETROL : heating, 15, 130, "MJ/kg");
+      c.within(
+          "fuel.efficiency",
+          efficiency == null ? Vehicle.Fuel.USUAL_EFFICIENCY : efficiency,
+          0.1,
+          0.6,
+          "as a share");
+    }
+    Vehicle.Device device = v.device();
+    if (device != null) {
+      c.within("device.drag", device.drag(), 0.3, 1, "as the share that is left");
+      c.within("device.downforce", device.downforce(), 0, 1, "as the share that is left");
+    }
+    Vehicle.Ride ride = v.ride();
+    if (ride != null) {
+      c.within("ride.frequency", ride.frequency(), 0.8, 12, "Hz");
+      c.within("ride.bump", ride.bump(), 0.002, 0.4, "m");
+      c.within("ride.droop", ride.droop(), 0.002, 0.4, "m");
     }
     gearbox(v, c);
     engine(v, c);

@@ -170,8 +170,7 @@ class AnswersTest {
               gt.computed.vehicle().wheelForce(answer.minimumSpeed(), g.gear()) / mass,
               within(0.02 * g.pull() + 1e-9));
       assertThat(g.bears()).isBetween(0.0, 1.0);
-      // What the tyres bear is the same in every gear; a higher gear asks for a smaller share of
-      // it.
+      // What the tyres bear is the same in every gear; a higher gear asks for less of it.
       assertThat(g.bears() < 1 ? g.pull() * g.bears() : turn).isCloseTo(turn, within(1e-6));
     }
     assertThat(answer.gears()).hasSize(6);

@@ -23,6 +23,7 @@ import marvek.core.survey.Zone;
 import marvek.core.survey.ZoneKind;
 import marvek.core.survey.Zones;
 import marvek.core.vehicle.Vehicle;
+import marvek.core.vehicle.VehicleBuilder;
 import marvek.core.vehicle.VehicleClasses;
 import org.junit.jupiter.api.Test;
 
@@ -129,5 +130,45 @@ class LoadAlongTest {
             });
     assertThat(along(plain, Things.none(), e).light())
         .noneMatch(l -> l.why() == LoadAlong.Why.BUMPS);
+  }
+
+  /**
+   * Springs that reach an end of their way are said where the load asks for more: 1.5 times the
+   * weight at 2.5 Hz sinks 19.9 mm, by hand; and the same springs with room to spare say nothing.
+   */
+  @Test
+  void springsAtAnEndOfTheirWayAreSaid() {
+    assertThat(new Vehicle.Ride(2.5, 0.1, 0.1).sinks(1.5)).isCloseTo(0.0199, within(1e-4));
+    assertThat(new Vehicle.Ride(2.5, 0.1, 0.1).sinks(1)).isZero();
+    Vehicle winged = VehicleClasses.byId("downforce-prototype").vehicle();
+    int found = 0;
+    for (long seed = 201; seed < 204; seed++) {
+      CircuitReading read = RandomRoads.of(seed, 380);
+      ComputedLap roomy = on(read, winged, new Vehicle.Ride(3, 0.4, 0.4));
+      ComputedLap unsaid = on(read, winged, null);
+      CornerEntry e = braked(roomy);
+      LoadAlong free = along(roomy, Things.none(), e);
+      assertThat(free.light()).isEqualTo(along(unsaid, Things.none(), e).light());
+      double most = java.util.Arrays.stream(free.load()).max().orElseThrow();
+      double bump = new Vehicle.Ride(3, 1, 1).sinks(1 + (most - 1) * 0.8);
+      if (bump < 0.002) {
+        continue;
+      }
+      List<LoadAlong.Light> hit =
+          along(on(read, winged, new Vehicle.Ride(3, bump, 0.4)), Things.none(), e).light();
+      assertThat(hit).anyMatch(l -> l.why() == LoadAlong.Why.STROKE);
+      found++;
+    }
+    assertThat(found).isPositive();
+  }
+
+  private static ComputedLap on(CircuitReading read, Vehicle winged, Vehicle.Ride ride) {
+    return ComputedLap.onLine(
+        read.centreline(),
+        read.corners(),
+        Zones.ground(read.centreline(), List.of(), Surface.DRY),
+        VehicleBuilder.builder(winged).ride(ride).build(),
+        Conditions.dryWarm(),
+        MinimumCurvature.offsets(read.centreline(), Room.on(read.centreline(), winged)));
   }
 }

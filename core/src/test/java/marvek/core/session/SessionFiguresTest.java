@@ -11,6 +11,8 @@ import marvek.core.debrief.habits.Habit;
 import marvek.core.debrief.habits.Habits;
 import marvek.core.said.Said;
 import marvek.core.score.Sureness;
+import marvek.core.vehicle.Vehicle;
+import marvek.core.words.Speaker;
 import org.junit.jupiter.api.Test;
 
 /** Figures of a session against worked examples, each with its source. */
@@ -37,6 +39,10 @@ class SessionFiguresTest {
   @Test
   void fuelComesFromTheWorkOfTheEngine() {
     assertThat(FuelNeed.litres(9.0e6, 0.30, 43.4, 0.745)).isCloseTo(0.928, within(0.001));
+    assertThat(FuelNeed.worked(9.0e6, null).perLap()).isCloseTo(0.928, within(0.001));
+    // Alcohol holds 26.8 MJ/kg (from memory) at 0.79 kg/l; an engine that makes 36 % of it.
+    Vehicle.Fuel alcohol = new Vehicle.Fuel(10, 60, 0.79, 26.8, 0.36);
+    assertThat(FuelNeed.worked(9.0e6, alcohol).perLap()).isCloseTo(1.181, within(0.001));
     assertThat(FuelNeed.efficiency(0.300, 43.4)).isCloseTo(0.276, within(0.001));
   }
 
@@ -173,9 +179,9 @@ class SessionFiguresTest {
             .least(120.0)
             .build();
     double air = Pressures.atmosphere(0);
-    List<Wheels> four = Wheels.of(tyres, 4, 20, air);
+    List<Wheels> four = Wheels.of(tyres, 4, 20, null, air);
     assertThat(four).hasSize(4);
-    assertThat(Wheels.of(tyres, 2, 20, air)).hasSize(2);
+    assertThat(Wheels.of(tyres, 2, 20, null, air)).hasSize(2);
     Wheels learned = four.get(0);
     assertThat(learned.learned()).isTrue();
     assertThat(learned.hotAt()).isCloseTo(67.5, within(0.1));
@@ -186,6 +192,51 @@ class SessionFiguresTest {
     assertThat(under.cold()).isNull();
     assertThat(under.refused().key()).isEqualTo("wheels.under");
     assertThat(four.get(2).refused()).isEqualTo(Said.NOTHING);
+  }
+
+  /**
+   * On a road that is 20 °C cooler the gas stays 10 °C cooler: more is set, and warmth comes later.
+   */
+  @Test
+  void aCoolRoadAsksForMorePressureAndLongerToWarm() {
+    double air = Pressures.atmosphere(0);
+    SessionTyres tyres =
+        SessionTyresBuilder.builder(SessionTyres.unknown())
+            .hot(List.of(190.0))
+            .lastCold(List.of(145.0))
+            .lastColdAt(10.0)
+            .lastHot(List.of(195.0))
+            .lastRoad(35.0)
+            .build();
+    Wheels same = Wheels.of(tyres, 4, 20, 35.0, air).get(0);
+    Wheels cool = Wheels.of(tyres, 4, 20, 15.0, air).get(0);
+    assertThat(same.hotAt()).isCloseTo(67.5, within(0.1));
+    assertThat(cool.hotAt()).isCloseTo(57.5, within(0.1));
+    // (190 + p)·(T/330.7 − T/340.7) with p = 101.3 and T = 293.15: 7.6 kPa, by hand.
+    assertThat(cool.cold() - same.cold()).isCloseTo(7.6, within(0.1));
+    // Where only one of the two roads is known, nothing is told from the other.
+    assertThat(Wheels.of(tyres, 4, 20, null, air).get(0).hotAt()).isEqualTo(same.hotAt());
+    SessionDay mild = SessionDay.usual();
+    SessionDay cold =
+        SessionDayBuilder.builder(mild)
+            .day(
+                marvek.core.entry.VariantDayBuilder.builder(mild.day()).airTemperature(3.0).build())
+            .build();
+    SessionTyres plain = SessionTyres.unknown();
+    assertThat(plain.warmUp(mild)).isEqualTo(WarmUp.USUAL);
+    assertThat(plain.warmUp(cold).missing()).isCloseTo(0.08 * 72 / 60, within(1e-9));
+    assertThat(plain.warmUp(cold).warmFrom(90)).isGreaterThan(plain.warmUp(mild).warmFrom(90));
+    SessionTyres out = SessionTyresBuilder.builder(plain).warmers(true).build();
+    assertThat(out.warmUp(cold)).isEqualTo(WarmUp.WARMERS);
+  }
+
+  @Test
+  void wearGoesWithTheWorkOfALap() {
+    SessionTyres tyres =
+        SessionTyresBuilder.builder(SessionTyres.unknown()).age(10).life(40).build();
+    assertThat(tyres.worn(10, 1)).isCloseTo(1 - SessionTyres.WORN * 0.5, within(1e-12));
+    assertThat(tyres.worn(10, 0.5)).isCloseTo(1 - SessionTyres.WORN * 15 / 40, within(1e-12));
+    assertThat(SessionTyres.unknown().worn(30, 1)).isEqualTo(1);
   }
 
   @Test
@@ -273,6 +324,21 @@ class SessionFiguresTest {
     assertThat(twice.instant()).isEqualTo(Instant.parse("2026-10-25T00:30:00Z"));
     assertThat(twice.twice()).isTrue();
     assertThat(gap.twice() || twice.leftOut()).isFalse();
+    assertThat(Speaker.PLAIN.say(Timing.of(gap, 20).clocks(90)))
+        .isEqualTo("The clock goes forward and leaves 02:30 out: 03:30 is meant.");
+    assertThat(Speaker.PLAIN.say(Timing.of(twice, 20).clocks(90)))
+        .isEqualTo("The clock goes back and 02:30 comes twice: the first is meant.");
+    // Begun before, and still running when the clock goes.
+    Start before = new Start(LocalDateTime.of(2026, 10, 25, 1, 50), BERLIN);
+    assertThat(Speaker.PLAIN.say(Timing.of(before, 90).clocks(90)))
+        .isEqualTo("The clock goes back while it runs: it ends at 02:20 by the new time.");
+    assertThat(Timing.of(before, 60).clocks(90)).isEqualTo(Said.NOTHING);
+    Start night = new Start(LocalDateTime.of(2026, 3, 29, 1, 30), BERLIN);
+    assertThat(Speaker.PLAIN.say(new Timing(night, null, 60, 0, null, Timing.State.ON).clocks(60)))
+        .isEqualTo("The clock goes forward while it runs: it ends at 03:30 by the new time.");
+    // On every other day there is nothing to say, over midnight neither.
+    Start late = new Start(LocalDateTime.of(2026, 12, 5, 23, 50), BERLIN);
+    assertThat(Timing.of(late, 40).clocks(90)).isEqualTo(Said.NOTHING);
   }
 
   @Test

@@ -7,6 +7,7 @@ import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import marvek.core.day.Footing;
 import marvek.core.day.Variants;
 import marvek.core.entry.CornerEntry;
@@ -124,7 +125,7 @@ class TodayTest {
       Footing footing = Footing.plain(List.of());
       double lapTime = base.lap().lapTime();
       for (int lap = 1; lap < today.warmFrom(); lap++) {
-        double share = s.tyres().warmUp().share(lap, lapTime);
+        double share = s.tyres().warmUp(s.day()).share(lap, lapTime);
         ComputedLap exact = Variants.held(base, base, footing, s.day().at("", share, 0));
         for (Today.CornerToday c : today.corners()) {
           if (c.entry().station(PointKind.BRAKE).isEmpty()) {
@@ -358,5 +359,30 @@ class TodayTest {
     SessionDay wet =
         SessionDayBuilder.builder(day(DayKind.WET)).rubber(SessionDay.Rubber.GREEN).build();
     assertThat(wet.at("", 1, 0).grip()).isEqualTo(DayKind.WET.usual().grip());
+  }
+
+  /** The marker alone is where the whole corner carried over has it. */
+  @Test
+  void theMarkerAloneIsWhereTheWholeCornerHasIt() {
+    int told = 0;
+    for (String vehicle : List.of("cup-gt", "motorcycle-600", "downforce-prototype")) {
+      for (long seed : List.of(817L, 818L)) {
+        ComputedLap base = lap(vehicle, seed);
+        for (double share : List.of(0.93, 0.98)) {
+          ComputedLap then =
+              Variants.held(
+                  base, base, Footing.plain(List.of()), SessionDay.usual().at("", share, 20));
+          for (CornerEntry own : Drafter.draft(base, List.of()).corners()) {
+            Variant plain =
+                new Variant("v", DayKind.OTHER_HOUR, "", SessionDay.usual().day(), List.of());
+            Optional<Double> whole =
+                Variants.adjust(base, then, plain, own).entry().station(PointKind.BRAKE);
+            assertThat(Variants.marker(base, then, own)).isEqualTo(whole);
+            told += whole.isPresent() ? 1 : 0;
+          }
+        }
+      }
+    }
+    assertThat(told).isGreaterThan(40);
   }
 }

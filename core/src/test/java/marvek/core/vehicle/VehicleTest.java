@@ -102,6 +102,34 @@ class VehicleTest {
   }
 
   @Test
+  void springsDeviceAndFuelAreCheckedFieldByField() {
+    Vehicle v = VehicleClasses.byId("cup-gt").vehicle();
+    Vehicle broken =
+        VehicleBuilder.builder(v)
+            .device(new Vehicle.Device(1.4, -0.1))
+            .ride(new Vehicle.Ride(30, 0, 0.9))
+            .fuel(new Vehicle.Fuel(20, 60, 0.75, 900.0, 0.01))
+            .build();
+    assertThat(VehicleCheck.problems(broken))
+        .extracting(Finding::field)
+        .containsExactlyInAnyOrder(
+            "device.drag",
+            "device.downforce",
+            "ride.frequency",
+            "ride.bump",
+            "ride.droop",
+            "fuel.heating",
+            "fuel.efficiency");
+    Vehicle well =
+        VehicleBuilder.builder(v)
+            .device(new Vehicle.Device(0.8, 1))
+            .ride(new Vehicle.Ride(2.4, 0.04, 0.05))
+            .fuel(new Vehicle.Fuel(20, 60, 0.75))
+            .build();
+    assertThat(VehicleCheck.problems(well)).isEmpty();
+  }
+
+  @Test
   void torqueLiesBetweenItsPoints() {
     Vehicle.Engine engine =
         new Vehicle.Engine(

@@ -108,7 +108,7 @@ class CatalogueTest {
 
   @Test
   void everyPatternCanBeSaid() {
-    Value[] any = new Value[6];
+    Value[] any = new Value[9];
     Arrays.fill(any, Value.count(2));
     for (String key : Catalogue.ENGLISH.keys()) {
       String words = Speaker.PLAIN.say(Said.of(key, any));

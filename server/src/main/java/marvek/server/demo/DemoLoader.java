@@ -50,6 +50,7 @@ import marvek.server.session.Sessions;
 import marvek.server.sharing.Role;
 import marvek.server.sharing.Sharing;
 import marvek.server.simulator.SimulatedRuns;
+import marvek.server.trial.Trials;
 import marvek.server.vehicle.Garage;
 import marvek.server.vehicle.SheetRow;
 import marvek.server.vehicle.Sheets;
@@ -64,6 +65,9 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Component
 @ConditionalOnProperty("marvek.demo")
 class DemoLoader implements ApplicationRunner {
+  /** Laps in which a trial is driven. */
+  private static final int TRIED = 18;
+
   private final Accounts accounts;
   private final SignUp signUp;
   private final DemoCircuits circuits;
@@ -74,6 +78,7 @@ class DemoLoader implements ApplicationRunner {
   private final Sessions sessions;
   private final Sharing sharing;
   private final SimulatedRuns simulated;
+  private final Trials trials;
   private final Evidences evidences;
   private final Clock clock;
   private final TransactionTemplate transaction;
@@ -89,6 +94,7 @@ class DemoLoader implements ApplicationRunner {
       Sessions sessions,
       Sharing sharing,
       SimulatedRuns simulated,
+      Trials trials,
       Evidences evidences,
       Clock clock,
       TransactionTemplate transaction) {
@@ -102,6 +108,7 @@ class DemoLoader implements ApplicationRunner {
     this.sessions = sessions;
     this.sharing = sharing;
     this.simulated = simulated;
+    this.trials = trials;
     this.evidences = evidences;
     this.clock = clock;
     this.transaction = transaction;
@@ -267,6 +274,45 @@ class DemoLoader implements ApplicationRunner {
                 new Planted(Mistake.FULL_THROTTLE_LATE, "c6", 1, 0.7)),
             8);
     weekend(driver, id, event, zone, morning, second);
+    tried(driver, id, event, zone);
+  }
+
+  /** A test the day before, with two ways of braking for the last corner driven in turn. */
+  private void tried(UUID driver, UUID id, UUID event, ZoneId zone) {
+    LocalDateTime wall =
+        LocalDateTime.ofInstant(clock.instant(), zone).toLocalDate().minusDays(1).atTime(14, 0);
+    UUID session =
+        sessions.planned(
+            driver,
+            event,
+            id,
+            TrackSessionBuilder.builder(
+                    session(
+                        SessionKind.TEST,
+                        "Private test",
+                        wall,
+                        zone,
+                        40,
+                        SessionTyresBuilder.builder(SessionTyres.unknown()).set("B").build()))
+                .aim("One question only: off the brake early into 14, or late")
+                .build());
+    UUID trial =
+        trials.plan(
+            driver,
+            session,
+            trials.school(driver, session, "c14", School.EARLY_ROLL.name()).orElseThrow());
+    UUID run =
+        simulated.inTurn(
+            driver,
+            id,
+            "How to brake into 14",
+            wall.atZone(zone).toInstant(),
+            trials.inTurn(driver, id, trial, TRIED),
+            9);
+    sessions.into(driver, run, session);
+    for (Errand e : Errand.values()) {
+      sessions.tick(driver, session, e);
+    }
   }
 
   /** A meeting around today: two sessions driven and said of, qualifying in the wet, a race. */
@@ -346,7 +392,9 @@ class DemoLoader implements ApplicationRunner {
                     .rest(3)
                     .formation(1)
                     .build())
-            .rules(new SessionRules(SessionRules.Limits.WARNINGS, 60 / 3.6, 3900.0, "One stop"))
+            .rules(
+                new SessionRules(
+                    SessionRules.Limits.WARNINGS, 60 / 3.6, 3900.0, "One stop", List.of()))
             .build());
   }
 

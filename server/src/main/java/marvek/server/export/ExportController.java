@@ -5,7 +5,6 @@ import com.lowagie.text.Font;
 import com.lowagie.text.PageSize;
 import com.lowagie.text.Paragraph;
 import com.lowagie.text.Phrase;
-import com.lowagie.text.pdf.BaseFont;
 import com.lowagie.text.pdf.PdfPCell;
 import com.lowagie.text.pdf.PdfPTable;
 import com.lowagie.text.pdf.PdfWriter;
@@ -31,6 +30,7 @@ import marvek.core.telemetry.CornerEvents;
 import marvek.core.telemetry.LapGrid;
 import marvek.core.units.CsvText;
 import marvek.core.units.Display;
+import marvek.core.units.LapClock;
 import marvek.core.words.Speaker;
 import marvek.server.access.Driver;
 import marvek.server.debrief.Evidences;
@@ -40,7 +40,6 @@ import marvek.server.run.RunDays;
 import marvek.server.run.Runs;
 import marvek.server.words.Speakers;
 import org.jspecify.annotations.Nullable;
-import org.springframework.http.ContentDisposition;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
@@ -64,18 +63,6 @@ class ExportController {
     this.speakers = speakers;
   }
 
-  private static ResponseEntity<byte[]> file(String name, String type, byte[] body) {
-    return ResponseEntity.ok()
-        .contentType(MediaType.parseMediaType(type))
-        .header(
-            HttpHeaders.CONTENT_DISPOSITION,
-            ContentDisposition.attachment()
-                .filename(name, StandardCharsets.UTF_8)
-                .build()
-                .toString())
-        .body(body);
-  }
-
   private static ResponseEntity<byte[]> csv(String name, List<List<String>> rows) {
     StringWriter text = new StringWriter();
     try (CsvWriter csv = CsvWriter.builder().build(text)) {
@@ -83,7 +70,7 @@ class ExportController {
     } catch (IOException e) {
       throw new java.io.UncheckedIOException(e);
     }
-    return file(name, "text/csv", text.toString().getBytes(StandardCharsets.UTF_8));
+    return Paper.file(name, "text/csv", text.toString().getBytes(StandardCharsets.UTF_8));
   }
 
   @GetMapping("/runs/{id}/laps.csv")
@@ -264,7 +251,7 @@ class ExportController {
     GPX gpx = GPX.builder("Marvek").addTrack(t -> t.addSegment(s -> s.points(points))).build();
     ByteArrayOutputStream out = new ByteArrayOutputStream();
     GPX.Writer.DEFAULT.write(gpx, out);
-    return file("lap.gpx", "application/gpx+xml", out.toByteArray());
+    return Paper.file("lap.gpx", "application/gpx+xml", out.toByteArray());
   }
 
   record GeoJsonLine(String type, List<double[]> coordinates) {}
@@ -307,9 +294,9 @@ class ExportController {
     Document document = new Document(PageSize.A4, 48, 48, 48, 48);
     PdfWriter.getInstance(document, out);
     document.open();
-    Font title = font(18, Font.BOLD);
-    Font head = font(12, Font.BOLD);
-    Font plain = font(10, Font.NORMAL);
+    Font title = Paper.font(18, Font.BOLD);
+    Font head = Paper.font(12, Font.BOLD);
+    Font plain = Paper.font(10, Font.NORMAL);
     document.add(
         new Paragraph(
             opened.reference().layout().circuit().name() + " · " + opened.run().name(), title));
@@ -321,9 +308,9 @@ class ExportController {
                 opened.reference().row().name(),
                 opened.run().revision(),
                 d.laps(),
-                clock(d.best()),
-                clock(d.median()),
-                clock(d.theoretical())),
+                LapClock.of(d.best()),
+                LapClock.of(d.median()),
+                LapClock.of(d.theoretical())),
             plain));
     Map<String, Corner> corners = new java.util.HashMap<>();
     opened.reference().layout().corners().forEach(c -> corners.put(c.id(), c));
@@ -352,14 +339,14 @@ class ExportController {
                           called(corners, focus) + ": " + speaker.say(f.words()), plain)));
     }
     document.add(new Paragraph(" ", plain));
-    document.add(table(d, corners, units, speaker, plain, font(10, Font.BOLD)));
+    document.add(table(d, corners, units, speaker, plain, Paper.font(10, Font.BOLD)));
     document.add(
         new Paragraph(
             "Computed from the laps as recorded; an estimate. Start early, build up, and follow the"
                 + " organiser's rules.",
-            font(8, Font.NORMAL)));
+            Paper.font(8, Font.NORMAL)));
     document.close();
-    return file("debrief.pdf", "application/pdf", out.toByteArray());
+    return Paper.file("debrief.pdf", "application/pdf", out.toByteArray());
   }
 
   private static PdfPTable table(
@@ -394,20 +381,8 @@ class ExportController {
     return table;
   }
 
-  private static Font font(float size, int style) throws IOException {
-    return new Font(
-        BaseFont.createFont(BaseFont.HELVETICA, BaseFont.CP1252, BaseFont.NOT_EMBEDDED),
-        size,
-        style);
-  }
-
   private static String called(Map<String, Corner> corners, String id) {
     Corner c = corners.get(id);
     return c == null ? id : c.number() + (c.name().isBlank() ? "" : " " + c.name());
-  }
-
-  private static String clock(double seconds) {
-    long hundredths = Math.round(seconds * 100);
-    return String.format(Locale.ROOT, "%d:%05.2f", hundredths / 6000, (hundredths % 6000) / 100.0);
   }
 }

@@ -77,6 +77,7 @@ public class Allowance {
             select coalesce((select sum(bytes) from recording where owner_id = :o), 0)
               + coalesce((select sum(octet_length(body)) from lap_channels where owner_id = :o), 0)
               + coalesce((select sum(octet_length(jpeg)) from photo where owner_id = :o), 0)
+              + coalesce((select sum(octet_length(sound)) from spoken where owner_id = :o), 0)
               + coalesce((select sum(octet_length(road) + octet_length(source))
                   from layout_road where owner_id = :o), 0)
               + coalesce((select sum(pg_column_size(content)) from revision where owner_id = :o), 0)

@@ -39,6 +39,7 @@ class Takeout {
       tables/NAME.jsonl  one object of JSON a line, for each thing that you have made
       outlines/ID-NAME   the files that layouts were made from, as they came
       pictures/ID.jpg    pictures of the survey
+      spoken/ID.TYPE     what you said aloud after a run
       recordings/ID-NAME the recordings of your runs, as they came
       References and runs can also be had one by one, as JSON and CSV, where they are shown.
       """;
@@ -53,6 +54,7 @@ class Takeout {
     reference("line"),
     revision(""),
     share(""),
+    session_let_in(""),
     remark(""),
     run(""),
     recording("token"),
@@ -61,6 +63,7 @@ class Takeout {
     event(""),
     track_session(""),
     session_line(""),
+    spoken("sound"),
     rehearsed(""),
     mapping_memory("");
 
@@ -161,6 +164,10 @@ class Takeout {
         zip,
         "select 'outlines/' || l.id || '-' || l.source_name, r.source from layout_road r"
             + " join layout_version l on l.id = r.layout_version_id where l.owner_id = ?",
+        owner);
+    files(
+        zip,
+        "select 'spoken/' || id || '.' || split_part(type, '/', 2), sound from spoken where owner_id = ?",
         owner);
     files(zip, "select 'pictures/' || id || '.jpg', jpeg from photo where owner_id = ?", owner);
     List<String[]> recordings =

@@ -120,7 +120,7 @@ public class RunRow {
     return note;
   }
 
-  int version() {
+  public int version() {
     return version;
   }
 }

@@ -8,7 +8,7 @@ import org.springframework.data.jpa.repository.Query;
 interface RunRows extends JpaRepository<RunRow, UUID> {
   List<RunRow> findByReferenceIdOrderByDrivenAtDesc(UUID referenceId);
 
-  List<RunRow> findBySessionIdOrderByDrivenAt(UUID sessionId);
+  List<RunRow> findBySessionIdInOrderByDrivenAt(List<UUID> sessions);
 
   @Query(
       "select r.sessionId, count(r) from RunRow r where r.ownerId = :owner and r.sessionId is not"

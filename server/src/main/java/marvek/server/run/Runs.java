@@ -166,9 +166,9 @@ public class Runs {
     }
   }
 
-  /** Runs that were driven in a session, in that order; whoever asks must have it. */
-  public List<RunRow> ofSession(UUID session) {
-    return rows.findBySessionIdOrderByDrivenAt(session);
+  /** Runs that were driven in sessions, in that order; whoever asks must have them. */
+  public List<RunRow> ofSessions(List<UUID> sessions) {
+    return rows.findBySessionIdInOrderByDrivenAt(sessions);
   }
 
   /** How many runs were driven in each session of somebody. */

@@ -5,5 +5,5 @@ import java.util.UUID;
 import org.springframework.data.jpa.repository.JpaRepository;
 
 interface LineRows extends JpaRepository<LineRow, UUID> {
-  List<LineRow> findBySessionIdOrderBySaidAtAscIdAsc(UUID sessionId);
+  List<LineRow> findBySessionIdInOrderBySaidAtAscIdAsc(List<UUID> sessions);
 }

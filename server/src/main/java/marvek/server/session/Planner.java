@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.TreeSet;
 import java.util.UUID;
 import java.util.stream.Collectors;
@@ -30,36 +31,47 @@ import marvek.core.review.Hazards;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.core.score.Sureness;
+import marvek.core.session.Confidence;
 import marvek.core.session.Focus;
 import marvek.core.session.FuelNeed;
+import marvek.core.session.Gathering;
 import marvek.core.session.PitEntry;
 import marvek.core.session.Pressures;
+import marvek.core.session.RaceCraft;
 import marvek.core.session.RaceNumbers;
 import marvek.core.session.Rungs;
 import marvek.core.session.SessionFuel;
 import marvek.core.session.SessionKind;
+import marvek.core.session.StraightUse;
 import marvek.core.session.Targets;
 import marvek.core.session.Today;
 import marvek.core.session.Told;
 import marvek.core.session.TrackSession;
+import marvek.core.session.TyreWork;
 import marvek.core.session.Wheels;
 import marvek.core.sun.SunPosition;
+import marvek.core.survey.Place;
+import marvek.core.survey.PlaceKind;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleKind;
 import marvek.core.words.Sentence;
+import marvek.core.words.Speech;
 import marvek.server.access.Driver;
 import marvek.server.debrief.Evidences;
 import marvek.server.problem.Problem;
 import marvek.server.reference.Light;
 import marvek.server.reference.References;
 import marvek.server.reference.Speaking;
+import marvek.server.run.LapLine;
 import marvek.server.run.RunRow;
 import marvek.server.run.Runs;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
-import org.springframework.transaction.annotation.Transactional;
 
-/** Puts together what a session's plan says, from the rules in core. */
+/**
+ * Puts together what a session's plan says, from the rules in core. What it stands on is read in
+ * short transactions of their own: nobody holds a connection while a plan is worked out.
+ */
 @Component
 public class Planner {
   /** Litres of a kilogram where the vehicle does not say, for petrol. */
@@ -79,6 +91,9 @@ public class Planner {
 
   /** Plan, brief, rehearsal and trials of a session stand on the same; it is worked out once. */
   private final Cache<Of, OnTheDay> days = Caffeine.newBuilder().maximumSize(30).build();
+
+  /** A brief is read again and again, and by many at once. */
+  private final Cache<Asked, SessionPlan> plans = Caffeine.newBuilder().maximumSize(200).build();
 
   Planner(
       Sessions sessions,
@@ -148,6 +163,8 @@ public class Planner {
    *
    * @param revision of the reference
    * @param changed whether the reference has been changed since that revision
+   * @param straights what boost and device are worth; null where the vehicle has neither
+   * @param device whether the vehicle has a device whose zones can be said
    * @param light markers that the hour's light changes
    * @param notToday what is not to be tried, and why
    * @param evidence laps that focus and targets rest on
@@ -172,11 +189,166 @@ public class Planner {
       boolean motorcycle,
       @Nullable PitEntry pits,
       @Nullable RaceNumbers race,
+      @Nullable StraightUse straights,
+      boolean device,
       List<Said> light,
       List<Said> cautions,
       int evidence,
       boolean alike,
-      @Nullable Daylight daylight) {}
+      @Nullable Daylight daylight) {
+    /** The same, looked at later. */
+    SessionPlan asOf(Instant now) {
+      return new SessionPlan(
+          now,
+          reference,
+          circuit,
+          vehicle,
+          revision,
+          changed,
+          today,
+          corners,
+          focus,
+          notToday,
+          rungs,
+          targets,
+          fuel,
+          wheels,
+          motorcycle,
+          pits,
+          race,
+          straights,
+          device,
+          light,
+          cautions,
+          evidence,
+          alike,
+          daylight);
+    }
+  }
+
+  /**
+   * What the session does to its tyres.
+   *
+   * @param wheels share of a lap's sliding work by wheel
+   * @param most the wheel that works most
+   * @param rate at which a lap wears them against a lap of the reference
+   * @param costs seconds a lap that sparing where it is planned costs
+   * @param words what the driver takes from it
+   * @param corners in driving order
+   */
+  record TyresToday(
+      List<Double> wheels,
+      int most,
+      double rate,
+      double costs,
+      List<Said> words,
+      List<SparedLine> corners) {}
+
+  /**
+   * A corner in which the tyres may be spared.
+   *
+   * @param share of the most worn tyre's work
+   * @param saved share of it that easing saves
+   * @param seconds a lap that easing costs
+   * @param rank place among the cheapest, from 1; 0 where nothing is spared
+   */
+  record SparedLine(
+      String corner, String called, double share, double saved, double seconds, int rank) {}
+
+  TyresToday tyres(Driver driver, UUID session) {
+    Driven driven = driven(driver.id(), session);
+    ComputedLap then = driven.then();
+    List<String> spared = driven.session().tyres().spared();
+    TyreWork work = TyreWork.of(then);
+    TyreWork.Eased eased = TyreWork.eased(then, spared);
+    List<TyreWork.InCorner> cheapest = work.cheapest();
+    var speech = speaking.speech(driver);
+    List<Corner> corners = driven.reference().layout().counted();
+    List<SparedLine> lines = new ArrayList<>();
+    for (int c = 0; c < corners.size(); c++) {
+      TyreWork.InCorner in = work.corners().get(c);
+      lines.add(
+          new SparedLine(
+              in.corner(),
+              speech.corner(corners.get(c)),
+              in.share(),
+              in.saved(),
+              in.seconds(),
+              cheapest.indexOf(in) + 1));
+    }
+    List<Said> words = new ArrayList<>();
+    words.add(work.worst());
+    work.wears().ifPresent(words::add);
+    return new TyresToday(
+        work.wheels(),
+        work.most(),
+        TyreWork.rate(driven.reference().computed(), then, spared),
+        eased.seconds(),
+        words,
+        lines);
+  }
+
+  /**
+   * What racing others asks.
+   *
+   * @param called corners as the driver calls them, by id
+   * @param pass places that the survey has for passing and defending
+   * @param gathers where errors gather, most first
+   */
+  record RaceToday(
+      RaceCraft craft, List<Place> pass, List<GatherLine> gathers, Map<String, String> called) {}
+
+  /**
+   * A corner in which errors gather.
+   *
+   * @param share of the weight of the one in which most do
+   * @param own whether the driver's own laps or notes say so
+   */
+  record GatherLine(String corner, double share, boolean own, Said words) {}
+
+  RaceToday race(Driver driver, UUID session) {
+    Driven driven = driven(driver.id(), session);
+    var speech = speaking.speech(driver);
+    Map<String, String> called = new TreeMap<>();
+    driven.reference().layout().counted().forEach(c -> called.put(c.id(), speech.corner(c)));
+    return new RaceToday(
+        RaceCraft.of(driven.then(), driven.reference().things()),
+        driven.reference().things().places().stream()
+            .filter(p -> p.kind() == PlaceKind.PASS || p.kind() == PlaceKind.DEFEND)
+            .sorted(Comparator.comparingDouble(Place::from))
+            .toList(),
+        gathers(driver, sessions.own(driver.id(), session), driven),
+        called);
+  }
+
+  private List<GatherLine> gathers(Driver driver, SessionRow row, Driven driven) {
+    ComputedLap then = driven.then();
+    Optional<Seen> seen = seen(driver, before(driver, row, driven.reference()));
+    List<Gathering> all =
+        Gathering.of(
+            then,
+            driven.entries().stream()
+                .map(e -> Hazards.of(then, driven.reference().things(), e))
+                .toList(),
+            sessions.saidBefore(driver.id(), driven.reference().row().id(), row.startsAt()).stream()
+                .flatMap(List::stream)
+                .toList(),
+            seen.map(Seen::debrief).orElse(null),
+            seen.map(Seen::laps).orElse(0));
+    double most = all.isEmpty() ? 1 : all.get(0).weight();
+    return all.stream()
+        .map(g -> new GatherLine(g.corner(), g.weight() / most, !g.own().isEmpty(), g.words()))
+        .toList();
+  }
+
+  /** A corner from the inside, in the session's conditions; null where there is no way inside. */
+  RaceCraft.@Nullable Inside inside(Driver driver, UUID session, String corner) {
+    Driven driven = driven(driver.id(), session);
+    if (driven.then().corners().stream().noneMatch(c -> c.id().equals(corner))) {
+      throw Problem.notFound("There is no such corner.");
+    }
+    return RaceCraft.inside(driven.then(), driven.then().indexOf(corner));
+  }
 
   /** When the sun rises and sets at the circuit on the session's day, to twenty minutes. */
   record Daylight(Instant rises, Instant sets) {}
@@ -185,8 +357,21 @@ public class Planner {
    * The reference on the day of a session.
    *
    * @param need of fuel
+   * @param straights what boost and device are worth; null where the vehicle has neither
+   * @param race what a race asks besides; null in other sessions
+   * @param pits null where nothing is said of the pit lane
+   * @param heavier seconds a lap that the other load of fuel costs; null where there is none
+   * @param light markers that the hour's light changes
    */
-  private record OnTheDay(ComputedLap then, Today today, FuelNeed need) {}
+  private record OnTheDay(
+      ComputedLap then,
+      Today today,
+      FuelNeed need,
+      @Nullable StraightUse straights,
+      @Nullable RaceNumbers race,
+      @Nullable PitEntry pits,
+      @Nullable Double heavier,
+      List<Said> light) {}
 
   /** All that the reference on a session's day follows from. */
   private record Of(
@@ -195,19 +380,37 @@ public class Planner {
       UUID reference,
       int referenceVersion,
       Map<String, Integer> things,
+      @Nullable LocalPlane plane,
       List<Told> told) {}
+
+  /** A run that a plan may rest on, as it is now. */
+  private record RunNow(UUID id, int version) {}
+
+  /** All that a plan follows from. */
+  private record Asked(
+      Of of,
+      String circuit,
+      List<Corner> corners,
+      Speech speech,
+      List<RunNow> runs,
+      List<LapLine> laps,
+      List<List<Told>> said) {}
+
+  private Of of(SessionRow row, References.Opened opened, List<Told> told) {
+    return new Of(
+        row.id(),
+        row.version(),
+        opened.row().id(),
+        opened.row().version(),
+        opened.thingVersions(),
+        // The hour's light follows from where the circuit lies.
+        opened.layout().plane(),
+        told);
+  }
 
   private OnTheDay onTheDay(SessionRow row, References.Opened opened) {
     List<Told> told = sessions.told(row.id());
-    Of of =
-        new Of(
-            row.id(),
-            row.version(),
-            opened.row().id(),
-            opened.row().version(),
-            opened.thingVersions(),
-            told);
-    return days.get(of, o -> onTheDay(row, opened, told));
+    return days.get(of(row, opened, told), o -> onTheDay(row, opened, told));
   }
 
   private OnTheDay onTheDay(SessionRow row, References.Opened opened, List<Told> told) {
@@ -225,7 +428,30 @@ public class Planner {
             opened.working(),
             session,
             need.perLap() * density(then.vehicle()));
-    return new OnTheDay(then, today, need);
+    Double tank = session.fuel().tank();
+    Double other = session.fuel().other();
+    return new OnTheDay(
+        then,
+        today,
+        need,
+        then.vehicle().boost() == null && then.vehicle().device() == null
+            ? null
+            : StraightUse.of(then, session.rules().device()),
+        session.kind() == SessionKind.RACE
+            ? RaceNumbers.of(
+                then, session.tyres().warmUp(session.day()).share(1, then.lap().lapTime()), GRID)
+            : null,
+        pits(then, session),
+        tank == null || other == null
+            ? null
+            : (Double) heavier(then, (other - tank) * density(then.vehicle())),
+        Light.of(
+                opened,
+                session.timing().begins().atZone(session.timing().start().zone()).toLocalDateTime(),
+                today.corners().stream().map(Today.CornerToday::entry).toList())
+            .stream()
+            .map(l -> l.words(session.hour()))
+            .toList());
   }
 
   /**
@@ -247,14 +473,9 @@ public class Planner {
       Set<String> changed) {}
 
   /** What is driven in a session that is planned from a reference. */
-  @Transactional(readOnly = true)
   public Driven driven(UUID owner, UUID session) {
     SessionRow row = sessions.own(owner, session);
-    UUID reference = row.referenceId();
-    if (reference == null) {
-      throw Problem.bad(
-          "The session has no reference.", "session", "Choose the reference it is for.");
-    }
+    UUID reference = sessions.referenceOf(owner, session);
     References.Opened opened = references.open(owner, reference);
     OnTheDay day = onTheDay(row, opened);
     return new Driven(
@@ -270,7 +491,6 @@ public class Planner {
             .collect(Collectors.toCollection(TreeSet::new)));
   }
 
-  @Transactional(readOnly = true)
   Optional<SessionPlan> plan(Driver driver, SessionRow row) {
     UUID reference = row.referenceId();
     return reference == null
@@ -279,6 +499,30 @@ public class Planner {
   }
 
   private SessionPlan plan(Driver driver, SessionRow row, References.Opened opened) {
+    List<RunRow> before = before(driver, row, opened);
+    Asked asked =
+        new Asked(
+            of(row, opened, sessions.told(row.id())),
+            opened.layout().circuit().name(),
+            opened.layout().counted(),
+            speaking.speech(driver),
+            before.stream().map(r -> new RunNow(r.id(), r.version())).toList(),
+            runs.lapLines(before),
+            sessions.saidBefore(driver.id(), opened.row().id(), row.startsAt()));
+    SessionPlan known = plans.getIfPresent(asked);
+    if (known == null) {
+      known = plan(driver, row, opened, before, asked.said());
+      plans.put(asked, known);
+    }
+    return known.asOf(clock.instant());
+  }
+
+  private SessionPlan plan(
+      Driver driver,
+      SessionRow row,
+      References.Opened opened,
+      List<RunRow> before,
+      List<List<Told>> said) {
     TrackSession session = row.body();
     ReferenceContent content = opened.working();
     ComputedLap base = opened.computed();
@@ -308,17 +552,11 @@ public class Planner {
               hazards.shortRunOff(),
               e.points().stream().filter(Planner::unsure).map(p -> p.kind().word()).toList()));
     }
-    Optional<Seen> seen = seen(driver, row, opened);
+    Optional<Seen> seen = seen(driver, before);
     boolean alike = seen.map(s -> s.alike(then)).orElse(false);
     boolean motorcycle = then.vehicle().kind() == VehicleKind.MOTORCYCLE;
     List<FocusLine> focus =
-        focus(
-            session,
-            lines,
-            content,
-            seen.orElse(null),
-            alike,
-            sessions.confidence(driver.id(), opened.row().id(), row.startsAt()));
+        focus(session, lines, content, seen.orElse(null), alike, Confidence.trend(said));
     List<RungLine> rungs = rungs(session, opened, then, today, lines, focus);
     return new SessionPlan(
         clock.instant(),
@@ -337,24 +575,19 @@ public class Planner {
             entries,
             alike ? seen.map(s -> s.debrief.theoretical()).orElse(null) : null,
             alike ? seen.map(s -> s.debrief.median()).orElse(null) : null),
-        fuel(then, session, need),
+        fuel(then, session, need, day.heavier()),
         Wheels.of(
             session.tyres(),
             motorcycle ? 2 : 4,
             air(session),
+            session.day().road(),
             atmosphere(session, opened.layout().altitude())),
         motorcycle,
-        pits(then, session),
-        session.kind() == SessionKind.RACE
-            ? RaceNumbers.of(then, session.tyres().warmUp().share(1, then.lap().lapTime()), GRID)
-            : null,
-        Light.of(
-                opened,
-                session.timing().begins().atZone(session.timing().start().zone()).toLocalDateTime(),
-                entries)
-            .stream()
-            .map(l -> l.words(session.hour()))
-            .toList(),
+        day.pits(),
+        day.race(),
+        day.straights(),
+        then.vehicle().device() != null,
+        day.light(),
         cautions(session),
         seen.map(s -> s.laps).orElse(0),
         alike,
@@ -406,10 +639,11 @@ public class Planner {
       return FuelNeed.measured(used);
     }
     Limits limits = new Limits(then.vehicle(), then.conditions(), then.lap().boostBelow());
-    return FuelNeed.worked(FuelNeed.work(then.path(), limits, then.lap()), density(then.vehicle()));
+    return FuelNeed.worked(FuelNeed.work(then.path(), limits, then.lap()), then.vehicle().fuel());
   }
 
-  private static FuelLine fuel(ComputedLap then, TrackSession session, FuelNeed need) {
+  private static FuelLine fuel(
+      ComputedLap then, TrackSession session, FuelNeed need, @Nullable Double heavier) {
     SessionFuel fuel = session.fuel();
     Double leader = fuel.leader();
     double lap = then.lap().lapTime();
@@ -428,9 +662,7 @@ public class Planner {
         need.litres(laps) + fuel.rest(),
         tank == null ? null : (Double) need.reaches(tank - fuel.rest(), laps),
         other == null ? null : (Double) need.reaches(other - fuel.rest(), laps),
-        tank == null || other == null
-            ? null
-            : (Double) heavier(then, (other - tank) * density(then.vehicle())),
+        heavier,
         then.vehicle().fuel() != null);
   }
 
@@ -456,14 +688,17 @@ public class Planner {
     }
   }
 
-  private Optional<Seen> seen(Driver driver, SessionRow row, References.Opened opened) {
-    List<RunRow> before =
-        runs.of(driver.id(), opened.row().id()).stream()
-            .filter(r -> !row.id().equals(r.sessionId()))
-            .filter(r -> r.drivenAt().isBefore(row.startsAt()))
-            .filter(r -> r.layoutVersionId().equals(opened.row().layoutVersionId()))
-            .limit(LATEST_RUNS)
-            .toList();
+  /** The latest runs that a session's plan may rest on. */
+  private List<RunRow> before(Driver driver, SessionRow row, References.Opened opened) {
+    return runs.of(driver.id(), opened.row().id()).stream()
+        .filter(r -> !row.id().equals(r.sessionId()))
+        .filter(r -> r.drivenAt().isBefore(row.startsAt()))
+        .filter(r -> r.layoutVersionId().equals(opened.row().layoutVersionId()))
+        .limit(LATEST_RUNS)
+        .toList();
+  }
+
+  private Optional<Seen> seen(Driver driver, List<RunRow> before) {
     for (RunRow r : before) {
       Evidences.Judged judged = evidences.judged(runs.read(driver.id(), r.id()), null);
       if (!judged.laps().isEmpty() && judged.part() != null && judged.part().day() != null) {

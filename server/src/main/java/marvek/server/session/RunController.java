@@ -6,6 +6,8 @@ import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.io.IOException;
 import java.time.Instant;
+import java.time.ZoneId;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -55,14 +57,21 @@ class RunController {
   private final Inbox inbox;
   private final Evidences evidences;
   private final Recordings recordings;
+  private final Sessions sessions;
 
   RunController(
-      Runs runs, References references, Inbox inbox, Evidences evidences, Recordings recordings) {
+      Runs runs,
+      References references,
+      Inbox inbox,
+      Evidences evidences,
+      Recordings recordings,
+      Sessions sessions) {
     this.runs = runs;
     this.references = references;
     this.inbox = inbox;
     this.evidences = evidences;
     this.recordings = recordings;
+    this.sessions = sessions;
   }
 
   record StartRequest(
@@ -111,7 +120,11 @@ class RunController {
     }
   }
 
-  /** A run with its laps. */
+  /**
+   * A run with its laps.
+   *
+   * @param session that it was driven in; null where there is none, or for whoever else reads
+   */
   record RunLine(
       UUID id,
       String name,
@@ -122,12 +135,17 @@ class RunController {
       String sheet,
       String note,
       List<LapLine> laps,
-      List<RecordingLine> recordings) {}
+      List<RecordingLine> recordings,
+      @Nullable UUID session) {}
+
+  /** A session that a run may belong to. */
+  record SessionChoice(UUID id, String name, Instant begins, ZoneId zone) {}
 
   /**
    * The runs of a reference, the newest first.
    *
    * @param days that a run can be said to have been driven on
+   * @param sessions that its runs may belong to, the latest first
    * @param inbox folder that is watched for this reference's files, or null
    */
   record RunsView(
@@ -139,6 +157,7 @@ class RunController {
       List<Corner> corners,
       List<RunLine> runs,
       List<RunDays.DayChoice> days,
+      List<SessionChoice> sessions,
       @Nullable String inbox) {}
 
   /** What a column may hold, for the driver to choose. */
@@ -170,6 +189,9 @@ class RunController {
     Map<UUID, List<LapLine>> laps =
         runs.lapLines(rows).stream().collect(Collectors.groupingBy(LapLine::run));
     RunDays days = RunDays.of(opened.working());
+    // Sessions are their driver's alone.
+    boolean mine = opened.role() == Role.OWNER;
+    Map<UUID, UUID> whole = mine ? sessions.wholes(driver.id()) : Map.of();
     return new RunsView(
         id,
         opened.layout().circuit().name(),
@@ -190,10 +212,23 @@ class RunController {
                         r.sheetName(),
                         r.note(),
                         laps.getOrDefault(r.id(), List.of()),
-                        recordings.getOrDefault(r.id(), List.of())))
+                        recordings.getOrDefault(r.id(), List.of()),
+                        whole.get(r.sessionId())))
             .toList(),
         days.choices(),
-        opened.role() == Role.OWNER ? inbox.of(id) : null);
+        mine ? choices(driver, id) : List.of(),
+        mine ? inbox.of(id) : null);
+  }
+
+  private List<SessionChoice> choices(Driver driver, UUID reference) {
+    return sessions.all(driver.id()).stream()
+        .filter(s -> reference.equals(s.referenceId()))
+        .sorted(Comparator.comparing(SessionRow::startsAt).reversed())
+        .map(
+            s ->
+                new SessionChoice(
+                    s.id(), s.body().name(), s.startsAt(), s.body().timing().start().zone()))
+        .toList();
   }
 
   @PostMapping("/references/{id}/runs")

@@ -34,6 +34,7 @@ class SessionRow {
   private @Nullable Instant briefReadAt;
   private boolean made;
   private @Nullable Instant removedAt;
+  private @Nullable UUID joinedInto;
   @Version private int version;
   private Instant createdAt;
   private Instant changedAt;
@@ -77,6 +78,21 @@ class SessionRow {
   void removed(@Nullable Instant at) {
     removedAt = at;
     sequence++;
+  }
+
+  /** Into another session, of which it is a part from then on; null to be one of its own again. */
+  void joined(@Nullable UUID into, Instant now) {
+    joinedInto = into;
+    removed(into == null ? null : now);
+  }
+
+  void moved(UUID event, Instant now) {
+    eventId = event;
+    changedAt = now;
+  }
+
+  @Nullable UUID joinedInto() {
+    return joinedInto;
   }
 
   UUID id() {

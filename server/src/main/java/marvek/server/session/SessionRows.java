@@ -13,6 +13,10 @@ interface SessionRows extends JpaRepository<SessionRow, UUID> {
 
   Optional<SessionRow> findFirstByOwnerIdAndCalendarUid(UUID ownerId, String calendarUid);
 
+  List<SessionRow> findByOwnerIdAndJoinedIntoNotNull(UUID ownerId);
+
+  List<SessionRow> findByJoinedIntoInOrderByStartsAt(List<UUID> into);
+
   List<SessionRow> findByOwnerIdAndRemovedAtIsNullAndStartsAtAfterOrderByStartsAt(
       UUID ownerId, Instant after);
 

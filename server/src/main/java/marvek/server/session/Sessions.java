@@ -8,6 +8,7 @@ import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.time.zone.ZoneRulesException;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -15,7 +16,6 @@ import java.util.TreeMap;
 import java.util.UUID;
 import marvek.core.circuit.Corner;
 import marvek.core.entry.DayKind;
-import marvek.core.session.Confidence;
 import marvek.core.session.DaySheet;
 import marvek.core.session.Errand;
 import marvek.core.session.SessionDay;
@@ -31,6 +31,7 @@ import marvek.server.problem.Problem;
 import marvek.server.reference.References;
 import marvek.server.run.RunRow;
 import marvek.server.run.Runs;
+import marvek.server.sharing.Sharing;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -49,22 +50,28 @@ public class Sessions {
   private final EventRows events;
   private final SessionRows rows;
   private final LineRows lines;
+  private final SpokenRows spoken;
   private final References references;
   private final Runs runs;
+  private final Sharing sharing;
   private final Clock clock;
 
   Sessions(
       EventRows events,
       SessionRows rows,
       LineRows lines,
+      SpokenRows spoken,
       References references,
       Runs runs,
+      Sharing sharing,
       Clock clock) {
     this.events = events;
     this.rows = rows;
     this.lines = lines;
+    this.spoken = spoken;
     this.references = references;
     this.runs = runs;
+    this.sharing = sharing;
     this.clock = clock;
   }
 
@@ -208,6 +215,32 @@ public class Sessions {
     return rows.findById(id)
         .filter(s -> s.ownerId().equals(owner))
         .orElseThrow(() -> Problem.notFound("There is no such session."));
+  }
+
+  /** The reference that a session is for. */
+  @Transactional(readOnly = true)
+  UUID referenceOf(UUID owner, UUID id) {
+    UUID reference = own(owner, id).referenceId();
+    if (reference == null) {
+      throw Problem.bad(
+          "The session has no reference.", "session", "Choose the reference it is for.");
+    }
+    return reference;
+  }
+
+  /** Whose session it is, for its driver and for a coach who was let in to it. */
+  @Transactional(readOnly = true)
+  UUID driverOf(UUID reader, UUID id) {
+    SessionRow row =
+        rows.findById(id)
+            .filter(
+                s ->
+                    s.ownerId().equals(reader)
+                        || s.removedAt() == null
+                            && s.referenceId() != null
+                            && sharing.sessionsSeen(s.referenceId(), reader).contains(id))
+            .orElseThrow(() -> Problem.notFound("There is no such session."));
+    return row.ownerId();
   }
 
   /** The next session that is for a reference, else the last one. */
@@ -355,7 +388,7 @@ public class Sessions {
   }
 
   private int lapsDriven(UUID session) {
-    List<RunRow> driven = runs.ofSession(session);
+    List<RunRow> driven = runs(session);
     return driven.isEmpty() ? 0 : runs.lapLines(driven).size();
   }
 
@@ -377,7 +410,11 @@ public class Sessions {
   @Transactional
   void remove(UUID owner, UUID id, boolean back) {
     SessionRow row = own(owner, id);
-    row.removed(back ? null : clock.instant());
+    if (back && row.joinedInto() != null) {
+      row.joined(null, clock.instant());
+    } else {
+      row.removed(back ? null : clock.instant());
+    }
     rows.saveAndFlush(row);
   }
 
@@ -403,7 +440,7 @@ public class Sessions {
     }
     Instant begins = row.startsAt();
     Instant now = clock.instant();
-    int before = runs.ofSession(id).size();
+    int before = runs(id).size();
     RunRow run =
         runs.start(
             owner,
@@ -438,36 +475,178 @@ public class Sessions {
     runs.into(row, session);
   }
 
+  /** Whether a line of somebody's was taken back. */
+  @Transactional(readOnly = true)
+  boolean takenBack(UUID owner, UUID line) {
+    return lines.findById(line).filter(l -> l.ownerId().equals(owner) && l.removed()).isPresent();
+  }
+
+  // --- joined and parted ---
+
+  /** A session and all that were joined into it. */
+  @Transactional(readOnly = true)
+  public List<UUID> group(UUID session) {
+    List<UUID> out = new ArrayList<>(List.of(session));
+    List<UUID> more = out;
+    while (!more.isEmpty()) {
+      more =
+          rows.findByJoinedIntoInOrderByStartsAt(more).stream()
+              .map(SessionRow::id)
+              .filter(id -> !out.contains(id))
+              .toList();
+      out.addAll(more);
+    }
+    return out;
+  }
+
+  /** Sessions that were joined into one. */
+  List<SessionRow> parts(UUID session) {
+    return rows.findByJoinedIntoInOrderByStartsAt(List.of(session));
+  }
+
+  /** The session that each one of somebody's belongs to: itself, or the one it was joined into. */
+  @Transactional(readOnly = true)
+  Map<UUID, UUID> wholes(UUID owner) {
+    Map<UUID, UUID> into = new TreeMap<>();
+    rows.findByOwnerIdAndJoinedIntoNotNull(owner)
+        .forEach(r -> Optional.ofNullable(r.joinedInto()).ifPresent(to -> into.put(r.id(), to)));
+    Map<UUID, UUID> out = new HashMap<>();
+    for (SessionRow r : all(owner)) {
+      out.put(r.id(), r.id());
+    }
+    for (UUID part : into.keySet()) {
+      UUID whole = part;
+      for (int i = 0; i <= into.size() && into.containsKey(whole); i++) {
+        whole = into.get(whole);
+      }
+      out.put(part, whole);
+    }
+    return out;
+  }
+
+  /** How many runs each session has, with those of the sessions joined into it. */
+  @Transactional(readOnly = true)
+  Map<UUID, Integer> driven(UUID owner) {
+    Map<UUID, UUID> wholes = wholes(owner);
+    Map<UUID, Integer> out = new TreeMap<>();
+    runs.bySession(owner)
+        .forEach(
+            (session, count) ->
+                out.merge(wholes.getOrDefault(session, session), count.intValue(), Integer::sum));
+    return out;
+  }
+
+  /** Runs of a session and of those joined into it. */
+  List<RunRow> runs(UUID session) {
+    return runs.ofSessions(group(session));
+  }
+
+  /** Takes a session into another one, or makes it one of its own again. */
+  @Transactional
+  void join(UUID owner, UUID id, @Nullable UUID into) {
+    SessionRow row = own(owner, id);
+    if (into != null) {
+      SessionRow other = own(owner, into);
+      if (group(id).contains(into) || other.removedAt() != null) {
+        throw Problem.bad(
+            "A session cannot be joined into a part of itself, or into one that was taken out.",
+            "into",
+            "Choose another one.");
+      }
+      UUID mine = row.referenceId();
+      if (mine != null && !mine.equals(other.referenceId())) {
+        throw Problem.bad(
+            "The two sessions are for different references.",
+            "into",
+            "Choose one for the same circuit and vehicle.");
+      }
+    }
+    row.joined(into, clock.instant());
+    rows.saveAndFlush(row);
+  }
+
+  /** Makes some runs of a session a session of their own, at the time of the first of them. */
+  @Transactional
+  SessionRow part(UUID owner, UUID id, List<UUID> some) {
+    SessionRow row = own(owner, id);
+    List<RunRow> all = runs(id);
+    List<RunRow> moved = all.stream().filter(r -> some.contains(r.id())).toList();
+    if (moved.size() != some.stream().distinct().count()) {
+      throw Problem.bad(
+          "Not all of these runs belong to this session.", "runs", "Open the session again.");
+    }
+    if (moved.size() == all.size()) {
+      throw Problem.bad(
+          "No run would be left in this session.", "runs", "Leave at least one of them here.");
+    }
+    TrackSession was = row.body();
+    Timing timing =
+        new Timing(
+            new Start(
+                LocalDateTime.ofInstant(moved.get(0).drivenAt(), was.timing().start().zone()),
+                was.timing().start().zone()),
+            was.timing().minutes(),
+            was.timing().laps(),
+            0,
+            null,
+            Timing.State.ON);
+    SessionRow made = add(owner, row.eventId(), row.referenceId(), was.again(timing), null);
+    moved.forEach(r -> runs.into(r, made.id()));
+    return made;
+  }
+
+  /** Moves a session into another event of the same driver's; its clock stays its own. */
+  @Transactional
+  void toEvent(UUID owner, UUID id, UUID event) {
+    SessionRow row = own(owner, id);
+    EventRow to = ownEvent(owner, event);
+    if (rows.findByEventIdAndRemovedAtIsNullOrderByStartsAt(event).size() >= MOST_SESSIONS) {
+      throw Problem.full(
+          "An event has up to " + MOST_SESSIONS + " sessions.", "Make another event.");
+    }
+    row.moved(to.id(), clock.instant());
+    rows.saveAndFlush(row);
+  }
+
   // --- log ---
 
   @Transactional(readOnly = true)
   List<LineRow> lines(UUID owner, UUID session) {
     own(owner, session);
-    return lines.findBySessionIdOrderBySaidAtAscIdAsc(session);
+    return lines.findBySessionIdInOrderBySaidAtAscIdAsc(group(session));
   }
 
   /** What was said of a session, in the order said, without what was taken back. */
   @Transactional(readOnly = true)
   List<Told> told(UUID session) {
-    return lines.findBySessionIdOrderBySaidAtAscIdAsc(session).stream()
+    return lines.findBySessionIdInOrderBySaidAtAscIdAsc(group(session)).stream()
         .filter(l -> !l.removed())
         .map(LineRow::body)
         .toList();
   }
 
-  /**
-   * How the driver's confidence in each corner has gone, from the sessions before: below zero where
-   * it falls.
-   */
+  /** What was said in the latest sessions for a reference before a time, session by session. */
   @Transactional(readOnly = true)
-  Map<String, Double> confidence(UUID owner, UUID reference, Instant before) {
-    List<List<Told>> told =
+  List<List<Told>> saidBefore(UUID owner, UUID reference, Instant before) {
+    List<SessionRow> earlier =
         rows.findByOwnerIdAndRemovedAtIsNullOrderByStartsAt(owner).stream()
             .filter(s -> reference.equals(s.referenceId()) && s.startsAt().isBefore(before))
-            .map(s -> told(s.id()))
+            .toList();
+    Map<UUID, UUID> wholes = wholes(owner);
+    Map<UUID, List<Told>> said = new HashMap<>();
+    lines.findBySessionIdInOrderBySaidAtAscIdAsc(List.copyOf(wholes.keySet())).stream()
+        .filter(l -> !l.removed())
+        .forEach(
+            l ->
+                said.computeIfAbsent(
+                        wholes.getOrDefault(l.sessionId(), l.sessionId()), k -> new ArrayList<>())
+                    .add(l.body()));
+    List<List<Told>> told =
+        earlier.stream()
+            .map(s -> said.getOrDefault(s.id(), List.of()))
             .filter(t -> !t.isEmpty())
             .toList();
-    return Confidence.trend(told.subList(Math.max(0, told.size() - SESSIONS_BACK), told.size()));
+    return told.subList(Math.max(0, told.size() - SESSIONS_BACK), told.size());
   }
 
   /**
@@ -482,15 +661,21 @@ public class Sessions {
   public void take(UUID owner, UUID session, List<Sent> sent) {
     SessionRow row = own(owner, session);
     List<String> corners = corners(owner, row);
-    int there = lines.findBySessionIdOrderBySaidAtAscIdAsc(session).size();
+    List<UUID> group = group(session);
+    int there = lines.findBySessionIdInOrderBySaidAtAscIdAsc(group).size();
     for (Sent s : sent) {
       Optional<LineRow> known = lines.findById(s.id());
       if (known.isPresent()) {
-        if (!known.get().ownerId().equals(owner) || !known.get().sessionId().equals(session)) {
+        // The log of a session shows the lines of those joined into it: they are taken back here
+        // too.
+        if (!known.get().ownerId().equals(owner) || !group.contains(known.get().sessionId())) {
           throw Problem.bad("This line is another one's.", "log", "Say it again.");
         }
         known.get().taken(s.removed());
         lines.saveAndFlush(known.get());
+        if (s.removed()) {
+          spoken.deleteById(s.id());
+        }
         continue;
       }
       s.told().check(corners);

@@ -4,8 +4,10 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotEmpty;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
+import java.io.IOException;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.LocalDateTime;
@@ -14,22 +16,26 @@ import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 import java.util.stream.Collectors;
+import marvek.core.said.Said;
 import marvek.core.session.DaySheet;
 import marvek.core.session.Errand;
-import marvek.core.session.FeltDriven;
+import marvek.core.session.RaceCraft;
 import marvek.core.session.SessionDay;
 import marvek.core.session.Told;
 import marvek.core.session.TrackSession;
 import marvek.core.session.Weather;
 import marvek.server.access.Driver;
-import marvek.server.debrief.Evidences;
+import marvek.server.export.Paper;
+import marvek.server.problem.Problem;
 import marvek.server.reference.ReferenceSummary;
 import marvek.server.reference.References;
 import marvek.server.run.RunRow;
 import marvek.server.run.Runs;
+import marvek.server.words.Speakers;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -39,8 +45,10 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.ResponseStatus;
 import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.multipart.MultipartFile;
 
 /** Events, sessions, their plans, briefs and logs. */
 @RestController
@@ -53,8 +61,10 @@ class TrackSessionController {
   private final Planner planner;
   private final References references;
   private final Runs runs;
-  private final Evidences evidences;
+  private final FeltBeside felt;
   private final WeatherReader station;
+  private final SpokenNotes spoken;
+  private final Speakers speakers;
   private final Clock clock;
 
   TrackSessionController(
@@ -62,15 +72,19 @@ class TrackSessionController {
       Planner planner,
       References references,
       Runs runs,
-      Evidences evidences,
+      FeltBeside felt,
       WeatherReader station,
+      SpokenNotes spoken,
+      Speakers speakers,
       Clock clock) {
     this.sessions = sessions;
     this.planner = planner;
     this.references = references;
     this.runs = runs;
-    this.evidences = evidences;
+    this.felt = felt;
     this.station = station;
+    this.spoken = spoken;
+    this.speakers = speakers;
     this.clock = clock;
   }
 
@@ -80,6 +94,7 @@ class TrackSessionController {
    * @param begins as things stand
    * @param ends as things stand
    * @param local when it begins, on the circuit's clock
+   * @param clocks what the circuit's clock does about it; nothing on nearly every day
    * @param driven runs that belong to it
    * @param logged lines in its log
    */
@@ -92,6 +107,7 @@ class TrackSessionController {
       Instant begins,
       Instant ends,
       LocalDateTime local,
+      Said clocks,
       boolean made,
       int version,
       List<DaySheet.Due> due,
@@ -108,7 +124,7 @@ class TrackSessionController {
     Map<UUID, ReferenceSummary> by =
         mine.stream().collect(Collectors.toMap(ReferenceSummary::id, r -> r));
     List<SessionRow> all = sessions.all(driver.id());
-    Map<UUID, Long> driven = runs.bySession(driver.id());
+    Map<UUID, Integer> driven = sessions.driven(driver.id());
     Map<UUID, List<SessionRow>> of =
         all.stream().collect(Collectors.groupingBy(SessionRow::eventId));
     List<EventView> events =
@@ -127,7 +143,7 @@ class TrackSessionController {
                                       s,
                                       by.get(s.referenceId()),
                                       s.equals(rows.get(0)),
-                                      driven.getOrDefault(s.id(), 0L).intValue()))
+                                      driven.getOrDefault(s.id(), 0)))
                           .toList());
                 })
             .toList();
@@ -147,6 +163,7 @@ class TrackSessionController {
         timing.begins(),
         timing.ends(lap),
         timing.begins().atZone(timing.start().zone()).toLocalDateTime(),
+        timing.clocks(lap),
         s.made(),
         s.version(),
         sessions.sheet(s, lap, first),
@@ -201,16 +218,25 @@ class TrackSessionController {
   /**
    * A session with its plan.
    *
+   * @param parts sessions that were joined into it
    * @param plan null where it has no reference
+   * @param conditions that it is planned for
+   * @param brief the plan as it is read before going out; nothing without a plan
    * @param briefRead what the brief said when it was read
    */
   record PlannedSession(
       SessionLine line,
       String event,
       List<RunOfSession> runs,
+      List<PartOfSession> parts,
       Planner.@Nullable SessionPlan plan,
+      Said conditions,
+      List<BriefSheet.BriefPart> brief,
       @Nullable Map<String, String> briefRead,
       @Nullable Instant briefReadAt) {}
+
+  /** A session that was joined into another one. */
+  record PartOfSession(UUID id, String name, Instant begins) {}
 
   record RunOfSession(UUID id, String name, Instant drivenAt) {}
 
@@ -229,14 +255,41 @@ class TrackSessionController {
                 .filter(r -> r.id().equals(of))
                 .findFirst()
                 .orElse(null);
-    List<RunRow> driven = runs.ofSession(row.id());
+    List<RunRow> driven = sessions.runs(row.id());
+    Planner.SessionPlan plan = reference == null ? null : planner.plan(driver, row).orElse(null);
     return new PlannedSession(
         line(row, reference, sessions.first(row), driven.size()),
         sessions.ownEvent(driver.id(), row.eventId()).name(),
         driven.stream().map(r -> new RunOfSession(r.id(), r.name(), r.drivenAt())).toList(),
-        reference == null ? null : planner.plan(driver, row).orElse(null),
+        sessions.parts(row.id()).stream()
+            .map(p -> new PartOfSession(p.id(), p.body().name(), p.startsAt()))
+            .toList(),
+        plan,
+        row.body().day().words(),
+        plan == null ? List.of() : BriefSheet.of(row.body(), plan),
         row.briefRead(),
         row.briefReadAt());
+  }
+
+  /** What the session does to its tyres, and where they are spared. */
+  @GetMapping("/sessions/{id}/tyres")
+  Planner.TyresToday tyres(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    return planner.tyres(driver, id);
+  }
+
+  /** Where one is held up, may breathe, and where flags are shown. */
+  @GetMapping("/sessions/{id}/race")
+  Planner.RaceToday race(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    return planner.race(driver, id);
+  }
+
+  /** A corner from the inside; nothing where there is no way to come there. */
+  record InsideView(RaceCraft.@Nullable Inside inside) {}
+
+  @GetMapping("/sessions/{id}/inside/{corner}")
+  InsideView inside(
+      @PathVariable UUID id, @PathVariable String corner, @AuthenticationPrincipal Driver driver) {
+    return new InsideView(planner.inside(driver, id, corner));
   }
 
   /** The brief as open data: the same as is shown. */
@@ -246,6 +299,22 @@ class TrackSessionController {
     return ResponseEntity.ok()
         .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"brief.json\"")
         .body(session(id, driver));
+  }
+
+  /** The brief on one page. */
+  @GetMapping("/sessions/{id}/brief.pdf")
+  ResponseEntity<byte[]> paper(
+      @PathVariable UUID id,
+      @RequestParam(defaultValue = "A4") BriefPdf.Size size,
+      @AuthenticationPrincipal Driver driver)
+      throws IOException {
+    PlannedSession session = session(id, driver);
+    if (session.plan() == null) {
+      throw Problem.bad(
+          "There is no plan to take along yet.", null, "Choose the reference for this session.");
+    }
+    return Paper.file(
+        "brief.pdf", "application/pdf", BriefPdf.of(session, speakers.of(driver), size));
   }
 
   @PutMapping("/sessions/{id}")
@@ -270,6 +339,41 @@ class TrackSessionController {
       @Valid @RequestBody TurnRequest body,
       @AuthenticationPrincipal Driver driver) {
     return planned(driver, sessions.turned(driver.id(), id, body.turn(), body.minutes()));
+  }
+
+  /** The session that it becomes a part of; null to be one of its own again. */
+  record JoinRequest(@Nullable UUID into) {}
+
+  @PutMapping("/sessions/{id}/joined")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void join(
+      @PathVariable UUID id,
+      @Valid @RequestBody JoinRequest body,
+      @AuthenticationPrincipal Driver driver) {
+    sessions.join(driver.id(), id, body.into());
+  }
+
+  /** Runs that become a session of their own. */
+  record PartRequest(@NotEmpty @Size(max = 100) List<@NotNull UUID> runs) {}
+
+  @PostMapping("/sessions/{id}/parts")
+  @ResponseStatus(HttpStatus.CREATED)
+  SessionMade part(
+      @PathVariable UUID id,
+      @Valid @RequestBody PartRequest body,
+      @AuthenticationPrincipal Driver driver) {
+    return new SessionMade(sessions.part(driver.id(), id, body.runs()).id());
+  }
+
+  record EventOfSession(@NotNull UUID event) {}
+
+  @PutMapping("/sessions/{id}/event")
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void moveToEvent(
+      @PathVariable UUID id,
+      @Valid @RequestBody EventOfSession body,
+      @AuthenticationPrincipal Driver driver) {
+    sessions.toEvent(driver.id(), id, body.event());
   }
 
   record DoneRequest(@NotNull Errand errand, boolean done) {}
@@ -336,14 +440,9 @@ class TrackSessionController {
     sessions.into(driver.id(), id, body.session());
   }
 
-  /** A line of a log, as it is shown. */
-  record LogLine(UUID id, String device, Instant at, Told told, boolean removed) {}
-
   @GetMapping("/sessions/{id}/log")
   List<LogLine> log(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
-    return sessions.lines(driver.id(), id).stream()
-        .map(l -> new LogLine(l.id(), l.device(), l.saidAt(), l.body(), l.removed()))
-        .toList();
+    return sessions.lines(driver.id(), id).stream().map(LogLine::of).toList();
   }
 
   record LineRequest(
@@ -370,25 +469,32 @@ class TrackSessionController {
     return log(id, driver);
   }
 
-  /**
-   * What was felt beside what was driven.
-   *
-   * @param agreement share of the corners that can be told in which both say the same
-   */
-  record FeltView(@Nullable UUID run, List<FeltDriven> corners, @Nullable Double agreement) {}
+  @PostMapping(
+      value = "/sessions/{id}/log/{line}/sound",
+      consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+  @ResponseStatus(HttpStatus.NO_CONTENT)
+  void speak(
+      @PathVariable UUID id,
+      @PathVariable UUID line,
+      @RequestParam MultipartFile file,
+      @AuthenticationPrincipal Driver driver)
+      throws IOException {
+    spoken.keep(driver.id(), id, line, file.getBytes());
+  }
+
+  @GetMapping("/sessions/{id}/log/{line}/sound")
+  ResponseEntity<byte[]> sound(
+      @PathVariable UUID id, @PathVariable UUID line, @AuthenticationPrincipal Driver driver) {
+    SpokenNotes.Sound sound = spoken.of(driver.id(), id, line);
+    return ResponseEntity.ok()
+        .contentType(MediaType.parseMediaType(sound.type()))
+        .header("X-Content-Type-Options", "nosniff")
+        .body(sound.bytes());
+  }
 
   @GetMapping("/sessions/{id}/felt")
-  FeltView felt(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
-    sessions.own(driver.id(), id);
-    List<Told> told = sessions.told(id);
-    for (RunRow r : runs.ofSession(id)) {
-      Evidences.Judged judged = evidences.judged(runs.read(driver.id(), r.id()), null);
-      if (!judged.laps().isEmpty()) {
-        List<FeltDriven> all = FeltDriven.of(told, evidences.debrief(judged));
-        return new FeltView(r.id(), all, FeltDriven.agreement(all));
-      }
-    }
-    return new FeltView(null, List.of(), null);
+  FeltBeside.FeltView felt(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    return felt.of(driver.id(), id);
   }
 
   /**
@@ -408,12 +514,33 @@ class TrackSessionController {
 
   @GetMapping("/sessions/{id}/weather")
   WeatherView weather(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
-    SessionRow row = sessions.own(driver.id(), id);
-    Weather weather = station.weather().orElse(null);
-    return new WeatherView(
+    return weatherView(
+        sessions.own(driver.id(), id),
         station.there(),
+        station.weather().orElse(null),
+        station.trouble());
+  }
+
+  /** What a file in the station's format says of a session, JSON or CSV; nothing of it is kept. */
+  @PostMapping(value = "/sessions/{id}/weather", consumes = MediaType.MULTIPART_FORM_DATA_VALUE)
+  WeatherView weatherOfFile(
+      @PathVariable UUID id,
+      @RequestParam MultipartFile file,
+      @AuthenticationPrincipal Driver driver)
+      throws IOException {
+    SessionRow row = sessions.own(driver.id(), id);
+    if (file.getSize() > WeatherReader.LARGEST) {
+      throw Problem.bad("The file is larger than 1 MB.", "file", "Leave older days out.");
+    }
+    return weatherView(row, true, Weather.read(file.getBytes()), null);
+  }
+
+  private WeatherView weatherView(
+      SessionRow row, boolean there, @Nullable Weather weather, @Nullable String trouble) {
+    return new WeatherView(
+        there,
         weather != null && weather.stale(clock.instant()),
-        station.trouble(),
+        trouble,
         weather,
         weather == null
             ? null

@@ -13,6 +13,8 @@ import java.time.Instant;
 import java.util.Optional;
 import java.util.concurrent.CompletableFuture;
 import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import marvek.core.refusal.Refusal;
@@ -31,7 +33,7 @@ class WeatherReader {
   private static final Logger LOG = LoggerFactory.getLogger(WeatherReader.class);
   private static final Duration PATIENCE = Duration.ofSeconds(3);
   private static final Duration KEEP = Duration.ofSeconds(60);
-  private static final int LARGEST = 1_000_000;
+  static final int LARGEST = 1_000_000;
 
   private final HttpClient client = HttpClient.newBuilder().connectTimeout(PATIENCE).build();
   private final @Nullable URI station;
@@ -43,6 +45,15 @@ class WeatherReader {
   private record Asked(@Nullable Weather weather, @Nullable String trouble, Instant at) {}
 
   private @Nullable Asked last;
+
+  /** Reads what is sent drop by drop, beside whoever waits for it. */
+  private final ExecutorService reader =
+      Executors.newCachedThreadPool(
+          work -> {
+            Thread thread = new Thread(work, "weather");
+            thread.setDaemon(true);
+            return thread;
+          });
 
   WeatherReader(
       @Value("${marvek.weather:}") String address,
@@ -114,7 +125,7 @@ class WeatherReader {
   }
 
   /** What was sent, as much as is taken; one that sends drop by drop is not waited for. */
-  private static byte[] body(HttpResponse<InputStream> answer)
+  private byte[] body(HttpResponse<InputStream> answer)
       throws IOException, InterruptedException, ExecutionException, TimeoutException {
     try (InputStream body = answer.body()) {
       return CompletableFuture.supplyAsync(
@@ -124,7 +135,8 @@ class WeatherReader {
                 } catch (IOException e) {
                   throw new UncheckedIOException(e);
                 }
-              })
+              },
+              reader)
           .get(PATIENCE.toMillis(), TimeUnit.MILLISECONDS);
     }
   }

@@ -55,6 +55,19 @@ class Share {
     return role;
   }
 
+  UUID id() {
+    return id;
+  }
+
+  @Nullable UUID personId() {
+    return personId;
+  }
+
+  /** Whether that person has opened it, by the owner's word. */
+  boolean opened() {
+    return confirmed && personId != null && seenAt != null;
+  }
+
   boolean seesRehearsed() {
     return seesRehearsed;
   }

@@ -4,7 +4,9 @@ import java.time.Clock;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import marvek.server.account.Account;
 import marvek.server.account.Accounts;
 import marvek.server.account.SignUp;
@@ -20,11 +22,13 @@ public class Sharing {
   private static final int MOST = 50;
 
   private final Shares shares;
+  private final SessionLetIns sessions;
   private final Accounts accounts;
   private final Clock clock;
 
-  Sharing(Shares shares, Accounts accounts, Clock clock) {
+  Sharing(Shares shares, SessionLetIns sessions, Accounts accounts, Clock clock) {
     this.shares = shares;
+    this.sessions = sessions;
     this.accounts = accounts;
     this.clock = clock;
   }
@@ -70,6 +74,10 @@ public class Sharing {
     Optional<Share> present = shares.findByReferenceIdAndEmail(reference, address);
     if (present.isPresent()) {
       present.get().become(role, person);
+      if (role != Role.COACH) {
+        // A coach again is let in again, by the owner's word.
+        sessions.deleteByShareId(present.get().id());
+      }
       return;
     }
     if (shares.people(owner, reference).size() >= MOST) {
@@ -101,6 +109,42 @@ public class Sharing {
         .filter(s -> s.role() == Role.COACH)
         .map(Share::seesRehearsed)
         .orElse(false);
+  }
+
+  /** Lets a coach see what was felt and said of a session for the reference, or no longer. */
+  @Transactional
+  public void letInto(UUID owner, UUID reference, UUID session, UUID share, boolean sees) {
+    Share of =
+        shares
+            .findByIdAndReferenceIdAndOwnerId(share, reference, owner)
+            .orElseThrow(() -> Problem.notFound("It is not open to that person."));
+    sessions.deleteBySessionIdAndShareId(session, share);
+    if (!sees) {
+      return;
+    }
+    UUID person = of.personId();
+    if (of.role() != Role.COACH || person == null || !of.opened()) {
+      throw Problem.bad(
+          "What was felt is shown to coaches only, once they have opened the reference.",
+          "share",
+          "Make them a coach of the reference first.");
+    }
+    sessions.flush();
+    sessions.saveAndFlush(new SessionLetIn(owner, session, share, person));
+  }
+
+  /** Shares by which somebody sees what was felt and said of a session. */
+  @Transactional(readOnly = true)
+  public Set<UUID> letInto(UUID session) {
+    return sessions.findBySessionId(session).stream()
+        .map(SessionLetIn::shareId)
+        .collect(Collectors.toSet());
+  }
+
+  /** Sessions that a coach of a reference may see what was felt and said of. */
+  @Transactional(readOnly = true)
+  public List<UUID> sessionsSeen(UUID reference, UUID person) {
+    return sessions.sessions(reference, person);
   }
 
   /** Closes a reference of the owner's to somebody. */

@@ -18,6 +18,7 @@ import java.util.Locale;
 import java.util.UUID;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
+import marvek.core.entry.CornerEntry;
 import marvek.core.entry.Variant;
 import marvek.core.line.Watch;
 import marvek.core.logger.Mistake;
@@ -32,6 +33,7 @@ import marvek.server.recording.Recordings;
 import marvek.server.reference.References;
 import marvek.server.run.RunDays;
 import marvek.server.run.Runs;
+import marvek.server.trial.Trials;
 import marvek.server.work.Job;
 import marvek.server.work.Jobs;
 import org.jspecify.annotations.Nullable;
@@ -65,6 +67,7 @@ class LoggerController implements DisposableBean {
   private final LivePort live;
   private final SimulatedRuns simulated;
   private final Jobs jobs;
+  private final Trials trials;
   private final ExecutorService senders = Executors.newFixedThreadPool(2);
 
   LoggerController(
@@ -73,8 +76,10 @@ class LoggerController implements DisposableBean {
       Recordings recordings,
       LivePort live,
       SimulatedRuns simulated,
-      Jobs jobs) {
+      Jobs jobs,
+      Trials trials) {
     this.jobs = jobs;
+    this.trials = trials;
     this.references = references;
     this.runs = runs;
     this.recordings = recordings;
@@ -94,6 +99,7 @@ class LoggerController implements DisposableBean {
    *
    * @param run that it is for; null for a new one
    * @param day that it drives on: empty or null for the reference's own, one of its days, or a kind
+   * @param trial of the run's session whose ways are driven in turn, in its order; null for none
    * @param live whether it sends lines while it drives, instead of a file afterwards
    * @param worn whether the device's positions wander and come late
    * @param speedUp how much quicker than real time the lines come
@@ -102,6 +108,7 @@ class LoggerController implements DisposableBean {
       @Nullable UUID run,
       @Nullable @Size(max = 100) String name,
       @Nullable @Size(max = 60) String day,
+      @Nullable UUID trial,
       @Min(1) @Max(60) int laps,
       @NotNull @Size(max = 40) List<@Valid HabitRequest> habits,
       @Nullable Double spread,
@@ -129,6 +136,10 @@ class LoggerController implements DisposableBean {
     References.Opened opened = references.open(driver.id(), id);
     Variant day = day(opened, request.day());
     List<Planted> habits = habits(opened, request);
+    List<List<CornerEntry>> inTurn =
+        request.trial() == null
+            ? List.of()
+            : trials.inTurn(driver.id(), id, request.trial(), request.laps());
     UUID into = request.run() == null ? null : runs.own(driver.id(), request.run()).id();
     if (request.live() && opened.layout().plane() == null) {
       throw Problem.bad(
@@ -155,7 +166,7 @@ class LoggerController implements DisposableBean {
         driver.id(),
         watch -> {
           try {
-            return driven(driver, opened, request, day, habits, into, watch);
+            return driven(driver, opened, request, day, inTurn, habits, into, watch);
           } catch (IOException e) {
             throw new UncheckedIOException(e);
           }
@@ -167,6 +178,7 @@ class LoggerController implements DisposableBean {
       References.Opened opened,
       DriveRequest request,
       @Nullable Variant day,
+      List<List<CornerEntry>> inTurn,
       List<Planted> habits,
       @Nullable UUID into,
       Watch watch)
@@ -177,6 +189,7 @@ class LoggerController implements DisposableBean {
             opened,
             opened.working().corners(),
             day,
+            inTurn,
             request.laps(),
             habits,
             request.spread() == null ? 1.5 : request.spread(),

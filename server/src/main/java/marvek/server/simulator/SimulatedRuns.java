@@ -65,11 +65,13 @@ public class SimulatedRuns {
    * Drives a reference.
    *
    * @param day one of its days, or another that it is to be driven on; null for its own
+   * @param inTurn corners driven otherwise on lap 1, 2, …
    */
   Recorded drive(
       References.Opened opened,
       List<CornerEntry> entries,
       @Nullable Variant day,
+      List<List<CornerEntry>> inTurn,
       int laps,
       List<Planted> habits,
       double spread,
@@ -82,7 +84,8 @@ public class SimulatedRuns {
         day == null ? entries : RunDays.on(opened.computed(), computed, day, entries);
     Drive driven =
         SimulatedDriver.drive(
-            new Plan(computed, then, habits, laps, spread, pace, laps > 5 ? 1 : 0, true),
+            new Plan(computed, then, habits, laps, spread, pace, laps > 5 ? 1 : 0, true)
+                .inTurn(inTurn.stream().map(other -> with(then, other)).toList()),
             new Random(seed),
             watch);
     return new Recorded(
@@ -93,6 +96,12 @@ public class SimulatedRuns {
             opened.layout().plane(),
             device,
             new Random(seed + 1)));
+  }
+
+  private static List<CornerEntry> with(List<CornerEntry> entries, List<CornerEntry> other) {
+    return entries.stream()
+        .map(e -> other.stream().filter(o -> o.corner().equals(e.corner())).findFirst().orElse(e))
+        .toList();
   }
 
   /**
@@ -108,6 +117,29 @@ public class SimulatedRuns {
       int laps,
       List<Planted> habits,
       long seed) {
+    return run(owner, reference, name, at, laps, List.of(), habits, seed);
+  }
+
+  /** Drives some corners otherwise lap by lap, as a trial asks for. */
+  public UUID inTurn(
+      UUID owner,
+      UUID reference,
+      String name,
+      Instant at,
+      List<List<CornerEntry>> inTurn,
+      long seed) {
+    return run(owner, reference, name, at, inTurn.size(), inTurn, List.of(), seed);
+  }
+
+  private UUID run(
+      UUID owner,
+      UUID reference,
+      String name,
+      @Nullable Instant at,
+      int laps,
+      List<List<CornerEntry>> inTurn,
+      List<Planted> habits,
+      long seed) {
     References.Opened opened = references.open(owner, reference);
     UUID run = runs.start(owner, reference, name, at, null).id();
     Recorded recorded =
@@ -115,6 +147,7 @@ public class SimulatedRuns {
             opened,
             references.driven(opened, opened.row().basedOnRevision()).corners(),
             null,
+            inTurn,
             laps,
             habits,
             1.8,

@@ -256,7 +256,7 @@ class TrialController {
   @GetMapping("/sessions/{id}/trials")
   List<TrialView> ofSession(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
     sessions.known(driver.id(), id);
-    List<CornerTrial> all = trials.ofSession(id);
+    List<CornerTrial> all = trials.ofSessions(sessions.group(id));
     return all.isEmpty()
         ? List.of()
         : views(all, references.open(driver.id(), all.get(0).referenceId()), driver);

@@ -7,5 +7,5 @@ import org.springframework.data.jpa.repository.JpaRepository;
 interface TrialRows extends JpaRepository<CornerTrial, UUID> {
   List<CornerTrial> findByReferenceIdOrderByCreatedAtDesc(UUID referenceId);
 
-  List<CornerTrial> findBySessionIdOrderByCreatedAt(UUID sessionId);
+  List<CornerTrial> findBySessionIdInOrderByCreatedAt(List<UUID> sessions);
 }

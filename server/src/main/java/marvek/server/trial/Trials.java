@@ -9,6 +9,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.UUID;
+import java.util.stream.IntStream;
 import marvek.core.day.Variants;
 import marvek.core.debrief.LapData;
 import marvek.core.debrief.Sections;
@@ -23,6 +24,7 @@ import marvek.core.session.Alternatives;
 import marvek.core.session.OwnSpread;
 import marvek.core.session.PlannedTrial;
 import marvek.core.session.Today;
+import marvek.core.session.TrialPlan;
 import marvek.core.technique.School;
 import marvek.core.vehicle.SetupParameter;
 import marvek.core.vehicle.SetupSheet;
@@ -44,7 +46,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** Trials of one owner: what can be tried in a session, planning one, and taking what won. */
 @Service
-class Trials {
+public class Trials {
   private static final int LATEST_RUNS = 4;
   private static final int LATEST_REVISIONS = 6;
   private static final int MOST = 200;
@@ -80,7 +82,6 @@ class Trials {
   }
 
   /** What can be tried in a corner in a session. */
-  @Transactional(readOnly = true)
   public List<PlannedTrial> driving(UUID owner, UUID session, String corner) {
     Planner.Driven day = planner.driven(owner, session);
     CornerEntry now = entry(day, corner);
@@ -93,7 +94,6 @@ class Trials {
   }
 
   /** One school of a corner, where it is another way. */
-  @Transactional(readOnly = true)
   public Optional<PlannedTrial> school(UUID owner, UUID session, String corner, String key) {
     Planner.Driven day = planner.driven(owner, session);
     CornerEntry now = entry(day, corner);
@@ -169,7 +169,6 @@ class Trials {
   }
 
   /** Sheets of the vehicle that can be tried against the one that is on. */
-  @Transactional(readOnly = true)
   public List<PlannedTrial> sheets(UUID owner, UUID session) {
     Planner.Driven day = planner.driven(owner, session);
     SetupSheet on = day.reference().row().sheet();
@@ -213,7 +212,6 @@ class Trials {
    * @param parameter id
    * @param number to be tried
    */
-  @Transactional(readOnly = true)
   public PlannedTrial setting(UUID owner, UUID session, String parameter, double number) {
     Planner.Driven day = planner.driven(owner, session);
     SetupParameter known =
@@ -282,6 +280,30 @@ class Trials {
     return rows.save(
             new CornerTrial(owner, day.reference().row().id(), session, trial, clock.instant()))
         .id();
+  }
+
+  /**
+   * What is driven lap by lap when a trial of two ways of driving is driven in its order.
+   *
+   * @param laps from line to line
+   */
+  @Transactional(readOnly = true)
+  public List<List<CornerEntry>> inTurn(UUID owner, UUID reference, UUID id, int laps) {
+    CornerTrial of = own(owner, id);
+    if (!of.referenceId().equals(reference)) {
+      throw Problem.notFound("There is no such trial of this reference.");
+    }
+    PlannedTrial trial = of.body();
+    if (trial.ofStints() || trial.corner().isEmpty()) {
+      throw Problem.bad(
+          "This trial changes the vehicle, which is done in the pits.",
+          "trial",
+          "Drive a run with each set-up.");
+    }
+    return IntStream.rangeClosed(1, laps)
+        .mapToObj(trial::way)
+        .map(w -> w == TrialPlan.Way.B ? trial.b().entries() : trial.a().entries())
+        .toList();
   }
 
   CornerTrial own(UUID owner, UUID id) {
@@ -424,8 +446,8 @@ class Trials {
   }
 
   @Transactional(readOnly = true)
-  public List<CornerTrial> ofSession(UUID session) {
-    return rows.findBySessionIdOrderByCreatedAt(session);
+  public List<CornerTrial> ofSessions(List<UUID> sessions) {
+    return rows.findBySessionIdInOrderByCreatedAt(sessions);
   }
 
   /** Entries with the sooner braking of both ways, so that a section begins before either. */

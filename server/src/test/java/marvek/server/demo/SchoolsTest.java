@@ -13,6 +13,8 @@ import marvek.core.entry.DayKind;
 import marvek.core.marker.MarkerJudge;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
+import marvek.core.survey.Kerb;
+import marvek.core.survey.Things;
 import marvek.core.technique.Question;
 import marvek.core.technique.School;
 import marvek.core.ways.Choices;
@@ -91,23 +93,60 @@ class SchoolsTest {
     ComputedLap dry = RING_GT.computed();
     ComputedLap wet =
         Variants.computed(dry, Footing.plain(RING_GT.things().zones()), DayKind.WET.usual());
-    List<String> pay = kerbsPay(dry);
-    List<String> still = kerbsPay(wet);
+    List<String> pay = best(dry, RING_GT.things(), School.ALL_KERBS);
+    List<String> still = best(wet, RING_GT.things(), School.ALL_KERBS);
     assertThat(pay).hasSizeGreaterThan(3);
     assertThat(still).isNotEmpty();
     // What pays by a few thousandths of a second only is told to be alike.
     assertThat(pay).anyMatch(c -> !still.contains(c));
   }
 
-  /** Corners in which all kerbs there are make the way that is best. */
-  private static List<String> kerbsPay(ComputedLap day) {
-    List<CornerEntry> draft = Drafter.draft(day, RING_GT.things().landmarks()).corners();
+  /** Where every kerb is slippery, some that pay in the dry are better left alone in the wet. */
+  @Test
+  void slipperyKerbsAreLeftAloneInTheWet() {
+    Things slippery =
+        new Things(
+            RING_GT.things().landmarks(),
+            RING_GT.things().kerbs().stream().map(SchoolsTest::slippery).toList(),
+            RING_GT.things().zones(),
+            RING_GT.things().limits(),
+            RING_GT.things().places());
+    ComputedLap dry = RING_GT.computed();
+    ComputedLap wet =
+        Variants.computed(dry, Footing.plain(RING_GT.things().zones()), DayKind.WET.usual());
+    List<String> left = best(wet, slippery, School.NO_KERBS);
+    assertThat(best(dry, slippery, School.ALL_KERBS)).containsAnyElementsOf(left);
+    // Nowhere the other way round.
+    assertThat(best(dry, slippery, School.NO_KERBS))
+        .doesNotContainAnyElementsOf(best(wet, slippery, School.ALL_KERBS));
+  }
+
+  private static Kerb slippery(Kerb k) {
+    return new Kerb(
+        k.id(),
+        k.left(),
+        k.from(),
+        k.to(),
+        k.corner(),
+        k.part(),
+        k.profile(),
+        k.width(),
+        k.height(),
+        k.behind(),
+        true,
+        k.verdict(),
+        k.note(),
+        k.photo());
+  }
+
+  /** Corners in which one way with the kerbs is the best. */
+  private static List<String> best(ComputedLap day, Things things, School way) {
+    List<CornerEntry> draft = Drafter.draft(day, things.landmarks()).corners();
     List<String> out = new ArrayList<>();
     for (Corner c : day.corners()) {
       CornerEntry entry = draft.get(day.indexOf(c.id()));
-      if (Choices.arising(day, RING_GT.things(), entry).contains(Question.KERBS)
-          && Choices.compare(day, RING_GT.things(), entry, Question.KERBS, PLAIN).best()
-              == School.ALL_KERBS) {
+      if (Choices.arising(day, things, entry).contains(Question.KERBS)
+          && Choices.compare(day, things, entry, Question.KERBS, PLAIN).best() == way) {
         out.add(c.id());
       }
     }

@@ -1,7 +1,6 @@
 package marvek.core.review.checks;
 
 import com.google.auto.service.AutoService;
-import marvek.core.entry.KerbUse;
 import marvek.core.said.Said;
 import marvek.core.survey.Kerb;
 
@@ -22,21 +21,13 @@ public final class KerbAgainstVerdict implements Check {
 
   @Override
   public void look(Case at) {
-    for (KerbUse use : at.entry().kerbs()) {
-      for (Kerb k : at.things().kerbs()) {
-        boolean same = k.corner().equals(at.entry().corner()) && k.part() == use.part();
-        if (same && more(use.how()) > more(k.verdict()) && k.verdict() != Kerb.Verdict.OPEN) {
-          at.warn(
-              this,
-              null,
-              Said.of(
-                  WORDS,
-                  Said.of("kerb.part." + use.part()).in(),
-                  Said.of("kerb.verdict." + use.how()).in(),
-                  Said.of("kerb.verdict." + k.verdict()).in()));
-        }
-      }
-    }
+    at.kerbsUsed()
+        .forEach(
+            (k, use) -> {
+              if (more(use.how()) > more(k.verdict()) && k.verdict() != Kerb.Verdict.OPEN) {
+                at.warn(this, WORDS, use, Said.of("kerb.verdict." + k.verdict()).in());
+              }
+            });
   }
 
   /** How much of a kerb a verdict uses, 0 to 3. */
