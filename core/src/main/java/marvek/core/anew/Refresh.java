@@ -11,8 +11,11 @@ import marvek.core.entry.PointKind;
 import marvek.core.lap.LapTrace;
 import marvek.core.marker.Landmark;
 import marvek.core.marker.Tie;
+import marvek.core.plan.Answers;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.CornerAnswer;
+import marvek.core.plan.Reached;
+import marvek.core.survey.Things;
 import org.jspecify.annotations.Nullable;
 
 /** Brings what follows from the points of an entry into line with them. */
@@ -25,10 +28,10 @@ public final class Refresh {
 
   /**
    * The entry with its points in driving order, each tied to the landmark it had while that is
-   * within 35 m, or else to the nearest in reach; and with the speeds that the answer gives.
+   * within 35 m, or else to the nearest in reach; and with the speeds that were reached.
    */
   public static CornerEntry entry(
-      ComputedLap computed, List<Landmark> landmarks, CornerEntry e, CornerAnswer answer) {
+      ComputedLap computed, List<Landmark> landmarks, CornerEntry e, Reached reached) {
     Centreline road = computed.road();
     Corner corner = computed.corners().get(computed.indexOf(e.corner()));
     double origin = road.wrap(corner.apexes().get(0) - road.length() / 2);
@@ -46,19 +49,18 @@ public final class Refresh {
                 Comparator.<CornerPoint>comparingDouble(p -> road.ahead(origin, p.station()))
                     .thenComparing(CornerPoint::kind))
             .toList();
-    CornerAnswer.Pressing pressing = answer.pressing();
     Double set =
         e.point(PointKind.BRAKE)
             .flatMap(p -> Optional.ofNullable(p.play()))
             .flatMap(a -> Optional.ofNullable(a.amount()))
             .orElse(null);
-    Double peak = set != null ? set : pressing == null ? null : Double.valueOf(pressing.peak());
+    Double peak = set != null ? set : reached.peak();
     return e.copy()
         .points(points)
-        .approach(answer.arrivalGear(), answer.arrivalSpeed())
+        .approach(reached.arrivalGear(), reached.arrivalSpeed())
         .firstEffort(peak == null ? e.firstEffort() : Math.min(1, Math.round(peak * 100) / 100.0))
-        .minimumSpeed(answer.minimumSpeed())
-        .again(answer.again())
+        .minimumSpeed(reached.minimumSpeed())
+        .again(reached.again())
         .done();
   }
 
@@ -77,6 +79,12 @@ public final class Refresh {
     boolean braking = point.kind() == PointKind.BRAKE || point.kind().marksBraking();
     double reach = braking ? REACH : NEAR;
     return Tie.nearest(road, landmarks, point.station(), reach).orElse(null);
+  }
+
+  /** The same with what driving the entry as planned leads to. */
+  public static CornerEntry entry(ComputedLap computed, Things things, CornerEntry e) {
+    Answers answers = Answers.at(computed, things, computed.indexOf(e.corner()));
+    return entry(computed, things.landmarks(), e, answers.reached(e));
   }
 
   /**

@@ -388,7 +388,7 @@ public final class Axles {
   }
 
   private static double share(double along, double across, double grip) {
-    double asked = Math.hypot(along, across);
+    double asked = Math.sqrt(along * along + across * across);
     return asked < 1e-9 ? 0 : grip > 1e-9 ? asked / grip : 9;
   }
 

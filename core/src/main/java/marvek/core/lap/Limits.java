@@ -316,8 +316,10 @@ public final class Limits {
 
   private double together(Path path, int i, double square, double load, double asked, double most) {
     double across = sidewaysMost(load, path.turning(i));
-    return Math.hypot(
-        across > 0 ? sideways(path, i, square) / across : 2, most > 0 ? asked / most : 2);
+    double aside = across > 0 ? sideways(path, i, square) / across : 2;
+    double along = most > 0 ? asked / most : 2;
+    // Shares of the grip are near 1: nothing here over- or underflows, and this is asked for most.
+    return Math.sqrt(aside * aside + along * along);
   }
 
   /** Drag, rolling resistance and gradient, m/s² against the motion. */

@@ -59,6 +59,12 @@ public record CornerAnswer(
     remarks = List.copyOf(remarks);
   }
 
+  /** What of it is written into the entry. */
+  public Reached reached() {
+    return new Reached(
+        arrivalSpeed, arrivalGear, minimumSpeed, pressing == null ? null : pressing.peak(), again);
+  }
+
   /**
    * The numbers under a braking marker.
    *

@@ -96,7 +96,7 @@ public final class Alternatives {
   private static CornerEntry settled(
       ComputedLap then, Things things, CornerEntry had, CornerEntry way) {
     CornerEntry moved = Answers.followed(then, things, had, way);
-    return Refresh.entry(then, things.landmarks(), moved, Answers.answer(then, things, moved));
+    return Refresh.entry(then, things, moved);
   }
 
   /**

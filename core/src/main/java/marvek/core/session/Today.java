@@ -154,7 +154,7 @@ public record Today(
   private static CornerEntry settled(
       ComputedLap then, Things things, CornerEntry own, CornerEntry adjusted) {
     CornerEntry moved = Answers.followed(then, things, own, adjusted);
-    return Refresh.entry(then, things.landmarks(), moved, Answers.answer(then, things, moved));
+    return Refresh.entry(then, things, moved);
   }
 
   private static DayKind kind(Variant.Day day) {

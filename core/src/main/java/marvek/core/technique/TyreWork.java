@@ -32,7 +32,7 @@ public final class TyreWork {
    */
   public static double step(Limits limits, Path path, int i, double v, double wheels) {
     double across = v * v * path.curvature()[i];
-    double force = limits.mass() * Math.hypot(wheels, across);
+    double force = limits.mass() * Math.sqrt(wheels * wheels + across * across);
     return force * slip(limits.use(path, i, v, wheels)) * path.step()[i];
   }
 }

@@ -27,6 +27,7 @@ import marvek.core.lap.Driving;
 import marvek.core.marker.Landmark;
 import marvek.core.plan.CornerAnswer.BrakingNumbers;
 import marvek.core.refusal.Refusal;
+import marvek.core.survey.Things;
 import marvek.core.vehicle.VehicleClasses;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Tag;
@@ -220,9 +221,11 @@ class AnswersTest {
   @Test
   void refreshingKeepsTheLandmarkWhileItIsNearAndIsStable() {
     CornerEntry moved = gt.moved(PointKind.BRAKE, -12);
-    CornerEntry once = Refresh.entry(gt.computed, gt.boards, moved, gt.answer(moved));
-    CornerEntry twice = Refresh.entry(gt.computed, gt.boards, once, gt.answer(once));
+    CornerEntry once = Refresh.entry(gt.computed, gt.boards, moved, gt.answer(moved).reached());
+    CornerEntry twice = Refresh.entry(gt.computed, gt.boards, once, gt.answer(once).reached());
     assertThat(twice).isEqualTo(once);
+    Answers quick = Answers.at(gt.computed, Things.none(), gt.computed.indexOf(moved.corner()));
+    assertThat(quick.reached(moved)).isEqualTo(gt.answer(moved).reached());
     assertThat(once.point(PointKind.BRAKE).orElseThrow().tie()).isNotNull();
     assertThat(once.approachSpeed()).isLessThan(gt.first().approachSpeed());
   }

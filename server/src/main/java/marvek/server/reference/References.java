@@ -615,7 +615,7 @@ public class References {
     CornerEntry entry = Answers.placed(opened.computed(), opened.things(), held);
     CornerAnswer answer = Answers.answer(opened.computed(), opened.things(), entry);
     return new Answered(
-        Refresh.entry(opened.computed(), opened.landmarks(), entry, answer), answer);
+        Refresh.entry(opened.computed(), opened.landmarks(), entry, answer.reached()), answer);
   }
 
   /** Stores the working copy; refuses when another window was first. */
@@ -1016,8 +1016,7 @@ public class References {
     List<CornerEntry> entries = new ArrayList<>();
     for (CornerEntry stored : content.corners()) {
       CornerEntry e = Answers.placed(computed, things, stored);
-      entries.add(
-          Refresh.entry(computed, things.landmarks(), e, Answers.answer(computed, things, e)));
+      entries.add(Refresh.entry(computed, things, e));
     }
     return content.with(entries);
   }

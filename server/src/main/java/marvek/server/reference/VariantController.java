@@ -100,7 +100,8 @@ class VariantController {
     CornerEntry moved = Answers.followed(then, opened.things(), body.entry(), adjusted.entry());
     var answer = Answers.answer(then, opened.things(), moved);
     var answered =
-        new References.Answered(Refresh.entry(then, opened.landmarks(), moved, answer), answer);
+        new References.Answered(
+            Refresh.entry(then, opened.landmarks(), moved, answer.reached()), answer);
     List<Variants.Adjustment> changes = new ArrayList<>(adjusted.changes());
     String hour = variant.day().hour();
     if (!hour.isEmpty() && opened.layout().plane() != null) {
