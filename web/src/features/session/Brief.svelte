@@ -1,18 +1,15 @@
 <script lang="ts">
   import { onDestroy, untrack } from 'svelte';
-  import { api, ask, asProblem, type PlannedSession, type Problem, type TrialView } from '../../api/api';
-  import { catalogue } from '../../api/catalogue.svelte';
+  import { api, ask, asProblem, type PlannedSession, type Problem } from '../../api/api';
   import { keepOffline } from '../../api/offline';
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import { inLength, inSpeed, lengthUnit, plain, speedUnit } from '../../words/units';
-  import { blocks, wayWords } from '../trials/trials';
   import { ERRANDS } from '../../words/errands';
   import { clock, day, hours, until } from '../../words/clock';
   import { changedSince, nextDue, said } from './sessions';
 
   let { params }: { params: { id: string } } = $props();
   let view = $state.raw<PlannedSession | null>(null);
-  let trials = $state.raw<TrialView[]>([]);
   /** Corners that are not known by heart; none is marked before anything was rehearsed. */
   let unknown = $state.raw<string[]>([]);
   let problem = $state<Problem | null>(null);
@@ -30,18 +27,10 @@
     untrack(async () => {
       try {
         view = await ask(api.GET('/api/sessions/{id}', { params: { path: { id } } }));
-        void keepOffline([
-          `/api/sessions/${id}`,
-          `/api/sessions/${id}/log`,
-          `/api/sessions/${id}/trials`,
-          `/api/sessions/${id}/readiness`,
-        ]);
+        void keepOffline([`/api/sessions/${id}`, `/api/sessions/${id}/log`, `/api/sessions/${id}/readiness`]);
         unknown = await ask(api.GET('/api/sessions/{id}/readiness', { params: { path: { id } } }))
           .then((r) => (r.unknown.length < r.corners ? r.unknown : []))
           .catch(() => []);
-        await catalogue.load().catch(() => undefined);
-        // A brief without its trials is still a brief.
-        trials = await ask(api.GET('/api/sessions/{id}/trials', { params: { path: { id } } })).catch(() => []);
       } catch (e) {
         problem = asProblem(e);
       }
@@ -77,27 +66,6 @@
   const next = $derived(view ? nextDue(view.line, now) : null);
   const go = (by: number) => (at = Math.max(0, Math.min((plan?.corners.length ?? 1) - 1, at + by)));
 </script>
-
-{#snippet tried()}
-  <section data-trials>
-    <h2>Trial</h2>
-    {#each trials as t (t.id)}
-      <p>
-        <strong>{t.called || 'Whole lap'}</strong> A {wayWords(t.a)}{t.a.words ? `: ${t.a.words.line}` : ''} B {wayWords(
-          t.b,
-        )}{t.b.words ? `: ${t.b.words.line}` : ''}
-      </p>
-      {#if t.order.length}
-        <p>
-          {t.stints ? 'Stint' : 'Lap'}
-          {blocks(t)
-            .map((o) => `${o.from === o.to ? o.from : `${o.from}–${o.to}`} ${o.way}`)
-            .join(' · ')}{t.stints ? '' : '; the first of each block does not count'}.
-        </p>
-      {:else}<p>No room for as many as it takes: do not judge it by today.</p>{/if}
-    {/each}
-  </section>
-{/snippet}
 
 {#snippet markers(plan: NonNullable<PlannedSession['plan']>)}
   {#if unknown.length}<p>? not known by heart yet.</p>{/if}
@@ -143,6 +111,12 @@
         <button class="btn min-h-11" onclick={() => (size = size === 'A4' ? 'A5' : 'A4')}>{size}</button>
         <button class="btn min-h-11" onclick={() => print()}>Print</button>
         <a class="btn min-h-11" href="/api/sessions/{params.id}/brief.pdf?size={size}" download>PDF</a>
+        <a
+          class="btn min-h-11"
+          href="/api/sessions/{params.id}/pack.zip"
+          download
+          title="Brief, today's reference, lap, sheet and calendar in one file">All in one</a
+        >
         <a class="btn min-h-11" href="/api/sessions/{params.id}/brief.json" download>JSON</a>
         <a class="btn min-h-11" href="/api/sessions/{params.id}/session.ics" download>Calendar</a>
       {/if}
@@ -207,7 +181,6 @@
       </footer>
     {:else}
       {#each brief as part (part.kind)}
-        {#if part.kind === 'MARKERS' && trials.length}{@render tried()}{/if}
         <section>
           <h2>{changed.has(CHANGED[part.kind] ?? '') ? '▸ ' : ''}{part.head}</h2>
           {#if part.kind === 'MARKERS'}{@render markers(plan)}{/if}

@@ -8,6 +8,7 @@
     asProblem,
     Problem,
     type PlannedSession,
+    type School,
     type SessionKind,
     type TrackSession,
   } from '../../api/api';
@@ -263,6 +264,16 @@
     const v = e.currentTarget.valueAsNumber;
     return Number.isFinite(v) ? v : undefined;
   }
+  const wayToday = $derived(
+    catalogue.all?.schools.find((s) => s.school === chosen?.today.way)?.words.replace(/^./, (c) => c.toUpperCase()) ??
+      '',
+  );
+  /** Another way of a corner for this session; null for that of the reference. */
+  function drive(corner: string, school: School | null) {
+    if (!draft) return;
+    const ways = draft.ways.filter((w) => w.corner !== corner);
+    put({ ways: school ? [...ways, { corner, school }] : ways });
+  }
   function focusOn(corner: string) {
     if (!draft) return;
     const on = draft.focus.length ? draft.focus : focusIds;
@@ -407,6 +418,14 @@
                 Cold tyres: brake
                 {chosen.today.early.map((m) => plain(inLength(m))).join(', ')}
                 {lengthUnit()} sooner on laps 1 to {chosen.today.early.length}.
+              </p>
+            {/if}
+            {#if chosen.today.way}
+              <p class="border-base-300 border-l-4 pl-2 text-sm" data-way-today>
+                <strong>{wayToday}</strong>{chosen.today.wayCosts == null
+                  ? ' cannot be driven today, or leads to the same.'
+                  : `, for this session only: ${signed(chosen.today.wayCosts, 2)} s.`}
+                <button class="link" onclick={() => drive(chosen?.corner ?? '', null)}>As in the reference</button>
               </p>
             {/if}
             <p class="text-sm">{chosen.words.line}</p>
@@ -580,7 +599,14 @@
         <section class="grid content-start gap-2 text-sm" aria-label="Machine">
           <TyresPanel session={id} version={view.line.version} {draft} {plan} {put} onselect={(c) => (selected = c)} />
           <FuelPanel {draft} {plan} {put} />
-          <RulesPanel {draft} device={plan.device} {put} />
+          <RulesPanel
+            session={id}
+            version={view.line.version}
+            {draft}
+            device={plan.device}
+            {put}
+            onselect={(c) => (selected = c)}
+          />
           <RacePanel {plan} />
           <label class="grid gap-1"
             >Aim <input
@@ -620,7 +646,13 @@
       {#if reference.data && view.line.reference}
         <section class="bg-base-100 border-base-300 grid gap-2 rounded border p-3" aria-label="Trials">
           <h2 class="font-bold">Trials</h2>
-          <TryPanel session={id} corner={selected} called={chosen?.called ?? ''} hard={chosen?.shortRunOff ?? false} />
+          <TryPanel
+            session={id}
+            corner={selected}
+            called={chosen?.called ?? ''}
+            hard={chosen?.shortRunOff ?? false}
+            ondrive={(school) => drive(selected, school)}
+          />
           <TrialsPanel reference={view.line.reference} session={id} length={reference.data.road.length} mine />
         </section>
       {/if}

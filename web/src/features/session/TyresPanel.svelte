@@ -170,6 +170,71 @@
     />out of warmers</label
   >
 </div>
+{#if draft.kind === 'RACE'}
+  {@const second = tyres.second}
+  <label class="flex items-center gap-2"
+    ><input
+      type="checkbox"
+      class="checkbox checkbox-xs"
+      checked={!!second}
+      onchange={(e) =>
+        change({ second: e.currentTarget.checked ? { set: '', grip: 1, age: 0, life: tyres.life } : undefined })}
+    />two sets must be used</label
+  >
+  {#if second}
+    {@const other = (more: Partial<typeof second>) => change({ second: { ...second, ...more } })}
+    <div class="grid grid-cols-2 gap-x-3 gap-y-1">
+      <label class="flex items-center gap-1"
+        ><span class="flex-1">second</span><input
+          class="input input-xs w-16"
+          maxlength="40"
+          value={second.set}
+          onchange={(e) => other({ set: e.currentTarget.value.trim() })}
+        /></label
+      >
+      <NumberField
+        label="its grip, %"
+        min={50}
+        max={150}
+        value={Math.round(second.grip * 1000) / 10}
+        onset={(v) => other({ grip: (v ?? 100) / 100 })}
+      />
+      <NumberField label="its age, laps" min={0} step={1} value={second.age} onset={(v) => other({ age: v ?? 0 })} />
+      <NumberField label="worn out after" min={1} step={1} value={second.life} onset={(life) => other({ life })} />
+    </div>
+  {/if}
+  {#if plan.split}
+    {@const s = plan.split}
+    <div class="grid gap-0.5" data-split>
+      <svg
+        viewBox="0 0 {s.laps} 5"
+        preserveAspectRatio="none"
+        class="h-4 w-full"
+        role="img"
+        aria-label="Change after lap {s.change} of {s.laps}, lap {s.earliest} to {s.latest} will do"
+      >
+        <rect x="0" y="1" width={s.change} height="3" fill="currentColor" opacity="0.55" />
+        <rect x={s.change} y="1" width={s.laps - s.change} height="3" fill="currentColor" opacity="0.2" />
+        <rect
+          x={s.earliest - 0.08}
+          y="0"
+          width={s.latest - s.earliest + 0.16}
+          height="5"
+          fill="none"
+          stroke="currentColor"
+          stroke-width="1.5"
+          vector-effect="non-scaling-stroke"
+        />
+      </svg>
+      <p>
+        Change after lap <strong>{s.change}</strong> of {s.laps}; from {s.earliest} to {s.latest} it costs less than a second
+        more. {s.gained > 0
+          ? `Against one set throughout it gains ${plain(s.gained, 1)} s, which the stop takes back or not.`
+          : `One set throughout would be ${plain(-s.gained, 1)} s quicker even without the stop.`}
+      </p>
+    </div>
+  {/if}
+{/if}
 <details>
   <summary class="cursor-pointer">What they read last time</summary>
   <div class="mt-1 grid grid-cols-2 gap-x-3 gap-y-1">

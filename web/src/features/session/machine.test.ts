@@ -108,6 +108,54 @@ describe('tyres of a session', () => {
   });
 });
 
+describe('rules that cost', () => {
+  it('weighs the edge against what going over it costs, and asks for nothing where nothing is counted', async () => {
+    server.on('GET', /sessions\/s1\/limits$/, () => ({
+      cost: { seconds: 0.3, corners: [{ corner: 'c2', seconds: 0.2 }], breach: 1.5, pays: 5 },
+      words: 'Keeping 0.5 m off the edges costs 0.30 s a lap.',
+      corners: [
+        { corner: 'c2', called: '2', seconds: 0.2 },
+        { corner: 'c1', called: 'Long', seconds: 0.1 },
+      ],
+    }));
+    const put = vi.fn();
+    const onselect = vi.fn();
+    const of = { session: 's1', version: 1, device: false, put, onselect };
+    const free = shown(RulesPanel, { ...of, draft: draft() });
+    expect(screen.queryByLabelText('then it costs, s')).toBeNull();
+    free.unmount();
+    const warned = { ...draft(), rules: { ...draft().rules, limits: 'WARNINGS' as const } };
+    shown(RulesPanel, { ...of, draft: warned });
+    await screen.findByText(/Keeping 0.5 m off the edges/);
+    const bars = [...document.querySelectorAll('ul[aria-label="Where the edge is worth most"] .h-2\\.5')];
+    expect(bars.map((e) => (e as HTMLElement).style.width)).toEqual(['100%', '50%']);
+    await fireEvent.click(screen.getByRole('button', { name: 'Long' }));
+    expect(onselect.mock.calls).toEqual([['c1']]);
+    await fireEvent.change(screen.getByLabelText('then it costs, s'), { target: { value: '5' } });
+    expect(put.mock.calls.at(-1)?.[0]).toMatchObject({ rules: { limits: 'WARNINGS', penalty: 5 } });
+    await fireEvent.change(screen.getByLabelText('place on the grid'), { target: { value: '4' } });
+    expect(put.mock.calls.at(-1)?.[0]).toMatchObject({ rules: { grid: 4 } });
+  });
+
+  it('asks for a second set and draws when to change', async () => {
+    const put = vi.fn();
+    const of = { session: 's1', version: 1, put, onselect: vi.fn() };
+    const one = shown(TyresPanel, { ...of, draft: draft(), plan });
+    await fireEvent.click(screen.getByRole('checkbox', { name: 'two sets must be used' }));
+    expect(put.mock.calls.at(-1)?.[0]).toMatchObject({ tyres: { second: { grip: 1, age: 0 } } });
+    one.unmount();
+    const two = { ...draft(), tyres: { ...draft().tyres, second: { set: 'harder', grip: 0.985, age: 0 } } };
+    const split = { change: 9, laps: 20, earliest: 7, latest: 11, gained: 4.2 };
+    shown(TyresPanel, { ...of, draft: two, plan: { ...plan, split } });
+    expect(squeezed(document.querySelector('[data-split]')!)).toContain('Change after lap 9 of 20; from 7 to 11');
+    const bars = [...document.querySelectorAll('[data-split] rect')].map((r) => Number(r.getAttribute('width')));
+    expect(bars[0]).toBe(9);
+    expect(bars[1]).toBe(11);
+    await fireEvent.change(screen.getByLabelText('its grip, %'), { target: { value: '97' } });
+    expect(put.mock.calls.at(-1)?.[0]).toMatchObject({ tyres: { second: { set: 'harder', grip: 0.97 } } });
+  });
+});
+
 describe('boost and device', () => {
   it('shows tenths, what they gain, and where to shut the device', () => {
     shown(RacePanel, { plan });
@@ -121,10 +169,11 @@ describe('boost and device', () => {
 
   it('asks for zones only where the vehicle has a device', async () => {
     const put = vi.fn();
-    const none = shown(RulesPanel, { draft: draft(), device: false, put });
+    const of = { session: 's1', version: 1, onselect: vi.fn() };
+    const none = shown(RulesPanel, { ...of, draft: draft(), device: false, put });
     expect(screen.queryByRole('button', { name: /device zone/ })).toBeNull();
     none.unmount();
-    shown(RulesPanel, { draft: draft(), device: true, put });
+    shown(RulesPanel, { ...of, draft: draft(), device: true, put });
     await fireEvent.click(screen.getByRole('button', { name: 'One more device zone' }));
     expect(put.mock.calls.at(-1)?.[0]).toMatchObject({ rules: { device: [{ from: 0, to: 300 }] } });
   });

@@ -59,10 +59,11 @@ export function freshSession(kind: SessionKind, wall: string, zone: string): Tra
     },
     tyres: { set: '', age: 0, warmers: false, hot: [], lastCold: [], lastHot: [], spared: [] },
     fuel: { rest: 0, formation: 0, oneMore: false, used: [] },
-    rules: { limits: 'UNKNOWN', must: '', device: [] },
+    rules: { limits: 'UNKNOWN', must: '', device: [], warnings: 0 },
     focus: [],
     done: [],
     aim: '',
+    ways: [],
   };
 }
 

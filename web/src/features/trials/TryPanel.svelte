@@ -4,6 +4,7 @@
   import { catalogue } from '../../api/catalogue.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import { plain, signed } from '../../words/units';
+  import type { School } from '../../api/api';
   import { NOBODY, wayWords } from './trials';
 
   /** What can be tried against the plan in a session: other ways of a corner, another sheet, one setting. */
@@ -13,8 +14,10 @@
     called: string;
     /** Whether a car that leaves the road there soon meets something hard. */
     hard?: boolean;
+    /** Another way is taken for this session without a trial. */
+    ondrive?: (school: School) => void;
   }
-  let { session, corner, called, hard = false }: Props = $props();
+  let { session, corner, called, hard = false, ondrive }: Props = $props();
   const queries = useQueryClient();
   catalogue.load().catch(() => undefined);
   let of = $state<'' | 'corner' | 'sheet'>('');
@@ -77,8 +80,8 @@
     <ProblemBox problem={asProblem(offers.error)} />
   {:else if of && offers.data}
     <p>
-      {offers.data.laps} laps fit{of === 'corner' ? `, from lap ${offers.data.warmFrom} on warm tyres` : ''}. Bars gain
-      to the left; beside them what it takes to tell it from your own spread.
+      {offers.data.laps} laps fit{of === 'corner' ? `, from lap ${offers.data.warmFrom} on warm tyres` : ''}. Press one
+      to try it against the plan: bars gain to the left; beside them what it takes to tell it from your own spread.
     </p>
     {#if of === 'corner' && hard}
       <p class="border-base-300 border-l-4 pl-2">
@@ -113,6 +116,9 @@
               ? `more ${unit} than anybody drives`
               : `${plain(o.laps)} ${unit} each: ${o.told ? 'fits' : 'no room'}`}</span
           >
+          {#if ondrive && o.way.source === 'SCHOOL'}
+            <button class="btn btn-sm flex-none" onclick={() => ondrive(o.way.key as School)}>Drive it so today</button>
+          {/if}
         </li>
       {:else}
         <li>

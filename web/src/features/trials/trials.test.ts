@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { fireEvent, screen, waitFor } from '@testing-library/svelte';
-import { beforeEach, describe, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
 import TrialsPanel from './TrialsPanel.svelte';
 import TryPanel from './TryPanel.svelte';
 import { blocks, takes, wayWords } from './trials';
@@ -163,7 +163,8 @@ describe('a trial', () => {
 });
 
 describe('what can be tried', () => {
-  const shown = () => hosted(TryPanel, { session: 's1', corner: 'c1', called: 'T1', hard: true });
+  const ondrive = vi.fn();
+  const shown = () => hosted(TryPanel, { session: 's1', corner: 'c1', called: 'T1', hard: true, ondrive });
 
   it('says of each way what it gives and what it takes, and plans one with a press', async () => {
     server.on('GET', /tryable$/, () => ({
@@ -184,6 +185,10 @@ describe('what can be tried', () => {
     expect(screen.getByText('80 laps each: no room')).toBeTruthy();
     expect(screen.getByText('more laps than anybody drives')).toBeTruthy();
     expect(screen.getByText(/something hard is near/)).toBeTruthy();
+    // Only a school can be computed for any day; what is written elsewhere is tried.
+    expect(screen.getAllByRole('button', { name: 'Drive it so today' })).toHaveLength(1);
+    await fireEvent.click(screen.getByRole('button', { name: 'Drive it so today' }));
+    expect(ondrive.mock.calls).toEqual([['LATE_APEX']]);
     await fireEvent.click(screen.getByRole('button', { name: 'the apex: late, for the exit' }));
     await waitFor(() =>
       expect(server.last('POST')?.body).toEqual({ corner: 'c1', source: 'SCHOOL', key: 'LATE_APEX' }),

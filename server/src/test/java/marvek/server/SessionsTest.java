@@ -25,6 +25,8 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.concurrent.Future;
 import java.util.concurrent.TimeUnit;
+import java.util.zip.ZipEntry;
+import java.util.zip.ZipInputStream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -180,6 +182,76 @@ class SessionsTest {
     keep(session, open().path("line").path("version").asInt());
     assertThat(made.person().get("/api/sessions/{id}/tyres", id).body().path("rate").asDouble())
         .isLessThan(0.95 * after.path("rate").asDouble());
+  }
+
+  /** A corner driven otherwise today, the edges, two sets and a place on the grid: all computed. */
+  @Test
+  void whatIsChosenForASessionIsWorkedOut() {
+    ObjectNode session = (ObjectNode) open().path("line").path("session");
+    String corner = "";
+    JsonNode way = null;
+    for (JsonNode line : open().path("plan").path("corners")) {
+      JsonNode offers =
+          made.person()
+              .get("/api/sessions/{id}/tryable?corner=" + line.path("corner").asText(), id)
+              .body()
+              .path("ways");
+      for (JsonNode o : offers) {
+        if (way == null && o.path("way").path("source").asText().equals("SCHOOL")) {
+          way = o;
+          corner = line.path("corner").asText();
+        }
+      }
+      if (way != null) {
+        break;
+      }
+    }
+    assertThat(way).isNotNull();
+    session.put("kind", "RACE");
+    session
+        .putArray("ways")
+        .addObject()
+        .put("corner", corner)
+        .put("school", way.path("way").path("key").asText());
+    ((ObjectNode) session.path("rules"))
+        .put("limits", "WARNINGS")
+        .put("warnings", 2)
+        .put("penalty", 6)
+        .put("grid", 3);
+    ObjectNode tyres = (ObjectNode) session.path("tyres");
+    tyres.put("life", 20);
+    tyres.putObject("second").put("set", "harder").put("grip", 0.99).put("age", 0).put("life", 40);
+    keep(session, open().path("line").path("version").asInt());
+    JsonNode view = open();
+    JsonNode plan = view.path("plan");
+    for (JsonNode line : plan.path("corners")) {
+      JsonNode today = line.path("today");
+      boolean chosen = line.path("corner").asText().equals(corner);
+      assertThat(today.path("way").asText(""))
+          .isEqualTo(chosen ? way.path("way").path("key").asText() : "");
+      if (chosen) {
+        assertThat(today.path("wayCosts").asDouble())
+            .isCloseTo(way.path("predicted").asDouble(), within(1e-6));
+      }
+    }
+    String brief = view.path("brief").toString();
+    assertThat(brief)
+        .contains("for this session", "Two sets: change after lap", "after 2 warnings");
+    JsonNode split = plan.path("split");
+    assertThat(split.path("change").asInt()).isBetween(1, split.path("laps").asInt() - 1);
+    JsonNode limits = made.person().get("/api/sessions/{id}/limits", id).body();
+    assertThat(limits.path("cost").path("seconds").asDouble()).isPositive();
+    assertThat(limits.path("cost").path("pays").asDouble())
+        .isCloseTo(2 / limits.path("cost").path("seconds").asDouble(), within(1e-6));
+    assertThat(limits.path("words").asText()).contains("Keeping 0.5 m", "Going over costs more");
+    double back = plan.path("race").path("start").path("arrival").asDouble();
+    ((ObjectNode) session.path("rules")).put("grid", 1);
+    keep(session, view.path("line").path("version").asInt());
+    assertThat(open().path("plan").path("race").path("start").path("arrival").asDouble())
+        .isLessThan(back);
+    // What nobody can mean is refused, with where.
+    ((ObjectNode) session.path("rules")).put("penalty", -1);
+    assertThat(keep(session, open().path("line").path("version").asInt()).status()).isEqualTo(422);
   }
 
   @Test
@@ -432,6 +504,50 @@ class SessionsTest {
     assertThat(ids(open().path("runs"))).containsExactlyInAnyOrder(first, other);
   }
 
+  /** What is handed on holds the reference as it is driven then, in files that are read again. */
+  @Test
+  void aSessionIsHandedOnInOneFile() throws IOException {
+    ObjectNode session = (ObjectNode) open().path("line").path("session");
+    session.set("day", new ObjectMapper().valueToTree(wet(0.7)));
+    keep(session, open().path("line").path("version").asInt());
+    People.Answer answer = made.person().get("/api/sessions/{id}/pack.zip", id);
+    assertThat(answer.status()).isEqualTo(200);
+    Map<String, byte[]> files = new LinkedHashMap<>();
+    try (ZipInputStream zip =
+        new ZipInputStream(
+            new java.io.ByteArrayInputStream(
+                answer.result().getResponse().getContentAsByteArray()))) {
+      for (ZipEntry e = zip.getNextEntry(); e != null; e = zip.getNextEntry()) {
+        files.put(e.getName(), zip.readAllBytes());
+      }
+    }
+    assertThat(files.keySet())
+        .contains(
+            "actions.csv",
+            "brief-a4.pdf",
+            "brief-a5.pdf",
+            "brief.json",
+            "corners.csv",
+            "lap.csv",
+            "reference.json",
+            "session.ics");
+    JsonNode plan = open().path("plan");
+    JsonNode today = plan.path("corners");
+    JsonNode written =
+        new ObjectMapper().readTree(files.get("reference.json")).path("content").path("corners");
+    for (int c = 0; c < today.size(); c++) {
+      JsonNode entry = today.path(c).path("today").path("entry");
+      assertThat(written.path(c).path("points").size()).isEqualTo(entry.path("points").size());
+      assertThat(written.path(c).path("points").path(0).path("station").asDouble())
+          .isCloseTo(entry.path("points").path(0).path("station").asDouble(), within(1e-6));
+    }
+    String lap = new String(files.get("lap.csv"), java.nio.charset.StandardCharsets.UTF_8);
+    String[] rows = lap.strip().split("\r\n");
+    double last = Double.parseDouble(rows[rows.length - 1].split(",")[1]);
+    assertThat(last).isCloseTo(plan.path("today").path("lapTime").asDouble(), within(0.5));
+    assertThat(new PdfReader(files.get("brief-a4.pdf")).getNumberOfPages()).isEqualTo(1);
+  }
+
   /** Nobody waits for ever for somebody who waits for him. */
   @Test
   void plansAreMadeSideBySide() throws Exception {
@@ -610,6 +726,7 @@ class SessionsTest {
     calls.add(new Call("GET", one + "/log", null));
     calls.add(new Call("GET", one + "/brief.json", null));
     calls.add(new Call("GET", one + "/brief.pdf", null));
+    calls.add(new Call("GET", one + "/pack.zip", null));
     calls.add(new Call("GET", one + "/coaches", null));
     calls.add(new Call("PUT", one + "/coaches/" + NOBODY, Map.of("sees", true)));
     calls.add(new Call("GET", one + "/session.ics", null));
@@ -620,6 +737,7 @@ class SessionsTest {
     calls.add(new Call("PUT", one + "/event", Map.of("event", event)));
     calls.add(new Call("POST", one + "/parts", Map.of("runs", List.of(run))));
     calls.add(new Call("GET", one + "/race", null));
+    calls.add(new Call("GET", one + "/limits", null));
     calls.add(new Call("GET", one + "/inside/c1", null));
     calls.add(new Call("GET", one + "/weather", null));
     calls.add(new Call("GET", one + "/tryable", null));

@@ -124,6 +124,15 @@ class TrialsTest {
     assertThat(trial.path("traces").path("a").size())
         .isEqualTo(trial.path("traces").path("b").size())
         .isGreaterThan(20);
+    // The brief says it, on screen and paper alike.
+    JsonNode brief = made.person().get("/api/sessions/{id}", session).body().path("brief");
+    String said = "";
+    for (JsonNode part : brief) {
+      said += part.path("kind").asText().equals("TRIALS") ? part.path("lines").toString() : "";
+    }
+    assertThat(said)
+        .contains("A as planned. B ", corner)
+        .contains(trial.path("told").asBoolean() ? "Lap " + trial.path("from").asInt() : "No room");
     // Laps of the session are marked in the planned order, the driver's word stands over it.
     String run = drive(12, 7);
     made.person().put("/api/runs/{id}/session", Map.of("session", session), run);

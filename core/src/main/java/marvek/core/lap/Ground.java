@@ -131,6 +131,19 @@ public record Ground(
     return new Ground(left, right, all, other, push, axles, water);
   }
 
+  /** The same with more metres kept from both edges of the road. */
+  public Ground keeping(Centreline road, double metres) {
+    Lie lies = lie == null ? Lie.of(road) : lie;
+    Lie kept =
+        new Lie(
+            lies.crossfall(),
+            lies.verticalCurvature(),
+            lies.wind(),
+            Arrays.stream(lies.keepLeft()).map(k -> k + metres).toArray(),
+            Arrays.stream(lies.keepRight()).map(k -> k + metres).toArray());
+    return with(kept, List.of());
+  }
+
   /** The same with what depends on the speeds of a lap as another ground holds it. */
   public Ground asIn(Ground other) {
     return pushed(other.push).under(other.axles);

@@ -13,6 +13,9 @@ import org.jspecify.annotations.Nullable;
  * @param pitLine station at which the limit begins, m; null where not said
  * @param must what must be done, in the driver's words, like both compounds used
  * @param device where a drag-reducing device may be used
+ * @param warnings that a driver is given before leaving the road costs anything
+ * @param penalty seconds that it costs then; null where not said
+ * @param grid place that one starts from, 1 for the first; null where not known
  */
 @RecordBuilder
 public record SessionRules(
@@ -20,7 +23,10 @@ public record SessionRules(
     @Nullable Double pitSpeed,
     @Nullable Double pitLine,
     String must,
-    List<DeviceZone> device) {
+    List<DeviceZone> device,
+    int warnings,
+    @Nullable Double penalty,
+    @Nullable Integer grid) {
   /** What leaving the road costs in a session. */
   public enum Limits {
     UNKNOWN,
@@ -29,6 +35,12 @@ public record SessionRules(
     WARNINGS,
     PENALTY
   }
+
+  /** Metres that the first on a grid stands before the line, and each further one behind it. */
+  private static final double PLACE = 8;
+
+  // The middle of a grid, where nobody has said the place.
+  private static final double MIDDLE = 60;
 
   public SessionRules {
     Objects.requireNonNull(limits, "limits");
@@ -45,8 +57,18 @@ public record SessionRules(
    */
   public record DeviceZone(double from, double to) {}
 
+  /** Metres before the line that one starts from (common practice, no source). */
+  public double standing() {
+    return grid == null ? MIDDLE : PLACE * grid;
+  }
+
+  /** Whether leaving the road costs something that counts. */
+  public boolean counted() {
+    return limits != Limits.UNKNOWN && limits != Limits.FREE;
+  }
+
   /** Nothing said. */
   public static SessionRules unknown() {
-    return new SessionRules(Limits.UNKNOWN, null, null, "", List.of());
+    return new SessionRules(Limits.UNKNOWN, null, null, "", List.of(), 0, null, null);
   }
 }

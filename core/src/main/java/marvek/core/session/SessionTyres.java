@@ -23,6 +23,7 @@ import org.jspecify.annotations.Nullable;
  * @param lastHot pressures read hot after that
  * @param lastRoad temperature of the road then; null where not known
  * @param spared corners in which they are spared, by id
+ * @param second set that must be used too; null where one does
  */
 @RecordBuilder
 public record SessionTyres(
@@ -37,7 +38,8 @@ public record SessionTyres(
     @Nullable Double lastColdAt,
     List<@Nullable Double> lastHot,
     @Nullable Double lastRoad,
-    List<String> spared) {
+    List<String> spared,
+    @Nullable SecondSet second) {
   /** Grip that a worn out tyre has lost (common practice, no source). */
   public static final double WORN = 0.08;
 
@@ -60,7 +62,8 @@ public record SessionTyres(
   /** Nothing said. */
   public static SessionTyres unknown() {
     return new SessionTyres(
-        "", 0, null, false, List.of(), null, null, List.of(), null, List.of(), null, List.of());
+        "", 0, null, false, List.of(), null, null, List.of(), null, List.of(), null, List.of(),
+        null);
   }
 
   /**
@@ -87,6 +90,11 @@ public record SessionTyres(
    * @param rate work of a lap as a share of that of the laps in which age and life are counted
    */
   public double worn(int lap, double rate) {
+    return worn(age, life, lap, rate);
+  }
+
+  /** The same of any set. */
+  static double worn(int age, @Nullable Integer life, int lap, double rate) {
     return life == null || life <= 0 ? 1 : 1 - WORN * Math.min(1.5, (age + lap * rate) / life);
   }
 

@@ -21,6 +21,7 @@ import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.core.score.Action;
 import marvek.core.survey.Things;
+import marvek.core.technique.School;
 import marvek.core.vehicle.Vehicle;
 import org.jspecify.annotations.Nullable;
 
@@ -81,6 +82,9 @@ public record Today(
    *     the tyres are warm, rounded
    * @param slowest m/s in the session
    * @param slowestBase m/s in the reference
+   * @param way that was chosen for the session; null for none
+   * @param wayCosts seconds that it costs against driving as in the reference; null for none, and
+   *     where it cannot be driven in the session or leads to the same, so that it is not
    */
   public record CornerToday(
       String corner,
@@ -89,7 +93,9 @@ public record Today(
       @Nullable Double brake,
       List<Double> early,
       double slowest,
-      double slowestBase) {
+      double slowestBase,
+      @Nullable School way,
+      @Nullable Double wayCosts) {
     public CornerToday {
       differences = List.copyOf(differences);
       early = List.copyOf(early);
@@ -200,7 +206,8 @@ public record Today(
     ComputedLap late = tires ? roads.held(then, end) : null;
     List<CornerToday> out =
         content.corners().stream()
-            .map(own -> corner(base, then, things, variant, own, cold, late, end))
+            .map(
+                own -> corner(base, then, things, variant, own, way(session, own), cold, late, end))
             .toList();
     return new Today(lapTime, base.lap().lapTime(), laps, warmFrom, out);
   }
@@ -223,14 +230,25 @@ public record Today(
       Things things,
       Variant variant,
       CornerEntry own,
+      @Nullable School way,
       List<ComputedLap> cold,
       @Nullable ComputedLap late,
       Variant.Day end) {
     Variants.Adjusted adjusted = Variants.adjust(base, then, variant, own);
-    CornerEntry entry = settled(then, things, own, adjusted.entry());
+    CornerEntry usual = settled(then, things, own, adjusted.entry());
+    Optional<Alternatives.Offer> other =
+        way == null
+            ? Optional.empty()
+            : Alternatives.school(then, things, List.of(usual), own.corner(), way);
+    CornerEntry entry = other.map(o -> o.way().entries().get(0)).orElse(usual);
     int c = base.indexOf(own.corner());
     List<Differing> out = new ArrayList<>();
-    out.addAll(differences(base, own, entry, adjusted, reason(base, then, variant.day(), c)));
+    if (other.isPresent() && way != null) {
+      out.addAll(
+          besides(base, own, entry, When.ALL, Said.of("today.why.way", Value.own(way.words()))));
+    } else {
+      out.addAll(differences(base, own, entry, adjusted, reason(base, then, variant.day(), c)));
+    }
     List<Double> early = new ArrayList<>();
     Variant plain =
         new Variant(variant.id(), variant.kind(), variant.name(), variant.day(), List.of());
@@ -266,7 +284,18 @@ public record Today(
         moved(base, own, entry).orElse(null),
         early,
         then.lap().speed()[then.slowest(c)],
-        base.lap().speed()[base.slowest(c)]);
+        base.lap().speed()[base.slowest(c)],
+        way,
+        other.map(Alternatives.Offer::predicted).orElse(null));
+  }
+
+  /** What was chosen for a corner in a session. */
+  private static @Nullable School way(TrackSession session, CornerEntry own) {
+    return session.ways().stream()
+        .filter(w -> w.corner().equals(own.corner()))
+        .map(SessionWay::school)
+        .findFirst()
+        .orElse(null);
   }
 
   /** Metres by which the first marker moved. */

@@ -21,6 +21,7 @@ import org.jspecify.annotations.Nullable;
  * @param focus corners that the driver chose to work on, in place of those proposed
  * @param done errands that are done
  * @param aim in the driver's words
+ * @param ways of corners that are driven otherwise in this session
  */
 @RecordBuilder
 public record TrackSession(
@@ -33,7 +34,8 @@ public record TrackSession(
     SessionRules rules,
     List<String> focus,
     List<Errand> done,
-    String aim) {
+    String aim,
+    List<SessionWay> ways) {
   private static final int FOUR = 4;
 
   public TrackSession {
@@ -47,6 +49,8 @@ public record TrackSession(
     focus = focus == null ? List.of() : List.copyOf(focus);
     done = done == null ? List.of() : List.copyOf(done);
     aim = aim == null ? "" : aim;
+    // Sessions planned before there were any have none.
+    ways = ways == null ? List.of() : List.copyOf(ways);
   }
 
   /** A session with nothing said but when it is. */
@@ -61,7 +65,8 @@ public record TrackSession(
         SessionRules.unknown(),
         List.of(),
         List.of(),
-        "");
+        "",
+        List.of());
   }
 
   /** The hour at the circuit when it starts, like 14:05. */
@@ -99,15 +104,7 @@ public record TrackSession(
     for (Double litres : fuel.used()) {
       within("fuel", "fuel of a lap", litres, 0.01, 200);
     }
-    within("rules", "speed in the pit lane", rules.pitSpeed(), 3, 40);
-    within("rules", "pit-lane line", rules.pitLine(), 0, 100_000);
-    if (rules.device().size() > 20) {
-      throw new Refusal("There are more than 20 zones.", "device", "Leave some out.");
-    }
-    for (SessionRules.DeviceZone z : rules.device()) {
-      within("device", "beginning of a zone", z.from(), 0, 100_000);
-      within("device", "end of a zone", z.to(), 0, 100_000);
-    }
+    checkRules();
     if (focus.size() > Focus.MOST) {
       throw new Refusal(
           "More than three corners cannot be worked on at once.", "focus", "Choose three.");
@@ -118,6 +115,25 @@ public record TrackSession(
     }
     if (done.size() > 2 * Errand.values().length) {
       throw new Refusal("A list is too long.", "session", "Leave something out.");
+    }
+  }
+
+  private void checkRules() {
+    within("rules", "speed in the pit lane", rules.pitSpeed(), 3, 40);
+    within("rules", "pit-lane line", rules.pitLine(), 0, 100_000);
+    within("rules", "penalty", rules.penalty(), 0, 3600);
+    within("rules", "number of warnings", (double) rules.warnings(), 0, 20);
+    Integer grid = rules.grid();
+    within("rules", "place on the grid", grid == null ? null : grid.doubleValue(), 1, 100);
+    if (rules.device().size() > 20) {
+      throw new Refusal("There are more than 20 zones.", "device", "Leave some out.");
+    }
+    for (SessionRules.DeviceZone z : rules.device()) {
+      within("device", "beginning of a zone", z.from(), 0, 100_000);
+      within("device", "end of a zone", z.to(), 0, 100_000);
+    }
+    if (ways.size() > 200) {
+      throw new Refusal("There are more than 200 corners.", "ways", "Leave some out.");
     }
   }
 
@@ -148,6 +164,16 @@ public record TrackSession(
     within("tyres", "least pressure", tyres.least(), 20, 900);
     within("tyres", "temperature last time", tyres.lastColdAt(), -30, 110);
     within("tyres", "road temperature last time", tyres.lastRoad(), -30, 80);
+    SecondSet second = tyres.second();
+    if (second != null) {
+      Integer its = second.life();
+      within("second set", "grip", second.grip(), 0.5, 1.5);
+      within("second set", "age", (double) second.age(), 0, 1000);
+      within("second set", "life", its == null ? null : its.doubleValue(), 1, 2000);
+      if (second.set().length() > 100) {
+        throw new Refusal("A set's name is too long.", "second set", "Shorten it.");
+      }
+    }
     if (tyres.spared().size() > 200) {
       throw new Refusal("There are more than 200 corners.", "spared", "Leave some out.");
     }

@@ -29,7 +29,7 @@ public record TrialPlan(int laps, boolean told, List<Way> order) {
   private static final double LEVEL = 0.05;
   private static final int MOST = 2000;
   // A technique wants two or three laps in a row; the first of them does not count.
-  static final int BLOCK = 3;
+  public static final int BLOCK = 3;
 
   /** Stints of each side below which nothing can be told. */
   public static final int FEWEST_STINTS = 3;

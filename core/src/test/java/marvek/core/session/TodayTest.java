@@ -24,6 +24,7 @@ import marvek.core.plan.Drafter;
 import marvek.core.survey.Things;
 import marvek.core.survey.Zone;
 import marvek.core.survey.ZoneKind;
+import marvek.core.technique.School;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleBuilder;
 import org.junit.jupiter.api.Test;
@@ -384,5 +385,43 @@ class TodayTest {
       }
     }
     assertThat(told).isGreaterThan(40);
+  }
+
+  /** A corner driven otherwise in one session: told so, priced, and nothing else is touched. */
+  @Test
+  void aWayChosenForTheSessionIsDrivenInIt() {
+    ComputedLap base = lap("cup-gt", 813);
+    Today usual = today(base, session(SessionDay.usual(), SessionTyres.unknown()));
+    int chosen = 0;
+    for (Today.CornerToday c : usual.corners()) {
+      Optional<Alternatives.Offer> offer =
+          Alternatives.school(base, NOTHING, List.of(c.entry()), c.corner(), School.LATE_APEX);
+      TrackSession with =
+          TrackSessionBuilder.builder(session(SessionDay.usual(), SessionTyres.unknown()))
+              .ways(List.of(new SessionWay(c.corner(), School.LATE_APEX)))
+              .build();
+      Today other = today(base, with);
+      for (int k = 0; k < usual.corners().size(); k++) {
+        Today.CornerToday was = usual.corners().get(k);
+        Today.CornerToday is = other.corners().get(k);
+        if (!is.corner().equals(c.corner())) {
+          assertThat(is).isEqualTo(was);
+          continue;
+        }
+        assertThat(is.way()).isEqualTo(School.LATE_APEX);
+        assertThat(is.wayCosts()).isEqualTo(offer.map(Alternatives.Offer::predicted).orElse(null));
+        if (offer.isPresent()) {
+          chosen++;
+          assertThat(is.entry()).isEqualTo(offer.get().way().entries().get(0));
+          assertThat(is.entry()).isNotEqualTo(was.entry());
+          assertThat(is.differences())
+              .filteredOn(d -> d.when() == Today.When.ALL)
+              .allMatch(d -> d.reason().key().equals("today.why.way"));
+        } else {
+          assertThat(is.entry()).isEqualTo(was.entry());
+        }
+      }
+    }
+    assertThat(chosen).isPositive();
   }
 }

@@ -22,11 +22,13 @@ import marvek.core.entry.Variant;
 import marvek.core.logger.Mistake;
 import marvek.core.logger.Planted;
 import marvek.core.session.Errand;
+import marvek.core.session.SecondSet;
 import marvek.core.session.SessionDay;
 import marvek.core.session.SessionFuel;
 import marvek.core.session.SessionFuelBuilder;
 import marvek.core.session.SessionKind;
 import marvek.core.session.SessionRules;
+import marvek.core.session.SessionRulesBuilder;
 import marvek.core.session.SessionTyres;
 import marvek.core.session.SessionTyresBuilder;
 import marvek.core.session.Start;
@@ -393,8 +395,19 @@ class DemoLoader implements ApplicationRunner {
                     .formation(1)
                     .build())
             .rules(
-                new SessionRules(
-                    SessionRules.Limits.WARNINGS, 60 / 3.6, 3900.0, "One stop", List.of()))
+                SessionRulesBuilder.builder(SessionRules.unknown())
+                    .limits(SessionRules.Limits.WARNINGS)
+                    .warnings(3)
+                    .penalty(5.0)
+                    .pitSpeed(60 / 3.6)
+                    .pitLine(3900.0)
+                    .grid(6)
+                    .must("One stop")
+                    .build())
+            .tyres(
+                SessionTyresBuilder.builder(race.tyres())
+                    .second(new SecondSet("harder", 0.985, 0, 45))
+                    .build())
             .build());
   }
 

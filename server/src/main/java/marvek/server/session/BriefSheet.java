@@ -10,11 +10,14 @@ import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
+import marvek.core.session.SessionKind;
 import marvek.core.session.SessionRules;
+import marvek.core.session.StintSplit;
 import marvek.core.session.StraightUse;
 import marvek.core.session.Today;
 import marvek.core.session.TrackSession;
 import marvek.core.session.Wheels;
+import marvek.core.technique.School;
 import marvek.core.units.LapClock;
 import org.jspecify.annotations.Nullable;
 
@@ -26,13 +29,19 @@ final class BriefSheet {
   /** Steps before a marker below this are nothing a person could use, m. */
   private static final double USEFUL = 2;
 
+  /** Seconds below which a way costs nothing that is told. */
+  private static final double TOLD = 0.005;
+
   private final TrackSession session;
   private final Planner.SessionPlan plan;
+  private final List<BriefTrials.ToDrive> trials;
   private final Map<String, String> called;
 
-  private BriefSheet(TrackSession session, Planner.SessionPlan plan) {
+  private BriefSheet(
+      TrackSession session, Planner.SessionPlan plan, List<BriefTrials.ToDrive> trials) {
     this.session = session;
     this.plan = plan;
+    this.trials = trials;
     this.called =
         plan.corners().stream()
             .collect(Collectors.toMap(Planner.PlannedLine::corner, Planner.PlannedLine::called));
@@ -42,6 +51,7 @@ final class BriefSheet {
   enum BriefPartKind {
     DIFFERS,
     FOCUS,
+    TRIALS,
     MARKERS,
     WARM,
     LAPS,
@@ -64,9 +74,11 @@ final class BriefSheet {
    */
   record BriefLine(@Nullable String corner, @Nullable String called, Said words) {}
 
-  static List<BriefPart> of(TrackSession session, Planner.SessionPlan plan) {
-    BriefSheet sheet = new BriefSheet(session, plan);
+  static List<BriefPart> of(
+      TrackSession session, Planner.SessionPlan plan, List<BriefTrials.ToDrive> trials) {
+    BriefSheet sheet = new BriefSheet(session, plan, trials);
     return Arrays.stream(BriefPartKind.values())
+        .filter(k -> k != BriefPartKind.TRIALS || !trials.isEmpty())
         .map(k -> new BriefPart(k, Said.of("page.head", Value.choice(k)), sheet.lines(k)))
         .toList();
   }
@@ -75,6 +87,7 @@ final class BriefSheet {
     return switch (kind) {
       case DIFFERS -> differs();
       case FOCUS -> focus();
+      case TRIALS -> trials();
       case MARKERS -> List.of();
       case WARM -> warm();
       case LAPS -> laps();
@@ -113,6 +126,7 @@ final class BriefSheet {
     if (out.isEmpty()) {
       out.add(line("page.differs.none"));
     }
+    ways(out);
     plan.corners().stream()
         .flatMap(l -> l.today().differences().stream().limit(1))
         .map(Today.Differing::reason)
@@ -121,6 +135,25 @@ final class BriefSheet {
         .ifPresent(r -> out.add(line("page.differs.mostly", r.in())));
     plan.light().forEach(l -> out.add(new BriefLine(null, null, l)));
     return out;
+  }
+
+  private void ways(List<BriefLine> out) {
+    for (Planner.PlannedLine l : plan.corners()) {
+      School way = l.today().way();
+      if (way == null) {
+        continue;
+      }
+      Double costs = l.today().wayCosts();
+      out.add(
+          costs == null
+              ? line("page.no_way", Value.own(l.called()), Value.own(way.words()))
+              : line(
+                  "page.way",
+                  Value.own(l.called()),
+                  Value.own(way.words()),
+                  Value.choice(Math.abs(costs) >= TOLD),
+                  Value.signed(costs, 2)));
+    }
   }
 
   private List<BriefLine> focus() {
@@ -136,6 +169,17 @@ final class BriefSheet {
     }
     plan.notToday().forEach(n -> out.add(new BriefLine(null, null, n)));
     return out;
+  }
+
+  private List<BriefLine> trials() {
+    return trials.stream()
+        .map(
+            t ->
+                new BriefLine(
+                    t.corner().isEmpty() ? null : t.corner(),
+                    t.corner().isEmpty() ? null : called(t.corner()),
+                    t.ways().then(t.order())))
+        .toList();
   }
 
   private List<BriefLine> warm() {
@@ -166,6 +210,16 @@ final class BriefSheet {
     } else if (from > 1) {
       out.add(line("page.warm.nothing"));
     }
+    plan.brakes()
+        .ifPresent(
+            b ->
+                out.add(
+                    line(
+                        "page.warm.brakes",
+                        Value.count(b.presses()),
+                        Value.speed(b.from()),
+                        Value.speed(b.to()),
+                        Value.own(called(b.into())))));
     out.add(line("page.warm.how"));
     return out;
   }
@@ -173,6 +227,13 @@ final class BriefSheet {
   private List<BriefLine> laps() {
     List<BriefLine> out = new ArrayList<>();
     out.add(line("page.laps.fit", Value.count(plan.today().laps())));
+    // The way in is practised before it counts, on warm tyres and not on the last lap.
+    if (plan.pits() != null
+        && (session.kind() == SessionKind.TEST || session.kind() == SessionKind.PRACTICE)
+        && plan.today().laps() > plan.today().warmFrom()) {
+      int lap = (plan.today().warmFrom() + plan.today().laps()) / 2;
+      out.add(line("page.practise", Value.count(lap), Value.length(plan.pits().metres())));
+    }
     for (Planner.RungLine r : plan.rungs()) {
       List<Double> rungs = r.rungs().rungs();
       Said steps =
@@ -210,6 +271,15 @@ final class BriefSheet {
             Value.count(plan.fuel().laps()),
             Value.figure(plan.fuel().need().perLap(), 2)));
     tyres(out);
+    StintSplit split = plan.split();
+    if (split != null) {
+      out.add(
+          line(
+              "page.split",
+              Value.count(split.change()),
+              Value.count(split.earliest()),
+              Value.count(split.latest())));
+    }
     straights(out);
     if (plan.pits() != null) {
       out.add(
@@ -227,7 +297,14 @@ final class BriefSheet {
     }
     SessionRules rules = session.rules();
     if (rules.limits() != SessionRules.Limits.UNKNOWN) {
-      out.add(line("page.limits", Value.choice(rules.limits())));
+      Double penalty = rules.penalty();
+      out.add(
+          line(
+              "page.limits",
+              Value.choice(rules.limits()),
+              Value.count(rules.counted() ? rules.warnings() : 0),
+              Value.choice(rules.counted() && penalty != null),
+              Value.figure(penalty == null ? 0 : penalty, 0)));
     }
     if (!rules.must().isBlank()) {
       out.add(line("page.must", Value.own(rules.must())));
@@ -248,13 +325,7 @@ final class BriefSheet {
       out.add(line("page.cold", beside(plan.wheels(), this::wheel).in()));
     }
     if (!session.tyres().spared().isEmpty()) {
-      out.add(
-          line(
-              "page.spared",
-              Value.own(
-                  session.tyres().spared().stream()
-                      .map(this::called)
-                      .collect(Collectors.joining(", ")))));
+      out.add(line("page.spared", Value.own(called(session.tyres().spared()))));
     }
   }
 
@@ -310,6 +381,10 @@ final class BriefSheet {
     }
     plan.cautions().forEach(c -> out.add(new BriefLine(null, null, c)));
     return out;
+  }
+
+  private String called(List<String> corners) {
+    return corners.stream().map(this::called).collect(Collectors.joining(", "));
   }
 
   private String called(String corner) {

@@ -25,16 +25,19 @@ import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.Variant;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Surface;
+import marvek.core.line.Watch;
 import marvek.core.plan.Answers;
 import marvek.core.plan.ComputedLap;
 import marvek.core.review.Hazards;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.core.score.Sureness;
+import marvek.core.session.BrakeWarming;
 import marvek.core.session.Confidence;
 import marvek.core.session.Focus;
 import marvek.core.session.FuelNeed;
 import marvek.core.session.Gathering;
+import marvek.core.session.LimitCost;
 import marvek.core.session.PitEntry;
 import marvek.core.session.Pressures;
 import marvek.core.session.RaceCraft;
@@ -42,6 +45,8 @@ import marvek.core.session.RaceNumbers;
 import marvek.core.session.Rungs;
 import marvek.core.session.SessionFuel;
 import marvek.core.session.SessionKind;
+import marvek.core.session.SessionRules;
+import marvek.core.session.StintSplit;
 import marvek.core.session.StraightUse;
 import marvek.core.session.Targets;
 import marvek.core.session.Today;
@@ -77,9 +82,6 @@ public class Planner {
   /** Litres of a kilogram where the vehicle does not say, for petrol. */
   private static final double DENSITY = 0.745;
 
-  /** Metres that the middle of a grid stands before the line (common practice, no source). */
-  private static final double GRID = 60;
-
   private static final int LATEST_RUNS = 4;
 
   private final Sessions sessions;
@@ -94,6 +96,11 @@ public class Planner {
 
   /** A brief is read again and again, and by many at once. */
   private final Cache<Asked, SessionPlan> plans = Caffeine.newBuilder().maximumSize(200).build();
+
+  /** A lap that is laid anew with less road. */
+  private record Narrowed(ComputedLap then, SessionRules rules) {}
+
+  private final Cache<Narrowed, LimitCost> limits = Caffeine.newBuilder().maximumSize(30).build();
 
   Planner(
       Sessions sessions,
@@ -165,6 +172,8 @@ public class Planner {
    * @param changed whether the reference has been changed since that revision
    * @param straights what boost and device are worth; null where the vehicle has neither
    * @param device whether the vehicle has a device whose zones can be said
+   * @param split of a race between two sets of tyres; null where one does
+   * @param warming how brakes are warmed; null where there is nothing to warm them for
    * @param light markers that the hour's light changes
    * @param notToday what is not to be tried, and why
    * @param evidence laps that focus and targets rest on
@@ -191,11 +200,17 @@ public class Planner {
       @Nullable RaceNumbers race,
       @Nullable StraightUse straights,
       boolean device,
+      @Nullable StintSplit split,
+      @Nullable BrakeWarming warming,
       List<Said> light,
       List<Said> cautions,
       int evidence,
       boolean alike,
       @Nullable Daylight daylight) {
+    Optional<BrakeWarming> brakes() {
+      return Optional.ofNullable(warming);
+    }
+
     /** The same, looked at later. */
     SessionPlan asOf(Instant now) {
       return new SessionPlan(
@@ -218,6 +233,8 @@ public class Planner {
           race,
           straights,
           device,
+          split,
+          warming,
           light,
           cautions,
           evidence,
@@ -439,7 +456,9 @@ public class Planner {
             : StraightUse.of(then, session.rules().device()),
         session.kind() == SessionKind.RACE
             ? RaceNumbers.of(
-                then, session.tyres().warmUp(session.day()).share(1, then.lap().lapTime()), GRID)
+                then,
+                session.tyres().warmUp(session.day()).share(1, then.lap().lapTime()),
+                session.rules().standing())
             : null,
         pits(then, session),
         tank == null || other == null
@@ -558,6 +577,7 @@ public class Planner {
     List<FocusLine> focus =
         focus(session, lines, content, seen.orElse(null), alike, Confidence.trend(said));
     List<RungLine> rungs = rungs(session, opened, then, today, lines, focus);
+    FuelLine fuel = fuel(then, session, need, day.heavier());
     return new SessionPlan(
         clock.instant(),
         opened.row().id(),
@@ -575,7 +595,7 @@ public class Planner {
             entries,
             alike ? seen.map(s -> s.debrief.theoretical()).orElse(null) : null,
             alike ? seen.map(s -> s.debrief.median()).orElse(null) : null),
-        fuel(then, session, need, day.heavier()),
+        fuel,
         Wheels.of(
             session.tyres(),
             motorcycle ? 2 : 4,
@@ -587,11 +607,47 @@ public class Planner {
         day.race(),
         day.straights(),
         then.vehicle().device() != null,
+        split(session, then, fuel.laps() - session.fuel().formation(), base),
+        BrakeWarming.of(then).orElse(null),
         day.light(),
         cautions(session),
         seen.map(s -> s.laps).orElse(0),
         alike,
         daylight(session, opened));
+  }
+
+  private static @Nullable StintSplit split(
+      TrackSession session, ComputedLap then, int laps, ComputedLap base) {
+    return session.kind() == SessionKind.RACE
+        ? StintSplit.of(then, session, laps, TyreWork.rate(base, then, session.tyres().spared()))
+        : null;
+  }
+
+  /** What keeping off the edges costs, against what leaving the road costs in the session. */
+  record LimitsToday(LimitCost cost, Said words, List<LimitLine> corners) {}
+
+  record LimitLine(String corner, String called, double seconds) {}
+
+  LimitsToday limits(Driver driver, UUID session) {
+    Driven driven = driven(driver.id(), session);
+    SessionRules rules = driven.session().rules();
+    LimitCost cost =
+        limits.get(
+            new Narrowed(driven.then(), rules),
+            n -> LimitCost.of(driven.then(), driven.entries(), rules, Watch.NOBODY));
+    var speech = speaking.speech(driver);
+    List<Corner> corners = driven.reference().layout().counted();
+    return new LimitsToday(
+        cost,
+        cost.words(rules, driven.laps()),
+        cost.corners().stream()
+            .map(
+                c ->
+                    new LimitLine(
+                        c.corner(),
+                        speech.corner(corners.get(driven.then().indexOf(c.corner()))),
+                        c.seconds()))
+            .toList());
   }
 
   private static @Nullable Daylight daylight(TrackSession session, References.Opened opened) {

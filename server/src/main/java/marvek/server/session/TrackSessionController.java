@@ -64,6 +64,8 @@ class TrackSessionController {
   private final FeltBeside felt;
   private final WeatherReader station;
   private final SpokenNotes spoken;
+  private final BriefTrials trials;
+  private final SessionPack packs;
   private final Speakers speakers;
   private final Clock clock;
 
@@ -75,6 +77,8 @@ class TrackSessionController {
       FeltBeside felt,
       WeatherReader station,
       SpokenNotes spoken,
+      BriefTrials trials,
+      SessionPack packs,
       Speakers speakers,
       Clock clock) {
     this.sessions = sessions;
@@ -84,6 +88,8 @@ class TrackSessionController {
     this.felt = felt;
     this.station = station;
     this.spoken = spoken;
+    this.trials = trials;
+    this.packs = packs;
     this.speakers = speakers;
     this.clock = clock;
   }
@@ -266,7 +272,7 @@ class TrackSessionController {
             .toList(),
         plan,
         row.body().day().words(),
-        plan == null ? List.of() : BriefSheet.of(row.body(), plan),
+        plan == null ? List.of() : BriefSheet.of(row.body(), plan, trials.of(driver, row.id())),
         row.briefRead(),
         row.briefReadAt());
   }
@@ -281,6 +287,11 @@ class TrackSessionController {
   @GetMapping("/sessions/{id}/race")
   Planner.RaceToday race(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
     return planner.race(driver, id);
+  }
+
+  @GetMapping("/sessions/{id}/limits")
+  Planner.LimitsToday limits(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
+    return planner.limits(driver, id);
   }
 
   /** A corner from the inside; nothing where there is no way to come there. */
@@ -310,11 +321,30 @@ class TrackSessionController {
       throws IOException {
     PlannedSession session = session(id, driver);
     if (session.plan() == null) {
-      throw Problem.bad(
-          "There is no plan to take along yet.", null, "Choose the reference for this session.");
+      throw noPlan();
     }
     return Paper.file(
         "brief.pdf", "application/pdf", BriefPdf.of(session, speakers.of(driver), size));
+  }
+
+  /** Brief, reference of the day, lap, sheet and calendar in one file. */
+  @GetMapping("/sessions/{id}/pack.zip")
+  ResponseEntity<byte[]> pack(@PathVariable UUID id, @AuthenticationPrincipal Driver driver)
+      throws IOException {
+    SessionRow row = sessions.own(driver.id(), id);
+    PlannedSession session = planned(driver, row);
+    if (session.plan() == null) {
+      throw noPlan();
+    }
+    return Paper.file(
+        "session.zip",
+        "application/zip",
+        packs.of(session, row, planner.driven(driver.id(), id), speakers.of(driver)));
+  }
+
+  private static Problem noPlan() {
+    return Problem.bad(
+        "There is no plan to take along yet.", null, "Choose the reference for this session.");
   }
 
   @PutMapping("/sessions/{id}")
