@@ -470,6 +470,16 @@
           {#if view.runs.length}
             <FeltBeside session={id} called={(c) => plan?.corners.find((l) => l.corner === c)?.called ?? c} />
           {/if}
+          <div class="grid gap-2 text-sm" role="group" aria-label="Rules">
+            <RulesPanel
+              session={id}
+              version={view.line.version}
+              {draft}
+              device={plan.device}
+              {put}
+              onselect={(c) => (selected = c)}
+            />
+          </div>
           <Coaches session={id} onproblem={(p) => (problem = p)} />
         </section>
 
@@ -579,19 +589,32 @@
           <h3 class="mt-1 font-bold">Targets</h3>
           <ol class="flex flex-wrap gap-1" data-targets>
             {#each plan.targets.tiers as t, i (t.off)}
-              <li
-                class={[
-                  'border-base-300 rounded border px-2 py-0.5 text-center',
-                  plan.targets.now === i ? 'bg-base-300 font-bold' : '',
-                ]}
-                title="{plain(t.off * 100, 1)} % over the best computed"
-              >
-                {lapTime(t.lap)}<span class="block text-xs"
-                  >{t.off ? `+${plain(t.off * 100, 1)} %` : 'best computed'}</span
+              {@const planned = draft.pace != null && Math.abs(draft.pace - t.off) < 1e-6}
+              <li>
+                <button
+                  class={[
+                    'border-base-300 rounded border px-2 py-0.5 text-center',
+                    plan.targets.now === i ? 'bg-base-300 font-bold' : '',
+                    planned ? 'ring-2 ring-current' : '',
+                  ]}
+                  aria-pressed={planned}
+                  title="{plain(t.off * 100, 1)} % over the best computed{plan.targets.now === i
+                    ? ': where your own laps are'
+                    : ''}"
+                  onclick={() => put({ pace: planned ? undefined : t.off })}
                 >
+                  {lapTime(t.lap)}<span class="block text-xs"
+                    >{t.off ? `+${plain(t.off * 100, 1)} %` : 'best computed'}</span
+                  >
+                </button>
               </li>
             {/each}
           </ol>
+          <p data-pace>
+            {draft.pace == null
+              ? 'Press one to plan the session at that pace: markers, speeds and fuel go with it.'
+              : `Planned at ${draft.pace ? `${plain(draft.pace * 100, 1)} % over the best` : 'the best computed'}: markers, speeds and fuel are for that. Press again for the reference's own.`}
+          </p>
           {#if plan.targets.own}<p>Your best corners put together: {lapTime(plan.targets.own)}.</p>{/if}
           {#each plan.notToday as n, i (i)}<p class="border-base-300 border-l-4 pl-2">{n}</p>{/each}
         </section>
@@ -599,14 +622,6 @@
         <section class="grid content-start gap-2 text-sm" aria-label="Machine">
           <TyresPanel session={id} version={view.line.version} {draft} {plan} {put} onselect={(c) => (selected = c)} />
           <FuelPanel {draft} {plan} {put} />
-          <RulesPanel
-            session={id}
-            version={view.line.version}
-            {draft}
-            device={plan.device}
-            {put}
-            onselect={(c) => (selected = c)}
-          />
           <RacePanel {plan} />
           <label class="grid gap-1"
             >Aim <input

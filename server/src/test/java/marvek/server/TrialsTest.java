@@ -10,8 +10,11 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeMap;
+import java.util.TreeSet;
 import java.util.UUID;
+import marvek.server.debrief.DrivenOtherwise;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -24,6 +27,7 @@ import org.springframework.jdbc.core.JdbcTemplate;
 class TrialsTest {
   @Autowired private People people;
   @Autowired private JdbcTemplate jdbc;
+  @Autowired private DrivenOtherwise otherwise;
   private Made made;
   private String session = "";
   private String corner = "";
@@ -152,6 +156,19 @@ class TrialsTest {
     String id = trial.path("id").asText();
     assertThat(made.person().put("/api/trials/{id}/marks", Map.of("marks", marks), id).status())
         .isEqualTo(204);
+    // Laps of the other way say nothing of what the reference promised in that corner.
+    UUID owner =
+        jdbc.queryForObject(
+            "select owner_id from reference where id = ?::uuid", UUID.class, made.reference());
+    Set<String> others = new TreeSet<>();
+    marks.forEach(
+        (lap, way) -> {
+          if (way.equals("B")) {
+            others.add(lap);
+          }
+        });
+    assertThat(otherwise.laps(owner, UUID.fromString(made.reference())))
+        .containsExactly(Map.entry(corner, others));
     JsonNode driven = only();
     assertThat(driven.path("lapsA").asInt() + driven.path("lapsB").asInt())
         .isEqualTo(marks.size() - 1);

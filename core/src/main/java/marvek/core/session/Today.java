@@ -7,6 +7,7 @@ import java.util.Optional;
 import marvek.core.anew.Refresh;
 import marvek.core.circuit.Corner;
 import marvek.core.day.Footing;
+import marvek.core.day.Paced;
 import marvek.core.day.Variants;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.DayKind;
@@ -14,6 +15,7 @@ import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.Slowing;
 import marvek.core.entry.Variant;
+import marvek.core.lap.Driving;
 import marvek.core.lap.Surface;
 import marvek.core.plan.Answers;
 import marvek.core.plan.ComputedLap;
@@ -212,6 +214,23 @@ public record Today(
     return new Today(lapTime, base.lap().lapTime(), laps, warmFrom, out);
   }
 
+  /**
+   * A session's lap at its own pace: with all three shares of the grip alike, and the margin that
+   * the reference has.
+   *
+   * @param then as computed for {@link #warm}
+   * @return the same where the session has no pace of its own
+   */
+  public static ComputedLap paced(ComputedLap then, TrackSession session) {
+    Double pace = session.pace();
+    if (pace == null) {
+      return then;
+    }
+    double margin = then.conditions().driving().margin();
+    Driving driving = Paced.off(then, then.ground(), pace, margin, List.of()).driving();
+    return then.on(then.conditions().withDriving(driving));
+  }
+
   /** Where computed laps come from; whoever has them at hand need not compute them again. */
   @FunctionalInterface
   public interface Roads {
@@ -221,6 +240,17 @@ public record Today(
     /** Computed each time. */
     static Roads computed(ComputedLap base, Footing footing) {
       return (line, day) -> Variants.held(base, line, footing, day);
+    }
+
+    /** The same, driven as another lap is. */
+    default Roads as(ComputedLap then) {
+      Driving driving = then.conditions().driving();
+      return (line, day) -> {
+        ComputedLap held = held(line, day);
+        return held.conditions().driving().equals(driving)
+            ? held
+            : held.on(held.conditions().withDriving(driving));
+      };
     }
   }
 
@@ -438,6 +468,10 @@ public record Today(
       return Said.of("today.why.damp", Value.percent(1 - here));
     }
     double grip = then.conditions().grip() / base.conditions().grip() - 1;
+    double pace = then.conditions().driving().turning() / base.conditions().driving().turning() - 1;
+    if (Math.abs(pace) > Math.max(GRIP, Math.abs(grip))) {
+      return Said.of("today.why.pace", Value.choice(pace < 0));
+    }
     double mass =
         (then.conditions().extraMass() - base.conditions().extraMass()) / base.vehicle().mass();
     // Speeds go with the root of the grip; mass costs by drag and load sensitivity alone.

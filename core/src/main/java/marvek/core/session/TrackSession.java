@@ -22,6 +22,7 @@ import org.jspecify.annotations.Nullable;
  * @param done errands that are done
  * @param aim in the driver's words
  * @param ways of corners that are driven otherwise in this session
+ * @param pace by how much of the best lap computed it is driven slower; null as in the reference
  */
 @RecordBuilder
 public record TrackSession(
@@ -35,8 +36,12 @@ public record TrackSession(
     List<String> focus,
     List<Errand> done,
     String aim,
-    List<SessionWay> ways) {
+    List<SessionWay> ways,
+    @Nullable Double pace) {
   private static final int FOUR = 4;
+
+  /** Share of the best by which nobody who plans is slower. */
+  private static final double SLOWEST = 0.3;
 
   public TrackSession {
     Objects.requireNonNull(kind, "kind");
@@ -66,7 +71,8 @@ public record TrackSession(
         List.of(),
         List.of(),
         "",
-        List.of());
+        List.of(),
+        null);
   }
 
   /** The hour at the circuit when it starts, like 14:05. */
@@ -105,6 +111,7 @@ public record TrackSession(
       within("fuel", "fuel of a lap", litres, 0.01, 200);
     }
     checkRules();
+    within("pace", "pace", pace, 0, SLOWEST);
     if (focus.size() > Focus.MOST) {
       throw new Refusal(
           "More than three corners cannot be worked on at once.", "focus", "Choose three.");

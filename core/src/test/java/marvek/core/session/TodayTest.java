@@ -424,4 +424,40 @@ class TodayTest {
     }
     assertThat(chosen).isPositive();
   }
+
+  /**
+   * An easier pace: the lap is so much slower, every marker comes sooner or stays, and it says so.
+   */
+  @Test
+  void anEasierPaceIsALapOfItsOwn() {
+    for (double off : List.of(0.045, 0.105)) {
+      ComputedLap base = lap("cup-gt", 814);
+      TrackSession usual = session(SessionDay.usual(), SessionTyres.unknown());
+      TrackSession easy = TrackSessionBuilder.builder(usual).pace(off).build();
+      ComputedLap then = Today.paced(base, easy);
+      assertThat(then.lap().lapTime() / base.lap().lapTime() - 1).isCloseTo(off, within(0.004));
+      Footing footing = Footing.plain(List.of());
+      ReferenceContent content = new ReferenceContent(Drafter.draft(base, List.of()).corners());
+      Today.Roads roads = Today.Roads.computed(base, footing).as(then);
+      Today today = Today.of(base, then, roads, NOTHING, content, easy, 0);
+      int sooner = 0;
+      for (Today.CornerToday c : today.corners()) {
+        assertThat(c.slowest()).isLessThanOrEqualTo(c.slowestBase() + 1e-6);
+        Double moved = c.brake();
+        if (moved != null) {
+          assertThat(moved).as("marker of %s", c.corner()).isLessThan(1);
+          sooner += moved < -1 ? 1 : 0;
+        }
+        assertThat(c.differences())
+            .filteredOn(d -> d.when() == Today.When.ALL)
+            .allMatch(d -> d.reason().key().equals("today.why.pace"));
+        // A cold lap at that pace is slower still.
+        assertThat(c.early()).allMatch(m -> m >= 0);
+      }
+      assertThat(sooner).isPositive();
+    }
+    ComputedLap base = lap("cup-gt", 814);
+    TrackSession usual = session(SessionDay.usual(), SessionTyres.unknown());
+    assertThat(Today.paced(base, usual)).isSameAs(base);
+  }
 }

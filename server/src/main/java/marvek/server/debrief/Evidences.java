@@ -7,6 +7,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.UUID;
 import marvek.core.circuit.Centreline;
@@ -53,11 +54,13 @@ public class Evidences {
   private final Runs runs;
   private final References references;
   private final Garage garage;
+  private final DrivenOtherwise drivenOtherwise;
 
-  Evidences(Runs runs, References references, Garage garage) {
+  Evidences(Runs runs, References references, Garage garage, DrivenOtherwise drivenOtherwise) {
     this.runs = runs;
     this.references = references;
     this.garage = garage;
+    this.drivenOtherwise = drivenOtherwise;
   }
 
   /**
@@ -387,6 +390,7 @@ public class Evidences {
             .forEach(into::add);
       }
     }
+    Map<String, Set<String>> otherwise = drivenOtherwise.laps(person, referenceId);
     Sections sections = new Sections(opened.computed(), opened.working().corners());
     List<Chapter> out = new ArrayList<>();
     for (Revision r : references.revisions(opened.row().ownerId(), referenceId)) {
@@ -422,6 +426,7 @@ public class Evidences {
                         UUID run = UUID.fromString(e.run());
                         Like like = new Like(e.on(), sheetOf.getOrDefault(run, ""));
                         int was = revisionOf.getOrDefault(run, r.number() - 1);
+                        Set<String> not = otherwise.getOrDefault(e.corner(), Set.of());
                         return new Kept(
                             e,
                             e.what(),
@@ -432,8 +437,8 @@ public class Evidences {
                                 sections,
                                 opened.computed(),
                                 r.content().corners(),
-                                of(laps, was, like),
-                                of(laps, r.number(), like),
+                                of(laps, was, like, not),
+                                of(laps, r.number(), like, not),
                                 laps.containsKey(r.number())));
                       })
                   .toList()));
@@ -445,9 +450,11 @@ public class Evidences {
   private static final String NO_DAY = "\uffff";
 
   private static List<LapData> of(
-      Map<Integer, Map<Like, List<LapData>>> laps, int revision, Like like) {
+      Map<Integer, Map<Like, List<LapData>>> laps, int revision, Like like, Set<String> not) {
     return laps.getOrDefault(revision, Map.of()).getOrDefault(like, List.of()).stream()
         .filter(l -> l.times().length > 0)
+        // What was driven another way on purpose says nothing of the way that was promised.
+        .filter(l -> !not.contains(l.id()))
         .toList();
   }
 

@@ -406,7 +406,8 @@ class DemoLoader implements ApplicationRunner {
                     .build())
             .tyres(
                 SessionTyresBuilder.builder(race.tyres())
-                    .second(new SecondSet("harder", 0.985, 0, 45))
+                    .life(30)
+                    .second(new SecondSet("harder", 0.985, 0, 60))
                     .build())
             .build());
   }

@@ -262,6 +262,14 @@ final class BriefSheet {
                     plan.targets().tiers(),
                     t -> Said.of("page.one", Value.own(LapClock.of(t.lap()))))
                 .in()));
+    Optional.ofNullable(session.pace())
+        .ifPresent(
+            pace ->
+                out.add(
+                    line(
+                        "page.lap.pace",
+                        Value.figure(100 * pace, 1),
+                        Value.own(LapClock.of(plan.today().lapTime())))));
     Optional.ofNullable(plan.targets().own())
         .ifPresent(own -> out.add(line("page.lap.own", Value.own(LapClock.of(own)))));
     out.add(

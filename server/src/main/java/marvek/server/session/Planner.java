@@ -373,6 +373,8 @@ public class Planner {
   /**
    * The reference on the day of a session.
    *
+   * @param full as the reference is driven
+   * @param then at the session's own pace; the same where it has none
    * @param need of fuel
    * @param straights what boost and device are worth; null where the vehicle has neither
    * @param race what a race asks besides; null in other sessions
@@ -381,6 +383,7 @@ public class Planner {
    * @param light markers that the hour's light changes
    */
   private record OnTheDay(
+      ComputedLap full,
       ComputedLap then,
       Today today,
       FuelNeed need,
@@ -434,13 +437,14 @@ public class Planner {
     TrackSession session = row.body();
     ComputedLap base = opened.computed();
     Variant.Day warm = Today.warm(session, base.vehicle());
-    ComputedLap then = references.on(opened, warm);
+    ComputedLap full = references.on(opened, warm);
+    ComputedLap then = Today.paced(full, session);
     FuelNeed need = need(then, session, told);
     Today today =
         Today.of(
             base,
             then,
-            (line, day) -> references.held(opened, warm, day),
+            ((Today.Roads) (line, day) -> references.held(opened, warm, day)).as(then),
             opened.things(),
             opened.working(),
             session,
@@ -448,6 +452,7 @@ public class Planner {
     Double tank = session.fuel().tank();
     Double other = session.fuel().other();
     return new OnTheDay(
+        full,
         then,
         today,
         need,
@@ -591,7 +596,7 @@ public class Planner {
         notToday(lines),
         rungs,
         Targets.of(
-            then,
+            day.full(),
             entries,
             alike ? seen.map(s -> s.debrief.theoretical()).orElse(null) : null,
             alike ? seen.map(s -> s.debrief.median()).orElse(null) : null),

@@ -3,17 +3,14 @@ package marvek.server.trial;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
-import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.UUID;
-import java.util.function.Function;
 import java.util.stream.Collectors;
 import marvek.core.debrief.LapData;
 import marvek.core.debrief.Sections;
@@ -30,10 +27,6 @@ import marvek.server.access.Driver;
 import marvek.server.problem.Problem;
 import marvek.server.reference.References;
 import marvek.server.reference.Speaking;
-import marvek.server.run.LapLine;
-import marvek.server.run.LapTimes;
-import marvek.server.run.RunRow;
-import marvek.server.run.Runs;
 import marvek.server.session.Planner;
 import marvek.server.session.Sessions;
 import marvek.server.sharing.Role;
@@ -56,7 +49,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api")
 class TrialController {
   private final Trials trials;
-  private final Runs runs;
+  private final TrialLaps trialLaps;
   private final References references;
   private final Sessions sessions;
   private final Planner planner;
@@ -64,13 +57,13 @@ class TrialController {
 
   TrialController(
       Trials trials,
-      Runs runs,
+      TrialLaps trialLaps,
       References references,
       Sessions sessions,
       Planner planner,
       Speaking speaking) {
     this.trials = trials;
-    this.runs = runs;
+    this.trialLaps = trialLaps;
     this.references = references;
     this.sessions = sessions;
     this.planner = planner;
@@ -262,54 +255,11 @@ class TrialController {
         : views(all, references.open(driver.id(), all.get(0).referenceId()), driver);
   }
 
-  /** Laps that trials of a reference can go by. */
-  private record Driven(
-      Map<UUID, List<PlannedTrial.Lap>> bySession,
-      Map<String, LapData> times,
-      List<LapTimes> all) {}
-
-  private Driven driven(UUID person, UUID reference) {
-    List<RunRow> all = runs.of(person, reference);
-    List<LapTimes> counted = runs.countedTimes(all);
-    Map<UUID, UUID> sessionOf = new HashMap<>();
-    all.forEach(
-        r -> {
-          UUID s = r.sessionId();
-          if (s != null) {
-            sessionOf.put(r.id(), s);
-          }
-        });
-    Map<UUID, RunRow> byId = all.stream().collect(Collectors.toMap(RunRow::id, r -> r));
-    Map<UUID, Integer> place = new HashMap<>();
-    Map<UUID, List<PlannedTrial.Lap>> bySession = new HashMap<>();
-    runs.lapLines(all).stream()
-        .filter(LapLine::measured)
-        .sorted(
-            Comparator.comparing(
-                (LapLine l) -> Objects.requireNonNull(byId.get(l.run())).drivenAt()))
-        .forEach(
-            l -> {
-              int number = place.merge(l.run(), 1, Integer::sum);
-              UUID s = sessionOf.get(l.run());
-              if (s != null) {
-                bySession
-                    .computeIfAbsent(s, k -> new ArrayList<>())
-                    .add(new PlannedTrial.Lap(l.id().toString(), l.run().toString(), number));
-              }
-            });
-    Map<String, LapData> times =
-        counted.stream()
-            .map(LapTimes::data)
-            .filter(l -> l.times().length > 0)
-            .collect(Collectors.toMap(LapData::id, Function.identity()));
-    return new Driven(bySession, times, counted);
-  }
-
   private List<TrialView> views(List<CornerTrial> all, References.Opened opened, Driver driver) {
     if (all.isEmpty()) {
       return List.of();
     }
-    Driven laps = driven(driver.id(), opened.row().id());
+    TrialLaps.Driven laps = trialLaps.driven(driver.id(), opened.row().id());
     Map<UUID, String> names = sessions.names(opened.row().ownerId());
     return all.stream().map(t -> view(t, opened, laps, names, driver)).toList();
   }
@@ -317,27 +267,14 @@ class TrialController {
   private TrialView view(
       CornerTrial t,
       References.Opened opened,
-      Driven laps,
+      TrialLaps.Driven laps,
       Map<UUID, String> names,
       Driver driver) {
     PlannedTrial p = t.body();
     UUID session = t.sessionId();
     // Sessions are their driver's alone; whoever may read the reference sees the trial.
     boolean mine = opened.role() == Role.OWNER;
-    Map<String, String> marks = new TreeMap<>();
-    if (session != null) {
-      p.marks(laps.bySession().getOrDefault(session, List.of()))
-          .forEach((lap, way) -> marks.put(lap, way.name()));
-    }
-    t.marks()
-        .forEach(
-            (lap, way) -> {
-              if (way.equals(CornerTrial.NEITHER)) {
-                marks.remove(lap);
-              } else {
-                marks.put(lap, way);
-              }
-            });
+    Map<String, String> marks = TrialLaps.marks(t, laps);
     double[] a = seconds(p, "A", marks, laps, opened);
     double[] b = seconds(p, "B", marks, laps, opened);
     TrialResult result = TrialResult.of(a, b, p.planned(), p.worth());
@@ -387,7 +324,7 @@ class TrialController {
       PlannedTrial p,
       String way,
       Map<String, String> marks,
-      Driven laps,
+      TrialLaps.Driven laps,
       References.Opened opened) {
     ComputedLap computed = opened.computed();
     List<LapData> of =
