@@ -189,7 +189,10 @@
     </p>
     {#if gathers.length}
       <p class="text-sm" data-gathering>
-        Errors gather {#each gathers as g, i (g.corner)}{i ? '; ' : ''}at <strong>{called(g.corner)}</strong>: {g.words}{/each}.
+        Errors gather {#each gathers as g, i (g.corner)}{i ? '; ' : ''}at <strong>{called(g.corner)}</strong>: {g.words.replace(
+            /\.$/,
+            '',
+          )}{/each}.
       </p>
     {/if}
   {:else if race.isPending}

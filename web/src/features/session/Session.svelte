@@ -264,10 +264,11 @@
     const v = e.currentTarget.valueAsNumber;
     return Number.isFinite(v) ? v : undefined;
   }
-  const wayToday = $derived(
-    catalogue.all?.schools.find((s) => s.school === chosen?.today.way)?.words.replace(/^./, (c) => c.toUpperCase()) ??
-      '',
-  );
+  const wayToday = $derived.by(() => {
+    const school = catalogue.all?.schools.find((s) => s.school === chosen?.today.way);
+    const question = catalogue.all?.questions.find((q) => q.question === school?.question);
+    return school ? `${question?.words ?? ''}: ${school.words}` : '';
+  });
   /** Another way of a corner for this session; null for that of the reference. */
   function drive(corner: string, school: School | null) {
     if (!draft) return;

@@ -116,8 +116,12 @@
               ? `more ${unit} than anybody drives`
               : `${plain(o.laps)} ${unit} each: ${o.told ? 'fits' : 'no room'}`}</span
           >
-          {#if ondrive && o.way.source === 'SCHOOL'}
-            <button class="btn btn-sm flex-none" onclick={() => ondrive(o.way.key as School)}>Drive it so today</button>
+          {#if ondrive}
+            {#if o.way.source === 'SCHOOL'}
+              <button class="btn btn-sm w-36 flex-none" onclick={() => ondrive(o.way.key as School)}
+                >Drive it so today</button
+              >
+            {:else}<span class="w-36 flex-none"></span>{/if}
           {/if}
         </li>
       {:else}

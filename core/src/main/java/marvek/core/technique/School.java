@@ -45,6 +45,11 @@ public enum School {
     return words;
   }
 
+  /** With the question that it answers. */
+  public String called() {
+    return question.words() + ": " + words;
+  }
+
   /** The schools that answer a question. */
   public static List<School> answering(Question question) {
     return Arrays.stream(values()).filter(s -> s.question == question).toList();

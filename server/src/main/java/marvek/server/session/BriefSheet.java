@@ -146,11 +146,11 @@ final class BriefSheet {
       Double costs = l.today().wayCosts();
       out.add(
           costs == null
-              ? line("page.no_way", Value.own(l.called()), Value.own(way.words()))
+              ? line("page.no_way", Value.own(l.called()), Value.own(way.called()))
               : line(
                   "page.way",
                   Value.own(l.called()),
-                  Value.own(way.words()),
+                  Value.own(way.called()),
                   Value.choice(Math.abs(costs) >= TOLD),
                   Value.signed(costs, 2)));
     }

@@ -73,7 +73,7 @@ class TrialsInBrief implements BriefTrials {
           case SCHOOL ->
               Arrays.stream(School.values())
                   .filter(s -> s.name().equals(way.key()))
-                  .map(s -> s.question().words() + ": " + s.words())
+                  .map(School::called)
                   .findFirst()
                   .orElse(way.key());
           case DAY -> way.label().isEmpty() ? day(way.key()) : way.label();
