@@ -33,15 +33,17 @@ async function plans(name, who, reference) {
   const first = [];
   const again = [];
   let version = (await who.call('GET', `/api/sessions/${id}`)).line.version;
-  for (let i = 0; i < 12; i++) {
+  for (let i = 0; i < 36; i++) {
     // Not so far from the reference that the line is searched anew.
-    const body = { version, reference, session: session({ ...dry, grip: 0.9 + 0.007 * i, extraMass: i }) };
+    const body = { version, reference, session: session({ ...dry, grip: 0.9 + 0.003 * i, extraMass: i }) };
     const r = await who.ask('PUT', `/api/sessions/${id}`, body);
     version = r.body.line.version;
     first.push(r.took);
     again.push((await who.ask('GET', `/api/sessions/${id}`)).took);
   }
-  say(`${name}: first`, first);
+  // The virtual machine compiles what is asked for most while it runs.
+  say(`${name}: first, of the first twelve`, first.slice(0, 12));
+  say(`${name}: first, of the last twelve`, first.slice(-12));
   say(`${name}: again`, again);
 }
 
@@ -67,7 +69,10 @@ await plans(`plan, ${corners} corners`, me, wavy);
 const crowd = [];
 async function come() {
   const who = await new Person(base).enter();
-  crowd.push({ who, id: await planned(who, (await who.reference()).id) });
+  const id = await planned(who, (await who.reference()).id);
+  // The screen that plans a session shows it.
+  await who.call('GET', `/api/sessions/${id}`);
+  crowd.push({ who, id });
 }
 let left = people;
 await Promise.all([0, 1].map(async () => { while (left-- > 0) await come(); }));
