@@ -277,6 +277,50 @@ describe('a session planned', () => {
     await waitFor(() => expect((server.last('PUT')?.body as typeof body).session.day.day.surface?.state).toBe('DRY'));
   });
 
+  it('is planned at the pace of a tier, and with a corner driven otherwise until that is taken back', async () => {
+    server.on('GET', /sessions\/s1$/, () => {
+      const v = view();
+      v.plan!.corners[0]!.today.way = 'LATE_APEX';
+      v.plan!.corners[0]!.today.wayCosts = 0.07;
+      v.line.session.ways = [{ corner: 'c1', school: 'LATE_APEX' }];
+      v.plan!.targets.tiers = [
+        { off: 0.045, lap: 108, corners: [] },
+        { off: 0, lap: 104, corners: [] },
+      ];
+      return v;
+    });
+    server.on('PUT', /sessions\/s1$/, (sent) => {
+      const v = view();
+      v.line.session = (sent.body as { session: SessionLine['session'] }).session;
+      return v;
+    });
+    const put = () => (server.last('PUT')?.body as { session: SessionLine['session'] } | undefined)?.session;
+    hosted(Session, { params: { id: 's1' } });
+    await screen.findByText(/for this session only: \+0.07 s/);
+    await fireEvent.click(screen.getByRole('button', { name: /\+4.5 %/ }));
+    await waitFor(() => expect(put()?.pace).toBe(0.045), { timeout: 10_000 });
+    expect(put()?.ways).toEqual([{ corner: 'c1', school: 'LATE_APEX' }]);
+    await fireEvent.click(screen.getByRole('button', { name: 'Undo' }));
+    await waitFor(() => expect(put()?.pace).toBeUndefined(), { timeout: 10_000 });
+  });
+
+  it('takes a way of one session back', async () => {
+    server.on('GET', /sessions\/s1$/, () => {
+      const v = view();
+      v.plan!.corners[0]!.today.way = 'LATE_APEX';
+      v.line.session.ways = [{ corner: 'c1', school: 'LATE_APEX' }];
+      return v;
+    });
+    server.on('PUT', /sessions\/s1$/, () => view());
+    hosted(Session, { params: { id: 's1' } });
+    await screen.findByText(/cannot be driven today, or leads to the same/);
+    await fireEvent.click(screen.getByRole('button', { name: 'As in the reference' }));
+    await waitFor(
+      () => expect((server.last('PUT')?.body as { session: SessionLine['session'] }).session.ways).toEqual([]),
+      { timeout: 10_000 },
+    );
+  });
+
   it('keeps what is here where another device was first, and lets the driver say which stands', async () => {
     let first = true;
     server.on('PUT', /sessions\/s1$/, () => {
