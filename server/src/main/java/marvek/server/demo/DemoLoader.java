@@ -257,24 +257,24 @@ class DemoLoader implements ApplicationRunner {
             id,
             "First session",
             now.minus(Duration.ofHours(5)),
-            12,
+            14,
             List.of(
-                new Planted(Mistake.BRAKES_LATE_RUNS_DEEP, "c4", 1, 1),
+                new Planted(Mistake.UNEVEN_BRAKING, "c7", 1, 1),
                 new Planted(Mistake.COASTS, "c12", 1, 0.8),
-                new Planted(Mistake.PLACED_WRONG_BEFORE, "c14", 1, 0.9)),
-            7);
-    evidences.acceptBest(driver, morning, 2, "What the first session spoke for.");
+                new Planted(Mistake.UNEVEN_BRAKING, "c1", 0.6, 1)),
+            15);
+    evidences.acceptBest(driver, morning, 4, "What the first session spoke for.");
     UUID second =
         simulated.run(
             driver,
             id,
             "Second session",
             now.minus(Duration.ofHours(2)),
-            10,
+            18,
             List.of(
                 new Planted(Mistake.COASTS, "c12", 0.8, 0.5),
                 new Planted(Mistake.FULL_THROTTLE_LATE, "c6", 1, 0.7)),
-            8);
+            23);
     weekend(driver, id, event, zone, morning, second);
     tried(driver, id, event, zone);
   }
@@ -342,7 +342,7 @@ class DemoLoader implements ApplicationRunner {
             driver,
             event,
             id,
-            session(SessionKind.PRACTICE, "Practice 2", wall.minusHours(2), zone, 20, tyres));
+            session(SessionKind.PRACTICE, "Practice 2", wall.minusHours(2), zone, 30, tyres));
     sessions.into(driver, morning, first);
     sessions.into(driver, second, next);
     for (Errand e : Errand.values()) {
