@@ -69,7 +69,10 @@
         <h1 class="text-xl font-bold">{data.reference.circuit} · {data.reference.vehicle}</h1>
         <p class="text-sm">computed {lapTime(data.lap)}</p>
       </header>
-      <p class="mb-2 text-sm">{data.title}</p>
+      <p class="mb-2 text-sm">
+        {data.title}. Printed {new Date().toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}; for a
+        dry road without wind, tyres warm{data.reference.sheet ? `, sheet “${data.reference.sheet}”` : ''}.
+      </p>
       {#if how === 'pocket'}
         <ol class="pocket">
           {#each data.content.corners as e, i (e.corner)}

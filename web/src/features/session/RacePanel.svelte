@@ -11,9 +11,10 @@
 
 {#if plan.pits}
   <p>
-    Pits: brake at {metres(plan.pits.marker)}, {metres(plan.pits.metres)} before the line, from {speedText(
-      plan.pits.from,
-    )} to {speedText(plan.pits.aimed)}; practise it.
+    Pits{plan.pits.left == null ? '' : plan.pits.left ? ', on the left' : ', on the right'}: brake at {metres(
+      plan.pits.marker,
+    )}, {metres(plan.pits.metres)} before the line, from {speedText(plan.pits.from)} to {speedText(plan.pits.aimed)};
+    practise it.
   </p>
 {/if}
 {#if plan.straights}

@@ -10,10 +10,12 @@
     draft: TrackSession;
     /** Whether the vehicle has a device whose zones can be said. */
     device: boolean;
+    /** Where the survey has the pit entry, m. */
+    surveyed?: number;
     put: (change: Partial<TrackSession>) => void;
     onselect: (corner: string) => void;
   }
-  let { session, version, draft, device, put, onselect }: Props = $props();
+  let { session, version, draft, device, surveyed, put, onselect }: Props = $props();
   const counted = $derived(!['UNKNOWN', 'FREE'].includes(draft.rules.limits));
   const rules = (more: Partial<TrackSession['rules']>) => put({ rules: { ...draft.rules, ...more } });
   const edges = createQuery(() => ({
@@ -70,7 +72,12 @@
     value={draft.rules.pitSpeed == null ? null : Math.round(draft.rules.pitSpeed * 3.6)}
     onset={(v) => rules({ pitSpeed: v === undefined ? undefined : v / 3.6 })}
   />
-  <NumberField label="line at, m" value={draft.rules.pitLine} onset={(pitLine) => rules({ pitLine })} />
+  <NumberField
+    label="line at, m"
+    placeholder={surveyed == null ? undefined : String(Math.round(surveyed))}
+    value={draft.rules.pitLine}
+    onset={(pitLine) => rules({ pitLine })}
+  />
   <label class="flex items-center gap-1"
     ><span class="flex-none">must</span><input
       class="input input-xs w-full"

@@ -387,6 +387,7 @@
             corners={reference.data.r.corners}
             lines={plan.corners}
             focus={focusIds}
+            pits={plan.pits}
             {selected}
             onselect={(c) => (selected = c)}
           />

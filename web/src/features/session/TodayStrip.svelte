@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Corner, PlannedLine, RoadView } from '../../api/api';
+  import type { Corner, PlannedLine, RoadView, SessionPlan } from '../../api/api';
   import { lapAcross, middleOf, pathOf, swing } from '../../road/strip';
   import { inLength, inSpeed, lengthUnit, plain, speedUnit } from '../../words/units';
 
@@ -12,10 +12,12 @@
     corners: Corner[];
     lines: PlannedLine[];
     focus: string[];
+    /** Where one brakes for the pits. */
+    pits?: SessionPlan['pits'];
     selected: string;
     onselect: (corner: string) => void;
   }
-  let { road, corners, lines, focus, selected, onselect }: Props = $props();
+  let { road, corners, lines, focus, pits, selected, onselect }: Props = $props();
 
   const HEIGHT = 190;
   const MIDDLE = 128;
@@ -105,6 +107,22 @@
         </g>
       {/if}
     {/each}
+    {#if pits}
+      {@const out = pits.left ? -1 : 1}
+      <g data-pits>
+        <path
+          d="M {x(pits.marker)} {y(pits.marker) + out * 9} L {x(pits.line)} {y(pits.line) + out * 9}"
+          stroke="var(--brake)"
+          stroke-width="3"
+        />
+        <path d="M {x(pits.line)} {y(pits.line) + out * 4} v {out * 12}" stroke="var(--ink)" stroke-width="2" />
+        <text
+          x={x(pits.line) + 4}
+          y={y(pits.line) + (out < 0 ? -12 : 20)}
+          style="font-size: 11px; fill: var(--ink-soft)">pits</text
+        >
+      </g>
+    {/if}
     <text x="4" y="12" style="fill: var(--ink-soft); font-size: 11px"
       >{lengthUnit()} sooner, below the road later · outlined: more on cold tyres, lap by lap · slowest speeds in {speedUnit()}
       below</text

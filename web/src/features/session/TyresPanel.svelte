@@ -203,7 +203,9 @@
       <NumberField label="worn out after" min={1} step={1} value={second.life} onset={(life) => other({ life })} />
     </div>
   {/if}
-  {#if plan.split}
+  {#if second && !plan.split}
+    <p>Say after how many laps one of them is worn out, and it is told when to change.</p>
+  {:else if plan.split}
     {@const s = plan.split}
     <div class="grid gap-0.5" data-split>
       <svg

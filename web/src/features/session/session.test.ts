@@ -409,6 +409,19 @@ describe('a session planned', () => {
     // The first three rectangles are where one presses, what comes sooner, and the coldest lap on top.
     expect(document.querySelectorAll('[data-today="1"] rect').length).toBe(5);
     expect(LENGTH).toBeGreaterThan(0);
+    expect(document.querySelector('[data-pits]')).toBeNull();
+  });
+
+  it('shows where one brakes for the pits, on their side of the road', () => {
+    const pits = { line: 1500, limit: 16.7, aimed: 15.8, from: 50, marker: 1380, metres: 120, left: true };
+    const props = { road: road(), corners: [corner()], lines: [], focus: [], selected: '', onselect: vi.fn(), pits };
+    const { rerender } = render(TodayStrip, props);
+    const at = () =>
+      (document.querySelector('[data-pits] path')?.getAttribute('d') ?? '').match(/-?[\d.]+/g)!.map(Number);
+    const above = at();
+    expect(above[2]! > above[0]!).toBe(true);
+    void rerender({ ...props, pits: { ...pits, left: false } });
+    return waitFor(() => expect(at()[1]! - above[1]!).toBeCloseTo(18, 6));
   });
 
   it('draws what the station says and plans for it in one press', async () => {

@@ -1,7 +1,11 @@
 package marvek.core.session;
 
+import io.soabase.recordbuilder.core.RecordBuilder;
 import marvek.core.circuit.Centreline;
 import marvek.core.plan.ComputedLap;
+import marvek.core.survey.Place;
+import marvek.core.survey.PlaceKind;
+import marvek.core.survey.Things;
 import marvek.core.units.Units;
 import org.jspecify.annotations.Nullable;
 
@@ -14,9 +18,17 @@ import org.jspecify.annotations.Nullable;
  * @param from speed at the marker, m/s
  * @param marker station to brake at
  * @param metres from there to the line
+ * @param left whether it is on the left; null where the survey does not say
  */
+@RecordBuilder
 public record PitEntry(
-    double line, double limit, double aimed, double from, double marker, double metres) {
+    double line,
+    double limit,
+    double aimed,
+    double from,
+    double marker,
+    double metres,
+    @Nullable Boolean left) {
   /**
    * Metres before the line, and m/s under the limit, that are kept (common practice, no source).
    */
@@ -28,6 +40,28 @@ public record PitEntry(
   public static final double CAREFUL = 0.7;
 
   private static final double FARTHEST = 800;
+
+  /**
+   * Where to brake, by the rules of a session; the line is where the survey has the entry if they
+   * do not say. Null where nobody says it, and where a lap is slow enough already.
+   */
+  public static @Nullable PitEntry of(ComputedLap then, SessionRules rules, Things things) {
+    Place entry =
+        things.places().stream()
+            .filter(p -> p.kind() == PlaceKind.PIT_ENTRY)
+            .findFirst()
+            .orElse(null);
+    Double line = rules.pitLine();
+    Double limit = rules.pitSpeed();
+    if (limit == null || line == null && entry == null) {
+      return null;
+    }
+    double at = then.road().wrap(line != null ? line : entry == null ? 0 : entry.from());
+    PitEntry found = of(then, at, limit);
+    return found == null || entry == null
+        ? found
+        : PitEntryBuilder.builder(found).left(entry.left()).build();
+  }
 
   /** The last marker from which a session's lap reaches the limit; null where it never has to. */
   public static @Nullable PitEntry of(ComputedLap then, double line, double limit) {
@@ -47,7 +81,7 @@ public record PitEntry(
         return k == 0
             ? null
             : new PitEntry(
-                line, limit, aimed, v, road.wrap(i * road.step()), k * road.step() + BEFORE);
+                line, limit, aimed, v, road.wrap(i * road.step()), k * road.step() + BEFORE, null);
       }
       // Uphill helps, downhill does not.
       double slope = then.path().gradient()[i];

@@ -22,7 +22,8 @@ public record StintSplit(int change, int laps, int earliest, int latest, double 
   private static final double LESS = 0.02;
 
   /**
-   * The split; null where one set does or the race is a single lap.
+   * The split; null where one set does, where nobody has said how long either lasts, and for a
+   * single lap.
    *
    * @param laps of the race
    * @param rate at which a lap wears the tyres, 1 as on a lap of the reference
@@ -30,7 +31,8 @@ public record StintSplit(int change, int laps, int earliest, int latest, double 
   public static @Nullable StintSplit of(
       ComputedLap then, TrackSession session, int laps, double rate) {
     SecondSet second = session.tyres().second();
-    if (second == null || laps < 2) {
+    boolean lasts = second != null && (session.tyres().life() != null || second.life() != null);
+    if (second == null || !lasts || laps < 2) {
       return null;
     }
     double lapTime = then.lap().lapTime();

@@ -9,6 +9,9 @@ import marvek.core.fixtures.RandomRoads;
 import marvek.core.lap.Limits;
 import marvek.core.plan.Brakings;
 import marvek.core.plan.ComputedLap;
+import marvek.core.survey.Place;
+import marvek.core.survey.PlaceKind;
+import marvek.core.survey.Things;
 import marvek.core.units.Units;
 import org.junit.jupiter.api.Test;
 
@@ -87,16 +90,21 @@ class RaceNumbersTest {
     }
   }
 
+  /** A place after which there is something to brake for. */
+  private static double fast(ComputedLap then) {
+    int fastest = 0;
+    for (int i = 0; i < then.lap().size(); i++) {
+      fastest = then.lap().speed()[i] > then.lap().speed()[fastest] ? i : fastest;
+    }
+    return then.road().wrap(fastest * then.road().step() + 150);
+  }
+
   /** Marker, deceleration and line against the kinematics of an even stop on the level. */
   @Test
   void thePitEntryIsReachedUnderTheLimit() {
     for (long seed : List.of(64L, 65L)) {
       ComputedLap then = lap("cup-gt", seed);
-      int fastest = 0;
-      for (int i = 0; i < then.lap().size(); i++) {
-        fastest = then.lap().speed()[i] > then.lap().speed()[fastest] ? i : fastest;
-      }
-      double line = then.road().wrap(fastest * then.road().step() + 150);
+      double line = fast(then);
       PitEntry pits = PitEntry.of(then, line, 60 / 3.6);
       assertThat(pits).isNotNull();
       assertThat(pits.aimed()).isCloseTo(57 / 3.6, within(1e-9));
@@ -109,6 +117,27 @@ class RaceNumbersTest {
     }
     // Where one is slower than the limit anyway nothing is braked.
     assertThat(PitEntry.of(lap("cup-gt", 64), 100, 130)).isNull();
+  }
+
+  /** The survey says where the pits are, the rules of the session stand over it. */
+  @Test
+  void theLineIsTheSurveysWhereTheRulesSayNone() {
+    ComputedLap then = lap("cup-gt", 63);
+    double line = fast(then);
+    Place entry = new Place("p", PlaceKind.PIT_ENTRY, true, line, line, "", "");
+    Things things =
+        new Things(List.of(), List.of(), List.of(), List.of(), List.of(entry), List.of());
+    SessionRules limit =
+        SessionRulesBuilder.builder(SessionRules.unknown()).pitSpeed(60 / 3.6).build();
+    PitEntry found = PitEntry.of(then, limit, things);
+    assertThat(found).isNotNull();
+    assertThat(found.line()).isEqualTo(line);
+    assertThat(found.left()).isTrue();
+    assertThat(found.metres()).isEqualTo(PitEntry.of(then, line, 60 / 3.6).metres());
+    SessionRules other = SessionRulesBuilder.builder(limit).pitLine(line - 20).build();
+    assertThat(PitEntry.of(then, other, things).line()).isEqualTo(line - 20);
+    assertThat(PitEntry.of(then, SessionRules.unknown(), things)).isNull();
+    assertThat(PitEntry.of(then, limit, Things.none())).isNull();
   }
 
   /** Work at the crankshaft: of the order of the power at full throttle, and less at less pace. */

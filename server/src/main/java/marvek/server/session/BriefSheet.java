@@ -291,7 +291,12 @@ final class BriefSheet {
     straights(out);
     if (plan.pits() != null) {
       out.add(
-          line("page.pits", Value.length(plan.pits().metres()), Value.speed(plan.pits().aimed())));
+          line(
+              "page.pits",
+              Value.length(plan.pits().metres()),
+              Value.speed(plan.pits().aimed()),
+              Value.choice(plan.pits().left() != null),
+              Value.choice(Boolean.TRUE.equals(plan.pits().left()))));
     }
     if (plan.race() != null && plan.race().start() != null) {
       var start = plan.race().start();

@@ -465,7 +465,7 @@ public class Planner {
                 session.tyres().warmUp(session.day()).share(1, then.lap().lapTime()),
                 session.rules().standing())
             : null,
-        pits(then, session),
+        PitEntry.of(then, session.rules(), opened.things()),
         tank == null || other == null
             ? null
             : (Double) heavier(then, (other - tank) * density(then.vehicle())),
@@ -733,12 +733,6 @@ public class Planner {
             .lap()
             .lapTime()
         - then.lap().lapTime();
-  }
-
-  private static @Nullable PitEntry pits(ComputedLap then, TrackSession session) {
-    Double line = session.rules().pitLine();
-    Double limit = session.rules().pitSpeed();
-    return line == null || limit == null ? null : PitEntry.of(then, then.road().wrap(line), limit);
   }
 
   /** What the latest laps before a session say. */
