@@ -3,6 +3,7 @@
   import { api, ask, asProblem, type EventView } from '../../api/api';
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import { clock, day } from '../../words/clock';
+  import { cornerWord } from '../../words/words';
   import { story, type Gathered, type Told } from './story';
 
   /** An event told in the order of time, down a line: how far apart the dots stand says how long lay between. */
@@ -16,7 +17,7 @@
       const got: Gathered = { runs: [], chapters: [], logs: [], trials: [], names: {} };
       for (const r of references) {
         const runs = await ask(api.GET('/api/references/{id}/runs', path(r)));
-        for (const c of runs.corners) got.names[c.id] = c.name || c.number;
+        for (const c of runs.corners) got.names[c.id] = cornerWord(c);
         got.runs.push(...runs.runs.map((run) => ({ reference: r, run })));
         const chapters = await ask(api.GET('/api/references/{id}/history', path(r)));
         got.chapters.push(...chapters.map((chapter) => ({ reference: r, title: runs.vehicle, chapter })));

@@ -56,7 +56,7 @@ const got = {
         createdAt: '2026-06-06T11:00:00Z',
         computed: 90,
         driven: [],
-        promises: [{ what: 'braking', promise: { words: 'It kept its promise.' } }],
+        promises: [{ what: 'braking', evidence: { corner: 'c1' }, promise: { words: 'It kept its promise.' } }],
       },
     },
     {
@@ -107,7 +107,7 @@ describe('the story of an event', () => {
       '“Wait at 4”',
       'feeling and laps agree in 4 of 5 corners',
     ]);
-    expect(told[4]?.words).toEqual(['Later into 1', 'braking: It kept its promise.']);
+    expect(told[4]?.words).toEqual(['Later into 1', '1, braking: It kept its promise.']);
     expect(story({ ...event, sessions: [] }, got)).toEqual([]);
   });
 
@@ -130,7 +130,7 @@ describe('the story of an event', () => {
     await waitFor(() => expect(document.querySelector('[data-story]')).toBeTruthy());
     const all = [...document.querySelectorAll('[data-story] li')];
     expect(all.map((l) => l.getAttribute('data-what'))).toEqual(['SESSION', 'RUN', 'LOG', 'REVISION', 'SESSION']);
-    expect(squeezed(all[2] ?? null)).toContain('Long deep');
+    expect(squeezed(all[2] ?? null)).toContain('1 deep');
     expect(squeezed(all[2] ?? null)).toContain('agree in 1 of 2 corners');
     // A day lies between the last two, a minute between the first two.
     const gaps = all.map((l) => parseFloat((l as HTMLElement).style.paddingTop || '0'));
