@@ -90,7 +90,10 @@ export function story(event: EventView, got: Gathered): Told[] {
       at: chapter.createdAt,
       what: 'REVISION',
       title: `Revision ${chapter.number} of ${title}`,
-      words: [chapter.reason, ...chapter.promises.map((p) => `${called(p.evidence.corner)}, ${p.what}: ${p.promise.words}`)].filter(Boolean),
+      words: [
+        chapter.reason,
+        ...chapter.promises.map((p) => `${called(p.evidence.corner)}, ${p.what}: ${p.promise.words}`),
+      ].filter(Boolean),
       link: `#/revisions/${reference}`,
     });
   }
