@@ -20,7 +20,7 @@ import marvek.core.survey.Place;
  *     order
  */
 public record BrakeWarming(int presses, double from, double to, List<String> into) {
-  /** Share of a straight's speed that is driven while warming (common practice, no source). */
+  /** Share of the speed at a straight's end that is driven there (common practice, no source). */
   private static final double CALM = 0.7;
 
   /** Share of that speed that a press takes off (common practice, no source). */
@@ -46,7 +46,7 @@ public record BrakeWarming(int presses, double from, double to, List<String> int
     }
     double slowest =
         straights.stream()
-            .mapToDouble(p -> then.lap().speed()[then.road().index(p.from())])
+            .mapToDouble(p -> then.lap().speed()[then.road().index(p.to())])
             .min()
             .orElseThrow();
     double from = CALM * slowest;

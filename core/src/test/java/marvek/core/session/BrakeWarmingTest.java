@@ -3,6 +3,7 @@ package marvek.core.session;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.util.Arrays;
 import java.util.List;
 import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
@@ -38,6 +39,10 @@ class BrakeWarmingTest {
         assertThat(warming.presses() * press).isCloseTo(work, within(press));
         assertThat(warming.presses() * press).isGreaterThanOrEqualTo(work);
         assertThat(warming.to()).isLessThan(warming.from());
+        // As fast as one comes along on the way out, and not so often that nobody would do it.
+        double fastest = Arrays.stream(lap.lap().speed()).max().orElseThrow();
+        assertThat(warming.from()).isBetween(0.35 * fastest, 0.71 * fastest);
+        assertThat(warming.presses()).isLessThan(25);
         assertThat(warming.into()).isNotEmpty().hasSizeLessThanOrEqualTo(3);
       }
     }
