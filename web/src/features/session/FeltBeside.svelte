@@ -13,9 +13,12 @@
 {#if felt.data?.run && felt.data.corners.length}
   <h3 class="mt-1 font-bold">
     Felt and driven{felt.data.agreement
-      ? `: the same in ${felt.data.agreement.same} of ${felt.data.agreement.told} corners`
+      ? `: the same in ${felt.data.agreement.same} of ${felt.data.agreement.told} ${felt.data.agreement.told === 1 ? 'corner' : 'corners'}`
       : ''}
   </h3>
+  {#if felt.data.otherwise}<p class="border-base-300 border-l-4 pl-2 text-sm" data-otherwise>
+      {felt.data.otherwise}
+    </p>{/if}
   <ul class="grid gap-0.5 text-sm" data-felt>
     {#each felt.data.corners as f (f.corner)}
       <li class="flex gap-2">

@@ -249,4 +249,94 @@ class DaysOfRunsTest {
   private int version() {
     return made.open().path("working").path("version").asInt();
   }
+
+  /** The run that a wet session waits for is of the reference's wet day, by whatever name. */
+  @Test
+  void theRunOfASessionIsOfItsDayAndLapsOfAnotherAreSaidToBe() {
+    String day =
+        made.person()
+            .post("/api/runs/{id}/day", Map.of(), drive(Map.of("day", "WET")))
+            .body()
+            .path("day")
+            .asText();
+    String event =
+        made.person()
+            .post("/api/events", Map.of("name", "Weekend", "zone", "Europe/Lisbon"))
+            .body()
+            .path("id")
+            .asText();
+    Map<String, Object> wet =
+        Map.of(
+            "like",
+            "",
+            "rubber",
+            "USUAL",
+            "day",
+            Map.of(
+                "grip",
+                0.7,
+                "extraMass",
+                0,
+                "windSpeed",
+                0,
+                "windFrom",
+                0,
+                "drag",
+                1,
+                "downforce",
+                1,
+                "hour",
+                "",
+                "surface",
+                Map.of("state", "WET", "dried", 0)));
+    Map<String, Object> session =
+        Map.of(
+            "kind",
+            "QUALIFYING",
+            "name",
+            "Qualifying",
+            "timing",
+            Map.of(
+                "start",
+                Map.of("wall", "2026-06-06T14:00:00", "zone", "Europe/Lisbon"),
+                "minutes",
+                20,
+                "later",
+                0,
+                "state",
+                "ON"),
+            "day",
+            wet);
+    String id =
+        made.person()
+            .post(
+                "/api/events/{id}/sessions",
+                Map.of("version", 0, "reference", made.reference(), "session", session),
+                event)
+            .body()
+            .path("id")
+            .asText();
+    String run =
+        made.person().post("/api/sessions/{id}/runs", Map.of(), id).body().path("id").asText();
+    JsonNode listed = null;
+    for (JsonNode r :
+        made.person().get("/api/references/{id}/runs", made.reference()).body().path("runs")) {
+      listed = r.path("id").asText().equals(run) ? r : listed;
+    }
+    assertThat(listed).isNotNull();
+    assertThat(listed.path("day").asText()).isEqualTo(day);
+    drive(Map.of("day", day, "run", run, "seed", 21));
+    assertThat(otherwise(id)).isBlank();
+    // Dry laps brought into it are not held against the wet plan without a word.
+    String second =
+        made.person().post("/api/sessions/{id}/runs", Map.of(), id).body().path("id").asText();
+    made.person()
+        .put("/api/runs/{id}", Map.of("name", "x", "day", "", "revision", 0, "note", ""), second);
+    drive(Map.of("day", "", "run", second, "seed", 22));
+    assertThat(otherwise(id)).contains("planned for was 70 %");
+  }
+
+  private String otherwise(String session) {
+    return made.person().get("/api/sessions/{id}/felt", session).body().path("otherwise").asText();
+  }
 }

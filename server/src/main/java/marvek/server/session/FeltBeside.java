@@ -2,9 +2,12 @@ package marvek.server.session;
 
 import java.util.List;
 import java.util.UUID;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import marvek.core.session.FeltDriven;
 import marvek.core.session.Told;
 import marvek.server.debrief.Evidences;
+import marvek.server.run.RunDays;
 import marvek.server.run.RunRow;
 import marvek.server.run.Runs;
 import org.jspecify.annotations.Nullable;
@@ -28,20 +31,36 @@ class FeltBeside {
    *
    * @param run whose laps it is held against; null while there are none
    * @param agreement of both; null where the laps can say it of no corner
+   * @param otherwise where the laps were driven with another grip than was planned for; else
+   *     nothing
    */
   record FeltView(
-      @Nullable UUID run, List<FeltDriven> corners, FeltDriven.@Nullable Agreement agreement) {}
+      @Nullable UUID run,
+      List<FeltDriven> corners,
+      FeltDriven.@Nullable Agreement agreement,
+      Said otherwise) {}
+
+  /** Share of the grip by which a day is another one than was planned for. */
+  private static final double OTHER = 0.1;
 
   FeltView of(UUID owner, UUID session) {
-    sessions.own(owner, session);
+    double planned = sessions.own(owner, session).body().day().day().grip();
     List<Told> told = sessions.told(session);
     for (RunRow r : sessions.runs(session)) {
       Evidences.Judged judged = evidences.judged(runs.read(owner, r.id()), null);
       if (!judged.laps().isEmpty()) {
         List<FeltDriven> all = FeltDriven.of(told, evidences.debrief(judged));
-        return new FeltView(r.id(), all, FeltDriven.agreement(all));
+        return new FeltView(r.id(), all, FeltDriven.agreement(all), otherwise(judged, planned));
       }
     }
-    return new FeltView(null, List.of(), null);
+    return new FeltView(null, List.of(), null, Said.NOTHING);
+  }
+
+  private static Said otherwise(Evidences.Judged judged, double planned) {
+    RunDays.PartLine part = judged.part();
+    Double grip = part == null ? null : part.grip();
+    return grip == null || Math.abs(grip / planned - 1) <= OTHER
+        ? Said.NOTHING
+        : Said.of("felt.otherwise", Value.percent(grip), Value.percent(planned));
   }
 }

@@ -206,7 +206,7 @@ class RunController {
                         r.id(),
                         r.name(),
                         r.drivenAt(),
-                        r.day(),
+                        days.named(r.day()),
                         days.parts(r, laps.getOrDefault(r.id(), List.of())),
                         r.revision(),
                         r.sheetName(),
