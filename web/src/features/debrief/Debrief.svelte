@@ -349,7 +349,7 @@
     {:else if sheet === 'proposals'}
       <div class="grid grid-cols-[minmax(0,1fr)_300px] gap-6 pt-2">
         <section class="max-h-[540px] overflow-y-auto pr-2">
-          <p class="text-sm">
+          <p class="text-sm" data-rests-on={proposals.data?.laps}>
             From {proposals.data?.laps ?? 0} laps of the same day on the same set-up{proposals.data?.onOtherSheets
               ? `; ${proposals.data.onOtherSheets} on another sheet are left out`
               : ''}. All values are estimates: one small step at a time, each proved before the next.
@@ -374,7 +374,11 @@
               />
             {/if}
           {:else}
-            <p class="py-4 font-semibold">No change is proposed: there is not enough evidence for one.</p>
+            <p class="py-4 font-semibold" role="status">
+              {proposals.data
+                ? 'No change is proposed: there is not enough evidence for one.'
+                : 'Weighing what the laps say…'}
+            </p>
           {/each}
           {#if none.length && corner}
             <h3 class="mt-3 font-bold">No change at {cornerWord(corner)}</h3>

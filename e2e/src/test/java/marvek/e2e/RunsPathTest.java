@@ -58,6 +58,24 @@ class RunsPathTest {
     browser.find("[data-recording=DONE]");
   }
 
+  /** The logger drives another lap each time: eight may not speak for a change, some more do. */
+  private static void untilSomethingIsProposed(String id) {
+    for (int runs = 1; ; runs++) {
+      browser.click("[data-tab=proposals]");
+      browser.find("[data-rests-on]");
+      if (!browser.all("[data-proposal]").isEmpty()) {
+        return;
+      }
+      assertThat(runs).as("runs that speak for nothing").isLessThan(5);
+      browser.open("/runs/" + id);
+      browser.find("[data-traces] canvas");
+      drive("1", "");
+      browser.choose("select[name='run-day']", "it was dry, warm");
+      browser.find("[data-recording=DONE]");
+      browser.click("//a[.='Debrief' and contains(@class, 'btn')]");
+    }
+  }
+
   /** A wet run is judged by no dry day; the day that its laps speak for is added and judged by. */
   @Test
   void aWetRunIsHeldAgainstAWetDay() {
@@ -117,8 +135,7 @@ class RunsPathTest {
     browser.click("[data-habit=COASTING] button");
     browser.textWhen("[data-lap-picked]", t -> t.contains("lap"));
 
-    browser.click("[data-tab=proposals]");
-    browser.find("[data-proposal]");
+    untilSomethingIsProposed(id);
     browser.click("//article[@data-proposal]//button[.='Accept']");
     browser.find("//article[@data-proposal]//button[.='Accept' and @aria-pressed='true']");
     browser.fill("aside textarea", "What the first run spoke for");
