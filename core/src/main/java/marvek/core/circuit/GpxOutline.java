@@ -9,6 +9,7 @@ import io.jenetics.jpx.Point;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.util.List;
+import java.util.MissingResourceException;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import javax.xml.stream.XMLInputFactory;
@@ -78,11 +79,7 @@ final class GpxOutline {
       while (xml.hasNext()) {
         int event = xml.next();
         if (event == XMLStreamConstants.DTD || event == XMLStreamConstants.ENTITY_REFERENCE) {
-          throw new OutlineProblem(
-              UNSAFE_XML,
-              "The file declares a document type or entities, which is not accepted.",
-              "line " + xml.getLocation().getLineNumber(),
-              "Remove the DOCTYPE; GPX does not need one.");
+          throw declared("line " + xml.getLocation().getLineNumber());
         }
         if (event == XMLStreamConstants.START_ELEMENT) {
           root = root == null ? xml.getLocalName() : root;
@@ -93,6 +90,9 @@ final class GpxOutline {
           }
         }
       }
+    } catch (MissingResourceException e) {
+      // The platform's reader has no words of its own for what is wrong inside a document type.
+      throw declared(null);
     } catch (XMLStreamException e) {
       throw unreadable(e.getLocation() == null ? null : "line " + e.getLocation().getLineNumber());
     }
@@ -103,6 +103,14 @@ final class GpxOutline {
           null,
           "Export the recording as GPX.");
     }
+  }
+
+  private static OutlineProblem declared(@Nullable String where) {
+    return new OutlineProblem(
+        UNSAFE_XML,
+        "The file declares a document type or entities, which is not accepted.",
+        where,
+        "Remove the DOCTYPE; GPX does not need one.");
   }
 
   private static void requireDegrees(XMLStreamReader xml, int point, String name, double most) {

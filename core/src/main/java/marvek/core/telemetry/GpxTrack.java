@@ -3,6 +3,7 @@ package marvek.core.telemetry;
 import java.io.InputStream;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.MissingResourceException;
 import java.util.Set;
 import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
@@ -10,6 +11,7 @@ import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 import marvek.core.refusal.Refusal;
 import marvek.core.telemetry.ReadReport.Sort;
+import org.jspecify.annotations.Nullable;
 
 /** Points of a GPX track as samples, read as they come; declarations of types are refused. */
 final class GpxTrack {
@@ -37,10 +39,7 @@ final class GpxTrack {
       while (xml.hasNext()) {
         int event = xml.next();
         if (event == XMLStreamConstants.DTD) {
-          throw new Refusal(
-              "The file declares types of its own, which is not read.",
-              "line " + xml.getLocation().getLineNumber(),
-              "Export the track again without a DOCTYPE.");
+          throw declared("line " + xml.getLocation().getLineNumber());
         }
         if (event == XMLStreamConstants.START_ELEMENT) {
           switch (xml.getLocalName()) {
@@ -100,6 +99,9 @@ final class GpxTrack {
           }
         }
       }
+    } catch (MissingResourceException e) {
+      // The platform's reader has no words of its own for what is wrong inside a document type.
+      throw declared(null);
     } catch (XMLStreamException e) {
       ReadingStopped.ifSo(e.getNestedException() == null ? e : e.getNestedException());
       if (points == 0) {
@@ -128,5 +130,12 @@ final class GpxTrack {
 
   private static double number(String text) {
     return text == null ? Double.NaN : Numbers.parse(text.strip(), false);
+  }
+
+  private static Refusal declared(@Nullable String where) {
+    return new Refusal(
+        "The file declares types of its own, which is not read.",
+        where,
+        "Export the track again without a DOCTYPE.");
   }
 }

@@ -180,6 +180,10 @@ class ReadingTest {
     assertThatThrownBy(() -> read(bomb))
         .isInstanceOfSatisfying(
             Refusal.class, p -> assertThat(p.what()).contains("types of its own"));
+    String broken = "<?xml version='1.0'?><!DOCTYPE gpx [<!ENTITY a \u0001>]><gpx/>";
+    assertThatThrownBy(() -> read(broken))
+        .isInstanceOfSatisfying(
+            Refusal.class, p -> assertThat(p.what()).contains("types of its own"));
   }
 
   /** The sentence and its checksum are the usual example of NMEA 0183 texts (from memory). */
