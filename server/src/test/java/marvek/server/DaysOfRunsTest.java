@@ -334,7 +334,10 @@ class DaysOfRunsTest {
     made.person()
         .put("/api/runs/{id}", Map.of("name", "x", "day", "", "revision", 0, "note", ""), second);
     drive(Map.of("day", "", "run", second, "seed", 22));
-    assertThat(otherwise(id)).contains("planned for was " + Math.round(100 * grip) + " %");
+    Map<String, Object> nowhere = new HashMap<>();
+    nowhere.put("session", null);
+    made.person().put("/api/runs/{id}/session", nowhere, run);
+    assertThat(otherwise(id)).contains("The laps are of a day with 100 %", "planned for was");
   }
 
   private String otherwise(String session) {

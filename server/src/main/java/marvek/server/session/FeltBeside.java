@@ -58,8 +58,11 @@ class FeltBeside {
 
   private static Said otherwise(Evidences.Judged judged, double planned) {
     RunDays.PartLine part = judged.part();
-    Double grip = part == null ? null : part.grip();
-    return grip == null || Math.abs(grip / planned - 1) <= OTHER
+    // What the laps use is less than there is; the day that they are held against is what counts.
+    double grip =
+        judged.computed().conditions().grip()
+            / judged.opened().reference().computed().conditions().grip();
+    return part == null || part.day() == null || Math.abs(grip / planned - 1) <= OTHER
         ? Said.NOTHING
         : Said.of("felt.otherwise", Value.percent(grip), Value.percent(planned));
   }
