@@ -412,12 +412,10 @@ class FilmPathTest {
     browser.waitFor(
         () -> Boolean.TRUE.equals(browser.run("return presented.length >= 50")), "it is played");
     browser.click("//button[.='Stop']");
-    // The picture drawn may be the next one already, and WebM cuts times to the millisecond.
-    double most = 1 + MadeFilm.RATE / 1000.0 + 0.001;
     for (List<Object> frame : (List<List<Object>>) browser.run("return presented")) {
       double number = number(frame.get(0));
-      assertThat(number(frame.get(1)) * MadeFilm.RATE).isCloseTo(number, within(most));
-      assertThat(number(frame.get(2)) * MadeFilm.RATE).isCloseTo(number, within(most));
+      assertThat(number(frame.get(1)) * MadeFilm.RATE).isCloseTo(number, within(1.01));
+      assertThat(number(frame.get(2)) * MadeFilm.RATE).isCloseTo(number, within(1.01));
     }
   }
 }
