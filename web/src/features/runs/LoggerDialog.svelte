@@ -50,6 +50,8 @@
   let worn = $state(false);
   let fresh = $state(true);
   let spread = $state(1.5);
+  /** The same number drives the same laps again; none is by chance. */
+  let seed = $state<number | null>(null);
   let day = $state('');
   let habits = $state<{ mistake: string; corner: string }[]>([]);
   let busy = $state(false);
@@ -84,7 +86,7 @@
             live,
             worn,
             speedUp: 30,
-            seed: null,
+            seed: seed ?? null,
           } as never,
         }),
       );
@@ -121,6 +123,19 @@
         <select class="select w-full" bind:value={spread}>
           <option value={0.7}>very evenly</option><option value={1.5}>evenly</option><option value={3}>unevenly</option>
         </select>
+      </label>
+      <label class="grid gap-1">
+        Same again
+        <input
+          class="input w-28"
+          type="number"
+          min="0"
+          max="999999"
+          step="1"
+          placeholder="by chance"
+          title="A number drives the same laps each time; empty is by chance"
+          bind:value={seed}
+        />
       </label>
     </div>
     <fieldset class="grid gap-1">

@@ -179,9 +179,11 @@ describe('the simulated logger', () => {
     await fireEvent.change(screen.getByLabelText('Day'), { target: { value: 'WET' } });
     await fireEvent.change(screen.getByLabelText('At corner'), { target: { value: 'c2' } });
     await fireEvent.input(screen.getByLabelText('Laps'), { target: { value: '12' } });
+    await fireEvent.input(screen.getByLabelText('Same again'), { target: { value: '11' } });
     await fireEvent.click(screen.getByRole('button', { name: 'Drive' }));
     await waitFor(() => expect(onclose).toHaveBeenCalledWith({ id: 'rec', run: 'run', known: false }));
     expect(server.last('POST')?.body).toMatchObject({
+      seed: 11,
       laps: 12,
       live: false,
       day: 'WET',
