@@ -98,7 +98,7 @@ public class Planner {
   private final Cache<Asked, SessionPlan> plans = Caffeine.newBuilder().maximumSize(200).build();
 
   /** A lap that is laid anew with less road. */
-  private record Narrowed(ComputedLap then, SessionRules rules) {}
+  private record Narrowed(ComputedLap then, List<CornerEntry> entries, SessionRules rules) {}
 
   private final Cache<Narrowed, LimitCost> limits = Caffeine.newBuilder().maximumSize(30).build();
 
@@ -638,7 +638,7 @@ public class Planner {
     SessionRules rules = driven.session().rules();
     LimitCost cost =
         limits.get(
-            new Narrowed(driven.then(), rules),
+            new Narrowed(driven.then(), driven.entries(), rules),
             n -> LimitCost.of(driven.then(), driven.entries(), rules, Watch.NOBODY));
     var speech = speaking.speech(driver);
     List<Corner> corners = driven.reference().layout().counted();
