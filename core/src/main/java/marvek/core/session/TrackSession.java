@@ -174,7 +174,7 @@ public record TrackSession(
     SecondSet second = tyres.second();
     if (second != null) {
       Integer its = second.life();
-      within("second set", "grip", second.grip(), 0.5, 1.5);
+      within("second set", "grip as a share of the first set's", second.grip(), 0.5, 1.5);
       within("second set", "age", (double) second.age(), 0, 1000);
       within("second set", "life", its == null ? null : its.doubleValue(), 1, 2000);
       if (second.set().length() > 100) {
