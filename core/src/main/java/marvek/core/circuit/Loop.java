@@ -15,7 +15,8 @@ public record Loop(int size) {
 
   /** The index inside the lap of one that may have run past either end. */
   public int at(int index) {
-    return Math.floorMod(index, size);
+    // Nearly all are inside, and a division is dear where a lap is driven step by step.
+    return index >= 0 && index < size ? index : Math.floorMod(index, size);
   }
 
   /** The index inside the lap of one that may have run past either end. */

@@ -56,6 +56,9 @@ final class DraftedScore {
   private final int c;
   private final Stretch stretch;
   private final double[] shares;
+  private final List<Driven> driven = new ArrayList<>();
+
+  private record Driven(CornerEntry entry, PlannedCorner plan) {}
 
   DraftedScore(ComputedLap computed, int c) {
     this.computed = computed;
@@ -78,15 +81,19 @@ final class DraftedScore {
       out = brakedAgain(out);
     }
     out = staged(out);
+    CornerEntry ordered = ordered(out);
+    if (ordered.equals(entry)) {
+      // The lap asks for nothing besides: there is nothing to be weighed.
+      return entry;
+    }
     PlannedCorner points = drive(entry);
     PlannedCorner score = drive(out);
     boolean worse = points.makesIt && score.time > points.time + DEAREST;
     if (!score.makesIt || worse) {
       return entry;
     }
-    out = ordered(out);
-    boolean again = out.actions().stream().anyMatch(a -> a.kind() == ActionKind.BRAKE);
-    return again ? out.copy().again(List.of()).done() : out;
+    boolean again = ordered.actions().stream().anyMatch(a -> a.kind() == ActionKind.BRAKE);
+    return again ? ordered.copy().again(List.of()).done() : ordered;
   }
 
   /** With its points in driving order, as the first throttle of a lift may come elsewhere. */
@@ -107,8 +114,17 @@ final class DraftedScore {
         .done();
   }
 
+  /** Driven once, however often it is weighed against another. */
   private PlannedCorner drive(CornerEntry entry) {
-    return stretch.plan(computed.path(), stretch.steps(entry, computed.lines().get(c)));
+    for (Driven d : driven) {
+      if (d.entry() == entry) {
+        return d.plan();
+      }
+    }
+    PlannedCorner plan =
+        stretch.plan(computed.path(), stretch.steps(entry, computed.lines().get(c)));
+    driven.add(new Driven(entry, plan));
+    return plan;
   }
 
   private static CornerEntry with(CornerEntry entry, Action action) {
@@ -193,12 +209,12 @@ final class DraftedScore {
 
   /** The throttle in stages where one even opening is not what the lap does. */
   private CornerEntry staged(CornerEntry entry) {
-    PlannedCorner before = drive(entry);
-    double was = before.makesIt ? before.time : Double.MAX_VALUE;
     List<Action> stages = stages(entry);
     if (stages.isEmpty()) {
       return entry;
     }
+    PlannedCorner before = drive(entry);
+    double was = before.makesIt ? before.time : Double.MAX_VALUE;
     CornerEntry out = entry;
     for (Action a : stages) {
       out = with(out, a);

@@ -541,15 +541,12 @@ final class ScoreDrive {
 
   private boolean meets(State s, int to, double within) {
     int first = (int) Math.ceil(s.at);
-    run(s, to);
-    if (s.asks > PlannedCorner.TOLERATED) {
-      return false;
-    }
     // What the arrival is too fast for already is not this action's to mend.
     boolean arriving = true;
     for (int k = first; k <= to; k++) {
+      run(s, k);
       boolean over = speed[k] > corner[k] * within;
-      if (over && !arriving) {
+      if (over && !arriving || s.asks > PlannedCorner.TOLERATED) {
         return false;
       }
       arriving &= over;
@@ -724,9 +721,10 @@ final class ScoreDrive {
   private double along(State s, int i, double v, double u, double b) {
     double square = v * v;
     double load = limits.load(path, i, square);
-    double ellipse = limits.ellipse(path, i, square, load);
     double wheels = u * engine(s, v) - (1 - u) * engine;
-    double stops = limits.brakingMost(load, left(i, square, load), path.braking(i));
+    // What the tyres bear is asked for only the way it is pushed: this is most of a drive's work.
+    double stops =
+        b > 0 || wheels <= 0 ? limits.brakingMost(load, left(i, square, load), path.braking(i)) : 0;
     if (b > 0) {
       double press = s.ofGrip ? b * stops : b * fullPress;
       if (counts) {
@@ -738,6 +736,7 @@ final class ScoreDrive {
       wheels -= press;
     }
     if (wheels > 0) {
+      double ellipse = limits.ellipse(path, i, square, load);
       double pulls = limits.traction(load, ellipse, path.driving(i));
       if (counts) {
         boolean moving = s.t < s.throttle.until;
