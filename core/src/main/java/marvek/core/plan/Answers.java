@@ -98,9 +98,16 @@ public final class Answers {
   }
 
   private PlannedCorner plan(CornerEntry entry) {
+    return laid(entry).plan();
+  }
+
+  private record Laid(Path path, PlannedCorner.Steps steps, PlannedCorner plan) {}
+
+  private Laid laid(CornerEntry entry) {
     SchoolLine line = stretch.line(entry);
-    return stretch.plan(
-        stretch.path(entry, line, new ArrayList<>()), stretch.steps(entry, line.line()));
+    Path path = stretch.path(entry, line, new ArrayList<>());
+    PlannedCorner.Steps steps = stretch.steps(entry, line.line());
+    return new Laid(path, steps, stretch.plan(path, steps));
   }
 
   /** Whether there is a shift up before the next corner, and a gear for it. */
@@ -129,8 +136,9 @@ public final class Answers {
     if (brake.isEmpty()) {
       return 0;
     }
-    int latest = latest(entry);
-    PlannedCorner plan = plan(entry);
+    Laid laid = laid(entry);
+    int latest = latest(laid);
+    PlannedCorner plan = laid.plan();
     int step = stretch.step(brake.get());
     return plan.metres(step, latest) / Math.max(1, plan.unbrakedAt(step));
   }
@@ -141,19 +149,20 @@ public final class Answers {
    * @param margin seconds before the last place that the entry's own shape allows
    */
   public double markerAt(CornerEntry entry, double margin) {
-    int latest = latest(entry);
-    double metres = margin * plan(entry).unbrakedAt(latest);
+    Laid laid = laid(entry);
+    int latest = latest(laid);
+    double metres = margin * laid.plan().unbrakedAt(latest);
     double at = stretch.station(latest) - metres;
     return computed.road().wrap(Math.round(at * 2) / 2.0);
   }
 
   /** The last step at which braking in the entry's shape can begin. */
-  private int latest(CornerEntry entry) {
-    SchoolLine line = stretch.line(entry);
-    Path path = stretch.path(entry, line, new ArrayList<>());
-    PlannedCorner.Steps steps = stretch.steps(entry, line.line());
+  private int latest(Laid laid) {
+    Path path = laid.path();
+    PlannedCorner.Steps steps = laid.steps();
     Pedals pedals = steps.pedals();
-    int last = (int) Math.floor(stretch.plan(path, steps.withPedals(null)).limitStep());
+    PlannedCorner even = pedals == null ? laid.plan() : stretch.plan(path, steps.withPedals(null));
+    int last = (int) Math.floor(even.limitStep());
     if (pedals == null) {
       return last;
     }
@@ -175,12 +184,9 @@ public final class Answers {
 
   /** How the corner as planned uses the two axles, and what moves that. */
   public CornerBalance balance(CornerEntry entry) {
-    SchoolLine line = stretch.line(entry);
-    Path path = stretch.path(entry, line, new ArrayList<>());
-    PlannedCorner.Steps steps = stretch.steps(entry, line.line());
-    PlannedCorner plan = stretch.plan(path, steps);
-    int[] gear = new GearPlan(stretch, plan, entry).along();
-    return new Balancing(computed, path, plan, from, gear).of(steps);
+    Laid laid = laid(entry);
+    int[] gear = new GearPlan(stretch, laid.plan(), entry).along();
+    return new Balancing(computed, laid.path(), laid.plan(), from, gear).of(laid.steps());
   }
 
   /**

@@ -158,16 +158,46 @@ final class PlannedCorner {
   }
 
   /**
+   * What a stretch allows on a path, whatever is done on it; nobody writes into it.
+   *
+   * @param corner m/s that the turn allows at each step
+   * @param unbraked m/s on arrival at each step: the lap's own until it brakes for this corner, and
+   *     full throttle from there, as if the corner were not coming
+   */
+  record Room(Path path, Limits limits, double[] corner, double[] unbraked) {
+    /**
+     * Works it out.
+     *
+     * @param from index of the start of the stretch
+     * @param count steps of the stretch
+     * @param free step at which the lap begins to brake for the corner
+     */
+    static Room of(Path path, Limits limits, LapTrace lap, int from, int count, int free) {
+      Loop loop = path.loop();
+      double[] corner = new double[count + 1];
+      double[] v = new double[count + 1];
+      for (int k = 0; k <= count; k++) {
+        int i = loop.at(from + k);
+        corner[k] = limits.cornerSpeed(path, i);
+        v[k] =
+            k <= free
+                ? lap.speed()[i]
+                : LapSimulator.ahead(path, limits, loop.at(from + k - 1), i, v[k - 1]);
+      }
+      return new Room(path, limits, corner, v);
+    }
+  }
+
+  /**
    * Drives a corner.
    *
    * @param from index of the start of the stretch
    * @param count steps of the stretch
    * @param free step at which the lap begins to brake for the corner
    */
-  PlannedCorner(
-      Path path, Limits limits, LapTrace lap, int from, int count, int free, Steps steps) {
-    this.path = path;
-    this.limits = limits;
+  PlannedCorner(Room room, int from, int count, int free, Steps steps) {
+    this.path = room.path();
+    this.limits = room.limits();
     this.n = path.size();
     this.loop = path.loop();
     this.from = from;
@@ -178,13 +208,10 @@ final class PlannedCorner {
     this.turnIn = steps.turnIn();
     this.score = steps.score();
     this.pedals = steps.brake() < 0 || score != null ? null : steps.pedals();
-    corner = new double[count + 1];
-    for (int k = 0; k <= count; k++) {
-      corner[k] = limits.cornerSpeed(path, at(k));
-    }
+    corner = room.corner();
+    unbraked = room.unbraked();
     serves = slowest(steps);
     slowest = serves;
-    unbraked = unbraked(lap, free);
     passed = passed(steps);
     int letGo = Math.min(count - 1, Math.max(steps.release(), brake + 1));
     this.release = brake < 0 ? -1 : pedals == null ? Math.min(letGo, slowest) : letGo;
@@ -214,21 +241,6 @@ final class PlannedCorner {
 
   private int at(int k) {
     return loop.at(from + k);
-  }
-
-  /**
-   * Speed on arrival: the lap's own until it brakes for this corner, and full throttle from there,
-   * as if the corner were not coming.
-   */
-  private double[] unbraked(LapTrace lap, int start) {
-    double[] v = new double[count + 1];
-    for (int k = 0; k <= start; k++) {
-      v[k] = lap.speed()[at(k)];
-    }
-    for (int k = start; k < count; k++) {
-      v[k + 1] = LapSimulator.ahead(path, limits, at(k), at(k + 1), v[k]);
-    }
-    return v;
   }
 
   /**
@@ -289,14 +301,17 @@ final class PlannedCorner {
     double[] v = new double[count + 1];
     v[to] = target;
     for (int k = to - 1; k >= back; k--) {
-      double a = slowing(k + 1, v[k + 1], share);
-      double guess = Math.sqrt(v[k + 1] * v[k + 1] + 2 * a * path.step()[at(k)]);
-      double b = slowing(k, guess, share);
-      v[k] =
-          Math.min(
-              corner[k], Math.sqrt(v[k + 1] * v[k + 1] + Math.max(0, a + b) * path.step()[at(k)]));
+      v[k] = before(k, v[k + 1], share);
     }
     return v;
+  }
+
+  /** Speed at a step from which the next can just be met with a share of the braking. */
+  private double before(int k, double next, double share) {
+    double a = slowing(k + 1, next, share);
+    double guess = Math.sqrt(next * next + 2 * a * path.step()[at(k)]);
+    double b = slowing(k, guess, share);
+    return Math.min(corner[k], Math.sqrt(next * next + Math.max(0, a + b) * path.step()[at(k)]));
   }
 
   /**
@@ -679,12 +694,13 @@ final class PlannedCorner {
 
   private double limitStep(double[] arriving, double moreSpeed, boolean finer) {
     int to = meant();
-    double target = Math.min(corner[to], arriving[to]);
-    double[] most = envelope(to, 1, 0, target);
+    double most = Math.min(corner[to], arriving[to]);
     for (int k = to - 1; k >= 0; k--) {
-      double spare = most[k] - arriving[k] - moreSpeed;
+      double next = most;
+      most = before(k, next, 1);
+      double spare = most - arriving[k] - moreSpeed;
       if (spare >= (finer ? -finer(k) : 0)) {
-        double after = most[k + 1] - arriving[k + 1] - moreSpeed;
+        double after = next - arriving[k + 1] - moreSpeed;
         return k + (spare > after ? Math.max(0, spare / (spare - after)) : 0);
       }
     }

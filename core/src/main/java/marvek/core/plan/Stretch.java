@@ -40,6 +40,7 @@ final class Stretch {
   final int count;
   // Steps until the lap brakes for the corner.
   private final int free;
+  private volatile PlannedCorner.@Nullable Room room;
 
   /**
    * The stretch of a corner.
@@ -266,6 +267,16 @@ final class Stretch {
   }
 
   PlannedCorner plan(Path path, Limits limits, PlannedCorner.Steps steps) {
-    return new PlannedCorner(path, limits, computed.lap(), from, count, free, steps);
+    return new PlannedCorner(room(path, limits), from, count, free, steps);
+  }
+
+  /** A corner is asked again and again on one path: what that allows is worked out once. */
+  private PlannedCorner.Room room(Path path, Limits limits) {
+    PlannedCorner.Room had = room;
+    if (had == null || had.path() != path || had.limits() != limits) {
+      had = PlannedCorner.Room.of(path, limits, computed.lap(), from, count, free);
+      room = had;
+    }
+    return had;
   }
 }
