@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.function.Predicate;
 import marvek.core.entry.Carried;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
@@ -21,6 +22,7 @@ import marvek.core.plan.LostBrakings;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.core.score.Action;
+import marvek.core.score.ActionKind;
 import marvek.core.score.Matching;
 import marvek.core.vehicle.AirDensity;
 import org.jspecify.annotations.Nullable;
@@ -34,6 +36,9 @@ public final class Variants {
 
   /** Share by which the grip differs from which on a day has a line of its own. */
   static final double OTHER_GRIP = 0.15;
+
+  private static final Predicate<Action> SLOWS =
+      a -> a.kind() == ActionKind.LIFT || a.kind() == ActionKind.BRAKE;
 
   // Standard atmosphere at sea level, kelvin.
   private static final double STANDARD = 288.15;
@@ -148,16 +153,23 @@ public final class Variants {
   }
 
   /**
-   * Where the first braking of a corner comes to on a day, as {@link #adjust} places it but for
-   * what is set by hand; empty without one. Far less work.
+   * A corner on laps that differ little from the planned ones, like those with cold tyres: done as
+   * planned, each place moved as the lap's own places move. But for where it lifts and brakes again
+   * nothing is written anew into it, and nothing is set by hand. Far less work than {@link
+   * #adjust}.
+   *
+   * @param base that the corner is planned for
+   * @param then the other lap
    */
-  public static Optional<Double> marker(ComputedLap base, ComputedLap then, CornerEntry own) {
+  public static CornerEntry placed(ComputedLap base, ComputedLap then, CornerEntry own) {
     int c = base.indexOf(own.corner());
-    CornerEntry draft = Drafter.places(then, c);
+    CornerEntry places = Drafter.places(then, c);
+    boolean whole = places.slowing() == Slowing.LIFT || own.actions().stream().anyMatch(SLOWS);
+    CornerEntry was = whole ? Drafter.entry(base, c) : Drafter.places(base, c);
+    CornerEntry draft = whole ? Drafter.entry(then, c) : places;
     CornerEntry carried =
-        Carried.entry(
-            base.road(), own, Drafter.places(base, c), draft, GRAIN, base.vehicle().gears(), null);
-    return LostBrakings.kept(then, carried, draft).station(PointKind.BRAKE);
+        Carried.entry(base.road(), own, was, draft, GRAIN, base.vehicle().gears(), null);
+    return LostBrakings.kept(then, carried, draft);
   }
 
   private static CornerEntry with(CornerEntry proposed, Variant.ByHand hand) {

@@ -280,21 +280,11 @@ public record Today(
       out.addAll(differences(base, own, entry, adjusted, reason(base, then, variant.day(), c)));
     }
     List<Double> early = new ArrayList<>();
-    Variant plain =
-        new Variant(variant.id(), variant.kind(), variant.name(), variant.day(), List.of());
     CornerEntry first = null;
     for (ComputedLap lap : cold) {
-      // Of the laps after the first only the marker is told.
-      Optional<Double> marker =
-          first == null ? Optional.empty() : Variants.marker(then, lap, entry);
-      if (first == null) {
-        first = Variants.adjust(then, lap, plain, entry).entry();
-        marker = first.station(PointKind.BRAKE);
-      }
-      early.add(
-          (double)
-              Math.round(
-                  Math.max(0, -moved(base, entry.station(PointKind.BRAKE), marker).orElse(0.0))));
+      CornerEntry moved = Variants.placed(then, lap, entry);
+      first = first == null ? moved : first;
+      early.add((double) Math.round(Math.max(0, -moved(base, entry, moved).orElse(0.0))));
     }
     if (first != null) {
       out.addAll(besides(base, entry, first, When.FIRST, Said.of("today.why.cold")));
@@ -304,8 +294,7 @@ public record Today(
           Math.abs(end.grip() / variant.day().grip() - 1) >= LATER
               ? Said.of("today.why.worn")
               : Said.of("today.why.lighter");
-      out.addAll(
-          besides(base, entry, Variants.adjust(then, late, plain, entry).entry(), When.LAST, why));
+      out.addAll(besides(base, entry, Variants.placed(then, late, entry), When.LAST, why));
     }
     return new CornerToday(
         own.corner(),
@@ -330,14 +319,11 @@ public record Today(
 
   /** Metres by which the first marker moved. */
   private static Optional<Double> moved(ComputedLap base, CornerEntry was, CornerEntry is) {
-    return moved(base, was.station(PointKind.BRAKE), is.station(PointKind.BRAKE));
-  }
-
-  private static Optional<Double> moved(
-      ComputedLap base, Optional<Double> was, Optional<Double> is) {
-    return was.isEmpty() || is.isEmpty()
+    Optional<Double> from = was.station(PointKind.BRAKE);
+    Optional<Double> to = is.station(PointKind.BRAKE);
+    return from.isEmpty() || to.isEmpty()
         ? Optional.empty()
-        : Optional.of(base.road().apart(was.get(), is.get()));
+        : Optional.of(base.road().apart(from.get(), to.get()));
   }
 
   private static List<Differing> differences(

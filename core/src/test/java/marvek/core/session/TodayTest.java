@@ -362,9 +362,9 @@ class TodayTest {
     assertThat(wet.at("", 1, 0).grip()).isEqualTo(DayKind.WET.usual().grip());
   }
 
-  /** The marker alone is where the whole corner carried over has it. */
+  /** Places moved alone are where the whole corner carried over has them. */
   @Test
-  void theMarkerAloneIsWhereTheWholeCornerHasIt() {
+  void placesMovedAloneAreWhereTheWholeCornerHasThem() {
     int told = 0;
     for (String vehicle : List.of("cup-gt", "motorcycle-600", "downforce-prototype")) {
       for (long seed : List.of(817L, 818L)) {
@@ -376,10 +376,14 @@ class TodayTest {
           for (CornerEntry own : Drafter.draft(base, List.of()).corners()) {
             Variant plain =
                 new Variant("v", DayKind.OTHER_HOUR, "", SessionDay.usual().day(), List.of());
-            Optional<Double> whole =
-                Variants.adjust(base, then, plain, own).entry().station(PointKind.BRAKE);
-            assertThat(Variants.marker(base, then, own)).isEqualTo(whole);
-            told += whole.isPresent() ? 1 : 0;
+            CornerEntry whole = Variants.adjust(base, then, plain, own).entry();
+            CornerEntry placed = Variants.placed(base, then, own);
+            assertThat(placed.slowing()).isEqualTo(whole.slowing());
+            assertThat(placed.gear()).isEqualTo(whole.gear());
+            for (PointKind kind : List.of(PointKind.BRAKE, PointKind.TURN_IN, PointKind.RELEASE)) {
+              assertThat(placed.station(kind)).isEqualTo(whole.station(kind));
+            }
+            told += whole.station(PointKind.BRAKE).isPresent() ? 1 : 0;
           }
         }
       }
