@@ -17,6 +17,7 @@ import marvek.core.entry.Slowing;
 import marvek.core.entry.Variant;
 import marvek.core.lap.Driving;
 import marvek.core.lap.Surface;
+import marvek.core.numeric.Spread;
 import marvek.core.plan.Answers;
 import marvek.core.plan.ComputedLap;
 import marvek.core.said.Said;
@@ -180,12 +181,14 @@ public record Today(
    * @param base as computed for the reference
    * @param then as computed for {@link #warm}
    * @param roads for the laps with cold and with worn tyres
+   * @param spread of the laps, and then of the corners, which do not hang on each other
    * @param burnt kg of fuel by lap
    */
   public static Today of(
       ComputedLap base,
       ComputedLap then,
       Roads roads,
+      Spread spread,
       Things things,
       ReferenceContent content,
       TrackSession session,
@@ -196,21 +199,26 @@ public record Today(
     double lapTime = then.lap().lapTime();
     int laps = session.timing().fits(lapTime);
     int warmFrom = session.tyres().warmUp(session.day()).warmFrom(lapTime);
-    List<ComputedLap> cold = new ArrayList<>();
+    List<Variant.Day> days = new ArrayList<>();
     for (int lap = 1; lap < Math.min(warmFrom, laps + 1); lap++) {
-      cold.add(roads.held(then, course.on(lap, lapTime, false)));
+      days.add(course.on(lap, lapTime, false));
     }
     Variant.Day end = course.on(Math.max(1, laps), lapTime, true);
     boolean tires =
         laps > warmFrom
             && (Math.abs(end.grip() / variant.day().grip() - 1) >= LATER
                 || Math.abs(end.extraMass() - variant.day().extraMass()) >= MASS * 5);
-    ComputedLap late = tires ? roads.held(then, end) : null;
+    int coldLaps = days.size();
+    if (tires) {
+      days.add(end);
+    }
+    List<ComputedLap> held = spread.each(days, day -> roads.held(then, day));
+    List<ComputedLap> cold = held.subList(0, coldLaps);
+    ComputedLap late = tires ? held.get(coldLaps) : null;
     List<CornerToday> out =
-        content.corners().stream()
-            .map(
-                own -> corner(base, then, things, variant, own, way(session, own), cold, late, end))
-            .toList();
+        spread.each(
+            content.corners(),
+            own -> corner(base, then, things, variant, own, way(session, own), cold, late, end));
     return new Today(lapTime, base.lap().lapTime(), laps, warmFrom, out);
   }
 

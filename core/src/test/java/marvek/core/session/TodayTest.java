@@ -19,6 +19,7 @@ import marvek.core.entry.Slowing;
 import marvek.core.entry.Variant;
 import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
+import marvek.core.numeric.Spread;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
 import marvek.core.survey.Things;
@@ -56,7 +57,8 @@ class TodayTest {
   private static Today today(
       ComputedLap base, Footing footing, ReferenceContent content, TrackSession s) {
     ComputedLap then = Variants.computed(base, footing, Today.warm(s, base.vehicle()));
-    return Today.of(base, then, Today.Roads.computed(base, footing), NOTHING, content, s, 0);
+    return Today.of(
+        base, then, Today.Roads.computed(base, footing), Spread.inTurn(), NOTHING, content, s, 0);
   }
 
   private static Today today(ComputedLap base, TrackSession s) {
@@ -241,6 +243,7 @@ class TodayTest {
           masses.add(day.extraMass());
           return Variants.held(base, line, footing, day);
         },
+        Spread.inTurn(),
         NOTHING,
         content,
         full,
@@ -443,7 +446,7 @@ class TodayTest {
       Footing footing = Footing.plain(List.of());
       ReferenceContent content = new ReferenceContent(Drafter.draft(base, List.of()).corners());
       Today.Roads roads = Today.Roads.computed(base, footing).as(then);
-      Today today = Today.of(base, then, roads, NOTHING, content, easy, 0);
+      Today today = Today.of(base, then, roads, Spread.inTurn(), NOTHING, content, easy, 0);
       int sooner = 0;
       for (Today.CornerToday c : today.corners()) {
         assertThat(c.slowest()).isLessThanOrEqualTo(c.slowestBase() + 1e-6);

@@ -26,6 +26,7 @@ import marvek.core.entry.Variant;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Surface;
 import marvek.core.line.Watch;
+import marvek.core.numeric.Spread;
 import marvek.core.plan.Answers;
 import marvek.core.plan.ComputedLap;
 import marvek.core.review.Hazards;
@@ -90,6 +91,7 @@ public class Planner {
   private final Evidences evidences;
   private final Speaking speaking;
   private final Clock clock;
+  private final Spread spread;
 
   /** Plan, brief, rehearsal and trials of a session stand on the same; it is worked out once. */
   private final Cache<Of, OnTheDay> days = Caffeine.newBuilder().maximumSize(30).build();
@@ -108,13 +110,15 @@ public class Planner {
       Runs runs,
       Evidences evidences,
       Speaking speaking,
-      Clock clock) {
+      Clock clock,
+      Spread spread) {
     this.sessions = sessions;
     this.references = references;
     this.runs = runs;
     this.evidences = evidences;
     this.speaking = speaking;
     this.clock = clock;
+    this.spread = spread;
   }
 
   /**
@@ -445,6 +449,7 @@ public class Planner {
             base,
             then,
             ((Today.Roads) (line, day) -> references.held(opened, warm, day)).as(then),
+            spread,
             opened.things(),
             opened.working(),
             session,
