@@ -140,10 +140,7 @@ public final class Variants {
       ComputedLap base, ComputedLap then, Variant variant, CornerEntry own) {
     int c = base.indexOf(own.corner());
     CornerEntry draft = Drafter.entry(then, c);
-    CornerEntry carried =
-        Carried.entry(
-            base.road(), own, Drafter.entry(base, c), draft, GRAIN, base.vehicle().gears(), null);
-    CornerEntry proposed = LostBrakings.kept(then, carried, draft);
+    CornerEntry proposed = carried(base, then, own, Drafter.entry(base, c), draft);
     Optional<Variant.ByHand> hand = variant.byHand(own.corner());
     CornerEntry entry = hand.map(h -> with(proposed, h)).orElse(proposed);
     List<PointKind> set =
@@ -163,12 +160,27 @@ public final class Variants {
    */
   public static CornerEntry placed(ComputedLap base, ComputedLap then, CornerEntry own) {
     int c = base.indexOf(own.corner());
-    CornerEntry places = Drafter.places(then, c);
-    boolean whole = places.slowing() == Slowing.LIFT || own.actions().stream().anyMatch(SLOWS);
-    CornerEntry was = whole ? Drafter.entry(base, c) : Drafter.places(base, c);
-    CornerEntry draft = whole ? Drafter.entry(then, c) : places;
-    CornerEntry carried =
-        Carried.entry(base.road(), own, was, draft, GRAIN, base.vehicle().gears(), null);
+    boolean whole =
+        Drafter.places(then, c).slowing() == Slowing.LIFT || own.actions().stream().anyMatch(SLOWS);
+    return whole
+        ? carried(base, then, own, Drafter.entry(base, c), Drafter.entry(then, c))
+        : carried(base, then, own, Drafter.places(base, c), Drafter.places(then, c));
+  }
+
+  /**
+   * Where the first braking of a corner comes to on a day, as {@link #adjust} places it but for
+   * what is set by hand; empty without one. The least work.
+   */
+  public static Optional<Double> marker(ComputedLap base, ComputedLap then, CornerEntry own) {
+    int c = base.indexOf(own.corner());
+    CornerEntry was = Drafter.places(base, c);
+    return carried(base, then, own, was, Drafter.places(then, c)).station(PointKind.BRAKE);
+  }
+
+  private static CornerEntry carried(
+      ComputedLap base, ComputedLap then, CornerEntry own, CornerEntry was, CornerEntry draft) {
+    int gears = base.vehicle().gears();
+    CornerEntry carried = Carried.entry(base.road(), own, was, draft, GRAIN, gears, null);
     return LostBrakings.kept(then, carried, draft);
   }
 

@@ -300,8 +300,12 @@ public final class Limits {
    * @param braking m/s² by the wheels, without drag or gradient
    */
   public double use(Path path, int i, double v, double braking) {
-    double load = load(path, i, v * v);
-    return together(path, i, v * v, load, braking, brakingMost(load, 1, path.braking(i)));
+    return use(path, i, v * v, load(path, i, v * v), braking);
+  }
+
+  /** The same under a load that is known. */
+  public double use(Path path, int i, double square, double load, double braking) {
+    return together(path, i, square, load, braking, brakingMost(load, 1, path.braking(i)));
   }
 
   /**
@@ -310,8 +314,12 @@ public final class Limits {
    * @param driving m/s² by the wheels, without drag or gradient
    */
   public double driveUse(Path path, int i, double v, double driving) {
-    double load = load(path, i, v * v);
-    return together(path, i, v * v, load, driving, traction(load, 1, path.driving(i)));
+    return driveUse(path, i, v * v, load(path, i, v * v), driving);
+  }
+
+  /** The same under a load that is known. */
+  public double driveUse(Path path, int i, double square, double load, double driving) {
+    return together(path, i, square, load, driving, traction(load, 1, path.driving(i)));
   }
 
   private double together(Path path, int i, double square, double load, double asked, double most) {

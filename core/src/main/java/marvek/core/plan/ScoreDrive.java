@@ -727,8 +727,8 @@ final class ScoreDrive {
         b > 0 || wheels <= 0 ? limits.brakingMost(load, left(i, square, load), path.braking(i)) : 0;
     if (b > 0) {
       double press = s.ofGrip ? b * stops : b * fullPress;
-      if (counts) {
-        note(s.brake.by, press, stops, limits.use(path, i, v, press), false);
+      if (counts && asks(s.brake.by, false)) {
+        note(s.brake.by, press, stops, limits.use(path, i, square, load, press));
       }
       if (s.shape != null && s.at >= s.shape.turnIn()) {
         s.asks = Math.max(s.asks, press / Math.max(stops, 0.05));
@@ -738,9 +738,8 @@ final class ScoreDrive {
     if (wheels > 0) {
       double ellipse = limits.ellipse(path, i, square, load);
       double pulls = limits.traction(load, ellipse, path.driving(i));
-      if (counts) {
-        boolean moving = s.t < s.throttle.until;
-        note(s.throttle.by, wheels, pulls, limits.driveUse(path, i, v, wheels), moving);
+      if (counts && asks(s.throttle.by, s.t < s.throttle.until)) {
+        note(s.throttle.by, wheels, pulls, limits.driveUse(path, i, square, load, wheels));
       }
       wheels = Math.min(wheels, pulls);
     } else {
@@ -749,18 +748,21 @@ final class ScoreDrive {
     return wheels - limits.resistance(path, i, v, load);
   }
 
-  private void note(int event, double force, double most, double use, boolean moving) {
-    if (event >= 0) {
-      int p = events[event].action;
-      ActionKind kind = pedals.get(p).kind();
-      boolean shuts = kind == ActionKind.BRAKE || kind == ActionKind.LIFT && moving;
-      if (!events[event].brake && shuts) {
-        // The throttle that a braking or a lift shuts was not its to ask.
-        return;
-      }
-      asked[p] = Math.max(asked[p], force / Math.max(most, 0.05));
-      used[p] = Math.max(used[p], use);
+  /** Whether what an event does is its action's to ask for. */
+  private boolean asks(int event, boolean moving) {
+    if (event < 0) {
+      return false;
     }
+    ActionKind kind = pedals.get(events[event].action).kind();
+    boolean shuts = kind == ActionKind.BRAKE || kind == ActionKind.LIFT && moving;
+    // The throttle that a braking or a lift shuts was not its to ask.
+    return events[event].brake || !shuts;
+  }
+
+  private void note(int event, double force, double most, double use) {
+    int p = events[event].action;
+    asked[p] = Math.max(asked[p], force / Math.max(most, 0.05));
+    used[p] = Math.max(used[p], use);
   }
 
   /** Most of the grip that an action and the turn asked for together; above 1 it was cut. */

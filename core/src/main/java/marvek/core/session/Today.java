@@ -290,9 +290,16 @@ public record Today(
     List<Double> early = new ArrayList<>();
     CornerEntry first = null;
     for (ComputedLap lap : cold) {
-      CornerEntry moved = Variants.placed(then, lap, entry);
-      first = first == null ? moved : first;
-      early.add((double) Math.round(Math.max(0, -moved(base, entry, moved).orElse(0.0))));
+      // Of the laps after the first only the marker is told.
+      Optional<Double> marker;
+      if (first == null) {
+        first = Variants.placed(then, lap, entry);
+        marker = first.station(PointKind.BRAKE);
+      } else {
+        marker = Variants.marker(then, lap, entry);
+      }
+      double sooner = -moved(base, entry.station(PointKind.BRAKE), marker).orElse(0.0);
+      early.add((double) Math.round(Math.max(0, sooner)));
     }
     if (first != null) {
       out.addAll(besides(base, entry, first, When.FIRST, Said.of("today.why.cold")));
@@ -327,11 +334,14 @@ public record Today(
 
   /** Metres by which the first marker moved. */
   private static Optional<Double> moved(ComputedLap base, CornerEntry was, CornerEntry is) {
-    Optional<Double> from = was.station(PointKind.BRAKE);
-    Optional<Double> to = is.station(PointKind.BRAKE);
-    return from.isEmpty() || to.isEmpty()
+    return moved(base, was.station(PointKind.BRAKE), is.station(PointKind.BRAKE));
+  }
+
+  private static Optional<Double> moved(
+      ComputedLap base, Optional<Double> was, Optional<Double> is) {
+    return was.isEmpty() || is.isEmpty()
         ? Optional.empty()
-        : Optional.of(base.road().apart(from.get(), to.get()));
+        : Optional.of(base.road().apart(was.get(), is.get()));
   }
 
   private static List<Differing> differences(

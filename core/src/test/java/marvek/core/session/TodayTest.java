@@ -386,6 +386,7 @@ class TodayTest {
             for (PointKind kind : List.of(PointKind.BRAKE, PointKind.TURN_IN, PointKind.RELEASE)) {
               assertThat(placed.station(kind)).isEqualTo(whole.station(kind));
             }
+            assertThat(Variants.marker(base, then, own)).isEqualTo(whole.station(PointKind.BRAKE));
             told += whole.station(PointKind.BRAKE).isPresent() ? 1 : 0;
           }
         }
