@@ -31,6 +31,15 @@ describe('units as the driver chose them', () => {
     expect(inSpeed(1609.344 / 3600)).toBeCloseTo(1, 12);
     expect(speedText(44.704)).toBe('100 mph');
   });
+
+  it('says both units where one reads both, and counts in the first', () => {
+    person({ speed: 'MPH_KMH' });
+    expect(speedText(44.704)).toBe('100 mph (161 km/h)');
+    expect(inSpeed(44.704)).toBeCloseTo(100, 9);
+    person({ speed: 'KMH_MPH' });
+    expect(speedText(93 / 3.6)).toBe('93 km/h (58 mph)');
+    expect(inSpeed(10)).toBeCloseTo(36, 12);
+  });
 });
 
 describe('what a corner is called', () => {

@@ -9,13 +9,15 @@
 {#if person}
   <select
     aria-label="Speed in"
-    class="select select-sm w-20"
+    class="select select-sm w-32"
     name="speed"
     value={person.speed}
     onchange={(e) => session.prefer({ speed: e.currentTarget.value as Preferences['speed'] })}
   >
     <option value="KMH">km/h</option>
     <option value="MPH">mph</option>
+    <option value="KMH_MPH">km/h (mph)</option>
+    <option value="MPH_KMH">mph (km/h)</option>
   </select>
   <select
     aria-label="Lengths in"

@@ -27,9 +27,13 @@ export const metres = (value: number, digits = 0): string => `${plain(inLength(v
 /** A radius, with how far it may be out where that is more than a tenth. */
 export const radiusText = (c: { radius: number; doubt: number }): string =>
   c.doubt > 0.1 ? `${metres(c.radius)} ± ${metres(c.doubt * c.radius)}` : metres(c.radius);
-export const inSpeed = (ms: number): number => (speed() === 'MPH' ? ms / MPH : ms * 3.6);
-export const speedUnit = (): string => (speed() === 'MPH' ? 'mph' : 'km/h');
-export const speedText = (ms: number): string => `${plain(inSpeed(ms))} ${speedUnit()}`;
+// Of two units the first is the one for numbers, scales and fields.
+const miles = () => speed().startsWith('MPH');
+export const inSpeed = (ms: number): number => (miles() ? ms / MPH : ms * 3.6);
+export const speedUnit = (): string => (miles() ? 'mph' : 'km/h');
+const other = (ms: number) => (miles() ? `${plain(ms * 3.6)} km/h` : `${plain(ms / MPH)} mph`);
+export const speedText = (ms: number): string =>
+  `${plain(inSpeed(ms))} ${speedUnit()}${speed().includes('_') ? ` (${other(ms)})` : ''}`;
 export const g = (acceleration: number): string => plain(acceleration / 9.80665, 2);
 
 /** 92.56 s as 1:32.56. */

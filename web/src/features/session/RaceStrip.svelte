@@ -63,6 +63,7 @@
     }).join(' ');
   };
   const chosen = $derived(inside.data?.inside ?? null);
+  const gauge = $derived(craft?.gauges.find((g) => g.corner === selected) ?? null);
 
   const PLAN = 86;
   /** The stretch straightened: edges, and the line from the inside. */
@@ -143,6 +144,13 @@
           >
         {/if}
       {/each}
+      {#if gauge}
+        {@const ahead = (gauge.at + gauge.arriving) % road.length}
+        <g data-gauge>
+          <path d="M{x(gauge.at)} {ROAD - 5} l-7 -5 v10 z" fill="currentColor" />
+          <path d="M{x(ahead)} {ROAD - 5} l-7 -5 v10 z" fill="none" stroke="currentColor" stroke-width="1.5" />
+        </g>
+      {/if}
       {#each craft.held as h (h.corner)}
         {@const c = by.get(h.corner)}
         {#if c}
@@ -187,6 +195,14 @@
         .map((h) => `${called(h.corner)} (${plain(h.seconds, 2)} s)`)
         .join(', ')}: be past before.
     </p>
+    {#if gauge}
+      <p class="text-sm" data-gauge-words>
+        Somebody <strong>a second ahead</strong> into {called(gauge.corner)} is {metres(gauge.arriving)} in front as you come
+        to it (drawn) and {metres(gauge.slowest)} in it. Judge a gap at the same place each lap: here a tenth is {metres(
+          gauge.arriving / 10,
+        )}.
+      </p>
+    {/if}
     {#if gathers.length}
       <p class="text-sm" data-gathering>
         Errors gather {#each gathers as g, i (g.corner)}{i ? '; ' : ''}at <strong>{called(g.corner)}</strong>: {g.words.replace(

@@ -26,6 +26,17 @@
     change({ [list]: all as number[] });
   }
 
+  /** Read across the tread: three places of each wheel. */
+  const across = $derived(plan.motorcycle ? ['left', 'middle', 'right'] : ['outer', 'middle', 'inner']);
+  function read(place: number, value: number | undefined) {
+    const all = Array.from({ length: 3 * names.length }, (_, k) => tyres.tread?.[k] ?? null) as (number | null)[];
+    all[place] = value ?? null;
+    change({ tread: all as number[] });
+  }
+  /** Where on a wheel a place is drawn, 0 its left side: the outer side of a left wheel is on the left. */
+  const side = (wheel: number, k: number) => (plan.motorcycle || wheel % 2 === 0 ? k : 2 - k);
+  const heat = (t: number) => Math.max(0.05, Math.min(1, (t - 20) / 100));
+
   const work = createQuery(() => ({
     queryKey: ['session-tyres', session, version],
     queryFn: () => ask(api.GET('/api/sessions/{id}/tyres', { params: { path: { id: session } } })),
@@ -247,4 +258,44 @@
     <NumberField label="set at °C" value={tyres.lastColdAt} onset={(lastColdAt) => change({ lastColdAt })} />
     <NumberField label="road °C then" value={tyres.lastRoad} onset={(lastRoad) => change({ lastRoad })} />
   </div>
+</details>
+<details open={plan.tread.length > 0}>
+  <summary class="cursor-pointer">Across the tread, °C</summary>
+  <div class="mt-1 grid grid-cols-2 gap-x-3 gap-y-2" data-tread>
+    {#each names as n, i (n)}
+      {@const told = plan.tread.find((t) => t.wheel === i)}
+      <div>
+        <div class="flex items-end gap-1">
+          {#if told}
+            <svg width="34" height="30" role="img" aria-label="{n}: {told.words.join(', ')}">
+              {#each [told.outer, told.middle, told.inner] as t, k (k)}
+                <rect
+                  x={2 + 11 * side(i, k)}
+                  y={29 - 27 * heat(t)}
+                  width="8"
+                  height={27 * heat(t)}
+                  fill="currentColor"
+                  opacity="0.6"
+                />
+              {/each}
+            </svg>
+          {/if}
+          <span class="font-semibold">{n}</span>
+        </div>
+        <div class="flex gap-1">
+          {#each across as a, k (a)}
+            <NumberField
+              label="{n}, {a} °C"
+              bare
+              placeholder={a}
+              value={tyres.tread?.[3 * i + k] ?? undefined}
+              onset={(v) => read(3 * i + k, v)}
+            />
+          {/each}
+        </div>
+        {#if told}<p class="text-xs" data-tread-words={i}>{told.words.join('; ')}</p>{/if}
+      </div>
+    {/each}
+  </div>
+  <p class="text-xs">Read at once after stopping. A step at a time, within what maker and organiser allow.</p>
 </details>

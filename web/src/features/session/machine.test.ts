@@ -20,6 +20,7 @@ const shown = (what: unknown, given: Record<string, unknown>) => render(Host, { 
 const draft = (): TrackSession => freshSession('RACE', '2026-06-06T14:00:00', 'Europe/Lisbon');
 const plan = {
   motorcycle: false,
+  tread: [],
   wheels: [{ wheel: 0, hot: 190, cold: 141, low: 138, high: 144, hotAt: 76, learned: true, refused: '' }],
   corners: [
     { corner: 'c1', called: 'Long' },
@@ -61,6 +62,10 @@ beforeEach(() => {
       ],
       breathing: [{ from: 1900, to: 100, seconds: 3.2 }],
       posts: [{ label: '7', station: 1100, left: true, sight: 180, seconds: 4, corner: 'c2' }],
+      gauges: [
+        { corner: 'c1', at: 300, arriving: 58, slowest: 24 },
+        { corner: 'c2', at: 1170, arriving: 41, slowest: 19 },
+      ],
     },
     pass: [{ id: 'p', kind: 'PASS', left: true, from: 1150, to: 1190, label: '', note: '' }],
     called: { c1: 'Long', c2: '2' },
@@ -98,6 +103,35 @@ describe('tyres of a session', () => {
     expect(lines).toHaveLength(2);
     await fireEvent.click(screen.getByRole('checkbox', { name: 'Spare them in Long' }));
     expect(put.mock.calls.at(-1)?.[0]).toMatchObject({ tyres: { spared: ['c1'] } });
+  });
+
+  it('draws what was read across a tread the way the wheel stands, and keeps one reading beside the others', async () => {
+    const tread = [
+      {
+        wheel: 0,
+        outer: 60,
+        middle: 80,
+        inner: 100,
+        words: ['the inner side is 40 °C hotter: try a step less camber'],
+      },
+      { wheel: 1, outer: 60, middle: 80, inner: 100, words: ['as it should be'] },
+    ];
+    const read = draft();
+    read.tyres.tread = [60, 80, 100, 60, 80, 100];
+    shown(TyresPanel, { session: 's1', version: 1, draft: read, plan: { ...plan, tread }, put, onselect });
+    const drawn = (name: RegExp) =>
+      [...screen.getByRole('img', { name }).querySelectorAll('rect')]
+        .sort((a, b) => Number(a.getAttribute('x')) - Number(b.getAttribute('x')))
+        .map((r) => Number(r.getAttribute('height')));
+    // The inner sides face each other.
+    const left = drawn(/^front left: the inner side is 40 °C hotter/);
+    expect(left[0]).toBeLessThan(left[2] ?? 0);
+    expect(drawn(/^front right: as it should be/)).toEqual([...left].reverse());
+    const field = screen.getByLabelText('rear left, middle °C');
+    await fireEvent.change(field, { target: { value: '75' } });
+    const kept = put.mock.calls.at(-1)?.[0].tyres.tread;
+    expect(kept).toHaveLength(12);
+    expect(kept.slice(0, 8)).toEqual([60, 80, 100, 60, 80, 100, null, 75]);
   });
 
   it('takes a hot pressure of one wheel and leaves the others', async () => {
@@ -187,6 +221,10 @@ describe('racing others', () => {
     expect(squeezed(document.querySelector('[data-inside]'))).toContain('Long from the inside: brake 9 m sooner');
     expect(squeezed(document.body)).toContain('you lose most in 2 (0.60 s), Long (0.20 s)');
     expect(squeezed(document.body)).toContain('post 7 left, 180 m');
+    expect(squeezed(document.querySelector('[data-gauge-words]'))).toContain(
+      'a second ahead into Long is 58 m in front as you come to it (drawn) and 24 m in it',
+    );
+    expect(document.querySelectorAll('[data-gauge] path')).toHaveLength(2);
     // The stretch that runs over the line is drawn in two pieces.
     expect(document.querySelectorAll('[data-race-strip] rect[rx="5"]')).toHaveLength(2);
     await fireEvent.keyDown(screen.getByRole('button', { name: /2: 0.60 s behind/ }), { key: 'Enter' });

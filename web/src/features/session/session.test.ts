@@ -125,6 +125,7 @@ const view = (over: Partial<SessionLine> = {}): PlannedSession => ({
     rungs: [],
     targets: { tiers: [{ off: 0, lap: 104, corners: [] }] },
     fuel: { need: { perLap: 1.7, spread: 0.1, own: 0 }, laps: 12, litres: 21.3, weighed: true },
+    tread: [],
     wheels: [
       { wheel: 0, hot: 190, cold: 141, low: 138, high: 144, hotAt: 76, learned: true, refused: '' },
       { wheel: 1, hot: 150, low: 0, high: 0, hotAt: 76, learned: true, refused: '104 kPa cold is under the least' },

@@ -2,7 +2,6 @@ package marvek.core.axle;
 
 import java.util.Arrays;
 import java.util.List;
-import java.util.function.DoubleUnaryOperator;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.Limits;
 import marvek.core.units.Units;
@@ -401,7 +400,7 @@ public final class Axles {
   /** Most across without braking or driving in steady yaw, m/s². */
   public double sidewaysMost(double weight, double square, double ground) {
     double most = limits.sidewaysMost(weight + square * limits.downforce(), ground);
-    return limit(x -> most(weight, square, x, 0, 0, ground), most, 1.6 * most);
+    return limit(weight, square, 0, ground, 0, most, 1.6 * most);
   }
 
   /** Most braking by the tyres in a bend, m/s². */
@@ -420,12 +419,31 @@ public final class Axles {
       double weight, double square, double turn, double ground, int way, double straight) {
     double share = turn / limits.sidewaysMost(weight + square * limits.downforce(), ground);
     double guess = straight * Math.sqrt(Math.max(0.05, 1 - share * share));
-    return limit(
-        x -> most(weight, square, turn, way * x, engineHolds, ground), guess, 1.6 * straight);
+    return limit(weight, square, turn, ground, way, guess, 1.6 * straight);
   }
 
-  /** The argument at which a use that rises with it reaches 1; 0 where it is over at once. */
-  private static double limit(DoubleUnaryOperator use, double guess, double highest) {
+  /** Most use of an axle by what is sought: across, or along the way that is given. */
+  private double sought(
+      double weight, double square, double turn, double ground, int way, double x) {
+    return way == 0
+        ? most(weight, square, x, 0, 0, ground)
+        : most(weight, square, turn, way * x, engineHolds, ground);
+  }
+
+  /**
+   * What is sought at which the use, that rises with it, reaches 1; 0 where it is over at once. A
+   * lap asks for thousands: what is called is known here, and no function is handed round.
+   *
+   * @param way 0 for most across, 1 for most drive, −1 for most braking
+   */
+  private double limit(
+      double weight,
+      double square,
+      double turn,
+      double ground,
+      int way,
+      double guess,
+      double highest) {
     double low = 0;
     double high = highest;
     double atLow = -1;
@@ -433,7 +451,7 @@ public final class Axles {
     double x = guess;
     // False position from the guess, with the end that stays weighed less (Illinois).
     for (int i = 0; i < ROUNDS; i++) {
-      double at = use.applyAsDouble(x) - 1;
+      double at = sought(weight, square, turn, ground, way, x) - 1;
       if (Math.abs(at) < ENOUGH) {
         return x;
       }

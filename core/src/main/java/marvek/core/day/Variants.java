@@ -104,6 +104,7 @@ public final class Variants {
    */
   public static ComputedLap computed(ComputedLap base, Footing footing, Variant.Day day) {
     ComputedLap then = held(base, base, footing, day);
+    // The search begins on the base's line; what it finds keeps nothing of it.
     return ownLine(base, then) ? then.near(Watch.NOBODY) : then;
   }
 
@@ -111,12 +112,13 @@ public final class Variants {
   public static ComputedLap held(
       ComputedLap base, ComputedLap line, Footing footing, Variant.Day day) {
     return ComputedLap.onLine(
-        base.road(),
-        base.corners(),
-        footing.ground(base.road(), base.corners(), base.vehicle(), day.road()),
-        base.vehicle(),
-        conditions(base.conditions(), day),
-        line.path().offset());
+            base.road(),
+            base.corners(),
+            footing.ground(base.road(), base.corners(), base.vehicle(), day.road()),
+            base.vehicle(),
+            conditions(base.conditions(), day),
+            line.path().offset())
+        .keeping(line);
   }
 
   /**

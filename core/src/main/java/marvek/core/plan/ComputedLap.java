@@ -159,7 +159,7 @@ public record ComputedLap(
         held.ground(),
         conditions,
         path,
-        new Limits(vehicle, conditions, lap.boostBelow()),
+        held.limits(),
         lap,
         CornerLine.all(road, path, corners, earlier),
         Brakings.of(road, path, lap, corners),
@@ -171,18 +171,32 @@ public record ComputedLap(
    * A lap with what depends on its own speeds held: the push of a side wind and what two axles
    * leave of the grip, both of which change so little with the speed that one round settles.
    */
-  private record Held(Ground ground, Path path, LapTrace lap) {
+  private record Held(Ground ground, Path path, LapTrace lap, Limits limits) {
     static Held on(
         Centreline road, Ground ground, double[] offset, Vehicle vehicle, Conditions conditions) {
       Ground under = ground.pushed(null).under(null);
       Path path = Path.over(road, offset, under);
-      LapTrace lap = LapSimulator.lap(path, vehicle, conditions);
-      Limits limits = new Limits(vehicle, conditions, lap.boostBelow());
+      // Without a boost to be spent where it is worth most, the limits are known before the lap.
+      Limits plain = vehicle.boost() == null ? new Limits(vehicle, conditions) : null;
+      LapTrace lap = driven(path, vehicle, conditions, plain);
+      Limits limits = after(lap, vehicle, conditions, plain);
       Ground.SideWind wind = conditions.windSpeed() > 0 ? limits.sideWind(path, lap.speed()) : null;
       under = under.pushed(wind).under(AxleGrip.of(path, limits, lap));
       path = Path.over(road, offset, under);
-      lap = LapSimulator.lap(path, vehicle, conditions);
-      return new Held(under, path, lap);
+      lap = driven(path, vehicle, conditions, plain);
+      return new Held(under, path, lap, after(lap, vehicle, conditions, plain));
+    }
+
+    private static LapTrace driven(
+        Path path, Vehicle vehicle, Conditions conditions, @Nullable Limits plain) {
+      return plain == null
+          ? LapSimulator.lap(path, vehicle, conditions)
+          : LapSimulator.lap(path, plain, Double.MAX_VALUE);
+    }
+
+    private static Limits after(
+        LapTrace lap, Vehicle vehicle, Conditions conditions, @Nullable Limits plain) {
+      return plain == null ? new Limits(vehicle, conditions, lap.boostBelow()) : plain;
     }
   }
 
@@ -241,20 +255,36 @@ public record ComputedLap(
    * @param given how much of a linked corner is given away, 0 to 1
    */
   public SchoolLine laid(Things things, int c, List<School> schools, double given) {
+    SchoolLine.Setting on = new SchoolLine.Setting(road, ground, limits, lap.speed(), things);
+    ComputedLap keeps = laid.keeps();
     return laid.of(
         c,
         schools,
         given,
         things,
         () ->
-            SchoolLine.of(
-                new SchoolLine.Setting(road, ground, limits, lap.speed(), things),
-                corners,
-                path,
-                lines,
-                c,
-                schools,
-                given));
+            keeps == null
+                ? SchoolLine.of(on, corners, path, lines, c, schools, given)
+                : SchoolLine.kept(on, corners, schools, keeps.laid(things, c, schools, given)));
+  }
+
+  /**
+   * The same with the lines that schools ask for as they are on another lap on this line: a day
+   * that keeps the line of the lap keeps those too.
+   */
+  public ComputedLap keeping(ComputedLap line) {
+    return new ComputedLap(
+        road,
+        corners,
+        ground,
+        conditions,
+        path,
+        limits,
+        lap,
+        lines,
+        brakings,
+        new LaidLines(line),
+        drafts);
   }
 
   public Vehicle vehicle() {

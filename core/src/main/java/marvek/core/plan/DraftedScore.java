@@ -122,7 +122,7 @@ final class DraftedScore {
       }
     }
     PlannedCorner plan =
-        stretch.plan(computed.path(), stretch.steps(entry, computed.lines().get(c)));
+        stretch.tried(computed.path(), stretch.steps(entry, computed.lines().get(c)));
     driven.add(new Driven(entry, plan));
     return plan;
   }

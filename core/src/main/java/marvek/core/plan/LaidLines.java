@@ -9,6 +9,7 @@ import marvek.core.survey.Things;
 import marvek.core.survey.TrackLimit;
 import marvek.core.technique.School;
 import marvek.core.technique.SchoolLine;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The lines last laid for the schools of a corner: laying one is a search, and while a flag is
@@ -21,6 +22,21 @@ final class LaidLines {
   /** All that the line of a corner hangs on beside the computed lap. */
   private record Asked(
       int c, List<School> schools, double given, List<Kerb> kerbs, List<TrackLimit> limits) {}
+
+  // The lap whose line this one is driven on, and its lines with it; null for none.
+  private final @Nullable ComputedLap keeps;
+
+  LaidLines() {
+    this(null);
+  }
+
+  LaidLines(@Nullable ComputedLap keeps) {
+    this.keeps = keeps;
+  }
+
+  @Nullable ComputedLap keeps() {
+    return keeps;
+  }
 
   private final Map<Asked, SchoolLine> lines =
       new LinkedHashMap<>(16, 0.75f, true) {

@@ -87,6 +87,7 @@ final class PlannedCorner {
   private final int end;
   private final boolean twice;
   private final @Nullable Written score;
+  private final boolean tried;
   @Nullable ScoreDrive driven;
   private final double[] corner;
   private final double[] unbraked;
@@ -194,8 +195,10 @@ final class PlannedCorner {
    * @param from index of the start of the stretch
    * @param count steps of the stretch
    * @param free step at which the lap begins to brake for the corner
+   * @param tried whether it is only asked whether it is made, and in what time
    */
-  PlannedCorner(Room room, int from, int count, int free, Steps steps) {
+  PlannedCorner(Room room, int from, int count, int free, Steps steps, boolean tried) {
+    this.tried = tried;
     this.path = room.path();
     this.limits = room.limits();
     this.n = path.size();
@@ -230,6 +233,9 @@ final class PlannedCorner {
       drive();
     } else {
       play(score);
+    }
+    if (tried && !makesIt) {
+      return;
     }
     ask();
     if (score != null) {
@@ -349,8 +355,13 @@ final class PlannedCorner {
             corner,
             written.fullPress(),
             pressed,
-            written.shifts());
+            written.shifts(),
+            tried);
     driven = drive;
+    if (tried && !drive.makesIt) {
+      makesIt = false;
+      return;
+    }
     System.arraycopy(drive.speed, 0, speed, 0, count + 1);
     System.arraycopy(drive.brake, 0, brakeShare, 0, count + 1);
     System.arraycopy(drive.throttle, 0, throttle, 0, count + 1);

@@ -271,7 +271,7 @@ final class ScoreDrive {
   final Played[] played;
   private final double[] asked;
   private final double[] used;
-  // Whether what is driven counts, or is only tried.
+  // Whether what is driven counts, or is only looked ahead.
   private boolean counts;
   boolean makesIt = true;
   double time;
@@ -286,6 +286,7 @@ final class ScoreDrive {
    * @param fullPress m/s² of the driver's own full press
    * @param pedals in driving order
    * @param shifts in driving order
+   * @param tried whether it is only asked whether it is made: then it ends where it is seen not to
    */
   ScoreDrive(
       Path path,
@@ -296,7 +297,8 @@ final class ScoreDrive {
       double[] corner,
       double fullPress,
       List<Pedal> pedals,
-      List<Shift> shifts) {
+      List<Shift> shifts,
+      boolean tried) {
     this.path = path;
     this.limits = limits;
     this.loop = path.loop();
@@ -325,8 +327,12 @@ final class ScoreDrive {
     }
     State start = new State(begin, speed[begin], before);
     boolean ramps = Arrays.stream(events).anyMatch(e -> e.ramps && e.next >= 0);
-    for (int round = 0; round < (ramps ? RAMP_ROUNDS : 1); round++) {
-      drive(new State(start));
+    int rounds = ramps ? RAMP_ROUNDS : 1;
+    for (int round = 0; round < rounds; round++) {
+      // A ramp knows only from the round before when it ends.
+      if (!drive(new State(start), tried && round == rounds - 1)) {
+        return;
+      }
     }
     throttle[count] = count > 0 ? throttle[count - 1] : 1;
     gears[count] = count > 0 ? gears[count - 1] : 0;
@@ -425,7 +431,13 @@ final class ScoreDrive {
     return false;
   }
 
-  private void drive(State s) {
+  /**
+   * Drives from the first action to the end.
+   *
+   * @param ends whether it ends where a place is seen not to be met
+   * @return whether it came to the end
+   */
+  private boolean drive(State s, boolean ends) {
     Arrays.fill(asked, 0);
     Arrays.fill(used, 0);
     for (int p = 0; p < pedals.size(); p++) {
@@ -450,6 +462,10 @@ final class ScoreDrive {
         amount = s.brake.at(s.t);
       }
       played[p] = new Played(a.id(), s.at, s.v, s.t, amount, !Double.isNaN(solved), serves, made);
+      if (ends && !made) {
+        makesIt = false;
+        return false;
+      }
     }
     counts = true;
     run(s, count);
@@ -463,6 +479,7 @@ final class ScoreDrive {
     for (int p = 0; p < pedals.size(); p++) {
       makesIt &= played[p].made();
     }
+    return true;
   }
 
   /** The slowest place that a braking or a lift is for: up to where it ends or another begins. */

@@ -267,7 +267,12 @@ final class Stretch {
   }
 
   PlannedCorner plan(Path path, Limits limits, PlannedCorner.Steps steps) {
-    return new PlannedCorner(room(path, limits), from, count, free, steps);
+    return new PlannedCorner(room(path, limits), from, count, free, steps, false);
+  }
+
+  /** The same, of which only is asked whether it is made and, where it is, in what time. */
+  PlannedCorner tried(Path path, PlannedCorner.Steps steps) {
+    return new PlannedCorner(room(path, computed.limits()), from, count, free, steps, true);
   }
 
   /** A corner is asked again and again on one path: what that allows is worked out once. */

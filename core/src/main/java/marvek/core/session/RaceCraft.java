@@ -30,8 +30,10 @@ import org.jspecify.annotations.Nullable;
  * @param held what it costs to follow somebody slower through a corner, in driving order
  * @param breathing where there is time to breathe and to look, in driving order
  * @param posts where flags and lamps are shown, in driving order
+ * @param gauges what a second to somebody ahead looks like at each corner, in driving order
  */
-public record RaceCraft(List<Held> held, List<Breathing> breathing, List<Post> posts) {
+public record RaceCraft(
+    List<Held> held, List<Breathing> breathing, List<Post> posts, List<Gauge> gauges) {
   /** Grip that somebody slower leaves unused in a corner. */
   public static final double SLOWER = 0.1;
 
@@ -54,6 +56,7 @@ public record RaceCraft(List<Held> held, List<Breathing> breathing, List<Post> p
     held = List.copyOf(held);
     breathing = List.copyOf(breathing);
     posts = List.copyOf(posts);
+    gauges = List.copyOf(gauges);
   }
 
   /**
@@ -86,6 +89,18 @@ public record RaceCraft(List<Held> held, List<Breathing> breathing, List<Post> p
   public record Post(
       String label, double station, boolean left, double sight, double seconds, String corner) {}
 
+  /**
+   * How far ahead somebody is who drives the same lap a second earlier. The gap stays a second: in
+   * metres it opens on the straights and closes in the corners, and whoever measures it by eye must
+   * look at the same place each lap.
+   *
+   * @param corner id
+   * @param at station where one begins to brake for it, or turns in where nobody brakes, m
+   * @param arriving metres ahead when one is there
+   * @param slowest metres ahead when one is at its slowest place
+   */
+  public record Gauge(String corner, double at, double arriving, double slowest) {}
+
   /** Of a lap. */
   public static RaceCraft of(ComputedLap then, Things things) {
     List<Held> held = new ArrayList<>();
@@ -104,7 +119,37 @@ public record RaceCraft(List<Held> held, List<Breathing> breathing, List<Post> p
         .filter(p -> p.kind() == PlaceKind.MARSHAL_POST)
         .sorted(java.util.Comparator.comparingDouble(Place::from))
         .forEach(p -> posts.add(post(then, things, p)));
-    return new RaceCraft(held, breathing, posts);
+    List<Gauge> gauges = new ArrayList<>();
+    for (int c = 0; c < then.corners().size(); c++) {
+      int at =
+          then.brakings().of(c).isEmpty()
+              ? then.road().index(then.lines().get(c).turnIn())
+              : then.brakings().of(c).get(0).onset();
+      gauges.add(
+          new Gauge(
+              then.corners().get(c).id(),
+              at * then.road().step(),
+              ahead(then, at, 1),
+              ahead(then, then.slowest(c), 1)));
+    }
+    return new RaceCraft(held, breathing, posts, gauges);
+  }
+
+  /** Metres along the road that a lap drives in some seconds from a place on. */
+  private static double ahead(ComputedLap then, int from, double seconds) {
+    double[] v = then.lap().speed();
+    double metres = 0;
+    double left = seconds;
+    for (int k = 0; k < v.length; k++) {
+      int i = then.road().loop().at(from + k);
+      double takes = 2 * then.path().step()[i] / (v[i] + v[then.road().loop().at(i + 1)]);
+      if (takes >= left) {
+        return metres + then.road().step() * left / takes;
+      }
+      left -= takes;
+      metres += then.road().step();
+    }
+    return metres;
   }
 
   private static double held(ComputedLap then, String corner) {

@@ -24,6 +24,8 @@ import org.jspecify.annotations.Nullable;
  * @param lastRoad temperature of the road then; null where not known
  * @param spared corners in which they are spared, by id
  * @param second set that must be used too; null where one does
+ * @param tread temperatures last read across the tread, °C, of each wheel outer side, middle, inner
+ *     side, of a motorcycle left, middle, right; null where none were
  */
 @RecordBuilder
 public record SessionTyres(
@@ -39,7 +41,8 @@ public record SessionTyres(
     List<@Nullable Double> lastHot,
     @Nullable Double lastRoad,
     List<String> spared,
-    @Nullable SecondSet second) {
+    @Nullable SecondSet second,
+    @Nullable List<@Nullable Double> tread) {
   /** Grip that a worn out tyre has lost (common practice, no source). */
   public static final double WORN = 0.08;
 
@@ -51,6 +54,7 @@ public record SessionTyres(
     lastHot = copy(lastHot);
     // Sessions planned before there were any have none.
     spared = spared == null ? List.of() : List.copyOf(spared);
+    tread = tread == null ? null : copy(tread);
   }
 
   private static List<@Nullable Double> copy(@Nullable List<@Nullable Double> list) {
@@ -63,7 +67,7 @@ public record SessionTyres(
   public static SessionTyres unknown() {
     return new SessionTyres(
         "", 0, null, false, List.of(), null, null, List.of(), null, List.of(), null, List.of(),
-        null);
+        null, null);
   }
 
   /**

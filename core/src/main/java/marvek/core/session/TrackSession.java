@@ -184,6 +184,16 @@ public record TrackSession(
     if (tyres.spared().size() > 200) {
       throw new Refusal("There are more than 200 corners.", "spared", "Leave some out.");
     }
+    List<@Nullable Double> tread = tyres.tread();
+    if (tread != null) {
+      if (tread.size() > 3 * FOUR) {
+        throw new Refusal(
+            "A tread is read at three places of four wheels at most.", "tyres", "Leave one out.");
+      }
+      for (Double t : tread) {
+        within("tyres", "temperature of the tread", t, -20, 250);
+      }
+    }
     for (List<@Nullable Double> four : List.of(tyres.hot(), tyres.lastCold(), tyres.lastHot())) {
       if (four.size() > FOUR) {
         throw new Refusal("There are four wheels at most.", "tyres", "Leave one out.");

@@ -95,6 +95,17 @@ public record SchoolLine(Path path, CornerLine line) {
     return builder.lay();
   }
 
+  /**
+   * A line that was laid for another day, on the ground of this one: it passes where it did.
+   *
+   * @param laid on the same line of the lap
+   */
+  public static SchoolLine kept(
+      Setting on, List<Corner> corners, List<School> schools, SchoolLine laid) {
+    Setting with = schools.contains(School.ALL_KERBS) ? on.onKerbs(corners) : on;
+    return new SchoolLine(Path.over(on.road(), laid.path().offset(), with.ground()), laid.line());
+  }
+
   /** First and last place in the list of the complex that a corner belongs to. */
   public static int[] complex(List<Corner> corners, int c) {
     int group = corners.get(c).complex();

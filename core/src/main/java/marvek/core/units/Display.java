@@ -3,21 +3,35 @@ package marvek.core.units;
 /**
  * What a driver chose to read: speeds and lengths in words and rounded numbers.
  *
- * @param speed km/h or mph
+ * @param speed km/h or mph, or both
  * @param length m, ft or yd
  */
 public record Display(Speed speed, Length length) {
   public static final Display METRIC = new Display(Speed.KMH, Length.M);
 
-  /** Units of speed. */
+  /** Units of speed: one, or one with the other beside it where a speed is said. */
   public enum Speed {
-    KMH("km/h"),
-    MPH("mph");
+    KMH("km/h", false),
+    MPH("mph", false),
+    KMH_MPH("km/h", true),
+    MPH_KMH("mph", true);
 
     private final String symbol;
+    private final boolean both;
 
-    Speed(String symbol) {
+    Speed(String symbol, boolean both) {
       this.symbol = symbol;
+      this.both = both;
+    }
+
+    private String told(double metresPerSecond) {
+      double shown =
+          symbol.equals(KMH.symbol) ? Units.kmh(metresPerSecond) : Units.mph(metresPerSecond);
+      return Math.round(shown) + " " + symbol;
+    }
+
+    private Speed other() {
+      return symbol.equals(KMH.symbol) ? MPH : KMH;
     }
   }
 
@@ -36,10 +50,10 @@ public record Display(Speed speed, Length length) {
     }
   }
 
-  /** "93 km/h" for a speed in m/s. */
+  /** "93 km/h" for a speed in m/s, or "93 km/h (58 mph)", each rounded by itself. */
   public String speed(double metresPerSecond) {
-    double shown = speed == Speed.KMH ? Units.kmh(metresPerSecond) : Units.mph(metresPerSecond);
-    return Math.round(shown) + " " + speed.symbol;
+    String told = speed.told(metresPerSecond);
+    return speed.both ? told + " (" + speed.other().told(metresPerSecond) + ")" : told;
   }
 
   /** "8 m" for a length in metres, without a sign. */

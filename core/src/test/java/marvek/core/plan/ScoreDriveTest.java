@@ -116,7 +116,16 @@ class ScoreDriveTest {
     double[] speeds = new double[count + 1];
     Arrays.fill(speeds, arriving);
     return new ScoreDrive(
-        lap.path(), lap.limits(), from, count, speeds, corner, lap.fullPress(), pedals, List.of());
+        lap.path(),
+        lap.limits(),
+        from,
+        count,
+        speeds,
+        corner,
+        lap.fullPress(),
+        pedals,
+        List.of(),
+        false);
   }
 
   @Test
@@ -279,7 +288,8 @@ class ScoreDriveTest {
                 corner,
                 lap.fullPress(),
                 score,
-                List.of());
+                List.of(),
+                false);
         ScoreDrive.Played lift = drive.played[drive.index("lift")];
         boolean met = true;
         for (int k = (int) Math.ceil(lift.at()); k <= lift.serves(); k++) {
@@ -329,7 +339,8 @@ class ScoreDriveTest {
               corner,
               lap.fullPress(),
               List.of(),
-              List.of(new ScoreDrive.Shift(5, gear, 390)));
+              List.of(new ScoreDrive.Shift(5, gear, 390)),
+              false);
       ScoreDrive left =
           new ScoreDrive(
               lap.path(),
@@ -340,7 +351,8 @@ class ScoreDriveTest {
               corner,
               lap.fullPress(),
               List.of(),
-              List.of(new ScoreDrive.Shift(5, gear, Double.NaN)));
+              List.of(new ScoreDrive.Shift(5, gear, Double.NaN)),
+              false);
       for (int k = 6; k <= 385; k++) {
         assertThat(held.gears[k]).isEqualTo(gear);
         // Steep downhill the road turns the engine faster than it would turn itself.
@@ -379,7 +391,8 @@ class ScoreDriveTest {
                 corner,
                 lap.fullPress(),
                 List.of(),
-                shifts);
+                shifts,
+                false);
         after[k] = drive.speed[60];
         double v = drive.speed[30];
         double load = lap.limits().load(lap.path(), 30, v * v);

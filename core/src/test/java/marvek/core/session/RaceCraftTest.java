@@ -65,6 +65,50 @@ class RaceCraftTest {
   /**
    * From the inside a corner is slower, is braked for sooner, and the loss is paid by some place.
    */
+  /** Somebody a second ahead is where the lap is a second later. */
+  @Test
+  void aSecondIsManyMetresOnTheStraightAndFewInTheCorner() {
+    int braked = 0;
+    for (String vehicle : List.of("cup-gt", "motorcycle-1000")) {
+      ComputedLap then = lap(vehicle, 96);
+      List<RaceCraft.Gauge> gauges = RaceCraft.of(then, Things.none()).gauges();
+      assertThat(gauges).hasSameSizeAs(then.corners());
+      for (int c = 0; c < gauges.size(); c++) {
+        RaceCraft.Gauge g = gauges.get(c);
+        int at = then.road().index(g.at());
+        assertThat(secondsAhead(then, at, g.arriving())).isCloseTo(1, within(0.06));
+        assertThat(secondsAhead(then, then.slowest(c), g.slowest())).isCloseTo(1, within(0.06));
+        // So many metres as it is fast there, on the mean.
+        int to = then.road().index(then.road().wrap(g.at() + g.arriving()));
+        assertThat(g.arriving()).isBetween(then.lap().slowest(at, to) - 1, fastest(then, at, to));
+        double slowed = then.lap().speed()[at] - then.lap().speed()[then.slowest(c)];
+        if (slowed > 10) {
+          braked++;
+          // Whoever brakes comes nearer than the speed on arrival says.
+          assertThat(g.arriving()).isLessThan(then.lap().speed()[at]);
+          assertThat(g.slowest()).isLessThan(g.arriving());
+        }
+      }
+    }
+    assertThat(braked).isGreaterThan(6);
+  }
+
+  private static double fastest(ComputedLap then, int from, int to) {
+    return then.road()
+            .loop()
+            .between(from, to)
+            .indices()
+            .mapToDouble(i -> then.lap().speed()[i])
+            .max()
+            .orElseThrow()
+        + 1;
+  }
+
+  private static double secondsAhead(ComputedLap then, int from, double metres) {
+    int to = then.road().index(then.road().wrap(from * then.road().step() + metres));
+    return then.lap().between(from, to);
+  }
+
   @Test
   void theInsideCostsWhatItCosts() {
     int told = 0;

@@ -39,4 +39,12 @@ class UnitsTest {
     assertThat(Display.METRIC.speed(27.7778)).isEqualTo("100 km/h");
     assertThat(new Display(Display.Speed.KMH, Display.Length.YD).length(9.144)).isEqualTo("10 yd");
   }
+
+  @Test
+  void bothUnitsOfSpeedAreSaidWithTheChosenOneFirst() {
+    Display first = new Display(Display.Speed.KMH_MPH, Display.Length.M);
+    assertThat(first.speed(25.8333)).isEqualTo("93 km/h (58 mph)");
+    assertThat(new Display(Display.Speed.MPH_KMH, Display.Length.FT).speed(44.704))
+        .isEqualTo("100 mph (161 km/h)");
+  }
 }

@@ -53,6 +53,7 @@ import marvek.core.session.Targets;
 import marvek.core.session.Today;
 import marvek.core.session.Told;
 import marvek.core.session.TrackSession;
+import marvek.core.session.Tread;
 import marvek.core.session.TyreWork;
 import marvek.core.session.Wheels;
 import marvek.core.sun.SunPosition;
@@ -199,6 +200,7 @@ public class Planner {
       Targets targets,
       FuelLine fuel,
       List<Wheels> wheels,
+      List<Tread> tread,
       boolean motorcycle,
       @Nullable PitEntry pits,
       @Nullable RaceNumbers race,
@@ -232,6 +234,7 @@ public class Planner {
           targets,
           fuel,
           wheels,
+          tread,
           motorcycle,
           pits,
           race,
@@ -612,6 +615,7 @@ public class Planner {
             air(session),
             session.day().road(),
             atmosphere(session, opened.layout().altitude())),
+        Tread.of(session.tyres(), motorcycle ? 2 : 4),
         motorcycle,
         day.pits(),
         day.race(),
