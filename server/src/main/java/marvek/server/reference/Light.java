@@ -29,6 +29,24 @@ public final class Light {
     }
   }
 
+  /** So many markers in the dark are told one by one. */
+  private static final int FEW = 3;
+
+  /** What is said of them: one sentence each, but of the dark one for all. */
+  public static List<Said> words(List<Changed> changed, String hour) {
+    long dark = changed.stream().filter(Light::dark).count();
+    List<Said> out = new ArrayList<>();
+    if (dark > FEW) {
+      out.add(Said.of("variant.dark", Value.own(hour), Value.count(dark)));
+    }
+    changed.stream().filter(c -> dark <= FEW || !dark(c)).forEach(c -> out.add(c.words(hour)));
+    return out;
+  }
+
+  private static boolean dark(Changed changed) {
+    return changed.why().key().equals("marker.dark");
+  }
+
   /**
    * Markers of entries that the light changes; none where nobody has said where the road lies.
    *

@@ -477,13 +477,12 @@ public class Planner {
         tank == null || other == null
             ? null
             : (Double) heavier(then, (other - tank) * density(then.vehicle())),
-        Light.of(
+        Light.words(
+            Light.of(
                 opened,
                 session.timing().begins().atZone(session.timing().start().zone()).toLocalDateTime(),
-                today.corners().stream().map(Today.CornerToday::entry).toList())
-            .stream()
-            .map(l -> l.words(session.hour()))
-            .toList());
+                today.corners().stream().map(Today.CornerToday::entry).toList()),
+            session.hour()));
   }
 
   /**
