@@ -128,6 +128,28 @@ class SessionsTest {
     return made.person().put("/api/sessions/{id}", request, id);
   }
 
+  /** A gauge reads one wheel at a time: what is not read yet is nothing, and no bad input. */
+  @Test
+  void oneWheelAloneMayBeSaid() {
+    JsonNode one = open().path("line");
+    ObjectNode session = ((ObjectNode) one.path("session")).deepCopy();
+    ObjectNode tyres = (ObjectNode) session.path("tyres");
+    tyres.putArray("hot").addNull().addNull().add(185);
+    tyres.putArray("tread").addNull().addNull().addNull().add(70).add(80).add(95);
+    People.Answer kept = keep(session, one.path("version").asInt());
+    assertThat(kept.status()).as(kept.text()).isEqualTo(200);
+    JsonNode plan = open().path("plan");
+    assertThat(plan.path("wheels")).hasSize(1);
+    assertThat(plan.path("wheels").path(0).path("wheel").asInt()).isEqualTo(2);
+    assertThat(plan.path("tread").path(0).path("words").path(0).asText())
+        .isEqualTo("the inner side is 25 °C hotter: try a step less camber");
+    // Where something must be said of each, nothing is still refused, with its place.
+    tyres.putArray("spared").addNull();
+    People.Answer refused = keep(session, kept.body().path("line").path("version").asInt());
+    assertThat(refused.status()).isEqualTo(400);
+    assertThat(refused.text()).contains("session.tyres.spared[0]");
+  }
+
   @Test
   void aWetSessionIsPlannedFromTheReference() {
     JsonNode dry = open().path("plan");
