@@ -147,8 +147,8 @@
       {#if gauge}
         {@const ahead = (gauge.at + gauge.arriving) % road.length}
         <g data-gauge>
-          <path d="M{x(gauge.at)} {ROAD - 5} l-7 -5 v10 z" fill="currentColor" />
-          <path d="M{x(ahead)} {ROAD - 5} l-7 -5 v10 z" fill="none" stroke="currentColor" stroke-width="1.5" />
+          <path d="M{x(gauge.at)} {ROAD - 13} l-7 -5 v10 z" fill="currentColor" />
+          <path d="M{x(ahead)} {ROAD - 13} l-7 -5 v10 z" fill="none" stroke="currentColor" stroke-width="1.5" />
         </g>
       {/if}
       {#each craft.held as h (h.corner)}

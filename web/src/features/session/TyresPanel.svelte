@@ -261,10 +261,10 @@
 </details>
 <details open={plan.tread.length > 0}>
   <summary class="cursor-pointer">Across the tread, °C</summary>
-  <div class="mt-1 grid grid-cols-2 gap-x-3 gap-y-2" data-tread>
+  <div class="mt-1 grid gap-y-1" data-tread>
     {#each names as n, i (n)}
       {@const told = plan.tread.find((t) => t.wheel === i)}
-      <div>
+      <div class="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-2">
         <div class="flex items-end gap-1">
           {#if told}
             <svg width="34" height="30" role="img" aria-label="{n}: {told.words.join(', ')}">
@@ -293,7 +293,7 @@
             />
           {/each}
         </div>
-        {#if told}<p class="text-xs" data-tread-words={i}>{told.words.join('; ')}</p>{/if}
+        {#if told}<p class="col-span-2 text-xs" data-tread-words={i}>{told.words.join('; ')}</p>{/if}
       </div>
     {/each}
   </div>
