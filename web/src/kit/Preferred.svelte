@@ -9,7 +9,7 @@
 {#if person}
   <select
     aria-label="Speed in"
-    class="select select-sm w-32"
+    class={['select select-sm', person.speed.includes('_') ? 'w-32' : 'w-20']}
     name="speed"
     value={person.speed}
     onchange={(e) => session.prefer({ speed: e.currentTarget.value as Preferences['speed'] })}
