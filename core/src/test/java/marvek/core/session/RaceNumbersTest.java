@@ -77,6 +77,24 @@ class RaceNumbersTest {
     assertThat(cold.metres()).isLessThanOrEqualTo(warm.metres() + 1);
   }
 
+  /** Each place on the grid is eight metres farther back (common practice, no source). */
+  @Test
+  void whoStandsFartherBackArrivesFasterAndLater() {
+    ComputedLap then = Drives.computed(RandomRoads.of(83, 320), "cup-gt");
+    RaceNumbers.Standing before = null;
+    for (int place = 1; place <= 5; place++) {
+      SessionRules rules = SessionRulesBuilder.builder(SessionRules.unknown()).grid(place).build();
+      assertThat(rules.standing()).isCloseTo(8.0 * place, within(1e-9));
+      RaceNumbers.Standing now = RaceNumbers.of(then, 1, rules.standing()).start();
+      if (before != null) {
+        assertThat(now.corner()).isEqualTo(before.corner());
+        assertThat(now.arrival()).isGreaterThan(before.arrival());
+        assertThat(now.seconds()).isGreaterThan(before.seconds());
+      }
+      before = now;
+    }
+  }
+
   @Test
   void aTowIsFasterAtTheEndOfStraightsAndAsksToBrakeSooner() {
     ComputedLap then = lap("downforce-prototype", 63);
