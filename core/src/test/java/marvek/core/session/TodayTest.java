@@ -355,6 +355,32 @@ class TodayTest {
         .isGreaterThan(braking.size() / 2);
   }
 
+  /** With laps at the end that differ too, the first lap is still told from the first. */
+  @Test
+  void theFirstLapIsToldFromTheFirstWhereTheLastDiffersToo() {
+    SessionTyres old = SessionTyresBuilder.builder(SessionTyres.unknown()).age(0).life(14).build();
+    ComputedLap base = lap("cup-gt", 816);
+    TrackSession s = session(SessionDay.usual(), old);
+    Today today = today(base, s);
+    Footing footing = Footing.plain(List.of());
+    ComputedLap then = Variants.computed(base, footing, Today.warm(s, base.vehicle()));
+    double share =
+        old.warmUp(s.day()).share(1, then.lap().lapTime())
+            * old.worn(1, TyreWork.rate(base, then, List.of()));
+    ComputedLap first = Variants.held(base, then, footing, s.day().at("", share, 0));
+    int told = 0;
+    for (Today.CornerToday c : today.corners()) {
+      Optional<Double> planned = c.entry().station(PointKind.BRAKE);
+      Optional<Double> marker = Variants.marker(then, first, c.entry());
+      if (planned.isPresent() && marker.isPresent()) {
+        double sooner = -base.road().apart(planned.get(), marker.get());
+        assertThat(c.early().get(0)).isCloseTo(Math.max(0, sooner), within(0.51));
+        told += sooner > 4 ? 1 : 0;
+      }
+    }
+    assertThat(told).isPositive();
+  }
+
   @Test
   void rubberCountsOnADryRoadOnly() {
     SessionDay green =
