@@ -12,7 +12,7 @@ class Server {
   sent: Sent[] = [];
   private answers: { method: string; path: RegExp; answer: Answer }[] = [];
 
-  /** Says what to answer; a number is a status of trouble, undefined an empty answer. */
+  /** Says what to answer, at once or later; a number is a status of trouble, undefined an empty answer. */
   on(method: string, path: RegExp, answer: Answer): void {
     this.answers.unshift({ method, path, answer });
   }
@@ -23,7 +23,7 @@ class Server {
     const sent = { method: request.method, path, body: text ? (JSON.parse(text) as unknown) : null };
     this.sent.push(sent);
     const found = this.answers.find((a) => a.method === sent.method && a.path.test(path));
-    const body = found ? found.answer(sent) : 404;
+    const body = found ? await found.answer(sent) : 404;
     if (body === undefined) return new Response(null, { status: 204 });
     const status = typeof body === 'number' ? body : 200;
     const problem = { detail: `Trouble ${status}`, remedy: 'Try it otherwise.', where: null };

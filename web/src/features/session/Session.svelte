@@ -118,14 +118,20 @@
   }
   /** What was sent and of which no answer came: it may have arrived. */
   let unanswered: TrackSession | null = null;
+  /** What is asked for while an answer is on its way: it needs the version that comes with it. */
+  let waiting: (() => void) | null = null;
   async function keep(reference = view?.line.reference) {
     clearTimeout(wait);
     wait = undefined;
     if (!view || !draft) return;
-    saving = true;
-    const sent = draft;
     const of = view.line.id;
     const again = () => void (view?.line.id === of && keep(reference));
+    if (saving) {
+      waiting = again;
+      return;
+    }
+    saving = true;
+    const sent = draft;
     try {
       const v = await ask(
         api.PUT('/api/sessions/{id}', {
@@ -158,6 +164,10 @@
       }
     } finally {
       saving = false;
+      const then = waiting;
+      waiting = null;
+      // Where two devices differ the driver says first which stands.
+      if (!theirs) then?.();
     }
   }
   /** Changes what is planned; the plan follows when the hand rests. */

@@ -344,6 +344,32 @@ describe('a session planned', () => {
     );
   });
 
+  it('waits with what is changed while an answer is on its way, and conflicts with nobody', async () => {
+    let there = view();
+    const answers: (() => void)[] = [];
+    server.on('PUT', /sessions\/s1$/, ({ body }) => {
+      const sent = body as { version: number; session: SessionLine['session'] };
+      if (sent.version !== there.line.version) return 409;
+      there = { ...there, line: { ...there.line, version: sent.version + 1, session: sent.session } };
+      const now = there;
+      return new Promise((then) => answers.push(() => then(now)));
+    });
+    hosted(Session, { params: { id: 's1' } });
+    const puts = () => server.sent.filter((s) => s.method === 'PUT').length;
+    await fireEvent.click(await screen.findByRole('button', { name: 'wet' }));
+    await waitFor(() => expect(puts()).toBe(1));
+    await fireEvent.click(screen.getByRole('button', { name: 'damp' }));
+    // Longer than the hand rests before a change is sent.
+    await new Promise((then) => setTimeout(then, 700));
+    expect(puts()).toBe(1);
+    answers.shift()?.();
+    await waitFor(() => expect(puts()).toBe(2), { timeout: 5_000 });
+    answers.shift()?.();
+    await waitFor(() => expect(there.line.session.day.day.surface?.state).toBe('DAMP'));
+    expect(screen.getByRole('button', { name: 'damp' }).getAttribute('aria-pressed')).toBe('true');
+    expect(screen.queryByRole('button', { name: 'Keep what is here' })).toBeNull();
+  });
+
   it('sends again what found no connection, and knows its own change when only the answer was lost', async () => {
     let there = view();
     let lost = true;
