@@ -3,6 +3,8 @@ package marvek.core.lap;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.function.BiPredicate;
+import java.util.function.Function;
 import marvek.core.circuit.Centreline;
 import org.jspecify.annotations.Nullable;
 
@@ -32,6 +34,9 @@ public record Ground(
 
   private static final double BLEND = 0.3;
 
+  // A vehicle lies on what is under both of its sides, metres.
+  private static final double LIE_BLEND = 1;
+
   public Ground {
     strips = List.copyOf(strips);
   }
@@ -48,6 +53,53 @@ public record Ground(
     Strip piece(int from, int count) {
       return new Strip(leftEdge, near, far, Centreline.piece(grip, from, count));
     }
+
+    boolean sameAs(Strip other) {
+      return leftEdge == other.leftEdge
+          && near == other.near
+          && far == other.far
+          && Arrays.equals(grip, other.grip);
+    }
+  }
+
+  /**
+   * A part of the width that lies otherwise than the road.
+   *
+   * @param leftEdge which edge
+   * @param near metres from the edge at which it begins, for the middle of a vehicle
+   * @param far metres from the edge at which it ends; {@link #HALF} for the middle of the road
+   * @param crossfall radians by which its crossfall is more, at each station
+   * @param verticalCurvature 1/m by which its vertical curvature is more, at each station
+   */
+  public record Part(
+      boolean leftEdge, double near, double far, double[] crossfall, double[] verticalCurvature) {
+    /** The end of one half of the road. */
+    public static final double HALF = Double.POSITIVE_INFINITY;
+
+    /** How much of it is under a vehicle, 0 to 1. */
+    double under(Centreline road, int i, double n) {
+      double edge = leftEdge ? road.left()[i] : road.right()[i];
+      double out = leftEdge ? edge - n : edge + n;
+      double in = near <= 0 ? 1 : share(out - near, LIE_BLEND);
+      return in * share((far == HALF ? edge : far) - out, LIE_BLEND);
+    }
+
+    Part piece(int from, int count) {
+      return new Part(
+          leftEdge,
+          near,
+          far,
+          Centreline.piece(crossfall, from, count),
+          Centreline.piece(verticalCurvature, from, count));
+    }
+
+    boolean sameAs(Part other) {
+      return leftEdge == other.leftEdge
+          && near == other.near
+          && far == other.far
+          && Arrays.equals(crossfall, other.crossfall)
+          && Arrays.equals(verticalCurvature, other.verticalCurvature);
+    }
   }
 
   /**
@@ -58,13 +110,18 @@ public record Ground(
    * @param wind factor on the day's wind
    * @param keepLeft metres that are kept from the left edge on top of the usual
    * @param keepRight metres that are kept from the right edge on top of the usual
+   * @param parts of the width that lie otherwise
    */
   public record Lie(
       double[] crossfall,
       double[] verticalCurvature,
       double[] wind,
       double[] keepLeft,
-      double[] keepRight) {
+      double[] keepRight,
+      List<Part> parts) {
+    public Lie {
+      parts = List.copyOf(parts);
+    }
 
     /** As the road's own file has it. */
     public static Lie of(Centreline road) {
@@ -76,7 +133,82 @@ public record Ground(
           road.verticalCurvature().clone(),
           calm,
           new double[n],
-          new double[n]);
+          new double[n],
+          List.of());
+    }
+
+    /** The same with other metres kept from the edges. */
+    public Lie keeping(double[] left, double[] right) {
+      return new Lie(crossfall, verticalCurvature, wind, left, right, parts);
+    }
+
+    /** The same with parts of the width that lie otherwise. */
+    public Lie with(List<Part> others) {
+      return new Lie(crossfall, verticalCurvature, wind, keepLeft, keepRight, others);
+    }
+
+    /** Crossfall at a place, radians. */
+    public double crossfall(Centreline road, int i, double n) {
+      return crossfall[i] + more(road, i, n, Part::crossfall);
+    }
+
+    /** Vertical curvature at a place, 1/m. */
+    public double verticalCurvature(Centreline road, int i, double n) {
+      return verticalCurvature[i] + more(road, i, n, Part::verticalCurvature);
+    }
+
+    /** What the parts add; where several lie under a vehicle their mean. */
+    private double more(Centreline road, int i, double n, Function<Part, double[]> of) {
+      double sum = 0;
+      double shares = 0;
+      for (Part p : parts) {
+        double by = of.apply(p)[i];
+        if (by != 0) {
+          double under = p.under(road, i, n);
+          sum += under * by;
+          shares += under;
+        }
+      }
+      return sum / Math.max(1, shares);
+    }
+
+    /** How the crossfall changes with the place across, 1/m. */
+    public double crossfallSlope(Centreline road, int i, double n) {
+      return parts.isEmpty()
+          ? 0
+          : (crossfall(road, i, n + STEP) - crossfall(road, i, n - STEP)) / (2 * STEP);
+    }
+
+    /** How the vertical curvature changes with the place across, 1/m². */
+    public double verticalCurvatureSlope(Centreline road, int i, double n) {
+      return parts.isEmpty()
+          ? 0
+          : (verticalCurvature(road, i, n + STEP) - verticalCurvature(road, i, n - STEP))
+              / (2 * STEP);
+    }
+
+    private static final double STEP = 0.01;
+
+    double[] crossfall(Centreline road, double[] offset) {
+      return parts.isEmpty() ? crossfall : along(offset, (i, n) -> crossfall(road, i, n));
+    }
+
+    double[] verticalCurvature(Centreline road, double[] offset) {
+      return parts.isEmpty()
+          ? verticalCurvature
+          : along(offset, (i, n) -> verticalCurvature(road, i, n));
+    }
+
+    private interface Place {
+      double at(int i, double n);
+    }
+
+    private static double[] along(double[] offset, Place place) {
+      double[] out = new double[offset.length];
+      for (int i = 0; i < out.length; i++) {
+        out[i] = place.at(i, offset[i]);
+      }
+      return out;
     }
 
     Lie piece(int from, int count) {
@@ -85,14 +217,16 @@ public record Ground(
           Centreline.piece(verticalCurvature, from, count),
           Centreline.piece(wind, from, count),
           Centreline.piece(keepLeft, from, count),
-          Centreline.piece(keepRight, from, count));
+          Centreline.piece(keepRight, from, count),
+          parts.stream().map(p -> p.piece(from, count)).toList());
     }
 
     boolean sameAs(Lie other) {
       return Arrays.equals(crossfall, other.crossfall)
           && Arrays.equals(verticalCurvature, other.verticalCurvature)
           && Arrays.equals(keepLeft, other.keepLeft)
-          && Arrays.equals(keepRight, other.keepRight);
+          && Arrays.equals(keepRight, other.keepRight)
+          && same(parts, other.parts, Part::sameAs);
     }
   }
 
@@ -135,10 +269,7 @@ public record Ground(
   public Ground keeping(Centreline road, double metres) {
     Lie lies = lie == null ? Lie.of(road) : lie;
     Lie kept =
-        new Lie(
-            lies.crossfall(),
-            lies.verticalCurvature(),
-            lies.wind(),
+        lies.keeping(
             Arrays.stream(lies.keepLeft()).map(k -> k + metres).toArray(),
             Arrays.stream(lies.keepRight()).map(k -> k + metres).toArray());
     return with(kept, List.of());
@@ -180,21 +311,16 @@ public record Ground(
   public boolean sameAs(Ground other) {
     return Arrays.equals(left, other.left)
         && Arrays.equals(right, other.right)
-        && sameStrips(other)
+        && same(strips, other.strips, Strip::sameAs)
         && (lie == null || other.lie == null ? lie == other.lie : lie.sameAs(other.lie));
   }
 
-  private boolean sameStrips(Ground other) {
-    if (strips.size() != other.strips.size()) {
+  private static <T> boolean same(List<T> a, List<T> b, BiPredicate<T, T> alike) {
+    if (a.size() != b.size()) {
       return false;
     }
-    for (int k = 0; k < strips.size(); k++) {
-      Strip a = strips.get(k);
-      Strip b = other.strips.get(k);
-      if (a.leftEdge() != b.leftEdge()
-          || a.near() != b.near()
-          || a.far() != b.far()
-          || !Arrays.equals(a.grip(), b.grip())) {
+    for (int k = 0; k < a.size(); k++) {
+      if (!alike.test(a.get(k), b.get(k))) {
         return false;
       }
     }
@@ -253,6 +379,10 @@ public record Ground(
   }
 
   private static double share(double past) {
-    return Math.max(0, Math.min(1, past / BLEND + 0.5));
+    return share(past, BLEND);
+  }
+
+  private static double share(double past, double over) {
+    return Math.max(0, Math.min(1, past / over + 0.5));
   }
 }

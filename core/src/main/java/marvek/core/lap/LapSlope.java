@@ -2,6 +2,7 @@ package marvek.core.lap;
 
 import marvek.core.lap.LapSimulator.Speeds;
 import marvek.core.units.Units;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The time of a lap and how it changes with the line: the slope of the lap time by curvature, step
@@ -52,6 +53,16 @@ public final class LapSlope {
   private double byV;
   private double byK;
   private double byG;
+  // Asked for by the place across as the road lies there, in place of by curvature; null if not.
+  private @Nullable Tilt tilt;
+
+  /**
+   * How the road's lie changes with the place across, at each station.
+   *
+   * @param crossfall rad/m
+   * @param verticalCurvature 1/m²
+   */
+  public record Tilt(double[] crossfall, double[] verticalCurvature) {}
 
   /** Drives the lap. */
   public LapSlope(Path path, Limits limits) {
@@ -138,6 +149,21 @@ public final class LapSlope {
    * @param grip s, by the share of grip under each station
    */
   public record Slopes(double[] curvature, double[] step, double[] grip) {}
+
+  /**
+   * How the time changes with the place across by the way the road lies there alone, s/m at each
+   * station.
+   *
+   * @param more as for {@link #slopes}
+   */
+  public double[] slopesByLie(Tilt lie, double[] more) {
+    tilt = lie;
+    try {
+      return slopes(more).curvature();
+    } finally {
+      tilt = null;
+    }
+  }
 
   /**
    * How the time changes.
@@ -284,8 +310,27 @@ public final class LapSlope {
     }
     double to = -slope / (2 * v * bySquare);
     out.curvature()[i] +=
-        to * (mostByLoad * square * towards - square * cos) * (kappa > 0 ? 1 : -1);
+        to
+            * (mostByLoad * loadByBend(i, square, sin, cos)
+                - turnByBend(i, square, sin, cos) * (kappa > 0 ? 1 : -1));
     out.grip()[i] += to * most / path.grip()[i];
+  }
+
+  /** How the load changes by the curvature, or by the place as the road lies. */
+  private double loadByBend(int i, double square, double sin, double cos) {
+    Tilt lie = tilt;
+    return lie == null
+        ? square * sin
+        : square * (lie.verticalCurvature()[i] + path.curvature()[i] * cos * lie.crossfall()[i])
+            - Units.G * sin * lie.crossfall()[i];
+  }
+
+  /** How the turn along the surface changes by the same. */
+  private double turnByBend(int i, double square, double sin, double cos) {
+    Tilt lie = tilt;
+    return lie == null
+        ? square * cos
+        : -(square * path.curvature()[i] * sin + Units.G * cos) * lie.crossfall()[i];
   }
 
   /**
@@ -303,7 +348,7 @@ public final class LapSlope {
     double rise = path.verticalCurvature()[i] + kappa * sin + limits.downforce;
     load = Limits.flatLoad(path, i) + square * rise;
     loadByV = 2 * v * rise;
-    loadByK = square * sin;
+    loadByK = loadByBend(i, square, sin, cos);
     if (load <= 0) {
       load = 0;
       loadByV = 0;
@@ -335,7 +380,7 @@ public final class LapSlope {
     left = Math.sqrt(1 - share * share);
     double bend = -share / Math.max(left, STEEPEST) / most;
     leftByV = bend * (sign * 2 * v * kappa * cos - share * mostByLoad * loadByV);
-    leftByK = bend * (sign * square * cos - share * mostByLoad * loadByK);
+    leftByK = bend * (sign * turnByBend(i, square, sin, cos) - share * mostByLoad * loadByK);
     leftByG = -bend * share * most / ground;
   }
 

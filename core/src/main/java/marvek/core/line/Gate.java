@@ -66,8 +66,6 @@ public record Gate(String id, double station, boolean left, double metres, doubl
         right[i] = Math.max(right[i], right[i] + share * (keepRight - right[i]));
       }
     }
-    return ground.with(
-        new Ground.Lie(was.crossfall(), was.verticalCurvature(), was.wind(), left, right),
-        List.of());
+    return ground.with(was.keeping(left, right), List.of());
   }
 }

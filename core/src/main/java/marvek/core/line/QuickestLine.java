@@ -375,6 +375,7 @@ public final class QuickestLine {
       LapSlope.Slopes slopes = lap.slopes(bySpeed);
       double[] cost = new double[blocks.count()];
       double[] gripSlope = new double[n];
+      double[] byLie = byLie(path, lap, bySpeed);
       for (int i = 0; i < n; i++) {
         double k = path.curvature()[i];
         double ds = lap.seconds()[i] > 0 ? path.step()[i] : 0;
@@ -383,8 +384,26 @@ public final class QuickestLine {
         gripSlope[i] = ground.slope(road, i, offset[i]);
       }
       double[] byOffset = LineSpline.byOffset(road, offset, path, slopes, gripSlope);
+      for (int i = 0; i < n; i++) {
+        byOffset[i] += byLie[i];
+      }
       return new Bundle.Point(c, cost, spline.byKnots(byOffset));
     }
+  }
+
+  /** What another place across costs by how the road lies there, s/m at each station. */
+  private double[] byLie(Path path, LapSlope lap, double[] bySpeed) {
+    int n = path.size();
+    Ground.Lie lie = ground.lie();
+    if (lie == null || lie.parts().isEmpty()) {
+      return new double[n];
+    }
+    LapSlope.Tilt tilt = new LapSlope.Tilt(new double[n], new double[n]);
+    for (int i = 0; i < n; i++) {
+      tilt.crossfall()[i] = lie.crossfallSlope(road, i, path.offset()[i]);
+      tilt.verticalCurvature()[i] = lie.verticalCurvatureSlope(road, i, path.offset()[i]);
+    }
+    return lap.slopesByLie(tilt, bySpeed);
   }
 
   /** The cost as the search sees it along a line, for holding its slopes against differences. */

@@ -334,8 +334,7 @@ public final class Edges {
         strips.add(new Ground.Strip(e.left(), 0, -half, whole));
       }
     }
-    return ground.with(
-        new Ground.Lie(was.crossfall(), was.verticalCurvature(), was.wind(), left, right), strips);
+    return ground.with(was.keeping(left, right), strips);
   }
 
   private static boolean inside(Centreline road, Edge e) {

@@ -191,6 +191,14 @@ public record Zone(
     };
   }
 
+  /** Whether the road lies otherwise there, on the side that is named or all across. */
+  public boolean lies() {
+    return switch (kind.effect()) {
+      case LOAD, CREST, DIP, CAMBER_IN, CAMBER_OUT -> true;
+      case GRIP, LEVEL, WIND, ROOM, BEYOND -> false;
+    };
+  }
+
   /**
    * Whether the computation feels it on a day.
    *

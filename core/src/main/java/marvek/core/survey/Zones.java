@@ -89,7 +89,12 @@ public final class Zones {
     Ground.Lie lie = Ground.Lie.of(road);
     double[] vertical = lie.verticalCurvature();
     double[] bumps = new double[road.size()];
+    List<Zone> parts = new ArrayList<>();
     for (Zone z : zones) {
+      if (z.lies() && z.side() != Zone.Side.BOTH) {
+        parts.add(z);
+        continue;
+      }
       double size = z.size();
       switch (z.kind().effect()) {
         case GRIP -> {}
@@ -105,16 +110,8 @@ public final class Zones {
                 z,
                 LIE_BLEND,
                 (i, share) -> vertical[i] = Math.max(vertical[i], share / size));
-        // What the wheels lose over bumps of one size grows with the square of the speed, as over
-        // a crest.
         case LOAD ->
-            along(
-                road,
-                z,
-                BLEND,
-                (i, share) ->
-                    bumps[i] =
-                        Math.max(bumps[i], share * (1 - size) * Units.G / (BUMPS_AT * BUMPS_AT)));
+            along(road, z, BLEND, (i, share) -> bumps[i] = Math.max(bumps[i], share * bumps(size)));
         case CAMBER_IN, CAMBER_OUT -> {
           double to = bend(road, z) * (z.kind().effect() == Zone.Effect.CAMBER_IN ? size : -size);
           fall(road, z, to, lie.crossfall());
@@ -132,15 +129,86 @@ public final class Zones {
         case LEVEL, BEYOND -> {}
       }
     }
+    double[] level = new double[road.size()];
     for (Zone z : zones) {
       if (z.kind().effect() == Zone.Effect.LEVEL) {
         fall(road, z, z.side() == Zone.Side.RIGHT ? -z.size() : z.size(), lie.crossfall());
+        along(road, z, LIE_BLEND, (i, share) -> level[i] = Math.max(level[i], share));
       }
+    }
+    List<Ground.Part> lies = new ArrayList<>();
+    for (Zone z : parts) {
+      lay(road, z, lie, level, part(road, lies, z));
     }
     for (int i = 0; i < bumps.length; i++) {
       vertical[i] -= bumps[i];
     }
-    return lie;
+    return lie.with(lies);
+  }
+
+  private static Ground.Part part(Centreline road, List<Ground.Part> parts, Zone zone) {
+    boolean left = zone.side() == Zone.Side.LEFT;
+    Zone.Across across = zone.across();
+    double near = across == null ? 0 : across.near();
+    double far = across == null ? Ground.Part.HALF : across.far();
+    for (Ground.Part p : parts) {
+      if (p.leftEdge() == left && p.near() == near && p.far() == far) {
+        return p;
+      }
+    }
+    Ground.Part made =
+        new Ground.Part(left, near, far, new double[road.size()], new double[road.size()]);
+    parts.add(made);
+    return made;
+  }
+
+  /**
+   * Lays a zone on a part of the width, as on the whole of it: what it makes of the road's own lie
+   * there is what the part has more.
+   */
+  private static void lay(
+      Centreline road, Zone z, Ground.Lie lie, double[] level, Ground.Part part) {
+    double size = z.size();
+    double[] vertical = part.verticalCurvature();
+    switch (z.kind().effect()) {
+      case CREST ->
+          along(
+              road,
+              z,
+              LIE_BLEND,
+              (i, share) ->
+                  vertical[i] +=
+                      Math.min(0, -share / size - lie.verticalCurvature()[i] - vertical[i]));
+      case DIP ->
+          along(
+              road,
+              z,
+              LIE_BLEND,
+              (i, share) ->
+                  vertical[i] +=
+                      Math.max(0, share / size - lie.verticalCurvature()[i] - vertical[i]));
+      case LOAD -> along(road, z, BLEND, (i, share) -> vertical[i] -= share * bumps(size));
+      default -> {
+        double to =
+            Math.atan(bend(road, z) * (z.kind().effect() == Zone.Effect.CAMBER_IN ? size : -size));
+        along(
+            road,
+            z,
+            LIE_BLEND,
+            (i, share) -> {
+              double now = lie.crossfall()[i] + part.crossfall()[i];
+              part.crossfall()[i] += share * (1 - level[i]) * (to - now);
+            });
+      }
+    }
+  }
+
+  /**
+   * What bumps take of the load, 1/m: what the wheels lose over bumps of one size grows with the
+   * square of the speed, as over a crest.
+   */
+  private static double bumps(double left) {
+    return (1 - left) * Units.G / (BUMPS_AT * BUMPS_AT);
   }
 
   private static void keep(Centreline road, Zone z, double[] keep) {

@@ -90,8 +90,16 @@ class QuickestLineTest {
     Arrays.fill(left, 0.9);
     Arrays.fill(none, 1);
     // Less grip left of the middle, so that the place across counts by the ground as well; a road
-    // that falls to one side, bumps and a side wind beside it.
-    Ground.Lie lie = Ground.Lie.of(road);
+    // that falls to one side, bumps and a side wind beside it, and parts of its width that lie
+    // otherwise again.
+    double[] fall = new double[road.size()];
+    double[] bend = new double[road.size()];
+    Ground.Lie lie =
+        Ground.Lie.of(road)
+            .with(
+                List.of(
+                    new Ground.Part(true, 1, 4, fall, bend),
+                    new Ground.Part(false, 0, Ground.Part.HALF, bend, fall.clone())));
     double[] push = new double[road.size()];
     AxleShares axles = new AxleShares(left.clone(), left.clone(), left.clone());
     for (int i = 0; i < road.size(); i++) {
@@ -101,6 +109,8 @@ class QuickestLineTest {
       lie.crossfall()[i] += 0.03 * Math.sin(i / 60.0);
       lie.verticalCurvature()[i] -= 0.0005 * (1 + Math.cos(i / 45.0));
       push[i] = 0.8 * Math.sin(i / 90.0);
+      fall[i] = 0.05 * Math.sin(i / 35.0);
+      bend[i] = 0.001 * Math.cos(i / 25.0);
     }
     Ground ground = new Ground(left, none, List.of(), lie, new Ground.SideWind(push), axles, 0);
     Limits limits = new Limits(v, DAY.withDriving(new Driving(0.85, 0.9, 0.7, 0.15)));

@@ -84,9 +84,9 @@ class ZonesTest {
             switch (kind.effect()) {
               case GRIP -> 1 - ground.at(ROAD, 360, ROAD.left()[360]);
               case CREST, DIP, LOAD ->
-                  Math.abs(lie.verticalCurvature()[360] - file.verticalCurvature()[360]);
+                  Math.abs(lie.verticalCurvature(ROAD, 360, 3) - file.verticalCurvature()[360]);
               case CAMBER_IN, CAMBER_OUT, LEVEL ->
-                  Math.abs(lie.crossfall()[360] - file.crossfall()[360]);
+                  Math.abs(lie.crossfall(ROAD, 360, 3) - file.crossfall()[360]);
               case WIND -> Math.abs(lie.wind()[360] - 1);
               case ROOM -> lie.keepLeft()[360];
               // Only where a reference opens it.
@@ -99,8 +99,8 @@ class ZonesTest {
         }
         before = acts;
         double elsewhere =
-            Math.abs(lie.verticalCurvature()[600] - file.verticalCurvature()[600])
-                + Math.abs(lie.crossfall()[600] - file.crossfall()[600])
+            Math.abs(lie.verticalCurvature(ROAD, 600, 3) - file.verticalCurvature()[600])
+                + Math.abs(lie.crossfall(ROAD, 600, 3) - file.crossfall()[600])
                 + Math.abs(lie.wind()[600] - 1)
                 + lie.keepLeft()[600]
                 + lie.keepRight()[360]
@@ -239,6 +239,57 @@ class ZonesTest {
     Ground.Lie told = Zones.ground(ROAD, List.of(level, camber), Surface.DRY).lie();
     assertThat(told.crossfall()[600]).isCloseTo(-Math.atan(0.02), within(1e-12));
     assertThat(Math.abs(told.crossfall()[565])).isCloseTo(Math.atan(0.04), within(1e-12));
+  }
+
+  /** On one half, or on a strip, the road lies otherwise there alone; a level reading beats it. */
+  @Test
+  void whatLiesOnPartOfTheWidthCountsThereAlone() {
+    for (ZoneKind kind :
+        List.of(ZoneKind.ADVERSE_CAMBER, ZoneKind.CREST, ZoneKind.COMPRESSION, ZoneKind.BUMP)) {
+      Zone all = new Zone("z", kind, Zone.Side.BOTH, 560, 640, 3, null, "", "");
+      Zone half = new Zone("z", kind, Zone.Side.RIGHT, 560, 640, 3, null, "", "");
+      Zone strip =
+          new Zone(
+              "z",
+              kind,
+              Zone.Side.RIGHT,
+              560,
+              640,
+              3,
+              null,
+              new Zone.Across(1, 3),
+              null,
+              null,
+              "",
+              "");
+      Ground.Lie whole = Zones.ground(ROAD, List.of(all), Surface.DRY).lie();
+      Ground.Lie halves = Zones.ground(ROAD, List.of(half), Surface.DRY).lie();
+      Ground.Lie strips = Zones.ground(ROAD, List.of(strip), Surface.DRY).lie();
+      double edge = ROAD.right()[600];
+      for (double out : new double[] {0.2, 2, edge - 1, edge + 1, edge + 3}) {
+        double n = out - edge;
+        String what = kind + " " + out + " m from the right edge";
+        boolean onHalf = out < edge;
+        boolean onStrip = out > 1 && out < 3;
+        assertThat(halves.crossfall(ROAD, 600, n))
+            .as(what)
+            .isCloseTo(onHalf ? whole.crossfall()[600] : 0, within(1e-12));
+        assertThat(halves.verticalCurvature(ROAD, 600, n))
+            .as(what)
+            .isCloseTo(onHalf ? whole.verticalCurvature()[600] : 0, within(1e-12));
+        assertThat(strips.crossfall(ROAD, 600, n))
+            .as(what)
+            .isCloseTo(onStrip ? whole.crossfall()[600] : 0, within(1e-12));
+        assertThat(strips.verticalCurvature(ROAD, 600, n))
+            .as(what)
+            .isCloseTo(onStrip ? whole.verticalCurvature()[600] : 0, within(1e-12));
+      }
+    }
+    Zone camber = zone(ZoneKind.ADVERSE_CAMBER, Zone.Side.RIGHT, 560, 640, 0.04);
+    Zone level = zone(ZoneKind.LEVEL, Zone.Side.RIGHT, 590, 610, 0.02);
+    Ground.Lie told = Zones.ground(ROAD, List.of(camber, level), Surface.DRY).lie();
+    assertThat(told.crossfall(ROAD, 600, -3)).isCloseTo(-Math.atan(0.02), within(1e-12));
+    assertThat(Math.abs(told.crossfall(ROAD, 565, -3))).isCloseTo(Math.atan(0.04), within(1e-12));
   }
 
   @Test
