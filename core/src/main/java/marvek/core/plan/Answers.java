@@ -186,7 +186,8 @@ public final class Answers {
   public CornerBalance balance(CornerEntry entry) {
     Laid laid = laid(entry);
     int[] gear = new GearPlan(stretch, laid.plan(), entry).along();
-    return new Balancing(computed, laid.path(), laid.plan(), from, gear).of(laid.steps());
+    return new Balancing(computed, laid.path(), laid.plan(), from, gear, stretch.things)
+        .of(laid.steps());
   }
 
   /**

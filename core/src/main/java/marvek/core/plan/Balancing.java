@@ -3,7 +3,9 @@ package marvek.core.plan;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import marvek.core.axle.Axles;
+import marvek.core.circuit.Centreline;
 import marvek.core.lap.LapTrace;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
@@ -16,6 +18,9 @@ import marvek.core.plan.CornerBalance.Part;
 import marvek.core.plan.CornerBalance.What;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
+import marvek.core.survey.Edges;
+import marvek.core.survey.Kerb;
+import marvek.core.survey.Things;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleKind;
 
@@ -40,20 +45,26 @@ final class Balancing {
   private static final double STRAIGHT = 0.25;
   // Share of the usual rate from which on a change of direction takes strength.
   private static final double PHYSICAL = 0.6;
+  // Far enough from an edge that no wheel is on its kerb, metres.
+  private static final double INSIDE = 0.3;
 
   private final ComputedLap computed;
   private final Path path;
   private final PlannedCorner plan;
   private final int from;
   private final int[] gear;
+  private final Things things;
 
   /**
    * For a corner as planned.
    *
+   * @param things along the road, whose kerbs take grip from one axle before the other
    * @param from index of the start of its stretch
    * @param gear at each step
    */
-  Balancing(ComputedLap computed, Path path, PlannedCorner plan, int from, int[] gear) {
+  Balancing(
+      ComputedLap computed, Path path, PlannedCorner plan, int from, int[] gear, Things things) {
+    this.things = things;
     this.computed = computed;
     this.path = path;
     this.plan = plan;
@@ -135,14 +146,41 @@ final class Balancing {
     if (lower > 0 && force < 0 && -force < 1.2 * engine(k, 0)) {
       force -= engine - engine(k, 0);
     }
-    return axles.use(
-        weight,
-        square,
-        limits.sideways(path, at(k), square),
-        force,
-        engine,
-        yaw(k),
-        path.grip()[at(k)]);
+    Axles.Use use =
+        axles.use(
+            weight,
+            square,
+            limits.sideways(path, at(k), square),
+            force,
+            engine,
+            yaw(k),
+            path.grip()[at(k)]);
+    return onKerb(at(k), use);
+  }
+
+  /**
+   * On a kerb that takes grip from one axle alone, the other uses no more of its own than on the
+   * road.
+   */
+  private Axles.Use onKerb(int i, Axles.Use use) {
+    Centreline road = computed.road();
+    double offset = path.offset()[i];
+    Optional<Kerb> kerb = Edges.under(road, things, computed.vehicle(), i, offset);
+    if (kerb.isEmpty()) {
+      return use;
+    }
+    boolean turns = kerb.get().does().contains(Kerb.Does.TURNS);
+    boolean pushes = kerb.get().does().contains(Kerb.Does.PUSHES);
+    if (turns == pushes) {
+      return use;
+    }
+    double half = computed.vehicle().width() / 2;
+    double edge = kerb.get().left() ? road.left()[i] - half : half - road.right()[i];
+    double inside = edge - (kerb.get().left() ? INSIDE : -INSIDE);
+    double left = computed.ground().at(road, i, offset) / computed.ground().at(road, i, inside);
+    return turns
+        ? new Axles.Use(use.front() * left, use.rear())
+        : new Axles.Use(use.front(), use.rear() * left);
   }
 
   /**

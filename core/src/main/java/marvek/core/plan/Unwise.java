@@ -2,10 +2,12 @@ package marvek.core.plan;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import marvek.core.circuit.Centreline;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
 import marvek.core.said.Said;
+import marvek.core.survey.Edges;
 import marvek.core.survey.Kerb;
 import marvek.core.survey.Things;
 import marvek.core.survey.Zones;
@@ -44,6 +46,8 @@ public record Unwise(What what, double from, double to, Said why) {
     LIGHT,
     BUMPS,
     KERB,
+    LOCKS,
+    LAUNCHED,
     TRACTION;
 
     Said said() {
@@ -52,6 +56,8 @@ public record Unwise(What what, double from, double to, Said why) {
         case LIGHT -> Said.of("unwise.light");
         case BUMPS -> Said.of("unwise.bumps");
         case KERB -> Said.of("unwise.kerb");
+        case LOCKS -> Said.of("unwise.locks");
+        case LAUNCHED -> Said.of("unwise.launched");
         case TRACTION -> Said.of("unwise.traction");
       };
     }
@@ -113,6 +119,11 @@ public record Unwise(What what, double from, double to, Said why) {
     double square = v * v;
     double load = limits.load(path, i, square);
     double share = load / limits.levelLoad(v);
+    Optional<Kerb> kerb =
+        Edges.under(computed.road(), things, computed.vehicle(), i, path.offset()[i]);
+    if (kerb.filter(k -> k.does().contains(Kerb.Does.LAUNCHES)).isPresent()) {
+      return Why.LAUNCHED;
+    }
     return switch (what) {
       case SHIFT ->
           limits.sideways(path, i, square) > ACROSS * limits.sidewaysMost(load, path.turning(i))
@@ -125,7 +136,8 @@ public record Unwise(What what, double from, double to, Said why) {
             ? Why.LIGHT
             : Zones.bumps(road, things, i * road.step(), offset)
                 ? Why.BUMPS
-                : onKerb(computed, things, i, offset) ? Why.KERB : null;
+                : kerb.map(k -> k.does().contains(Kerb.Does.LOCKS) ? Why.LOCKS : Why.KERB)
+                    .orElse(null);
       }
       case THROTTLE -> {
         double pulls =
@@ -133,18 +145,5 @@ public record Unwise(What what, double from, double to, Said why) {
         yield pulls < OPEN * limits.engineDrive(v) ? Why.TRACTION : null;
       }
     };
-  }
-
-  private static boolean onKerb(ComputedLap computed, Things things, int i, double offset) {
-    Centreline road = computed.road();
-    double half = computed.vehicle().width() / 2;
-    double station = i * road.step();
-    for (Kerb k : things.kerbs()) {
-      double past = k.left() ? offset + half - road.left()[i] : -offset + half - road.right()[i];
-      if (past > 0 && road.ahead(k.from(), station) <= road.ahead(k.from(), k.to())) {
-        return true;
-      }
-    }
-    return false;
   }
 }

@@ -39,6 +39,7 @@ public record Edge(
   public enum Never {
     KEEP_OFF,
     LIMIT,
+    BITES,
     WALL,
     LOOSE,
     UNKNOWN,
@@ -53,6 +54,8 @@ public record Edge(
   /** What may go wrong on an edge. */
   public enum Risk {
     THROWS,
+    LOCKS,
+    BITES,
     PAINT,
     SOFT,
     DROP,

@@ -3,6 +3,7 @@ package marvek.core.survey;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.IntConsumer;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
@@ -73,28 +74,56 @@ public final class Edges {
 
   /** Metres past the kerb's inner edge that a tyre may use, by floor, verdict and limits. */
   public static double allowed(Kerb kerb, Vehicle vehicle, Things things) {
-    if (kerb.verdict() == Kerb.Verdict.KEEP_OFF || limited(kerb, things)) {
+    if (kerb.verdict() == Kerb.Verdict.KEEP_OFF) {
       return 0;
     }
     Double reach = KerbClearance.of(kerb, vehicle).reach();
     double most = reach == null ? kerb.width() : Math.min(reach, kerb.width());
-    return kerb.verdict() == Kerb.Verdict.TOUCH ? Math.min(most, TOUCH) : most;
+    boolean touched =
+        kerb.verdict() == Kerb.Verdict.TOUCH || kerb.does().contains(Kerb.Does.LAUNCHES);
+    return Math.min(touched ? Math.min(most, TOUCH) : most, lets(kerb, vehicle, things));
   }
 
-  private static boolean limited(Kerb kerb, Things things) {
+  /** Metres past the kerb's inner edge that the limits at it let a tyre go. */
+  private static double lets(Kerb kerb, Vehicle vehicle, Things things) {
     return things.limits().stream()
-        .anyMatch(
+        .filter(
             l ->
                 l.corner().equals(kerb.corner())
                     && l.part() == kerb.part()
-                    && l.left() == kerb.left()
-                    && l.wheelsInside() > 0
-                    && (l.line() == TrackLimit.Line.WHITE_LINE
-                        || l.line() == TrackLimit.Line.KERB_INNER));
+                    && l.left() == kerb.left())
+        .mapToDouble(l -> l.lets(vehicle, kerb.width()))
+        .min()
+        .orElse(Double.MAX_VALUE);
+  }
+
+  /** The kerb under a wheel, if any. */
+  public static Optional<Kerb> under(
+      Centreline road, Things things, Vehicle vehicle, int i, double offset) {
+    double half = vehicle.width() / 2;
+    double station = i * road.step();
+    return things.kerbs().stream()
+        .filter(
+            k ->
+                (k.left() ? offset + half - road.left()[i] : -offset + half - road.right()[i]) > 0
+                    && road.ahead(k.from(), station) <= road.ahead(k.from(), k.to()))
+        .findFirst();
   }
 
   /** Share of the grip that a kerb leaves to the tyres on it in the dry. */
   private static double grip(Kerb kerb) {
+    double bears = bears(kerb);
+    return oneAxle(kerb) ? 1 - 2 * (1 - bears) : bears;
+  }
+
+  /**
+   * Whether one axle alone loses grip on it; the vehicle has no more than that axle, half of it.
+   */
+  private static boolean oneAxle(Kerb kerb) {
+    return kerb.does().contains(Kerb.Does.TURNS) != kerb.does().contains(Kerb.Does.PUSHES);
+  }
+
+  private static double bears(Kerb kerb) {
     return switch (kerb.profile()) {
       case FLAT -> 0.97;
       case RAMP -> 0.95;
@@ -117,9 +146,18 @@ public final class Edges {
     List<Edge.Risk> risks = new ArrayList<>();
     if (kerb.profile() == KerbProfile.SAUSAGE
         || kerb.profile() == KerbProfile.STEP
-        || kerb.height() > HIGH) {
+        || kerb.height() > HIGH
+        || kerb.does().contains(Kerb.Does.LAUNCHES)) {
       risks.add(Edge.Risk.THROWS);
     }
+    if (kerb.does().contains(Kerb.Does.LOCKS)) {
+      risks.add(Edge.Risk.LOCKS);
+    }
+    double bites = kerb.usableAfter();
+    if (bites > 0) {
+      risks.add(Edge.Risk.BITES);
+    }
+    boolean bitesAllAlong = bites >= road.ahead(kerb.from(), kerb.to());
     if (kerb.slippery()) {
       risks.add(Edge.Risk.PAINT);
     }
@@ -135,13 +173,15 @@ public final class Edges {
     Edge.Never never =
         kerb.verdict() == Kerb.Verdict.KEEP_OFF
             ? Edge.Never.KEEP_OFF
-            : limited(kerb, things)
+            : lets(kerb, vehicle, things) <= 0
                 ? Edge.Never.LIMIT
-                : reach <= 0
-                    ? Edge.Never.FLOOR
-                    : throwsRider
-                        ? Edge.Never.RIDER
-                        : hard(kerb.left(), kerb.from(), kerb.to(), reach);
+                : bitesAllAlong
+                    ? Edge.Never.BITES
+                    : reach <= 0
+                        ? Edge.Never.FLOOR
+                        : throwsRider
+                            ? Edge.Never.RIDER
+                            : hard(kerb.left(), kerb.from(), kerb.to(), reach);
     if (kerb.behind() == Kerb.Behind.WALL) {
       never = never == null ? Edge.Never.WALL : never;
     }
@@ -150,7 +190,7 @@ public final class Edges {
         kerb.id(),
         true,
         kerb.left(),
-        kerb.from(),
+        bitesAllAlong ? kerb.from() : road.wrap(kerb.from() + bites),
         kerb.to(),
         reach,
         grip(kerb),
@@ -179,12 +219,14 @@ public final class Edges {
     double reach = width - Ground.MARGIN;
     double share = grip;
     double wetLoss = 0;
+    double kerbs = 0;
     Edge.Never never = over(lip, width) ? null : Edge.Never.FLOOR;
     for (Kerb kerb : things.kerbs()) {
       if (kerb.left() == left && overlap(zone.from(), zone.to(), kerb.from(), kerb.to())) {
         Double clears = KerbClearance.of(kerb, vehicle).reach();
         share = Math.min(share, grip(kerb));
         wetLoss = Math.max(wetLoss, wetLoss(kerb));
+        kerbs = Math.max(kerbs, kerb.width());
         if (kerb.verdict() == Kerb.Verdict.KEEP_OFF) {
           never = Edge.Never.KEEP_OFF;
         } else if (kerb.behind() == Kerb.Behind.WALL) {
@@ -194,7 +236,9 @@ public final class Edges {
         }
       }
     }
-    if (never == null && within(zone, left)) {
+    double lets = lets(zone, left, kerbs);
+    reach = Math.min(reach, lets);
+    if (never == null && lets <= 0) {
       never = Edge.Never.LIMIT;
     }
     if (never == null) {
@@ -229,12 +273,14 @@ public final class Edges {
     return KerbClearance.of(step, vehicle).reach() == null;
   }
 
-  /** Whether a limit anywhere in a corner on that side keeps wheels inside an edge. */
-  private boolean within(Zone zone, boolean left) {
+  /** Metres past the edge that the limits anywhere along on that side let a tyre go. */
+  private double lets(Zone zone, boolean left, double kerbs) {
     return things.limits().stream()
-        .filter(l -> l.left() == left && l.wheelsInside() > 0)
-        .filter(l -> l.line() != TrackLimit.Line.NONE)
-        .anyMatch(l -> corners.stream().anyMatch(c -> holds(l, c, zone.from(), zone.to())));
+        .filter(l -> l.left() == left)
+        .filter(l -> corners.stream().anyMatch(c -> holds(l, c, zone.from(), zone.to())))
+        .mapToDouble(l -> l.lets(vehicle, kerbs))
+        .min()
+        .orElse(Double.MAX_VALUE);
   }
 
   private boolean holds(TrackLimit l, Corner c, double from, double to) {

@@ -79,6 +79,13 @@ public final class ThingsCheck {
   private void kerb(Kerb k) {
     measures(k);
     stretch(k.from(), k.to(), 1500);
+    Double bites = k.bites();
+    if (bites != null) {
+      within("length that bites", bites, 0, 1500);
+    }
+    if (k.does().stream().distinct().count() != k.does().size()) {
+      throw problem("What the kerb does comes twice.", "does", "Say it once.");
+    }
     corner(k.corner());
     words("note", k.note(), LONGEST_NOTE);
     photo(k.photo());

@@ -26,6 +26,8 @@ import marvek.core.survey.Kerb;
 import marvek.core.survey.KerbProfile;
 import marvek.core.survey.Things;
 import marvek.core.survey.TrackLimit;
+import marvek.core.vehicle.Vehicle;
+import marvek.core.vehicle.VehicleClasses;
 import marvek.core.words.ReferenceCsv;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
@@ -211,7 +213,7 @@ class WhatFollowsTest {
 
   @ParameterizedTest
   @EnumSource(TrackLimit.Line.class)
-  void aLimitAtTheLineOrTheInnerKerbForbidsTheKerbAndOneBeyondItDoesNot(TrackLimit.Line line) {
+  void aLimitHoldsItsWheelsInsideItsLine(TrackLimit.Line line) {
     Kerb kerb =
         new Kerb(
             "k",
@@ -228,10 +230,44 @@ class WhatFollowsTest {
             Kerb.Verdict.OPEN,
             "",
             "");
-    TrackLimit limit = new TrackLimit("l", "c1", Kerb.Part.EXIT, true, line, 2, "", "", List.of());
-    Things things = new Things(List.of(), List.of(kerb), List.of(), List.of(limit), List.of());
-    boolean forbids = line == TrackLimit.Line.WHITE_LINE || line == TrackLimit.Line.KERB_INNER;
-    assertThat(Edges.allowed(kerb, GT.computed.vehicle(), things))
-        .isEqualTo(forbids ? 0 : kerb.width());
+    Vehicle car = GT.computed.vehicle();
+    Vehicle bike = VehicleClasses.byId("motorcycle-600").vehicle();
+    boolean beyond = line == TrackLimit.Line.KERB_OUTER || line == TrackLimit.Line.NONE;
+    // The inner two stay wholly inside with a margin: this much of the car may be over.
+    double two = car.width() - car.floorOrUsual().tyreWidth() - 0.25;
+    assertThat(two).isBetween(1.0, 1.7);
+    for (int wheels = 0; wheels <= 4; wheels++) {
+      TrackLimit limit =
+          new TrackLimit("l", "c1", Kerb.Part.EXIT, true, line, wheels, "", "", List.of());
+      for (double width : new double[] {1, 3}) {
+        Things things =
+            new Things(List.of(), List.of(wide(kerb, width)), List.of(), List.of(limit), List.of());
+        double expected = wheels == 0 || beyond ? width : wheels <= 2 ? Math.min(width, two) : 0;
+        assertThat(Edges.allowed(wide(kerb, width), car, things))
+            .as("%d wheels, %.0f m", wheels, width)
+            .isCloseTo(expected, within(1e-9));
+        assertThat(Edges.allowed(wide(kerb, width), bike, things))
+            .as("a rider, %d wheels", wheels)
+            .isEqualTo(wheels == 0 || beyond ? width : 0);
+      }
+    }
+  }
+
+  private static Kerb wide(Kerb k, double width) {
+    return new Kerb(
+        k.id(),
+        k.left(),
+        k.from(),
+        k.to(),
+        k.corner(),
+        k.part(),
+        k.profile(),
+        width,
+        k.height(),
+        k.behind(),
+        k.slippery(),
+        k.verdict(),
+        k.note(),
+        k.photo());
   }
 }

@@ -301,19 +301,95 @@ class EdgesTest {
   @ParameterizedTest
   @EnumSource(Kerb.Part.class)
   void aLimitKeepsWheelsOffTheGroundBeyondInItsPartOfTheCorner(Kerb.Part part) {
-    TrackLimit limit =
-        new TrackLimit(
-            "l",
-            CORNER.id(),
-            part,
-            !CORNER.left(),
-            TrackLimit.Line.KERB_OUTER,
-            2,
-            "",
-            "",
-            List.of());
-    Edge edge = only(things(List.of(), List.of(beyond(3.0, 1.0, 0.0)), List.of(limit)));
-    assertThat(edge.never()).isEqualTo(part == Kerb.Part.ENTRY ? null : Edge.Never.LIMIT);
+    double free = 3 - Ground.MARGIN;
+    double two = CAR.width() - CAR.floorOrUsual().tyreWidth() - Ground.MARGIN;
+    for (int wheels : new int[] {0, 2, 4}) {
+      TrackLimit limit =
+          new TrackLimit(
+              "l",
+              CORNER.id(),
+              part,
+              !CORNER.left(),
+              TrackLimit.Line.KERB_OUTER,
+              wheels,
+              "",
+              "",
+              List.of());
+      Edge edge = only(things(List.of(), List.of(beyond(3.0, 1.0, 0.0)), List.of(limit)));
+      boolean none = part == Kerb.Part.ENTRY || wheels == 0;
+      assertThat(edge.never())
+          .as("%d wheels", wheels)
+          .isEqualTo(none || wheels == 2 ? null : Edge.Never.LIMIT);
+      assertThat(edge.reach())
+          .as("%d wheels", wheels)
+          .isCloseTo(none ? free : wheels == 2 ? two : 0, within(1e-9));
+    }
+  }
+
+  private static Kerb doing(Kerb k, @Nullable Double bites, Kerb.Does... does) {
+    return new Kerb(
+        k.id(),
+        k.left(),
+        k.from(),
+        k.to(),
+        k.corner(),
+        k.part(),
+        k.profile(),
+        k.width(),
+        k.height(),
+        k.behind(),
+        k.slippery(),
+        k.verdict(),
+        k.note(),
+        k.photo(),
+        bites,
+        List.of(does));
+  }
+
+  /** Behind the front edge that bites a kerb gives its room; on it, and where it bites, none. */
+  @Test
+  void aFrontEdgeThatBitesIsNotUsed() {
+    Kerb plain = kerb(KerbProfile.RAMP, false, Kerb.Verdict.OPEN);
+    Edge behind = only(things(List.of(doing(plain, 20.0)), List.of(), List.of()));
+    assertThat(behind.from()).isCloseTo(ROAD.wrap(FROM + 20), within(1e-9));
+    assertThat(behind.risks()).contains(Edge.Risk.BITES);
+    Ground open = Edges.open(ROAD, good(), List.of(behind), CAR);
+    Room was = Room.on(ROAD, CAR, good());
+    Room is = Room.on(ROAD, CAR, open);
+    for (double s : new double[] {5, 15, 25, 45}) {
+      int at = ROAD.index(ROAD.wrap(FROM + s));
+      double more =
+          behind.left() ? is.upper()[at] - was.upper()[at] : was.lower()[at] - is.lower()[at];
+      assertThat(more > 0.5).as("%.0f m on", s).isEqualTo(s > 20);
+    }
+    Edge none = only(things(List.of(doing(plain, 60.0)), List.of(), List.of()));
+    assertThat(none.never()).isEqualTo(Edge.Never.BITES);
+    assertThat(Edges.open(ROAD, good(), List.of(none), CAR).sameAs(good())).isTrue();
+  }
+
+  /** What takes grip from one axle leaves the vehicle no more than that axle has. */
+  @Test
+  void whatAKerbDoesCounts() {
+    for (KerbProfile profile : KerbProfile.values()) {
+      Kerb plain = kerb(profile, false, Kerb.Verdict.OPEN);
+      Edge as = only(things(List.of(plain), List.of(), List.of()));
+      for (Kerb.Does one : List.of(Kerb.Does.TURNS, Kerb.Does.PUSHES)) {
+        Edge edge = only(things(List.of(doing(plain, null, one)), List.of(), List.of()));
+        assertThat(1 - edge.grip(0)).isCloseTo(2 * (1 - as.grip(0)), within(1e-9));
+      }
+      Edge throwing =
+          only(things(List.of(doing(plain, null, Kerb.Does.LAUNCHES)), List.of(), List.of()));
+      assertThat(throwing.reach()).isLessThanOrEqualTo(Edges.TOUCH);
+      assertThat(throwing.risks()).contains(Edge.Risk.THROWS);
+      Vehicle bike = VehicleClasses.byId("motorcycle-600").vehicle();
+      Things launching =
+          things(List.of(doing(plain, null, Kerb.Does.LAUNCHES)), List.of(), List.of());
+      assertThat(Edges.all(ROAD, CORNERS, launching, bike).get(0).usable()).isFalse();
+      assertThat(
+              only(things(List.of(doing(plain, null, Kerb.Does.LOCKS)), List.of(), List.of()))
+                  .risks())
+          .contains(Edge.Risk.LOCKS);
+    }
   }
 
   @Test

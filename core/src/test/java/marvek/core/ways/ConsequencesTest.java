@@ -42,6 +42,7 @@ import marvek.core.survey.ZoneKind;
 import marvek.core.technique.School;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleKind;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
@@ -365,6 +366,7 @@ public class ConsequencesTest {
         .contains("LIMIT_AT_EXIT");
     assertThat(rules(plain, found(List.of(touch), List.of(), List.of(limit))))
         .doesNotContain("LIMIT_AT_EXIT");
+    kerbs(plain, outside, half);
     Zone wall =
         new Zone(
             "z",
@@ -383,6 +385,88 @@ public class ConsequencesTest {
     assertThat(rules(planned, found(List.of(), List.of(wall), List.of()))).isEmpty();
     CornerEntry worded = plain.copy().wording(new Wording("my words", "other points")).done();
     assertThat(rules(worded, Things.none())).contains("WORDING_DUE");
+  }
+
+  /** Where a kerb's front bites, where it throws, and where a limit holds it. */
+  private static void kerbs(CornerEntry plain, boolean outside, Kerb half) {
+    double bites = 9;
+    for (double after : new double[] {-5, 2, 8, 9, 14}) {
+      CornerEntry joins =
+          plain
+              .copy()
+              .kerbs(
+                  List.of(
+                      new KerbUse(
+                          Kerb.Part.EXIT, Kerb.Verdict.RIDE, half.from() + after, null, "")))
+              .done();
+      List<String> told = rules(joins, found(List.of(doing(half, bites)), List.of(), List.of()));
+      assertThat(told.contains("KERB_FRONT")).as("%.0f m on", after).isEqualTo(after < bites);
+      assertThat(rules(joins, found(List.of(half), List.of(), List.of())))
+          .doesNotContain("KERB_FRONT", "KERB_THROWS");
+      assertThat(
+              rules(
+                  joins,
+                  found(List.of(doing(half, null, Kerb.Does.LAUNCHES)), List.of(), List.of())))
+          .contains("KERB_THROWS");
+    }
+    Kerb inside =
+        new Kerb(
+            "i",
+            !outside,
+            half.from(),
+            half.to(),
+            "c1",
+            Kerb.Part.APEX,
+            KerbProfile.FLAT,
+            1,
+            0.02,
+            Kerb.Behind.TARMAC,
+            false,
+            Kerb.Verdict.STRADDLE,
+            "",
+            "");
+    for (Kerb.Verdict how : List.of(Kerb.Verdict.TOUCH, Kerb.Verdict.RIDE)) {
+      for (int wheels : new int[] {2, 4}) {
+        TrackLimit limit =
+            new TrackLimit(
+                "l",
+                "c1",
+                Kerb.Part.APEX,
+                !outside,
+                TrackLimit.Line.WHITE_LINE,
+                wheels,
+                "",
+                "",
+                List.of());
+        CornerEntry uses =
+            plain.copy().kerbs(List.of(new KerbUse(Kerb.Part.APEX, how, null, null, ""))).done();
+        assertThat(
+                rules(uses, found(List.of(inside), List.of(), List.of(limit)))
+                    .contains("KERB_PAST_LIMIT"))
+            .as("%s with %d inside", how, wheels)
+            .isEqualTo(wheels == 4);
+      }
+    }
+  }
+
+  private static Kerb doing(Kerb k, @Nullable Double bites, Kerb.Does... does) {
+    return new Kerb(
+        k.id(),
+        k.left(),
+        k.from(),
+        k.to(),
+        k.corner(),
+        k.part(),
+        k.profile(),
+        k.width(),
+        k.height(),
+        k.behind(),
+        k.slippery(),
+        k.verdict(),
+        k.note(),
+        k.photo(),
+        bites,
+        List.of(does));
   }
 
   @Test

@@ -39,7 +39,7 @@ public final class FloorOnKerb implements Check {
   }
 
   /** Metres past the kerb's inner edge to which the outer face of a tyre goes. */
-  private static double past(Kerb.Verdict how, Kerb kerb, Vehicle vehicle) {
+  static double past(Kerb.Verdict how, Kerb kerb, Vehicle vehicle) {
     double tyre = vehicle.floorOrUsual().tyreWidth();
     return switch (how) {
       case OPEN, KEEP_OFF -> 0;

@@ -71,8 +71,6 @@ public final class LimitAtExit implements Check {
   }
 
   private static double allowed(Case at, TrackLimit limit, boolean left) {
-    // With two wheels to stay inside, the outer two may be a car's width over.
-    double spare = limit.wheelsInside() <= 2 ? at.computed().vehicle().width() * 0.9 : 0;
     double kerb =
         at.things().kerbs().stream()
             .filter(
@@ -83,10 +81,6 @@ public final class LimitAtExit implements Check {
             .mapToDouble(Kerb::width)
             .findFirst()
             .orElse(0);
-    return switch (limit.line()) {
-      case WHITE_LINE, KERB_INNER, TARMAC -> spare;
-      case KERB_OUTER -> kerb + spare;
-      case NONE -> Double.MAX_VALUE;
-    };
+    return limit.lets(at.computed().vehicle(), kerb);
   }
 }
