@@ -10,6 +10,7 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.CircuitReading;
+import marvek.core.circuit.Corner;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Slowing;
@@ -19,6 +20,10 @@ import marvek.core.line.SteeringRate;
 import marvek.core.plan.CornerBalance.How;
 import marvek.core.plan.CornerBalance.Move;
 import marvek.core.plan.CornerBalance.What;
+import marvek.core.survey.Edge;
+import marvek.core.survey.Edges;
+import marvek.core.survey.Kerb;
+import marvek.core.survey.KerbProfile;
 import marvek.core.survey.Things;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleKind;
@@ -96,6 +101,81 @@ class BalancingTest {
     }
     assertThat(trailed).isPositive();
     assertThat(locked).as("places at which a wheel is told").isPositive();
+  }
+
+  private static Kerb exitKerb(Centreline road, Corner c, Kerb.Does... does) {
+    return new Kerb(
+        "k-" + c.id(),
+        !c.left(),
+        road.wrap(c.apex() + 10),
+        road.wrap(c.exit() + 50),
+        c.id(),
+        Kerb.Part.EXIT,
+        KerbProfile.SERRATED,
+        1,
+        0.03,
+        Kerb.Behind.TARMAC,
+        false,
+        Kerb.Verdict.OPEN,
+        "",
+        "",
+        null,
+        List.of(does));
+  }
+
+  private static Things kerbs(Centreline road, CircuitReading read, Kerb.Does... does) {
+    return new Things(
+        List.of(),
+        read.corners().stream().map(c -> exitKerb(road, c, does)).toList(),
+        List.of(),
+        List.of(),
+        List.of());
+  }
+
+  /** A kerb that turns spares the front, one that pushes the rear, and neither does more. */
+  @ParameterizedTest
+  @CsvSource({"70, cup-gt", "71, small-hatch"})
+  void whatAKerbDoesMovesTheBalanceOnItAlone(long seed, String vehicle) {
+    CircuitReading read = RandomRoads.of(seed, 260);
+    ComputedLap bare = Drives.computed(read, vehicle);
+    Centreline road = bare.road();
+    Things turns = kerbs(road, read, Kerb.Does.TURNS);
+    Things pushes = kerbs(road, read, Kerb.Does.PUSHES);
+    Things plain = kerbs(road, read);
+    List<Edge> edges = Edges.all(road, read.corners(), turns, bare.vehicle());
+    ComputedLap on =
+        ComputedLap.compute(
+            road,
+            read.corners(),
+            Edges.open(road, bare.ground(), edges, bare.vehicle()),
+            bare.vehicle(),
+            bare.conditions());
+    List<CornerEntry> draft = Drafter.draft(on, Drafter.boards(on)).corners();
+    int ridden = 0;
+    for (int c = 0; c < draft.size(); c++) {
+      CornerBalance as = Answers.at(on, plain, c).balance(draft.get(c));
+      CornerBalance turned = Answers.at(on, turns, c).balance(draft.get(c));
+      CornerBalance pushed = Answers.at(on, pushes, c).balance(draft.get(c));
+      for (int k = 0; k < as.front().length; k++) {
+        int i = road.index(road.wrap(as.from() + k * as.step()));
+        double offset = on.path().offset()[i];
+        boolean under = Edges.under(road, plain, on.vehicle(), i, offset - 0.1).isPresent();
+        under &= Edges.under(road, plain, on.vehicle(), i, offset + 0.1).isPresent();
+        boolean off = Edges.under(road, plain, on.vehicle(), i, offset - 0.1).isEmpty();
+        off &= Edges.under(road, plain, on.vehicle(), i, offset + 0.1).isEmpty();
+        assertThat(turned.rear()[k]).isEqualTo(as.rear()[k]);
+        assertThat(pushed.front()[k]).isEqualTo(as.front()[k]);
+        if (off) {
+          assertThat(turned.front()[k]).isEqualTo(as.front()[k]);
+          assertThat(pushed.rear()[k]).isEqualTo(as.rear()[k]);
+        } else if (under && as.front()[k] > 0.2 && as.rear()[k] > 0.2) {
+          assertThat(turned.front()[k]).isLessThan(as.front()[k]);
+          assertThat(pushed.rear()[k]).isLessThan(as.rear()[k]);
+          ridden++;
+        }
+      }
+    }
+    assertThat(ridden).as("places on kerbs").isGreaterThan(5);
   }
 
   /**

@@ -9,6 +9,10 @@ import marvek.core.circuit.CircuitReading;
 import marvek.core.entry.CornerEntry;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.lap.Conditions;
+import marvek.core.survey.Edge;
+import marvek.core.survey.Edges;
+import marvek.core.survey.Kerb;
+import marvek.core.survey.KerbProfile;
 import marvek.core.survey.Things;
 import marvek.core.survey.Zone;
 import marvek.core.survey.ZoneKind;
@@ -101,5 +105,71 @@ class UnwiseTest {
         }
       }
     }
+  }
+
+  /**
+   * On a kerb that throws the wheels nothing is wise; on one that locks or is just a kerb, no
+   * brake.
+   */
+  @Test
+  void onAKerbItIsWhatTheKerbDoesThatCounts() {
+    for (Kerb.Does does : Kerb.Does.values()) {
+      ComputedLap lap = opened(does);
+      int ridden = 0;
+      for (CornerEntry e : Drafter.draft(lap, List.of()).corners()) {
+        List<Unwise> all = Answers.at(lap, kerbs(does), lap.indexOf(e.corner())).unwise(e);
+        for (Unwise u : all) {
+          boolean throwing = u.why().key().equals("unwise.launched");
+          boolean locks = u.why().key().equals("unwise.locks");
+          boolean plain = u.why().key().equals("unwise.kerb");
+          ridden += throwing || locks || plain ? 1 : 0;
+          assertThat(throwing).as("%s", does).isIn(false, does == Kerb.Does.LAUNCHES);
+          assertThat(locks).as("%s", does).isIn(false, does == Kerb.Does.LOCKS);
+          assertThat(plain)
+              .as("%s", does)
+              .isIn(false, does != Kerb.Does.LOCKS && does != Kerb.Does.LAUNCHES);
+          if (locks || plain) {
+            assertThat(u.what()).isEqualTo(Unwise.What.BRAKE);
+          }
+        }
+      }
+      assertThat(ridden).as("%s", does).isGreaterThan(1);
+    }
+  }
+
+  private static Things kerbs(Kerb.Does does) {
+    List<Kerb> kerbs =
+        LAP.corners().stream()
+            .map(
+                c ->
+                    new Kerb(
+                        "k-" + c.id(),
+                        !c.left(),
+                        ROAD.wrap(c.apex() + 10),
+                        ROAD.wrap(c.exit() + 40),
+                        c.id(),
+                        Kerb.Part.EXIT,
+                        KerbProfile.FLAT,
+                        1,
+                        0.02,
+                        Kerb.Behind.TARMAC,
+                        false,
+                        Kerb.Verdict.OPEN,
+                        "",
+                        "",
+                        null,
+                        List.of(does)))
+            .toList();
+    return new Things(List.of(), kerbs, List.of(), List.of(), List.of());
+  }
+
+  private static ComputedLap opened(Kerb.Does does) {
+    List<Edge> edges = Edges.all(ROAD, LAP.corners(), kerbs(does), LAP.vehicle());
+    return ComputedLap.compute(
+        ROAD,
+        LAP.corners(),
+        Edges.open(ROAD, LAP.ground(), edges, LAP.vehicle()),
+        LAP.vehicle(),
+        LAP.conditions());
   }
 }
