@@ -77,23 +77,26 @@ public final class Axles {
     roll = chassis.rollFront();
     gripRear = motorcycle ? 1 : chassis.gripRear();
     rearHeld = !motorcycle && drive != Vehicle.Drive.FRONT;
+    // What was entered is what the vehicle gave with the balance that it had then.
+    Double rearThen = v.balanceEntered().rear();
+    double entered = motorcycle || rearThen == null ? gripRear : rearThen;
     double turned = limits.sidewaysMost(Units.G, 1);
     Loads level = loads(Units.G, 0, turned, 0, v.balanceEntered().roll());
     muAcross =
         turned
             * Math.max(
                 front / grip(level.front, level.acrossFront, front),
-                rear / (gripRear * grip(level.rear, level.acrossRear, rear)));
+                rear / (entered * grip(level.rear, level.acrossRear, rear)));
     double braked = limits.gripAlong();
     Loads diving = loads(Units.G, 0, 0, -braked);
-    muBraking = braked / (grip(diving.front, 0, front) + gripRear * grip(diving.rear, 0, rear));
+    muBraking = braked / (grip(diving.front, 0, front) + entered * grip(diving.rear, 0, rear));
     double driven = limits.wheelDrive();
     Loads squat = loads(Units.G, 0, 0, driven);
     double bears =
         switch (drive) {
           case FRONT -> grip(squat.front, 0, front);
-          case REAR -> gripRear * grip(squat.rear, 0, rear);
-          case ALL -> grip(squat.front, 0, front) + gripRear * grip(squat.rear, 0, rear);
+          case REAR -> entered * grip(squat.rear, 0, rear);
+          case ALL -> grip(squat.front, 0, front) + entered * grip(squat.rear, 0, rear);
         };
     muDriving = driven / Math.max(1e-9, bears);
   }

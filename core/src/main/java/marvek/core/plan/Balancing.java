@@ -10,6 +10,7 @@ import marvek.core.lap.LapTrace;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
 import marvek.core.line.SteeringRate;
+import marvek.core.plan.CornerBalance.Around;
 import marvek.core.plan.CornerBalance.Hands;
 import marvek.core.plan.CornerBalance.How;
 import marvek.core.plan.CornerBalance.Locks;
@@ -37,6 +38,20 @@ final class Balancing {
   // Below this use of both neither says how the vehicle feels.
   private static final double FREE = 0.7;
   private static final double MORE_BRAKE = 0.1;
+  private static final double MORE_THROTTLE = 0.1;
+  // What a foot can do otherwise, points of pedal.
+  private static final double LEAST_POINTS = 0.005;
+  private static final double MOST = 0.4;
+  // 1 km/h, m/s.
+  private static final double SLOWER = 1 / 3.6;
+  // A click of a damper, its damping, and how a body rolls where that is not known (common
+  // practice,
+  // no source).
+  private static final double DAMPER_CLICK = 0.02;
+  private static final double DAMPED = 0.7;
+  private static final double USUAL_FREQUENCY = 1.8;
+  // Across that is no roll yet, m/s².
+  private static final double LEAST_ROLL = 1;
   // m/s² by which the tyres drive at least where the throttle is on.
   private static final double DRIVEN = 0.5;
   // Steps past the marker where a press has come.
@@ -97,6 +112,7 @@ final class Balancing {
       bears[k] = rounded(bears(limits, s));
     }
     double metre = computed.road().step();
+    List<Move> moves = moves(axles, entry, slowest, exit);
     return new CornerBalance(
         computed.road().wrap((from + begin) * metre),
         THIN * metre,
@@ -106,9 +122,10 @@ final class Balancing {
         phase(axles, entry),
         phase(axles, slowest),
         phase(axles, exit),
-        moves(axles, entry, slowest, exit),
+        fixed() ? moves.stream().filter(m -> !m.what().isSet()).toList() : moves,
         locks(axles, steps, entry),
         hands(begin, end),
+        fixed() ? around(axles, moves, entry, slowest, exit) : List.of(),
         computed.vehicle().chassis() == null);
   }
 
@@ -362,9 +379,24 @@ final class Balancing {
         out.add(new Move(What.GEAR, use(axles, entry, 0, 1).balance() - now, 0, 0, null, null));
       }
     }
+    if (plan.wheels[exit] > 0) {
+      double most = computed.limits().engineDrive(plan.speed[exit]);
+      double now = use(axles, exit, 0, 0).balance();
+      out.add(
+          new Move(
+              What.THROTTLE,
+              0,
+              0,
+              use(axles, exit, -MORE_THROTTLE * most, 0).balance() - now,
+              null,
+              null));
+    }
     if (car) {
       out.add(step(What.BRAKES, entry, middle, exit));
       out.add(step(What.BAR, entry, middle, exit));
+      out.add(step(What.SPRINGS, entry, middle, exit));
+      out.add(step(What.CAMBER, entry, middle, exit));
+      out.add(new Move(What.DAMPERS, rolling(axles, entry), 0, rolling(axles, exit), null, null));
       if (computed.vehicle().aero().clA() > 0.05) {
         out.add(step(What.WING, entry, middle, exit));
       }
@@ -372,7 +404,95 @@ final class Balancing {
     return out;
   }
 
+  private boolean fixed() {
+    return computed.vehicle().hasFixedSetup();
+  }
+
+  /**
+   * What a click of firmer front dampers moves while the vehicle rolls: a share of what the damping
+   * holds, which is to what the springs hold as 2ζ/ω times how quickly it rolls to how far it has
+   * (linear oscillator).
+   */
+  private double rolling(Axles axles, int k) {
+    Vehicle v = computed.vehicle();
+    Vehicle.Ride ride = v.ride();
+    double omega = 2 * Math.PI * (ride == null ? USUAL_FREQUENCY : ride.frequency());
+    int a = Math.max(0, k - AROUND);
+    int b = Math.min(plan.speed.length - 1, k + AROUND);
+    double seconds = 0;
+    for (int j = a; j < b; j++) {
+      seconds += 2 * path.step()[at(j)] / (plan.speed[j] + plan.speed[j + 1]);
+    }
+    double rolled = turn(k);
+    double rate = (turn(b) - turn(a)) / Math.max(0.01, seconds);
+    if (Math.abs(rolled) < LEAST_ROLL) {
+      return 0;
+    }
+    double share = DAMPER_CLICK * 2 * DAMPED / omega * rate / rolled;
+    double steps = share / Math.max(1e-6, v.chassisOrUsual().barStep());
+    Axles with = new Axles(v.stepped(0, steps, 0), computed.conditions());
+    return use(with, k, 0, 0).balance() - use(axles, k, 0, 0).balance();
+  }
+
+  /** Across by the tyres at a place of the plan, m/s². */
+  private double turn(int k) {
+    return computed.limits().sideways(path, at(k), plan.speed[k] * plan.speed[k]);
+  }
+
+  /** What is done instead of a step of the set-up, part by part. */
+  private List<Around> around(Axles axles, List<Move> moves, int entry, int middle, int exit) {
+    List<Around> out = new ArrayList<>();
+    for (Move m : moves) {
+      boolean in = m.what() == What.TRAIL || m.what() == What.GEAR;
+      if (m.what().isSet()) {
+        continue;
+      }
+      int at = in ? entry : exit;
+      Axles.Use use = use(axles, at, 0, 0);
+      double by = use.balance();
+      if (use.most() < FREE || Math.abs(by) < EVEN) {
+        continue;
+      }
+      double moved = in ? m.entry() : m.exit();
+      if (m.what() == What.GEAR) {
+        if (Math.abs(by + moved) < Math.abs(by)) {
+          out.add(new Around(What.GEAR, 0, Said.of("around.gear")));
+        }
+        continue;
+      }
+      double points = -by / moved * (in ? MORE_BRAKE : MORE_THROTTLE);
+      if (Double.isFinite(points) && Math.abs(points) >= LEAST_POINTS && Math.abs(points) <= MOST) {
+        out.add(
+            new Around(
+                m.what(),
+                points,
+                Said.of(
+                    in ? "around.brake" : "around.throttle",
+                    Value.percent(Math.abs(points)),
+                    Value.choice(points > 0))));
+      }
+    }
+    Axles.Use use = use(axles, middle, 0, 0);
+    if (use.most() >= FREE && Math.abs(use.balance()) >= EVEN) {
+      double square = plan.speed[middle] * plan.speed[middle];
+      double slower = plan.speed[middle] - SLOWER;
+      double less = 1 - slower * slower / square;
+      out.add(
+          new Around(
+              What.TRAIL,
+              0,
+              Said.of("around.slower", Value.speed(SLOWER), Value.percent(less * use.most()))));
+    }
+    return out;
+  }
+
   private static Vehicle stepped(Vehicle v, What what, double steps) {
+    if (what == What.SPRINGS) {
+      return v.sprung(steps, 0);
+    }
+    if (what == What.CAMBER) {
+      return v.cambered(steps, 0);
+    }
     return v.stepped(
         what == What.BRAKES ? steps : 0,
         what == What.BAR ? steps : 0,

@@ -20,6 +20,7 @@ import org.jspecify.annotations.Nullable;
  * @param locks which wheel the brakes lock first, straight ahead and half-way in, as far as it is
  *     braked there
  * @param hands where hands, or a machine's roll, have most to do
+ * @param around what is done instead where the set-up is fixed; empty where it is not
  * @param usual whether the vehicle's chassis is what is usual for its kind, not entered
  */
 public record CornerBalance(
@@ -34,9 +35,11 @@ public record CornerBalance(
     List<Move> moves,
     List<Locks> locks,
     Hands hands,
+    List<Around> around,
     boolean usual) {
   public CornerBalance {
     moves = List.copyOf(moves);
+    around = List.copyOf(around);
     locks = List.copyOf(locks);
   }
 
@@ -76,8 +79,33 @@ public record CornerBalance(
     /** One gear lower on the way in. */
     GEAR,
     /** Ten points more brake while turning in. */
-    TRAIL
+    TRAIL,
+    /** Ten points more throttle on the way out. */
+    THROTTLE,
+    /** One step of stiffer front springs. */
+    SPRINGS,
+    /** Half a degree more camber at the front. */
+    CAMBER,
+    /** One click of firmer front dampers: felt while it rolls, and by no lap here. */
+    DAMPERS;
+
+    /** Whether it is set, and not done by the driver. */
+    public boolean isSet() {
+      return switch (this) {
+        case GEAR, TRAIL, THROTTLE -> false;
+        case BRAKES, BAR, WING, SPRINGS, CAMBER, DAMPERS -> true;
+      };
+    }
   }
+
+  /**
+   * What a driver does about a vehicle that pushes or turns and may not be set.
+   *
+   * @param what is moved
+   * @param by points of pedal, more is positive; 0 for a gear lower
+   * @param words of it
+   */
+  public record Around(What what, double by, Said words) {}
 
   /**
    * One step of something, on the line at hand.

@@ -72,6 +72,15 @@ public record SetupParameter(
     all.add(
         new SetupParameter(
             "bar.steps", "Chassis", "Front bar, steps stiffer", "", -20, 20, 1, true));
+    for (String end : List.of("front", "rear")) {
+      String name = end.equals("front") ? "Front" : "Rear";
+      all.add(
+          new SetupParameter(
+              "springs." + end, "Chassis", name + " springs, steps stiffer", "", -10, 10, 1, true));
+      all.add(
+          new SetupParameter(
+              "cambers." + end, "Wheels", name + " camber, half degrees more", "", -8, 8, 1, true));
+    }
     all.add(new SetupParameter("wings.drag", "Wings", "Drag area", "m²", 0.05, 4, 0.01, true));
     all.add(
         new SetupParameter(

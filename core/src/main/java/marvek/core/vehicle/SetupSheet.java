@@ -153,11 +153,18 @@ public record SetupSheet(String name, Purpose purpose, List<Setting> settings, S
         new Vehicle.Balance(
             number("brakes.bias").map(b -> b / 100).orElse(is.brakes()),
             number("roll.front").map(r -> r / 100).orElse(is.roll()),
-            number("wings.front").map(l -> l / 100).orElse(is.lift()));
+            number("wings.front").map(l -> l / 100).orElse(is.lift()),
+            is.rear());
     set = to.equals(is) ? set : set.balanced(to);
     double bar = number("bar.steps").orElse(0.0);
     double wing = number("wings.steps").orElse(0.0);
-    return bar == 0 && wing == 0 ? set : set.stepped(0, bar, wing);
+    set = bar == 0 && wing == 0 ? set : set.stepped(0, bar, wing);
+    return set.sprung(steps("springs.front"), steps("springs.rear"))
+        .cambered(steps("cambers.front"), steps("cambers.rear"));
+  }
+
+  private double steps(String parameter) {
+    return number(parameter).orElse(0.0);
   }
 
   /** What cannot be on a sheet, each with the reason; empty when all is well. */

@@ -27,6 +27,7 @@ import org.jspecify.annotations.Nullable;
  * @param chassis what tells the axles apart; null to take what is usual
  * @param device that takes drag away where the rules let it; null without one
  * @param ride what the springs give way; null where that is not known
+ * @param fixedSetup whether its set-up is not the driver's to change; null for no
  */
 @RecordBuilder
 public record Vehicle(
@@ -47,7 +48,8 @@ public record Vehicle(
     @Nullable Fuel fuel,
     @Nullable Chassis chassis,
     @Nullable Device device,
-    @Nullable Ride ride) {
+    @Nullable Ride ride,
+    @Nullable Boolean fixedSetup) {
 
   /** A vehicle with the usual chassis. */
   public Vehicle(
@@ -82,6 +84,7 @@ public record Vehicle(
         boost,
         floor,
         fuel,
+        null,
         null,
         null,
         null);
@@ -357,13 +360,14 @@ public record Vehicle(
       double wingStep,
       double wingDrag,
       @Nullable Balance entered) {
-    Chassis set(double roll, double lift, Balance before) {
+    Chassis set(Balance to, Balance before) {
+      Double rear = to.rear();
       return new Chassis(
           trackFront,
           trackRear,
-          roll,
-          lift,
-          gripRear,
+          to.roll(),
+          to.lift(),
+          rear == null ? gripRear : rear,
           closedTorque,
           brakeStep,
           barStep,
@@ -379,19 +383,25 @@ public record Vehicle(
    * @param brakes share of braking at the front
    * @param roll share of the roll stiffness at the front
    * @param lift share of the downforce at the front
+   * @param rear grip of a rear tyre against a front one; null for as it is, in what was stored
+   *     before it could be set
    */
-  public record Balance(double brakes, double roll, double lift) {}
+  public record Balance(double brakes, double roll, double lift, @Nullable Double rear) {}
 
   /** The balance as it is. */
   public Balance balance() {
     Chassis c = chassisOrUsual();
-    return new Balance(brakes.frontShare(), c.rollFront(), c.liftFront());
+    return new Balance(brakes.frontShare(), c.rollFront(), c.liftFront(), c.gripRear());
   }
 
   /** The balance with which the grip was entered. */
   public Balance balanceEntered() {
     Balance entered = chassis == null ? null : chassis.entered();
-    return entered == null ? balance() : entered;
+    return entered == null
+        ? balance()
+        : entered.rear() == null
+            ? new Balance(entered.brakes(), entered.roll(), entered.lift(), balance().rear())
+            : entered;
   }
 
   /** The same vehicle with the balance with which its grip was entered. */
@@ -404,7 +414,7 @@ public record Vehicle(
   public Vehicle balanced(Balance to) {
     return copy()
         .brakes(new Brakes(brakes.mostForce(), to.brakes(), brakes.engineBraking()))
-        .chassis(chassisOrUsual().set(to.roll(), to.lift(), balanceEntered()))
+        .chassis(chassisOrUsual().set(to, balanceEntered()))
         .build();
   }
 
@@ -459,10 +469,60 @@ public record Vehicle(
             new Balance(
                 Math.max(0.2, Math.min(1, brakes.frontShare() + brake * c.brakeStep())),
                 Math.max(0.05, Math.min(0.95, c.rollFront() + bar * c.barStep())),
-                wing == 0 ? c.liftFront() : Math.max(0, Math.min(1, lift))));
+                wing == 0 ? c.liftFront() : Math.max(0, Math.min(1, lift)),
+                c.gripRear()));
     return wing == 0
         ? balanced
         : balanced.copy().aero(new Aero(aero.cdA() + wing * c.wingDrag(), clA)).build();
+  }
+
+  /**
+   * With other springs: a step is 5 % stiffer, and springs are six tenths of what holds an axle
+   * against rolling, bars the rest (common practice, no source).
+   *
+   * @param front steps stiffer
+   * @param rear steps stiffer
+   */
+  public Vehicle sprung(double front, double rear) {
+    Balance is = balance();
+    double holdsFront = is.roll() * (1 + SPRINGS * SPRING_STEP * front);
+    double holdsRear = (1 - is.roll()) * (1 + SPRINGS * SPRING_STEP * rear);
+    double roll = Math.max(0.05, Math.min(0.95, holdsFront / (holdsFront + holdsRear)));
+    return front == 0 && rear == 0
+        ? this
+        : balanced(new Balance(is.brakes(), roll, is.lift(), is.rear()));
+  }
+
+  /**
+   * With other camber: half a degree more is worth half a percent of what an axle grips across, as
+   * long as its tyres bear it evenly (common practice, no source).
+   *
+   * @param front half degrees more
+   * @param rear half degrees more
+   */
+  public Vehicle cambered(double front, double rear) {
+    if (front == 0 && rear == 0) {
+      return this;
+    }
+    Balance is = balance();
+    double more = 1 + CAMBER_STEP * front;
+    double grip = chassisOrUsual().gripRear() * (1 + CAMBER_STEP * rear) / more;
+    Vehicle balanced =
+        balanced(
+            new Balance(is.brakes(), is.roll(), is.lift(), Math.max(0.7, Math.min(1.4, grip))));
+    return balanced
+        .copy()
+        .tyres(new Tyres(tyres.muX(), tyres.muY() * more, tyres.loadSensitivity(), tyres.rolling()))
+        .build();
+  }
+
+  private static final double SPRINGS = 0.6;
+  private static final double SPRING_STEP = 0.05;
+  private static final double CAMBER_STEP = 0.005;
+
+  /** Whether its set-up is not the driver's to change. */
+  public boolean hasFixedSetup() {
+    return Boolean.TRUE.equals(fixedSetup);
   }
 
   /** The same with another final drive. */

@@ -210,6 +210,7 @@ class AxlesTest {
             null,
             new Vehicle.Chassis(1.5, 1.5, 0.6, 0.5, 1, 0, 0.005, 0.01, 0.03, 0.01, null),
             null,
+            null,
             null);
     Axles.Loads n = new Axles(v, DAY).loads(Units.G, 900, 0.8 * Units.G, 0);
     assertThat(n.front() * 1500).isCloseTo(7649, within(1.0));

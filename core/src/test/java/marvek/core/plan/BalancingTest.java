@@ -26,6 +26,7 @@ import marvek.core.survey.Kerb;
 import marvek.core.survey.KerbProfile;
 import marvek.core.survey.Things;
 import marvek.core.vehicle.Vehicle;
+import marvek.core.vehicle.VehicleClasses;
 import marvek.core.vehicle.VehicleKind;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -53,6 +54,7 @@ class BalancingTest {
     Centreline road = computed.road();
     List<CornerEntry> draft = Drafter.draft(computed, Drafter.boards(computed)).corners();
     int trailed = 0;
+    int rolled = 0;
     for (int c = 0; c < draft.size(); c++) {
       CornerBalance b = Answers.at(computed, Things.none(), c).balance(draft.get(c));
       assertThat(b.front()).hasSameSizeAs(b.rear()).hasSameSizeAs(b.bears());
@@ -86,7 +88,7 @@ class BalancingTest {
       }
       // Forward brakes push while braking; a stiffer front bar and more rear wing push anywhere.
       assertThat(moves.get(What.BRAKES).entry()).isGreaterThanOrEqualTo(-NOTHING);
-      for (What what : List.of(What.BAR, What.WING)) {
+      for (What what : List.of(What.BAR, What.WING, What.SPRINGS)) {
         Move m = moves.get(what);
         if (m != null) {
           assertThat(Math.min(m.entry(), Math.min(m.middle(), m.exit())))
@@ -94,13 +96,94 @@ class BalancingTest {
               .isGreaterThan(-NOTHING);
         }
       }
+      // Camber at the front lets it turn; a spring does less than a bar of the same sort.
+      Move camber = moves.get(What.CAMBER);
+      assertThat(Math.max(camber.entry(), Math.max(camber.middle(), camber.exit())))
+          .isLessThan(NOTHING);
+      assertThat(camber.middle()).isNegative();
+      // Dampers hold while it rolls in, and let go while it rolls out.
+      Move dampers = moves.get(What.DAMPERS);
+      assertThat(dampers.middle()).isZero();
+      assertThat(Math.abs(dampers.entry())).isLessThan(0.1);
+      CornerAnswer.Profile p =
+          Answers.at(computed, Things.none(), c).answer(draft.get(c)).profile();
+      rolled += rolling(computed, p, b.entry().station(), dampers.entry());
+      rolled += rolling(computed, p, b.exit().station(), dampers.exit());
       Move gear = moves.get(What.GEAR);
       if (gear != null && computed.vehicle().gearbox().drive() == Vehicle.Drive.REAR) {
         assertThat(gear.entry()).as("a lower gear turns a rear-driven car").isLessThan(NOTHING);
       }
     }
+    if (!vehicle.startsWith("motorcycle")) {
+      assertThat(rolled).as("places where it rolls").isGreaterThan(draft.size() / 2);
+    }
     assertThat(trailed).isPositive();
     assertThat(locked).as("places at which a wheel is told").isPositive();
+  }
+
+  /** While what it turns with grows it rolls in, and firmer dampers in front push; 1 if it does. */
+  private static int rolling(
+      ComputedLap computed, CornerAnswer.Profile p, double station, double told) {
+    Centreline road = computed.road();
+    int k = (int) Math.round(road.ahead(p.from(), station) / p.step());
+    if (k < 5 || k + 5 >= p.speed().length) {
+      return 0;
+    }
+    double before = across(computed, p, k - 4);
+    double after = across(computed, p, k + 4);
+    double now = across(computed, p, k);
+    // With a wheel off the ground dampers move nothing more.
+    if (now < 2 || Math.abs(after - before) < 0.05 * now || told == 0) {
+      return 0;
+    }
+    assertThat(Math.signum(told)).as("at %.0f m", station).isEqualTo(Math.signum(after - before));
+    return 1;
+  }
+
+  private static double across(ComputedLap computed, CornerAnswer.Profile p, int k) {
+    int i = computed.road().index(computed.road().wrap(p.from() + k * p.step()));
+    return p.speed()[k] * p.speed()[k] * Math.abs(computed.path().curvature()[i]);
+  }
+
+  /** Where nothing may be set, no setting is offered, and what is said to be done makes it even. */
+  @ParameterizedTest
+  @CsvSource({"36, cup-gt", "7, small-hatch", "12, single-seater", "5, motorcycle-600"})
+  void aFixedSetupIsDrivenRound(long seed, String vehicle) {
+    CircuitReading read = RandomRoads.of(seed, 240);
+    Vehicle own = VehicleClasses.byId(vehicle).vehicle();
+    ComputedLap free = Drives.computed(read, vehicle);
+    ComputedLap fixed =
+        ComputedLap.onLine(
+            read.centreline(),
+            read.corners(),
+            free.ground(),
+            own.copy().fixedSetup(true).build(),
+            free.conditions(),
+            free.path().offset());
+    assertThat(fixed.lap().lapTime()).isEqualTo(free.lap().lapTime());
+    List<CornerEntry> draft = Drafter.draft(free, Drafter.boards(free)).corners();
+    int told = 0;
+    for (int c = 0; c < draft.size(); c++) {
+      CornerBalance was = Answers.at(free, Things.none(), c).balance(draft.get(c));
+      CornerBalance is = Answers.at(fixed, Things.none(), c).balance(draft.get(c));
+      assertThat(was.around()).isEmpty();
+      assertThat(is.moves()).noneMatch(m -> m.what().isSet());
+      Map<What, Move> moves =
+          is.moves().stream().collect(Collectors.toMap(Move::what, Function.identity()));
+      for (CornerBalance.Around a : is.around()) {
+        told++;
+        boolean in = a.words().key().equals("around.brake");
+        if (in || a.words().key().equals("around.throttle")) {
+          CornerBalance.Part part = in ? is.entry() : is.exit();
+          Move m = moves.get(a.what());
+          double moved = (in ? m.entry() : m.exit()) * a.by() / 0.1;
+          assertThat(part.front() - part.rear() + moved).isCloseTo(0, within(1e-9));
+          assertThat(part.how()).isIn(How.PUSHES, How.TURNS);
+          assertThat(Math.abs(a.by())).isLessThanOrEqualTo(0.4);
+        }
+      }
+    }
+    assertThat(told).isPositive();
   }
 
   private static Kerb exitKerb(Centreline road, Corner c, Kerb.Does... does) {
@@ -245,6 +328,8 @@ class BalancingTest {
   private static Vehicle stepped(ComputedLap computed, What what, double steps) {
     return computed
         .vehicle()
+        .sprung(what == What.SPRINGS ? steps : 0, 0)
+        .cambered(what == What.CAMBER ? steps : 0, 0)
         .stepped(
             what == What.BRAKES ? steps : 0,
             what == What.BAR ? steps : 0,

@@ -23,6 +23,71 @@ class SetupSheetTest {
     return new SetupSheet("S", SetupSheet.Purpose.DRY, Arrays.asList(settings), "");
   }
 
+  /** Springs and camber move the balance by what they say, together and back. */
+  @Test
+  void springsAndCamberActAsTheySay() {
+    Vehicle v = VehicleClasses.byId("cup-gt").vehicle();
+    double roll = v.chassisOrUsual().rollFront();
+    double rear = v.chassisOrUsual().gripRear();
+    for (double steps : new double[] {-4, -1, 2, 5}) {
+      Vehicle front = sheet("springs.front", steps).on(v);
+      double holds = roll * (1 + 0.03 * steps);
+      assertThat(front.chassisOrUsual().rollFront())
+          .isCloseTo(holds / (holds + 1 - roll), within(1e-9));
+      Vehicle behind = sheet("springs.rear", steps).on(v);
+      double holdsRear = (1 - roll) * (1 + 0.03 * steps);
+      assertThat(behind.chassisOrUsual().rollFront())
+          .isCloseTo(roll / (roll + holdsRear), within(1e-9));
+      Vehicle camber = sheet("cambers.front", steps).on(v);
+      assertThat(camber.tyres().muY())
+          .isCloseTo(v.tyres().muY() * (1 + 0.005 * steps), within(1e-9));
+      // The rear grips as it did.
+      assertThat(camber.tyres().muY() * camber.chassisOrUsual().gripRear())
+          .isCloseTo(v.tyres().muY() * rear, within(1e-9));
+      Vehicle camberRear = sheet("cambers.rear", steps).on(v);
+      assertThat(camberRear.tyres().muY()).isEqualTo(v.tyres().muY());
+      assertThat(camberRear.chassisOrUsual().gripRear())
+          .isCloseTo(rear * (1 + 0.005 * steps), within(1e-9));
+      for (Vehicle set : List.of(front, behind, camber, camberRear)) {
+        assertThat(set.balanceEntered()).as("what was entered stays").isEqualTo(v.balance());
+      }
+    }
+    assertThat(sheet("springs.front", 0).on(v).chassis()).isEqualTo(v.chassis());
+  }
+
+  /** A vehicle stored with the balance that it had before the rear's grip could be set. */
+  @Test
+  void aBalanceOfBeforeHasTheRearAsItIs() {
+    Vehicle v = VehicleClasses.byId("cup-gt").vehicle().stepped(0, 2, 0);
+    Vehicle.Chassis c = v.chassisOrUsual();
+    Vehicle.Balance then = v.balanceEntered();
+    Vehicle.Balance old = new Vehicle.Balance(then.brakes(), then.roll(), then.lift(), null);
+    Vehicle stored =
+        v.with(
+            new Vehicle.Chassis(
+                c.trackFront(),
+                c.trackRear(),
+                c.rollFront(),
+                c.liftFront(),
+                c.gripRear(),
+                c.closedTorque(),
+                c.brakeStep(),
+                c.barStep(),
+                c.wingStep(),
+                c.wingDrag(),
+                old));
+    assertThat(stored.balanceEntered()).isEqualTo(then);
+    assertThat(stored.asEntered().balance()).isEqualTo(then);
+  }
+
+  private static SetupSheet sheet(String parameter, double number) {
+    return new SetupSheet(
+        "s",
+        SetupSheet.Purpose.DRY,
+        List.of(new SetupSheet.Setting(parameter, number, "", "", "")),
+        "");
+  }
+
   @Test
   void whatIsUnderstoodChangesTheVehicle() {
     Vehicle v =
