@@ -2,12 +2,15 @@ package marvek.core.review;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.Sight;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Slowing;
+import marvek.core.lap.Limits;
+import marvek.core.lap.Path;
 import marvek.core.plan.ComputedLap;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
@@ -15,6 +18,8 @@ import marvek.core.survey.Kerb;
 import marvek.core.survey.Things;
 import marvek.core.survey.Zone;
 import marvek.core.survey.ZoneKind;
+import marvek.core.units.Units;
+import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleKind;
 
 /**
@@ -32,6 +37,9 @@ public record Hazards(
   private static final double BEFORE = 120;
   private static final double AFTER = 60;
   private static final double BLIND_SECONDS = 1.5;
+  // Share of full throttle below which too much of it is warned of (common practice, no source).
+  private static final double BEARS_RIDER = 0.75;
+  private static final double BEARS_CAR = 0.55;
 
   public Hazards {
     warnings = List.copyOf(warnings);
@@ -77,8 +85,61 @@ public record Hazards(
     if (blind) {
       warnings.add(Said.of("hazard.blind", Value.length(seen)));
     }
+    atPower(computed, corner).ifPresent(warnings::add);
     return new Hazards(
         corner.id(), warnings, hard, blind, escape(computed, corner, hard, blind, soft, entry));
+  }
+
+  /**
+   * Where on the way out the driven tyres bear so little of full throttle that too much of it spins
+   * a car round or, when the rear wheel slides and grips again, throws a rider over.
+   */
+  private static Optional<Said> atPower(ComputedLap computed, Corner corner) {
+    boolean rider = computed.vehicle().kind() == VehicleKind.MOTORCYCLE;
+    if (computed.vehicle().gearbox().drive() != Vehicle.Drive.REAR) {
+      return Optional.empty();
+    }
+    Centreline road = computed.road();
+    int[] through =
+        road.loop()
+            .between(road.index(corner.entry()), road.index(corner.exit()))
+            .indices()
+            .toArray();
+    int slowest = 0;
+    for (int k = 0; k < through.length; k++) {
+      slowest =
+          computed.lap().speed()[through[k]] < computed.lap().speed()[through[slowest]]
+              ? k
+              : slowest;
+    }
+    int full = slowest;
+    while (full < through.length - 1 && bears(computed, through[full]) < 1) {
+      full++;
+    }
+    // Half-way to where all of it is borne: at the slowest place the turn leaves nothing at all.
+    int at = through[(slowest + full) / 2];
+    double least = bears(computed, at);
+    if (full == slowest || least >= (rider ? BEARS_RIDER : BEARS_CAR)) {
+      return Optional.empty();
+    }
+    double v = computed.lap().speed()[at];
+    double lean = Math.atan(computed.limits().sideways(computed.path(), at, v * v) / Units.G);
+    return Optional.of(
+        Said.of(
+            rider ? "hazard.high_side" : "hazard.spin",
+            Value.length(at * road.step()),
+            Value.percent(least),
+            Value.figure(Math.toDegrees(lean), 0)));
+  }
+
+  /** Share of full throttle that the driven tyres bear at a station of the lap, 0 to 1. */
+  private static double bears(ComputedLap computed, int i) {
+    Limits limits = computed.limits();
+    Path path = computed.path();
+    double v = computed.lap().speed()[i];
+    double load = limits.load(path, i, v * v);
+    double most = limits.traction(load, limits.ellipse(path, i, v * v, load), path.driving(i));
+    return Math.min(1, most / Math.max(0.1, limits.engineDrive(v)));
   }
 
   private static Said words(Centreline road, Corner corner, Zone z) {
