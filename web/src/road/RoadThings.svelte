@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Kerb, RoadView, Things, Zone } from '../api/api';
   import { pathOf, sampleAt } from './strip';
-  import { PLACES, ZONES } from './things';
+  import { DOES, PLACES, ZONES } from './things';
 
   /** Kerbs along the edges, zones across the road and places, drawn on an unrolled road. */
   interface Props {
@@ -69,6 +69,12 @@
       const out = (z.side === 'RIGHT' ? -1 : 1) * Math.min(DRAWN, z.amount ?? 1);
       const at = (s: number) => edge(s, z.side !== 'RIGHT');
       return pathOf([...along(z.a, z.b, at), ...along(z.a, z.b, (s) => at(s) + out).reverse()], true);
+    }
+    const strip = z.across;
+    if (strip && z.side !== 'BOTH') {
+      const out = z.side === 'RIGHT' ? 1 : -1;
+      const at = (metres: number) => (s: number) => edge(s, z.side === 'LEFT') + out * metres;
+      return pathOf([...along(z.a, z.b, at(strip.near)), ...along(z.a, z.b, at(strip.far)).reverse()], true);
     }
     const outer = (s: number) => (z.side === 'RIGHT' ? edge(s, false) : edge(s, true));
     const inner = (s: number) => (z.side === 'BOTH' ? edge(s, false) : 0);
@@ -223,6 +229,26 @@
       stroke-width={k.profile === 'RAMP' ? 2.4 : 1.4}
       pointer-events="none"
     />
+    {#if k.bites}
+      {@const line = along(k.a, Math.min(k.b, k.a + k.bites), (s) => edge(s, k.left))}
+      {@const out = (k.left ? -1 : 1) * KERB}
+      <path
+        d={pathOf([...line, ...line.map(([px, py]): [number, number] => [px, py + out]).reverse()], true)}
+        fill="url(#hatch)"
+        stroke="var(--turn)"
+        stroke-width="1.6"
+        pointer-events="none"
+        data-bites={k.id}><title>Its front edge bites here</title></path
+      >
+    {/if}
+    {#if words && k.does?.length}
+      <text
+        x={x(Math.max(k.a, domain[0])) + 2}
+        y={y(edge(Math.max(k.a, domain[0]), k.left)) + (k.left ? -KERB - 3 : KERB + 11)}
+        style="font-size:10px"
+        pointer-events="none">{k.does.map((d) => DOES[d]).join(', ')}</text
+      >
+    {/if}
     {#if k.verdict === 'KEEP_OFF'}
       {@const line = along(k.a, k.b, (s) => edge(s, k.left))}
       <path d={pathOf(line)} fill="none" stroke="var(--turn)" stroke-width="3" pointer-events="none" />

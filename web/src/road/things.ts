@@ -101,6 +101,14 @@ export const BEHIND: Record<Kerb['behind'], string> = {
   WALL: 'wall',
 };
 
+/** What a kerb does to the vehicle that rides it. */
+export const DOES: Record<Kerb['does'][number], string> = {
+  TURNS: 'turns it',
+  PUSHES: 'pushes it wide',
+  LOCKS: 'locks a wheel',
+  LAUNCHES: 'throws it',
+};
+
 export const PLACES: Record<PlaceKind, string> = {
   PIT_ENTRY: 'pit entry',
   PIT_EXIT: 'pit exit',
@@ -173,6 +181,7 @@ export function newKerb(from: number, to: number, left: boolean, corner: Corner 
     verdict: 'OPEN',
     note: '',
     photo: '',
+    does: [],
   };
 }
 

@@ -185,6 +185,7 @@ export const balance = (over: Partial<Balance> = {}): Balance => {
     exit: pushing(from + 9),
     moves: [{ what: 'TRAIL', entry: -0.05, middle: 0, exit: 0 }],
     locks: [],
+    around: [],
     hands: { station: from + 5, rolls: false, rate: 3, share: 0.7, words: 'the wheel turns at 172° a second' },
     usual: false,
     ...over,

@@ -2,7 +2,7 @@
   import { createQuery } from '@tanstack/svelte-query';
   import { api, ask, asProblem, type CornerEntry } from '../../api/api';
   import { metres, plain, signed } from '../../words/units';
-  import { disagrees, drivenAs, lanes, MOVES, PARTS, WHEELS, type Balance } from './balance';
+  import { disagrees, DONE, drivenAs, lanes, MOVES, PARTS, WHEELS, type Balance } from './balance';
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import type { Desk } from './desk.svelte';
 
@@ -37,8 +37,8 @@
   /** What is done and what is set are drawn on scales of their own: a step of a set-up is small. */
   const groups = $derived(
     [
-      { title: 'What moves it here', moves: b?.moves.filter((m) => m.lap == null) ?? [] },
-      { title: 'One step of the set-up', moves: b?.moves.filter((m) => m.lap != null) ?? [] },
+      { title: 'What moves it here', moves: b?.moves.filter((m) => DONE.includes(m.what)) ?? [] },
+      { title: 'One step of the set-up', moves: b?.moves.filter((m) => !DONE.includes(m.what)) ?? [] },
     ]
       .filter((g) => g.moves.length)
       .map((g) => {
@@ -165,7 +165,13 @@
       </svg>
     {/each}
     <p class="text-xs leading-tight">The bars from above: in, middle, out; on the line at hand.</p>
-    {@const steps = b.moves.filter((m) => m.lap != null)}
+    {#if b.around.length}
+      <h3 class="mt-1 font-bold">The set-up is fixed: drive round it</h3>
+      <ul class="grid gap-0.5 text-xs leading-tight" data-around>
+        {#each b.around as a (a.words)}<li>{a.words.charAt(0).toUpperCase() + a.words.slice(1)}.</li>{/each}
+      </ul>
+    {/if}
+    {@const steps = b.moves.filter((m) => !DONE.includes(m.what))}
     {#if steps.length}
       <ul class="grid gap-0.5 text-xs leading-tight" aria-label="Each step otherwise" data-steps>
         {#each steps as m (m.what)}

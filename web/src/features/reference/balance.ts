@@ -17,10 +17,17 @@ export const disagrees = (how: Balance['entry']['how'], felt: string | undefined
 export const MOVES: Record<Balance['moves'][number]['what'], string> = {
   TRAIL: 'brake while turning, 10 % more',
   GEAR: 'gear on the way in, one lower',
+  THROTTLE: 'throttle on the way out, 10 % more',
   BRAKES: 'brake balance, forward',
   BAR: 'front bar, stiffer',
   WING: 'rear wing, more',
+  SPRINGS: 'front springs, stiffer',
+  CAMBER: 'front camber, ½° more',
+  DAMPERS: 'front dampers, a click firmer',
 };
+
+/** What is done by the driver; the rest is set. */
+export const DONE: readonly Balance['moves'][number]['what'][] = ['TRAIL', 'GEAR', 'THROTTLE'];
 
 /** The drawing of a balance: both lines, and where one lies above the other. */
 export function lanes(b: Balance, length: number, width: number, height: number) {

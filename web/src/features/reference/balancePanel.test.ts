@@ -53,9 +53,32 @@ describe('how a corner uses front and rear', () => {
       r.getAttribute('stroke-width'),
     );
     expect(wheels).toEqual(['3', '3', '1', '1']);
+    expect(document.querySelector('[data-around]')).toBeNull();
     expect(squeezed(document.querySelector('[data-hands]'))).toContain('405 m: the wheel turns at 172° a second.');
     expect(squeezed(document.querySelector('[data-step=BRAKES]'))).toContain(
       'brake balance forward: as much on the way in as 4 % less brake while turning.',
     );
+  });
+
+  it('draws what is done apart from what is set, whatever a lap knows of it', async () => {
+    const dampers = { what: 'DAMPERS', entry: 0.01, middle: 0, exit: -0.01 } as const;
+    const throttle = { what: 'THROTTLE', entry: 0, middle: 0, exit: -0.03 } as const;
+    server.on('POST', /balance$/, () => told({ moves: [throttle, dampers] }));
+    shown();
+    await waitFor(() => expect(document.querySelector('[data-move=DAMPERS]')).toBeTruthy());
+    const list = (what: string) => document.querySelector(`[data-move=${what}]`)?.closest('svg')?.ariaLabel;
+    expect(list('THROTTLE')).toBe('What moves it here');
+    expect(list('DAMPERS')).toBe('One step of the set-up');
+  });
+
+  it('says what to do instead where nothing may be set', async () => {
+    const words = 'on the way in, 12 % less brake while turning makes it even';
+    server.on('POST', /balance$/, () => told({ moves: [], around: [{ what: 'TRAIL', by: -0.12, words }] }));
+    shown();
+    await waitFor(() => expect(document.querySelector('[data-around]')).toBeTruthy());
+    expect(squeezed(document.querySelector('[data-around]'))).toBe(
+      'On the way in, 12 % less brake while turning makes it even.',
+    );
+    expect(document.querySelector('[data-steps]')).toBeNull();
   });
 });

@@ -5,6 +5,7 @@
   import type { SurveyDesk } from './survey.svelte';
   import {
     BEHIND,
+    DOES,
     LANDMARKS,
     LIMIT_LINES,
     nameOf,
@@ -277,6 +278,42 @@
         />
         slippery when damp
       </label>
+      <label class="grid gap-0.5 text-sm">
+        Its front bites for
+        <span class="flex items-center gap-1">
+          <input
+            class="input input-sm w-20 text-right"
+            type="number"
+            step="1"
+            min="0"
+            name="bites"
+            placeholder="0"
+            value={kerb.bites == null ? '' : shown(kerb.bites)}
+            onchange={(e) => {
+              const v = e.currentTarget.valueAsNumber;
+              edit({ bites: Number.isFinite(v) && v > 0 ? fromLength(v) : undefined }, 'bites');
+            }}
+          />
+          {lengthUnit()}
+        </span>
+      </label>
+      <fieldset class="grid gap-0.5 text-sm">
+        <legend class="mb-0.5">Ridden, it</legend>
+        <div class="join">
+          {#each Object.entries(DOES) as [does, word] (does)}
+            {@const on = kerb.does.includes(does as Kerb['does'][number])}
+            <button
+              type="button"
+              class={['btn btn-sm join-item', on ? 'btn-primary' : '']}
+              aria-pressed={on}
+              data-does={does}
+              onclick={() =>
+                edit({ does: on ? kerb.does.filter((d) => d !== does) : [...kerb.does, does] }, `does ${does}`)}
+              >{word}</button
+            >
+          {/each}
+        </div>
+      </fieldset>
       {@render words('Note', 'note', kerb.note)}
       {@render picture(kerb.photo)}
     {:else if area}

@@ -42,7 +42,9 @@
   function ground(key: 'grip' | 'lip', value: number) {
     onedit({ beyond: { ...zone.beyond, [key]: Number.isFinite(value) ? value : undefined } }, `beyond ${key}`);
   }
-  const strip = $derived(kind?.effect === 'GRIP' && zone.side !== 'BOTH');
+  /** What is on part of the width: what grips, and how the road lies. */
+  const ACROSS = ['GRIP', 'LOAD', 'CREST', 'DIP', 'CAMBER_IN', 'CAMBER_OUT'];
+  const strip = $derived(!!kind && ACROSS.includes(kind.effect) && zone.side !== 'BOTH');
 </script>
 
 {#snippet ofGround(label: string, key: 'grip' | 'lip', step: number, unit: string)}

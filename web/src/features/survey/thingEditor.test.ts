@@ -21,6 +21,23 @@ describe('a thing of the survey', () => {
     note: '',
     photo: '',
   };
+  const kerb = {
+    id: 'k1',
+    profile: 'RAMP',
+    left: true,
+    part: 'EXIT',
+    from: 590,
+    to: 620,
+    width: 1.2,
+    height: 0.05,
+    behind: 'GRASS',
+    verdict: 'OPEN',
+    corner: 'c1',
+    slippery: false,
+    does: [] as string[],
+    note: '',
+    photo: '',
+  };
   const editor = (sort: keyof Things, thing: unknown) => {
     const put = vi.fn();
     const desk = { corners: [corner()], put, addPhoto: () => 'p1' } as unknown as SurveyDesk;
@@ -41,23 +58,20 @@ describe('a thing of the survey', () => {
     expect(put).toHaveBeenCalledTimes(3);
   });
 
+  it('takes where the front of a kerb bites, and what it does to who rides it', async () => {
+    const put = editor('kerbs', { ...kerb, does: ['LOCKS'] });
+    await fireEvent.change(field('bites'), { target: { value: '8' } });
+    expect(put.mock.lastCall?.[1][0].bites).toBe(8);
+    await fireEvent.change(field('bites'), { target: { value: '' } });
+    expect(put.mock.lastCall?.[1][0].bites).toBeUndefined();
+    expect(screen.getByRole('button', { name: 'locks a wheel' }).getAttribute('aria-pressed')).toBe('true');
+    await fireEvent.click(screen.getByRole('button', { name: 'turns it' }));
+    expect(put.mock.lastCall?.[1][0].does).toEqual(['LOCKS', 'TURNS']);
+    await fireEvent.click(screen.getByRole('button', { name: 'locks a wheel' }));
+    expect(put.mock.lastCall?.[1][0].does).toEqual([]);
+  });
+
   it('keeps centimetres of a kerb as metres', async () => {
-    const kerb = {
-      id: 'k1',
-      profile: 'RAMP',
-      left: true,
-      part: 'EXIT',
-      from: 590,
-      to: 620,
-      width: 1.2,
-      height: 0.05,
-      behind: 'GRASS',
-      verdict: 'OPEN',
-      corner: 'c1',
-      slippery: false,
-      note: '',
-      photo: '',
-    };
     const put = editor('kerbs', kerb);
     expect((field('width') as HTMLInputElement).value).toBe('120');
     await fireEvent.change(field('height'), { target: { value: '7' } });

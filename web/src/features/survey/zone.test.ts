@@ -170,6 +170,16 @@ describe('how much a zone is', () => {
     );
   });
 
+  it('asks for a strip of how the road lies as of what grips, on one half', async () => {
+    const onedit = vi.fn();
+    const desk = { things: { severities: [] }, put: vi.fn() } as never;
+    const shown = render(ZoneAmount, { zone: zone('BUMP', { side: 'BOTH' }), desk, onedit });
+    expect(screen.queryByLabelText('Strip begins')).toBeNull();
+    await shown.rerender({ zone: zone('HELPFUL_CAMBER', { side: 'RIGHT' }), desk, onedit });
+    await fireEvent.change(screen.getByLabelText('Strip ends'), { target: { value: '3' } });
+    expect(onedit).toHaveBeenLastCalledWith({ across: { near: 0, far: 3 } }, 'across far');
+  });
+
   it('asks of a level reading only what it read', () => {
     render(ZoneAmount, {
       zone: zone('LEVEL', { amount: 0.025 }),

@@ -5,7 +5,14 @@
   import { lapTime, metres, plain, signed, speedText } from '../../words/units';
 
   /** What a sheet makes of a lap, and how its gears meet the longest straight. */
-  let { vehicle, sheet, onfinal }: { vehicle: string; sheet: SetupSheet; onfinal: (ratio: number) => void } = $props();
+  interface Props {
+    vehicle: string;
+    sheet: SetupSheet;
+    /** Whether nothing is to be proposed. */
+    fixed?: boolean;
+    onfinal: (ratio: number) => void;
+  }
+  let { vehicle, sheet, fixed = false, onfinal }: Props = $props();
   const references = createQuery(() => ({
     queryKey: ['references'],
     queryFn: () => ask(api.GET('/api/references')),
@@ -88,8 +95,8 @@
         : lap.belowPeak > 0.3 && gains
           ? `${plain(lap.belowPeak, 1)} s of it in the last gear below most power.`
           : ''}
-      {#if !gains}No other final drive is quicker here.{/if}
-      {#if gains}
+      {#if fixed}{:else if !gains}No other final drive is quicker here.{/if}
+      {#if gains && !fixed}
         A final drive of {plain(lap.finalDrive, 2)} gives {signed(lap.finalLap - lap.lapTime, 3)} s a lap.
         <button type="button" class="link" data-take-final onclick={() => onfinal(lap.finalDrive)}
           >Put it on the sheet</button

@@ -219,6 +219,13 @@
       <span class="flex-1"></span>
       <a class="link text-sm" href="#/vehicle/{params.id}">The vehicle</a>
     </div>
+    {#if vehicle.numbers.fixedSetup}
+      <p class="border-warning border-l-4 pl-2 text-sm" data-fixed>
+        The set-up of this vehicle is fixed (said with <a class="link" href="#/vehicle/{params.id}">the vehicle</a>): a
+        sheet records what it has, and nothing is proposed to be set. The balance of each corner says what to do
+        instead.
+      </p>
+    {/if}
     {#if !sheet}
       <p>No sheet yet. A sheet says what is set on the vehicle and why; the next session starts from it.</p>
     {:else}
@@ -393,6 +400,7 @@
               </tbody>
             </table>
             <SheetLap
+              fixed={vehicle.numbers.fixedSetup ?? false}
               vehicle={params.id}
               {sheet}
               onfinal={(ratio) =>

@@ -179,7 +179,21 @@
           </div>
           <button class="btn btn-primary" disabled={!dirty || findings.length > 0}>{dirty ? 'Save' : 'Saved'}</button>
         </div>
-        <div class="grid max-h-[610px] grid-cols-2 gap-x-6 gap-y-3 overflow-y-auto pr-2">
+        <label class="flex items-center gap-2 text-sm">
+          <input
+            type="checkbox"
+            class="checkbox checkbox-sm"
+            name="fixedSetup"
+            checked={v.fixedSetup ?? false}
+            onchange={(e) => {
+              const fixed = e.currentTarget.checked || undefined;
+              edit((old) => ({ ...old, fixedSetup: fixed }), 'fixedSetup');
+              history.settle();
+            }}
+          />
+          Its set-up is not mine to change: tell me what to do at the wheel and the pedals instead
+        </label>
+        <div class="grid max-h-[570px] grid-cols-2 gap-x-6 gap-y-3 overflow-y-auto pr-2">
           {#each groupsOf(v) as group (group.title)}
             <fieldset class="grid content-start gap-1">
               <legend class="mb-1 font-bold">{group.title}</legend>
