@@ -175,7 +175,7 @@ describe('how much a zone is', () => {
     const desk = { things: { severities: [] }, put: vi.fn() } as never;
     const shown = render(ZoneAmount, { zone: zone('BUMP', { side: 'BOTH' }), desk, onedit });
     expect(screen.queryByLabelText('Strip begins')).toBeNull();
-    await shown.rerender({ zone: zone('HELPFUL_CAMBER', { side: 'RIGHT' }), desk, onedit });
+    await shown.rerender({ zone: zone('BUMP', { side: 'RIGHT' }), desk, onedit });
     await fireEvent.change(screen.getByLabelText('Strip ends'), { target: { value: '3' } });
     expect(onedit).toHaveBeenLastCalledWith({ across: { near: 0, far: 3 } }, 'across far');
   });
