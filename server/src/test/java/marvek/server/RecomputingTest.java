@@ -254,4 +254,45 @@ class RecomputingTest {
             })
         .containsOnly(404);
   }
+
+  /** What is said of the vehicle counts at once; nothing has to be computed anew for it. */
+  @Test
+  void aSetupThatIsFixedIsDrivenRoundAtOnce() {
+    Made made = Made.reference(people.newcomer(), "cup-gt");
+    JsonNode opened = made.open();
+    JsonNode entry = opened.path("working").path("content").path("corners").get(0);
+    JsonNode before = balance(made, entry);
+    assertThat(before.path("moves").findValuesAsText("what")).contains("BAR", "SPRINGS", "TRAIL");
+    assertThat(before.path("around")).isEmpty();
+    String vehicle = opened.path("vehicleId").asText();
+    JsonNode kept = made.person().get("/api/vehicles/{id}", vehicle).body();
+    ObjectNode numbers = kept.path("numbers").deepCopy();
+    numbers.put("fixedSetup", true);
+    assertThat(
+            made.person()
+                .put(
+                    "/api/vehicles/{id}",
+                    Map.of(
+                        "version",
+                        kept.path("version").asInt(),
+                        "name",
+                        kept.path("name").asText(),
+                        "numbers",
+                        numbers),
+                    vehicle)
+                .status())
+        .isEqualTo(200);
+    JsonNode after = balance(made, entry);
+    assertThat(after.path("moves").findValuesAsText("what"))
+        .contains("TRAIL")
+        .doesNotContain("BAR", "SPRINGS", "CAMBER", "WING", "BRAKES", "DAMPERS");
+    assertThat(after.path("around")).isNotEmpty();
+    assertThat(after.path("entry")).isEqualTo(before.path("entry"));
+  }
+
+  private static JsonNode balance(Made made, JsonNode entry) {
+    return made.person()
+        .post("/api/references/{id}/balance", Map.of("entry", entry), made.reference())
+        .body();
+  }
 }

@@ -184,9 +184,18 @@ public final class Answers {
 
   /** How the corner as planned uses the two axles, and what moves that. */
   public CornerBalance balance(CornerEntry entry) {
+    return balance(entry, computed.vehicle().hasFixedSetup());
+  }
+
+  /**
+   * The same.
+   *
+   * @param fixed whether the set-up is not the driver's to change now
+   */
+  public CornerBalance balance(CornerEntry entry, boolean fixed) {
     Laid laid = laid(entry);
     int[] gear = new GearPlan(stretch, laid.plan(), entry).along();
-    return new Balancing(computed, laid.path(), laid.plan(), from, gear, stretch.things)
+    return new Balancing(computed, laid.path(), laid.plan(), from, gear, stretch.things, fixed)
         .of(laid.steps());
   }
 

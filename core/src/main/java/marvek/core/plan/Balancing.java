@@ -69,17 +69,26 @@ final class Balancing {
   private final int from;
   private final int[] gear;
   private final Things things;
+  private final boolean fixed;
 
   /**
    * For a corner as planned.
    *
    * @param things along the road, whose kerbs take grip from one axle before the other
+   * @param fixed whether the set-up is not the driver's to change
    * @param from index of the start of its stretch
    * @param gear at each step
    */
   Balancing(
-      ComputedLap computed, Path path, PlannedCorner plan, int from, int[] gear, Things things) {
+      ComputedLap computed,
+      Path path,
+      PlannedCorner plan,
+      int from,
+      int[] gear,
+      Things things,
+      boolean fixed) {
     this.things = things;
+    this.fixed = fixed;
     this.computed = computed;
     this.path = path;
     this.plan = plan;
@@ -122,10 +131,10 @@ final class Balancing {
         phase(axles, entry),
         phase(axles, slowest),
         phase(axles, exit),
-        fixed() ? moves.stream().filter(m -> !m.what().isSet()).toList() : moves,
+        fixed ? moves.stream().filter(m -> !m.what().isSet()).toList() : moves,
         locks(axles, steps, entry),
         hands(begin, end),
-        fixed() ? around(axles, moves, entry, slowest, exit) : List.of(),
+        fixed ? around(axles, moves, entry, slowest, exit) : List.of(),
         computed.vehicle().chassis() == null);
   }
 
@@ -402,10 +411,6 @@ final class Balancing {
       }
     }
     return out;
-  }
-
-  private boolean fixed() {
-    return computed.vehicle().hasFixedSetup();
   }
 
   /**

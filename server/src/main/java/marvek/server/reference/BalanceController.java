@@ -57,6 +57,6 @@ class BalanceController {
       computed = computedLaps.on(opened.row(), opened.layout(), computed, variant.day());
     }
     return Answers.at(computed, opened.things(), computed.indexOf(body.entry().corner()))
-        .balance(body.entry());
+        .balance(body.entry(), references.vehicle(opened).numbers().hasFixedSetup());
   }
 }
