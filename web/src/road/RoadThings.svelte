@@ -231,21 +231,21 @@
     />
     {#if k.bites}
       {@const line = along(k.a, Math.min(k.b, k.a + k.bites), (s) => edge(s, k.left))}
-      {@const out = (k.left ? -1 : 1) * KERB}
       <path
-        d={pathOf([...line, ...line.map(([px, py]): [number, number] => [px, py + out]).reverse()], true)}
-        fill="url(#hatch)"
+        d={pathOf(line.map(([px, py]): [number, number] => [px, py + ((k.left ? -1 : 1) * KERB) / 2]))}
+        fill="none"
         stroke="var(--turn)"
-        stroke-width="1.6"
+        stroke-width={KERB}
+        stroke-dasharray="3 2"
         pointer-events="none"
         data-bites={k.id}><title>Its front edge bites here</title></path
       >
     {/if}
     {#if words && k.does?.length}
       <text
-        x={x(Math.max(k.a, domain[0])) + 2}
-        y={y(edge(Math.max(k.a, domain[0]), k.left)) + (k.left ? -KERB - 3 : KERB + 11)}
-        style="font-size:10px"
+        x={x(Math.max(k.a, domain[0])) + 4}
+        y={y(edge(Math.max(k.a, domain[0]), k.left)) + (k.left ? 13 : -6)}
+        style="font-size:10px;paint-order:stroke;stroke:var(--road);stroke-width:3px"
         pointer-events="none">{k.does.map((d) => DOES[d]).join(', ')}</text
       >
     {/if}
