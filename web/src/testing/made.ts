@@ -186,6 +186,7 @@ export const balance = (over: Partial<Balance> = {}): Balance => {
     moves: [{ what: 'TRAIL', entry: -0.05, middle: 0, exit: 0 }],
     locks: [],
     around: [],
+    antiLock: false,
     hands: { station: from + 5, rolls: false, rate: 3, share: 0.7, words: 'the wheel turns at 172° a second' },
     usual: false,
     ...over,

@@ -211,7 +211,9 @@
           </div>
         {/each}
         <p class="text-xs leading-tight">
-          Hatched: how much of what it holds each wheel uses as planned; thick: locks first. Without anti-lock.
+          Hatched: how much of what it holds each wheel uses as planned; thick: {b.antiLock
+            ? 'the first that the anti-lock holds.'
+            : 'locks first. Without anti-lock.'}
         </p>
       </div>
     {/if}

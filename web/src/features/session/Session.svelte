@@ -466,6 +466,7 @@
               </li>
             {/each}
           </ul>
+          {#if plan.settling}<p class="text-sm" data-settling>{plan.settling.words}</p>{/if}
           {#if plan.rungs.length}
             <h3 class="mt-1 font-bold">Build-up</h3>
             <ul class="grid gap-1 text-sm">

@@ -136,6 +136,7 @@ const view = (over: Partial<SessionLine> = {}): PlannedSession => ({
     cautions: ['Flags and marshals come first.'],
     evidence: 8,
     alike: true,
+    settling: { by: { lap: 5, sessions: 3, costs: 4.2 }, words: 'You settle on lap 5.' },
   },
 });
 
@@ -259,6 +260,7 @@ describe('a session planned', () => {
     expect(document.body.textContent).toContain('104 kPa cold is under the least');
     await fireEvent.click(await screen.findByRole('button', { name: /^2: braking 12 m sooner/ }));
     expect(squeezed(document.querySelector('[data-differences]'))).toContain('braking 12 m sooner');
+    expect(squeezed(document.querySelector('[data-settling]'))).toBe('You settle on lap 5.');
   });
 
   it('keeps a change of the road when the hand rests, and takes it back', async () => {

@@ -179,6 +179,25 @@
           </div>
           <button class="btn btn-primary" disabled={!dirty || findings.length > 0}>{dirty ? 'Save' : 'Saved'}</button>
         </div>
+        <div class="flex gap-6">
+          {#each [['antiLock', 'Anti-lock brakes'], ['traction', 'Traction control']] as const as [aid, word] (aid)}
+            <label class="flex items-center gap-2 text-sm">
+              <input
+                type="checkbox"
+                class="checkbox checkbox-sm"
+                name="aids.{aid}"
+                checked={v.aids?.[aid] ?? false}
+                onchange={(e) => {
+                  const on = e.currentTarget.checked;
+                  const none = { antiLock: false, traction: false };
+                  edit((old) => ({ ...old, aids: { ...none, ...old.aids, [aid]: on } }), `aids ${aid}`);
+                  history.settle();
+                }}
+              />
+              {word}
+            </label>
+          {/each}
+        </div>
         <label class="flex items-center gap-2 text-sm">
           <input
             type="checkbox"
@@ -193,7 +212,7 @@
           />
           Its set-up is not mine to change: tell me what to do at the wheel and the pedals instead
         </label>
-        <div class="grid max-h-[570px] grid-cols-2 gap-x-6 gap-y-3 overflow-y-auto pr-2">
+        <div class="grid max-h-[540px] grid-cols-2 gap-x-6 gap-y-3 overflow-y-auto pr-2">
           {#each groupsOf(v) as group (group.title)}
             <fieldset class="grid content-start gap-1">
               <legend class="mb-1 font-bold">{group.title}</legend>

@@ -104,6 +104,12 @@ public class CoreBenchmark {
     return LapSimulator.lap(path, vehicle, Conditions.dryWarm());
   }
 
+  /** What two axles leave of the grip along a lap, and the lap with it. */
+  @Benchmark
+  public LapTrace lapOnTwoAxles() {
+    return computed.driven(vehicle);
+  }
+
   @Benchmark
   public CircuitReading readCircuit() {
     return CircuitReader.read(OutlineFile.read(file), CircuitReader.Choices.asItComes());

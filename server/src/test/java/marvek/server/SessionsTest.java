@@ -128,6 +128,48 @@ class SessionsTest {
     return made.person().put("/api/sessions/{id}", request, id);
   }
 
+  /** Laps of sessions before tell when a driver settles in; nothing is built up before that. */
+  @Test
+  void whenTheDriverSettlesIsToldByTheSessionsBefore() {
+    assertThat(open().path("plan").path("settling").path("by").isMissingNode()).isTrue();
+    for (int run = 1; run <= 2; run++) {
+      String started =
+          made.person()
+              .post(
+                  "/api/references/{id}/runs",
+                  Map.of("drivenAt", Instant.now().minus(run, ChronoUnit.DAYS).toString()),
+                  made.reference())
+              .body()
+              .path("id")
+              .asText();
+      for (double seconds : new double[] {140, 105, 103, 102, 102, 100, 100.1, 99.9, 100, 150}) {
+        String kind = seconds == 140 ? "OUT" : seconds == 150 ? "IN" : "PUSH";
+        assertThat(
+                made.person()
+                    .post(
+                        "/api/runs/{id}/laps",
+                        Map.of("lapTime", seconds, "kind", kind, "note", ""),
+                        started)
+                    .status())
+            .isEqualTo(201);
+      }
+    }
+    JsonNode line = open().path("line");
+    JsonNode plan =
+        keep(((ObjectNode) line.path("session")).deepCopy(), line.path("version").asInt())
+            .body()
+            .path("plan");
+    JsonNode settling = plan.path("settling");
+    assertThat(settling.path("by").path("lap").asInt()).isEqualTo(5);
+    assertThat(settling.path("by").path("sessions").asInt()).isEqualTo(2);
+    assertThat(settling.path("by").path("costs").asDouble()).isCloseTo(12, within(0.5));
+    assertThat(settling.path("words").asText()).startsWith("You settle on lap 5 (by 2 sessions;");
+    for (JsonNode r : plan.path("rungs")) {
+      assertThat(r.path("firstLap").asInt()).isGreaterThanOrEqualTo(5);
+    }
+    assertThat(open().path("brief").toString()).contains("You settle on lap 5");
+  }
+
   /** A gauge reads one wheel at a time: what is not read yet is nothing, and no bad input. */
   @Test
   void oneWheelAloneMayBeSaid() {

@@ -65,9 +65,9 @@ public final class AxleGrip {
   private static final class Factors {
     private final Limits limits;
     private final Axles axles;
-    private double turning = 1;
-    private double braking = 1;
-    private double driving = 1;
+    private double turning;
+    private double braking;
+    private double driving;
 
     Factors(Limits limits, Axles axles) {
       this.limits = limits;
@@ -76,26 +76,19 @@ public final class AxleGrip {
 
     void at(Entered level, double weight, double square, double across, double ground) {
       double load = weight + square * limits.downforce();
-      double most = axles.sidewaysMost(weight, square, ground, near(turning));
+      double most = axles.sidewaysMost(weight, square, ground);
       turning = most / limits.sidewaysMost(load, ground);
       double turn = Math.min(NEAREST * most, across);
       double share = turn / most;
       double left = Math.sqrt(1 - share * share);
-      double brakes = limits.brakingGrip(load, ground);
-      double ofBrakes = left * brakes * level.braking(share, ground);
       braking =
-          axles.brakingMost(weight, square, turn, ground, brakes, near(braking) * ofBrakes)
-              / ofBrakes;
-      double drives = limits.drivingGrip(load, 1, ground);
-      double ofDrive = limits.drivingGrip(load, left, ground) * level.driving(share, ground);
+          axles.brakingMost(weight, square, turn, ground)
+              / (left * limits.brakingGrip(load, ground))
+              / level.braking(share, ground);
       driving =
-          axles.drivingMost(weight, square, turn, ground, drives, near(driving) * ofDrive)
-              / ofDrive;
-    }
-
-    /** The last station's factor is where the next one's is sought from. */
-    private static double near(double factor) {
-      return Double.isFinite(factor) ? Math.max(LEAST, Math.min(MOST, factor)) : 1;
+          axles.drivingMost(weight, square, turn, ground)
+              / limits.drivingGrip(load, left, ground)
+              / level.driving(share, ground);
     }
   }
 

@@ -10,7 +10,6 @@ import marvek.core.lap.Driving;
 import marvek.core.lap.Ground;
 import marvek.core.lap.LapSimulator;
 import marvek.core.lap.LapTrace;
-import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
 import marvek.core.plan.ComputedLap;
 import org.jspecify.annotations.Nullable;
@@ -111,9 +110,7 @@ public final class Paced {
         Path.over(computed.road(), computed.path().offset(), ground.asIn(computed.ground()));
     double boost = computed.lap().boostBelow();
     return LapSimulator.lap(
-        path,
-        new Limits(computed.vehicle(), computed.conditions().withDriving(driving), boost),
-        boost);
+        path, computed.limits().on(computed.conditions().withDriving(driving), boost), boost);
   }
 
   /**

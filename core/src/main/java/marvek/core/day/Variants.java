@@ -111,11 +111,8 @@ public final class Variants {
   /** The computed on a day, on the line of another lap. */
   public static ComputedLap held(
       ComputedLap base, ComputedLap line, Footing footing, Variant.Day day) {
-    return ComputedLap.onLine(
-            base.road(),
-            base.corners(),
+    return base.with(
             footing.ground(base.road(), base.corners(), base.vehicle(), day.road()),
-            base.vehicle(),
             conditions(base.conditions(), day),
             line.path().offset())
         .keeping(line);

@@ -50,11 +50,8 @@ public record ZoneEffect(
   }
 
   private static LapTrace lap(ComputedLap base, Footing footing, Variant.Day day) {
-    return ComputedLap.onLine(
-            base.road(),
-            base.corners(),
+    return base.with(
             footing.ground(base.road(), base.corners(), base.vehicle(), day.road()),
-            base.vehicle(),
             Variants.conditions(base.conditions(), day),
             base.path().offset())
         .lap();

@@ -22,11 +22,19 @@ public final class LapSimulator {
 
   /** One flying lap. */
   public static LapTrace lap(Path path, Vehicle vehicle, Conditions conditions) {
-    Vehicle.Boost boost = vehicle.boost();
-    LapTrace trace = lap(path, new Limits(vehicle, conditions), Double.MAX_VALUE);
-    if (boost == null
-        || boostEnergy(path, trace, vehicle, conditions)
-            <= budget(path, trace, vehicle, conditions)) {
+    return lap(path, new Limits(vehicle, conditions));
+  }
+
+  /**
+   * One flying lap with the boost, if any, spent where it is worth most.
+   *
+   * @param open limits with the boost at every speed
+   */
+  public static LapTrace lap(Path path, Limits open) {
+    Vehicle vehicle = open.vehicle();
+    Conditions conditions = open.conditions();
+    LapTrace trace = lap(path, open, Double.MAX_VALUE);
+    if (vehicle.boost() == null || spends(path, trace, open) <= budget(path, trace, open)) {
       return trace;
     }
     // A joule is worth most where the car is slow: spend from the slow end until it is used up.
@@ -34,31 +42,32 @@ public final class LapSimulator {
     double high = Limits.FASTEST;
     for (int i = 0; i < BOOST_ROUNDS; i++) {
       double middle = (low + high) / 2;
-      trace = lap(path, new Limits(vehicle, conditions, middle), middle);
-      if (boostEnergy(path, trace, vehicle, conditions)
-          > budget(path, trace, vehicle, conditions)) {
+      Limits below = open.on(conditions, middle);
+      trace = lap(path, below, middle);
+      if (spends(path, trace, below) > budget(path, trace, below)) {
         high = middle;
       } else {
         low = middle;
       }
     }
-    return lap(path, new Limits(vehicle, conditions, low), low);
+    return lap(path, open.on(conditions, low), low);
   }
 
   /**
    * Joules that the boost may spend in the lap: what the rules or the store allow and, where
    * braking refills it, no more than braking gives back, so that every lap can be driven like this
    * one.
+   *
+   * @param limits of the lap
    */
-  public static double budget(Path path, LapTrace trace, Vehicle vehicle, Conditions conditions) {
-    Vehicle.Boost boost = vehicle.boost();
+  public static double budget(Path path, LapTrace trace, Limits limits) {
+    Vehicle.Boost boost = limits.vehicle().boost();
     if (boost == null) {
       return 0;
     }
     if (boost.recovery() <= 0) {
       return boost.energyPerLap();
     }
-    Limits limits = new Limits(vehicle, conditions, trace.boostBelow());
     double braked = 0;
     for (int i = 0; i < path.size(); i++) {
       double v = trace.speed()[i];
@@ -69,9 +78,8 @@ public final class LapSimulator {
     return Math.min(boost.energyPerLap(), boost.recovery() * braked);
   }
 
-  /** Joules that the boost spends in the lap. */
-  static double boostEnergy(Path path, LapTrace trace, Vehicle vehicle, Conditions conditions) {
-    Limits limits = new Limits(vehicle, conditions, trace.boostBelow());
+  /** Joules that the boost spends in the lap of these limits. */
+  static double spends(Path path, LapTrace trace, Limits limits) {
     double sum = 0;
     for (int i = 0; i < path.size(); i++) {
       if (trace.throttle()[i] > 0.9) {

@@ -3,6 +3,7 @@ package marvek.core.lap;
 import marvek.core.units.Units;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleKind;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a vehicle can do at a speed on a piece of road: tyre limits, drive, drag, braking. Tables
@@ -33,8 +34,11 @@ public final class Limits {
   final double drag;
   private final double[] drive;
   private final double[] plainDrive;
+  // Of the vehicle alone, whatever the day: the most force at each speed, N, its gear, and what a
+  // load does to the grip.
+  private final double[] force;
   private final int[] gear;
-  final double[] sensitivity = new double[LOADS];
+  final double[] sensitivity;
   final double muX;
   final double muY;
   final double driveShare;
@@ -62,6 +66,20 @@ public final class Limits {
    * @param boostBelow m/s
    */
   public Limits(Vehicle vehicle, Conditions conditions, double boostBelow) {
+    this(vehicle, conditions, boostBelow, null);
+  }
+
+  /**
+   * The same vehicle on another day.
+   *
+   * @param boostSpeed m/s below which the boost is used
+   */
+  public Limits on(Conditions day, double boostSpeed) {
+    return new Limits(vehicle, day, boostSpeed, this);
+  }
+
+  private Limits(
+      Vehicle vehicle, Conditions conditions, double boostBelow, @Nullable Limits other) {
     this.vehicle = vehicle;
     this.conditions = conditions;
     this.boostBelow = boostBelow;
@@ -78,9 +96,6 @@ public final class Limits {
     pulling = conditions.driving().traction();
     muY =
         conditions.driving().turning() * (lean == null ? across : Math.min(across, Math.tan(lean)));
-    for (int i = 0; i < LOADS; i++) {
-      sensitivity[i] = Math.pow(Math.max(i * LOAD_STEP, 0.05), -vehicle.tyres().loadSensitivity());
-    }
     double length = vehicle.wheelbase();
     transfer = vehicle.cogHeight() / length;
     staticFront = 1 - vehicle.cogToFront() / length;
@@ -103,13 +118,24 @@ public final class Limits {
     int speeds = (int) (FASTEST / SPEED_STEP) + 2;
     drive = new double[speeds];
     plainDrive = new double[speeds];
-    gear = new int[speeds];
-    fillDrive(speeds);
+    if (other == null) {
+      force = new double[speeds];
+      gear = new int[speeds];
+      sensitivity = new double[LOADS];
+      fillVehicle();
+    } else {
+      force = other.force;
+      gear = other.gear;
+      sensitivity = other.sensitivity;
+    }
+    fillDrive();
   }
 
-  private void fillDrive(int speeds) {
-    Vehicle.Boost boost = vehicle.boost();
-    for (int i = 0; i < speeds; i++) {
+  private void fillVehicle() {
+    for (int i = 0; i < LOADS; i++) {
+      sensitivity[i] = Math.pow(Math.max(i * LOAD_STEP, 0.05), -vehicle.tyres().loadSensitivity());
+    }
+    for (int i = 0; i < force.length; i++) {
       double v = i * SPEED_STEP;
       int best = 1;
       double most = 0;
@@ -120,13 +146,22 @@ public final class Limits {
           best = Math.max(best, Math.min(g + 1, vehicle.gears()));
           continue;
         }
-        double force = vehicle.wheelForce(v, g);
-        if (force > most) {
-          most = force;
+        double pull = vehicle.wheelForce(v, g);
+        if (pull > most) {
+          most = pull;
           best = g;
         }
       }
       gear[i] = best;
+      force[i] = most;
+    }
+  }
+
+  private void fillDrive() {
+    Vehicle.Boost boost = vehicle.boost();
+    for (int i = 0; i < drive.length; i++) {
+      double v = i * SPEED_STEP;
+      double most = force[i];
       plainDrive[i] = most / mass;
       drive[i] = plainDrive[i];
       if (boost != null && v <= boostBelow && most > 0) {

@@ -626,18 +626,14 @@ public final class Answers {
   private Sensitivity sensitivity(
       Path path, PlannedCorner plan, PlannedCorner.Steps shaped, double speed) {
     double limit = plan.exactLimitStep(0);
-    Vehicle vehicle = computed.vehicle();
     double boost = computed.lap().boostBelow();
     // The last place to brake does not hang on the shape.
     PlannedCorner.Steps steps = shaped.withPedals(null);
+    Limits now = computed.limits();
     Limits less =
-        new Limits(
-            vehicle, computed.conditions().withGrip(computed.conditions().grip() * 0.99), boost);
+        now.on(computed.conditions().withGrip(computed.conditions().grip() * 0.99), boost);
     Limits heavy =
-        new Limits(
-            vehicle,
-            computed.conditions().withExtraMass(computed.conditions().extraMass() + 10),
-            boost);
+        now.on(computed.conditions().withExtraMass(computed.conditions().extraMass() + 10), boost);
     double[] steeper = path.gradient().clone();
     for (int i = 0; i < steeper.length; i++) {
       steeper[i] -= 0.01;

@@ -135,6 +135,7 @@ final class Balancing {
         locks(axles, steps, entry),
         hands(begin, end),
         fixed ? around(axles, moves, entry, slowest, exit) : List.of(),
+        computed.vehicle().hasAntiLock(),
         computed.vehicle().chassis() == null);
   }
 
@@ -282,6 +283,7 @@ final class Balancing {
     double at = told.brakes() / full;
     double planned = Math.max(0, -force - engine) / full;
     Said wheel = wheel(told);
+    Value aid = Value.choice(computed.vehicle().hasAntiLock());
     return new Locks(
         computed.road().wrap((from + k) * computed.road().step()),
         turning,
@@ -291,8 +293,8 @@ final class Balancing {
         planned,
         told.use().stream().map(Balancing::rounded).toList(),
         turning
-            ? Said.of("locks.turning", wheel.in(), Value.percent(at), Value.percent(planned))
-            : Said.of("locks.straight", wheel.in(), Value.percent(at)));
+            ? Said.of("locks.turning", wheel.in(), Value.percent(at), Value.percent(planned), aid)
+            : Said.of("locks.straight", wheel.in(), Value.percent(at), aid));
   }
 
   private Said wheel(Axles.Locking told) {

@@ -106,11 +106,12 @@ public record ComputedLap(
       Watch watch) {
     Room room = Room.on(road, vehicle, ground);
     double[] start = MinimumCurvature.offsets(road, room);
-    Held first = Held.on(road, ground, start, vehicle, conditions);
+    Limits open = new Limits(vehicle, conditions);
+    Held first = Held.on(road, ground, start, open);
     double boost = first.lap().boostBelow();
-    Limits limits = new Limits(vehicle, conditions, boost);
-    double[] offset = QuickestLine.fresh(road, room, first.ground(), limits, watch).offset();
-    ComputedLap computed = onLine(road, corners, ground, vehicle, conditions, offset);
+    double[] offset =
+        QuickestLine.fresh(road, room, first.ground(), first.limits(), watch).offset();
+    ComputedLap computed = onLine(road, corners, ground, open, offset, null);
     // The boost is spent elsewhere on a quicker line, which may ask for another one.
     return Math.abs(computed.lap().boostBelow() - boost) > BOOST_MOVED
         ? computed.near(watch)
@@ -124,7 +125,7 @@ public record ComputedLap(
   public ComputedLap near(Watch watch) {
     Room room = Room.on(road, vehicle(), ground);
     double[] offset = QuickestLine.near(road, room, ground, limits, path.offset(), watch).offset();
-    return onLine(road, corners, ground, vehicle(), conditions, offset, lines);
+    return onLine(road, corners, ground, limits.on(conditions, Double.MAX_VALUE), offset, lines);
   }
 
   /**
@@ -139,18 +140,18 @@ public record ComputedLap(
       Vehicle vehicle,
       Conditions conditions,
       double[] offset) {
-    return onLine(road, corners, ground, vehicle, conditions, offset, null);
+    return onLine(road, corners, ground, new Limits(vehicle, conditions), offset, null);
   }
 
   private static ComputedLap onLine(
       Centreline road,
       List<Corner> corners,
       Ground ground,
-      Vehicle vehicle,
-      Conditions conditions,
+      Limits open,
       double[] offset,
       @Nullable List<CornerLine> earlier) {
-    Held held = Held.on(road, ground, offset, vehicle, conditions);
+    Conditions conditions = open.conditions();
+    Held held = Held.on(road, ground, offset, open);
     Path path = held.path();
     LapTrace lap = held.lap();
     return new ComputedLap(
@@ -172,31 +173,22 @@ public record ComputedLap(
    * leave of the grip, both of which change so little with the speed that one round settles.
    */
   private record Held(Ground ground, Path path, LapTrace lap, Limits limits) {
-    static Held on(
-        Centreline road, Ground ground, double[] offset, Vehicle vehicle, Conditions conditions) {
+    static Held on(Centreline road, Ground ground, double[] offset, Limits open) {
       Ground under = ground.pushed(null).under(null);
       Path path = Path.over(road, offset, under);
-      // Without a boost to be spent where it is worth most, the limits are known before the lap.
-      Limits plain = vehicle.boost() == null ? new Limits(vehicle, conditions) : null;
-      LapTrace lap = driven(path, vehicle, conditions, plain);
-      Limits limits = after(lap, vehicle, conditions, plain);
-      Ground.SideWind wind = conditions.windSpeed() > 0 ? limits.sideWind(path, lap.speed()) : null;
+      LapTrace lap = LapSimulator.lap(path, open);
+      Limits limits = after(lap, open);
+      Ground.SideWind wind =
+          open.conditions().windSpeed() > 0 ? limits.sideWind(path, lap.speed()) : null;
       under = under.pushed(wind).under(AxleGrip.of(path, limits, lap));
       path = Path.over(road, offset, under);
-      lap = driven(path, vehicle, conditions, plain);
-      return new Held(under, path, lap, after(lap, vehicle, conditions, plain));
+      lap = LapSimulator.lap(path, open);
+      return new Held(under, path, lap, after(lap, open));
     }
 
-    private static LapTrace driven(
-        Path path, Vehicle vehicle, Conditions conditions, @Nullable Limits plain) {
-      return plain == null
-          ? LapSimulator.lap(path, vehicle, conditions)
-          : LapSimulator.lap(path, plain, Double.MAX_VALUE);
-    }
-
-    private static Limits after(
-        LapTrace lap, Vehicle vehicle, Conditions conditions, @Nullable Limits plain) {
-      return plain == null ? new Limits(vehicle, conditions, lap.boostBelow()) : plain;
+    /** Without a boost to be spent where it is worth most, the limits are known before the lap. */
+    private static Limits after(LapTrace lap, Limits open) {
+      return open.vehicle().boost() == null ? open : open.on(open.conditions(), lap.boostBelow());
     }
   }
 
@@ -246,7 +238,16 @@ public record ComputedLap(
 
   /** The same line and vehicle on another day. */
   public ComputedLap on(Conditions day) {
-    return onLine(road, corners, ground, vehicle(), day, path.offset());
+    return with(ground, day, path.offset());
+  }
+
+  /**
+   * The same vehicle on another line, on other ground and another day.
+   *
+   * @param offset metres to the left of the centreline at each station
+   */
+  public ComputedLap with(Ground other, Conditions day, double[] offset) {
+    return onLine(road, corners, other, limits.on(day, Double.MAX_VALUE), offset, null);
   }
 
   /**

@@ -21,6 +21,7 @@ import org.jspecify.annotations.Nullable;
  *     braked there
  * @param hands where hands, or a machine's roll, have most to do
  * @param around what is done instead where the set-up is fixed; empty where it is not
+ * @param antiLock whether an anti-lock keeps wheels from locking
  * @param usual whether the vehicle's chassis is what is usual for its kind, not entered
  */
 public record CornerBalance(
@@ -36,6 +37,7 @@ public record CornerBalance(
     List<Locks> locks,
     Hands hands,
     List<Around> around,
+    boolean antiLock,
     boolean usual) {
   public CornerBalance {
     moves = List.copyOf(moves);

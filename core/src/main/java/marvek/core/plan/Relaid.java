@@ -81,8 +81,7 @@ public record Relaid(ComputedLap computed, int from, int count) {
   }
 
   private static ComputedLap on(ComputedLap at, Ground ground, double[] offset) {
-    return ComputedLap.onLine(
-        at.road(), at.corners(), ground, at.vehicle(), at.conditions(), offset);
+    return at.with(ground, at.conditions(), offset);
   }
 
   /**

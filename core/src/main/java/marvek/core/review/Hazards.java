@@ -129,7 +129,8 @@ public record Hazards(
             rider ? "hazard.high_side" : "hazard.spin",
             Value.length(at * road.step()),
             Value.percent(least),
-            Value.figure(Math.toDegrees(lean), 0)));
+            Value.figure(Math.toDegrees(lean), 0),
+            Value.choice(computed.vehicle().hasTractionControl())));
   }
 
   /** Share of full throttle that the driven tyres bear at a station of the lap, 0 to 1. */

@@ -47,15 +47,7 @@ public record LimitCost(
   public static LimitCost of(
       ComputedLap then, List<CornerEntry> entries, SessionRules rules, Watch watch) {
     Ground narrow = then.ground().keeping(then.road(), KEPT);
-    ComputedLap kept =
-        ComputedLap.onLine(
-                then.road(),
-                then.corners(),
-                narrow,
-                then.vehicle(),
-                then.conditions(),
-                within(then, narrow))
-            .near(watch);
+    ComputedLap kept = then.with(narrow, then.conditions(), within(then, narrow)).near(watch);
     Sections sections = new Sections(then, entries);
     LapData wide = Debriefer.computed(then, 5);
     LapData held = Debriefer.computed(kept, 5);

@@ -260,11 +260,8 @@ public record RaceCraft(
     gates.add(gate(corner, "pass-turn", turn));
     double start = then.road().wrap(brake + begin - cross);
     ComputedLap crossed =
-        ComputedLap.onLine(
-            then.road(),
-            then.corners(),
+        then.with(
             then.ground(),
-            then.vehicle(),
             then.conditions(),
             crossed(then, gates.get(0), start, then.road().wrap(brake + begin), turn, line.apex()));
     Relaid laid =

@@ -97,8 +97,8 @@ public record StraightUse(
           corner.add(c);
         }
       }
-      with = new Limits(then.vehicle(), then.conditions());
-      without = new Limits(then.vehicle(), then.conditions(), 0);
+      with = then.limits().on(then.conditions(), Double.MAX_VALUE);
+      without = then.limits().on(then.conditions(), 0);
     }
 
     StraightUse use(List<SessionRules.DeviceZone> zones) {
@@ -111,8 +111,7 @@ public record StraightUse(
       if (boost == null || brakings.isEmpty()) {
         return new StraightUse(0, List.of(), 0, device);
       }
-      double budget =
-          LapSimulator.budget(then.path(), then.lap(), then.vehicle(), then.conditions());
+      double budget = LapSimulator.budget(then.path(), then.lap(), then.limits());
       double[] best = sharedOut(budget, FINE);
       double[] tenths = sharedOut(budget, TENTHS);
       double lost = 0;
@@ -178,8 +177,8 @@ public record StraightUse(
               .downforce(day.downforce() * has.downforce())
               .build();
       double boost = then.lap().boostBelow();
-      Limits shut = new Limits(then.vehicle(), day, boost);
-      Limits wide = new Limits(then.vehicle(), open, boost);
+      Limits shut = then.limits().on(day, boost);
+      Limits wide = then.limits().on(open, boost);
       Run before = run(of, 0, null, shut);
       Span span = then.road().loop().between(from, then.road().index(then.road().wrap(zone.to())));
       boolean[] in = new boolean[n];

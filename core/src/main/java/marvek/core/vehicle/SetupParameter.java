@@ -51,7 +51,7 @@ public record SetupParameter(
           recorded("pressure.cold." + end, "Tyres", name + " cold pressure", "kPa", 50, 400, 1));
       all.add(recorded("pressure.hot." + end, "Tyres", name + " hot pressure", "kPa", 50, 450, 1));
       all.add(recorded("camber." + end, "Wheels", name + " camber", "°", -8, 3, 0.1));
-      all.add(recorded("toe." + end, "Wheels", name + " toe", "mm", -20, 20, 0.5));
+      all.add(new SetupParameter("toe." + end, "Wheels", name + " toe", "mm", -20, 20, 0.5, true));
       all.add(
           new SetupParameter(
               "floor." + end, "Chassis", name + " ride height", "mm", 10, 600, 1, true));
@@ -90,8 +90,12 @@ public record SetupParameter(
     for (int g = 1; g <= 8; g++) {
       all.add(new SetupParameter("gears." + g, "Gears", "Gear " + g, "", 0.2, 20, 0.01, true));
     }
-    all.add(recorded("electronics.traction", "Electronics", "Traction control", "", 0, 20, 1));
-    all.add(recorded("electronics.abs", "Electronics", "Anti-lock braking", "", 0, 20, 1));
+    all.add(
+        new SetupParameter(
+            "electronics.traction", "Electronics", "Traction control", "", 0, 20, 1, true));
+    all.add(
+        new SetupParameter(
+            "electronics.abs", "Electronics", "Anti-lock braking", "", 0, 20, 1, true));
     all.add(recorded("electronics.map", "Electronics", "Engine map", "", 0, 20, 1));
     all.add(recorded("electronics.wheelie", "Electronics", "Front lift control", "", 0, 20, 1));
     return List.copyOf(all);

@@ -140,13 +140,14 @@ public record SetupSheet(String name, Purpose purpose, List<Setting> settings, S
                     v.tyres().muX() * grip,
                     v.tyres().muY() * grip,
                     v.tyres().loadSensitivity(),
-                    v.tyres().rolling()))
+                    v.tyres().rolling() + rubs(v)))
             .aero(
                 new Vehicle.Aero(
                     number("wings.drag").orElse(v.aero().cdA()),
                     number("wings.downforce").orElse(v.aero().clA())))
             .floor(floor)
             .fuel(fuel)
+            .aids(aids(v))
             .build();
     Vehicle.Balance is = set.balance();
     Vehicle.Balance to =
@@ -162,6 +163,41 @@ public record SetupSheet(String name, Purpose purpose, List<Setting> settings, S
     return set.sprung(steps("springs.front"), steps("springs.rear"))
         .cambered(steps("cambers.front"), steps("cambers.rear"));
   }
+
+  /** Aids as they are set: 0 is off, any step of it on, words alone say nothing. */
+  private Vehicle.@Nullable Aids aids(Vehicle v) {
+    Optional<Double> abs = number("electronics.abs");
+    Optional<Double> traction = number("electronics.traction");
+    return abs.isEmpty() && traction.isEmpty()
+        ? v.aids()
+        : new Vehicle.Aids(
+            abs.map(n -> n > 0).orElse(v.hasAntiLock()),
+            traction.map(n -> n > 0).orElse(v.hasTractionControl()));
+  }
+
+  /**
+   * What toe adds to the rolling resistance: each wheel is dragged at its angle, and slips for it
+   * with a force of 3µN/s at small angles (brush model with full sliding at s; Pacejka, "Tire and
+   * Vehicle Dynamics", chapter 3), of which the angle's share pulls back. What toe does while
+   * turning in is not told.
+   */
+  private double rubs(Vehicle v) {
+    if (v.kind() == VehicleKind.MOTORCYCLE) {
+      return 0;
+    }
+    double rear = v.cogToFront() / v.wheelbase();
+    double rim = RIM * 2 * v.gearbox().rollingRadius();
+    double front = steps("toe.front") / 2000 / rim;
+    double behind = steps("toe.rear") / 2000 / rim;
+    double each = 3 * v.tyres().muY() / SLIDES;
+    return each * ((1 - rear) * front * front + rear * behind * behind);
+  }
+
+  // Toe is measured at the rim, so much of the wheel's height; slip of full sliding, radians
+  // (common
+  // practice, no source).
+  private static final double RIM = 0.7;
+  private static final double SLIDES = 0.14;
 
   private double steps(String parameter) {
     return number(parameter).orElse(0.0);

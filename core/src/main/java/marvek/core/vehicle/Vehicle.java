@@ -27,6 +27,7 @@ import org.jspecify.annotations.Nullable;
  * @param chassis what tells the axles apart; null to take what is usual
  * @param device that takes drag away where the rules let it; null without one
  * @param ride what the springs give way; null where that is not known
+ * @param aids that step in at the limit; null where nothing is said of them
  * @param fixedSetup whether its set-up is not the driver's to change; null for no
  */
 @RecordBuilder
@@ -49,6 +50,7 @@ public record Vehicle(
     @Nullable Chassis chassis,
     @Nullable Device device,
     @Nullable Ride ride,
+    @Nullable Aids aids,
     @Nullable Boolean fixedSetup) {
 
   /** A vehicle with the usual chassis. */
@@ -84,6 +86,7 @@ public record Vehicle(
         boost,
         floor,
         fuel,
+        null,
         null,
         null,
         null,
@@ -501,7 +504,7 @@ public record Vehicle(
    * @param rear half degrees more
    */
   public Vehicle cambered(double front, double rear) {
-    if (front == 0 && rear == 0) {
+    if (kind == VehicleKind.MOTORCYCLE || front == 0 && rear == 0) {
       return this;
     }
     Balance is = balance();
@@ -519,6 +522,24 @@ public record Vehicle(
   private static final double SPRINGS = 0.6;
   private static final double SPRING_STEP = 0.05;
   private static final double CAMBER_STEP = 0.005;
+
+  /**
+   * What steps in at the limit.
+   *
+   * @param antiLock whether a wheel that is braked is kept from locking
+   * @param traction whether a driven wheel is kept from spinning
+   */
+  public record Aids(boolean antiLock, boolean traction) {}
+
+  /** Whether an anti-lock steps in. */
+  public boolean hasAntiLock() {
+    return aids != null && aids.antiLock();
+  }
+
+  /** Whether a traction control steps in. */
+  public boolean hasTractionControl() {
+    return aids != null && aids.traction();
+  }
 
   /** Whether its set-up is not the driver's to change. */
   public boolean hasFixedSetup() {

@@ -7,7 +7,8 @@ public final class LapSimulatorAccess {
   private LapSimulatorAccess() {}
 
   public static double spent(Path path, LapTrace lap, Vehicle vehicle) {
-    return LapSimulator.boostEnergy(path, lap, vehicle, Conditions.dryWarm());
+    return LapSimulator.spends(
+        path, lap, new Limits(vehicle, Conditions.dryWarm(), lap.boostBelow()));
   }
 
   /**

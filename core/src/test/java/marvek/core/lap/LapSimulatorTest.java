@@ -295,7 +295,7 @@ class LapSimulatorTest {
     LapTrace lap = LapSimulator.lap(path, v, STILL);
     Vehicle.Boost boost = v.boost();
     assertThat(boost).isNotNull();
-    double spent = LapSimulator.boostEnergy(path, lap, v, STILL);
+    double spent = LapSimulator.spends(path, lap, new Limits(v, STILL, lap.boostBelow()));
     assertThat(spent).isLessThanOrEqualTo(boost.energyPerLap() * 1.001);
     Vehicle without =
         new Vehicle(

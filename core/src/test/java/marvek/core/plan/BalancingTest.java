@@ -15,6 +15,7 @@ import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Slowing;
 import marvek.core.fixtures.Drives;
+import marvek.core.fixtures.Plain;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.line.SteeringRate;
 import marvek.core.plan.CornerBalance.How;
@@ -181,6 +182,36 @@ class BalancingTest {
           assertThat(part.how()).isIn(How.PUSHES, How.TURNS);
           assertThat(Math.abs(a.by())).isLessThanOrEqualTo(0.4);
         }
+      }
+    }
+    assertThat(told).isPositive();
+  }
+
+  /** An anti-lock holds the wheel that would lock first; which and when is the same. */
+  @ParameterizedTest
+  @CsvSource({"36, cup-gt", "5, motorcycle-600"})
+  void anAntiLockIsSaidWhereAWheelWouldLock(long seed, String vehicle) {
+    ComputedLap bare = on(seed, vehicle);
+    ComputedLap aided =
+        ComputedLap.onLine(
+            bare.road(),
+            bare.corners(),
+            bare.ground(),
+            bare.vehicle().copy().aids(new Vehicle.Aids(true, false)).build(),
+            bare.conditions(),
+            bare.path().offset());
+    List<CornerEntry> draft = Drafter.draft(bare, List.of()).corners();
+    int told = 0;
+    for (int c = 0; c < draft.size(); c++) {
+      CornerBalance was = Answers.at(bare, Things.none(), c).balance(draft.get(c));
+      CornerBalance is = Answers.at(aided, Things.none(), c).balance(draft.get(c));
+      assertThat(was.antiLock()).isFalse();
+      assertThat(is.antiLock()).isTrue();
+      for (int k = 0; k < was.locks().size(); k++) {
+        assertThat(is.locks().get(k).at()).isEqualTo(was.locks().get(k).at());
+        assertThat(Plain.words(was.locks().get(k).words())).contains(" locks first");
+        assertThat(Plain.words(is.locks().get(k).words())).contains("the anti-lock holds");
+        told++;
       }
     }
     assertThat(told).isPositive();

@@ -8,6 +8,7 @@ import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Corner;
 import marvek.core.entry.CornerEntry;
 import marvek.core.fixtures.Drives;
+import marvek.core.fixtures.Plain;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.lap.Conditions;
 import marvek.core.plan.ComputedLap;
@@ -63,6 +64,26 @@ class AtPowerTest {
     assertThat(told(rain, "hazard.spin").size())
         .isGreaterThan(told(day, "hazard.spin").size())
         .isLessThanOrEqualTo(read.corners().size());
+  }
+
+  /** With a traction control it is the control that has to catch it: said, and no less often. */
+  @Test
+  void anAidIsSaidWhereItHasToCatch() {
+    CircuitReading read = RandomRoads.of(81, 240);
+    ComputedLap bare = Drives.computed(read, "motorcycle-1000");
+    ComputedLap aided =
+        ComputedLap.onLine(
+            read.centreline(),
+            read.corners(),
+            bare.ground(),
+            bare.vehicle().copy().aids(new Vehicle.Aids(false, true)).build(),
+            bare.conditions(),
+            bare.path().offset());
+    List<Said> without = told(bare, "hazard.high_side");
+    List<Said> with = told(aided, "hazard.high_side");
+    assertThat(with).hasSameSizeAs(without).isNotEmpty();
+    assertThat(without).noneMatch(w -> Plain.words(w).contains("traction control"));
+    assertThat(with).allMatch(w -> Plain.words(w).contains("traction control has to catch"));
   }
 
   /**

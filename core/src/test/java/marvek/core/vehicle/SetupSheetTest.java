@@ -55,6 +55,40 @@ class SetupSheetTest {
     assertThat(sheet("springs.front", 0).on(v).chassis()).isEqualTo(v.chassis());
   }
 
+  /**
+   * An aid is on by any step of it, off by none, and as the vehicle has it where nothing is said.
+   */
+  @Test
+  void aidsAreOnByTheirSteps() {
+    Vehicle v = VehicleClasses.byId("cup-gt").vehicle();
+    assertThat(v.hasAntiLock()).isFalse();
+    assertThat(sheet("electronics.abs", 3).on(v).hasAntiLock()).isTrue();
+    assertThat(sheet("electronics.abs", 3).on(v).hasTractionControl()).isFalse();
+    assertThat(sheet("electronics.traction", 1).on(v).hasTractionControl()).isTrue();
+    Vehicle aided = v.copy().aids(new Vehicle.Aids(true, true)).build();
+    assertThat(sheet("electronics.abs", 0).on(aided).hasAntiLock()).isFalse();
+    assertThat(sheet("electronics.abs", 0).on(aided).hasTractionControl()).isTrue();
+    assertThat(sheet("fuel.load", 20).on(aided).aids()).isEqualTo(aided.aids());
+  }
+
+  /** Toe rubs with the square of its angle, in or out, each axle by what it bears. */
+  @Test
+  void toeRubs() {
+    Vehicle v = VehicleClasses.byId("cup-gt").vehicle();
+    double plain = v.tyres().rolling();
+    double in = sheet("toe.front", 4).on(v).tyres().rolling() - plain;
+    double out = sheet("toe.front", -4).on(v).tyres().rolling() - plain;
+    double twice = sheet("toe.front", 8).on(v).tyres().rolling() - plain;
+    double behind = sheet("toe.rear", 4).on(v).tyres().rolling() - plain;
+    // 2 mm a side at a rim of 0.469 m: 0.00426 rad; 3 · 1.5 / 0.14 · 0.00426² · the front's share.
+    double front = 1 - 1.48 / 2.46;
+    assertThat(in).isCloseTo(3 * 1.5 / 0.14 * 0.00426 * 0.00426 * front, within(2e-6));
+    assertThat(out).isCloseTo(in, within(1e-12));
+    assertThat(twice).isCloseTo(4 * in, within(1e-12));
+    assertThat(behind / in).isCloseTo((1 - front) / front, within(1e-9));
+    assertThat(sheet("toe.front", 0).on(v).tyres().rolling()).isEqualTo(plain);
+  }
+
   /** A vehicle stored with the balance that it had before the rear's grip could be set. */
   @Test
   void aBalanceOfBeforeHasTheRearAsItIs() {

@@ -186,6 +186,10 @@ final class BriefSheet {
     List<BriefLine> out = new ArrayList<>();
     int from = plan.today().warmFrom();
     out.add(line("page.warm.from", Value.count(from)));
+    Planner.SettlingLine settles = plan.settling();
+    if (settles != null) {
+      out.add(new BriefLine(null, null, settles.words()));
+    }
     List<Planner.PlannedLine> sooner =
         plan.corners().stream()
             .filter(l -> l.today().early().stream().anyMatch(m -> m >= USEFUL))

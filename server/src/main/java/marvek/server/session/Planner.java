@@ -7,6 +7,7 @@ import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -47,6 +48,7 @@ import marvek.core.session.Rungs;
 import marvek.core.session.SessionFuel;
 import marvek.core.session.SessionKind;
 import marvek.core.session.SessionRules;
+import marvek.core.session.Settling;
 import marvek.core.session.StintSplit;
 import marvek.core.session.StraightUse;
 import marvek.core.session.Targets;
@@ -59,6 +61,7 @@ import marvek.core.session.Wheels;
 import marvek.core.sun.SunPosition;
 import marvek.core.survey.Place;
 import marvek.core.survey.PlaceKind;
+import marvek.core.telemetry.LapKind;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleKind;
 import marvek.core.words.Sentence;
@@ -184,6 +187,7 @@ public class Planner {
    * @param evidence laps that focus and targets rest on
    * @param daylight null where nobody has said where the circuit lies, and where it does not rise
    * @param alike whether they were driven on a day like that of the session
+   * @param settling when the driver settles in; null where no sessions tell
    */
   record SessionPlan(
       Instant asOf,
@@ -212,6 +216,7 @@ public class Planner {
       List<Said> cautions,
       int evidence,
       boolean alike,
+      @Nullable SettlingLine settling,
       @Nullable Daylight daylight) {
     Optional<BrakeWarming> brakes() {
       return Optional.ofNullable(warming);
@@ -246,9 +251,13 @@ public class Planner {
           cautions,
           evidence,
           alike,
+          settling,
           daylight);
     }
   }
+
+  /** When the driver settles in, by sessions before. */
+  record SettlingLine(Settling by, Said words) {}
 
   /**
    * What the session does to its tyres.
@@ -588,7 +597,9 @@ public class Planner {
     boolean motorcycle = then.vehicle().kind() == VehicleKind.MOTORCYCLE;
     List<FocusLine> focus =
         focus(session, lines, content, seen.orElse(null), alike, Confidence.trend(said));
-    List<RungLine> rungs = rungs(session, opened, then, today, lines, focus);
+    Optional<Settling> settles = settles(before);
+    int ready = Math.max(today.warmFrom(), settles.map(Settling::lap).orElse(1));
+    List<RungLine> rungs = rungs(session, opened, then, today.laps(), ready, lines, focus);
     FuelLine fuel = fuel(then, session, need, day.heavier());
     return new SessionPlan(
         clock.instant(),
@@ -626,6 +637,7 @@ public class Planner {
         cautions(session),
         seen.map(s -> s.laps).orElse(0),
         alike,
+        settles.map(by -> new SettlingLine(by, by.words(today.warmFrom()))).orElse(null),
         daylight(session, opened));
   }
 
@@ -908,15 +920,50 @@ public class Planner {
     return out;
   }
 
-  /** Where a marker is not where it was driven last, it is approached. */
+  /** By the laps of the first stint of each of the runs before. */
+  private Optional<Settling> settles(List<RunRow> before) {
+    if (before.isEmpty()) {
+      return Optional.empty();
+    }
+    Map<UUID, List<LapLine>> laps =
+        runs.lapLines(before).stream()
+            .collect(Collectors.groupingBy(LapLine::run, LinkedHashMap::new, Collectors.toList()));
+    return Settling.of(laps.values().stream().map(Planner::firstStint).toList());
+  }
+
+  /** Seconds of the flying laps up to where the driver came in; null for one that says nothing. */
+  private static List<@Nullable Double> firstStint(List<LapLine> laps) {
+    List<@Nullable Double> out = new ArrayList<>();
+    for (LapLine l : laps) {
+      if (l.kind() == LapKind.OUT && out.isEmpty()) {
+        continue;
+      }
+      if (l.kind() == LapKind.IN || l.kind() == LapKind.OUT) {
+        break;
+      }
+      boolean says =
+          l.kind() == LapKind.PUSH || l.kind() == LapKind.COLD || l.kind() == LapKind.SLOW;
+      out.add(says ? (Double) l.lapTime() : null);
+    }
+    return out;
+  }
+
+  /**
+   * Where a marker is not where it was driven last, it is approached.
+   *
+   * @param laps of the session
+   * @param ready first lap on which tyres and driver are
+   */
   private static List<RungLine> rungs(
       TrackSession session,
       References.Opened opened,
       ComputedLap then,
-      Today today,
+      int laps,
+      int ready,
       List<PlannedLine> lines,
       List<FocusLine> focus) {
     List<RungLine> out = new ArrayList<>();
+    Map<Double, ComputedLap> careful = new LinkedHashMap<>();
     for (PlannedLine l : lines) {
       CornerEntry e = l.today().entry();
       boolean unsure = l.unsure().contains(PointKind.BRAKE.word());
@@ -934,24 +981,26 @@ public class Planner {
       boolean unknown = unsure || l.blind() || !dry;
       int c = then.indexOf(l.corner());
       double less = unknown ? Rungs.LESS_UNKNOWN : Rungs.LESS;
-      ComputedLap careful =
-          then.on(then.conditions().withGrip(then.conditions().grip() * (1 - less)));
       Answers with = Answers.at(then, opened.things(), c);
       double margin = with.margin(e);
       double inHand =
           margin
               * Math.max(
                   1, then.lap().speed()[then.road().index(e.station(PointKind.BRAKE).get())]);
-      double early = Answers.at(careful, opened.things(), c).markerAt(e, Math.max(0, margin));
+      ComputedLap lessGrip =
+          careful.computeIfAbsent(
+              less,
+              share -> then.on(then.conditions().withGrip(then.conditions().grip() * (1 - share))));
+      double early = Answers.at(lessGrip, opened.things(), c).markerAt(e, Math.max(0, margin));
       double before = -then.road().apart(marker, early);
-      int laps = Math.max(0, today.laps() - today.warmFrom() + 1);
-      Rungs rungs = Rungs.of(l.corner(), Math.max(0, before), Math.max(0, inHand), laps);
+      int there = Math.max(0, laps - ready + 1);
+      Rungs rungs = Rungs.of(l.corner(), Math.max(0, before), Math.max(0, inHand), there);
       if (before >= 1 && !rungs.rungs().isEmpty()) {
         out.add(
             new RungLine(
                 rungs,
                 l.called(),
-                today.warmFrom(),
+                ready,
                 Said.of(
                     rungs.reached() ? "rungs.reached" : "rungs.short",
                     Value.length(before),
