@@ -35,6 +35,8 @@
 
   const landmark = $derived(sort === 'landmarks' ? (thing as Landmark) : null);
   const kerb = $derived(sort === 'kerbs' ? (thing as Kerb) : null);
+  /** Surveys kept on a phone from before say nothing of it. */
+  const ridden = $derived(kerb?.does ?? []);
   const area = $derived(sort === 'zones' ? (thing as Zone) : null);
   const limit = $derived(sort === 'limits' ? (thing as TrackLimit) : null);
   const place = $derived(sort === 'places' ? (thing as Place) : null);
@@ -301,14 +303,14 @@
         <legend class="mb-0.5">Ridden, it</legend>
         <div class="join">
           {#each Object.entries(DOES) as [does, word] (does)}
-            {@const on = kerb.does.includes(does as Kerb['does'][number])}
+            {@const on = ridden.includes(does as Kerb['does'][number])}
             <button
               type="button"
               class={['btn btn-sm join-item', on ? 'btn-primary' : '']}
               aria-pressed={on}
               data-does={does}
               onclick={() =>
-                edit({ does: on ? kerb.does.filter((d) => d !== does) : [...kerb.does, does] }, `does ${does}`)}
+                edit({ does: on ? ridden.filter((d) => d !== does) : [...ridden, does] }, `does ${does}`)}
               >{word}</button
             >
           {/each}

@@ -157,19 +157,26 @@ public record Ground(
       return verticalCurvature[i] + more(road, i, n, Part::verticalCurvature);
     }
 
-    /** What the parts add; where several lie under a vehicle their mean. */
+    /**
+     * What the parts add: both halves by how much of each is under a vehicle; where strips lie on
+     * one another, or on a half, what is most.
+     */
     private double more(Centreline road, int i, double n, Function<Part, double[]> of) {
-      double sum = 0;
-      double shares = 0;
+      double halves = 0;
+      double strip = 0;
       for (Part p : parts) {
         double by = of.apply(p)[i];
-        if (by != 0) {
-          double under = p.under(road, i, n);
-          sum += under * by;
-          shares += under;
+        if (by == 0) {
+          continue;
+        }
+        double here = by * p.under(road, i, n);
+        if (p.far() == Part.HALF) {
+          halves += here;
+        } else if (Math.abs(here) > Math.abs(strip)) {
+          strip = here;
         }
       }
-      return sum / Math.max(1, shares);
+      return Math.abs(strip) > Math.abs(halves) ? strip : halves;
     }
 
     /** How the crossfall changes with the place across, 1/m. */

@@ -110,8 +110,7 @@ public final class Zones {
                 z,
                 LIE_BLEND,
                 (i, share) -> vertical[i] = Math.max(vertical[i], share / size));
-        case LOAD ->
-            along(road, z, BLEND, (i, share) -> bumps[i] = Math.max(bumps[i], share * bumps(size)));
+        case LOAD -> bumps(road, z, bumps);
         case CAMBER_IN, CAMBER_OUT -> {
           double to = bend(road, z) * (z.kind().effect() == Zone.Effect.CAMBER_IN ? size : -size);
           fall(road, z, to, lie.crossfall());
@@ -139,6 +138,17 @@ public final class Zones {
     List<Ground.Part> lies = new ArrayList<>();
     for (Zone z : parts) {
       lay(road, z, lie, level, part(road, lies, z));
+    }
+    for (Ground.Part p : lies) {
+      double[] worst = bumps.clone();
+      for (Zone z : parts) {
+        if (z.kind().effect() == Zone.Effect.LOAD && part(road, lies, z) == p) {
+          bumps(road, z, worst);
+        }
+      }
+      for (int i = 0; i < worst.length; i++) {
+        p.verticalCurvature()[i] -= worst[i] - bumps[i];
+      }
     }
     for (int i = 0; i < bumps.length; i++) {
       vertical[i] -= bumps[i];
@@ -187,7 +197,8 @@ public final class Zones {
               (i, share) ->
                   vertical[i] +=
                       Math.max(0, share / size - lie.verticalCurvature()[i] - vertical[i]));
-      case LOAD -> along(road, z, BLEND, (i, share) -> vertical[i] -= share * bumps(size));
+      // Of all the bumps there the worst count, when the rest is laid.
+      case LOAD -> {}
       default -> {
         double to =
             Math.atan(bend(road, z) * (z.kind().effect() == Zone.Effect.CAMBER_IN ? size : -size));
@@ -205,10 +216,11 @@ public final class Zones {
 
   /**
    * What bumps take of the load, 1/m: what the wheels lose over bumps of one size grows with the
-   * square of the speed, as over a crest.
+   * square of the speed, as over a crest. Where they overlap the worst count.
    */
-  private static double bumps(double left) {
-    return (1 - left) * Units.G / (BUMPS_AT * BUMPS_AT);
+  private static void bumps(Centreline road, Zone z, double[] worst) {
+    double takes = (1 - z.size()) * Units.G / (BUMPS_AT * BUMPS_AT);
+    along(road, z, BLEND, (i, share) -> worst[i] = Math.max(worst[i], share * takes));
   }
 
   private static void keep(Centreline road, Zone z, double[] keep) {
@@ -264,10 +276,21 @@ public final class Zones {
       boolean there =
           z.kind() == ZoneKind.BUMP
               && road.ahead(z.from(), station) <= road.ahead(z.from(), z.to());
-      if (there && (z.side() == Zone.Side.BOTH || (z.side() == Zone.Side.LEFT) == offset > 0)) {
+      if (there && under(road, z, road.index(station), offset)) {
         return true;
       }
     }
     return false;
+  }
+
+  /** Whether the middle of a vehicle is on a zone's side, or on its strip. */
+  private static boolean under(Centreline road, Zone z, int i, double offset) {
+    if (z.side() == Zone.Side.BOTH) {
+      return true;
+    }
+    boolean left = z.side() == Zone.Side.LEFT;
+    Zone.Across across = z.across();
+    double out = left ? road.left()[i] - offset : road.right()[i] + offset;
+    return across == null ? left == offset > 0 : out >= across.near() && out <= across.far();
   }
 }

@@ -292,6 +292,49 @@ class ZonesTest {
     assertThat(Math.abs(told.crossfall(ROAD, 565, -3))).isCloseTo(Math.atan(0.04), within(1e-12));
   }
 
+  /** Bumps on bumps, on the whole road, a half or a strip of it, are no worse than the worst. */
+  @Test
+  void ofBumpsThatOverlapTheWorstCountsOnce() {
+    Zone half = zone(ZoneKind.BUMP, Zone.Side.RIGHT, 560, 640, 0.9);
+    Zone same = zone(ZoneKind.BUMP, Zone.Side.RIGHT, 570, 630, 0.95);
+    Zone all = zone(ZoneKind.BUMP, Zone.Side.BOTH, 560, 640, 0.93);
+    Zone strip =
+        new Zone(
+            "z",
+            ZoneKind.BUMP,
+            Zone.Side.RIGHT,
+            560,
+            640,
+            3,
+            0.85,
+            new Zone.Across(1, 3),
+            null,
+            null,
+            "",
+            "");
+    double edge = ROAD.right()[600];
+    double alone =
+        Zones.ground(ROAD, List.of(half), Surface.DRY).lie().verticalCurvature(ROAD, 600, -2);
+    assertThat(alone).isNegative();
+    for (List<Zone> more :
+        List.of(List.of(half, same), List.of(same, half), List.of(all, half), List.of(half, all))) {
+      Ground.Lie lie = Zones.ground(ROAD, more, Surface.DRY).lie();
+      assertThat(lie.verticalCurvature(ROAD, 600, -2)).isCloseTo(alone, within(1e-12));
+    }
+    double worst =
+        Zones.ground(ROAD, List.of(strip), Surface.DRY)
+            .lie()
+            .verticalCurvature(ROAD, 600, 2 - edge);
+    Ground.Lie both = Zones.ground(ROAD, List.of(half, strip, all), Surface.DRY).lie();
+    assertThat(both.verticalCurvature(ROAD, 600, 2 - edge)).isCloseTo(worst, within(1e-12));
+    assertThat(both.verticalCurvature(ROAD, 600, -0.6)).isCloseTo(alone, within(1e-12));
+    Things things = new Things(List.of(), List.of(), List.of(strip), List.of(), List.of());
+    assertThat(Zones.bumps(ROAD, things, 600, 2 - edge)).isTrue();
+    assertThat(Zones.bumps(ROAD, things, 600, 3.5 - edge))
+        .as("on its side, off its strip")
+        .isFalse();
+  }
+
   @Test
   void whatIsPlainHereIsToldByATable() {
     Severity table = new Severity("s", ZoneKind.BUMP, 0.99, 0.9, 0.7);

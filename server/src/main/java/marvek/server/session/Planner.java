@@ -597,7 +597,8 @@ public class Planner {
     boolean motorcycle = then.vehicle().kind() == VehicleKind.MOTORCYCLE;
     List<FocusLine> focus =
         focus(session, lines, content, seen.orElse(null), alike, Confidence.trend(said));
-    Optional<Settling> settles = settles(before);
+    // Who is there from the first lap need not be told of it.
+    Optional<Settling> settles = settles(before).filter(s -> s.lap() > 1);
     int ready = Math.max(today.warmFrom(), settles.map(Settling::lap).orElse(1));
     List<RungLine> rungs = rungs(session, opened, then, today.laps(), ready, lines, focus);
     FuelLine fuel = fuel(then, session, need, day.heavier());
