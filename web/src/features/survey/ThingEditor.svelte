@@ -309,8 +309,7 @@
               class={['btn btn-sm join-item', on ? 'btn-primary' : '']}
               aria-pressed={on}
               data-does={does}
-              onclick={() =>
-                edit({ does: on ? ridden.filter((d) => d !== does) : [...ridden, does] }, `does ${does}`)}
+              onclick={() => edit({ does: on ? ridden.filter((d) => d !== does) : [...ridden, does] }, `does ${does}`)}
               >{word}</button
             >
           {/each}
