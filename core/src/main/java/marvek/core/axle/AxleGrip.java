@@ -1,7 +1,7 @@
 package marvek.core.axle;
 
+import java.util.List;
 import marvek.core.lap.AxleShares;
-import marvek.core.lap.LapTrace;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
 import marvek.core.units.Units;
@@ -20,10 +20,17 @@ public final class AxleGrip {
   private static final double LEAST = 0.7;
   private static final double MOST = 1.3;
 
+  // Metres between the neighbours of a station over which the shares are straight.
+  private static final double CLOSE = 3;
+
   private AxleGrip() {}
 
-  /** The factors along a lap; null for a motorcycle, which moves no load across. */
-  public static @Nullable AxleShares of(Path path, Limits limits, LapTrace lap) {
+  /**
+   * The factors along a lap; null for a motorcycle, which moves no load across.
+   *
+   * @param speed m/s at each station
+   */
+  public static @Nullable AxleShares of(Path path, Limits limits, double[] speed) {
     if (limits.vehicle().kind() == VehicleKind.MOTORCYCLE) {
       return null;
     }
@@ -34,7 +41,10 @@ public final class AxleGrip {
     int n = path.size();
     AxleShares out = new AxleShares(new double[n], new double[n], new double[n]);
     for (int i = 0; i < n; i++) {
-      double square = lap.speed()[i] * lap.speed()[i];
+      if (between(path, i)) {
+        continue;
+      }
+      double square = speed[i] * speed[i];
       double load = limits.load(path, i, square);
       double weight = load - square * limits.downforce();
       boolean grips = weight > 0 && limits.sidewaysMost(load, path.grip()[i]) > 0;
@@ -48,7 +58,27 @@ public final class AxleGrip {
       out.braking()[i] = grips ? held(was.braking, as.braking) : 1;
       out.driving()[i] = grips ? held(was.driving, as.driving) : 1;
     }
+    for (int i = 0; i < n; i++) {
+      if (between(path, i)) {
+        for (double[] shares : List.of(out.turning(), out.braking(), out.driving())) {
+          shares[i] = (shares[i - 1] + shares[i + 1]) / 2;
+        }
+      }
+    }
     return out;
+  }
+
+  /**
+   * Whether the shares at a station are the mean of its neighbours': every second one where both
+   * are near and have the same ground.
+   */
+  private static boolean between(Path path, int i) {
+    double[] grip = path.grip();
+    return i % 2 == 1
+        && i + 1 < grip.length
+        && path.step()[i - 1] + path.step()[i] < CLOSE
+        && grip[i - 1] == grip[i]
+        && grip[i] == grip[i + 1];
   }
 
   /**
@@ -65,9 +95,9 @@ public final class AxleGrip {
   private static final class Factors {
     private final Limits limits;
     private final Axles axles;
-    private double turning;
-    private double braking;
-    private double driving;
+    private double turning = 1;
+    private double braking = 1;
+    private double driving = 1;
 
     Factors(Limits limits, Axles axles) {
       this.limits = limits;
@@ -76,19 +106,26 @@ public final class AxleGrip {
 
     void at(Entered level, double weight, double square, double across, double ground) {
       double load = weight + square * limits.downforce();
-      double most = axles.sidewaysMost(weight, square, ground);
+      double most = axles.sidewaysMost(weight, square, ground, near(turning));
       turning = most / limits.sidewaysMost(load, ground);
       double turn = Math.min(NEAREST * most, across);
       double share = turn / most;
       double left = Math.sqrt(1 - share * share);
+      double brakes = limits.brakingGrip(load, ground);
+      double ofBrakes = left * brakes * level.braking(share, ground);
       braking =
-          axles.brakingMost(weight, square, turn, ground)
-              / (left * limits.brakingGrip(load, ground))
-              / level.braking(share, ground);
+          axles.brakingMost(weight, square, turn, ground, brakes, near(braking) * ofBrakes)
+              / ofBrakes;
+      double drives = limits.drivingGrip(load, 1, ground);
+      double ofDrive = limits.drivingGrip(load, left, ground) * level.driving(share, ground);
       driving =
-          axles.drivingMost(weight, square, turn, ground)
-              / limits.drivingGrip(load, left, ground)
-              / level.driving(share, ground);
+          axles.drivingMost(weight, square, turn, ground, drives, near(driving) * ofDrive)
+              / ofDrive;
+    }
+
+    /** The last station's factor is where the next one's is sought from. */
+    private static double near(double factor) {
+      return Double.isFinite(factor) ? Math.max(LEAST, Math.min(MOST, factor)) : 1;
     }
   }
 

@@ -20,6 +20,8 @@ import marvek.core.vehicle.VehicleKind;
 public final class Axles {
   private static final double ENOUGH = 1e-5;
   private static final int ROUNDS = 40;
+  // After so many the ends are halved: where the use has a kink the last two may point nowhere.
+  private static final int SECANTS = 8;
   // What a rider asks of a rear wheel that grows light, share of its grip.
   private static final double KEPT = 0.9;
 
@@ -402,27 +404,55 @@ public final class Axles {
 
   /** Most across without braking or driving in steady yaw, m/s². */
   public double sidewaysMost(double weight, double square, double ground) {
+    return sidewaysMost(weight, square, ground, 1);
+  }
+
+  /**
+   * The same, sought from a share of what one point gives.
+   *
+   * @param near share of it that is likely
+   */
+  double sidewaysMost(double weight, double square, double ground, double near) {
     double most = limits.sidewaysMost(weight + square * limits.downforce(), ground);
-    return limit(weight, square, 0, ground, 0, most, 1.6 * most);
+    return limit(weight, square, 0, ground, 0, near * most, 1.6 * most);
   }
 
   /** Most braking by the tyres in a bend, m/s². */
   public double brakingMost(double weight, double square, double turn, double ground) {
     double load = weight + square * limits.downforce();
-    return alongMost(weight, square, turn, ground, -1, limits.brakingGrip(load, ground));
+    double straight = limits.brakingGrip(load, ground);
+    return brakingMost(
+        weight, square, turn, ground, straight, left(weight, square, turn, ground) * straight);
+  }
+
+  /**
+   * The same, where what one point gives straight on is known.
+   *
+   * @param near what is likely, m/s²
+   */
+  double brakingMost(
+      double weight, double square, double turn, double ground, double straight, double near) {
+    return limit(weight, square, turn, ground, -1, near, 1.6 * straight);
   }
 
   /** Most drive by the tyres in a bend, m/s². */
   public double drivingMost(double weight, double square, double turn, double ground) {
     double load = weight + square * limits.downforce();
-    return alongMost(weight, square, turn, ground, 1, limits.drivingGrip(load, 1, ground));
+    double straight = limits.drivingGrip(load, 1, ground);
+    return drivingMost(
+        weight, square, turn, ground, straight, left(weight, square, turn, ground) * straight);
   }
 
-  private double alongMost(
-      double weight, double square, double turn, double ground, int way, double straight) {
+  /** The same, where what one point gives straight on is known. */
+  double drivingMost(
+      double weight, double square, double turn, double ground, double straight, double near) {
+    return limit(weight, square, turn, ground, 1, near, 1.6 * straight);
+  }
+
+  /** What about is left along by a turn. */
+  private double left(double weight, double square, double turn, double ground) {
     double share = turn / limits.sidewaysMost(weight + square * limits.downforce(), ground);
-    double guess = straight * Math.sqrt(Math.max(0.05, 1 - share * share));
-    return limit(weight, square, turn, ground, way, guess, 1.6 * straight);
+    return Math.sqrt(Math.max(0.05, 1 - share * share));
   }
 
   /** Most use of an axle by what is sought: across, or along the way that is given. */
@@ -449,36 +479,24 @@ public final class Axles {
       double highest) {
     double low = 0;
     double high = highest;
-    double atLow = -1;
-    double atHigh = 1;
-    double x = guess;
-    // False position from the guess, with the end that stays weighed less (Illinois).
-    for (int i = 0; i < ROUNDS; i++) {
+    double before = 0;
+    double atBefore = 0;
+    double x = Math.max(0, Math.min(highest, guess));
+    for (int i = 0; i < ROUNDS && high - low > ENOUGH * highest; i++) {
       double at = sought(weight, square, turn, ground, way, x) - 1;
       if (Math.abs(at) < ENOUGH) {
         return x;
       }
       if (at > 0) {
-        atLow = i > 1 && atHigh != 1 ? atLow / 2 : atLow;
         high = x;
-        atHigh = at;
       } else {
-        atHigh = i > 1 && atLow != -1 ? atHigh / 2 : atHigh;
         low = x;
-        atLow = at;
       }
-      if (i == 0) {
-        // The other end near the guess: most are within a fifth of it.
-        x = at > 0 ? Math.max(0, 0.85 * x) : Math.min(highest, 1.15 * x);
-        continue;
-      }
-      if (high - low < ENOUGH * highest) {
-        break;
-      }
-      x =
-          atHigh == 1 || atLow == -1
-              ? (low + high) / 2
-              : low - atLow * (high - low) / (atHigh - atLow);
+      // The use grows about as what is sought does; after that by the last two, within the bounds.
+      double next = i == 0 ? x / (1 + at) : x - at * (x - before) / (at - atBefore);
+      before = x;
+      atBefore = at;
+      x = i < SECANTS && next > low && next < high ? next : (low + high) / 2;
     }
     return (low + high) / 2;
   }

@@ -95,6 +95,11 @@ public final class LapSimulator {
     return trace(path, limits, speeds.corner(), speeds.unbraked(), speeds.speed(), boostBelow);
   }
 
+  /** The speeds of that lap alone, m/s. */
+  public static double[] speed(Path path, Limits limits) {
+    return speeds(path, limits, limits.vehicle().gearbox().shiftTime()).speed();
+  }
+
   /**
    * The speeds of a lap alone.
    *
@@ -249,11 +254,13 @@ public final class LapSimulator {
   public static double ahead(Path path, Limits limits, int i, int q, double v, double share) {
     double ds = path.step()[i];
     double square = v * v;
-    double pulled = pull(path, limits, i, v, share);
-    double first = pulled - resistance(path, limits, i, v);
+    double load = limits.load(path, i, square);
+    double pulled = pull(path, limits, i, v, load, share);
+    double first = pulled - limits.resistance(path, i, v, load);
     double guess = Math.sqrt(Math.max(1, square + 2 * first * ds));
-    double then = pull(path, limits, q, guess, share);
-    double second = then - resistance(path, limits, q, guess);
+    double bears = limits.load(path, q, guess * guess);
+    double then = pull(path, limits, q, guess, bears, share);
+    double second = then - limits.resistance(path, q, guess, bears);
     return Math.sqrt(Math.max(1, square + (first + second + 2 * bulge(pulled, then)) * ds));
   }
 
@@ -267,32 +274,26 @@ public final class LapSimulator {
     return sum > 1e-9 ? (to - from) * (to - from) / (6 * sum) : 0;
   }
 
-  private static double pull(Path path, Limits limits, int i, double v, double share) {
-    double square = v * v;
-    double load = limits.load(path, i, square);
-    double most = limits.traction(load, limits.ellipse(path, i, square, load), path.driving(i));
-    return Math.min(share * limits.engineDrive(v), most);
-  }
-
-  private static double resistance(Path path, Limits limits, int i, double v) {
-    return limits.resistance(path, i, v, limits.load(path, i, v * v));
+  private static double pull(Path path, Limits limits, int i, double v, double load, double share) {
+    double left = limits.ellipse(path, i, v * v, load);
+    return Math.min(share * limits.engineDrive(v), limits.traction(load, left, path.driving(i)));
   }
 
   /** Speed at i from which full braking gives the speed v at q. */
   static double behind(Path path, Limits limits, int i, int q, double v) {
     double ds = path.step()[i];
     double square = v * v;
-    double pressed = press(path, limits, q, v);
-    double first = pressed + resistance(path, limits, q, v);
+    double load = limits.load(path, q, square);
+    double pressed = press(path, limits, q, square, load);
+    double first = pressed + limits.resistance(path, q, v, load);
     double guess = Math.sqrt(Math.max(1, square + 2 * first * ds));
-    double then = press(path, limits, i, guess);
-    double second = then + resistance(path, limits, i, guess);
+    double bears = limits.load(path, i, guess * guess);
+    double then = press(path, limits, i, guess * guess, bears);
+    double second = then + limits.resistance(path, i, guess, bears);
     return Math.sqrt(Math.max(1, square + (first + second + 2 * bulge(pressed, then)) * ds));
   }
 
-  private static double press(Path path, Limits limits, int i, double v) {
-    double square = v * v;
-    double load = limits.load(path, i, square);
+  private static double press(Path path, Limits limits, int i, double square, double load) {
     return limits.brakingMost(load, limits.ellipse(path, i, square, load), path.braking(i));
   }
 

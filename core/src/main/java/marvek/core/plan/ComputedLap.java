@@ -176,19 +176,20 @@ public record ComputedLap(
     static Held on(Centreline road, Ground ground, double[] offset, Limits open) {
       Ground under = ground.pushed(null).under(null);
       Path path = Path.over(road, offset, under);
-      LapTrace lap = LapSimulator.lap(path, open);
-      Limits limits = after(lap, open);
+      boolean boosted = open.vehicle().boost() != null;
+      Limits limits = boosted ? after(LapSimulator.lap(path, open), open) : open;
+      double[] speed = LapSimulator.speed(path, limits);
       Ground.SideWind wind =
-          open.conditions().windSpeed() > 0 ? limits.sideWind(path, lap.speed()) : null;
-      under = under.pushed(wind).under(AxleGrip.of(path, limits, lap));
+          open.conditions().windSpeed() > 0 ? limits.sideWind(path, speed) : null;
+      under = under.pushed(wind).under(AxleGrip.of(path, limits, speed));
       path = Path.over(road, offset, under);
-      lap = LapSimulator.lap(path, open);
-      return new Held(under, path, lap, after(lap, open));
+      LapTrace lap = LapSimulator.lap(path, open);
+      return new Held(under, path, lap, boosted ? after(lap, open) : open);
     }
 
-    /** Without a boost to be spent where it is worth most, the limits are known before the lap. */
+    /** The limits with the boost spent as in a lap: without one they are known before it. */
     private static Limits after(LapTrace lap, Limits open) {
-      return open.vehicle().boost() == null ? open : open.on(open.conditions(), lap.boostBelow());
+      return open.on(open.conditions(), lap.boostBelow());
     }
   }
 
@@ -196,8 +197,7 @@ public record ComputedLap(
   public LapTrace driven(Vehicle other) {
     double boost = lap.boostBelow();
     Limits with = new Limits(other, conditions, boost);
-    LapTrace first = LapSimulator.lap(path, with, boost);
-    Ground under = ground.under(AxleGrip.of(path, with, first));
+    Ground under = ground.under(AxleGrip.of(path, with, LapSimulator.speed(path, with)));
     return LapSimulator.lap(Path.over(road, path.offset(), under), with, boost);
   }
 

@@ -66,9 +66,9 @@ class AxlesTest {
         null);
   }
 
-  /** What an axle bears is where one of the two uses all it has, in every direction. */
+  /** What an axle bears is where one of the two uses all it has, from wherever it is sought. */
   @Test
-  void theLimitIsWhereAnAxleUsesAllItHas() {
+  void theLimitIsWhereAnAxleUsesAllItHasWhereverItIsSought() {
     Random random = new Random(17);
     for (Vehicle v : cars()) {
       Limits limits = new Limits(v, DAY);
@@ -78,17 +78,25 @@ class AxlesTest {
         double speed = 90 * random.nextDouble();
         double square = speed * speed;
         double ground = 0.3 + 0.8 * random.nextDouble();
-        double straight = limits.brakingGrip(weight + square * limits.downforce(), ground);
-        double most = axles.sidewaysMost(weight, square, ground);
+        double load = weight + square * limits.downforce();
+        double near = 0.4 + 1.1 * random.nextDouble();
+        double most = axles.sidewaysMost(weight, square, ground, near);
         assertThat(axles.use(weight, square, most, 0, 0, 0, ground).most())
             .isCloseTo(1, within(1e-4));
         double turn = 0.97 * random.nextDouble() * most;
-        double brakes = axles.brakingMost(weight, square, turn, ground);
+        double straight = limits.brakingGrip(load, ground);
+        double brakes = axles.brakingMost(weight, square, turn, ground, straight, near * straight);
+        assertThat(brakes)
+            .isCloseTo(axles.brakingMost(weight, square, turn, ground), within(1e-4 * straight));
         double engine = v.brakes().engineBraking();
         if (brakes > 0.05 * straight && brakes < 1.5 * straight) {
           assertThat(axles.use(weight, square, turn, -brakes, engine, 0, ground).most())
               .isCloseTo(1, within(1e-3));
         }
+        double pulls = limits.drivingGrip(load, 1, ground);
+        double driven = axles.drivingMost(weight, square, turn, ground, pulls, near * pulls);
+        assertThat(driven)
+            .isCloseTo(axles.drivingMost(weight, square, turn, ground), within(1e-4 * pulls));
       }
     }
   }
@@ -172,7 +180,7 @@ class AxlesTest {
   }
 
   private static LapTrace again(Centreline road, Path path, Vehicle v, LapTrace lap) {
-    AxleShares shares = AxleGrip.of(path, new Limits(v, DAY, lap.boostBelow()), lap);
+    AxleShares shares = AxleGrip.of(path, new Limits(v, DAY, lap.boostBelow()), lap.speed());
     return LapSimulator.lap(
         Path.over(road, path.offset(), Ground.good(road.size()).under(shares)), v, DAY);
   }
@@ -331,7 +339,7 @@ class AxlesTest {
 
   private static double turning(Path path, Vehicle v) {
     LapTrace lap = LapSimulator.lap(path, v, DAY);
-    AxleShares shares = AxleGrip.of(path, new Limits(v, DAY, lap.boostBelow()), lap);
+    AxleShares shares = AxleGrip.of(path, new Limits(v, DAY, lap.boostBelow()), lap.speed());
     return Arrays.stream(Objects.requireNonNull(shares).turning()).average().orElseThrow();
   }
 
