@@ -2,6 +2,7 @@ package marvek.core.axle;
 
 import java.util.List;
 import marvek.core.lap.AxleShares;
+import marvek.core.lap.LapTrace;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
 import marvek.core.units.Units;
@@ -25,12 +26,8 @@ public final class AxleGrip {
 
   private AxleGrip() {}
 
-  /**
-   * The factors along a lap; null for a motorcycle, which moves no load across.
-   *
-   * @param speed m/s at each station
-   */
-  public static @Nullable AxleShares of(Path path, Limits limits, double[] speed) {
+  /** The factors along a lap; null for a motorcycle, which moves no load across. */
+  public static @Nullable AxleShares of(Path path, Limits limits, LapTrace lap) {
     if (limits.vehicle().kind() == VehicleKind.MOTORCYCLE) {
       return null;
     }
@@ -44,7 +41,7 @@ public final class AxleGrip {
       if (between(path, i)) {
         continue;
       }
-      double square = speed[i] * speed[i];
+      double square = lap.speed()[i] * lap.speed()[i];
       double load = limits.load(path, i, square);
       double weight = load - square * limits.downforce();
       boolean grips = weight > 0 && limits.sidewaysMost(load, path.grip()[i]) > 0;

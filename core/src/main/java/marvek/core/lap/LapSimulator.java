@@ -14,7 +14,9 @@ public final class LapSimulator {
   /** Stations at each end of an open piece of road that only lead in and out. */
   static final int OPEN = 2;
 
-  private static final int BOOST_ROUNDS = 6;
+  // The speed below which the boost is spent is sought in steps of 2 m/s.
+  private static final int BOOST_STEPS = 64;
+  private static final double FASTEST_BOOST = Limits.FASTEST;
   // The speed lost during a shift must not count as a reason to shift back.
   private static final double SHIFT_BACK = 0.96;
 
@@ -31,26 +33,49 @@ public final class LapSimulator {
    * @param open limits with the boost at every speed
    */
   public static LapTrace lap(Path path, Limits open) {
-    Vehicle vehicle = open.vehicle();
-    Conditions conditions = open.conditions();
-    LapTrace trace = lap(path, open, Double.MAX_VALUE);
-    if (vehicle.boost() == null || spends(path, trace, open) <= budget(path, trace, open)) {
-      return trace;
+    return spent(path, open, BOOST_STEPS, BOOST_STEPS);
+  }
+
+  /**
+   * The same, with the boost sought from where another lap near this one spent it: the same lap in
+   * fewer rounds.
+   *
+   * @param open limits with the boost at every speed
+   * @param near m/s below which it was spent
+   */
+  public static LapTrace spending(Path path, Limits open, double near) {
+    return near < FASTEST_BOOST
+        ? spent(path, open, (int) Math.round(near / FASTEST_BOOST * BOOST_STEPS), 1)
+        : lap(path, open);
+  }
+
+  /** A joule is worth most where the car is slow: spent from the slow end until it is used up. */
+  private static LapTrace spent(Path path, Limits open, int from, int reach) {
+    if (open.vehicle().boost() == null) {
+      return lap(path, open, Double.MAX_VALUE);
     }
-    // A joule is worth most where the car is slow: spend from the slow end until it is used up.
-    double low = 0;
-    double high = Limits.FASTEST;
-    for (int i = 0; i < BOOST_ROUNDS; i++) {
-      double middle = (low + high) / 2;
-      Limits below = open.on(conditions, middle);
-      trace = lap(path, below, middle);
-      if (spends(path, trace, below) > budget(path, trace, below)) {
-        high = middle;
+    int low = 0;
+    int high = BOOST_STEPS + 1;
+    int at = from;
+    LapTrace best = null;
+    for (int far = reach; high - low > 1; far *= 2) {
+      boolean all = at == BOOST_STEPS;
+      double below = all ? Double.MAX_VALUE : FASTEST_BOOST * at / BOOST_STEPS;
+      Limits limits = all ? open : open.on(open.conditions(), below);
+      LapTrace trace = lap(path, limits, below);
+      int middle;
+      if (spends(path, trace, limits) > budget(path, trace, limits)) {
+        high = at;
+        middle = (low + high) / 2;
+        at = Math.max(middle, at - far);
       } else {
-        low = middle;
+        low = at;
+        best = trace;
+        middle = (low + high) / 2;
+        at = Math.min(middle, at + far);
       }
     }
-    return lap(path, open.on(conditions, low), low);
+    return best == null ? lap(path, open.on(open.conditions(), 0), 0) : best;
   }
 
   /**
@@ -93,11 +118,6 @@ public final class LapSimulator {
   public static LapTrace lap(Path path, Limits limits, double boostBelow) {
     Speeds speeds = speeds(path, limits, limits.vehicle().gearbox().shiftTime());
     return trace(path, limits, speeds.corner(), speeds.unbraked(), speeds.speed(), boostBelow);
-  }
-
-  /** The speeds of that lap alone, m/s. */
-  public static double[] speed(Path path, Limits limits) {
-    return speeds(path, limits, limits.vehicle().gearbox().shiftTime()).speed();
   }
 
   /**

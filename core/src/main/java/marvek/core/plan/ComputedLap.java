@@ -107,11 +107,11 @@ public record ComputedLap(
     Room room = Room.on(road, vehicle, ground);
     double[] start = MinimumCurvature.offsets(road, room);
     Limits open = new Limits(vehicle, conditions);
-    Held first = Held.on(road, ground, start, open);
+    Held first = Held.on(road, ground, start, open, Double.MAX_VALUE);
     double boost = first.lap().boostBelow();
     double[] offset =
         QuickestLine.fresh(road, room, first.ground(), first.limits(), watch).offset();
-    ComputedLap computed = onLine(road, corners, ground, open, offset, null);
+    ComputedLap computed = onLine(road, corners, ground, open, boost, offset, null);
     // The boost is spent elsewhere on a quicker line, which may ask for another one.
     return Math.abs(computed.lap().boostBelow() - boost) > BOOST_MOVED
         ? computed.near(watch)
@@ -125,7 +125,7 @@ public record ComputedLap(
   public ComputedLap near(Watch watch) {
     Room room = Room.on(road, vehicle(), ground);
     double[] offset = QuickestLine.near(road, room, ground, limits, path.offset(), watch).offset();
-    return onLine(road, corners, ground, limits.on(conditions, Double.MAX_VALUE), offset, lines);
+    return onLine(road, corners, ground, open(conditions), lap.boostBelow(), offset, lines);
   }
 
   /**
@@ -140,7 +140,8 @@ public record ComputedLap(
       Vehicle vehicle,
       Conditions conditions,
       double[] offset) {
-    return onLine(road, corners, ground, new Limits(vehicle, conditions), offset, null);
+    Limits open = new Limits(vehicle, conditions);
+    return onLine(road, corners, ground, open, Double.MAX_VALUE, offset, null);
   }
 
   private static ComputedLap onLine(
@@ -148,10 +149,11 @@ public record ComputedLap(
       List<Corner> corners,
       Ground ground,
       Limits open,
+      double boost,
       double[] offset,
       @Nullable List<CornerLine> earlier) {
     Conditions conditions = open.conditions();
-    Held held = Held.on(road, ground, offset, open);
+    Held held = Held.on(road, ground, offset, open, boost);
     Path path = held.path();
     LapTrace lap = held.lap();
     return new ComputedLap(
@@ -170,26 +172,26 @@ public record ComputedLap(
 
   /**
    * A lap with what depends on its own speeds held: the push of a side wind and what two axles
-   * leave of the grip, both of which change so little with the speed that one round settles.
+   * leave of the grip, both of which change so little with the speed that one round settles. The
+   * boost is sought from where a lap near this one spent it.
    */
   private record Held(Ground ground, Path path, LapTrace lap, Limits limits) {
-    static Held on(Centreline road, Ground ground, double[] offset, Limits open) {
+    static Held on(Centreline road, Ground ground, double[] offset, Limits open, double boost) {
       Ground under = ground.pushed(null).under(null);
       Path path = Path.over(road, offset, under);
-      boolean boosted = open.vehicle().boost() != null;
-      Limits limits = boosted ? after(LapSimulator.lap(path, open), open) : open;
-      double[] speed = LapSimulator.speed(path, limits);
+      LapTrace lap = LapSimulator.spending(path, open, boost);
+      Limits limits = after(lap, open);
       Ground.SideWind wind =
-          open.conditions().windSpeed() > 0 ? limits.sideWind(path, speed) : null;
-      under = under.pushed(wind).under(AxleGrip.of(path, limits, speed));
+          open.conditions().windSpeed() > 0 ? limits.sideWind(path, lap.speed()) : null;
+      under = under.pushed(wind).under(AxleGrip.of(path, limits, lap));
       path = Path.over(road, offset, under);
-      LapTrace lap = LapSimulator.lap(path, open);
-      return new Held(under, path, lap, boosted ? after(lap, open) : open);
+      lap = LapSimulator.spending(path, open, lap.boostBelow());
+      return new Held(under, path, lap, after(lap, open));
     }
 
-    /** The limits with the boost spent as in a lap: without one they are known before it. */
+    /** Without a boost to be spent where it is worth most, the limits are known before the lap. */
     private static Limits after(LapTrace lap, Limits open) {
-      return open.on(open.conditions(), lap.boostBelow());
+      return open.vehicle().boost() == null ? open : open.on(open.conditions(), lap.boostBelow());
     }
   }
 
@@ -197,7 +199,7 @@ public record ComputedLap(
   public LapTrace driven(Vehicle other) {
     double boost = lap.boostBelow();
     Limits with = new Limits(other, conditions, boost);
-    Ground under = ground.under(AxleGrip.of(path, with, LapSimulator.speed(path, with)));
+    Ground under = ground.under(AxleGrip.of(path, with, LapSimulator.lap(path, with, boost)));
     return LapSimulator.lap(Path.over(road, path.offset(), under), with, boost);
   }
 
@@ -247,7 +249,12 @@ public record ComputedLap(
    * @param offset metres to the left of the centreline at each station
    */
   public ComputedLap with(Ground other, Conditions day, double[] offset) {
-    return onLine(road, corners, other, limits.on(day, Double.MAX_VALUE), offset, null);
+    return onLine(road, corners, other, open(day), lap.boostBelow(), offset, null);
+  }
+
+  /** The limits of a day with the boost at every speed. */
+  private Limits open(Conditions day) {
+    return limits.on(day, Double.MAX_VALUE);
   }
 
   /**

@@ -180,7 +180,7 @@ class AxlesTest {
   }
 
   private static LapTrace again(Centreline road, Path path, Vehicle v, LapTrace lap) {
-    AxleShares shares = AxleGrip.of(path, new Limits(v, DAY, lap.boostBelow()), lap.speed());
+    AxleShares shares = AxleGrip.of(path, new Limits(v, DAY, lap.boostBelow()), lap);
     return LapSimulator.lap(
         Path.over(road, path.offset(), Ground.good(road.size()).under(shares)), v, DAY);
   }
@@ -339,7 +339,7 @@ class AxlesTest {
 
   private static double turning(Path path, Vehicle v) {
     LapTrace lap = LapSimulator.lap(path, v, DAY);
-    AxleShares shares = AxleGrip.of(path, new Limits(v, DAY, lap.boostBelow()), lap.speed());
+    AxleShares shares = AxleGrip.of(path, new Limits(v, DAY, lap.boostBelow()), lap);
     return Arrays.stream(Objects.requireNonNull(shares).turning()).average().orElseThrow();
   }
 

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.Arrays;
 import java.util.List;
 import marvek.core.circuit.Centreline;
+import marvek.core.fixtures.RandomRoads;
 import marvek.core.fixtures.Tracks;
 import marvek.core.units.Units;
 import marvek.core.vehicle.Vehicle;
@@ -313,6 +314,22 @@ class LapSimulatorTest {
             null,
             null);
     assertThat(lap.lapTime()).isLessThan(LapSimulator.lap(path, without, STILL).lapTime());
+  }
+
+  @Test
+  void theBoostIsSpentAlikeFromWhereverItIsSought() {
+    Vehicle v = VehicleClasses.byId("downforce-prototype").vehicle();
+    Limits open = new Limits(v, STILL);
+    for (long seed = 1; seed <= 4; seed++) {
+      Path path = Path.middle(RandomRoads.of(seed, 300 + 60 * seed).centreline());
+      LapTrace lap = LapSimulator.lap(path, open);
+      assertThat(lap.boostBelow()).as("road %d", seed).isBetween(1.0, Limits.FASTEST);
+      for (double near : new double[] {0, 5, lap.boostBelow(), 37, 90, 129, Double.MAX_VALUE}) {
+        LapTrace same = LapSimulator.spending(path, open, near);
+        assertThat(same.boostBelow()).isEqualTo(lap.boostBelow());
+        assertThat(same.speed()).isEqualTo(lap.speed());
+      }
+    }
   }
 
   @Test
