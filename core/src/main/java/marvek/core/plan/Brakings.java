@@ -77,7 +77,7 @@ public final class Brakings {
         runs(path, lap).stream()
             .flatMap(r -> parts(road, lap, corners, r).stream())
             .map(r -> braking(lap, r[0], r[1]))
-            .filter(b -> b.lost() > COUNTS || (b.lost() > LIGHT && b.peak() > FELT))
+            .filter(b -> b.peak() > FELT ? b.lost() > LIGHT : rolled(lap, b) > COUNTS)
             .toList();
     List<List<Braking>> ofCorner = new ArrayList<>();
     corners.forEach(c -> ofCorner.add(new ArrayList<>()));
@@ -94,6 +94,14 @@ public final class Brakings {
           .sort(Comparator.comparingDouble(b -> -road.ahead(b.onset() * road.step(), apex)));
     }
     return new Brakings(all, ofCorner);
+  }
+
+  /**
+   * What a braking takes off while the brake is touched: of a touch that is no more than rolling,
+   * the bend takes off the rest, and lifting is enough for that.
+   */
+  private static double rolled(LapTrace lap, Braking b) {
+    return b.from() - lap.speed()[(b.end() + 1) % lap.size()];
   }
 
   /** All that are braked for, from the start/finish line on. */

@@ -37,6 +37,8 @@ final class ScoreDrive {
   private static final double FINER = 0.25;
   // Share of the speed over which an open braking eases once its place is met.
   private static final double EASES = 0.01;
+  // m/s² of braking, about the most there is where a corner is slow.
+  private static final double HARDEST = 12;
   // Share of the grip from which a turn is one that a lift is for.
   private static final double TURNS = 0.7;
   private static final double OTHER = 0.1;
@@ -593,12 +595,23 @@ final class ScoreDrive {
       }
       next = arrived(s, s.throttle, arrived(s, s.brake, next));
       next = reached(s, s.without, next);
-      if (s.t < s.throttle.until || s.t < s.brake.until) {
-        // Where a foot moves, what the tyres bear cuts in somewhere within a step.
+      if (s.t < s.throttle.until || s.t < s.brake.until || nearlyEnough(s)) {
+        // Where a foot moves, what the tyres bear cuts in somewhere within a step; where a braking
+        // is about to ease, a step at the full press would take off more than is wanted.
         next = Math.min(next, s.at + FINER);
       }
       step(s, next);
     }
+  }
+
+  /** Whether an open braking may have slowed enough within a step. */
+  private boolean nearlyEnough(State s) {
+    int k = (int) Math.floor(s.at + 1e-9);
+    if (s.shape != null || !s.ofGrip || k >= s.enough.length || s.brake.at(s.t) == 0) {
+      return false;
+    }
+    double enough = s.enough[k] * (1 + EASES);
+    return s.v * s.v < enough * enough + 2 * HARDEST * path.step()[at(k)];
   }
 
   /** The step at which a foot on its way arrives, where that comes before another. */

@@ -147,7 +147,7 @@ class ActionProposalsTest {
     int right = 0;
     int wrong = 0;
     int held = 0;
-    for (Lifted l : lifted(true, 51, 52, 53, 54, 55)) {
+    for (Lifted l : lifted(true, 51, 52, 53, 54, 55, 56, 57)) {
       for (boolean share : new boolean[] {false, true}) {
         Proposal p = l.proposed(share, 7).orElseThrow();
         assertThat(p.laps()).isGreaterThanOrEqualTo(8);

@@ -71,7 +71,7 @@ class DaysOfLapsTest {
     for (double grip : new double[] {1, 0.85, 0.7, 0.55}) {
       Variant day = day(grip < 0.78 ? DayKind.WET : DayKind.DAMP, grip);
       double[] told =
-          drive(base, day, 3, road * 10 + (long) (grip * 100)).stream()
+          drive(base, day, 5, road * 10 + (long) (grip * 100)).stream()
               .mapToDouble(lap -> used(base, lap) / (grip * PACE))
               .toArray();
       // A run is held against the day that its middle lap tells.

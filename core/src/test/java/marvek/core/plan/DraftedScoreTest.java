@@ -30,7 +30,7 @@ class DraftedScoreTest {
   @BeforeAll
   static void roads() {
     String[] vehicles = {"cup-gt", "downforce-prototype", "motorcycle-1000", "small-hatch"};
-    for (int k = 0; k < 12; k++) {
+    for (int k = 0; k < 20; k++) {
       CircuitReading road = RandomRoads.of(5500 + k, 200 + 50 * (k % 5));
       LAPS.add(Drives.computed(road, vehicles[k % 4]));
     }

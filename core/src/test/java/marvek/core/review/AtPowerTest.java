@@ -55,15 +55,23 @@ class AtPowerTest {
    */
   @Test
   void theWetTellsMore() {
-    CircuitReading read = RandomRoads.of(83, 240);
     Vehicle gt = VehicleClasses.byId("cup-gt").vehicle();
     Conditions dry = Conditions.dryWarm();
     Conditions wet = new Conditions(0.65, dry.airDensity(), 0, 0, 0);
-    ComputedLap day = ComputedLap.compute(read.centreline(), read.corners(), gt, dry);
-    ComputedLap rain = ComputedLap.compute(read.centreline(), read.corners(), gt, wet);
-    assertThat(told(rain, "hazard.spin").size())
-        .isGreaterThan(told(day, "hazard.spin").size())
-        .isLessThanOrEqualTo(read.corners().size());
+    int told = 0;
+    int more = 0;
+    for (long seed : new long[] {83, 85, 86}) {
+      CircuitReading read = RandomRoads.of(seed, 240);
+      ComputedLap day = ComputedLap.compute(read.centreline(), read.corners(), gt, dry);
+      ComputedLap rain = ComputedLap.compute(read.centreline(), read.corners(), gt, wet);
+      int inTheDry = told(day, "hazard.spin").size();
+      int inTheWet = told(rain, "hazard.spin").size();
+      assertThat(inTheWet).isBetween(inTheDry, read.corners().size());
+      told += inTheDry;
+      more += inTheWet - inTheDry;
+    }
+    assertThat(told).isPositive();
+    assertThat(more).isPositive();
   }
 
   /** With a traction control it is the control that has to catch it: said, and no less often. */

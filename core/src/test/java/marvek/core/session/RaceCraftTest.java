@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
+import java.util.DoubleSummaryStatistics;
 import java.util.List;
 import marvek.core.circuit.CircuitReader;
 import marvek.core.circuit.Corner;
@@ -78,9 +79,10 @@ class RaceCraftTest {
         int at = then.road().index(g.at());
         assertThat(secondsAhead(then, at, g.arriving())).isCloseTo(1, within(0.06));
         assertThat(secondsAhead(then, then.slowest(c), g.slowest())).isCloseTo(1, within(0.06));
-        // So many metres as it is fast there, on the mean.
+        // So many metres of the road as it is fast there, on the mean.
         int to = then.road().index(then.road().wrap(g.at() + g.arriving()));
-        assertThat(g.arriving()).isBetween(then.lap().slowest(at, to) - 1, fastest(then, at, to));
+        DoubleSummaryStatistics along = alongTheRoad(then, at, to);
+        assertThat(g.arriving()).isBetween(along.getMin() - 1, along.getMax() + 1);
         double slowed = then.lap().speed()[at] - then.lap().speed()[then.slowest(c)];
         if (slowed > 10) {
           braked++;
@@ -93,15 +95,15 @@ class RaceCraftTest {
     assertThat(braked).isGreaterThan(6);
   }
 
-  private static double fastest(ComputedLap then, int from, int to) {
+  /** Metres of the road in each second: more than the speed where the line cuts a bend short. */
+  private static DoubleSummaryStatistics alongTheRoad(ComputedLap then, int from, int to) {
+    double step = then.road().step();
     return then.road()
-            .loop()
-            .between(from, to)
-            .indices()
-            .mapToDouble(i -> then.lap().speed()[i])
-            .max()
-            .orElseThrow()
-        + 1;
+        .loop()
+        .between(from, to)
+        .indices()
+        .mapToDouble(i -> then.lap().speed()[i] * step / then.path().step()[i])
+        .summaryStatistics();
   }
 
   private static double secondsAhead(ComputedLap then, int from, double metres) {
