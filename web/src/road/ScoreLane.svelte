@@ -2,7 +2,7 @@
   import type { ScaleLinear } from 'd3-scale';
   import type { Action, ScoredAction, Unwise } from '../api/api';
   import { textWidth } from './labels';
-  import { amountOf, laneOf, mostOf, numeralOf, unitOf, unwiseOf } from './score';
+  import { amountOf, knotsOf, laneOf, mostOf, numeralOf, unitOf, unwiseOf } from './score';
 
   /** The actions of a corner on its pedals and gears: each with its place and its amount, to be moved by hand and keys. */
   interface Props {
@@ -93,6 +93,44 @@
     }
     return out;
   });
+
+  /** Handles that touch are one knot with their count; it opens as a column beside it that pushes nothing else. */
+  const knots = $derived(knotsOf(shown.map((h) => ({ ...h, id: h.a.id, x: h.cx, y: h.cy }))));
+  let opened = $state('');
+  const COLUMN = 132;
+  const ROW = 20;
+  const knotId = (k: { id: string }[]) => k.map((h) => h.id).join(' ');
+  const open = $derived(knots.find((k) => knotId(k) === opened));
+  // A pointer on its way from the count to the column crosses what is neither.
+  const CROSSING = 250;
+  let leaving: ReturnType<typeof setTimeout> | undefined;
+  function leave(event: PointerEvent) {
+    if (event.pointerType === 'mouse') leaving = setTimeout(() => (opened = ''), CROSSING);
+  }
+  function enter(event: PointerEvent, id: string) {
+    if (event.pointerType !== 'mouse') return;
+    clearTimeout(leaving);
+    opened = id;
+  }
+  function choose(id: string) {
+    opened = '';
+    onhold(id);
+    document.querySelector<SVGGElement>(`[data-action="${CSS.escape(id)}"]`)?.focus();
+  }
+  function knotKey(event: KeyboardEvent, k: { id: string }[]) {
+    if (event.key === 'Enter' || event.key === ' ') opened = opened ? '' : knotId(k);
+    else if (event.key === 'Escape') opened = '';
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
+  function rowKey(event: KeyboardEvent, id: string) {
+    if (event.key === 'Enter' || event.key === ' ') choose(id);
+    else if (event.key === 'Escape') opened = '';
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
 
   const held = $derived(score.find((s) => s.action.id === inHand));
   /** Hatched under the action in hand: where it is better not done. */
@@ -341,3 +379,84 @@
     {/if}
   </g>
 {/each}
+<svelte:window onpointerdown={() => (opened = '')} />
+{#each knots as k (knotId(k))}
+  {@const first = k[0]}
+  {@const last = k[k.length - 1]}
+  {#if first && last}
+    {@const kx = last.x + 13}
+    {@const ky = Math.min(...k.map((h) => h.y)) - 11}
+    <g
+      role="button"
+      tabindex="0"
+      aria-label="{k.length} actions at one place"
+      aria-expanded={open === k}
+      class="cursor-pointer"
+      data-knot={k.length}
+      onpointerdown={(e) => {
+        e.stopPropagation();
+        opened = e.pointerType !== 'mouse' && opened === knotId(k) ? '' : knotId(k);
+      }}
+      onpointerenter={(e) => enter(e, knotId(k))}
+      onpointerleave={leave}
+      onkeydown={(e) => knotKey(e, k)}
+    >
+      <circle cx={kx} cy={ky} r="9" fill="transparent" class="focus-ring" />
+      <circle cx={kx} cy={ky} r="7.5" fill="var(--ink)" />
+      <text x={kx} y={ky + 4} text-anchor="middle" style="font-size:11px;fill:var(--color-base-100)" font-weight="700"
+        >{k.length}</text
+      >
+    </g>
+  {/if}
+{/each}
+{#if open}
+  {@const last = open[open.length - 1]}
+  {@const [from = 0, to = 0] = x.range()}
+  {@const left = Math.max(from, Math.min(to - COLUMN, (last?.x ?? 0) + 22))}
+  {@const head = Math.max(top, Math.min(...open.map((h) => h.y)) - 11)}
+  <g
+    role="list"
+    aria-label="Actions at this place"
+    data-knot-open
+    onpointerenter={(e) => enter(e, opened)}
+    onpointerleave={leave}
+  >
+    <rect x={left - 4} y={head - 4} width={COLUMN + 8} height={open.length * ROW + 8} fill="transparent" />
+    <rect
+      x={left}
+      y={head}
+      width={COLUMN}
+      height={open.length * ROW}
+      rx="3"
+      fill="var(--color-base-100)"
+      stroke="var(--ink)"
+    />
+    {#each open as h, i (h.id)}
+      <g
+        role="button"
+        tabindex="0"
+        aria-label={h.s.line}
+        class="cursor-pointer"
+        data-knot-row={h.id}
+        onpointerdown={(e) => {
+          e.stopPropagation();
+          e.preventDefault();
+          choose(h.id);
+        }}
+        onkeydown={(e) => rowKey(e, h.id)}
+      >
+        <rect
+          x={left + 1}
+          y={head + i * ROW + 1}
+          width={COLUMN - 2}
+          height={ROW - 2}
+          fill={h.id === inHand ? 'var(--color-base-200)' : 'transparent'}
+          class="focus-ring"
+        />
+        <text x={left + 6} y={head + i * ROW + 14} style="font-size:11px;fill:{colour(h.lane)}" font-weight="700"
+          >{h.a.kind.charAt(0) + h.a.kind.slice(1).toLowerCase()} {text(h.s)}</text
+        >
+      </g>
+    {/each}
+  </g>
+{/if}

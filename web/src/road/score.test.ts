@@ -4,6 +4,7 @@ import { cueFrom } from './cueWords';
 import {
   amountOf,
   freeId,
+  knotsOf,
   likeliest,
   made,
   nearest,
@@ -43,6 +44,40 @@ const scored = (action: Action, amount = action.amount): ScoredAction => ({
   made: true,
   trouble: '',
   amount,
+});
+
+describe('handles that touch', () => {
+  const at = (id: string, x: number, y = 50) => ({ id, x, y });
+  it('are one knot, chain by chain, in driving order', () => {
+    expect(knotsOf([at('a', 10), at('b', 40)])).toEqual([]);
+    const ids = (spots: ReturnType<typeof at>[]) => knotsOf(spots).map((k) => k.map((s) => s.id));
+    expect(ids([at('c', 28), at('a', 10), at('b', 19), at('d', 80)])).toEqual([['a', 'b', 'c']]);
+    // Above one another they can be pressed apart.
+    expect(ids([at('a', 10, 20), at('b', 10, 40)])).toEqual([]);
+    // Two chains that a third handle joins are one.
+    expect(ids([at('a', 10, 10), at('b', 10, 28), at('m', 10, 19), at('z', 90), at('y', 99)])).toEqual([
+      ['a', 'm', 'b'],
+      ['z', 'y'],
+    ]);
+  });
+
+  it('leave nothing that cannot be pressed apart outside a knot, whatever they are', () => {
+    let seed = 7;
+    const random = () => (seed = (seed * 16807) % 2147483647) / 2147483647;
+    for (let round = 0; round < 200; round++) {
+      const spots = Array.from({ length: 12 }, (_, i) => at(`s${i}`, random() * 200, random() * 80));
+      const knots = knotsOf(spots);
+      const of = (id: string) => knots.findIndex((k) => k.some((s) => s.id === id));
+      const parted = spots.flatMap((a) =>
+        spots.filter(
+          (b) =>
+            a !== b && Math.abs(a.x - b.x) < 11 && Math.abs(a.y - b.y) < 11 && (of(a.id) < 0 || of(a.id) !== of(b.id)),
+        ),
+      );
+      expect(parted).toEqual([]);
+      expect(new Set(knots.flat().map((s) => s.id)).size).toBe(knots.flat().length);
+    }
+  });
 });
 
 describe('what a press makes', () => {

@@ -148,6 +148,31 @@ export function nextOf(score: ScoredAction[], id: string): ScoredAction | undefi
   return same[(i + 1) % same.length];
 }
 
+/** A handle on the drawing, in pixels. */
+export interface Spot {
+  id: string;
+  x: number;
+  y: number;
+}
+
+// Handles nearer to one another than this cannot be pressed apart.
+const TOUCH = 11;
+
+/**
+ * Handles that touch, chain by chain, each chain in driving order. One that stands alone is no knot.
+ */
+export function knotsOf<T extends Spot>(spots: T[]): T[][] {
+  const order = spots.toSorted((a, b) => a.x - b.x || a.y - b.y);
+  const knots: T[][] = [];
+  for (const s of order) {
+    const touched = knots.filter((k) => k.some((o) => Math.abs(o.x - s.x) < TOUCH && Math.abs(o.y - s.y) < TOUCH));
+    const rest = knots.filter((k) => !touched.includes(k));
+    rest.push([...touched.flat(), s].toSorted((a, b) => a.x - b.x));
+    knots.splice(0, knots.length, ...rest);
+  }
+  return knots.filter((k) => k.length > 1).toSorted((a, b) => (a[0]?.x ?? 0) - (b[0]?.x ?? 0));
+}
+
 /** "I", "II", "III" for the brakings of a corner, in driving order. */
 export function numeralOf(score: ScoredAction[], id: string): string {
   const brakings = score.filter((s) => s.action.kind === 'BRAKE');

@@ -140,6 +140,42 @@ class DeskPathTest {
   }
 
   @Test
+  void actionsThatTouchAreOneKnotThatOpensAsAColumn() {
+    String one = lift(60);
+    String other = lift(150);
+    assertThat(other).isNotEqualTo(one);
+    for (int k = 0; k < 60 && browser.all("[data-knot='2']").isEmpty(); k++) {
+      browser.press(Keys.ARROW_LEFT, Keys.ARROW_LEFT);
+    }
+    browser.click("[data-knot='2']");
+    browser.find("[data-knot-open]");
+    browser.click("[data-knot-row=" + one + "]");
+    browser.find("[data-in-hand=" + one + "]");
+    assertThat(browser.all("[data-knot-open]")).isEmpty();
+    // By the keys as well, and let go with nothing taken.
+    browser.run("document.querySelector(\"[data-knot='2']\").focus()");
+    browser.press(Keys.ENTER);
+    browser.find("[data-knot-row=" + other + "]");
+    browser.press(Keys.ESCAPE);
+    browser.waitFor(() -> browser.all("[data-knot-open]").isEmpty(), "the column is shut");
+    browser.find("[data-in-hand=" + one + "]");
+    browser.run("document.querySelector(arguments[0]).focus()", "[data-action=" + one + "]");
+    browser.press(Keys.DELETE);
+    browser.waitFor(() -> browser.all("[data-knot='2']").isEmpty(), "one alone is no knot");
+    kept();
+  }
+
+  /** The lift that a press on the throttle's lane makes, at 40 %. */
+  private String lift(int x) {
+    browser.press(Keys.ESCAPE);
+    browser.clickIn("[data-lane=throttle]", x, 20);
+    browser.textWhen("[data-in-hand] [data-line]", t -> t.startsWith("lift to"));
+    browser.press("40", Keys.ENTER);
+    browser.textWhen("[data-in-hand] [data-line]", t -> t.startsWith("lift to 40 %"));
+    return browser.find("[data-in-hand]").getDomAttribute("data-in-hand");
+  }
+
+  @Test
   void aPlaceAcrossIsPressedForAtTheEdgeAndTheLineLaidThroughIt() {
     browser.clickIn("[data-lane=left-edge]", 50, 8);
     browser.textWhen("[data-laid-anew-note]", t -> t.contains("s a lap"));
