@@ -14,6 +14,7 @@ export type CueOffer = Schemas['CueOffer'];
 export type ScoredAction = Schemas['ScoredAction'];
 export type WhatIf = Schemas['WhatIf'];
 export type Unwise = Schemas['Unwise'];
+export type AmountCurve = Schemas['AmountCurve'];
 export type MistakeCurve = Schemas['MistakeCurve'];
 export type Dear = Schemas['Dear'];
 export type PointKind = CornerPoint['kind'];

@@ -2,6 +2,7 @@
   import type { ScoredAction, WhatIf } from '../../api/api';
   import { numeralOf, unwiseOf, within } from '../../road/score';
   import { signed, speedText } from '../../words/units';
+  import AmountDrawing from './AmountDrawing.svelte';
   import MistakeDrawing from './MistakeDrawing.svelte';
   import type { Desk } from './desk.svelte';
 
@@ -18,11 +19,12 @@
     WITHOUT: 'without it',
   };
   const PLACES: WhatIf['change'][] = ['SOONER', 'LATER'];
+  const AMOUNTS: WhatIf['change'][] = ['LESS', 'MORE', 'WIDER'];
   const curve = $derived(desk.curve?.action === held.action.id ? desk.curve : null);
-  // What the curve draws is not said again as bars.
-  const costs = $derived(
-    desk.whatIfs.filter((w) => w.action === held.action.id && !(curve && PLACES.includes(w.change))),
-  );
+  const amounts = $derived(desk.amounts?.action === held.action.id ? desk.amounts : null);
+  // What a curve draws is not said again as bars.
+  const drawn = $derived([...(curve ? PLACES : []), ...(amounts ? AMOUNTS : [])]);
+  const costs = $derived(desk.whatIfs.filter((w) => w.action === held.action.id && !drawn.includes(w.change)));
   const unwise = $derived(within(unwiseOf(desk.unwise, held), held.action.station, desk.view.length));
   const widest = $derived(Math.max(0.02, ...costs.map((w) => Math.abs(w.seconds ?? 0))));
   const WIDTH = 86;
@@ -44,6 +46,7 @@
   {/if}
   {#if unwise}<p style="color:var(--turn)" data-unwise-here>Better not here: {unwise.why}.</p>{/if}
   {#if curve}<MistakeDrawing {curve} />{/if}
+  {#if amounts}<AmountDrawing curve={amounts} />{/if}
   {#each costs as w (w.change)}
     <p class="flex items-center gap-2 leading-tight">
       <span class="w-28">{CHANGES[w.change]}</span>

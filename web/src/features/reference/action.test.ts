@@ -127,6 +127,7 @@ describe('the action in hand', () => {
       ],
       whatIfs: [],
       curve: null,
+      amounts: null,
       dearest: [],
       score: [s],
       entry: { actions: [s.action] },
@@ -230,6 +231,7 @@ describe('the action in hand', () => {
     const s = scored(made('BRAKE', 400, 'brake-1', 3), { asked: 1.3 });
     const desk = working({
       curve: null,
+      amounts: null,
       dearest: [],
       whatIfs: [what('SOONER', 0.021), what('LATER', undefined, false), { ...what('LATE', 3), action: 'other' }],
       score: [s],
@@ -242,5 +244,37 @@ describe('the action in hand', () => {
     expect(text).not.toContain('0.1 s late');
     expect(text).toContain('Better not here: over bumps.');
     expect(text).toContain('Asks 130 % of what the tyres bear there; the rest is cut.');
+  });
+
+  it('draws what more and less of it cost, and says no bar twice', () => {
+    const s = scored(made('LIFT', 400, 'l1', 3), { amount: 0.4 });
+    const whatIf = (change: WhatIf['change'], seconds: number): WhatIf => ({
+      action: 'l1',
+      change,
+      seconds,
+      makes: true,
+    });
+    const desk = working({
+      curve: null,
+      amounts: {
+        action: 'l1',
+        across: false,
+        written: 0.4,
+        amounts: [0.2, 0.3, 0.4, 0.5, 0.6],
+        seconds: [0.05, 0.021, 0, -0.012, null],
+      },
+      dearest: [],
+      whatIfs: [whatIf('LESS', 0.021), whatIf('MORE', -0.012), whatIf('LATE', 0.1)],
+      score: [s],
+      unwise: [],
+    });
+    render(ActionCosts, { desk: desk as unknown as Desk, held: s });
+    const text = squeezed(document.querySelector('[data-costs]'));
+    expect(text).toContain('10 points less: +0.021 s; 10 points more: −0.012 s.');
+    expect(text).not.toContain('10 points less +0.021 s');
+    expect(text).toContain('0.1 s late');
+    expect(text).toContain('20 %');
+    const shut = document.querySelectorAll('[data-not-made]');
+    expect([...shut].map((r) => r.getAttribute('data-not-made'))).toEqual(['0.6']);
   });
 });

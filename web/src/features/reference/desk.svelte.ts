@@ -14,6 +14,7 @@ import {
   type Landmark,
   type LaidView,
   type LapView,
+  type AmountCurve,
   type MistakeCurve,
   Problem,
   type PointKind,
@@ -115,6 +116,7 @@ export class Desk {
   unwise = $state.raw<Unwise[]>([]);
   /** What missing the place of the action in hand costs. */
   curve = $state.raw<MistakeCurve | null>(null);
+  amounts = $state.raw<AmountCurve | null>(null);
   /** The dearest mistakes of the corner. */
   dearest = $state.raw<Dear[]>([]);
   /** Where laps did each action of the corner, as far as any are laid behind it. */
@@ -511,6 +513,7 @@ export class Desk {
     this.typed = '';
     this.offers = [];
     this.curve = null;
+    this.amounts = null;
     if (id) this.rest();
   }
 
@@ -520,6 +523,7 @@ export class Desk {
     this.offers = [];
     this.unwise = [];
     this.curve = null;
+    this.amounts = null;
     this.dearest = [];
   }
 
@@ -622,6 +626,7 @@ export class Desk {
       this.whatIfs = costs.costs;
       this.unwise = costs.unwise;
       this.curve = costs.curve ?? null;
+      this.amounts = costs.amounts ?? null;
       this.dearest = costs.dearest;
     } catch {
       // The action can be worked on without them.

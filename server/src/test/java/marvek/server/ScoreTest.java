@@ -94,6 +94,20 @@ class ScoreTest {
             .body();
     assertThat(costs.path("curve").path("seconds").size())
         .isEqualTo(costs.path("curve").path("metres").size());
+    // The marker's press is left open: nothing to ask for more of. The lift keeps 40 %.
+    assertThat(costs.path("amounts").isNull()).isTrue();
+    JsonNode ofLift =
+        mine.person()
+            .post(
+                "/api/references/{id}/score/costs",
+                Map.of("entry", with(lift), "action", "l1", "driven", List.of()),
+                mine.reference())
+            .body()
+            .path("amounts");
+    assertThat(ofLift.path("written").asDouble()).isEqualTo(0.4);
+    assertThat(ofLift.path("seconds").size()).isEqualTo(9);
+    assertThat(ofLift.path("seconds").get(0).asDouble()).as("20 %").isPositive();
+    assertThat(ofLift.path("seconds").get(8).asDouble()).as("60 %").isNegative();
     assertThat(costs.path("dearest").size()).isBetween(1, 3);
     assertThat(costs.path("dearest").get(0).path("look").asText()).isNotBlank();
     double without = 0;

@@ -502,6 +502,19 @@ public final class Answers {
   }
 
   /**
+   * What more and less of one action cost.
+   *
+   * @param id of the action
+   * @return empty where the corner cannot be made, or the action has no amount of its own
+   */
+  public Optional<AmountCurve> amounts(CornerEntry entry, String id) {
+    return Score.of(computed.road(), entry).stream()
+        .filter(a -> a.id().equals(id))
+        .findFirst()
+        .flatMap(a -> new Mistakes(computed.road(), entry, this::plan).amounts(a));
+  }
+
+  /**
    * The dearest mistakes of a corner, those that leave the road first; none where it cannot be made
    * as written.
    */

@@ -38,6 +38,10 @@ final class Mistakes {
   private static final double REACH = 15;
   private static final double GRAIN = 2.5;
   private static final double CLOSE = 12;
+  // More and less of an action: so many steps to each side, of five points or half a metre.
+  private static final int STEPS = 4;
+  private static final double POINTS = 0.05;
+  private static final double HALF_METRE = 0.5;
   private static final int BISECTIONS = 6;
   // Median of the distances from the median, as a standard deviation.
   private static final double OF_MEDIAN = 1.4826;
@@ -65,9 +69,11 @@ final class Mistakes {
   private @Nullable Double lost(Action a, double by) {
     Double until = a.until();
     Action there = a.at(road.wrap(a.station() + by));
-    CornerEntry moved =
-        Score.with(entry, until == null ? there : there.until(road.wrap(until + by)));
-    PlannedCorner then = drive.apply(moved);
+    return lost(a, Score.with(entry, until == null ? there : there.until(road.wrap(until + by))));
+  }
+
+  private @Nullable Double lost(Action a, CornerEntry otherwise) {
+    PlannedCorner then = drive.apply(otherwise);
     boolean makes = a.kind() == ActionKind.LIFT ? then.holds(plan) : then.makesIt;
     return makes ? then.time - plan.time : null;
   }
@@ -119,6 +125,36 @@ final class Mistakes {
             Aim.mean(cost, 0, sigma),
             Aim.mean(cost, aim, sigma),
             tooLate + tooEarly));
+  }
+
+  /**
+   * What more and less of an action cost; empty where it has no amount of its own, or the corner as
+   * written cannot be made.
+   */
+  Optional<AmountCurve> amounts(Action a) {
+    if (!plan.makesIt) {
+      return Optional.empty();
+    }
+    boolean across = WhatIf.Change.across(entry, a, 0).isPresent();
+    Double share = a.amount();
+    if (!across && WhatIf.Change.share(entry, a, 0).isEmpty() || !across && share == null) {
+      return Optional.empty();
+    }
+    double written = across || share == null ? entry.apexOff() : share;
+    double grain = across ? HALF_METRE : POINTS;
+    List<Double> amounts = new ArrayList<>();
+    List<@Nullable Double> seconds = new ArrayList<>();
+    for (int k = -STEPS; k <= STEPS; k++) {
+      double by = k * grain;
+      (across ? WhatIf.Change.across(entry, a, by) : WhatIf.Change.share(entry, a, by))
+          .ifPresent(
+              other -> {
+                amounts.add(written + by);
+                seconds.add(by == 0 ? Double.valueOf(0) : lost(a, other));
+              });
+    }
+    return Optional.of(
+        new AmountCurve(a.id(), across, written, amounts, Collections.unmodifiableList(seconds)));
   }
 
   /** An aim is never told on the side that asks more of the vehicle: throttle sooner. */

@@ -70,10 +70,7 @@ public record WhatIf(String action, Change change, @Nullable Double seconds, boo
         case LATE -> moved(entry, a, road, late);
         case LESS -> share(entry, a, -SHARE);
         case MORE -> share(entry, a, SHARE);
-        case WIDER ->
-            a.id().equals(Score.id(PointKind.APEX))
-                ? Optional.of(entry.copy().apexOff(entry.apexOff() + ACROSS).done())
-                : Optional.empty();
+        case WIDER -> across(entry, a, ACROSS);
         case WITHOUT ->
             Score.point(a.id()).isPresent() || !a.kind().pedal()
                 ? Optional.empty()
@@ -92,7 +89,15 @@ public record WhatIf(String action, Change change, @Nullable Double seconds, boo
           Score.with(entry, until == null ? there : there.until(road.wrap(until + by))));
     }
 
-    private static Optional<CornerEntry> share(CornerEntry entry, Action a, double by) {
+    /** The apex so many metres further off the inside, never beyond it. */
+    static Optional<CornerEntry> across(CornerEntry entry, Action a, double by) {
+      return a.id().equals(Score.id(PointKind.APEX)) && entry.apexOff() + by >= 0
+          ? Optional.of(entry.copy().apexOff(entry.apexOff() + by).done())
+          : Optional.empty();
+    }
+
+    /** So much more of the pedal, where it is told how much. */
+    static Optional<CornerEntry> share(CornerEntry entry, Action a, double by) {
       Double amount = a.amount();
       if (!a.kind().shared() || amount == null || (a.kind() == ActionKind.EASE && amount == 0)) {
         return Optional.empty();

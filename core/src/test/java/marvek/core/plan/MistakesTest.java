@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.Random;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
+import marvek.core.entry.Score;
 import marvek.core.entry.Slowing;
 import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
@@ -223,5 +224,70 @@ class MistakesTest {
     assertThat(lifts).isGreaterThan(3);
     // One of them by the slowest place alone; the other by what throttle and turn ask for.
     assertThat(bounded).isGreaterThanOrEqualTo(2);
+  }
+
+  /**
+   * The curve over an amount goes through what one what-if says of ten points and of half a metre,
+   * is nothing where it is written, and a lift that keeps more of the throttle is quicker until it
+   * is not made.
+   */
+  @Test
+  void moreAndLessOfAnActionCostWhatItsWhatIfsSay() {
+    int shares = 0;
+    int apexes = 0;
+    int lifts = 0;
+    for (ComputedLap lap : LAPS) {
+      for (CornerEntry e : Drafter.draft(lap, List.of()).corners()) {
+        Answers answers = Answers.at(lap, Things.none(), lap.indexOf(e.corner()));
+        List<WhatIf> all = answers.whatIfs(e);
+        for (Action a : Score.of(lap.road(), e)) {
+          Optional<AmountCurve> told = answers.amounts(e, a.id());
+          if (told.isEmpty()) {
+            assertThat(all)
+                .noneMatch(w -> w.action().equals(a.id()) && w.change() == WhatIf.Change.MORE);
+            continue;
+          }
+          AmountCurve curve = told.get();
+          assertThat(curve.amounts()).isSorted().hasSameSizeAs(curve.seconds());
+          assertThat(at(curve, curve.written())).isZero();
+          for (WhatIf w : all) {
+            double by =
+                switch (w.change()) {
+                  case LESS -> -0.1;
+                  case MORE -> 0.1;
+                  case WIDER -> 0.5;
+                  default -> 0;
+                };
+            if (by != 0 && w.action().equals(a.id())) {
+              assertThat(at(curve, curve.written() + by)).as("%s", w).isEqualTo(w.seconds());
+              shares += curve.across() ? 0 : 1;
+              apexes += curve.across() ? 1 : 0;
+            }
+          }
+          if (curve.across()) {
+            assertThat(curve.amounts().get(0)).isGreaterThanOrEqualTo(0);
+          } else {
+            assertThat(curve.amounts()).allMatch(x -> x >= 0 && x <= 1);
+          }
+          Double least = curve.seconds().get(0);
+          if (a.kind() == ActionKind.LIFT && least != null && curve.amounts().size() > 4) {
+            assertThat(least).as("%s", e).isGreaterThan(-0.01);
+            lifts++;
+          }
+        }
+      }
+    }
+    assertThat(shares).isGreaterThan(8);
+    assertThat(apexes).isGreaterThan(8);
+    assertThat(lifts).isPositive();
+  }
+
+  private static Double at(AmountCurve curve, double amount) {
+    for (int k = 0; k < curve.amounts().size(); k++) {
+      if (Math.abs(curve.amounts().get(k) - amount) < 1e-9) {
+        return curve.seconds().get(k);
+      }
+    }
+    throw new AssertionError("no " + amount + " in " + curve);
   }
 }

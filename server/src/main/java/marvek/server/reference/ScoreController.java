@@ -10,6 +10,7 @@ import marvek.core.entry.CornerEntry;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.Score;
 import marvek.core.entry.Variant;
+import marvek.core.plan.AmountCurve;
 import marvek.core.plan.Answers;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Cues;
@@ -108,10 +109,15 @@ class ScoreController {
    * What each action costs otherwise, and where some are unwise.
    *
    * @param curve of the action in hand; null without one
+   * @param amounts of the action in hand; null where it has none of its own
    * @param dearest mistakes of the corner
    */
   record CostsView(
-      List<WhatIf> costs, List<Unwise> unwise, @Nullable MistakeCurve curve, List<Dear> dearest) {}
+      List<WhatIf> costs,
+      List<Unwise> unwise,
+      @Nullable MistakeCurve curve,
+      @Nullable AmountCurve amounts,
+      List<Dear> dearest) {}
 
   /** A corner on the road of the day that is asked for. */
   private record Placed(ComputedLap computed, Things things, CornerEntry entry) {}
@@ -143,6 +149,7 @@ class ScoreController {
         costs,
         answers.unwise(at.entry()),
         answers.curve(at.entry(), body.action(), body.driven()).orElse(null),
+        answers.amounts(at.entry(), body.action()).orElse(null),
         answers.dearest(at.entry(), costs, MOST_DEAR).stream().map(w -> dear(w, score)).toList());
   }
 
