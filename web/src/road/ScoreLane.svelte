@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { ScaleLinear } from 'd3-scale';
   import type { Action, ScoredAction, Unwise } from '../api/api';
+  import { metres } from '../words/units';
   import { textWidth } from './labels';
   import { amountOf, knotsOf, laneOf, mostOf, numeralOf, unitOf, unwiseOf } from './score';
 
@@ -97,7 +98,7 @@
   /** Handles that touch are one knot with their count; it opens as a column beside it that pushes nothing else. */
   const knots = $derived(knotsOf(shown.map((h) => ({ ...h, id: h.a.id, x: h.cx, y: h.cy }))));
   let opened = $state('');
-  const COLUMN = 132;
+  const COLUMN = 156;
   const ROW = 20;
   const knotId = (k: { id: string }[]) => k.map((h) => h.id).join(' ');
   const open = $derived(knots.find((k) => knotId(k) === opened));
@@ -115,7 +116,7 @@
   function choose(id: string) {
     opened = '';
     onhold(id);
-    document.querySelector<SVGGElement>(`[data-action="${CSS.escape(id)}"]`)?.focus();
+    focusOn(id);
   }
   function knotKey(event: KeyboardEvent, k: { id: string }[]) {
     if (event.key === 'Enter' || event.key === ' ') opened = opened ? '' : knotId(k);
@@ -131,6 +132,14 @@
     event.preventDefault();
     event.stopPropagation();
   }
+
+  // An action moved past another by the keys changes its place in the page, and would lose them.
+  let byKeys = '';
+  $effect(() => {
+    const stands = shown.some((h) => h.a.id === byKeys);
+    if (stands && inHand === byKeys && document.activeElement === document.body) focusOn(byKeys);
+  });
+  const focusOn = (id: string) => document.querySelector<SVGGElement>(`[data-action="${CSS.escape(id)}"]`)?.focus();
 
   const held = $derived(score.find((s) => s.action.id === inHand));
   /** Hatched under the action in hand: where it is better not done. */
@@ -313,7 +322,10 @@
     data-station={h.a.station}
     onpointerdown={(e) => grab(e, h)}
     onfocus={() => onhold(h.a.id)}
-    onkeydown={(e) => onkey(e, h.s)}
+    onkeydown={(e) => {
+      byKeys = h.a.id;
+      onkey(e, h.s);
+    }}
   >
     <rect x={h.cx - 12} y={h.cy - 12} width="24" height="24" fill="transparent" class="focus-ring" rx="4" />
     {#if h.a.kind === 'SHIFT'}
@@ -379,7 +391,12 @@
     {/if}
   </g>
 {/each}
-<svelte:window onpointerdown={() => (opened = '')} />
+<svelte:window
+  onpointerdown={() => {
+    opened = '';
+    byKeys = '';
+  }}
+/>
 {#each knots as k (knotId(k))}
   {@const first = k[0]}
   {@const last = k[k.length - 1]}
@@ -454,7 +471,7 @@
           class="focus-ring"
         />
         <text x={left + 6} y={head + i * ROW + 14} style="font-size:11px;fill:{colour(h.lane)}" font-weight="700"
-          >{h.a.kind.charAt(0) + h.a.kind.slice(1).toLowerCase()} {text(h.s)}</text
+          >{h.a.kind.charAt(0) + h.a.kind.slice(1).toLowerCase()} {text(h.s)} · {metres(h.a.station)}</text
         >
       </g>
     {/each}

@@ -142,11 +142,18 @@ class DeskPathTest {
   @Test
   void actionsThatTouchAreOneKnotThatOpensAsAColumn() {
     String one = lift(60);
-    String other = lift(150);
+    String other = lift(80);
     assertThat(other).isNotEqualTo(one);
-    for (int k = 0; k < 60 && browser.all("[data-knot='2']").isEmpty(); k++) {
-      browser.press(Keys.ARROW_LEFT, Keys.ARROW_LEFT);
-    }
+    String moved = "[data-action=" + other + "]";
+    double there = at(one);
+    boolean later = at(other) < there;
+    Keys towards = later ? Keys.ARROW_RIGHT : Keys.ARROW_LEFT;
+    browser.run("document.querySelector(arguments[0]).focus()", moved);
+    // Past the other and back: the keys stay with what is in hand.
+    step(other, towards, () -> later ? at(other) > there + 1 : at(other) < there - 1);
+    browser.find(moved + ":focus");
+    step(
+        other, later ? Keys.ARROW_LEFT : Keys.ARROW_RIGHT, () -> Math.abs(at(other) - there) < 0.6);
     browser.click("[data-knot='2']");
     browser.find("[data-knot-open]");
     browser.click("[data-knot-row=" + one + "]");
@@ -163,6 +170,21 @@ class DeskPathTest {
     browser.press(Keys.DELETE);
     browser.waitFor(() -> browser.all("[data-knot='2']").isEmpty(), "one alone is no knot");
     kept();
+  }
+
+  private double at(String action) {
+    return Double.parseDouble(
+        browser.find("[data-action=" + action + "]").getDomAttribute("data-station"));
+  }
+
+  /** Moves an action metre by metre until it is where it shall be. */
+  private void step(String action, Keys key, java.util.function.BooleanSupplier there) {
+    for (int k = 0; k < 120 && !there.getAsBoolean(); k++) {
+      double before = at(action);
+      browser.press(key);
+      browser.waitFor(() -> at(action) != before, "it moves a metre");
+    }
+    assertThat(there.getAsBoolean()).isTrue();
   }
 
   /** The lift that a press on the throttle's lane makes, at 40 %. */
