@@ -3,6 +3,7 @@ package marvek.core.lap;
 import marvek.core.units.Units;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleKind;
+import marvek.core.vehicle.WheelForce;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -39,6 +40,7 @@ public final class Limits {
   private final double[] force;
   private final int[] gear;
   final double[] sensitivity;
+  private final WheelForce wheelForce;
   final double muX;
   final double muY;
   final double driveShare;
@@ -122,11 +124,13 @@ public final class Limits {
       force = new double[speeds];
       gear = new int[speeds];
       sensitivity = new double[LOADS];
+      wheelForce = new WheelForce(vehicle);
       fillVehicle();
     } else {
       force = other.force;
       gear = other.gear;
       sensitivity = other.sensitivity;
+      wheelForce = other.wheelForce;
     }
     fillDrive();
   }
@@ -146,7 +150,7 @@ public final class Limits {
           best = Math.max(best, Math.min(g + 1, vehicle.gears()));
           continue;
         }
-        double pull = vehicle.wheelForce(v, g);
+        double pull = wheelForce.at(v, g);
         if (pull > most) {
           most = pull;
           best = g;
@@ -176,6 +180,11 @@ public final class Limits {
 
   public Conditions conditions() {
     return conditions;
+  }
+
+  /** What the engine pushes with at the wheels. */
+  public WheelForce wheelForce() {
+    return wheelForce;
   }
 
   /** kg with fuel and ballast. */

@@ -654,7 +654,7 @@ public final class SimulatedDriver {
         } else {
           double u = score.throttle(k);
           a =
-              u * vehicle.wheelForce(v, gear) / limits.mass()
+              u * limits.wheelForce().at(v, gear) / limits.mass()
                   - (1 - u) * vehicle.brakes().engineBraking()
                   - resist;
         }
@@ -740,7 +740,7 @@ public final class SimulatedDriver {
     /** The share of the throttle that gives so much, m/s². */
     private double keeping(double along) {
       double engine = vehicle.brakes().engineBraking();
-      double all = vehicle.wheelForce(speed, gear) / limits.mass();
+      double all = limits.wheelForce().at(speed, gear) / limits.mass();
       return Math.max(0, Math.min(1, (along + engine) / Math.max(0.01, all + engine)));
     }
 
@@ -873,14 +873,14 @@ public final class SimulatedDriver {
         double most = limits.traction(load, limits.ellipse(path, p, v * v, load), path.driving(p));
         double engine = (1 - throttle) * vehicle.brakes().engineBraking();
         double pull =
-            shifting > 0 ? 0 : throttle * vehicle.wheelForce(v, gear) / limits.mass() - engine;
+            shifting > 0 ? 0 : throttle * limits.wheelForce().at(v, gear) / limits.mass() - engine;
         pull +=
             shifting > 0
                 ? 0
                 : Math.max(
                         0,
                         limits.engineDrive(v)
-                            - limits.vehicle().wheelForce(v, limits.bestGear(v)) / limits.mass())
+                            - limits.wheelForce().at(v, limits.bestGear(v)) / limits.mass())
                     * throttle;
         a = Math.min(pull, most) * (spinning ? SLIDING_GRIP : 1) - resist;
       }

@@ -827,7 +827,7 @@ final class PlannedCorner {
       double most =
           limits.traction(load, limits.ellipse(path, at(k), square, load), path.driving(at(k)));
       double ds = path.step()[at(k)];
-      double drive = limits.vehicle().wheelForce(v, held) / limits.mass();
+      double drive = limits.wheelForce().at(v, held) / limits.mass();
       double pulling = Math.max(0, 1 - without * v / ds);
       without = Math.max(0, without - ds / v);
       boolean rolls = score == null && k < first;

@@ -694,10 +694,10 @@ final class ScoreDrive {
     if (s.t < s.without - 1e-4) {
       return 0;
     }
-    if (limits.vehicle().revs(v, s.gear) > limits.vehicle().engine().limitRevs()) {
+    if (limits.wheelForce().limited(v, s.gear)) {
       return -engine;
     }
-    return limits.vehicle().wheelForce(v, s.gear) / limits.mass();
+    return limits.wheelForce().at(v, s.gear) / limits.mass();
   }
 
   private void step(State s, double next) {

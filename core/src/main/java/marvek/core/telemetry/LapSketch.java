@@ -134,7 +134,7 @@ public record LapSketch(
       }
       int k = road.index(t.station()[i]);
       double load = limits.load(line, k, v * v);
-      double force = limits.vehicle().wheelForce(v, (int) Math.round(gear[i])) / limits.mass();
+      double force = limits.wheelForce().at(v, (int) Math.round(gear[i])) / limits.mass();
       double share =
           (along[i] + limits.resistance(line, k, v, load) + engine) / Math.max(0.1, force + engine);
       if (share > PART / 2 && share < 1 - PART / 2) {
