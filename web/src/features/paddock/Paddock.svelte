@@ -216,7 +216,7 @@
                       : ''}
                   </span>
                 </a>
-                <span class="text-lg font-semibold" title="computed lap">{lapTime(r.lapTime)}</span>
+                <span class="text-lg font-semibold" title="the lap as planned">{lapTime(r.lapTime)}</span>
               </li>
             {/each}
           </ul>
@@ -238,7 +238,7 @@
                     : ''} · {when.format(new Date(r.changedAt))}
                 </span>
               </a>
-              <span class="text-lg font-semibold" title="computed lap">{lapTime(r.lapTime)}</span>
+              <span class="text-lg font-semibold" title="the lap as planned">{lapTime(r.lapTime)}</span>
               <a class="btn btn-sm" href="#/revisions/{r.id}">Revisions</a>
               <PutAway sort="REFERENCE" id={r.id} name={r.name} onproblem={(p) => (problem = p)} />
             </li>

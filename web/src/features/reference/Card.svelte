@@ -67,7 +67,7 @@
     <article class="card-paper">
       <header class="mb-2 flex items-baseline justify-between border-b-2 border-black pb-1">
         <h1 class="text-xl font-bold">{data.reference.circuit} · {data.reference.vehicle}</h1>
-        <p class="text-sm">computed {lapTime(data.lap)}</p>
+        <p class="text-sm">lap as planned {lapTime(data.lap)}</p>
       </header>
       <p class="mb-2 text-sm">
         {data.title}. Printed {new Date().toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}; for a

@@ -153,7 +153,7 @@
       <section class="border-base-300 grid max-h-[600px] content-start gap-3 overflow-y-auto border-t pt-3">
         <h1 class="text-xl font-bold">{data.taken ? 'Computed anew' : 'As it would be, computed anew'}</h1>
         <p class="leading-snug" data-recomputed-lap>
-          Computed lap {lapTime(data.lapTimeAfter)}, {signed(data.lapTimeAfter - data.lapTimeBefore, 2)} s{data.sheet
+          The lap as you plan it: {lapTime(data.lapTimeAfter)}, {signed(data.lapTimeAfter - data.lapTimeBefore, 2)} s{data.sheet
             ? `, on ${data.sheet}`
             : ''}.
           {data.taken
