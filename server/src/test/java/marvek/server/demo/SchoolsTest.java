@@ -51,7 +51,7 @@ class SchoolsTest {
     "RELEASE, EARLY_ROLL, ring prototype, c7",
     "LINE, TWO_APEXES, ring gt, c7",
     "LINE, ONE_LATE_APEX, hill gt, c34",
-    "LINE, TIGHT, ring gt, c14",
+    "LINE, TIGHT, ring gt, c8",
     "APEX, LATE_APEX, ring gt, c5",
     "APEX, EARLY_APEX, ring gt, c3",
     "GEAR, LOWER_GEAR, ring gt, c4",
@@ -59,7 +59,7 @@ class SchoolsTest {
     "SHIFT, LIMITER, hill bike, c9",
     "SHIFT, SHIFT_UP, ring gt, c4",
     "KERBS, ALL_KERBS, ring gt, c1",
-    "KERBS, NO_KERBS, ring gt, c8",
+    "KERBS, NO_KERBS, ring gt, c2",
     "LIGHT, NO_LIGHT, ring gt, c14",
     "LIGHT, SAME_HOUR, hill bike, c22",
   })
@@ -116,9 +116,28 @@ class SchoolsTest {
         Variants.computed(dry, Footing.plain(RING_GT.things().zones()), DayKind.WET.usual());
     List<String> left = best(wet, slippery, School.NO_KERBS);
     assertThat(best(dry, slippery, School.ALL_KERBS)).containsAnyElementsOf(left);
-    // Nowhere the other way round.
-    assertThat(best(dry, slippery, School.NO_KERBS))
-        .doesNotContainAnyElementsOf(best(wet, slippery, School.ALL_KERBS));
+    // Over the lap the wet takes a good part of what they give. In single corners it can be the
+    // other way round by hundredths: a way is laid on the line at hand, not searched for over all.
+    assertThat(given(wet, slippery)).isBetween(0.0, 0.75 * given(dry, slippery));
+    List<String> round = new ArrayList<>(best(dry, slippery, School.NO_KERBS));
+    round.retainAll(best(wet, slippery, School.ALL_KERBS));
+    assertThat(round).hasSizeLessThanOrEqualTo(1);
+  }
+
+  /** Seconds that the kerbs give over the corners that have them, each to the next braking. */
+  private static double given(ComputedLap day, Things things) {
+    List<CornerEntry> draft = Drafter.draft(day, things.landmarks()).corners();
+    double sum = 0;
+    for (Corner c : day.corners()) {
+      CornerEntry entry = draft.get(day.indexOf(c.id()));
+      if (Choices.arising(day, things, entry).contains(Question.KERBS)) {
+        Choices.Compared both = Choices.compare(day, things, entry, Question.KERBS, PLAIN);
+        Double with = outcome(both, School.ALL_KERBS).toNext();
+        Double without = outcome(both, School.NO_KERBS).toNext();
+        sum += with == null || without == null ? 0 : without - with;
+      }
+    }
+    return sum;
   }
 
   private static Kerb slippery(Kerb k) {
