@@ -130,6 +130,11 @@ public final class Answers {
         / plan.straightMost(brake, plan.unbrakedAt(brake));
   }
 
+  /** Whether the corner can be made as planned. */
+  public boolean makes(CornerEntry entry) {
+    return plan(entry).makesIt;
+  }
+
   /** Seconds by which a plan begins to brake before the last place that its own shape allows. */
   public double margin(CornerEntry entry) {
     Optional<Double> brake = entry.station(PointKind.BRAKE);

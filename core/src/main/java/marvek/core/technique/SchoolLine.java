@@ -5,6 +5,7 @@ import java.util.List;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.lap.Ground;
+import marvek.core.lap.LapSimulator;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
 import marvek.core.line.CornerLine;
@@ -15,6 +16,7 @@ import marvek.core.survey.Edge;
 import marvek.core.survey.Edges;
 import marvek.core.survey.Things;
 import marvek.core.vehicle.Vehicle;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The line that the schools chosen for a corner ask for: the quickest that passes where they want
@@ -87,12 +89,33 @@ public record SchoolLine(Path path, CornerLine line) {
       int c,
       List<School> schools,
       double givenAway) {
-    Setting with = schools.contains(School.ALL_KERBS) ? on.onKerbs(corners) : on;
-    Builder builder = new Builder(with, corners, base, lines, c);
+    if (!schools.contains(School.ALL_KERBS)) {
+      return asked(on, corners, base, lines, c, schools, givenAway).lay(null);
+    }
+    Builder open = asked(on.onKerbs(corners), corners, base, lines, c, schools, givenAway);
+    if (!open.free()) {
+      return open.lay(null);
+    }
+    // Whoever may use the kerbs may leave them: that line is where the search begins as well.
+    SchoolLine off = asked(on, corners, base, lines, c, schools, givenAway).lay(null);
+    SchoolLine out = open.lay(null);
+    SchoolLine other = open.lay(off.path().offset());
+    return open.seconds(other) < open.seconds(out) ? other : out;
+  }
+
+  private static Builder asked(
+      Setting on,
+      List<Corner> corners,
+      Path base,
+      List<CornerLine> lines,
+      int c,
+      List<School> schools,
+      double givenAway) {
+    Builder builder = new Builder(on, corners, base, lines, c);
     for (School school : schools) {
       builder.take(school, givenAway);
     }
-    return builder.lay();
+    return builder;
   }
 
   /**
@@ -330,7 +353,46 @@ public record SchoolLine(Path path, CornerLine line) {
       return new Room(low, high);
     }
 
-    SchoolLine lay() {
+    /** Whether nothing but the room itself bounds the line. */
+    boolean free() {
+      return !given && Arrays.equals(lower, whole.lower()) && Arrays.equals(upper, whole.upper());
+    }
+
+    /**
+     * Lays the line.
+     *
+     * @param start line of the whole lap to begin with; null for the one that bends least
+     */
+    SchoolLine lay(double @Nullable [] start) {
+      Stretch over = stretch();
+      double[] offset = given ? giving(over) : quickest(over, start);
+      Path path = Path.over(road, offset, on.ground());
+      return new SchoolLine(path, turningIn(path, CornerLine.at(road, path, corners, c)));
+    }
+
+    /** Seconds that a line takes over the stretch on which it is laid. */
+    double seconds(SchoolLine laid) {
+      Stretch over = stretch();
+      return LapSimulator.stretchTime(
+          laid.path(),
+          on.limits(),
+          road.loop().at(over.begin),
+          over.steps - 1,
+          over.entry,
+          over.exit);
+    }
+
+    /**
+     * Where a line leaves the lap's own and joins it again.
+     *
+     * @param begin index of the first station; may lie outside the lap
+     * @param steps stations
+     * @param entry speed at the beginning, m/s
+     * @param exit speed at the end, m/s
+     */
+    private record Stretch(int begin, int steps, double entry, double exit) {}
+
+    private Stretch stretch() {
       int count = corners.size();
       Corner head = corners.get(first);
       Corner tail = corners.get(last);
@@ -347,62 +409,69 @@ public record SchoolLine(Path path, CornerLine line) {
           Math.min(back + road.ahead(head.entry(), tail.exit()) + onward, road.length() - 30);
       int begin = (int) Math.round(from / road.step());
       int steps = (int) (metres / road.step());
-      double[] offset = given ? giving(begin, steps) : quickest(begin, steps);
-      Path path = Path.over(road, offset, on.ground());
-      return new SchoolLine(path, turningIn(path, CornerLine.at(road, path, corners, c)));
+      return new Stretch(
+          begin,
+          steps,
+          on.speed()[road.loop().at(begin)],
+          on.speed()[road.loop().at(begin + steps - 1)]);
     }
 
     /** The quickest line through the room that the choices leave. */
-    private double[] quickest(int begin, int steps) {
-      double[] even = new double[road.size()];
-      Arrays.fill(even, 1);
+    private double[] quickest(Stretch over, double @Nullable [] start) {
       Room room = sloped();
-      double[] start = MinimumCurvature.between(road, room, base.offset(), begin, steps, even);
-      int last = road.loop().at(begin + steps - 1);
+      double[] from =
+          start == null
+              ? MinimumCurvature.between(road, room, base.offset(), over.begin, over.steps, even())
+              : start;
       return QuickestLine.between(
           road,
           room,
           on.ground(),
           on.limits(),
-          start,
-          begin,
-          steps,
-          on.speed()[road.loop().at(begin)],
-          on.speed()[last]);
+          from,
+          over.begin,
+          over.steps,
+          over.entry,
+          over.exit);
+    }
+
+    private double[] even() {
+      double[] even = new double[road.size()];
+      Arrays.fill(even, 1);
+      return even;
     }
 
     /**
      * The lap's own line moved by what least bending would move if bending counted less where
      * something is given away: nothing where nothing is.
      */
-    private double[] giving(int begin, int steps) {
-      double[] even = new double[road.size()];
-      Arrays.fill(even, 1);
+    private double[] giving(Stretch over) {
       Room room = sloped();
-      double[] all = MinimumCurvature.between(road, room, base.offset(), begin, steps, even);
-      double[] less = MinimumCurvature.between(road, room, base.offset(), begin, steps, weight);
+      double[] all =
+          MinimumCurvature.between(road, room, base.offset(), over.begin, over.steps, even());
+      double[] less =
+          MinimumCurvature.between(road, room, base.offset(), over.begin, over.steps, weight);
       double[] offset = base.offset().clone();
       double[] low = lower.clone();
       double[] high = upper.clone();
-      for (int k = 0; k < steps; k++) {
-        int i = road.loop().at(begin + k);
+      for (int k = 0; k < over.steps; k++) {
+        int i = road.loop().at(over.begin + k);
         double to =
             Math.max(room.lower()[i], Math.min(room.upper()[i], offset[i] + less[i] - all[i]));
         low[i] = Math.max(room.lower()[i], to - FOLLOWED);
         high[i] = Math.min(room.upper()[i], to + FOLLOWED);
         offset[i] = to;
       }
-      int last = road.loop().at(begin + steps - 1);
       return QuickestLine.between(
           road,
           new Room(low, high),
           on.ground(),
           on.limits(),
           offset,
-          begin,
-          steps,
-          on.speed()[road.loop().at(begin)],
-          on.speed()[last]);
+          over.begin,
+          over.steps,
+          over.entry,
+          over.exit);
     }
 
     /**

@@ -11,6 +11,7 @@ import marvek.core.entry.Carried;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
 import marvek.core.entry.PointKind;
+import marvek.core.entry.Score;
 import marvek.core.entry.Slowing;
 import marvek.core.line.CornerLine;
 import marvek.core.marker.Landmark;
@@ -42,6 +43,8 @@ public final class Choices {
   // A dab is for a light stop.
   private static final double LIGHT_STOP = 0.55;
   private static final double LIGHT_REACH = 120;
+  // Metres by which a lift comes sooner than carried over, at most.
+  private static final int SOONEST_LIFT = 20;
 
   private final ComputedLap computed;
   private final Things things;
@@ -348,8 +351,14 @@ public final class Choices {
     return moved.copy().points(points).apex(is.apexType(), is.apexGap()).done();
   }
 
-  /** Moves the braking marker to where it leaves the margin that the present plan has. */
+  /**
+   * Moves the braking marker to where it leaves the margin that the present plan has; a lift no
+   * further than to where the corner is made.
+   */
   private CornerEntry atMargin(CornerEntry entry, CornerEntry now) {
+    if (entry.slowing() == Slowing.LIFT) {
+      return lifted(entry, now);
+    }
     if (entry.slowing() != Slowing.BRAKE || entry.station(PointKind.BRAKE).isEmpty()) {
       return entry;
     }
@@ -358,6 +367,25 @@ public final class Choices {
             ? answers.margin(now)
             : computed.conditions().driving().margin();
     return entry.copy().moved(PointKind.BRAKE, answers.markerAt(entry, margin)).done();
+  }
+
+  /** What lifts to make a corner comes so much sooner as it needs, where now it is made. */
+  private CornerEntry lifted(CornerEntry entry, CornerEntry now) {
+    if (answers.makes(entry) || !answers.makes(now)) {
+      return entry;
+    }
+    for (int metres = 1; metres <= SOONEST_LIFT; metres++) {
+      CornerEntry sooner = entry;
+      for (Action a : entry.actions()) {
+        if (a.kind() == ActionKind.LIFT) {
+          sooner = Score.with(sooner, a.at(computed.road().wrap(a.station() - metres)));
+        }
+      }
+      if (answers.makes(sooner)) {
+        return sooner;
+      }
+    }
+    return entry;
   }
 
   private Outcome outcome(
