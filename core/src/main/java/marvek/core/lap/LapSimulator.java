@@ -155,7 +155,7 @@ public final class LapSimulator {
     for (int k = n - 1; k >= 0; k--) {
       int i = (slowest + k) % n;
       int q = i + 1 == n ? 0 : i + 1;
-      speed[i] = Math.min(speed[i], behind(path, limits, i, q, speed[q]));
+      speed[i] = braked(path, limits, i, q, speed[i], speed[q]);
     }
     return new Speeds(corner, unbraked, speed, slowest);
   }
@@ -182,7 +182,7 @@ public final class LapSimulator {
     int last = n - 1 - OPEN;
     speed[last] = Math.min(speed[last], exit);
     for (int i = last - 1; i >= OPEN; i--) {
-      speed[i] = Math.min(speed[i], behind(path, limits, i, i + 1, speed[i + 1]));
+      speed[i] = braked(path, limits, i, i + 1, speed[i], speed[i + 1]);
     }
     return new Speeds(corner, unbraked, speed, OPEN);
   }
@@ -212,7 +212,7 @@ public final class LapSimulator {
     double time = 0;
     for (int k = count - 1; k >= 0; k--) {
       int i = (from + k) % n;
-      speed[k] = Math.min(speed[k], behind(path, limits, i, (i + 1) % n, speed[k + 1]));
+      speed[k] = braked(path, limits, i, (i + 1) % n, speed[k], speed[k + 1]);
       time += 2 * path.step()[i] / (speed[k] + speed[k + 1]);
     }
     // Slower than the given entry means braking before the stretch: its cost belongs to the line.
@@ -297,6 +297,17 @@ public final class LapSimulator {
   private static double pull(Path path, Limits limits, int i, double v, double load, double share) {
     double left = limits.ellipse(path, i, v * v, load);
     return Math.min(share * limits.engineDrive(v), limits.traction(load, left, path.driving(i)));
+  }
+
+  /**
+   * Speed at i where no more than v may be left at q.
+   *
+   * @param fast speed at i without braking for q, m/s
+   */
+  private static double braked(Path path, Limits limits, int i, int q, double fast, double v) {
+    // Where the vehicle gains more than slope and wind could give it, nothing is braked for.
+    double pushed = path.step()[i] * (limits.pushes(path, i) + limits.pushes(path, q));
+    return v * v - pushed > fast * fast ? fast : Math.min(fast, behind(path, limits, i, q, v));
   }
 
   /** Speed at i from which full braking gives the speed v at q. */

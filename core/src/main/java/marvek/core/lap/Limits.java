@@ -383,6 +383,13 @@ public final class Limits {
         + Units.G * (gradient - gradient * gradient * gradient / 6);
   }
 
+  /** What slope and wind push the vehicle on with at any speed, at most, m/s². */
+  double pushes(Path path, int i) {
+    double gradient = path.gradient()[i];
+    double wind = conditions.windSpeed() * path.wind()[i];
+    return Units.G * Math.max(0, -gradient) + drag * wind * wind;
+  }
+
   /** Speed of the air against the vehicle, m/s. */
   double headwind(Path path, int i, double v) {
     double wind = conditions.windSpeed();

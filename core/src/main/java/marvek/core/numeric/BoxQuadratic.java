@@ -10,7 +10,34 @@ package marvek.core.numeric;
 public final class BoxQuadratic {
   private static final int MOST_STEPS = 60;
 
-  private BoxQuadratic() {}
+  private final int n;
+  private final double[] lower;
+  private final double[] upper;
+  private final double[] x;
+  // Multipliers of the bounds, and how a step changes them.
+  private final double[] ofLower;
+  private final double[] ofUpper;
+  private final double[] lowerChange;
+  private final double[] upperChange;
+
+  private BoxQuadratic(double[] lower, double[] upper, double multiplier) {
+    n = lower.length;
+    this.lower = lower;
+    this.upper = upper;
+    x = new double[n];
+    ofLower = new double[n];
+    ofUpper = new double[n];
+    lowerChange = new double[n];
+    upperChange = new double[n];
+    for (int i = 0; i < n; i++) {
+      if (!(upper[i] > lower[i])) {
+        throw new IllegalArgumentException("no room between the bounds at " + i);
+      }
+      x[i] = 0.5 * (lower[i] + upper[i]);
+      ofLower[i] = multiplier;
+      ofUpper[i] = multiplier;
+    }
+  }
 
   /**
    * Returns the minimiser.
@@ -31,112 +58,106 @@ public final class BoxQuadratic {
       double[] lower,
       double[] upper,
       double tolerance) {
-    int n = diagonal.length;
     double scale = 0;
     for (double d : diagonal) {
       scale = Math.max(scale, d);
     }
-    double[] x = new double[n];
-    double[] zl = new double[n];
-    double[] zu = new double[n];
-    for (int i = 0; i < n; i++) {
-      if (!(upper[i] > lower[i])) {
-        throw new IllegalArgumentException("no room between the bounds at " + i);
-      }
-      x[i] = 0.5 * (lower[i] + upper[i]);
-      zl[i] = scale * 0.01;
-      zu[i] = scale * 0.01;
-    }
+    BoxQuadratic search = new BoxQuadratic(lower, upper, scale * 0.01);
     for (int step = 0; step < MOST_STEPS; step++) {
-      double gap = 0;
-      for (int i = 0; i < n; i++) {
-        gap += zl[i] * (x[i] - lower[i]) + zu[i] * (upper[i] - x[i]);
-      }
-      double mu = gap / (2 * n);
-      double[] gradient = times(diagonal, next, second, x);
-      double worst = 0;
-      double[] d = diagonal.clone();
-      for (int i = 0; i < n; i++) {
+      double[] gradient = times(diagonal, next, second, search.x);
+      for (int i = 0; i < gradient.length; i++) {
         gradient[i] += linear[i];
-        worst = Math.max(worst, Math.abs(gradient[i] - zl[i] + zu[i]));
-        d[i] += zl[i] / (x[i] - lower[i]) + zu[i] / (upper[i] - x[i]) + 1e-12 * scale;
       }
-      if (mu < tolerance * scale * 1e-6 && worst < tolerance * scale * 1e-3) {
+      double gap = search.gap();
+      double mu = gap / (2 * gradient.length);
+      if (mu < tolerance * scale * 1e-6 && search.worst(gradient) < tolerance * scale * 1e-3) {
         break;
       }
-      CyclicPentadiagonal system = new CyclicPentadiagonal(d, next, second);
-      double[] plain = direction(system, gradient, x, zl, zu, lower, upper, 0, null);
-      double reach = reach(plain, x, zl, zu, lower, upper, 0, null);
-      double after = 0;
-      for (int i = 0; i < n; i++) {
-        double sl = x[i] - lower[i];
-        double su = upper[i] - x[i];
-        double dl = -zl[i] - zl[i] * plain[i] / sl;
-        double du = -zu[i] + zu[i] * plain[i] / su;
-        after += (sl + reach * plain[i]) * (zl[i] + reach * dl);
-        after += (su - reach * plain[i]) * (zu[i] + reach * du);
-      }
-      double centring = Math.pow(Math.max(after, 0) / gap, 3) * mu;
-      double[] move = direction(system, gradient, x, zl, zu, lower, upper, centring, plain);
-      double alpha = 0.995 * reach(move, x, zl, zu, lower, upper, centring, plain);
-      for (int i = 0; i < n; i++) {
-        double dl = dual(zl[i], x[i] - lower[i], move[i], centring, plain[i]);
-        double du = dual(zu[i], upper[i] - x[i], -move[i], centring, -plain[i]);
-        x[i] += alpha * move[i];
-        zl[i] += alpha * dl;
-        zu[i] += alpha * du;
-      }
+      double[] within = search.within(diagonal, 1e-12 * scale);
+      search.step(new CyclicPentadiagonal(within, next, second), gradient, gap);
     }
-    return x;
+    return search.x;
   }
 
-  /** The change of a bound's multiplier z with slack s that goes with the move of x. */
-  private static double dual(double z, double s, double move, double centring, double plain) {
-    double secondOrder = plain * (-z - z * plain / s);
-    return (centring - (centring == 0 ? 0 : secondOrder)) / s - z - z * move / s;
+  private double gap() {
+    double gap = 0;
+    for (int i = 0; i < n; i++) {
+      gap += ofLower[i] * (x[i] - lower[i]) + ofUpper[i] * (upper[i] - x[i]);
+    }
+    return gap;
   }
 
-  private static double[] direction(
-      CyclicPentadiagonal system,
-      double[] gradient,
-      double[] x,
-      double[] zl,
-      double[] zu,
-      double[] lower,
-      double[] upper,
-      double centring,
-      double @org.jspecify.annotations.Nullable [] plain) {
-    int n = x.length;
+  /** How far the gradient is from what the multipliers bear, at most. */
+  private double worst(double[] gradient) {
+    double worst = 0;
+    for (int i = 0; i < n; i++) {
+      worst = Math.max(worst, Math.abs(gradient[i] - ofLower[i] + ofUpper[i]));
+    }
+    return worst;
+  }
+
+  /** The diagonal with what the bounds add to it. */
+  private double[] within(double[] diagonal, double least) {
+    double[] d = diagonal.clone();
+    for (int i = 0; i < n; i++) {
+      d[i] += ofLower[i] / (x[i] - lower[i]) + ofUpper[i] / (upper[i] - x[i]) + least;
+    }
+    return d;
+  }
+
+  private void step(CyclicPentadiagonal system, double[] gradient, double gap) {
+    for (int i = 0; i < n; i++) {
+      lowerChange[i] = -ofLower[i];
+      upperChange[i] = -ofUpper[i];
+    }
+    double[] plain = move(system, gradient);
+    double reach = reach(plain);
+    double after = 0;
+    for (int i = 0; i < n; i++) {
+      double above = x[i] - lower[i];
+      double below = upper[i] - x[i];
+      after += (above + reach * plain[i]) * (ofLower[i] + reach * lowerChange[i]);
+      after += (below - reach * plain[i]) * (ofUpper[i] + reach * upperChange[i]);
+    }
+    double centring = Math.pow(Math.max(after, 0) / gap, 3) * (gap / (2 * n));
+    for (int i = 0; i < n; i++) {
+      lowerChange[i] = (centring - plain[i] * lowerChange[i]) / (x[i] - lower[i]) - ofLower[i];
+      upperChange[i] = (centring + plain[i] * upperChange[i]) / (upper[i] - x[i]) - ofUpper[i];
+    }
+    double[] move = move(system, gradient);
+    double alpha = 0.995 * reach(move);
+    for (int i = 0; i < n; i++) {
+      x[i] += alpha * move[i];
+      ofLower[i] += alpha * lowerChange[i];
+      ofUpper[i] += alpha * upperChange[i];
+    }
+  }
+
+  /**
+   * The move of x for changes of the multipliers that are told for x at rest; adds to them what
+   * goes with the move.
+   */
+  private double[] move(CyclicPentadiagonal system, double[] gradient) {
     double[] right = new double[n];
     for (int i = 0; i < n; i++) {
-      double sl = x[i] - lower[i];
-      double su = upper[i] - x[i];
-      double p = plain == null ? 0 : plain[i];
-      double l = dual(zl[i], sl, 0, centring, p);
-      double u = dual(zu[i], su, 0, centring, -p);
-      right[i] = -(gradient[i] - zl[i] + zu[i]) + l - u;
+      right[i] = -(gradient[i] - ofLower[i] + ofUpper[i]) + lowerChange[i] - upperChange[i];
     }
-    return system.solve(right);
+    double[] move = system.solve(right);
+    for (int i = 0; i < n; i++) {
+      lowerChange[i] -= ofLower[i] * move[i] / (x[i] - lower[i]);
+      upperChange[i] += ofUpper[i] * move[i] / (upper[i] - x[i]);
+    }
+    return move;
   }
 
-  private static double reach(
-      double[] move,
-      double[] x,
-      double[] zl,
-      double[] zu,
-      double[] lower,
-      double[] upper,
-      double centring,
-      double @org.jspecify.annotations.Nullable [] plain) {
+  /** The share of the step at which the first slack or multiplier comes to nothing; at most 1. */
+  private double reach(double[] move) {
     double alpha = 1;
-    for (int i = 0; i < x.length; i++) {
-      double p = plain == null ? 0 : plain[i];
-      double sl = x[i] - lower[i];
-      double su = upper[i] - x[i];
-      alpha = shorter(alpha, sl, move[i]);
-      alpha = shorter(alpha, su, -move[i]);
-      alpha = shorter(alpha, zl[i], dual(zl[i], sl, move[i], centring, p));
-      alpha = shorter(alpha, zu[i], dual(zu[i], su, -move[i], centring, -p));
+    for (int i = 0; i < n; i++) {
+      alpha = shorter(alpha, x[i] - lower[i], move[i]);
+      alpha = shorter(alpha, upper[i] - x[i], -move[i]);
+      alpha = shorter(alpha, ofLower[i], lowerChange[i]);
+      alpha = shorter(alpha, ofUpper[i], upperChange[i]);
     }
     return alpha;
   }

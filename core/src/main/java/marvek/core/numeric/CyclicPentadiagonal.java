@@ -64,8 +64,9 @@ public final class CyclicPentadiagonal {
     border[1][m - 1] += second[m - 1];
     border[1][0] += next[n - 1];
     border[1][1] += second[n - 1];
-    solvedBorder[0] = banded(border[0]);
-    solvedBorder[1] = banded(border[1]);
+    solvedBorder[0] = border[0].clone();
+    solvedBorder[1] = border[1].clone();
+    banded(solvedBorder[0], solvedBorder[1]);
     s00 = diagonal[n - 2] - dot(border[0], solvedBorder[0]);
     s01 = next[n - 2] - dot(border[0], solvedBorder[1]);
     s11 = diagonal[n - 1] - dot(border[1], solvedBorder[1]);
@@ -74,9 +75,9 @@ public final class CyclicPentadiagonal {
   /** Returns x with A·x = {@code right}; the argument is left as it is. */
   public double[] solve(double[] right) {
     int m = n - 2;
-    double[] head = new double[m];
-    System.arraycopy(right, 0, head, 0, m);
-    double[] y = banded(head);
+    double[] y = new double[m];
+    System.arraycopy(right, 0, y, 0, m);
+    banded(y);
     double r0 = right[m] - dot(border[0], y);
     double r1 = right[m + 1] - dot(border[1], y);
     double determinant = s00 * s11 - s01 * s01;
@@ -91,29 +92,94 @@ public final class CyclicPentadiagonal {
     return x;
   }
 
-  private double[] banded(double[] right) {
-    int m = right.length;
-    double[] x = right.clone();
+  /** Puts the solution in place of the right-hand side. */
+  private void banded(double[] x) {
+    int m = x.length;
+    // The last two values are kept at hand: each waits for the one before it.
+    double one = 0;
+    double two = 0;
     for (int i = 0; i < m; i++) {
+      double value = x[i];
       if (i >= 1) {
-        x[i] -= low1[i - 1] * x[i - 1];
+        value -= low1[i - 1] * one;
       }
       if (i >= 2) {
-        x[i] -= low2[i - 2] * x[i - 2];
+        value -= low2[i - 2] * two;
       }
+      two = one;
+      one = value;
+      x[i] = value;
     }
     for (int i = 0; i < m; i++) {
       x[i] /= pivot[i];
     }
+    one = 0;
+    two = 0;
     for (int i = m - 1; i >= 0; i--) {
+      double value = x[i];
       if (i + 1 < m) {
-        x[i] -= low1[i] * x[i + 1];
+        value -= low1[i] * one;
       }
       if (i + 2 < m) {
-        x[i] -= low2[i] * x[i + 2];
+        value -= low2[i] * two;
       }
+      two = one;
+      one = value;
+      x[i] = value;
     }
-    return x;
+  }
+
+  /** The same for two at once: neither waits for the other. */
+  private void banded(double[] x, double[] y) {
+    int m = x.length;
+    double oneX = 0;
+    double twoX = 0;
+    double oneY = 0;
+    double twoY = 0;
+    for (int i = 0; i < m; i++) {
+      double valueX = x[i];
+      double valueY = y[i];
+      if (i >= 1) {
+        valueX -= low1[i - 1] * oneX;
+        valueY -= low1[i - 1] * oneY;
+      }
+      if (i >= 2) {
+        valueX -= low2[i - 2] * twoX;
+        valueY -= low2[i - 2] * twoY;
+      }
+      twoX = oneX;
+      oneX = valueX;
+      x[i] = valueX;
+      twoY = oneY;
+      oneY = valueY;
+      y[i] = valueY;
+    }
+    for (int i = 0; i < m; i++) {
+      x[i] /= pivot[i];
+      y[i] /= pivot[i];
+    }
+    oneX = 0;
+    twoX = 0;
+    oneY = 0;
+    twoY = 0;
+    for (int i = m - 1; i >= 0; i--) {
+      double valueX = x[i];
+      double valueY = y[i];
+      if (i + 1 < m) {
+        valueX -= low1[i] * oneX;
+        valueY -= low1[i] * oneY;
+      }
+      if (i + 2 < m) {
+        valueX -= low2[i] * twoX;
+        valueY -= low2[i] * twoY;
+      }
+      twoX = oneX;
+      oneX = valueX;
+      x[i] = valueX;
+      twoY = oneY;
+      oneY = valueY;
+      y[i] = valueY;
+    }
   }
 
   private static double dot(double[] a, double[] b) {
