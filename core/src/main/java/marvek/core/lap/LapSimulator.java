@@ -157,7 +157,23 @@ public final class LapSimulator {
       int q = i + 1 == n ? 0 : i + 1;
       speed[i] = braked(path, limits, i, q, speed[i], speed[q]);
     }
+    // Downhill even the slowest station may be braked for: then the sweep goes on before it.
+    if (speed[slowest] < unbraked[slowest]) {
+      brakedBefore(path, limits, speed, slowest);
+    }
     return new Speeds(corner, unbraked, speed, slowest);
+  }
+
+  private static void brakedBefore(Path path, Limits limits, double[] speed, int station) {
+    int n = speed.length;
+    for (int k = 1; k < n; k++) {
+      int i = Math.floorMod(station - k, n);
+      double v = braked(path, limits, i, (i + 1) % n, speed[i], speed[(i + 1) % n]);
+      if (v >= speed[i]) {
+        return;
+      }
+      speed[i] = v;
+    }
   }
 
   /**

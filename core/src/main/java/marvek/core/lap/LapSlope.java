@@ -187,12 +187,17 @@ public final class LapSlope {
       }
     }
     double[] byUnbraked = new double[n];
+    // Where it was braked for as well the sweep goes on from it, as the simulation's did.
+    int most = steps;
+    while (closed() && most < 2 * n && v[station(most % n)] < unbraked[station(most % n)]) {
+      most++;
+    }
     // The station where both passes begin is met again at the end of a closed round.
-    for (int k = 0; k <= steps; k++) {
-      int i = station(k);
+    for (int k = 0; k <= most; k++) {
+      int i = station(k % n);
       double slope = bySpeed[i];
       bySpeed[i] = 0;
-      if (v[i] < unbraked[i] && k < steps) {
+      if (v[i] < unbraked[i] && k < most) {
         behind(i, next(i), slope, bySpeed, out);
       } else if (v[i] >= unbraked[i] || closed()) {
         byUnbraked[i] += slope;

@@ -66,6 +66,84 @@ class AxlesTest {
         null);
   }
 
+  /** Every second station takes its neighbours' mean: sought itself it is the same. */
+  @Test
+  void aStationTakenFromItsNeighboursIsAsIfSoughtItself() {
+    Random random = new Random(23);
+    for (Vehicle v : cars()) {
+      Centreline road = RandomRoads.of(random.nextInt(900), 180).centreline();
+      double[] grip = new double[road.size()];
+      for (int i = 0, left = 0; i < grip.length; i++, left--) {
+        if (left == 0) {
+          left = 3 + random.nextInt(30);
+          Arrays.fill(grip, i, Math.min(grip.length, i + left), 0.4 + 0.1 * random.nextInt(7));
+        }
+      }
+      double[] offset = MinimumCurvature.offsets(road, Room.on(road, v));
+      Path path = Path.over(road, offset, Ground.good(road.size())).withGrip(grip);
+      Limits limits = new Limits(v, DAY);
+      LapTrace lap = LapSimulator.lap(path, v, DAY);
+      AxleShares here = Objects.requireNonNull(AxleGrip.of(path, limits, lap));
+      AxleShares later =
+          Objects.requireNonNull(AxleGrip.of(begunLater(path), limits, begunLater(lap)));
+      same(grip, here.turning(), later.turning());
+      same(grip, here.braking(), later.braking());
+      same(grip, here.driving(), later.driving());
+    }
+  }
+
+  /** The same where the ground changes; elsewhere but for a bend between two stations. */
+  private static void same(double[] grip, double[] here, double[] later) {
+    double changes = 0;
+    double sum = 0;
+    double most = 0;
+    for (int i = 1; i + 1 < grip.length; i++) {
+      double apart = Math.abs(here[i] - later[i - 1]);
+      if (grip[i - 1] != grip[i] || grip[i] != grip[i + 1]) {
+        changes = Math.max(changes, apart);
+      } else {
+        sum += apart;
+        most = Math.max(most, apart);
+      }
+    }
+    assertThat(changes).isLessThan(4e-4);
+    assertThat(sum / grip.length).isLessThan(5e-4);
+    assertThat(most).isLessThan(0.05);
+  }
+
+  private static double[] begunLater(double[] a) {
+    double[] out = Arrays.copyOfRange(a, 1, a.length + 1);
+    out[a.length - 1] = a[0];
+    return out;
+  }
+
+  private static Path begunLater(Path p) {
+    return new Path(
+        begunLater(p.offset()),
+        begunLater(p.step()),
+        begunLater(p.curvature()),
+        begunLater(p.gradient()),
+        begunLater(p.verticalCurvature()),
+        begunLater(p.crossfall()),
+        begunLater(p.heading()),
+        begunLater(p.grip()));
+  }
+
+  private static LapTrace begunLater(LapTrace t) {
+    return new LapTrace(
+        begunLater(t.speed()),
+        t.time(),
+        t.along(),
+        t.across(),
+        t.gear(),
+        t.throttle(),
+        t.brake(),
+        t.cornerSpeed(),
+        t.unbraked(),
+        t.lapTime(),
+        t.boostBelow());
+  }
+
   /** What an axle bears is where one of the two uses all it has, from wherever it is sought. */
   @Test
   void theLimitIsWhereAnAxleUsesAllItHasWhereverItIsSought() {

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.Arrays;
 import java.util.List;
+import java.util.Random;
 import marvek.core.circuit.Centreline;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.fixtures.Tracks;
@@ -78,6 +79,42 @@ class LapSimulatorTest {
     }
     assertThat(top * path.step()[0]).isCloseTo(285.714, within(0.2));
     assertThat(lap.lapTime()).isCloseTo(33.1480, within(0.003));
+  }
+
+  /** Downhill, in a tailwind, on the limit: where gravity gains more than the bend allows. */
+  @ParameterizedTest
+  @CsvSource({"0.12, 0", "0, 25", "0.05, 20", "-0.1, 15"})
+  void noStationIsLeftFasterThanBrakesAllow(double falls, double wind) {
+    Random random = new Random(31);
+    int n = 1500;
+    double[] zero = new double[n];
+    double[] curvature = new double[n];
+    double[] gradient = new double[n];
+    double[] steps = new double[n];
+    Arrays.fill(steps, 1.0);
+    double bend = 0.01;
+    for (int i = 0; i < n; i++) {
+      // Opens slowly, closes quickly.
+      bend = random.nextInt(60) == 0 ? 0.004 + 0.03 * random.nextDouble() : bend * 0.9995;
+      curvature[i] = bend;
+      gradient[i] = -falls + 0.03 * Math.sin(i / 40.0);
+    }
+    Path path = new Path(zero, steps, curvature, gradient, zero, zero, zero);
+    Conditions day = new Conditions(1, 1.2, wind, Math.PI, 0);
+    int pushed = 0;
+    for (String id : List.of("cup-gt", "downforce-prototype", "motorcycle-600")) {
+      Limits limits = new Limits(VehicleClasses.byId(id).vehicle(), day);
+      LapSimulator.Speeds lap = LapSimulator.speeds(path, limits, 0);
+      for (int i = 0; i < n; i++) {
+        int q = (i + 1) % n;
+        double most = LapSimulator.behind(path, limits, i, q, lap.speed()[q]);
+        assertThat(lap.speed()[i]).as("%s at %d", id, i).isLessThanOrEqualTo(most + 1e-9);
+        pushed += lap.unbraked()[i] > most + 1e-6 && lap.speed()[q] > lap.unbraked()[i] ? 1 : 0;
+      }
+    }
+    if (falls > 0) {
+      assertThat(pushed).as("pushed on where the bend opens").isPositive();
+    }
   }
 
   @Test

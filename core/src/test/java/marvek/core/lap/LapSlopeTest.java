@@ -1,6 +1,7 @@
 package marvek.core.lap;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.withinPercentage;
 
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -13,6 +14,7 @@ import marvek.core.line.MinimumCurvature;
 import marvek.core.line.Room;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleClasses;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
@@ -66,6 +68,31 @@ class LapSlopeTest {
     assertThat(apart.size()).as(what).isGreaterThan(20);
     assertThat(apart.get(apart.size() / 2)).as(what).isLessThan(1e-3);
     assertThat(apart.get(3 * apart.size() / 4)).as(what).isLessThan(0.02);
+  }
+
+  /** Steep downhill even the slowest station is braked for, and stations before it for its sake. */
+  @Test
+  void theSlopeReachesBackPastTheSlowestStation() {
+    int n = 900;
+    double[] zero = new double[n];
+    double[] curvature = new double[n];
+    double[] gradient = new double[n];
+    double[] steps = new double[n];
+    Arrays.fill(steps, 1.0);
+    Arrays.fill(gradient, -0.15);
+    for (int i = 0; i < n; i++) {
+      curvature[i] = 0.02 + 0.01 * Math.cos(2 * Math.PI * (i - 300) / n);
+    }
+    Path path = new Path(zero, steps, curvature, gradient, zero, zero, zero);
+    Limits limits = new Limits(VehicleClasses.byId("cup-gt").vehicle(), Conditions.dryWarm());
+    LapSlope lap = new LapSlope(path, limits);
+    double[] slope = lap.slopes(new double[n]).grip();
+    // From the slowest station to near where no brake is needed any more, which is a kink.
+    for (int i = 301; i < 390; i++) {
+      double by = (time(path, limits, i, 1e-5) - time(path, limits, i, -1e-5)) / 2e-5;
+      assertThat(lap.speed()[i]).as("braked at %d", i).isLessThan(lap.corner()[i] - 0.01);
+      assertThat(slope[i]).as("at %d", i).isCloseTo(by, withinPercentage(0.01));
+    }
   }
 
   private static double time(Path path, Limits limits, int i, double more) {
