@@ -118,15 +118,9 @@
     onhold(id);
     focusOn(id);
   }
-  function knotKey(event: KeyboardEvent, k: { id: string }[]) {
-    if (event.key === 'Enter' || event.key === ' ') opened = opened ? '' : knotId(k);
-    else if (event.key === 'Escape') opened = '';
-    else return;
-    event.preventDefault();
-    event.stopPropagation();
-  }
-  function rowKey(event: KeyboardEvent, id: string) {
-    if (event.key === 'Enter' || event.key === ' ') choose(id);
+  /** Keys on what is pressed like a button: Enter and the space bar do it, Escape shuts the column. */
+  function pressed(event: KeyboardEvent, act: () => void) {
+    if (event.key === 'Enter' || event.key === ' ') act();
     else if (event.key === 'Escape') opened = '';
     else return;
     event.preventDefault();
@@ -416,7 +410,7 @@
       }}
       onpointerenter={(e) => enter(e, knotId(k))}
       onpointerleave={leave}
-      onkeydown={(e) => knotKey(e, k)}
+      onkeydown={(e) => pressed(e, () => (opened = opened ? '' : knotId(k)))}
     >
       <circle cx={kx} cy={ky} r="9" fill="transparent" class="focus-ring" />
       <circle cx={kx} cy={ky} r="7.5" fill="var(--ink)" />
@@ -460,7 +454,7 @@
           e.preventDefault();
           choose(h.id);
         }}
-        onkeydown={(e) => rowKey(e, h.id)}
+        onkeydown={(e) => pressed(e, () => choose(h.id))}
       >
         <rect
           x={left + 1}

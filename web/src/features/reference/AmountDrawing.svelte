@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { AmountCurve } from '../../api/api';
   import { metres, signed } from '../../words/units';
+  import { lossCurve } from './lossCurve';
 
   /** What more and less of an action cost: less to the left, more to the right, seconds lost downwards. */
   let { curve }: { curve: AmountCurve } = $props();
@@ -12,16 +13,18 @@
   const first = $derived(curve.amounts[0] ?? 0);
   const last = $derived(curve.amounts.at(-1) ?? 1);
   const x = (a: number) => 8 + ((a - first) / Math.max(1e-9, last - first)) * (W - 16);
-  const told = $derived(curve.amounts.map((a, k) => ({ a, s: (curve.seconds as (number | null)[])[k] })));
-  const made = $derived(told.filter((p): p is { a: number; s: number } => p.s != null));
-  const most = $derived(Math.max(0.05, ...made.map((p) => p.s)));
-  const least = $derived(Math.min(0, ...made.map((p) => p.s)));
-  const y = (s: number) => TOP + ((s - least) / (most - least)) * (H - TOP - 20);
-  const line = $derived(made.map((p, k) => `${k ? 'L' : 'M'}${x(p.a)} ${y(p.s)}`).join(''));
+  const loss = $derived(
+    lossCurve(
+      curve.amounts.map((a) => ({ a })),
+      curve.seconds,
+      TOP,
+      H - TOP - 20,
+    ),
+  );
   /** Where the corner is not made any more: half a step beyond the last that is. */
   const step = $derived((curve.amounts[1] ?? last) - first);
-  const shut = $derived(told.filter((p) => p.s == null));
-  const near = (by: number) => told.find((p) => Math.abs(p.a - curve.written - by) < 1e-6);
+  const shut = $derived(loss.told.filter((p) => p.s == null));
+  const near = (by: number) => loss.told.find((p) => Math.abs(p.a - curve.written - by) < 1e-6);
   const by = $derived(curve.across ? 0.5 : 0.1);
   const unit = $derived(curve.across ? metres(0.5, 1) : '10 points');
   const cost = (s: number | null | undefined) => (s == null ? 'is not made' : `${signed(s, 3)} s`);
@@ -41,9 +44,9 @@
         data-not-made={p.a}
       />
     {/each}
-    <path d="M8 {y(0)}H{W - 8}" stroke="var(--ink-soft)" stroke-dasharray="1 3" />
-    <path d={line} fill="none" stroke="var(--ink)" stroke-width="1.6" />
-    <circle cx={x(curve.written)} cy={y(0)} r="3" fill="var(--paper)" stroke="var(--ink)" />
+    <path d="M8 {loss.y(0)}H{W - 8}" stroke="var(--ink-soft)" stroke-dasharray="1 3" />
+    <path d={loss.path((p) => x(p.a))} fill="none" stroke="var(--ink)" stroke-width="1.6" />
+    <circle cx={x(curve.written)} cy={loss.y(0)} r="3" fill="var(--paper)" stroke="var(--ink)" />
     <text x="8" y={H - 3} font-size="11">{said(first)}</text>
     <text x={W - 8} y={H - 3} font-size="11" text-anchor="end">{said(last)}</text>
   </svg>

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { MistakeCurve } from '../../api/api';
   import { metres, signed } from '../../words/units';
+  import { lossCurve } from './lossCurve';
 
   /** What missing a place costs: early to the left, late to the right, seconds downwards, and where to aim. */
   let { curve }: { curve: MistakeCurve } = $props();
@@ -10,12 +11,14 @@
   const TOP = 16;
   const reach = $derived(Math.max(...curve.metres.map(Math.abs)));
   const x = (m: number) => W / 2 + (Math.max(-reach, Math.min(reach, m)) / reach) * (W / 2 - 8);
-  const told = $derived(curve.metres.map((m, k) => ({ m, s: (curve.seconds as (number | null)[])[k] })));
-  const made = $derived(told.filter((p): p is { m: number; s: number } => p.s != null));
-  const most = $derived(Math.max(0.05, ...made.map((p) => p.s)));
-  const least = $derived(Math.min(0, ...made.map((p) => p.s)));
-  const y = (s: number) => TOP + ((s - least) / (most - least)) * (H - TOP - 24);
-  const line = $derived(made.map((p, k) => `${k ? 'L' : 'M'}${x(p.m)} ${y(p.s)}`).join(''));
+  const loss = $derived(
+    lossCurve(
+      curve.metres.map((m) => ({ m })),
+      curve.seconds,
+      TOP,
+      H - TOP - 24,
+    ),
+  );
   // The scatter about the aim, as a hill under the curve.
   const hill = $derived(
     Array.from({ length: 33 }, (_, k) => curve.aim + ((k - 16) / 16) * 3 * curve.sigma)
@@ -46,9 +49,9 @@
       <path d="M{x(curve.first)} {TOP - 4}V{H}" stroke="var(--turn)" />
     {/if}
     <path d={hill} fill="none" stroke="var(--ink-soft)" />
-    <path d="M8 {y(0)}H{W - 8}" stroke="var(--ink-soft)" stroke-dasharray="1 3" />
-    <path d={line} fill="none" stroke="var(--ink)" stroke-width="1.6" />
-    <circle cx={x(0)} cy={y(0)} r="3" fill="var(--paper)" stroke="var(--ink)" />
+    <path d="M8 {loss.y(0)}H{W - 8}" stroke="var(--ink-soft)" stroke-dasharray="1 3" />
+    <path d={loss.path((p) => x(p.m))} fill="none" stroke="var(--ink)" stroke-width="1.6" />
+    <circle cx={x(0)} cy={loss.y(0)} r="3" fill="var(--paper)" stroke="var(--ink)" />
     <path d="M{x(curve.aim)} {TOP - 6}l-4 -6h8z" fill="var(--ink)" data-aim={curve.aim} />
     <text x="8" y="10" font-size="11">early</text>
     <text x={W - 8} y="10" font-size="11" text-anchor="end">late</text>
