@@ -751,7 +751,7 @@ final class ScoreDrive {
   private double along(State s, int i, double v, double u, double b) {
     double square = v * v;
     double load = limits.load(path, i, square);
-    double wheels = u * engine(s, v) - (1 - u) * engine;
+    double wheels = (u > 0 ? u * engine(s, v) : 0) - (1 - u) * engine;
     // What the tyres bear is asked for only the way it is pushed: this is most of a drive's work.
     double stops =
         b > 0 || wheels <= 0 ? limits.brakingMost(load, left(i, square, load), path.braking(i)) : 0;

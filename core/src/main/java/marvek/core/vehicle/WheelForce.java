@@ -1,12 +1,12 @@
 package marvek.core.vehicle;
 
-import java.util.Arrays;
-
 /**
  * What the engine pushes with at the wheels, by speed and gear: the same numbers as {@link
  * Vehicle#wheelForce}, laid out for whoever asks a million times.
  */
 public final class WheelForce {
+  private static final int CELLS = 128;
+
   private final double[] revs;
   private final double[] torque;
   // Engine turns per wheel turn, by gear from 0.
@@ -14,6 +14,9 @@ public final class WheelForce {
   private final double radius;
   private final double efficiency;
   private final double limitRevs;
+  // The first point of the curve that is not before each of so many even steps along it.
+  private final int[] first = new int[CELLS + 1];
+  private final double perRev;
 
   /** Of a vehicle's engine and gearbox. */
   public WheelForce(Vehicle vehicle) {
@@ -24,6 +27,15 @@ public final class WheelForce {
     radius = box.rollingRadius();
     efficiency = box.efficiency();
     limitRevs = vehicle.engine().limitRevs();
+    int last = revs.length - 1;
+    perRev = CELLS / (revs[last] - revs[0]);
+    int i = 1;
+    for (int c = 0; c <= CELLS; c++) {
+      while (i < last && revs[i] < revs[0] + c / perRev) {
+        i++;
+      }
+      first[c] = Math.min(i, last);
+    }
   }
 
   /** Engine revs per minute at a speed in m/s in a gear (1 is the lowest). */
@@ -50,8 +62,13 @@ public final class WheelForce {
     if (turns > revs[last]) {
       return torque[last];
     }
-    int found = Arrays.binarySearch(revs, turns);
-    int i = found >= 0 ? found : -found - 1;
+    int i = first[(int) ((turns - revs[0]) * perRev)];
+    while (revs[i] < turns) {
+      i++;
+    }
+    while (i > 1 && revs[i - 1] >= turns) {
+      i--;
+    }
     return torque[i - 1]
         + (torque[i] - torque[i - 1]) * (turns - revs[i - 1]) / (revs[i] - revs[i - 1]);
   }
