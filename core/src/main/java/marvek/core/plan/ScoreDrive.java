@@ -327,14 +327,8 @@ final class ScoreDrive {
     for (int k = 0; k < begin; k++) {
       before += 2 * path.step()[at(k)] / (speed[k] + speed[k + 1]);
     }
-    State start = new State(begin, speed[begin], before);
-    boolean ramps = Arrays.stream(events).anyMatch(e -> e.ramps && e.next >= 0);
-    int rounds = ramps ? RAMP_ROUNDS : 1;
-    for (int round = 0; round < rounds; round++) {
-      // A ramp knows only from the round before when it ends.
-      if (!drive(new State(start), tried && round == rounds - 1)) {
-        return;
-      }
+    if (!drive(new State(begin, speed[begin], before), tried)) {
+      return;
     }
     throttle[count] = count > 0 ? throttle[count - 1] : 1;
     gears[count] = count > 0 ? gears[count - 1] : 0;
@@ -440,9 +434,38 @@ final class ScoreDrive {
    * @return whether it came to the end
    */
   private boolean drive(State s, boolean ends) {
-    Arrays.fill(asked, 0);
-    Arrays.fill(used, 0);
+    int ramps = ramps();
+    if (!press(s, 0, ramps, ends)) {
+      return false;
+    }
+    double[] askedBefore = asked.clone();
+    double[] usedBefore = used.clone();
+    int rounds = ramps < pedals.size() ? RAMP_ROUNDS : 1;
+    for (int round = 0; round < rounds; round++) {
+      // A ramp knows only from the round before when it ends.
+      State on = new State(s);
+      System.arraycopy(askedBefore, 0, asked, 0, asked.length);
+      System.arraycopy(usedBefore, 0, used, 0, used.length);
+      if (!press(on, ramps, pedals.size(), ends && round == rounds - 1)) {
+        return false;
+      }
+      counts = true;
+      run(on, count);
+      time = on.t;
+    }
+    makesIt = true;
     for (int p = 0; p < pedals.size(); p++) {
+      if (pedals.get(p).kind() == ActionKind.BRAKE && played[p].solved()) {
+        played[p] = played[p].pressing(hardest(p));
+      }
+      makesIt &= played[p].made();
+    }
+    return true;
+  }
+
+  /** Drives up to each of some actions and finds what it is to amount to. */
+  private boolean press(State s, int first, int last, boolean ends) {
+    for (int p = first; p < last; p++) {
       Pedal a = pedals.get(p);
       counts = true;
       run(s, a.at());
@@ -451,9 +474,7 @@ final class ScoreDrive {
       double solved = Double.NaN;
       boolean made = true;
       if (serves >= 0) {
-        // A share that is kept goes on for as long as it is; a braking is done where its place is
-        // met.
-        int to = a.kind() == ActionKind.LIFT ? last(p) : serves;
+        int to = looked(p, serves);
         if (Double.isNaN(a.amount())) {
           solved = solve(s, p, to);
         }
@@ -469,19 +490,41 @@ final class ScoreDrive {
         return false;
       }
     }
-    counts = true;
-    run(s, count);
-    time = s.t;
-    for (int p = 0; p < pedals.size(); p++) {
-      if (pedals.get(p).kind() == ActionKind.BRAKE && played[p].solved()) {
-        played[p] = played[p].pressing(hardest(p));
+    return true;
+  }
+
+  /**
+   * The step up to which it is looked whether a place is met: a share that is kept goes on for as
+   * long as it is; a braking is done where its place is met.
+   */
+  private int looked(int p, int serves) {
+    return pedals.get(p).kind() == ActionKind.LIFT ? last(p) : serves;
+  }
+
+  /**
+   * The first action that drives or looks into a ramp, or into an action that is still to be
+   * solved: another round may change what it finds. How many there are where nothing ramps.
+   */
+  private int ramps() {
+    int p = pedals.size();
+    if (Arrays.stream(events).noneMatch(ScoreDrive::ramps)) {
+      return p;
+    }
+    for (p = 0; p < pedals.size(); p++) {
+      int serves = serves(p);
+      double reach = serves < 0 ? pedals.get(p).at() : looked(p, serves);
+      for (Event e : events) {
+        boolean opens = e.action > p && Double.isNaN(e.target);
+        if (e.action == p && ramps(e) || e.at < reach - 1e-9 && (ramps(e) || opens)) {
+          return p;
+        }
       }
     }
-    makesIt = true;
-    for (int p = 0; p < pedals.size(); p++) {
-      makesIt &= played[p].made();
-    }
-    return true;
+    return p;
+  }
+
+  private static boolean ramps(Event e) {
+    return e.ramps && e.next >= 0;
   }
 
   /** The slowest place that a braking or a lift is for: up to where it ends or another begins. */
