@@ -515,7 +515,9 @@ final class ScoreDrive {
       double reach = serves < 0 ? pedals.get(p).at() : looked(p, serves);
       for (Event e : events) {
         boolean opens = e.action > p && Double.isNaN(e.target);
-        if (e.action == p && ramps(e) || e.at < reach - 1e-9 && (ramps(e) || opens)) {
+        // Less than a step of a ramp has not moved a foot.
+        boolean moves = e.at < reach - 1 && ramps(e) || e.at < reach - 1e-9 && opens;
+        if (e.action == p && ramps(e) || moves) {
           return p;
         }
       }
