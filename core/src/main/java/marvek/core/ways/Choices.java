@@ -43,8 +43,9 @@ public final class Choices {
   // A dab is for a light stop.
   private static final double LIGHT_STOP = 0.55;
   private static final double LIGHT_REACH = 120;
-  // Metres by which a lift comes sooner than carried over, at most.
-  private static final int SOONEST_LIFT = 20;
+  // Metres by which a lift comes sooner, or the throttle is opened later, than carried over; at
+  // most.
+  private static final int MOVED = 20;
 
   private final ComputedLap computed;
   private final Things things;
@@ -366,7 +367,34 @@ public final class Choices {
         now.slowing() == Slowing.BRAKE
             ? answers.margin(now)
             : computed.conditions().driving().margin();
-    return entry.copy().moved(PointKind.BRAKE, answers.markerAt(entry, margin)).done();
+    double marker = answers.markerAt(entry, margin);
+    return opened(entry.copy().moved(PointKind.BRAKE, marker).done(), now);
+  }
+
+  /** The throttle is opened as much later as the corner needs, where now it is made. */
+  private CornerEntry opened(CornerEntry entry, CornerEntry now) {
+    if (answers.makes(entry) || !answers.makes(now)) {
+      return entry;
+    }
+    for (int metres = 1; metres <= MOVED; metres++) {
+      CornerEntry later = openedLater(entry, metres);
+      if (answers.makes(later)) {
+        return later;
+      }
+    }
+    return entry;
+  }
+
+  private CornerEntry openedLater(CornerEntry entry, double metres) {
+    CornerEntry.Copy copy = entry.copy();
+    for (PointKind kind : List.of(PointKind.FIRST_THROTTLE, PointKind.FULL_THROTTLE)) {
+      entry.station(kind).ifPresent(at -> copy.moved(kind, computed.road().wrap(at + metres)));
+    }
+    return copy.actions(
+            entry.actions().stream()
+                .map(a -> opens(a) ? a.at(computed.road().wrap(a.station() + metres)) : a)
+                .toList())
+        .done();
   }
 
   /** What lifts to make a corner comes so much sooner as it needs, where now it is made. */
@@ -374,7 +402,7 @@ public final class Choices {
     if (answers.makes(entry) || !answers.makes(now)) {
       return entry;
     }
-    for (int metres = 1; metres <= SOONEST_LIFT; metres++) {
+    for (int metres = 1; metres <= MOVED; metres++) {
       CornerEntry sooner = entry;
       for (Action a : entry.actions()) {
         if (a.kind() == ActionKind.LIFT) {

@@ -58,7 +58,10 @@ class KerbWaysTest {
       }
     }
     assertThat(compared).isGreaterThan(4);
-    assertThat(given).isPositive();
+    if (grip == 1) {
+      // In the wet these kerbs are slippery and left alone: nothing is to be gained.
+      assertThat(given).isPositive();
+    }
   }
 
   /** Seconds of the lap on the line of a way. */
