@@ -222,6 +222,7 @@
             {before}
             answer={answer.data}
             landmarks={view.things.landmarks}
+            things={{ ...view.things, landmarks: [] }}
             readonly
             height={330}
           />
