@@ -329,7 +329,8 @@ public record ComputedLap(
       exit = Math.max(road.ahead(from, met), Math.max(5, road.apart(from, until)));
     }
     double metres = Math.max(1, Math.min(exit, untilNext(c, from)));
-    int eased = mine.isEmpty() ? eased(from, metres) : -1;
+    // Under the brakes of the corner before the throttle says nothing of where it is slowest.
+    int eased = mine.isEmpty() && !brakedThrough(c) ? eased(from, metres) : -1;
     return eased >= 0 ? eased : slowest(from, metres);
   }
 
@@ -430,6 +431,43 @@ public record ComputedLap(
     Loop loop = road.loop();
     int last = mine.isEmpty() ? slowest : mine.get(mine.size() - 1).slowest();
     return loop.ahead(slowest, last) < n / 2 ? last : slowest;
+  }
+
+  /**
+   * Index of the slowest station of the corner before. Where one braking runs on through both, the
+   * two are driven over one stretch, from the slowest station before the first of them.
+   */
+  int slowestBefore(int c) {
+    int count = corners.size();
+    int under = under(c);
+    return slowestAtLast(((under < 0 ? c : under) + count - 1) % count);
+  }
+
+  /** Whether a corner without its own braking is turned into while that for another still runs. */
+  boolean brakedThrough(int c) {
+    return under(c) >= 0;
+  }
+
+  /**
+   * The corner before whose braking still runs where a corner without its own turns in; -1 for
+   * none.
+   */
+  private int under(int c) {
+    Loop loop = road.loop();
+    int turnIn = road.index(lines.get(c).turnIn());
+    int apex = road.index(corners.get(c).apex());
+    for (int k = 1; k < corners.size() && brakings.of(c).isEmpty(); k++) {
+      int before = (c + corners.size() - k) % corners.size();
+      int begun = road.index(corners.get(before).apex());
+      for (Brakings.Braking b : brakings.of(before)) {
+        boolean runs = loop.ahead(b.onset(), turnIn) <= loop.ahead(b.onset(), b.slowest());
+        int own = loop.ahead(b.onset(), apex);
+        if (runs && own < loop.size() / 2 && loop.ahead(b.onset(), begun) < own) {
+          return before;
+        }
+      }
+    }
+    return -1;
   }
 
   /** The brakings of a corner after the first, as an entry holds them. */

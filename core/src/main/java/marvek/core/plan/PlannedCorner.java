@@ -703,19 +703,28 @@ final class PlannedCorner {
     return drive != null && p >= 0 && drive.played[p].serves() == serves;
   }
 
+  /**
+   * The last step from which the place that the marker is for is met. Where full throttle past the
+   * lap's own braking is too fast for a bend on the way there, it lies before that bend.
+   */
   private double limitStep(double[] arriving, double moreSpeed, boolean finer) {
     int to = meant();
+    int own = arriving == unbraked ? free : Math.min(free, brake);
     double most = Math.min(corner[to], arriving[to]);
-    for (int k = to - 1; k >= 0; k--) {
+    double last = 0;
+    boolean met = false;
+    for (int k = to - 1; k >= 0 && !(met && k <= own); k--) {
       double next = most;
       most = before(k, next, 1);
       double spare = most - arriving[k] - moreSpeed;
-      if (spare >= (finer ? -finer(k) : 0)) {
+      boolean makes = spare >= (finer ? -finer(k) : 0);
+      if (makes && !met) {
         double after = next - arriving[k + 1] - moreSpeed;
-        return k + (spare > after ? Math.max(0, spare / (spare - after)) : 0);
+        last = k + (spare > after ? Math.max(0, spare / (spare - after)) : 0);
       }
+      met = makes;
     }
-    return 0;
+    return met ? last : 0;
   }
 
   /** The slowest place that the marker is for, or that it is set past. */

@@ -184,7 +184,10 @@ public record Relaid(ComputedLap computed, int from, int count) {
     for (int c = 0; c < at.corners().size(); c++) {
       int i = at.slowest(c);
       int back = loop.ahead(i, at.road().index(station));
-      if (!holds(at, c, station) && back < least && back * at.road().step() > APART) {
+      if (!at.brakedThrough(c)
+          && !holds(at, c, station)
+          && back < least
+          && back * at.road().step() > APART) {
         least = back;
         best = i;
       }
@@ -199,7 +202,10 @@ public record Relaid(ComputedLap computed, int from, int count) {
     for (int c = 0; c < at.corners().size(); c++) {
       int i = at.slowest(c);
       int ahead = loop.ahead(at.road().index(station), i);
-      if (!holds(at, c, station) && ahead < least && ahead * at.road().step() > APART) {
+      if (!at.brakedThrough(c)
+          && !holds(at, c, station)
+          && ahead < least
+          && ahead * at.road().step() > APART) {
         least = ahead;
         best = i;
       }

@@ -55,10 +55,7 @@ final class Stretch {
     int n = computed.road().size();
     Loop loop = computed.road().loop();
     int corners = computed.corners().size();
-    int begin =
-        corners == 1
-            ? loop.at(computed.slowest(c) - n / 2)
-            : computed.slowestAtLast((c + corners - 1) % corners);
+    int begin = corners == 1 ? loop.at(computed.slowest(c) - n / 2) : computed.slowestBefore(c);
     if (!computed.brakings().of(c).isEmpty()) {
       // A marker may stand where the corner before is still being braked for.
       int onset = computed.brakesFrom(c);
