@@ -5,6 +5,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.IntStream;
+import marvek.core.circuit.Corner;
 import marvek.core.circuit.Loop;
 import marvek.core.entry.BrakedAgain;
 import marvek.core.entry.CornerEntry;
@@ -223,6 +224,12 @@ public final class Answers {
     order(entry, remarks);
     if (entry.slowing() == Slowing.FLAT && plan.time > best + 0.03) {
       remarks.add(Said.of("plan.not_flat"));
+    }
+    int under = entry.slowing() == Slowing.BRAKE ? -1 : computed.under(c);
+    if (under >= 0) {
+      Corner before = computed.corners().get(under);
+      remarks.add(
+          Said.of("plan.braked_through", new Value.CornerName(before.number(), before.name())));
     }
     Pressing pressing = pressing(plan, steps, remarks);
     GearPlan gears = new GearPlan(stretch, plan, entry);

@@ -452,7 +452,7 @@ public record ComputedLap(
    * The corner before whose braking still runs where a corner without its own turns in; -1 for
    * none.
    */
-  private int under(int c) {
+  int under(int c) {
     Loop loop = road.loop();
     int turnIn = road.index(lines.get(c).turnIn());
     int apex = road.index(corners.get(c).apex());

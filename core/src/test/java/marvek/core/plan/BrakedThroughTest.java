@@ -8,6 +8,7 @@ import marvek.core.circuit.Loop;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.Slowing;
 import marvek.core.fixtures.Drives;
+import marvek.core.fixtures.Plain;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.LapSimulator;
@@ -113,6 +114,9 @@ class BrakedThroughTest {
         least = Math.min(least, lap.lap().speed()[loop.at(k)]);
       }
       assertThat(e.minimumSpeed()).as(e.corner()).isLessThan(least + 0.5);
+      assertThat(Plain.words(Answers.answer(lap, e).remarks()))
+          .as(e.corner())
+          .anyMatch(said -> said.contains("are still on here"));
       looked.add(e.corner());
     }
     assertThat(looked).isNotEmpty();
