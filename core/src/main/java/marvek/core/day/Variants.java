@@ -151,8 +151,8 @@ public final class Variants {
   /**
    * A corner on laps that differ little from the planned ones, like those with cold tyres: done as
    * planned, each place moved as the lap's own places move. But for where it lifts and brakes again
-   * nothing is written anew into it, and nothing is set by hand. Far less work than {@link
-   * #adjust}.
+   * nothing is written anew into it, and nothing is set by hand; it lifts as much as planned,
+   * sooner or later. Far less work than {@link #adjust}.
    *
    * @param base that the corner is planned for
    * @param then the other lap
@@ -161,8 +161,9 @@ public final class Variants {
     int c = base.indexOf(own.corner());
     boolean whole =
         Drafter.places(then, c).slowing() == Slowing.LIFT || own.actions().stream().anyMatch(SLOWS);
-    return whole
-        ? carried(base, then, own, Drafter.entry(base, c), Drafter.entry(then, c))
+    CornerEntry was = whole ? Drafter.entry(base, c) : null;
+    return was != null
+        ? carried(base, then, own, was, Drafter.like(then, c, was))
         : carried(base, then, own, Drafter.places(base, c), Drafter.places(then, c));
   }
 

@@ -14,6 +14,7 @@ import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
 import marvek.core.score.Manner;
 import marvek.core.survey.Things;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What the lap does with the pedals in a corner and points cannot hold: where it lifts, brakes
@@ -71,12 +72,22 @@ final class DraftedScore {
 
   /** The entry with the actions that the lap asks for besides its points. */
   CornerEntry of(CornerEntry entry) {
+    return of(entry, null);
+  }
+
+  /**
+   * The same.
+   *
+   * @param kept share of the throttle that a lift keeps; another one only where that cannot be
+   *     made, and the best where none is given
+   */
+  CornerEntry of(CornerEntry entry, @Nullable Double kept) {
     if (entry.slowing() == Slowing.FLAT) {
       return entry;
     }
     CornerEntry out = entry;
     if (entry.slowing() == Slowing.LIFT) {
-      out = lifted(out);
+      out = lifted(out, kept);
     } else {
       out = brakedAgain(out);
     }
@@ -86,14 +97,17 @@ final class DraftedScore {
       // The lap asks for nothing besides: there is nothing to be weighed.
       return entry;
     }
-    PlannedCorner points = drive(entry);
-    PlannedCorner score = drive(out);
-    boolean worse = points.makesIt && score.time > points.time + DEAREST;
-    if (!score.makesIt || worse) {
+    if (!drive(out).makesIt || dearer(entry, out)) {
       return entry;
     }
     boolean again = ordered.actions().stream().anyMatch(a -> a.kind() == ActionKind.BRAKE);
     return again ? ordered.copy().again(List.of()).done() : ordered;
+  }
+
+  /** Whether what is written costs more than it may, against the points alone. */
+  private boolean dearer(CornerEntry points, CornerEntry score) {
+    PlannedCorner alone = drive(points);
+    return alone.makesIt && drive(score).time > alone.time + DEAREST;
   }
 
   /** With its points in driving order, as the first throttle of a lift may come elsewhere. */
@@ -147,7 +161,7 @@ final class DraftedScore {
    * The throttle closed to about the least that the lap has, from where that is quickest and still
    * made.
    */
-  private CornerEntry lifted(CornerEntry entry) {
+  private CornerEntry lifted(CornerEntry entry, @Nullable Double kept) {
     int slowest = stretch.step(computed.slowest(c) * computed.road().step());
     int full = entry.station(PointKind.FULL_THROTTLE).map(stretch::step).orElse(stretch.count);
     int eased = slowest;
@@ -169,29 +183,39 @@ final class DraftedScore {
     while (down < least && share(down) > share(least) + TOUCHED) {
       down++;
     }
+    if (kept != null) {
+      CornerEntry like = lifted(entry, down, kept);
+      if (like != null && !dearer(entry, like)) {
+        return like;
+      }
+    }
     CornerEntry best = null;
     double quickest = Double.MAX_VALUE;
-    double margin = computed.conditions().driving().margin() + ScoreDrive.LIFT_AT_ONCE;
     double most = Math.floor(share(least) / SHARE) * SHARE;
-    for (double kept = Math.min(MOST, most + MORE);
-        kept >= 0 && kept > most - LESS;
-        kept -= SHARE) {
-      double share = Math.round(kept * 100) / 100.0;
-      for (int t = 0; t < TRIES; t++) {
-        double at = stretch.from + down - steps(down, margin + t * SOONER);
-        CornerEntry tried = with(entry, Action.of(LIFT, ActionKind.LIFT, station(at), share));
-        PlannedCorner driven = drive(tried);
-        if (driven.makesIt && driven.time < quickest) {
-          quickest = driven.time;
-          best = tried;
-        }
-        if (driven.makesIt) {
-          // Sooner is only slower.
-          break;
-        }
+    for (double share = Math.min(MOST, most + MORE);
+        share >= 0 && share > most - LESS;
+        share -= SHARE) {
+      CornerEntry tried = lifted(entry, down, Math.round(share * 100) / 100.0);
+      if (tried != null && drive(tried).time < quickest) {
+        quickest = drive(tried).time;
+        best = tried;
       }
     }
     return best == null ? entry : best;
+  }
+
+  /** A lift that keeps a share, as late as it is made; null where it is not. */
+  private @Nullable CornerEntry lifted(CornerEntry entry, int down, double share) {
+    double margin = computed.conditions().driving().margin() + ScoreDrive.LIFT_AT_ONCE;
+    for (int t = 0; t < TRIES; t++) {
+      double at = stretch.from + down - steps(down, margin + t * SOONER);
+      CornerEntry tried = with(entry, Action.of(LIFT, ActionKind.LIFT, station(at), share));
+      if (drive(tried).makesIt) {
+        // Sooner is only slower.
+        return tried;
+      }
+    }
+    return null;
   }
 
   /** Every further braking, each with as much as its place asks for. */

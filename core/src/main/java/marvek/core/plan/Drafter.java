@@ -96,6 +96,20 @@ public final class Drafter {
     return computed.drafts().of(c, new Drafter(computed)::written);
   }
 
+  /**
+   * The draft of one corner that lifts as much as another draft of it does, where that can be made:
+   * far less work than to seek how much is best.
+   */
+  public static CornerEntry like(ComputedLap computed, int c, CornerEntry draft) {
+    @Nullable Double kept =
+        draft.actions().stream()
+            .filter(a -> a.id().equals(DraftedScore.LIFT))
+            .findFirst()
+            .map(Action::amount)
+            .orElse(null);
+    return new DraftedScore(computed, c).of(places(computed, c), kept);
+  }
+
   /** The places of a corner's draft alone, without what is written into it: far less work. */
   public static CornerEntry places(ComputedLap computed, int c) {
     Drafter drafter = new Drafter(computed);

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Random;
 import marvek.core.circuit.CircuitReader;
 import marvek.core.circuit.CircuitReading;
@@ -15,11 +16,13 @@ import marvek.core.entry.Slowing;
 import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.fixtures.Tracks;
+import marvek.core.lap.Conditions;
 import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
 import marvek.core.survey.Things;
 import marvek.core.technique.School;
 import marvek.core.ways.Choices;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 
@@ -150,6 +153,45 @@ class DraftedScoreTest {
     assertThat(dearer).isGreaterThanOrEqualTo(looked * 3 / 4).isPositive();
     // A corner as long as a lap has no one share.
     assertThat(lifts).isGreaterThan(corners * 2 / 3);
+  }
+
+  /**
+   * On a lap with less grip the lift of the plan keeps its share and comes where that is made; what
+   * is sought anew is hardly quicker.
+   */
+  @Test
+  void aLiftLikeAnothersKeepsItsShareAndIsMade() {
+    int lifts = 0;
+    int same = 0;
+    for (ComputedLap lap : LAPS) {
+      ComputedLap cold = lap.on(Conditions.dryWarm().withGrip(0.93));
+      for (CornerEntry was : drafts(lap)) {
+        int c = lap.indexOf(was.corner());
+        Action planned = lift(was);
+        if (planned == null || Drafter.places(cold, c).slowing() != Slowing.LIFT) {
+          continue;
+        }
+        CornerEntry like = Drafter.like(cold, c, was);
+        Action lift = lift(like);
+        CornerEntry anew = Drafter.entry(cold, c);
+        assertThat(lift == null).as(was.corner()).isEqualTo(lift(anew) == null);
+        if (lift == null) {
+          continue;
+        }
+        assertThat(drive(cold, like).makesIt).as(was.corner()).isTrue();
+        assertThat(drive(cold, like).time)
+            .as(was.corner())
+            .isLessThan(drive(cold, anew).time + 0.06);
+        same += Objects.equals(lift.amount(), planned.amount()) ? 1 : 0;
+        lifts++;
+      }
+    }
+    assertThat(lifts).isGreaterThan(8);
+    assertThat(same).isGreaterThan(3 * lifts / 4);
+  }
+
+  private static @Nullable Action lift(CornerEntry e) {
+    return e.actions().stream().filter(a -> a.id().equals("lift")).findFirst().orElse(null);
   }
 
   @Test
