@@ -162,6 +162,46 @@ final class DraftedScore {
    * made.
    */
   private CornerEntry lifted(CornerEntry entry, @Nullable Double kept) {
+    Eased eased = eased(entry);
+    if (eased == null) {
+      return entry;
+    }
+    if (kept != null) {
+      CornerEntry like = lifted(entry, eased.down(), kept);
+      if (like != null && !dearer(entry, like)) {
+        return like;
+      }
+    }
+    CornerEntry best = null;
+    double quickest = Double.MAX_VALUE;
+    double most = Math.floor(share(eased.least()) / SHARE) * SHARE;
+    for (double share = Math.min(MOST, most + MORE);
+        share >= 0 && share > most - LESS;
+        share -= SHARE) {
+      CornerEntry tried = lifted(entry, eased.down(), Math.round(share * 100) / 100.0);
+      if (tried != null && drive(tried).time < quickest) {
+        quickest = drive(tried).time;
+        best = tried;
+      }
+    }
+    return best == null ? entry : best;
+  }
+
+  /** The places of a draft with a lift that keeps a share; null where it cannot be made. */
+  @Nullable CornerEntry lifting(CornerEntry entry, double share) {
+    Eased eased = eased(entry);
+    return eased == null ? null : lifted(entry, eased.down(), share);
+  }
+
+  /**
+   * Where the lap eases the throttle.
+   *
+   * @param down step at which it has come to about its least
+   * @param least step of its least
+   */
+  private record Eased(int down, int least) {}
+
+  private @Nullable Eased eased(CornerEntry entry) {
     int slowest = stretch.step(computed.slowest(c) * computed.road().step());
     int full = entry.station(PointKind.FULL_THROTTLE).map(stretch::step).orElse(stretch.count);
     int eased = slowest;
@@ -169,7 +209,7 @@ final class DraftedScore {
       eased++;
     }
     if (eased >= full) {
-      return entry;
+      return null;
     }
     int from = eased;
     while (from > 1 && share(from - 1) < LIFTED) {
@@ -183,25 +223,7 @@ final class DraftedScore {
     while (down < least && share(down) > share(least) + TOUCHED) {
       down++;
     }
-    if (kept != null) {
-      CornerEntry like = lifted(entry, down, kept);
-      if (like != null && !dearer(entry, like)) {
-        return like;
-      }
-    }
-    CornerEntry best = null;
-    double quickest = Double.MAX_VALUE;
-    double most = Math.floor(share(least) / SHARE) * SHARE;
-    for (double share = Math.min(MOST, most + MORE);
-        share >= 0 && share > most - LESS;
-        share -= SHARE) {
-      CornerEntry tried = lifted(entry, down, Math.round(share * 100) / 100.0);
-      if (tried != null && drive(tried).time < quickest) {
-        quickest = drive(tried).time;
-        best = tried;
-      }
-    }
-    return best == null ? entry : best;
+    return new Eased(down, least);
   }
 
   /** A lift that keeps a share, as late as it is made; null where it is not. */

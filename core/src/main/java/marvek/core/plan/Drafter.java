@@ -101,13 +101,26 @@ public final class Drafter {
    * far less work than to seek how much is best.
    */
   public static CornerEntry like(ComputedLap computed, int c, CornerEntry draft) {
-    @Nullable Double kept =
-        draft.actions().stream()
-            .filter(a -> a.id().equals(DraftedScore.LIFT))
-            .findFirst()
-            .map(Action::amount)
-            .orElse(null);
+    @Nullable Double kept = lift(draft).map(Action::amount).orElse(null);
     return new DraftedScore(computed, c).of(places(computed, c), kept);
+  }
+
+  /**
+   * The lift of a corner's draft as it is where a given share of the throttle is kept, as late as
+   * that is made; empty where the corner is not lifted for, or is not made so.
+   */
+  public static Optional<Action> lifting(ComputedLap computed, int c, double share) {
+    CornerEntry places = places(computed, c);
+    CornerEntry lifted =
+        places.slowing() == Slowing.LIFT
+            ? new DraftedScore(computed, c).lifting(places, share)
+            : null;
+    return lifted == null ? Optional.empty() : lift(lifted);
+  }
+
+  /** The lift that a draft writes. */
+  public static Optional<Action> lift(CornerEntry draft) {
+    return draft.actions().stream().filter(a -> a.id().equals(DraftedScore.LIFT)).findFirst();
   }
 
   /** The places of a corner's draft alone, without what is written into it: far less work. */

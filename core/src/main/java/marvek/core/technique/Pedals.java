@@ -17,6 +17,9 @@ import org.jspecify.annotations.Nullable;
 public record Pedals(
     double rise, double hold, double trail, @Nullable Double peak, double maintain) {
 
+  // Share of the way to turn-in to which a peak is held at most where some of it is left there.
+  private static final double EASED = 0.85;
+
   /** Hard at once, then bled off: 30 to 35 % in mid-entry (common practice, no source). */
   public static final Pedals FRONT_LOADED = new Pedals(0.06, 0.5, 0.75, null, 0);
 
@@ -44,6 +47,17 @@ public record Pedals(
         usual.trail * left,
         null,
         usual.maintain);
+  }
+
+  /**
+   * The same with another share of the peak left at turn-in, for which it is eased before that.
+   *
+   * @param left share of the peak
+   * @param turnIn share of the way to the release at which the hands move
+   */
+  public Pedals withTrail(double left, double turnIn) {
+    double eased = Math.max(0, Math.min(hold, EASED * turnIn));
+    return new Pedals(Math.min(rise, eased), eased, left, peak, maintain);
   }
 
   public Pedals withPeak(@Nullable Double effort) {

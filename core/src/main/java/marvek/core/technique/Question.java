@@ -4,6 +4,9 @@ package marvek.core.technique;
 public enum Question {
   BRAKE_SHAPE("brake shape"),
   RELEASE("release"),
+  TRAIL("brake in the turn"),
+  ROLL("between brake and throttle"),
+  LIFT("lift"),
   LINE("long corner"),
   APEX("apex"),
   GEAR("gear"),

@@ -22,6 +22,7 @@ import marvek.core.plan.CornerAnswer;
 import marvek.core.plan.Drafter;
 import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
+import marvek.core.score.Manner;
 import marvek.core.survey.Things;
 import marvek.core.technique.Pedals;
 import marvek.core.technique.Question;
@@ -46,6 +47,20 @@ public final class Choices {
   // Metres by which a lift comes sooner, or the throttle is opened later, than carried over; at
   // most.
   private static final int MOVED = 20;
+  // Metres before turn-in from which on there is room to brake straight.
+  private static final double PRESSED = 10;
+  // Metres past turn-in from which on it is braked in the turn.
+  private static final double TURNING = 4;
+  // Shares of the peak left at turn-in, the more at the grip of the marker (common practice, no
+  // source).
+  private static final double LITTLE = 0.3;
+  private static final double MUCH = 0.9;
+  // Seconds rolled, and throttle held in place of it (10 to 20 %: common practice, no source).
+  private static final double ROLLS = 0.5;
+  private static final double HELD = 0.15;
+  private static final String HELD_UNTIL = "throttle-after";
+  private static final double[] NOTHING = {0};
+  private static final double[] SOME = {0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9};
 
   private final ComputedLap computed;
   private final Things things;
@@ -124,6 +139,12 @@ public final class Choices {
     Corner corner = computed.corners().get(c);
     return switch (question) {
       case BRAKE_SHAPE, RELEASE -> entry.slowing() == Slowing.BRAKE;
+      case TRAIL -> trailed(entry) > TURNING && straight(entry) > 0;
+      case ROLL ->
+          entry.slowing() == Slowing.BRAKE
+              && entry.point(PointKind.RELEASE).isPresent()
+              && entry.point(PointKind.FIRST_THROTTLE).isPresent();
+      case LIFT -> lift(entry).isPresent() && Drafter.lift(Drafter.entry(computed, c)).isPresent();
       case LINE ->
           corner.apexes().size() > 1
               || corner.angle() > LONG
@@ -253,6 +274,19 @@ public final class Choices {
         }
         copy.moved(PointKind.RELEASE, at.get());
       }
+      case TRAIL -> {
+        Pedals shape = entry.pedals();
+        Pedals usual = shape == null ? Pedals.of(School.FRONT_LOADED, answers.fade(entry)) : shape;
+        double left = school == School.LIGHT_TRAIL ? LITTLE : MUCH * answers.fade(entry);
+        copy.pedals(usual.withTrail(Math.min(1, left), straight(entry)).withPeak(null));
+      }
+      case ROLL -> {
+        CornerEntry rolled = rolling(unheld(entry), unheld(copy.done()), school);
+        return Optional.of(atMargin(inOrder(rolled), entry));
+      }
+      case LIFT -> {
+        return lifting(entry, copy.done(), school);
+      }
       case LINE, APEX, KERBS -> {
         copy = relined(entry, copy.done()).copy();
       }
@@ -275,6 +309,97 @@ public final class Choices {
       }
     }
     return Optional.of(atMargin(inOrder(copy.done()), entry));
+  }
+
+  /** Metres that are braked past turn-in. */
+  private double trailed(CornerEntry entry) {
+    Optional<Double> turnIn = entry.station(PointKind.TURN_IN);
+    Optional<Double> release = entry.station(PointKind.RELEASE);
+    return entry.slowing() == Slowing.BRAKE && turnIn.isPresent() && release.isPresent()
+        ? computed.road().apart(turnIn.get(), release.get())
+        : 0;
+  }
+
+  /** The share of the way from the marker to the release that lies before turn-in; 0 for none. */
+  private double straight(CornerEntry entry) {
+    Optional<Double> brake = entry.station(PointKind.BRAKE);
+    Optional<Double> turnIn = entry.station(PointKind.TURN_IN);
+    if (brake.isEmpty() || turnIn.isEmpty() || trailed(entry) <= 0) {
+      return 0;
+    }
+    double before = computed.road().apart(brake.get(), turnIn.get());
+    return Math.max(0, before / Math.max(1, before + trailed(entry)));
+  }
+
+  /**
+   * Between brake and throttle: rolled through for a moment, or a little throttle held at once and
+   * the rest as planned.
+   */
+  private CornerEntry rolling(CornerEntry now, CornerEntry wanted, School school) {
+    double release = now.station(PointKind.RELEASE).orElseThrow();
+    double first = now.station(PointKind.FIRST_THROTTLE).orElseThrow();
+    double gap = computed.road().apart(release, first);
+    if (school == School.COAST) {
+      double least = ROLLS * now.minimumSpeed();
+      return gap >= least ? wanted : openedLater(wanted, Math.ceil(least - gap));
+    }
+    if (gap < TURNING) {
+      // It is opened at once already, only with more.
+      return wanted.copy().firstThrottle(Math.min(HELD, now.firstThrottle())).done();
+    }
+    CornerEntry held =
+        wanted
+            .copy()
+            .moved(PointKind.FIRST_THROTTLE, computed.road().wrap(release + 1))
+            .firstThrottle(HELD)
+            .done();
+    Action then =
+        Action.of(HELD_UNTIL, ActionKind.THROTTLE, first, Math.max(HELD, now.firstThrottle()));
+    return Score.with(held, then.in(Manner.EVENLY));
+  }
+
+  /** Without the throttle that is held from where the brake is let go. */
+  private static CornerEntry unheld(CornerEntry entry) {
+    Optional<Action> until =
+        entry.actions().stream().filter(a -> a.id().equals(HELD_UNTIL)).findFirst();
+    Double share = until.map(Action::amount).orElse(null);
+    if (until.isEmpty() || share == null) {
+      return entry;
+    }
+    return entry
+        .copy()
+        .moved(PointKind.FIRST_THROTTLE, until.get().station())
+        .firstThrottle(share)
+        .actions(entry.actions().stream().filter(a -> a != until.get()).toList())
+        .done();
+  }
+
+  private static Optional<Action> lift(CornerEntry entry) {
+    return entry.slowing() == Slowing.LIFT
+        ? entry.actions().stream().filter(a -> a.kind() == ActionKind.LIFT).findFirst()
+        : Optional.empty();
+  }
+
+  /** All of the throttle let go, or the share of it kept that is quickest. */
+  private Optional<CornerEntry> lifting(CornerEntry now, CornerEntry wanted, School school) {
+    Action own = lift(now).orElseThrow();
+    Action drafted = Drafter.lift(Drafter.entry(computed, c)).orElseThrow();
+    CornerEntry best = null;
+    double quickest = Double.MAX_VALUE;
+    for (double share : school == School.LIFT_ALL ? NOTHING : SOME) {
+      Action lift = Drafter.lifting(computed, c, share).orElse(null);
+      if (lift != null) {
+        double moved = computed.road().apart(drafted.station(), lift.station());
+        Action as = own.at(computed.road().wrap(own.station() + moved)).amounting(share);
+        CornerEntry tried = lifted(Score.with(wanted, as), now);
+        Double time = answers.answer(tried).time();
+        if (time != null && time < quickest) {
+          quickest = time;
+          best = tried;
+        }
+      }
+    }
+    return Optional.ofNullable(best);
   }
 
   /** No throttle before the brake is let go, and none of it all at once before some of it. */
@@ -322,7 +447,11 @@ public final class Choices {
     if (way < 4 || entry.point(PointKind.RELEASE).isEmpty()) {
       return Optional.empty();
     }
-    double at = turnIn + (school == School.TO_APEX ? 0.94 : 0.22) * way;
+    if (school == School.STRAIGHT && computed.road().apart(brake, turnIn) < PRESSED) {
+      return Optional.empty();
+    }
+    double share = school == School.TO_APEX ? 0.94 : school == School.STRAIGHT ? 0 : 0.22;
+    double at = turnIn + share * way;
     return Optional.of(computed.road().wrap(Math.round(at * 2) / 2.0));
   }
 

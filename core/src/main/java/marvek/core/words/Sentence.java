@@ -456,6 +456,7 @@ public final class Sentence {
                 + Math.round(pedals.trail() * e.firstEffort() * 50)
                 + " % half way");
       }
+      chosen(Question.TRAIL).ifPresent(w -> parts.add("brake in the turn: " + w));
       if (e.detail(Detail.COAST).equals("yes")) {
         parts.add("then roll on purpose");
       }
@@ -508,6 +509,7 @@ public final class Sentence {
       List<String> parts = new ArrayList<>();
       Sentence.throttle(e, speech).ifPresent(parts::add);
       parts.add(detail(Detail.CUE, "when "));
+      chosen(Question.ROLL).ifPresent(parts::add);
       Pedals pedals = e.pedals();
       if (pedals != null && pedals.maintain() > 0.05) {
         parts.add("hold it before you open it");

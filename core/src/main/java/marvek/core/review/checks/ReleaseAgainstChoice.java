@@ -14,6 +14,8 @@ public final class ReleaseAgainstChoice implements Check {
   private static final String WORDS = "check.RELEASE_AGAINST_CHOICE";
   // Metres from the apex within which a release is at it.
   private static final double TO_APEX = 12;
+  // Metres past turn-in up to which a release is not in the turn.
+  private static final double STRAIGHT = 8;
 
   @Override
   public String id() {
@@ -43,6 +45,9 @@ public final class ReleaseAgainstChoice implements Check {
       warn(at, "early", School.TO_APEX);
     } else if (e.schools().contains(School.EARLY_ROLL) && held) {
       warn(at, "held", School.EARLY_ROLL);
+    } else if (e.schools().contains(School.STRAIGHT)
+        && at.road().apart(turnIn.get(), released) > STRAIGHT) {
+      warn(at, "turning", School.STRAIGHT);
     }
   }
 

@@ -1,0 +1,187 @@
+package marvek.core.ways;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.PointKind;
+import marvek.core.fixtures.Drives;
+import marvek.core.fixtures.RandomRoads;
+import marvek.core.marker.MarkerJudge;
+import marvek.core.plan.Answers;
+import marvek.core.plan.ComputedLap;
+import marvek.core.plan.CornerAnswer;
+import marvek.core.plan.Drafter;
+import marvek.core.score.Action;
+import marvek.core.score.ActionKind;
+import marvek.core.survey.Things;
+import marvek.core.technique.Pedals;
+import marvek.core.technique.Question;
+import marvek.core.technique.School;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Tag;
+import org.junit.jupiter.api.Test;
+
+/** Ways with the pedals, on roads and vehicles that nothing was tuned to. */
+@Tag("slow")
+class PedalWaysTest {
+  private static final MarkerJudge.View PLAIN = new MarkerJudge.View(null, null, false, 1);
+  private static final double SAME = 0.004;
+  private static final List<ComputedLap> LAPS = new ArrayList<>();
+
+  @BeforeAll
+  static void roads() {
+    String[] vehicles = {"cup-gt", "downforce-prototype", "motorcycle-1000", "small-hatch"};
+    for (int k = 0; k < 6; k++) {
+      LAPS.add(Drives.computed(RandomRoads.of(940 + k, 210 + 30 * k), vehicles[k % 4]));
+    }
+  }
+
+  private record Asked(ComputedLap lap, CornerEntry entry, Choices.Compared compared) {
+    Optional<CornerEntry> as(School school) {
+      return Choices.choose(lap, Things.none(), List.of(entry), entry.corner(), school).stream()
+          .findFirst();
+    }
+
+    Choices.@org.jspecify.annotations.Nullable Outcome outcome(School school) {
+      return compared.outcomes().stream()
+          .filter(o -> o.school() == school)
+          .findFirst()
+          .orElse(null);
+    }
+
+    CornerAnswer answer(CornerEntry e) {
+      return Answers.answer(lap, Things.none(), e);
+    }
+
+    double way(double from, double to) {
+      return lap.road().apart(from, to);
+    }
+  }
+
+  private static List<Asked> asked(Question question) {
+    List<Asked> out = new ArrayList<>();
+    for (ComputedLap lap : LAPS) {
+      for (CornerEntry e : Drafter.draft(lap, List.of()).corners()) {
+        if (Choices.arising(lap, Things.none(), e).contains(question)) {
+          out.add(new Asked(lap, e, Choices.compare(lap, Things.none(), e, question, PLAIN)));
+        }
+      }
+    }
+    assertThat(out).as("corners that ask for %s", question).hasSizeGreaterThan(4);
+    return out;
+  }
+
+  private static double at(CornerEntry e, PointKind kind) {
+    return e.station(kind).orElseThrow();
+  }
+
+  /** A little left at turn-in is less than a lot, each is driven with its margin. */
+  @Test
+  void aLightTrailLeavesLessAtTurnInThanAHeavyOne() {
+    int both = 0;
+    for (Asked a : asked(Question.TRAIL)) {
+      CornerEntry light = a.as(School.LIGHT_TRAIL).orElseThrow();
+      CornerEntry heavy = a.as(School.HEAVY_TRAIL).orElseThrow();
+      Choices.Outcome l = Objects.requireNonNull(a.outcome(School.LIGHT_TRAIL));
+      Choices.Outcome h = Objects.requireNonNull(a.outcome(School.HEAVY_TRAIL));
+      if (l.toNext() == null || h.toNext() == null) {
+        continue;
+      }
+      assertThat(left(a, light)).as(a.entry().corner()).isLessThan(left(a, heavy));
+      assertThat(l.marginSeconds()).isGreaterThan(0.8 * a.compared().now().marginSeconds());
+      assertThat(h.marginSeconds()).isGreaterThan(0.8 * a.compared().now().marginSeconds());
+      both++;
+    }
+    assertThat(both).isGreaterThan(10);
+  }
+
+  /** Share of its peak that a shape has left where the hands move. */
+  private static double left(Asked a, CornerEntry e) {
+    Pedals shape = Objects.requireNonNull(e.pedals());
+    double brake = at(e, PointKind.BRAKE);
+    return shape.brake(
+        a.way(brake, at(e, PointKind.TURN_IN)),
+        a.way(brake, at(e, PointKind.TURN_IN)),
+        a.way(brake, at(e, PointKind.RELEASE)));
+  }
+
+  /** Off before the hands move is off there, and begins sooner than what is held into the turn. */
+  @Test
+  void brakingStraightIsOverAtTurnIn() {
+    int sooner = 0;
+    int seen = 0;
+    for (Asked a : asked(Question.RELEASE)) {
+      Optional<CornerEntry> straight = a.as(School.STRAIGHT);
+      Optional<CornerEntry> held = a.as(School.TO_APEX);
+      if (a.way(at(a.entry(), PointKind.BRAKE), at(a.entry(), PointKind.TURN_IN)) < 10) {
+        assertThat(straight).as("%s is braked for in the turn alone", a.entry().corner()).isEmpty();
+      }
+      if (straight.isEmpty() || held.isEmpty()) {
+        continue;
+      }
+      double off = at(straight.get(), PointKind.RELEASE);
+      assertThat(a.way(at(straight.get(), PointKind.TURN_IN), off)).isBetween(-0.5, 0.5);
+      sooner +=
+          a.way(at(straight.get(), PointKind.BRAKE), at(held.get(), PointKind.BRAKE)) > 0 ? 1 : 0;
+      seen++;
+    }
+    assertThat(seen).isGreaterThan(10);
+    assertThat(sooner).isGreaterThan(2 * seen / 3);
+  }
+
+  /** Rolling leaves both pedals alone for half a second, never rolling for no moment. */
+  @Test
+  void whoeverNeverRollsHoldsALittleThrottleFromTheReleaseOn() {
+    int quicker = 0;
+    for (Asked a : asked(Question.ROLL)) {
+      CornerEntry rolled = a.as(School.COAST).orElseThrow();
+      CornerEntry held = a.as(School.NEVER_COAST).orElseThrow();
+      double way = a.way(at(rolled, PointKind.RELEASE), at(rolled, PointKind.FIRST_THROTTLE));
+      assertThat(way).as(a.entry().corner()).isGreaterThan(0.5 * a.entry().minimumSpeed() - 0.1);
+      assertThat(a.way(at(held, PointKind.RELEASE), at(held, PointKind.FIRST_THROTTLE)))
+          .as(a.entry().corner())
+          .isBetween(0.0, 4.0);
+      assertThat(held.firstThrottle()).isLessThan(0.151);
+      Choices.Outcome h = Objects.requireNonNull(a.outcome(School.NEVER_COAST));
+      Choices.Outcome r = Objects.requireNonNull(a.outcome(School.COAST));
+      quicker += h.toNext() != null && r.toNext() != null && h.toNext() < r.toNext() ? 1 : 0;
+      // From the one to the other and back: nothing of the first is left behind.
+      CornerEntry again =
+          Choices.choose(a.lap(), Things.none(), List.of(held), held.corner(), School.COAST).get(0);
+      assertThat(again.actions().stream().map(Action::id))
+          .containsExactlyInAnyOrderElementsOf(rolled.actions().stream().map(Action::id).toList());
+    }
+    assertThat(quicker).isPositive();
+  }
+
+  /** Keeping some is never slower than letting go of all, and both are made. */
+  @Test
+  void keepingSomeOfTheThrottleIsNeverSlower() {
+    int lost = 0;
+    for (Asked a : asked(Question.LIFT)) {
+      CornerEntry all = a.as(School.LIFT_ALL).orElseThrow();
+      CornerEntry some = a.as(School.LIFT_SOME).orElseThrow();
+      assertThat(amount(all)).isZero();
+      assertThat(amount(some)).isBetween(0.1, 0.9);
+      Double without = a.answer(all).time();
+      Double with = a.answer(some).time();
+      assertThat(with).as(a.entry().corner()).isNotNull();
+      assertThat(without).as(a.entry().corner()).isNotNull();
+      assertThat(with).isLessThan(without + SAME);
+      lost += without > with + 0.02 ? 1 : 0;
+    }
+    assertThat(lost).isPositive();
+  }
+
+  private static double amount(CornerEntry e) {
+    return e.actions().stream()
+        .filter(x -> x.kind() == ActionKind.LIFT)
+        .map(x -> Objects.requireNonNull(x.amount()))
+        .findFirst()
+        .orElseThrow();
+  }
+}
