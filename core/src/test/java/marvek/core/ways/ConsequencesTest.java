@@ -311,6 +311,11 @@ public class ConsequencesTest {
     assertThat(rules(toApex, Things.none())).doesNotContain("RELEASE_AGAINST_CHOICE");
     assertThat(rules(toApex.copy().moved(PointKind.RELEASE, turnIn - 8).done(), Things.none()))
         .contains("RELEASE_AGAINST_CHOICE");
+    CornerEntry straight = plain.copy().schools(List.of(School.STRAIGHT)).done();
+    assertThat(rules(straight.copy().moved(PointKind.RELEASE, turnIn).done(), Things.none()))
+        .doesNotContain("RELEASE_AGAINST_CHOICE");
+    assertThat(rules(straight.copy().moved(PointKind.RELEASE, turnIn + 12).done(), Things.none()))
+        .contains("RELEASE_AGAINST_CHOICE");
     assertThat(
             rules(
                 with(plain, new CornerPoint(PointKind.BACK_UP, brake + 45, null)),

@@ -69,8 +69,8 @@ class CatalogueTest {
     Arrays.stream(Kerb.Verdict.values()).forEach(v -> out.add("kerb.verdict." + v));
     Arrays.stream(Slowing.values()).forEach(w -> out.add("slowing." + w));
     Stream.of("before", "in", "exit").forEach(w -> out.add("hazard.zone." + w));
-    Stream.of("check.RELEASE_AGAINST_CHOICE.early", "check.RELEASE_AGAINST_CHOICE.held")
-        .forEach(out::add);
+    Stream.of("early", "held", "turning")
+        .forEach(how -> out.add("check.RELEASE_AGAINST_CHOICE." + how));
     Stream.of("check.OVER_REV.gear", "check.OVER_REV.shift").forEach(out::add);
     Stream.of("check.LIMIT_AT_EXIT.rules", "check.LIMIT_AT_EXIT.cost").forEach(out::add);
     Arrays.stream(Edge.Never.values()).forEach(n -> out.add(n.said().key()));
