@@ -5,7 +5,7 @@ public enum Question {
   BRAKE_SHAPE("brake shape"),
   RELEASE("release"),
   TRAIL("brake in the turn"),
-  ROLL("between brake and throttle"),
+  ROLL("after the brake"),
   LIFT("lift"),
   LINE("long corner"),
   APEX("apex"),

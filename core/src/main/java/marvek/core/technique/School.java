@@ -16,7 +16,7 @@ public enum School {
   LIGHT_TRAIL(Question.TRAIL, "a little"),
   HEAVY_TRAIL(Question.TRAIL, "a lot"),
   COAST(Question.ROLL, "roll, to let it turn"),
-  NEVER_COAST(Question.ROLL, "a little throttle at once"),
+  NEVER_COAST(Question.ROLL, "a little throttle"),
   LIFT_ALL(Question.LIFT, "to nothing"),
   LIFT_SOME(Question.LIFT, "keep some"),
   TWO_APEXES(Question.LINE, "two apexes, wide between"),
