@@ -68,7 +68,7 @@
 
   function parts(o: Outcome): string {
     if (o.precision != null) return `marker told to ${metres(o.precision, 1)}`;
-    if (o.toNext == null) return 'cannot be made from any marker';
+    if (o.toNext == null) return 'cannot be made with the margin of now';
     const out: string[] = [];
     const corner =
       o.cornerTime != null && compared?.now.cornerTime != null ? o.cornerTime - compared.now.cornerTime : 0;

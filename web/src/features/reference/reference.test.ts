@@ -57,7 +57,7 @@ describe('ways of doing it', () => {
 
   it('cannot be taken where it cannot be made', async () => {
     const takeSchool = await open([outcome('LATE_APEX', null)]);
-    expect(squeezed(school('LATE_APEX'))).toContain('cannot be made from any marker');
+    expect(squeezed(school('LATE_APEX'))).toContain('cannot be made with the margin of now');
     const button = screen.getByRole('button', { name: /late, for the exit/ }) as HTMLButtonElement;
     expect(button.disabled).toBe(true);
     expect(takeSchool).not.toHaveBeenCalled();

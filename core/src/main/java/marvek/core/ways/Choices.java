@@ -47,11 +47,16 @@ public final class Choices {
   // Metres by which a lift comes sooner, or the throttle is opened later, than carried over; at
   // most.
   private static final int MOVED = 20;
+  // Share of the present margin that a way must leave.
+  private static final double ENOUGH = 0.8;
+  // Seconds by which a margin may fall short, and how often a marker comes sooner for one.
+  private static final double MISSING = 0.02;
+  private static final int SOONER = 4;
   // Metres before turn-in from which on there is room to brake straight.
   private static final double PRESSED = 10;
   // Metres past turn-in from which on it is braked in the turn.
   private static final double TURNING = 4;
-  // Shares of the peak left at turn-in, the more at the grip of the marker (common practice, no
+  // Shares of the peak left at turn-in where the grip is that of the marker (common practice, no
   // source).
   private static final double LITTLE = 0.3;
   private static final double MUCH = 0.9;
@@ -79,10 +84,10 @@ public final class Choices {
    *
    * @param school the choice; null for the corner as it is planned now
    * @param chosen whether it is the present one
-   * @param cornerTime seconds from 150 m before the computed line's turn-in to its exit; null when
-   *     it cannot be made
+   * @param cornerTime seconds from 150 m before the computed line's turn-in to its exit; null as
+   *     {@code toNext}
    * @param toNext seconds to the braking for the next corner, for linked corners to that after the
-   *     last of them; null when it cannot be made
+   *     last of them; null when it cannot be made, or not with the margin of the present plan
    * @param marginSeconds by which braking could begin later
    * @param brakingMoved metres by which it begins later than now; 0 without braking
    * @param peak effort at the peak, or 0
@@ -277,7 +282,7 @@ public final class Choices {
       case TRAIL -> {
         Pedals shape = entry.pedals();
         Pedals usual = shape == null ? Pedals.of(School.FRONT_LOADED, answers.fade(entry)) : shape;
-        double left = school == School.LIGHT_TRAIL ? LITTLE : MUCH * answers.fade(entry);
+        double left = (school == School.LIGHT_TRAIL ? LITTLE : MUCH) * answers.fade(entry);
         copy.pedals(usual.withTrail(Math.min(1, left), straight(entry)).withPeak(null));
       }
       case ROLL -> {
@@ -497,7 +502,25 @@ public final class Choices {
             ? answers.margin(now)
             : computed.conditions().driving().margin();
     double marker = answers.markerAt(entry, margin);
-    return opened(entry.copy().moved(PointKind.BRAKE, marker).done(), now);
+    return opened(withMargin(entry, marker, margin), now);
+  }
+
+  /**
+   * With a marker that leaves a margin. A shape stretches with its marker, and from another one its
+   * last place may be another: then it comes as much sooner as is missing.
+   */
+  private CornerEntry withMargin(CornerEntry entry, double marker, double margin) {
+    CornerEntry out = entry.copy().moved(PointKind.BRAKE, marker).done();
+    for (int tries = 0; tries < SOONER; tries++) {
+      double missing = margin - answers.margin(out);
+      if (missing < MISSING) {
+        break;
+      }
+      double metres = Math.ceil(2 * missing * Math.max(1, entry.approachSpeed())) / 2;
+      double sooner = computed.road().wrap(out.station(PointKind.BRAKE).orElse(marker) - metres);
+      out = out.copy().moved(PointKind.BRAKE, sooner).done();
+    }
+    return out;
   }
 
   /** The throttle is opened as much later as the corner needs, where now it is made. */
@@ -554,12 +577,19 @@ public final class Choices {
       toNext = Compromise.seconds(computed, things, c, school, entry.givenAway());
     }
     boolean braking = entry.slowing() == Slowing.BRAKE;
+    double margin = braking ? answers.margin(entry) : 0;
+    // What cannot be done with what is in hand now is not compared with it.
+    boolean scarce =
+        school != null
+            && braking
+            && now.slowing() == Slowing.BRAKE
+            && margin < ENOUGH * answers.margin(now) - MISSING;
     return new Outcome(
         school,
         chosen,
-        answer.cornerTime(),
-        toNext,
-        braking ? answers.margin(entry) : 0,
+        scarce ? null : answer.cornerTime(),
+        scarce ? null : toNext,
+        margin,
         braking && now.slowing() == Slowing.BRAKE
             ? computed
                 .road()

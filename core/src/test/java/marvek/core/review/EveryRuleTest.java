@@ -45,6 +45,7 @@ class EveryRuleTest {
       Set.of(
           "BACK_UP_FARTHER",
           "RELEASE_AGAINST_CHOICE",
+          "PEDALS_AGAINST_CHOICE",
           "OVER_REV",
           "KERB_AGAINST_VERDICT",
           "FLOOR_ON_KERB",

@@ -32,6 +32,8 @@ import marvek.core.review.Consistency;
 import marvek.core.review.Hazards;
 import marvek.core.review.Warning;
 import marvek.core.review.Worth;
+import marvek.core.score.Action;
+import marvek.core.score.ActionKind;
 import marvek.core.score.Sureness;
 import marvek.core.survey.Kerb;
 import marvek.core.survey.KerbProfile;
@@ -295,6 +297,44 @@ public class ConsequencesTest {
         verdict,
         "",
         "");
+  }
+
+  @Test
+  void pedalsThatWereChangedSinceAWayWasTakenAreWarnedOf() {
+    String rule = "PEDALS_AGAINST_CHOICE";
+    CornerEntry plain = GT.first();
+    double release = plain.station(PointKind.RELEASE).orElseThrow();
+    CornerEntry never = plain.copy().schools(List.of(School.NEVER_COAST)).done();
+    CornerEntry rolls = plain.copy().schools(List.of(School.COAST)).done();
+    for (double metres : new double[] {1, 3, 12, 20}) {
+      boolean far = metres > 8;
+      PointKind first = PointKind.FIRST_THROTTLE;
+      assertThat(rules(never.copy().moved(first, release + metres).done(), Things.none()))
+          .as("%.0f m", metres)
+          .matches(said -> said.contains(rule) == far);
+      assertThat(rules(rolls.copy().moved(first, release + metres).done(), Things.none()))
+          .as("%.0f m", metres)
+          .matches(said -> said.contains(rule) == !far);
+    }
+    CornerEntry lifts =
+        plain
+            .copy()
+            .slowing(Slowing.LIFT)
+            .points(
+                plain.points().stream()
+                    .filter(p -> p.kind() != PointKind.BRAKE && p.kind() != PointKind.RELEASE)
+                    .toList())
+            .done();
+    double turnIn = plain.station(PointKind.TURN_IN).orElseThrow();
+    for (double kept : new double[] {0, 0.4}) {
+      Action lift = Action.of("lift", ActionKind.LIFT, turnIn - 40, kept);
+      CornerEntry written = lifts.copy().actions(List.of(lift)).done();
+      for (School school : List.of(School.LIFT_ALL, School.LIFT_SOME)) {
+        assertThat(rules(written.copy().schools(List.of(school)).done(), Things.none()))
+            .as("%s with %.1f kept", school, kept)
+            .matches(said -> said.contains(rule) == ((school == School.LIFT_ALL) == kept > 0));
+      }
+    }
   }
 
   @Test

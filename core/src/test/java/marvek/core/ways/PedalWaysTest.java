@@ -177,6 +177,26 @@ class PedalWaysTest {
     assertThat(lost).isPositive();
   }
 
+  /** No way is compared that has not about the margin of the plan, whatever its shape. */
+  @Test
+  void whatIsComparedHasTheMarginOfThePlan() {
+    int seen = 0;
+    for (Question question :
+        List.of(Question.BRAKE_SHAPE, Question.RELEASE, Question.TRAIL, Question.ROLL)) {
+      for (Asked a : asked(question)) {
+        for (Choices.Outcome o : a.compared().outcomes()) {
+          if (o.toNext() != null) {
+            assertThat(o.marginSeconds())
+                .as("%s of %s", o.school(), a.entry().corner())
+                .isGreaterThan(0.8 * a.compared().now().marginSeconds() - 0.021);
+            seen++;
+          }
+        }
+      }
+    }
+    assertThat(seen).isGreaterThan(100);
+  }
+
   private static double amount(CornerEntry e) {
     return e.actions().stream()
         .filter(x -> x.kind() == ActionKind.LIFT)

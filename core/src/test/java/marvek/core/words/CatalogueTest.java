@@ -71,6 +71,8 @@ class CatalogueTest {
     Stream.of("before", "in", "exit").forEach(w -> out.add("hazard.zone." + w));
     Stream.of("early", "held", "turning")
         .forEach(how -> out.add("check.RELEASE_AGAINST_CHOICE." + how));
+    Stream.of("check.PEDALS_AGAINST_CHOICE.lift", "check.PEDALS_AGAINST_CHOICE.roll")
+        .forEach(out::add);
     Stream.of("check.OVER_REV.gear", "check.OVER_REV.shift").forEach(out::add);
     Stream.of("check.LIMIT_AT_EXIT.rules", "check.LIMIT_AT_EXIT.cost").forEach(out::add);
     Arrays.stream(Edge.Never.values()).forEach(n -> out.add(n.said().key()));

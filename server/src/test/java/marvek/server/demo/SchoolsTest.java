@@ -29,7 +29,8 @@ import org.junit.jupiter.params.provider.CsvSource;
 /**
  * For each question there is a corner of the demo where each school wins, by computation; but for
  * keeping off the kerbs, which using them where they pay includes, for letting the throttle go
- * wholly, which is more than is asked for, and for braking straight, which wins on other roads.
+ * wholly, which is more than is asked for, and for braking straight, which leaves grip unused and
+ * wins hardly anywhere.
  */
 @Tag("slow")
 class SchoolsTest {

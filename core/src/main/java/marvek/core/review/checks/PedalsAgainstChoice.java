@@ -1,0 +1,83 @@
+package marvek.core.review.checks;
+
+import com.google.auto.service.AutoService;
+import java.util.Optional;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.Slowing;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
+import marvek.core.score.Action;
+import marvek.core.score.ActionKind;
+import marvek.core.technique.School;
+
+/** A lift or a roll that does not go with the way chosen, as where it was changed since. */
+@AutoService(Check.class)
+public final class PedalsAgainstChoice implements Check {
+  private static final String WORDS = "check.PEDALS_AGAINST_CHOICE";
+  // Share of the throttle from which on some of it is kept.
+  private static final double KEPT = 0.05;
+  // Metres between brake and throttle up to which nothing is rolled, and seconds from which on.
+  private static final double AT_ONCE = 8;
+  private static final double ROLLED = 0.25;
+
+  @Override
+  public String id() {
+    return "PEDALS_AGAINST_CHOICE";
+  }
+
+  @Override
+  public int rank() {
+    return 45;
+  }
+
+  @Override
+  public void look(Case at) {
+    CornerEntry e = at.entry();
+    if (e.slowing() == Slowing.LIFT) {
+      lift(at, e);
+    } else if (e.slowing() == Slowing.BRAKE) {
+      roll(at, e);
+    }
+  }
+
+  private void lift(Case at, CornerEntry e) {
+    Double kept =
+        e.actions().stream()
+            .filter(a -> a.kind() == ActionKind.LIFT)
+            .findFirst()
+            .map(Action::amount)
+            .orElse(null);
+    if (kept == null) {
+      return;
+    }
+    School other = kept > KEPT ? School.LIFT_ALL : School.LIFT_SOME;
+    if (e.schools().contains(other)) {
+      at.warn(
+          this,
+          PointKind.TURN_IN,
+          Said.of(WORDS + ".lift", Value.percent(kept), Value.own(other.words())));
+    }
+  }
+
+  private void roll(Case at, CornerEntry e) {
+    Optional<Double> release = e.station(PointKind.RELEASE);
+    Optional<Double> first = e.station(PointKind.FIRST_THROTTLE);
+    if (release.isEmpty() || first.isEmpty()) {
+      return;
+    }
+    double metres = at.road().apart(release.get(), first.get());
+    if (e.schools().contains(School.NEVER_COAST) && metres > AT_ONCE) {
+      roll(at, metres, School.NEVER_COAST);
+    } else if (e.schools().contains(School.COAST) && metres < ROLLED * e.minimumSpeed()) {
+      roll(at, metres, School.COAST);
+    }
+  }
+
+  private void roll(Case at, double metres, School chosen) {
+    at.warn(
+        this,
+        PointKind.FIRST_THROTTLE,
+        Said.of(WORDS + ".roll", Value.length(Math.max(0, metres)), Value.own(chosen.words())));
+  }
+}
