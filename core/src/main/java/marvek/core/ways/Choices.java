@@ -4,8 +4,10 @@ import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import marvek.core.circuit.Corner;
 import marvek.core.entry.Carried;
 import marvek.core.entry.CornerEntry;
@@ -64,6 +66,8 @@ public final class Choices {
   private static final double ROLLS = 0.5;
   private static final double HELD = 0.15;
   private static final String HELD_UNTIL = "throttle-after";
+  private static final Set<Question> PEDALS =
+      EnumSet.of(Question.TRAIL, Question.ROLL, Question.LIFT);
   private static final double[] NOTHING = {0};
   private static final double[] SOME = {0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9};
 
@@ -254,9 +258,14 @@ public final class Choices {
 
   /** The corner as a school would have it, at the present margin; nothing where it cannot be. */
   private Optional<CornerEntry> follow(CornerEntry entry, School school) {
+    Question asked = school.question();
+    // A way that was chosen may meet a day or a change on which there is nothing left to choose.
+    if (PEDALS.contains(asked) && !arises(asked, entry)) {
+      return Optional.empty();
+    }
     List<School> schools = school.in(entry.schools());
     CornerEntry.Copy copy = entry.copy().schools(schools);
-    switch (school.question()) {
+    switch (asked) {
       case BRAKE_SHAPE -> {
         copy.pedals(Pedals.of(school, answers.fade(entry)));
         if (school == School.DAB) {

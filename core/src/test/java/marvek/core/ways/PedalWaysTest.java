@@ -177,6 +177,26 @@ class PedalWaysTest {
     assertThat(lost).isPositive();
   }
 
+  /** A way chosen for a session may meet a corner that is braked for on its day, or no more. */
+  @Test
+  void aWayThatDoesNotAriseLeadsToNothing() {
+    int seen = 0;
+    for (ComputedLap lap : LAPS) {
+      for (CornerEntry e : Drafter.draft(lap, List.of()).corners()) {
+        List<Question> arise = Choices.arising(lap, Things.none(), e);
+        for (Question q : List.of(Question.TRAIL, Question.ROLL, Question.LIFT)) {
+          for (School school : arise.contains(q) ? List.<School>of() : School.answering(q)) {
+            assertThat(Choices.choose(lap, Things.none(), List.of(e), e.corner(), school))
+                .as("%s of %s", school, e.corner())
+                .isEmpty();
+            seen++;
+          }
+        }
+      }
+    }
+    assertThat(seen).isGreaterThan(50);
+  }
+
   /** No way is compared that has not about the margin of the plan, whatever its shape. */
   @Test
   void whatIsComparedHasTheMarginOfThePlan() {
