@@ -739,10 +739,12 @@ final class ScoreDrive {
     if (s.t < s.without - 1e-4) {
       return 0;
     }
-    if (limits.wheelForce().limited(v, s.gear)) {
+    double force = limits.wheelForce().at(v, s.gear);
+    // Past the limiter there is nothing; the revs are looked at again only then.
+    if (force == 0 && limits.wheelForce().limited(v, s.gear)) {
       return -engine;
     }
-    return limits.wheelForce().at(v, s.gear) / limits.mass();
+    return force / limits.mass();
   }
 
   private void step(State s, double next) {

@@ -22,6 +22,7 @@ import marvek.core.fixtures.RandomRoads;
 import marvek.core.numeric.Spread;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
+import marvek.core.score.Action;
 import marvek.core.survey.Things;
 import marvek.core.survey.Zone;
 import marvek.core.survey.ZoneKind;
@@ -368,7 +369,10 @@ class TodayTest {
         old.warmUp(s.day()).share(1, then.lap().lapTime())
             * old.worn(1, TyreWork.rate(base, then, List.of()));
     ComputedLap first = Variants.held(base, then, footing, s.day().at("", share, 0));
+    double worn = old.worn(today.laps(), TyreWork.rate(base, then, List.of()));
+    ComputedLap last = Variants.held(base, then, footing, s.day().at("", worn, 0));
     int told = 0;
+    int ends = 0;
     for (Today.CornerToday c : today.corners()) {
       Optional<Double> planned = c.entry().station(PointKind.BRAKE);
       Optional<Double> marker = Variants.marker(then, first, c.entry());
@@ -376,9 +380,63 @@ class TodayTest {
         double sooner = -base.road().apart(planned.get(), marker.get());
         assertThat(c.early().get(0)).isCloseTo(Math.max(0, sooner), within(0.51));
         told += sooner > 4 ? 1 : 0;
+        told(base, c, Today.When.FIRST, marker.get());
+        ends +=
+            told(base, c, Today.When.LAST, Variants.marker(then, last, c.entry()).orElseThrow());
       }
     }
     assertThat(told).isPositive();
+    assertThat(ends).isPositive();
+  }
+
+  /** What is told of a corner's marker in some laps is by how far it is away there. */
+  private static int told(ComputedLap base, Today.CornerToday c, Today.When when, double marker) {
+    double metres = base.road().apart(c.entry().station(PointKind.BRAKE).orElseThrow(), marker);
+    List<Double> said =
+        c.differences().stream()
+            .filter(d -> d.when() == when && d.kind() == PointKind.BRAKE)
+            .map(Today.Differing::metres)
+            .toList();
+    if (said.isEmpty()) {
+      assertThat(Math.abs(metres)).isLessThan(2);
+      return 0;
+    }
+    assertThat(said).containsExactly((double) Math.round(metres));
+    return 1;
+  }
+
+  /** On a lap with less grip a lift keeps its share, and comes where it is made there. */
+  @Test
+  void aLiftOfAColdLapComesWhereItIsMadeThere() {
+    int lifts = 0;
+    int moved = 0;
+    for (String vehicle : List.of("cup-gt", "motorcycle-600", "downforce-prototype")) {
+      for (long seed : List.of(819L, 820L, 821L)) {
+        ComputedLap base = lap(vehicle, seed);
+        ComputedLap cold =
+            Variants.held(base, base, Footing.plain(List.of()), SessionDay.usual().at("", 0.95, 0));
+        for (CornerEntry own : Drafter.draft(base, List.of()).corners()) {
+          Action was = Drafter.lift(own).orElse(null);
+          Double share = was == null ? null : was.amount();
+          Action made =
+              share == null
+                  ? null
+                  : Drafter.lifting(cold, base.indexOf(own.corner()), share).orElse(null);
+          if (was == null || made == null) {
+            continue;
+          }
+          Action is = Drafter.lift(Variants.placed(base, cold, own)).orElseThrow();
+          assertThat(is.amount()).isEqualTo(share);
+          assertThat(base.road().apart(made.station(), is.station()))
+              .as(own.corner())
+              .isCloseTo(0, within(1.01));
+          moved += Math.abs(base.road().apart(was.station(), is.station())) > 1.5 ? 1 : 0;
+          lifts++;
+        }
+      }
+    }
+    assertThat(lifts).isGreaterThan(4);
+    assertThat(moved).isGreaterThan(2);
   }
 
   @Test
