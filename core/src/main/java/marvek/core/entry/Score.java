@@ -173,7 +173,7 @@ public final class Score {
   }
 
   /** An id that no action has yet: the one wanted, or that with a number. */
-  static String free(String wanted, List<Action> taken) {
+  public static String free(String wanted, List<Action> taken) {
     String id = wanted;
     for (int k = 2; has(taken, id); k++) {
       id = wanted + "-" + k;

@@ -136,6 +136,15 @@ public final class Answers {
     return plan(entry).makesIt;
   }
 
+  /**
+   * The most of the grip that throttle and turn ask for together from where it is opened first;
+   * above 1 it is cut.
+   */
+  public double pushes(CornerEntry entry) {
+    int first = entry.station(PointKind.FIRST_THROTTLE).map(stretch::step).orElse(stretch.count);
+    return plan(entry).pushes(first);
+  }
+
   /** Seconds by which a plan begins to brake before the last place that its own shape allows. */
   public double margin(CornerEntry entry) {
     Optional<Double> brake = entry.station(PointKind.BRAKE);

@@ -880,6 +880,17 @@ final class PlannedCorner {
     return limits.traction(load, left, path.driving(at(slowest)));
   }
 
+  /** Most of the grip that throttle and turn ask for together from a step on. */
+  double pushes(int first) {
+    double most = 0;
+    for (int k = Math.max(0, first); k < count; k++) {
+      double opened = score == null ? opening(k) : throttle[k];
+      double wheels = opened * limits.engineDrive(speed[k]);
+      most = Math.max(most, limits.driveUse(path, at(k), speed[k], wheels));
+    }
+    return most;
+  }
+
   /**
    * Whether it can be made, with no more throttle held in the turn up to the slowest place than
    * there is grip for, or than another asks for. What the tyres do not bear is cut, so that a lift

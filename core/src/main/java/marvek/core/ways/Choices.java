@@ -67,7 +67,8 @@ public final class Choices {
   private static final double HELD = 0.15;
   private static final String HELD_UNTIL = "throttle-after";
   private static final Set<Question> PEDALS =
-      EnumSet.of(Question.TRAIL, Question.ROLL, Question.LIFT);
+      EnumSet.of(
+          Question.TRAIL, Question.ROLL, Question.LIFT, Question.SLOW_WITH, Question.THROTTLE);
   private static final double[] NOTHING = {0};
   private static final double[] SOME = {0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9};
 
@@ -75,12 +76,14 @@ public final class Choices {
   private final Things things;
   private final int c;
   private final Answers answers;
+  private final PedalWays pedals;
 
   private Choices(ComputedLap computed, Things things, int c) {
     this.computed = computed;
     this.things = things;
     this.c = c;
     this.answers = Answers.at(computed, things, c);
+    this.pedals = new PedalWays(computed, c, answers);
   }
 
   /**
@@ -154,6 +157,8 @@ public final class Choices {
               && entry.point(PointKind.RELEASE).isPresent()
               && entry.point(PointKind.FIRST_THROTTLE).isPresent();
       case LIFT -> lift(entry).isPresent() && Drafter.lift(Drafter.entry(computed, c)).isPresent();
+      case SLOW_WITH -> pedals.maySpareBrake(entry);
+      case THROTTLE -> pedals.opens(entry);
       case LINE ->
           corner.apexes().size() > 1
               || corner.angle() > LONG
@@ -300,6 +305,14 @@ public final class Choices {
       }
       case LIFT -> {
         return lifting(entry, copy.done(), school);
+      }
+      case SLOW_WITH -> {
+        Optional<CornerEntry> slowed = pedals.slowed(entry, copy.done(), school);
+        return slowed.map(
+            e -> e.slowing() == Slowing.BRAKE ? atMargin(inOrder(e), entry) : inOrder(e));
+      }
+      case THROTTLE -> {
+        return pedals.opened(entry, copy.done(), school);
       }
       case LINE, APEX, KERBS -> {
         copy = relined(entry, copy.done()).copy();

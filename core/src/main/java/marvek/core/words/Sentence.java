@@ -510,6 +510,7 @@ public final class Sentence {
       Sentence.throttle(e, speech).ifPresent(parts::add);
       parts.add(detail(Detail.CUE, "when "));
       chosen(Question.ROLL).ifPresent(parts::add);
+      chosen(Question.THROTTLE).ifPresent(w -> parts.add("open it " + w));
       Pedals pedals = e.pedals();
       if (pedals != null && pedals.maintain() > 0.05) {
         parts.add("hold it before you open it");

@@ -316,6 +316,19 @@ public class ConsequencesTest {
           .as("%.0f m", metres)
           .matches(said -> said.contains(rule) == !far);
     }
+    double first = plain.station(PointKind.FIRST_THROTTLE).orElseThrow();
+    for (double metres : new double[] {4, 7, 10, 25}) {
+      CornerEntry opens = plain.copy().moved(PointKind.FULL_THROTTLE, first + metres).done();
+      for (School school : List.of(School.AT_ONCE, School.SQUEEZED)) {
+        assertThat(rules(opens.copy().schools(List.of(school)).done(), Things.none()))
+            .as("%s over %.0f m", school, metres)
+            .matches(said -> said.contains(rule) == ((school == School.AT_ONCE) == metres > 8));
+      }
+    }
+    assertThat(rules(plain.copy().schools(List.of(School.NO_BRAKE)).done(), Things.none()))
+        .contains(rule);
+    assertThat(rules(plain.copy().schools(List.of(School.BRAKED)).done(), Things.none()))
+        .doesNotContain(rule);
     CornerEntry lifts =
         plain
             .copy()
@@ -329,6 +342,10 @@ public class ConsequencesTest {
     for (double kept : new double[] {0, 0.4}) {
       Action lift = Action.of("lift", ActionKind.LIFT, turnIn - 40, kept);
       CornerEntry written = lifts.copy().actions(List.of(lift)).done();
+      assertThat(rules(written.copy().schools(List.of(School.BRAKED)).done(), Things.none()))
+          .contains(rule);
+      assertThat(rules(written.copy().schools(List.of(School.NO_BRAKE)).done(), Things.none()))
+          .doesNotContain(rule);
       for (School school : List.of(School.LIFT_ALL, School.LIFT_SOME)) {
         assertThat(rules(written.copy().schools(List.of(school)).done(), Things.none()))
             .as("%s with %.1f kept", school, kept)

@@ -8,6 +8,7 @@ import java.util.Objects;
 import java.util.Optional;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
+import marvek.core.entry.Slowing;
 import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.marker.MarkerJudge;
@@ -177,6 +178,103 @@ class PedalWaysTest {
     assertThat(lost).isPositive();
   }
 
+  /** All at once waits until all of it is borne; a squeeze begins sooner and is seldom slower. */
+  @Test
+  void theThrottleIsOpenedNoSoonerThanItIsBorne() {
+    int both = 0;
+    int quicker = 0;
+    for (Asked a : asked(Question.THROTTLE)) {
+      Optional<CornerEntry> once = a.as(School.AT_ONCE);
+      Optional<CornerEntry> squeezed = a.as(School.SQUEEZED);
+      if (once.isEmpty() || squeezed.isEmpty()) {
+        continue;
+      }
+      Answers answers = Answers.at(a.lap(), Things.none(), a.lap().indexOf(a.entry().corner()));
+      double bears = Math.max(1.03, Math.min(1.25, answers.pushes(a.entry())));
+      for (CornerEntry e : List.of(once.get(), squeezed.get())) {
+        assertThat(answers.makes(e)).as(e.corner()).isTrue();
+        assertThat(answers.pushes(e)).as(e.corner()).isLessThan(bears + 1e-9);
+        assertThat(a.way(at(e, PointKind.RELEASE), at(e, PointKind.FIRST_THROTTLE)))
+            .isGreaterThan(1.9);
+      }
+      double first = at(once.get(), PointKind.FIRST_THROTTLE);
+      assertThat(a.way(first, at(once.get(), PointKind.FULL_THROTTLE))).isLessThan(4.51);
+      // A metre sooner more is asked for than there is, or there is no room for it.
+      CornerEntry sooner =
+          once.get()
+              .copy()
+              .moved(PointKind.FIRST_THROTTLE, a.lap().road().wrap(first - 1))
+              .moved(
+                  PointKind.FULL_THROTTLE,
+                  a.lap().road().wrap(at(once.get(), PointKind.FULL_THROTTLE) - 1))
+              .done();
+      assertThat(
+              a.way(at(a.entry(), PointKind.RELEASE), first) < 3.1
+                  || answers.pushes(sooner) > bears
+                  || !answers.makes(sooner))
+          .as(a.entry().corner())
+          .isTrue();
+      assertThat(a.way(at(squeezed.get(), PointKind.FIRST_THROTTLE), first)).isGreaterThan(-0.1);
+      Double o = a.answer(once.get()).time();
+      Double s = a.answer(squeezed.get()).time();
+      assertThat(o).isNotNull();
+      assertThat(s).as(a.entry().corner()).isNotNull().isLessThan(o + 0.03);
+      quicker += s < o - 0.02 ? 1 : 0;
+      both++;
+    }
+    assertThat(both).isGreaterThan(8);
+    assertThat(quicker).isGreaterThan(both / 2);
+  }
+
+  /** Without the brake it is let go sooner than it was braked, made, and slower; and back again. */
+  @Test
+  void whoeverSparesTheBrakeLiftsSooner() {
+    int seen = 0;
+    for (Asked a : asked(Question.SLOW_WITH)) {
+      assertThat(a.entry().firstEffort()).isLessThan(0.56);
+      Optional<CornerEntry> spared = a.as(School.NO_BRAKE);
+      if (spared.isEmpty()) {
+        continue;
+      }
+      CornerEntry lifted = spared.get();
+      assertThat(lifted.slowing()).isEqualTo(Slowing.LIFT);
+      assertThat(lifted.point(PointKind.BRAKE)).isEmpty();
+      assertThat(lifted.actions()).noneMatch(x -> x.kind() == ActionKind.BRAKE);
+      assertThat(amount(lifted)).isZero();
+      Answers answers = Answers.at(a.lap(), Things.none(), a.lap().indexOf(a.entry().corner()));
+      assertThat(answers.makes(lifted)).as(lifted.corner()).isTrue();
+      Action lift =
+          lifted.actions().stream()
+              .filter(x -> x.kind() == ActionKind.LIFT)
+              .findFirst()
+              .orElseThrow();
+      assertThat(a.way(lift.station(), at(a.entry(), PointKind.BRAKE))).isGreaterThan(0);
+      double last = 2 * a.entry().approachSpeed();
+      CornerEntry later =
+          lifted
+              .copy()
+              .actions(
+                  lifted.actions().stream()
+                      .map(x -> x == lift ? x.at(a.lap().road().wrap(x.station() + last)) : x)
+                      .toList())
+              .done();
+      assertThat(answers.makes(later)).as("two seconds later at %s", lifted.corner()).isFalse();
+      assertThat(a.answer(lifted).time())
+          .isGreaterThan(Objects.requireNonNull(a.compared().now().toNext()));
+      CornerEntry again =
+          Choices.choose(a.lap(), Things.none(), List.of(lifted), lifted.corner(), School.BRAKED)
+              .get(0);
+      assertThat(again.slowing()).isEqualTo(Slowing.BRAKE);
+      assertThat(again.actions()).noneMatch(x -> x.kind() == ActionKind.LIFT);
+      assertThat(a.way(at(a.entry(), PointKind.BRAKE), at(again, PointKind.BRAKE)))
+          .as(again.corner())
+          .isBetween(-6.0, 6.0);
+      assertThat(answers.makes(again)).isTrue();
+      seen++;
+    }
+    assertThat(seen).isGreaterThan(4);
+  }
+
   /** A way chosen for a session may meet a corner that is braked for on its day, or no more. */
   @Test
   void aWayThatDoesNotAriseLeadsToNothing() {
@@ -184,7 +282,13 @@ class PedalWaysTest {
     for (ComputedLap lap : LAPS) {
       for (CornerEntry e : Drafter.draft(lap, List.of()).corners()) {
         List<Question> arise = Choices.arising(lap, Things.none(), e);
-        for (Question q : List.of(Question.TRAIL, Question.ROLL, Question.LIFT)) {
+        for (Question q :
+            List.of(
+                Question.TRAIL,
+                Question.ROLL,
+                Question.LIFT,
+                Question.SLOW_WITH,
+                Question.THROTTLE)) {
           for (School school : arise.contains(q) ? List.<School>of() : School.answering(q)) {
             assertThat(Choices.choose(lap, Things.none(), List.of(e), e.corner(), school))
                 .as("%s of %s", school, e.corner())
@@ -202,7 +306,12 @@ class PedalWaysTest {
   void whatIsComparedHasTheMarginOfThePlan() {
     int seen = 0;
     for (Question question :
-        List.of(Question.BRAKE_SHAPE, Question.RELEASE, Question.TRAIL, Question.ROLL)) {
+        List.of(
+            Question.BRAKE_SHAPE,
+            Question.RELEASE,
+            Question.TRAIL,
+            Question.ROLL,
+            Question.THROTTLE)) {
       for (Asked a : asked(question)) {
         for (Choices.Outcome o : a.compared().outcomes()) {
           if (o.toNext() != null) {

@@ -71,7 +71,11 @@ class CatalogueTest {
     Stream.of("before", "in", "exit").forEach(w -> out.add("hazard.zone." + w));
     Stream.of("early", "held", "turning")
         .forEach(how -> out.add("check.RELEASE_AGAINST_CHOICE." + how));
-    Stream.of("check.PEDALS_AGAINST_CHOICE.lift", "check.PEDALS_AGAINST_CHOICE.roll")
+    Stream.of(
+            "check.PEDALS_AGAINST_CHOICE.lift",
+            "check.PEDALS_AGAINST_CHOICE.opened",
+            "check.PEDALS_AGAINST_CHOICE.roll",
+            "check.PEDALS_AGAINST_CHOICE.slowed")
         .forEach(out::add);
     Stream.of("check.OVER_REV.gear", "check.OVER_REV.shift").forEach(out::add);
     Stream.of("check.LIMIT_AT_EXIT.rules", "check.LIMIT_AT_EXIT.cost").forEach(out::add);

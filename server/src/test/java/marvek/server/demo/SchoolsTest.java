@@ -29,8 +29,9 @@ import org.junit.jupiter.params.provider.CsvSource;
 /**
  * For each question there is a corner of the demo where each school wins, by computation; but for
  * keeping off the kerbs, which using them where they pay includes, for letting the throttle go
- * wholly, which is more than is asked for, and for braking straight, which leaves grip unused and
- * wins hardly anywhere.
+ * wholly, which is more than is asked for, for braking straight, which leaves grip unused and wins
+ * hardly anywhere, for doing without the brake, which costs time always, and for opening the
+ * throttle at once, which a squeeze that begins late includes.
  */
 @Tag("slow")
 class SchoolsTest {
@@ -61,6 +62,8 @@ class SchoolsTest {
     "ROLL, COAST, hill bike, c8",
     "ROLL, NEVER_COAST, ring gt, c4",
     "LIFT, LIFT_SOME, ring gt, c11",
+    "SLOW_WITH, BRAKED, ring gt, c9",
+    "THROTTLE, SQUEEZED, ring gt, c14",
     "LINE, TWO_APEXES, ring gt, c7",
     "LINE, ONE_LATE_APEX, hill gt, c34",
     "LINE, TIGHT, ring gt, c8",

@@ -11,7 +11,7 @@ import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
 import marvek.core.technique.School;
 
-/** A lift or a roll that does not go with the way chosen, as where it was changed since. */
+/** Pedals that do not go with the way chosen, as where they were changed since. */
 @AutoService(Check.class)
 public final class PedalsAgainstChoice implements Check {
   private static final String WORDS = "check.PEDALS_AGAINST_CHOICE";
@@ -20,6 +20,8 @@ public final class PedalsAgainstChoice implements Check {
   // Metres between brake and throttle up to which nothing is rolled, and seconds from which on.
   private static final double AT_ONCE = 8;
   private static final double ROLLED = 0.25;
+  // Metres from the first of the throttle to all of it, up to which it is opened at once.
+  private static final double OPENED = 8;
 
   @Override
   public String id() {
@@ -35,9 +37,40 @@ public final class PedalsAgainstChoice implements Check {
   public void look(Case at) {
     CornerEntry e = at.entry();
     if (e.slowing() == Slowing.LIFT) {
+      slowed(at, e, School.BRAKED);
       lift(at, e);
     } else if (e.slowing() == Slowing.BRAKE) {
+      slowed(at, e, School.NO_BRAKE);
       roll(at, e);
+      opened(at, e);
+    }
+  }
+
+  private void slowed(Case at, CornerEntry e, School other) {
+    if (e.schools().contains(other)) {
+      at.warn(
+          this,
+          PointKind.TURN_IN,
+          Said.of(
+              WORDS + ".slowed",
+              Value.choice(e.slowing() == Slowing.BRAKE),
+              Value.own(other.words())));
+    }
+  }
+
+  private void opened(Case at, CornerEntry e) {
+    Optional<Double> first = e.station(PointKind.FIRST_THROTTLE);
+    Optional<Double> full = e.station(PointKind.FULL_THROTTLE);
+    if (first.isEmpty() || full.isEmpty()) {
+      return;
+    }
+    double metres = Math.max(0, at.road().apart(first.get(), full.get()));
+    School other = metres > OPENED ? School.AT_ONCE : School.SQUEEZED;
+    if (e.schools().contains(other)) {
+      at.warn(
+          this,
+          PointKind.FULL_THROTTLE,
+          Said.of(WORDS + ".opened", Value.length(metres), Value.own(other.words())));
     }
   }
 
