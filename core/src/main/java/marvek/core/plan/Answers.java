@@ -145,6 +145,11 @@ public final class Answers {
     return plan(entry).pushes(first);
   }
 
+  /** Whether it is made by what is lifted, and not only because the tyres would bear no more. */
+  boolean holds(CornerEntry entry) {
+    return plan(entry).holds();
+  }
+
   /** Seconds by which a plan begins to brake before the last place that its own shape allows. */
   public double margin(CornerEntry entry) {
     Optional<Double> brake = entry.station(PointKind.BRAKE);

@@ -3,18 +3,21 @@ package marvek.core.plan;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.Slowing;
+import marvek.core.score.ActionKind;
+import marvek.core.technique.School;
 import marvek.core.technique.SchoolLine;
 import org.jspecify.annotations.Nullable;
 
 /**
  * Brakings of the computed lap that a reference has no point for: the corner is entered as one that
  * is lifted for or flat, or its marker stands past where the brake is to be pressed. Whoever drove
- * that would arrive much too fast.
+ * that would arrive much too fast. A lift that is written and slows enough is no loss.
  */
 public final class LostBrakings {
   // A marker later than the lap's own braking by less is the driver's choice, and answered as such.
@@ -57,6 +60,9 @@ public final class LostBrakings {
     if (brakings.isEmpty() || brakings.get(0).lost() <= Brakings.COUNTS) {
       return false;
     }
+    if (LongerLift.does(computed, e)) {
+      return false;
+    }
     double onset = brakings.get(0).onset() * computed.road().step();
     return e.slowing() != Slowing.BRAKE
         || e.station(PointKind.BRAKE)
@@ -66,14 +72,27 @@ public final class LostBrakings {
 
   /**
    * A corner carried over to other circumstances, with its braking: where the lap brakes there and
-   * the carried entry does not, the draft's slowing, braking and release are taken.
+   * the carried entry does not, the draft's slowing, braking and release are taken. A lift chosen
+   * in place of a braking comes in time instead, as long as there is room for it.
    *
    * @param draft of the corner in those circumstances
    */
-  public static CornerEntry kept(ComputedLap computed, CornerEntry carried, CornerEntry draft) {
-    int c = computed.indexOf(carried.corner());
+  public static CornerEntry kept(ComputedLap computed, CornerEntry entry, CornerEntry draft) {
+    int c = computed.indexOf(entry.corner());
+    CornerEntry carried = entry;
+    boolean again = false;
+    if (LongerLift.chosen(entry)) {
+      double margin = computed.conditions().driving().margin();
+      Optional<CornerEntry> inTime = LongerLift.inTime(computed, entry, margin);
+      if (inTime.isPresent()) {
+        return inTime.get();
+      }
+      carried = braking(entry);
+      again = draft.slowing() == Slowing.BRAKE;
+    }
     boolean braked = carried.slowing() == Slowing.BRAKE;
-    if (!lost(computed, c, carried) || (braked && carried.point(PointKind.BRAKE).isPresent())) {
+    boolean marked = braked && carried.point(PointKind.BRAKE).isPresent();
+    if (!again && (marked || !lost(computed, c, carried))) {
       return carried;
     }
     List<CornerPoint> points = new ArrayList<>(carried.points());
@@ -90,6 +109,15 @@ public final class LostBrakings {
         .slowing(Slowing.BRAKE)
         .points(points)
         .firstEffort(draft.firstEffort())
+        .done();
+  }
+
+  /** Without a lift that was to spare the brake. */
+  private static CornerEntry braking(CornerEntry entry) {
+    return entry
+        .copy()
+        .schools(entry.schools().stream().filter(s -> s != School.NO_BRAKE).toList())
+        .actions(entry.actions().stream().filter(a -> a.kind() != ActionKind.LIFT).toList())
         .done();
   }
 }

@@ -900,6 +900,11 @@ final class PlannedCorner {
     return makesIt && asked(than.slowest) <= Math.max(TOLERATED, than.asked(than.slowest));
   }
 
+  /** The same against what the tyres bear alone. */
+  boolean holds() {
+    return makesIt && asked(slowest) <= TOLERATED;
+  }
+
   private double asked(int last) {
     return driven == null ? 0 : driven.turning(last);
   }

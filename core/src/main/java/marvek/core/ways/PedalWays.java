@@ -6,7 +6,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.DoublePredicate;
-import marvek.core.circuit.Corner;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
 import marvek.core.entry.PointKind;
@@ -15,6 +14,7 @@ import marvek.core.entry.Slowing;
 import marvek.core.plan.Answers;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
+import marvek.core.plan.LongerLift;
 import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
 import marvek.core.technique.School;
@@ -36,8 +36,6 @@ final class PedalWays {
   // asked because the plan of now asks for it.
   private static final double BORNE = 1.03;
   private static final double MOST_ASKED = 1.25;
-  // Metres by which a lift in place of a braking comes sooner, at most.
-  private static final double SOONEST = 400;
   private static final double GRAIN = 0.5;
   private static final String LIFT = "lift";
   private static final Set<PointKind> OF_BRAKE =
@@ -157,8 +155,7 @@ final class PedalWays {
   /** Whether some would do without the brake here, or it is done without. */
   boolean maySpareBrake(CornerEntry entry) {
     if (entry.slowing() == Slowing.LIFT) {
-      return entry.schools().contains(School.NO_BRAKE)
-          && Drafter.places(computed, c).slowing() == Slowing.BRAKE;
+      return LongerLift.chosen(entry) && Drafter.places(computed, c).slowing() == Slowing.BRAKE;
     }
     boolean again =
         !entry.again().isEmpty()
@@ -182,22 +179,11 @@ final class PedalWays {
     }
     double marker = now.station(PointKind.BRAKE).orElseThrow();
     CornerEntry plain = unbraked(wanted);
-    double room = Math.min(SOONEST, straightBefore(marker));
-    // Sooner is slower, and made where later is.
-    double least = least(0, room, m -> answers.makes(lifting(plain, marker, m)));
-    if (Double.isNaN(least)) {
-      return Optional.empty();
-    }
-    double margin = Math.ceil(answers.margin(now) * Math.max(1, now.approachSpeed()));
-    return Optional.of(lifting(plain, marker, Math.min(room, least + margin)));
-  }
-
-  /** Metres from the exit of the corner before to a station. */
-  private double straightBefore(double station) {
-    List<Corner> corners = computed.corners();
-    Corner before = corners.get((c + corners.size() - 1) % corners.size());
-    double metres = computed.road().apart(before.exit(), station);
-    return corners.size() < 2 ? SOONEST : Math.max(0, metres);
+    String id = Score.free(LIFT, plain.actions());
+    double at = Math.round(marker / GRAIN) * GRAIN;
+    CornerEntry lifted =
+        Score.with(plain, Action.of(id, ActionKind.LIFT, computed.road().wrap(at), 0.0));
+    return LongerLift.inTime(computed, lifted, answers.margin(now));
   }
 
   private static CornerEntry unbraked(CornerEntry entry) {
@@ -209,12 +195,6 @@ final class PedalWays {
         .points(entry.points().stream().filter(p -> !OF_BRAKE.contains(p.kind())).toList())
         .actions(entry.actions().stream().filter(a -> a.kind() != ActionKind.EASE).toList())
         .done();
-  }
-
-  private CornerEntry lifting(CornerEntry plain, double marker, double sooner) {
-    String id = Score.free(LIFT, plain.actions());
-    double at = computed.road().wrap(Math.round((marker - sooner) / GRAIN) * GRAIN);
-    return Score.with(plain, Action.of(id, ActionKind.LIFT, at, 0.0));
   }
 
   private CornerEntry braked(CornerEntry entry) {
