@@ -144,7 +144,14 @@ public final class Choices {
   public static List<Question> arising(ComputedLap computed, Things things, CornerEntry entry) {
     int c = computed.indexOf(entry.corner());
     Choices choices = new Choices(computed, things, c);
-    return Arrays.stream(Question.values()).filter(q -> choices.arises(q, entry)).toList();
+    return Arrays.stream(Question.values())
+        .filter(q -> choices.arises(q, entry) && choices.open(q, entry))
+        .toList();
+  }
+
+  /** Whether there is more than one answer. */
+  private boolean open(Question question, CornerEntry entry) {
+    return question != Question.SLOW_WITH || follow(entry, School.NO_BRAKE).isPresent();
   }
 
   private boolean arises(Question question, CornerEntry entry) {

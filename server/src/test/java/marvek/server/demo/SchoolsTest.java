@@ -62,7 +62,7 @@ class SchoolsTest {
     "ROLL, COAST, hill bike, c8",
     "ROLL, NEVER_COAST, ring gt, c4",
     "LIFT, LIFT_SOME, ring gt, c11",
-    "SLOW_WITH, BRAKED, ring gt, c9",
+    "SLOW_WITH, BRAKED, hill gt, c8",
     "THROTTLE, SQUEEZED, ring gt, c14",
     "LINE, TWO_APEXES, ring gt, c7",
     "LINE, ONE_LATE_APEX, hill gt, c34",
