@@ -325,12 +325,16 @@ public final class ContentCheck {
     tooLong(where, "name of a cue", cue.spoken() + cue.otherSpoken());
   }
 
+  private static String plain(Enum<?> named) {
+    return named.name().toLowerCase(Locale.ROOT).replace('_', ' ');
+  }
+
   private static void technique(String where, CornerEntry e) {
     Set<Question> asked = new LinkedHashSet<>();
     for (School s : e.schools()) {
       if (!asked.add(s.question())) {
         throw new Refusal(
-            "\"" + s.question().words() + "\" is answered twice.", where, "Choose one answer.");
+            "\"" + plain(s.question()) + "\" is answered twice.", where, "Choose one answer.");
       }
     }
     within(where, "share given away", e.givenAway(), 0, 1);

@@ -283,7 +283,7 @@ public record Today(
     List<Differing> out = new ArrayList<>();
     if (other.isPresent() && way != null) {
       out.addAll(
-          besides(base, own, entry, When.ALL, Said.of("today.why.way", Value.own(way.called()))));
+          besides(base, own, entry, When.ALL, Said.of("today.why.way", way.called().in())));
     } else {
       out.addAll(differences(base, own, entry, adjusted, reason(base, then, variant.day(), c)));
     }

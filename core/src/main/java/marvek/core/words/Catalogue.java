@@ -75,7 +75,9 @@ public final class Catalogue {
               }
               return new MessageFormat(pattern, language);
             });
-    // A format may not be used by two at once.
-    return ((MessageFormat) format.clone()).format(values);
+    // A format may not be used by two at once, and is dear to copy.
+    synchronized (format) {
+      return format.format(values);
+    }
   }
 }

@@ -2,7 +2,6 @@ package marvek.core.words;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Objects;
 import java.util.Optional;
 import marvek.core.circuit.Corner;
@@ -18,6 +17,8 @@ import marvek.core.entry.Variant;
 import marvek.core.lap.Driving;
 import marvek.core.line.Gate;
 import marvek.core.marker.Tie;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import marvek.core.score.Action;
 import marvek.core.score.Cue;
 import marvek.core.score.Sureness;
@@ -28,8 +29,18 @@ import org.jspecify.annotations.Nullable;
 /** What differs between two states of a reference, in words. */
 public final class Comparison {
   private static final double SAME_PLACE = 0.25;
+  private static final double SAME_SHARE = 0.004;
 
-  private Comparison() {}
+  private final Speaker speaker;
+  private final Display units;
+  private final double lapLength;
+  private final List<Difference> out = new ArrayList<>();
+
+  private Comparison(Display units, double lapLength) {
+    this.speaker = Speaker.of(new Speech(units, Speech.Call.NUMBERS).on(lapLength));
+    this.units = units;
+    this.lapLength = lapLength;
+  }
 
   /**
    * One difference.
@@ -47,27 +58,32 @@ public final class Comparison {
       ReferenceContent before,
       ReferenceContent after,
       Display units) {
-    List<Difference> out = new ArrayList<>();
+    Comparison all = new Comparison(units, lapLength);
     for (Corner corner : corners) {
       CornerEntry a = entry(before, corner.id());
       CornerEntry b = entry(after, corner.id());
-      String name = "T" + corner.number();
-      if (a == null && b == null) {
-        continue;
+      if (a != null && b != null) {
+        all.new Of(corner, a, b).compare();
+      } else if (a != null || b != null) {
+        Said what = Said.of(a == null ? "compare.corner.added" : "compare.corner.gone");
+        all.out.add(new Difference(corner.id(), null, all.speaker.say(inCorner(corner, what))));
       }
-      if (a == null || b == null) {
-        out.add(new Difference(corner.id(), null, name + (a == null ? " added" : " left out")));
-        continue;
-      }
-      compare(out, name, lapLength, a, b, units);
     }
-    pace(out, before, after);
-    use(out, before, after);
-    variants(out, before, after);
-    return List.copyOf(out);
+    all.pace(before, after);
+    all.use(before, after);
+    all.variants(before, after);
+    return List.copyOf(all.out);
   }
 
-  private static void pace(List<Difference> out, ReferenceContent before, ReferenceContent after) {
+  private static Said inCorner(Corner corner, Said what) {
+    return Said.of("compare.corner.what", Value.own(corner.number()), what.in());
+  }
+
+  private void whole(String key, Value... values) {
+    out.add(new Difference("", null, speaker.say(Said.of(key, values))));
+  }
+
+  private void pace(ReferenceContent before, ReferenceContent after) {
     OwnPace was = before.pace();
     OwnPace is = after.pace();
     if (Objects.equals(was, is)) {
@@ -75,46 +91,40 @@ public final class Comparison {
     }
     Driving now = OwnPace.of(is);
     Driving then = OwnPace.of(was);
-    out.add(
-        new Difference(
-            "",
-            null,
-            now.equals(then)
-                ? "Own pace differs in other corners"
-                : String.format(
-                    Locale.ROOT,
-                    "Own pace: braking %s, turning %s, traction %s, margin %.2f s instead of %.2f s",
-                    share(then.braking(), now.braking()),
-                    share(then.turning(), now.turning()),
-                    share(then.traction(), now.traction()),
-                    now.margin(),
-                    then.margin())));
+    if (now.equals(then)) {
+      whole("compare.pace.corners");
+      return;
+    }
+    whole(
+        "compare.pace.shares",
+        share(then.braking(), now.braking()),
+        share(then.turning(), now.turning()),
+        share(then.traction(), now.traction()),
+        Value.figure(now.margin(), 2),
+        Value.figure(then.margin(), 2));
   }
 
-  private static void use(List<Difference> out, ReferenceContent before, ReferenceContent after) {
+  private static Value share(double was, double is) {
+    return was == is
+        ? Said.of("compare.share.same", Value.percent(is)).in()
+        : Said.of("compare.share.other", Value.percent(is), Value.percent(was)).in();
+  }
+
+  private void use(ReferenceContent before, ReferenceContent after) {
     RoadUse was = RoadUse.of(before.use());
     RoadUse is = RoadUse.of(after.use());
     long opened = is.opened().stream().filter(e -> !was.opened().contains(e)).count();
     long shut = was.opened().stream().filter(e -> !is.opened().contains(e)).count();
     if (opened + shut > 0) {
-      out.add(
-          new Difference(
-              "",
-              null,
-              String.format(Locale.ROOT, "Edges of the road: %d opened, %d shut", opened, shut)));
+      whole("compare.edges", Value.count(opened), Value.count(shut));
     }
     for (Gate g : is.gates()) {
       if (!was.gates().contains(g)) {
-        out.add(
-            new Difference(
-                "",
-                null,
-                String.format(
-                    Locale.ROOT,
-                    "The line passes %.1f m from the %s edge at %.0f m",
-                    g.metres(),
-                    g.left() ? "left" : "right",
-                    g.station())));
+        whole(
+            "compare.gate",
+            Value.length(g.metres(), 1),
+            Value.choice(g.left()),
+            Value.length(g.station()));
       }
     }
     long gone =
@@ -122,78 +132,197 @@ public final class Comparison {
             .filter(g -> is.gates().stream().noneMatch(h -> h.id().equals(g.id())))
             .count();
     if (gone > 0) {
-      out.add(
-          new Difference(
-              "", null, String.format(Locale.ROOT, "Places to pass left out: %d", gone)));
+      whole("compare.gates", Value.count(gone));
     }
   }
 
-  private static String share(double was, double is) {
-    return was == is
-        ? String.format(Locale.ROOT, "%.0f %%", 100 * is)
-        : String.format(Locale.ROOT, "%.0f instead of %.0f %%", 100 * is, 100 * was);
-  }
-
-  private static void variants(
-      List<Difference> out, ReferenceContent before, ReferenceContent after) {
+  private void variants(ReferenceContent before, ReferenceContent after) {
     for (Variant v : after.variants()) {
       Variant was =
           before.variants().stream().filter(x -> x.id().equals(v.id())).findFirst().orElse(null);
       if (was == null) {
-        out.add(new Difference("", null, "Variant \"" + v.called() + "\" added"));
+        whole("compare.variant.added", Value.own(v.called()));
       } else if (!was.equals(v)) {
-        out.add(new Difference("", null, "Variant \"" + v.called() + "\" changed"));
+        whole("compare.variant.changed", Value.own(v.called()));
       }
     }
     for (Variant v : before.variants()) {
       if (after.variants().stream().noneMatch(x -> x.id().equals(v.id()))) {
-        out.add(new Difference("", null, "Variant \"" + v.called() + "\" left out"));
+        whole("compare.variant.gone", Value.own(v.called()));
       }
     }
   }
 
-  /** Actions added, left out or otherwise; each named by its id, not by its kind. */
-  private static void actions(
-      List<Difference> out,
-      String name,
-      double lapLength,
-      CornerEntry a,
-      CornerEntry b,
-      Display units) {
-    List<Action> before = Score.of(lapLength, a);
-    List<Action> after = Score.of(lapLength, b);
-    Speaker speaker = Speaker.of(new Speech(units, Speech.Call.NUMBERS).on(lapLength));
-    for (Action is : after) {
-      Action was = before.stream().filter(x -> x.id().equals(is.id())).findFirst().orElse(null);
-      boolean own = Score.point(is.id()).isEmpty();
-      if (was == null && own) {
-        out.add(new Difference(a.corner(), null, name + " " + speaker.say(is.line(after))));
-      } else if (was != null && (own ? !was.equals(is) : written(a, b, is.id()))) {
-        out.add(
-            new Difference(
-                a.corner(),
-                null,
-                name
-                    + " "
-                    + speaker.say(is.line(after))
-                    + ", instead of: "
-                    + speaker.say(was.line(before))));
-      }
-    }
-    for (Action was : before) {
-      boolean gone = after.stream().noneMatch(x -> x.id().equals(was.id()));
-      if (gone && Score.point(was.id()).isEmpty()) {
-        out.add(
-            new Difference(
-                a.corner(), null, name + " no longer: " + speaker.say(was.line(before))));
-      }
-    }
-  }
+  /** One corner that both have. */
+  private final class Of {
+    private final Corner corner;
+    private final CornerEntry a;
+    private final CornerEntry b;
 
-  /** Whether more is written of a point than before, or something else. */
-  private static boolean written(CornerEntry a, CornerEntry b, String id) {
-    PointKind kind = Score.point(id).orElseThrow();
-    return !said(a, kind).equals(said(b, kind));
+    Of(Corner corner, CornerEntry a, CornerEntry b) {
+      this.corner = corner;
+      this.a = a;
+      this.b = b;
+    }
+
+    private void say(@Nullable PointKind kind, Said what) {
+      out.add(new Difference(corner.id(), kind, speaker.say(inCorner(corner, what))));
+    }
+
+    private void say(String key, Value... values) {
+      say(null, Said.of(key, values));
+    }
+
+    void compare() {
+      actions();
+      if (a.slowing() != b.slowing()) {
+        say(
+            "compare.instead",
+            Said.of("slowing." + b.slowing()).in(),
+            Said.of("slowing." + a.slowing()).in());
+      }
+      for (PointKind kind : PointKind.values()) {
+        point(kind);
+      }
+      if (a.gear() != b.gear()) {
+        say("compare.gear", Value.count(b.gear()), Value.count(a.gear()));
+      }
+      share("compare.effort", a.firstEffort(), b.firstEffort());
+      share("compare.throttle", a.firstThrottle(), b.firstThrottle());
+      if (a.apexType() != b.apexType()) {
+        say(
+            PointKind.APEX,
+            Said.of("compare.apex", Value.choice(b.apexType()), Value.choice(a.apexType())));
+      }
+      beyondPoints();
+      if (!Objects.equals(a.note(), b.note())) {
+        written(Said.of("compare.note"), b.note());
+      }
+    }
+
+    /** Actions added, left out or otherwise; each named by its id, not by its kind. */
+    private void actions() {
+      List<Action> before = Score.of(lapLength, a);
+      List<Action> after = Score.of(lapLength, b);
+      for (Action is : after) {
+        Action was = before.stream().filter(x -> x.id().equals(is.id())).findFirst().orElse(null);
+        boolean own = Score.point(is.id()).isEmpty();
+        if (was == null && own) {
+          say(null, is.line(after));
+        } else if (was != null && (own ? !was.equals(is) : otherwise(is.id()))) {
+          say("compare.action.other", is.line(after).in(), was.line(before).in());
+        }
+      }
+      for (Action was : before) {
+        boolean gone = after.stream().noneMatch(x -> x.id().equals(was.id()));
+        if (gone && Score.point(was.id()).isEmpty()) {
+          say("compare.action.gone", was.line(before).in());
+        }
+      }
+    }
+
+    /** Whether more is written of a point than before, or something else. */
+    private boolean otherwise(String id) {
+      PointKind kind = Score.point(id).orElseThrow();
+      return !said(a, kind).equals(said(b, kind));
+    }
+
+    private void point(PointKind kind) {
+      CornerPoint p = a.point(kind).orElse(null);
+      CornerPoint q = b.point(kind).orElse(null);
+      if (p == null && q == null) {
+        return;
+      }
+      if (p == null || q == null) {
+        say(
+            kind,
+            Said.of(p == null ? "compare.point.added" : "compare.point.gone", kind.said().in()));
+        return;
+      }
+      double moved = Math.IEEEremainder(q.station() - p.station(), lapLength);
+      if (Math.abs(moved) >= SAME_PLACE) {
+        say(
+            kind,
+            Said.of(
+                "compare.point.moved",
+                kind.said().in(),
+                Value.length(moved),
+                Value.choice(moved > 0),
+                place(p).in(),
+                placeAfter(p, q).in()));
+      }
+    }
+
+    private void beyondPoints() {
+      for (School s : b.schools()) {
+        if (!a.schools().contains(s)) {
+          say(null, s.called());
+        }
+      }
+      for (School s : a.schools()) {
+        if (School.chosen(b.schools(), s.question()).isEmpty()) {
+          say("compare.school.open", s.question().said().in());
+        }
+      }
+      if (a.schools().equals(b.schools())) {
+        share("compare.given", a.givenAway(), b.givenAway());
+      }
+      if (Math.abs(a.apexOff() - b.apexOff()) > 0.02) {
+        double further = b.apexOff() - a.apexOff();
+        say(
+            PointKind.APEX,
+            Said.of(
+                "compare.inside", Value.length(further, 1), Value.choice(further > 0)));
+      }
+      if (!Objects.equals(a.pedals(), b.pedals())) {
+        say("compare.pedals");
+      }
+      for (Detail d : Detail.values()) {
+        if (!a.detail(d).equals(b.detail(d))) {
+          written(Said.of("compare.called", Value.own(d.words())), b.detail(d));
+        }
+      }
+      if (!a.kerbs().equals(b.kerbs())) {
+        say("compare.kerbs");
+      }
+      for (PointKind kind : PointKind.values()) {
+        Sureness was = a.point(kind).map(CornerPoint::sure).orElse(null);
+        Sureness is = b.point(kind).map(CornerPoint::sure).orElse(null);
+        if (was != is && is != null && a.point(kind).isPresent()) {
+          say(kind, Said.of("compare.sure", kind.said().in(), Value.own(is.words())));
+        }
+      }
+      if (!Objects.equals(a.priority(), b.priority())) {
+        Integer place = b.priority();
+        if (place == null) {
+          say("compare.priority.computed");
+        } else {
+          say("compare.priority.number", Value.count(place));
+        }
+      }
+      if (!Objects.equals(a.wording(), b.wording())) {
+        say("compare.wording");
+      }
+    }
+
+    /** Words of the driver's own, or that there are none any more. */
+    private void written(Said what, String words) {
+      if (words.isBlank()) {
+        say("compare.words.gone", what.in());
+      } else {
+        say("compare.words.said", what.in(), Value.own(words.strip()));
+      }
+    }
+
+    private void share(String what, double before, double after) {
+      if (Math.abs(before - after) > SAME_SHARE) {
+        say(
+            "compare.amount",
+            Said.of(what).in(),
+            Value.percent(after),
+            Value.percent(before));
+      }
+    }
   }
 
   /** What is written of a point beside its place, which is compared as a point. */
@@ -207,171 +336,21 @@ public final class Comparison {
     return cue == null ? null : cue.with(Math.round(cue.number() * 10) / 10.0);
   }
 
-  private static void compare(
-      List<Difference> out,
-      String name,
-      double lapLength,
-      CornerEntry a,
-      CornerEntry b,
-      Display units) {
-    actions(out, name, lapLength, a, b, units);
-    String id = a.corner();
-    if (a.slowing() != b.slowing()) {
-      out.add(
-          new Difference(
-              id, null, name + " " + word(b.slowing()) + " instead of " + word(a.slowing())));
-    }
-    for (PointKind kind : PointKind.values()) {
-      CornerPoint p = a.point(kind).orElse(null);
-      CornerPoint q = b.point(kind).orElse(null);
-      if (p == null && q == null) {
-        continue;
-      }
-      if (p == null || q == null) {
-        out.add(
-            new Difference(
-                id, kind, name + " " + kind.word() + (p == null ? " added" : " left out")));
-        continue;
-      }
-      double moved = Math.IEEEremainder(q.station() - p.station(), lapLength);
-      if (Math.abs(moved) >= SAME_PLACE) {
-        out.add(
-            new Difference(
-                id,
-                kind,
-                name
-                    + " "
-                    + kind.word()
-                    + " "
-                    + units.length(moved)
-                    + (moved > 0 ? " later" : " sooner")
-                    + ", from "
-                    + place(p, units)
-                    + " to "
-                    + placeAfter(p, q, units)));
-      }
-    }
-    if (a.gear() != b.gear()) {
-      out.add(new Difference(id, null, name + " gear " + b.gear() + " instead of " + a.gear()));
-    }
-    share(out, id, name + " first effort", a.firstEffort(), b.firstEffort());
-    share(out, id, name + " first throttle", a.firstThrottle(), b.firstThrottle());
-    if (a.apexType() != b.apexType()) {
-      out.add(
-          new Difference(
-              id,
-              PointKind.APEX,
-              name + " apex " + word(b.apexType()) + " instead of " + word(a.apexType())));
-    }
-    beyondPoints(out, name, a, b);
-    if (!Objects.equals(a.note(), b.note())) {
-      out.add(
-          new Difference(
-              id,
-              null,
-              name + (b.note().isBlank() ? " note removed" : " note: “" + b.note().strip() + "”")));
-    }
-  }
-
-  private static void beyondPoints(
-      List<Difference> out, String name, CornerEntry a, CornerEntry b) {
-    String id = a.corner();
-    for (School s : b.schools()) {
-      if (!a.schools().contains(s)) {
-        out.add(new Difference(id, null, name + " " + s.question().words() + ": " + s.words()));
-      }
-    }
-    for (School s : a.schools()) {
-      if (School.chosen(b.schools(), s.question()).isEmpty()) {
-        out.add(new Difference(id, null, name + " " + s.question().words() + " left open again"));
-      }
-    }
-    if (a.schools().equals(b.schools()) && Math.abs(a.givenAway() - b.givenAway()) > 0.004) {
-      share(out, id, name + " given away", a.givenAway(), b.givenAway());
-    }
-    if (Math.abs(a.apexOff() - b.apexOff()) > 0.02) {
-      out.add(
-          new Difference(
-              id,
-              PointKind.APEX,
-              String.format(
-                  Locale.ROOT,
-                  "%s apex %.1f m %s the inside",
-                  name,
-                  Math.abs(b.apexOff() - a.apexOff()),
-                  b.apexOff() > a.apexOff() ? "further off" : "closer to")));
-    }
-    if (!Objects.equals(a.pedals(), b.pedals())) {
-      out.add(new Difference(id, null, name + " another shape of the pedals"));
-    }
-    for (Detail d : Detail.values()) {
-      if (!a.detail(d).equals(b.detail(d))) {
-        out.add(
-            new Difference(
-                id,
-                null,
-                name
-                    + " "
-                    + d.words()
-                    + (b.detail(d).isBlank() ? " removed" : ": “" + b.detail(d).strip() + "”")));
-      }
-    }
-    if (!a.kerbs().equals(b.kerbs())) {
-      out.add(new Difference(id, null, name + " other use of the kerbs"));
-    }
-    for (PointKind kind : PointKind.values()) {
-      Sureness was = a.point(kind).map(CornerPoint::sure).orElse(null);
-      Sureness is = b.point(kind).map(CornerPoint::sure).orElse(null);
-      if (was != is && is != null && a.point(kind).isPresent()) {
-        out.add(new Difference(id, kind, name + " " + kind.word() + ": " + is.words()));
-      }
-    }
-    if (!Objects.equals(a.priority(), b.priority())) {
-      Integer place = b.priority();
-      out.add(
-          new Difference(
-              id,
-              null,
-              name + (place == null ? " placed as computed" : " placed number " + place)));
-    }
-    if (!Objects.equals(a.wording(), b.wording())) {
-      out.add(new Difference(id, null, name + " other words"));
-    }
-  }
-
-  private static void share(
-      List<Difference> out, String id, String what, double before, double after) {
-    if (Math.abs(before - after) > 0.004) {
-      out.add(
-          new Difference(
-              id,
-              null,
-              what
-                  + " "
-                  + Math.round(after * 100)
-                  + " % instead of "
-                  + Math.round(before * 100)
-                  + " %"));
-    }
-  }
-
-  private static String place(CornerPoint point, Display units) {
+  private Said place(CornerPoint point) {
     Tie tie = point.tie();
-    return tie == null ? units.length(point.station()) : "the " + Sentence.brief(tie, units);
+    return tie == null
+        ? Said.of("compare.place.road", Value.length(point.station()))
+        : Said.of("compare.place.thing", Value.own(Sentence.brief(tie, units)));
   }
 
   /** The second place, without its landmark where that is the first's. */
-  private static String placeAfter(CornerPoint first, CornerPoint second, Display units) {
+  private Said placeAfter(CornerPoint first, CornerPoint second) {
     Tie a = first.tie();
     Tie b = second.tie();
-    if (a != null && b != null && a.landmark().equals(b.landmark()) && Math.round(b.past()) != 0) {
-      return (b.past() > 0 ? "+ " : "− ") + units.length(b.past());
-    }
-    return place(second, units);
-  }
-
-  private static String word(Enum<?> value) {
-    return value.name().toLowerCase(Locale.ROOT);
+    boolean same = a != null && b != null && a.landmark().equals(b.landmark());
+    return same && Math.round(b.past()) != 0
+        ? Said.of("compare.place.past", Value.choice(b.past() > 0), Value.length(b.past()))
+        : place(second);
   }
 
   private static @Nullable CornerEntry entry(ReferenceContent content, String corner) {

@@ -11,6 +11,11 @@ final class Spoken {
   private static final Pattern UNIT =
       Pattern.compile("(?<=\\d) ?(%|km/h|mph|ft|yd|kg|rpm|m|s)(?![\\p{L}])");
 
+  // Made of many rules, and not for two threads at once.
+  private static final ThreadLocal<RuleBasedNumberFormat> IN_WORDS =
+      ThreadLocal.withInitial(
+          () -> new RuleBasedNumberFormat(Locale.ENGLISH, RuleBasedNumberFormat.SPELLOUT));
+
   private Spoken() {}
 
   static String of(String written) {
@@ -19,8 +24,7 @@ final class Spoken {
     Matcher units = UNIT.matcher(text);
     text = units.replaceAll(r -> " " + named(r.group(1)));
     Matcher numbers = NUMBER.matcher(text);
-    RuleBasedNumberFormat words =
-        new RuleBasedNumberFormat(Locale.ENGLISH, RuleBasedNumberFormat.SPELLOUT);
+    RuleBasedNumberFormat words = IN_WORDS.get();
     return numbers.replaceAll(r -> words.format(Double.parseDouble(r.group().replace(',', '.'))));
   }
 

@@ -28,6 +28,8 @@ import marvek.core.score.CueKind;
 import marvek.core.session.Promise;
 import marvek.core.survey.Edge;
 import marvek.core.survey.Kerb;
+import marvek.core.technique.Question;
+import marvek.core.technique.School;
 import marvek.core.units.Display;
 import org.junit.jupiter.api.Test;
 
@@ -68,6 +70,8 @@ class CatalogueTest {
     Arrays.stream(Kerb.Part.values()).forEach(p -> out.add("kerb.part." + p));
     Arrays.stream(Kerb.Verdict.values()).forEach(v -> out.add("kerb.verdict." + v));
     Arrays.stream(Slowing.values()).forEach(w -> out.add("slowing." + w));
+    Arrays.stream(Question.values()).forEach(q -> out.add(q.said().key()));
+    Arrays.stream(School.values()).forEach(w -> out.add(w.said().key()));
     Stream.of("before", "in", "exit").forEach(w -> out.add("hazard.zone." + w));
     Stream.of("early", "held", "turning")
         .forEach(how -> out.add("check.RELEASE_AGAINST_CHOICE." + how));

@@ -25,12 +25,14 @@ import marvek.core.entry.OwnPace;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.ReferenceFile;
+import marvek.core.entry.RoadUse;
 import marvek.core.entry.Score;
 import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.Example;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.fixtures.RandomScores;
 import marvek.core.lap.Driving;
+import marvek.core.line.Gate;
 import marvek.core.marker.Landmark;
 import marvek.core.marker.Tie;
 import marvek.core.plan.ComputedLap;
@@ -97,6 +99,30 @@ class WordsAndFilesTest {
                 gt.draft,
                 Display.METRIC))
         .isEmpty();
+  }
+
+  /** Lengths are told in the driver's own units wherever they stand. */
+  @Test
+  void whatDiffersIsToldInTheDriversUnits() {
+    CornerEntry e = gt.first();
+    CornerEntry off = e.copy().apexOff(e.apexOff() + 1.5).done();
+    ReferenceContent passing =
+        new ReferenceContent(
+            with(off).corners(),
+            List.of(),
+            null,
+            new RoadUse(List.of(), List.of(new Gate("g", 100, true, 2, 0.5))));
+    assertThat(
+            Comparison.between(
+                gt.survey.corners(),
+                gt.computed.road().length(),
+                gt.draft,
+                passing,
+                new Display(Display.Speed.MPH, Display.Length.FT)))
+        .extracting(Comparison.Difference::words)
+        .containsExactly(
+            "T1 apex 4.9 ft further off the inside",
+            "The line passes 6.6 ft from the left edge at 328 ft");
   }
 
   @Test

@@ -25,6 +25,7 @@ import marvek.core.survey.ZoneKind;
 import marvek.core.technique.Question;
 import marvek.core.technique.School;
 import marvek.core.words.Sentence;
+import marvek.core.words.Speaker;
 import marvek.core.words.TenSeconds;
 import marvek.server.access.Driver;
 import marvek.server.work.Job;
@@ -128,9 +129,9 @@ class OverviewController {
   @GetMapping("/catalogue")
   Catalogue catalogue() {
     return new Catalogue(
-        Arrays.stream(Question.values()).map(q -> new QuestionWords(q, q.words())).toList(),
+        Arrays.stream(Question.values()).map(q -> new QuestionWords(q, Speaker.PLAIN.say(q.said()))).toList(),
         Arrays.stream(School.values())
-            .map(s -> new SchoolWords(s, s.question(), s.words()))
+            .map(s -> new SchoolWords(s, s.question(), Speaker.PLAIN.say(s.said())))
             .toList(),
         Arrays.stream(Detail.values())
             .map(d -> new DetailWords(d, d.phase(), d.words(), d.motorcycle(), d.choices()))

@@ -14,6 +14,7 @@ import marvek.core.technique.School;
 import marvek.core.technique.SchoolLine;
 import marvek.core.ways.Choices;
 import marvek.core.ways.Compromise;
+import marvek.core.words.Speaker;
 import marvek.server.access.Driver;
 import marvek.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
@@ -92,7 +93,7 @@ class TechniqueController {
             opened.computed(), opened.things(), body.entries(), body.corner(), body.school());
     if (changed.isEmpty()) {
       throw Problem.bad(
-          "\"" + body.school().words() + "\" cannot be followed here.",
+          "\"" + Speaker.PLAIN.say(body.school().said()) + "\" cannot be followed here.",
           body.corner(),
           "Choose another answer.");
     }

@@ -146,11 +146,11 @@ final class BriefSheet {
       Double costs = l.today().wayCosts();
       out.add(
           costs == null
-              ? line("page.no_way", Value.own(l.called()), Value.own(way.called()))
+              ? line("page.no_way", Value.own(l.called()), way.called().in())
               : line(
                   "page.way",
                   Value.own(l.called()),
-                  Value.own(way.called()),
+                  way.called().in(),
                   Value.choice(Math.abs(costs) >= TOLD),
                   Value.signed(costs, 2)));
     }

@@ -54,7 +54,7 @@ public final class PedalsAgainstChoice implements Check {
           Said.of(
               WORDS + ".slowed",
               Value.choice(e.slowing() == Slowing.BRAKE),
-              Value.own(other.words())));
+              other.said().in()));
     }
   }
 
@@ -70,7 +70,7 @@ public final class PedalsAgainstChoice implements Check {
       at.warn(
           this,
           PointKind.FULL_THROTTLE,
-          Said.of(WORDS + ".opened", Value.length(metres), Value.own(other.words())));
+          Said.of(WORDS + ".opened", Value.length(metres), other.said().in()));
     }
   }
 
@@ -89,7 +89,7 @@ public final class PedalsAgainstChoice implements Check {
       at.warn(
           this,
           PointKind.TURN_IN,
-          Said.of(WORDS + ".lift", Value.percent(kept), Value.own(other.words())));
+          Said.of(WORDS + ".lift", Value.percent(kept), other.said().in()));
     }
   }
 
@@ -111,6 +111,6 @@ public final class PedalsAgainstChoice implements Check {
     at.warn(
         this,
         PointKind.FIRST_THROTTLE,
-        Said.of(WORDS + ".roll", Value.length(Math.max(0, metres)), Value.own(chosen.words())));
+        Said.of(WORDS + ".roll", Value.length(Math.max(0, metres)), chosen.said().in()));
   }
 }

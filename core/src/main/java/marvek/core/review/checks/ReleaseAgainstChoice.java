@@ -52,6 +52,6 @@ public final class ReleaseAgainstChoice implements Check {
   }
 
   private void warn(Case at, String how, School chosen) {
-    at.warn(this, PointKind.RELEASE, Said.of(WORDS + "." + how, Value.own(chosen.words())));
+    at.warn(this, PointKind.RELEASE, Said.of(WORDS + "." + how, chosen.said().in()));
   }
 }

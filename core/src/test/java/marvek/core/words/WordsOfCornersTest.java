@@ -1,0 +1,153 @@
+package marvek.core.words;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import marvek.core.circuit.Corner;
+import marvek.core.entry.BrakedAgain;
+import marvek.core.entry.CornerEntry;
+import marvek.core.entry.CornerPoint;
+import marvek.core.entry.Detail;
+import marvek.core.entry.KerbUse;
+import marvek.core.entry.PointKind;
+import marvek.core.entry.Score;
+import marvek.core.entry.Slowing;
+import marvek.core.fixtures.Drives;
+import marvek.core.fixtures.RandomRoads;
+import marvek.core.plan.ComputedLap;
+import marvek.core.plan.Drafter;
+import marvek.core.score.Action;
+import marvek.core.score.ActionKind;
+import marvek.core.score.Cue;
+import marvek.core.score.CueKind;
+import marvek.core.score.Sureness;
+import marvek.core.survey.Kerb;
+import marvek.core.technique.Pedals;
+import marvek.core.technique.Question;
+import marvek.core.technique.School;
+import org.junit.jupiter.api.Test;
+
+/** What a corner is told in comes from the catalogue, at every length. */
+class WordsOfCornersTest {
+  private static final ComputedLap LAP = Drives.computed(RandomRoads.of(715, 240), "cup-gt");
+  private static final Speech SPEECH = Speech.PLAIN.on(LAP.road().length());
+  private static final Speaker MARKED =
+      new Speaker(Catalogue.ENGLISH.marked("\u27e6", "\u27e7"), SPEECH);
+
+  private static Corner corner(CornerEntry e) {
+    return LAP.corners().get(LAP.indexOf(e.corner()));
+  }
+
+  /** What stands outside every mark. */
+  private static String unmarked(String text) {
+    StringBuilder out = new StringBuilder();
+    int depth = 0;
+    for (char c : text.toCharArray()) {
+      depth += c == '\u27e6' ? 1 : 0;
+      if (depth == 0) {
+        out.append(c);
+      }
+      depth -= c == '\u27e7' ? 1 : 0;
+    }
+    assertThat(depth).isZero();
+    return out.toString();
+  }
+
+  /** An entry that holds all that can be said of a corner, by one answer to each question. */
+  private static CornerEntry rich(CornerEntry e, int answer, Slowing slowing) {
+    double apex = e.station(PointKind.APEX).orElseThrow();
+    Map<Detail, String> details = new EnumMap<>(Detail.class);
+    for (Detail d : Detail.values()) {
+      details.put(d, d.choices().isEmpty() ? "as told" : d.choices().get(0));
+    }
+    List<School> schools = new ArrayList<>();
+    for (Question q : Question.values()) {
+      List<School> answers = School.answering(q);
+      schools.add(answers.get(answer % answers.size()));
+    }
+    List<CornerPoint> points = new ArrayList<>();
+    for (PointKind k : PointKind.values()) {
+      double at = e.station(k).orElse(LAP.road().wrap(apex + 4 * k.ordinal() - 40));
+      points.add(new CornerPoint(k, at, null, Sureness.UNSURE));
+    }
+    CornerEntry out =
+        e.copy()
+            .slowing(slowing)
+            .details(details)
+            .schools(schools)
+            .points(points)
+            .pedals(new Pedals(0.1, 0.5, 0.6, null, 0.2))
+            .kerbs(List.of(new KerbUse(Kerb.Part.EXIT, Kerb.Verdict.HALF_THE_CAR, 10.0, 20.0, "it")))
+            .again(List.of(new BrakedAgain(LAP.road().wrap(apex + 30), 50, 40)))
+            .done();
+    Action lift =
+        Action.of("own", ActionKind.LIFT, LAP.road().wrap(apex - 60), 0.4)
+            .found(Cue.of(CueKind.FEEL, 0));
+    return answer == 0 ? out : Score.with(out, lift);
+  }
+
+  @Test
+  void everyLengthComesFromTheCatalogue() {
+    for (CornerEntry draft : Drafter.draft(LAP, List.of()).corners()) {
+      for (Slowing slowing : Slowing.values()) {
+        for (int answer = 0; answer < 3; answer++) {
+          CornerEntry e = rich(draft, answer, slowing);
+          Corner corner = corner(e);
+          for (String said :
+              List.of(
+                  Sentence.full(corner, e, SPEECH, MARKED),
+                  Sentence.line(corner, e, SPEECH, MARKED),
+                  Sentence.pocket(corner, e, SPEECH, MARKED).replaceAll("\\d+ m\\b", ""))) {
+            assertThat(unmarked(said)).as(said).doesNotContainPattern("\\p{L}");
+            assertThat(said).contains("\u27e6");
+          }
+        }
+      }
+    }
+  }
+
+  /** Every answer to a question that the full words tell is told. */
+  @Test
+  void theWayChosenIsTold() {
+    CornerEntry draft = Drafter.draft(LAP, List.of()).corners().get(0);
+    for (School school : School.values()) {
+      boolean untold =
+          switch (school.question()) {
+            // Told by the apex and by the release themselves.
+            case APEX, RELEASE -> true;
+            default -> false;
+          };
+      boolean lifts =
+          school.question() == Question.LIFT || school.question() == Question.SLOW_WITH;
+      CornerEntry e =
+          rich(draft, 0, lifts ? Slowing.LIFT : Slowing.BRAKE)
+              .copy()
+              .schools(List.of(school))
+              .done();
+      String full = Sentence.full(corner(e), e, SPEECH).toLowerCase(java.util.Locale.ROOT);
+      assertThat(full.contains(Speaker.PLAIN.say(school.said())))
+          .as("%s in %s", school, full)
+          .isEqualTo(!untold);
+    }
+  }
+
+  /** Where no apex is written what follows is told by its station, not by nothing. */
+  @Test
+  void withoutAnApexPlacesAreToldByTheirStation() {
+    for (CornerEntry draft : Drafter.draft(LAP, List.of()).corners()) {
+      CornerEntry e =
+          draft
+              .copy()
+              .points(draft.points().stream().filter(p -> p.kind() != PointKind.APEX).toList())
+              .done();
+      String line = Sentence.line(corner(e), e, SPEECH);
+      assertThat(line).doesNotContain(" ,").doesNotContain(" ;").doesNotContain(" .");
+      e.station(PointKind.FULL_THROTTLE)
+          .filter(f -> e.slowing() != Slowing.FLAT)
+          .ifPresent(f -> assertThat(line).contains("all of it at " + Math.round(f) + " m"));
+    }
+  }
+}
