@@ -207,11 +207,11 @@ public final class ContentCheck {
                   && !text.isEmpty()
                   && !detail.choices().contains(text)) {
                 throw new Refusal(
-                    "\"" + text + "\" is no answer to \"" + detail.words() + "\".",
+                    "\"" + text + "\" is no answer to \"" + plain(detail) + "\".",
                     where,
                     "Choose one of " + String.join(", ", detail.choices()) + ".");
               }
-              tooLong(where, detail.words(), text);
+              tooLong(where, plain(detail), text);
             });
     if (e.kerbs().size() > MOST_KERBS) {
       throw new Refusal(

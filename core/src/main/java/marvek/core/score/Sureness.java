@@ -1,21 +1,17 @@
 package marvek.core.score;
 
+import marvek.core.said.Said;
+
 /** How sure a driver is of a point. */
 public enum Sureness {
-  SURE("sure"),
-  FAIRLY("fairly sure"),
-  UNSURE("unsure"),
+  SURE,
+  FAIRLY,
+  UNSURE,
   /** Taken over from another vehicle, set-up or layout version, not driven yet. */
-  CARRIED("carried over, not proved");
+  CARRIED;
 
-  private final String words;
-
-  Sureness(String words) {
-    this.words = words;
-  }
-
-  public String words() {
-    return words;
+  public Said said() {
+    return Said.of("sureness." + name());
   }
 
   /** Whether it is to be rehearsed and looked at first. */

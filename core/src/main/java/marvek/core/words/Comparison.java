@@ -279,7 +279,7 @@ public final class Comparison {
       }
       for (Detail d : Detail.values()) {
         if (!a.detail(d).equals(b.detail(d))) {
-          written(Said.of("compare.called", Value.own(d.words())), b.detail(d));
+          written(d.said(), b.detail(d));
         }
       }
       if (!a.kerbs().equals(b.kerbs())) {
@@ -289,7 +289,7 @@ public final class Comparison {
         Sureness was = a.point(kind).map(CornerPoint::sure).orElse(null);
         Sureness is = b.point(kind).map(CornerPoint::sure).orElse(null);
         if (was != is && is != null && a.point(kind).isPresent()) {
-          say(kind, Said.of("compare.sure", kind.said().in(), Value.own(is.words())));
+          say(kind, Said.of("compare.sure", kind.said().in(), is.said().in()));
         }
       }
       if (!Objects.equals(a.priority(), b.priority())) {

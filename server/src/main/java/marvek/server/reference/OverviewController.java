@@ -134,14 +134,14 @@ class OverviewController {
             .map(s -> new SchoolWords(s, s.question(), Speaker.PLAIN.say(s.said())))
             .toList(),
         Arrays.stream(Detail.values())
-            .map(d -> new DetailWords(d, d.phase(), d.words(), d.motorcycle(), d.choices()))
+            .map(d -> new DetailWords(d, d.phase(), Speaker.PLAIN.say(d.said()), d.motorcycle(), d.choices()))
             .toList(),
         Arrays.stream(PointKind.values())
             .map(k -> new KindWords(k, k.word(), k.drafted()))
             .toList(),
         Arrays.stream(DayKind.values()).map(k -> new VariantKind(k, k.words(), k.usual())).toList(),
         Arrays.stream(Sureness.values())
-            .map(s -> new SurenessWords(s, s.words(), s.standsOut()))
+            .map(s -> new SurenessWords(s, Speaker.PLAIN.say(s.said()), s.standsOut()))
             .toList(),
         Arrays.stream(ZoneKind.values())
             .map(
