@@ -245,6 +245,7 @@ public final class Answers {
       remarks.add(
           Said.of("plan.braked_through", new Value.CornerName(before.number(), before.name())));
     }
+    lateLift(entry, plan, remarks);
     Pressing pressing = pressing(plan, steps, remarks);
     GearPlan gears = new GearPlan(stretch, plan, entry);
     List<GearChoice> choices = gears.choices();
@@ -325,6 +326,30 @@ public final class Answers {
   }
 
   /** Gears that the driver takes where they would turn too fast. */
+  /**
+   * A lift past where the lap itself has eased the throttle. What the tyres do not bear is cut, so
+   * that it takes no longer here; nobody drives it so.
+   */
+  private void lateLift(CornerEntry entry, PlannedCorner plan, List<Said> remarks) {
+    if (entry.slowing() != Slowing.LIFT || SchoolLine.bends(entry.schools())) {
+      return;
+    }
+    Optional<Action> own =
+        Score.of(computed.road(), entry).stream()
+            .filter(a -> a.kind() == ActionKind.LIFT)
+            .findFirst();
+    Optional<Action> drafted = Drafter.lift(Drafter.entry(computed, c));
+    if (own.isEmpty() || drafted.isEmpty()) {
+      return;
+    }
+    double late = computed.road().apart(drafted.get().station(), own.get().station());
+    double ahead = computed.conditions().driving().margin() + ScoreDrive.LIFT_AT_ONCE;
+    double speed = plan.speed[Math.min(count, stretch.step(drafted.get().station()))];
+    if (late > ahead * speed) {
+      remarks.add(Said.of("plan.lift_late", Value.length(late - ahead * speed)));
+    }
+  }
+
   private void overRevved(CornerEntry entry, PlannedCorner plan, List<Said> remarks) {
     Vehicle vehicle = computed.vehicle();
     for (Action a : entry.actions()) {
