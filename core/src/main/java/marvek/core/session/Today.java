@@ -282,8 +282,7 @@ public record Today(
     int c = base.indexOf(own.corner());
     List<Differing> out = new ArrayList<>();
     if (other.isPresent() && way != null) {
-      out.addAll(
-          besides(base, own, entry, When.ALL, Said.of("today.why.way", way.called().in())));
+      out.addAll(besides(base, own, entry, When.ALL, Said.of("today.why.way", way.called().in())));
     } else {
       out.addAll(differences(base, own, entry, adjusted, reason(base, then, variant.day(), c)));
     }

@@ -271,8 +271,7 @@ public final class Comparison {
         double further = b.apexOff() - a.apexOff();
         say(
             PointKind.APEX,
-            Said.of(
-                "compare.inside", Value.length(further, 1), Value.choice(further > 0)));
+            Said.of("compare.inside", Value.length(further, 1), Value.choice(further > 0)));
       }
       if (!Objects.equals(a.pedals(), b.pedals())) {
         say("compare.pedals");
@@ -316,11 +315,7 @@ public final class Comparison {
 
     private void share(String what, double before, double after) {
       if (Math.abs(before - after) > SAME_SHARE) {
-        say(
-            "compare.amount",
-            Said.of(what).in(),
-            Value.percent(after),
-            Value.percent(before));
+        say("compare.amount", Said.of(what).in(), Value.percent(after), Value.percent(before));
       }
     }
   }
@@ -347,10 +342,10 @@ public final class Comparison {
   private Said placeAfter(CornerPoint first, CornerPoint second) {
     Tie a = first.tie();
     Tie b = second.tie();
-    boolean same = a != null && b != null && a.landmark().equals(b.landmark());
-    return same && Math.round(b.past()) != 0
-        ? Said.of("compare.place.past", Value.choice(b.past() > 0), Value.length(b.past()))
-        : place(second);
+    if (a != null && b != null && a.landmark().equals(b.landmark()) && Math.round(b.past()) != 0) {
+      return Said.of("compare.place.past", Value.choice(b.past() > 0), Value.length(b.past()));
+    }
+    return place(second);
   }
 
   private static @Nullable CornerEntry entry(ReferenceContent content, String corner) {

@@ -106,10 +106,7 @@ final class CornerWords {
     Double set = play == null ? null : play.amount();
     double effort = set == null ? e.firstEffort() : set;
     return Said.of(
-        "entry.brake.share",
-        brake().in(),
-        Value.choice(Firm.of(effort)),
-        Value.percent(effort));
+        "entry.brake.share", brake().in(), Value.choice(Firm.of(effort)), Value.percent(effort));
   }
 
   /** Where it is braked again, each. */
@@ -165,8 +162,7 @@ final class CornerWords {
   /** One word for a pocket. */
   Said apexInShort() {
     boolean twice = e.apexType() == ApexType.MIDDLE && corner.apexes().size() > 1;
-    return Said.of(
-        "entry.pocket", new Value.Choice(twice ? "TWICE" : e.apexType().name()));
+    return Said.of("entry.pocket", new Value.Choice(twice ? "TWICE" : e.apexType().name()));
   }
 
   /** First and full throttle. */
@@ -212,9 +208,7 @@ final class CornerWords {
     boolean nearFirst = first.isPresent() && Math.abs(first.get()) < Math.abs(past);
     double by = nearFirst ? first.get() : past;
     From from =
-        nearFirst
-            ? From.FIRST
-            : first.isPresent() ? From.SECOND : named ? From.NAMED : From.IT;
+        nearFirst ? From.FIRST : first.isPresent() ? From.SECOND : named ? From.NAMED : From.IT;
     return Math.abs(by) < AT_APEX
         ? Said.of("entry.from.at", Value.choice(from))
         : Said.of("entry.from.off", Value.length(by), Value.choice(by > 0), Value.choice(from));

@@ -80,7 +80,8 @@ class WordsOfCornersTest {
             .schools(schools)
             .points(points)
             .pedals(new Pedals(0.1, 0.5, 0.6, null, 0.2))
-            .kerbs(List.of(new KerbUse(Kerb.Part.EXIT, Kerb.Verdict.HALF_THE_CAR, 10.0, 20.0, "it")))
+            .kerbs(
+                List.of(new KerbUse(Kerb.Part.EXIT, Kerb.Verdict.HALF_THE_CAR, 10.0, 20.0, "it")))
             .again(List.of(new BrakedAgain(LAP.road().wrap(apex + 30), 50, 40)))
             .done();
     Action lift =
@@ -120,8 +121,7 @@ class WordsOfCornersTest {
             case APEX, RELEASE -> true;
             default -> false;
           };
-      boolean lifts =
-          school.question() == Question.LIFT || school.question() == Question.SLOW_WITH;
+      boolean lifts = school.question() == Question.LIFT || school.question() == Question.SLOW_WITH;
       CornerEntry e =
           rich(draft, 0, lifts ? Slowing.LIFT : Slowing.BRAKE)
               .copy()

@@ -52,9 +52,7 @@ public final class PedalsAgainstChoice implements Check {
           this,
           PointKind.TURN_IN,
           Said.of(
-              WORDS + ".slowed",
-              Value.choice(e.slowing() == Slowing.BRAKE),
-              other.said().in()));
+              WORDS + ".slowed", Value.choice(e.slowing() == Slowing.BRAKE), other.said().in()));
     }
   }
 

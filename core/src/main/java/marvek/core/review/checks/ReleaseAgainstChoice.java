@@ -5,7 +5,6 @@ import java.util.Optional;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.said.Said;
-import marvek.core.said.Value;
 import marvek.core.technique.School;
 
 /** A release that does not go with the way chosen. */
