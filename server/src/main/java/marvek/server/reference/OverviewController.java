@@ -129,12 +129,17 @@ class OverviewController {
   @GetMapping("/catalogue")
   Catalogue catalogue() {
     return new Catalogue(
-        Arrays.stream(Question.values()).map(q -> new QuestionWords(q, Speaker.PLAIN.say(q.said()))).toList(),
+        Arrays.stream(Question.values())
+            .map(q -> new QuestionWords(q, Speaker.PLAIN.say(q.said())))
+            .toList(),
         Arrays.stream(School.values())
             .map(s -> new SchoolWords(s, s.question(), Speaker.PLAIN.say(s.said())))
             .toList(),
         Arrays.stream(Detail.values())
-            .map(d -> new DetailWords(d, d.phase(), Speaker.PLAIN.say(d.said()), d.motorcycle(), d.choices()))
+            .map(
+                d ->
+                    new DetailWords(
+                        d, d.phase(), Speaker.PLAIN.say(d.said()), d.motorcycle(), d.choices()))
             .toList(),
         Arrays.stream(PointKind.values())
             .map(k -> new KindWords(k, k.word(), k.drafted()))

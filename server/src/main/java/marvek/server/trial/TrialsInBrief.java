@@ -14,6 +14,7 @@ import marvek.core.session.PlannedTrial;
 import marvek.core.session.TrialPlan;
 import marvek.core.technique.School;
 import marvek.core.vehicle.SetupParameter;
+import marvek.core.words.Speaker;
 import marvek.server.access.Driver;
 import marvek.server.reference.References;
 import marvek.server.reference.Speaking;
@@ -73,7 +74,7 @@ class TrialsInBrief implements BriefTrials {
           case SCHOOL ->
               Arrays.stream(School.values())
                   .filter(s -> s.name().equals(way.key()))
-                  .map(School::called)
+                  .map(s -> Speaker.PLAIN.say(s.called()))
                   .findFirst()
                   .orElse(way.key());
           case DAY -> way.label().isEmpty() ? day(way.key()) : way.label();
