@@ -325,7 +325,6 @@ public final class Answers {
         : List.of();
   }
 
-  /** Gears that the driver takes where they would turn too fast. */
   /**
    * A lift past where the lap itself has eased the throttle. What the tyres do not bear is cut, so
    * that it takes no longer here; nobody drives it so.
@@ -350,6 +349,7 @@ public final class Answers {
     }
   }
 
+  /** Gears that the driver takes where they would turn too fast. */
   private void overRevved(CornerEntry entry, PlannedCorner plan, List<Said> remarks) {
     Vehicle vehicle = computed.vehicle();
     for (Action a : entry.actions()) {
