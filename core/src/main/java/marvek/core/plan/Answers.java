@@ -326,11 +326,20 @@ public final class Answers {
   }
 
   /**
-   * A lift past where the lap itself has eased the throttle. What the tyres do not bear is cut, so
-   * that it takes no longer here; nobody drives it so.
+   * A lift after more is asked than there is, and one past where the lap itself has eased the
+   * throttle. What the tyres do not bear is cut, so that it takes no longer here; nobody drives it
+   * so.
    */
   private void lateLift(CornerEntry entry, PlannedCorner plan, List<Said> remarks) {
-    if (entry.slowing() != Slowing.LIFT || SchoolLine.bends(entry.schools())) {
+    if (entry.slowing() != Slowing.LIFT) {
+      return;
+    }
+    ScoreDrive driven = plan.driven;
+    if (driven != null && driven.liftsLate(plan.slowest)) {
+      remarks.add(Said.of("plan.lift_asks", Value.percent(driven.before(0, plan.slowest))));
+      return;
+    }
+    if (SchoolLine.bends(entry.schools())) {
       return;
     }
     Optional<Action> own =
@@ -390,7 +399,7 @@ public final class Answers {
               played == null || driven == null ? null : driven.used(p),
               played == null || driven == null || a.kind() != ActionKind.LIFT
                   ? null
-                  : driven.before(p),
+                  : driven.before(p, plan.slowest),
               played == null
                   ? even ? Double.valueOf(stretch.station(plan.slowest)) : null
                   : played.serves() < 0 ? null : stretch.station(played.serves()),

@@ -40,7 +40,9 @@ final class DraftedScore {
   private static final double DEAREST = 0.3;
   // Seconds by which a lift is tried sooner where it comes too late, and how often.
   private static final double SOONER = 0.1;
-  private static final int TRIES = 8;
+  private static final int TRIES = 20;
+  // Seconds that letting go slowly must win.
+  private static final double QUICKER = 0.02;
   // Shares are written as a driver can tell them, and tried down to so much less than the lap's.
   private static final double SHARE = 0.05;
   private static final double LESS = 0.3;
@@ -78,16 +80,16 @@ final class DraftedScore {
   /**
    * The same.
    *
-   * @param kept share of the throttle that a lift keeps; another one only where that cannot be
-   *     made, and the best where none is given
+   * @param like a lift that keeps as much and is let go in the same manner; another one only where
+   *     that cannot be made, and the best where none is given
    */
-  CornerEntry of(CornerEntry entry, @Nullable Double kept) {
+  CornerEntry of(CornerEntry entry, @Nullable Action like) {
     if (entry.slowing() == Slowing.FLAT) {
       return entry;
     }
     CornerEntry out = entry;
     if (entry.slowing() == Slowing.LIFT) {
-      out = lifted(out, kept);
+      out = lifted(out, like);
     } else {
       out = brakedAgain(out);
     }
@@ -161,15 +163,16 @@ final class DraftedScore {
    * The throttle closed to about the least that the lap has, from where that is quickest and still
    * made.
    */
-  private CornerEntry lifted(CornerEntry entry, @Nullable Double kept) {
+  private CornerEntry lifted(CornerEntry entry, @Nullable Action like) {
     Eased eased = eased(entry);
     if (eased == null) {
       return entry;
     }
-    if (kept != null) {
-      CornerEntry like = lifted(entry, eased.down(), kept);
-      if (like != null && !dearer(entry, like)) {
-        return like;
+    Double kept = like == null ? null : like.amount();
+    if (like != null && kept != null) {
+      CornerEntry alike = lifted(entry, eased.down(), kept, like.manner());
+      if (alike != null && !dearer(entry, alike)) {
+        return alike;
       }
     }
     CornerEntry best = null;
@@ -226,18 +229,36 @@ final class DraftedScore {
     return new Eased(down, least);
   }
 
-  /** A lift that keeps a share, as late as it is made; null where it is not. */
+  /**
+   * A lift that keeps a share, with the margin in hand to where it is made latest; null where it is
+   * not. Let go slowly only where that is the quicker.
+   */
   private @Nullable CornerEntry lifted(CornerEntry entry, int down, double share) {
-    double margin = computed.conditions().driving().margin() + ScoreDrive.LIFT_AT_ONCE;
+    CornerEntry best = lifted(entry, down, share, Manner.AT_ONCE);
+    CornerEntry slowly = lifted(entry, down, share, Manner.SLOWLY);
+    boolean quicker =
+        best == null || slowly != null && drive(slowly).time < drive(best).time - QUICKER;
+    return quicker ? slowly : best;
+  }
+
+  private @Nullable CornerEntry lifted(CornerEntry entry, int down, double share, Manner manner) {
+    double lasts = manner == Manner.SLOWLY ? ScoreDrive.LIFT_SLOWLY : ScoreDrive.LIFT_AT_ONCE;
+    double margin = computed.conditions().driving().margin();
     for (int t = 0; t < TRIES; t++) {
-      double at = stretch.from + down - steps(down, margin + t * SOONER);
-      CornerEntry tried = with(entry, Action.of(LIFT, ActionKind.LIFT, station(at), share));
-      if (drive(tried).makesIt) {
+      double sooner = lasts + t * SOONER;
+      if (drive(let(entry, down, share, manner, sooner)).makesIt) {
         // Sooner is only slower.
-        return tried;
+        CornerEntry inHand = let(entry, down, share, manner, sooner + margin);
+        return drive(inHand).makesIt ? inHand : null;
       }
     }
     return null;
+  }
+
+  private CornerEntry let(
+      CornerEntry entry, int down, double share, Manner manner, double seconds) {
+    double at = station(stretch.from + down - steps(down, seconds));
+    return with(entry, Action.of(LIFT, ActionKind.LIFT, at, share).in(manner));
   }
 
   /** Every further braking, each with as much as its place asks for. */

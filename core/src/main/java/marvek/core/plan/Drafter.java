@@ -97,12 +97,11 @@ public final class Drafter {
   }
 
   /**
-   * The draft of one corner that lifts as much as another draft of it does, where that can be made:
-   * far less work than to seek how much is best.
+   * The draft of one corner that lifts as another draft of it does, where that can be made: far
+   * less work than to seek how much is best.
    */
   public static CornerEntry like(ComputedLap computed, int c, CornerEntry draft) {
-    @Nullable Double kept = lift(draft).map(Action::amount).orElse(null);
-    return new DraftedScore(computed, c).of(places(computed, c), kept);
+    return new DraftedScore(computed, c).of(places(computed, c), lift(draft).orElse(null));
   }
 
   /**

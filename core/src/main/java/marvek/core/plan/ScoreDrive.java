@@ -855,19 +855,39 @@ final class ScoreDrive {
   /**
    * Most of the grip that throttle and turn ask for together in the turn before a lift: above 1 it
    * comes late, for nobody holds a turn on its limit with more throttle than it bears.
+   *
+   * @param bend step in the turn that it lifts for: what is held in one the other way is not its to
+   *     let go
    */
-  double before(int p) {
+  double before(int p, int bend) {
     double free = p == 0 ? 0 : pedals.get(p - 1).at();
-    return turning((int) Math.min(count, pedals.get(p).at()), free);
+    int at = (int) Math.min(count, pedals.get(p).at());
+    double way = way(bend);
+    // One past the turn was held all through it.
+    return Math.max(turning(at, free, way), turning(Math.min(at, bend), free, way));
+  }
+
+  /**
+   * Whether nothing is let go before the turn has asked, with all of the throttle, for more than
+   * there is.
+   */
+  boolean liftsLate(int bend) {
+    return !pedals.isEmpty()
+        && pedals.get(0).kind() != ActionKind.BRAKE
+        && !Double.isNaN(pedals.get(0).amount())
+        && before(0, bend) > PlannedCorner.TOLERATED;
+  }
+
+  private double way(int k) {
+    return Math.signum(path.curvature()[at(k)]);
   }
 
   /** The same up to a step, of whatever throttle is held. */
   double turning(int last) {
-    return turning(last, 0);
+    return turning(last, 0, way(last));
   }
 
-  private double turning(int last, double free) {
-    double way = Math.signum(path.curvature()[at(last)]);
+  private double turning(int last, double free, double way) {
     double most = 0;
     double peak = 0;
     double valley = Double.MAX_VALUE;
