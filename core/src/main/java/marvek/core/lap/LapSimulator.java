@@ -203,44 +203,6 @@ public final class LapSimulator {
     return new Speeds(corner, unbraked, speed, OPEN);
   }
 
-  /**
-   * Time over an open stretch, for comparing lines.
-   *
-   * @param from first station index; the stretch may run past the end of the lap
-   * @param count number of steps
-   * @param entry speed at its start, m/s
-   * @param exit speed that must not be passed at its end, m/s
-   */
-  public static double stretchTime(
-      Path path, Limits limits, int from, int count, double entry, double exit) {
-    int n = path.size();
-    double[] speed = new double[count + 1];
-    double[] top = new double[count + 1];
-    for (int k = 0; k <= count; k++) {
-      top[k] = limits.cornerSpeed(path, (from + k) % n);
-    }
-    top[count] = Math.min(top[count], exit);
-    speed[0] = Math.min(entry, top[0]);
-    for (int k = 0; k < count; k++) {
-      int i = (from + k) % n;
-      speed[k + 1] = Math.min(top[k + 1], ahead(path, limits, i, (i + 1) % n, speed[k]));
-    }
-    double time = 0;
-    for (int k = count - 1; k >= 0; k--) {
-      int i = (from + k) % n;
-      speed[k] = braked(path, limits, i, (i + 1) % n, speed[k], speed[k + 1]);
-      time += 2 * path.step()[i] / (speed[k] + speed[k + 1]);
-    }
-    // Slower than the given entry means braking before the stretch: its cost belongs to the line.
-    if (speed[0] < entry - 0.01) {
-      int i = from % n;
-      double brake = Math.max(1, limits.deceleration(path, i, speed[0]));
-      double longer = (entry * entry - speed[0] * speed[0]) / (2 * brake);
-      time += longer * (2 / (entry + speed[0]) - 1 / entry);
-    }
-    return time;
-  }
-
   private static void forward(
       Path path,
       Limits limits,

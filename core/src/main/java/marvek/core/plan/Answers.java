@@ -98,6 +98,12 @@ public final class Answers {
     return stretch.line(entry);
   }
 
+  /** Where the lap's own line is outermost, before the corner's apex and after it. */
+  public List<SchoolLine.Outermost> outermost() {
+    return SchoolLine.outermost(
+        computed.setting(stretch.things), computed.corners(), computed.path(), computed.lines(), c);
+  }
+
   private PlannedCorner plan(CornerEntry entry) {
     return laid(entry).plan();
   }
@@ -335,8 +341,9 @@ public final class Answers {
       return;
     }
     ScoreDrive driven = plan.driven;
-    if (driven != null && driven.liftsLate(plan.slowest)) {
-      remarks.add(Said.of("plan.lift_asks", Value.percent(driven.before(0, plan.slowest))));
+    double asks = driven == null ? 0 : driven.untouched(plan.slowest);
+    if (asks > PlannedCorner.TOLERATED) {
+      remarks.add(Said.of("plan.lift_asks", Value.percent(asks)));
       return;
     }
     if (SchoolLine.bends(entry.schools())) {

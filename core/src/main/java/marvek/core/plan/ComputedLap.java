@@ -263,7 +263,7 @@ public record ComputedLap(
    * @param given how much of a linked corner is given away, 0 to 1
    */
   public SchoolLine laid(Things things, int c, List<School> schools, double given) {
-    SchoolLine.Setting on = new SchoolLine.Setting(road, ground, limits, lap.speed(), things);
+    SchoolLine.Setting on = setting(things);
     ComputedLap keeps = laid.keeps();
     return laid.of(
         c,
@@ -274,6 +274,11 @@ public record ComputedLap(
             keeps == null
                 ? SchoolLine.of(on, corners, path, lines, c, schools, given)
                 : SchoolLine.kept(on, corners, schools, keeps.laid(things, c, schools, given)));
+  }
+
+  /** What the lines of schools are laid over. */
+  public SchoolLine.Setting setting(Things things) {
+    return new SchoolLine.Setting(road, ground, limits, lap.speed(), lap.boostBelow(), things);
   }
 
   /**

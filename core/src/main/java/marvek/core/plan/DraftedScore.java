@@ -89,7 +89,8 @@ final class DraftedScore {
     }
     CornerEntry out = entry;
     if (entry.slowing() == Slowing.LIFT) {
-      out = lifted(out, like);
+      // Where the brakes are still on for the corner before there is no throttle to let go.
+      out = computed.under(c) >= 0 ? out : lifted(out, like);
     } else {
       out = brakedAgain(out);
     }

@@ -368,7 +368,7 @@ final class PlannedCorner {
     time = drive.time;
     int p = drive.index(MARKER);
     markerLate = p >= 0 && brake >= 0 && late();
-    makesIt = drive.makesIt && !markerLate && !drive.liftsLate(slowest);
+    makesIt = drive.makesIt && !markerLate && drive.untouched(slowest) <= TOLERATED;
     if (p >= 0 && pressed.get(p).shape() != null) {
       effort =
           drive.played[p].amount() * written.fullPress() / straightMost(brake, unbraked[brake]);

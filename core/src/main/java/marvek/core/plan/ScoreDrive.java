@@ -860,7 +860,8 @@ final class ScoreDrive {
    *     let go
    */
   double before(int p, int bend) {
-    double free = p == 0 ? 0 : pedals.get(p - 1).at();
+    double free =
+        p == 0 || pedals.get(p - 1).kind() == ActionKind.EASE ? 0 : pedals.get(p - 1).at();
     int at = (int) Math.min(count, pedals.get(p).at());
     double way = way(bend);
     // One past the turn was held all through it.
@@ -868,14 +869,19 @@ final class ScoreDrive {
   }
 
   /**
-   * Whether nothing is let go before the turn has asked, with all of the throttle, for more than
-   * there is.
+   * Most of the grip that the turn and all of the throttle ask for together before the throttle is
+   * touched first; 0 where it is braked, or where nothing is said of where it is lifted.
    */
-  boolean liftsLate(int bend) {
-    return !pedals.isEmpty()
-        && pedals.get(0).kind() != ActionKind.BRAKE
-        && !Double.isNaN(pedals.get(0).amount())
-        && before(0, bend) > PlannedCorner.TOLERATED;
+  double untouched(int bend) {
+    int p = 0;
+    while (p < pedals.size() && pedals.get(p).kind() == ActionKind.EASE) {
+      p++;
+    }
+    boolean told =
+        p < pedals.size()
+            && pedals.get(p).kind() != ActionKind.BRAKE
+            && !Double.isNaN(pedals.get(p).amount());
+    return told ? before(p, bend) : 0;
   }
 
   private double way(int k) {

@@ -11,12 +11,15 @@ public enum Question {
   LIFT,
   SLOW_WITH,
   LINE,
+  WIDTH,
+  CROSSING,
   APEX,
   THROTTLE,
   GEAR,
   SHIFT,
   LINKED,
   KERBS,
+  BEYOND,
   LIGHT;
 
   public Said said() {

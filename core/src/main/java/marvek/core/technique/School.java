@@ -25,6 +25,10 @@ public enum School {
   TWO_APEXES(Question.LINE),
   ONE_LATE_APEX(Question.LINE),
   TIGHT(Question.LINE),
+  VERY_EDGE(Question.WIDTH),
+  AS_PAYS(Question.WIDTH),
+  CROSS_AT_ONCE(Question.CROSSING),
+  DRIFT_OVER(Question.CROSSING),
   LATE_APEX(Question.APEX),
   EARLY_APEX(Question.APEX),
   SQUEEZED(Question.THROTTLE),
@@ -38,6 +42,8 @@ public enum School {
   GIVE_MIDDLE(Question.LINKED),
   ALL_KERBS(Question.KERBS),
   NO_KERBS(Question.KERBS),
+  ALL_BEYOND(Question.BEYOND),
+  NO_BEYOND(Question.BEYOND),
   NO_LIGHT(Question.LIGHT),
   SAME_HOUR(Question.LIGHT);
 

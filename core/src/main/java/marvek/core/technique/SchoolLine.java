@@ -2,6 +2,8 @@ package marvek.core.technique;
 
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
+import java.util.stream.Stream;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.lap.Ground;
@@ -40,24 +42,49 @@ public record SchoolLine(Path path, CornerLine line) {
   private static final double RUN_UP = 110;
   private static final double DEEPEST = 2.5;
   private static final double NEAR_CORNER = 15;
+  // Metres off the outer edge from which on it is not the edge that a line is led by.
+  private static final double FAR_OFF = 2.5;
+  // Metres that a line needs to be led to the outer edge.
+  private static final double LED = 40;
+  // How near a line keeps to the way in which it is to cross a straight, metres.
+  private static final double ACROSS_BAND = 0.75;
+  // m/s² across with which a straight is crossed at once, and the most of it that this may take.
+  private static final double ACROSS_AT = 4;
+  private static final double MOST_OF_STRAIGHT = 0.6;
 
   /**
    * What a line is laid over.
    *
    * @param limits of the vehicle on the day
    * @param speed of the lap at each station, m/s, with which the stretch is entered and left
+   * @param boostBelow m/s up to which the lap boosts
    */
   public record Setting(
-      Centreline road, Ground ground, Limits limits, double[] speed, Things things) {
+      Centreline road,
+      Ground ground,
+      Limits limits,
+      double[] speed,
+      double boostBelow,
+      Things things) {
     Vehicle vehicle() {
       return limits.vehicle();
     }
 
-    /** The same with every kerb opened that may be. */
-    Setting onKerbs(List<Corner> corners) {
-      List<Edge> kerbs =
-          Edges.all(road, corners, things, vehicle()).stream().filter(Edge::kerb).toList();
-      return new Setting(road, Edges.open(road, ground, kerbs, vehicle()), limits, speed, things);
+    /**
+     * The same with every kerb, and all ground beyond the edge, opened that may and is asked for.
+     */
+    Setting opened(List<Corner> corners, List<School> schools) {
+      List<Edge> edges =
+          Edges.all(road, corners, things, vehicle()).stream()
+              .filter(e -> schools.contains(e.kerb() ? School.ALL_KERBS : School.ALL_BEYOND))
+              .toList();
+      return new Setting(
+          road, Edges.open(road, ground, edges, vehicle()), limits, speed, boostBelow, things);
+    }
+
+    /** Seconds that a lap on a line takes. */
+    double seconds(SchoolLine line) {
+      return LapSimulator.lap(line.path(), limits, boostBelow).lapTime();
     }
   }
 
@@ -67,7 +94,7 @@ public record SchoolLine(Path path, CornerLine line) {
         .anyMatch(
             s ->
                 switch (s.question()) {
-                  case LINE, APEX, LINKED, KERBS -> true;
+                  case LINE, WIDTH, CROSSING, APEX, LINKED, KERBS, BEYOND -> true;
                   default -> false;
                 });
   }
@@ -89,18 +116,27 @@ public record SchoolLine(Path path, CornerLine line) {
       int c,
       List<School> schools,
       double givenAway) {
-    if (!schools.contains(School.ALL_KERBS)) {
-      return asked(on, corners, base, lines, c, schools, givenAway).lay(null);
+    Builder plain = asked(on, corners, base, lines, c, schools, givenAway);
+    // Of lines that nothing bounds the lap's own is the quickest.
+    SchoolLine off = plain.free() ? new SchoolLine(base, lines.get(c)) : plain.lay(null);
+    if (!opens(schools)) {
+      return off;
     }
-    Builder open = asked(on.onKerbs(corners), corners, base, lines, c, schools, givenAway);
+    Setting with = on.opened(corners, schools);
+    Builder open = asked(with, corners, base, lines, c, schools, givenAway);
     if (!open.free()) {
       return open.lay(null);
     }
-    // Whoever may use the kerbs may leave them: that line is where the search begins as well.
-    SchoolLine off = asked(on, corners, base, lines, c, schools, givenAway).lay(null);
-    SchoolLine out = open.lay(null);
-    SchoolLine other = open.lay(off.path().offset());
-    return open.seconds(other) < open.seconds(out) ? other : out;
+    // Whoever may use an edge may leave it: that line is where the search begins as well.
+    SchoolLine best = off;
+    for (SchoolLine line : List.of(open.lay(null), open.lay(off.path().offset()))) {
+      best = with.seconds(line) < with.seconds(best) ? line : best;
+    }
+    return best;
+  }
+
+  private static boolean opens(List<School> schools) {
+    return schools.contains(School.ALL_KERBS) || schools.contains(School.ALL_BEYOND);
   }
 
   private static Builder asked(
@@ -125,7 +161,7 @@ public record SchoolLine(Path path, CornerLine line) {
    */
   public static SchoolLine kept(
       Setting on, List<Corner> corners, List<School> schools, SchoolLine laid) {
-    Setting with = schools.contains(School.ALL_KERBS) ? on.onKerbs(corners) : on;
+    Setting with = opens(schools) ? on.opened(corners, schools) : on;
     return new SchoolLine(Path.over(on.road(), laid.path().offset(), with.ground()), laid.line());
   }
 
@@ -179,6 +215,63 @@ public record SchoolLine(Path path, CornerLine line) {
     return corner.exit();
   }
 
+  /**
+   * A straight that is crossed from one side of the road to the other.
+   *
+   * @param from station where the corner before is run out of
+   * @param metres to where the next is turned into
+   * @param across metres to the left
+   * @param atOnce metres along that crossing takes where it is done at once
+   * @param turns radians that the road turns on the way, to either side
+   */
+  public record Crossing(double from, double metres, double across, double atOnce, double turns) {
+    /** Share of the way across that is done so many metres along. */
+    double done(double along, boolean wholeWay) {
+      double share = Math.max(0, Math.min(1, along / (wholeWay ? metres : atOnce)));
+      return (1 - Math.cos(Math.PI * share)) / 2;
+    }
+  }
+
+  /**
+   * The straight before a corner.
+   *
+   * @param speed of the lap, m/s
+   * @param offset of the lap's line
+   */
+  public static Crossing crossing(
+      Centreline road, List<CornerLine> lines, int c, double[] speed, double[] offset) {
+    double from = lines.get((c + lines.size() - 1) % lines.size()).exit();
+    double to = lines.get(c).turnIn();
+    double metres = road.ahead(from, to);
+    double across = offset[road.index(to)] - offset[road.index(from)];
+    double seconds = Math.PI * Math.sqrt(Math.abs(across) / (2 * ACROSS_AT));
+    double atOnce = Math.min(MOST_OF_STRAIGHT * metres, seconds * speed[road.index(from)]);
+    double turns =
+        road.loop()
+            .between(road.index(from), road.index(to))
+            .indices()
+            .mapToDouble(i -> Math.abs(road.curvature()[i]) * road.step())
+            .sum();
+    return new Crossing(from, metres, across, Math.max(1, atOnce), turns);
+  }
+
+  /**
+   * Where a lap's own line comes nearest to the outer edge before a corner's apex and after it.
+   *
+   * @param station where it does
+   * @param off metres that it keeps off the edge there
+   */
+  public record Outermost(double station, double off) {}
+
+  /**
+   * The places at which a corner's line is outermost: where it comes near the edge, and there is
+   * room to lead it there.
+   */
+  public static List<Outermost> outermost(
+      Setting on, List<Corner> corners, Path base, List<CornerLine> lines, int c) {
+    return new Builder(on, corners, base, lines, c).outermost();
+  }
+
   private static final class Builder {
     private final Setting on;
     private final Centreline road;
@@ -193,6 +286,7 @@ public record SchoolLine(Path path, CornerLine line) {
     private int first;
     private int last;
     private boolean given;
+    private boolean crosses;
 
     Builder(Setting on, List<Corner> corners, Path base, List<CornerLine> lines, int c) {
       this.on = on;
@@ -227,6 +321,9 @@ public record SchoolLine(Path path, CornerLine line) {
           away(corner, corner.entry(), share(0.45), 0.45 * width(share(0.3)));
         }
         case TIGHT -> band(corner, share(0.12), share(0.88));
+        case VERY_EDGE -> outermost().forEach(o -> outside(corner, o.station()));
+        case CROSS_AT_ONCE -> across(false);
+        case DRIFT_OVER -> across(true);
         case LATE_APEX -> {
           pin(corner, share(LATE), 0);
           away(corner, corner.entry(), share(0.5), KEEP_AWAY);
@@ -280,6 +377,62 @@ public record SchoolLine(Path path, CornerLine line) {
           upper[i] = Math.min(upper[i], target + PIN);
           lower[i] = target;
         }
+      }
+    }
+
+    List<Outermost> outermost() {
+      Stretch over = stretch();
+      int lead = (int) (LED / road.step());
+      double begin = road.wrap((over.begin + lead) * road.step());
+      double end = road.wrap((over.begin + over.steps - lead) * road.step());
+      CornerLine own = lines.get(c);
+      double most = over.steps * road.step();
+      return Stream.of(nearest(begin, own.apexes().get(0), most), nearest(own.apex(), end, most))
+          .flatMap(Optional::stream)
+          .filter(o -> o.off() < FAR_OFF)
+          .toList();
+    }
+
+    /**
+     * Where the lap's line is nearest to the outer edge; nowhere where no room is left to lead it.
+     */
+    private Optional<Outermost> nearest(double from, double to, double most) {
+      double metres = road.ahead(from, to);
+      Outermost out = null;
+      for (double along = 0; metres <= most && along <= metres; along += road.step()) {
+        double station = road.wrap(from + along);
+        int i = road.index(station);
+        double at = base.offset()[i];
+        double off = corners.get(c).left() ? at - whole.lower()[i] : whole.upper()[i] - at;
+        out = out == null || off < out.off() ? new Outermost(station, off) : out;
+      }
+      return Optional.ofNullable(out);
+    }
+
+    /** Holds the line to the outer edge of a corner at a station. */
+    private void outside(Corner corner, double station) {
+      int at = road.index(station);
+      for (int k = -1; k <= 1; k++) {
+        int i = road.loop().at(at + k);
+        if (corner.left()) {
+          upper[i] = Math.min(upper[i], lower[i] + PIN);
+        } else {
+          lower[i] = Math.max(lower[i], upper[i] - PIN);
+        }
+      }
+    }
+
+    /** Leads the line over the straight before the corner. */
+    private void across(boolean wholeWay) {
+      crosses = true;
+      Crossing way = crossing(road, lines, c, on.speed(), base.offset());
+      double begin = base.offset()[road.index(way.from())];
+      for (double along = 0; along <= way.metres(); along += road.step()) {
+        int i = road.index(road.wrap(way.from() + along));
+        double wanted = begin + way.across() * way.done(along, wholeWay);
+        double low = Math.max(lower[i], Math.min(upper[i] - PIN, wanted - ACROSS_BAND));
+        upper[i] = Math.min(upper[i], Math.max(low + PIN, wanted + ACROSS_BAND));
+        lower[i] = low;
       }
     }
 
@@ -370,18 +523,6 @@ public record SchoolLine(Path path, CornerLine line) {
       return new SchoolLine(path, turningIn(path, CornerLine.at(road, path, corners, c)));
     }
 
-    /** Seconds that a line takes over the stretch on which it is laid. */
-    double seconds(SchoolLine laid) {
-      Stretch over = stretch();
-      return LapSimulator.stretchTime(
-          laid.path(),
-          on.limits(),
-          road.loop().at(over.begin),
-          over.steps - 1,
-          over.entry,
-          over.exit);
-    }
-
     /**
      * Where a line leaves the lap's own and joins it again.
      *
@@ -402,6 +543,10 @@ public record SchoolLine(Path path, CornerLine line) {
         Corner before = corners.get((first + count - 1) % count);
         Corner after = corners.get((last + 1) % count);
         back = Math.min(RUN_UP, 0.7 * road.ahead(before.apex(), head.entry()));
+        if (crosses) {
+          double left = lines.get((first + count - 1) % count).exit();
+          back = Math.max(back, road.ahead(left, head.entry()));
+        }
         onward = Math.min(RUN_UP, 0.7 * road.ahead(tail.exit(), after.apexes().get(0)));
       }
       double from = head.entry() - back;

@@ -8,6 +8,7 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.entry.Carried;
 import marvek.core.entry.CornerEntry;
@@ -15,6 +16,7 @@ import marvek.core.entry.CornerPoint;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Score;
 import marvek.core.entry.Slowing;
+import marvek.core.lap.Ground;
 import marvek.core.line.CornerLine;
 import marvek.core.marker.Landmark;
 import marvek.core.marker.MarkerJudge;
@@ -25,6 +27,8 @@ import marvek.core.plan.Drafter;
 import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
 import marvek.core.score.Manner;
+import marvek.core.survey.Edge;
+import marvek.core.survey.Edges;
 import marvek.core.survey.Things;
 import marvek.core.technique.Pedals;
 import marvek.core.technique.Question;
@@ -58,6 +62,15 @@ public final class Choices {
   private static final double PRESSED = 10;
   // Metres past turn-in from which on it is braked in the turn.
   private static final double TURNING = 4;
+  // Metres that a line keeps off the outer edge from which on that is a choice.
+  private static final double INSIDE = 0.4;
+  // Metres across, and metres of straight besides those to cross it, from which on that is one.
+  private static final double ACROSS = 2;
+  private static final double STRAIGHT = 80;
+  // Radians that a straight may turn.
+  private static final double STRAIGHT_ON = 0.12;
+  // Metres before a corner and after it in which what lies beyond the edge is its own.
+  private static final double NEAR = 80;
   // Shares of the peak left at turn-in where the grip is that of the marker (common practice, no
   // source).
   private static final double LITTLE = 0.3;
@@ -170,6 +183,10 @@ public final class Choices {
           corner.apexes().size() > 1
               || corner.angle() > LONG
               || computed.road().ahead(corner.entry(), corner.exit()) > LONG_ROAD;
+      case WIDTH ->
+          entry.slowing() != Slowing.FLAT
+              && answers.outermost().stream().anyMatch(o -> o.off() > INSIDE);
+      case CROSSING -> crosses();
       case APEX -> entry.slowing() != Slowing.FLAT;
       case GEAR -> entry.slowing() != Slowing.FLAT && computed.vehicle().gears() > 1;
       case SHIFT -> answers.shiftsUp(entry);
@@ -178,8 +195,39 @@ public final class Choices {
         yield ends[1] > ends[0];
       }
       case KERBS -> things.kerbs().stream().anyMatch(k -> k.corner().equals(corner.id()));
+      case BEYOND -> beyond(corner);
       case LIGHT -> shadow(entry).isPresent();
     };
+  }
+
+  /** Whether there is a straight before the corner that leads over to its other side. */
+  private boolean crosses() {
+    if (computed.corners().size() < 2) {
+      return false;
+    }
+    SchoolLine.Crossing way =
+        SchoolLine.crossing(
+            computed.road(), computed.lines(), c, computed.lap().speed(), computed.path().offset());
+    return Math.abs(way.across()) > ACROSS
+        && way.metres() > STRAIGHT + way.atOnce()
+        && way.turns() < STRAIGHT_ON;
+  }
+
+  /** Whether there is ground beyond the edge near the corner that may be used and is not yet. */
+  private boolean beyond(Corner corner) {
+    Centreline road = computed.road();
+    double first = road.wrap(corner.entry() - NEAR);
+    double reach = road.ahead(corner.entry(), corner.exit()) + 2 * NEAR;
+    Ground.Lie lie = computed.ground().lie();
+    return Edges.all(road, computed.corners(), things, computed.vehicle()).stream()
+        .filter(e -> !e.kerb() && e.usable())
+        .filter(e -> road.ahead(first, e.from()) <= reach || road.ahead(first, e.to()) <= reach)
+        .anyMatch(e -> lie == null || closed(e.left() ? lie.keepLeft() : lie.keepRight(), e));
+  }
+
+  private boolean closed(double[] keep, Edge edge) {
+    double middle = edge.from() + computed.road().ahead(edge.from(), edge.to()) / 2;
+    return keep[computed.road().index(middle)] >= 0;
   }
 
   /** Compares the schools of a question in a corner. */
@@ -321,7 +369,7 @@ public final class Choices {
       case THROTTLE -> {
         return pedals.opened(entry, copy.done(), school);
       }
-      case LINE, APEX, KERBS -> {
+      case LINE, WIDTH, CROSSING, APEX, KERBS, BEYOND -> {
         copy = relined(entry, copy.done()).copy();
       }
       case LINKED -> {
@@ -492,11 +540,14 @@ public final class Choices {
   /** Moves the driver's points by what the model says the other line changes. */
   private CornerEntry relined(CornerEntry now, CornerEntry wanted) {
     SchoolLine present = answers.line(now);
+    SchoolLine line = answers.line(wanted);
+    if (line.path() == present.path()) {
+      return wanted;
+    }
     ComputedLap before =
         SchoolLine.bends(now.schools())
             ? computed.along(present.path()).reading(c, present.line())
             : computed;
-    SchoolLine line = answers.line(wanted);
     ComputedLap after = computed.along(line.path()).reading(c, line.line());
     CornerEntry was = Drafter.entry(before, c);
     CornerEntry drafted = Drafter.entry(after, c);

@@ -159,6 +159,8 @@ final class FullWords {
   private void touching() {
     List<Said> parts = new ArrayList<>();
     chosen(Question.LINE, "entry.as_written").ifPresent(parts::add);
+    chosen(Question.WIDTH, "full.width").ifPresent(parts::add);
+    chosen(Question.CROSSING, "full.crossing").ifPresent(parts::add);
     e.point(PointKind.FIRST_APEX)
         .ifPresent(p -> parts.add(Said.of("full.first_apex", words.where(p).in())));
     parts.add(words.apex());
@@ -191,6 +193,7 @@ final class FullWords {
       parts.add(part);
     }
     chosen(Question.KERBS, "full.kerbs").ifPresent(parts::add);
+    chosen(Question.BEYOND, "full.beyond").ifPresent(parts::add);
     say(parts);
   }
 
