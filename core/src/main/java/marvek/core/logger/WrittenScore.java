@@ -87,7 +87,8 @@ final class WrittenScore {
       }
       boolean own = Score.point(a.id()).isEmpty();
       double late = own ? spread * chance.nextGaussian() : 0;
-      double more = own ? SHARES * spread * chance.nextGaussian() : 0;
+      double scatter = own ? SHARES * spread * chance.nextGaussian() : 0;
+      double more = 0;
       for (Deviation d : deviations) {
         if (d.action().equals(a.id())) {
           late += own ? d.late() : 0;
@@ -103,8 +104,11 @@ final class WrittenScore {
               : at + (int) Math.round(road.apart(a.station(), ends) / road.step());
       Double share = a.amount();
       double amount = a.kind() == ActionKind.FULL ? 1 : share == null ? Double.NaN : share;
-      boolean exact = share == null || share == 0;
-      all.add(new Doing(a, at, until, exact ? amount : bounded(a.kind(), amount + more)));
+      // Nothing is nothing each time, but for who means to lift less.
+      boolean less = a.kind() == ActionKind.LIFT && more > 0;
+      boolean exact = share == null || share == 0 && !less;
+      double does = amount + more + (share == null || share == 0 ? 0 : scatter);
+      all.add(new Doing(a, at, until, exact ? amount : bounded(a.kind(), does)));
     }
     all.sort(Comparator.comparingInt((Doing d) -> d.at));
     return new WrittenScore(all);
