@@ -144,6 +144,11 @@ public final class Score {
     return a.kind() == ActionKind.THROTTLE ? Manner.EVENLY : Manner.AT_ONCE;
   }
 
+  /** The entry's own actions but for those of a kind. */
+  public static List<Action> without(CornerEntry entry, ActionKind kind) {
+    return entry.actions().stream().filter(a -> a.kind() != kind).toList();
+  }
+
   /** The entry with an action in place of the one with its id, or besides what there is. */
   public static CornerEntry with(CornerEntry entry, Action action) {
     Optional<PointKind> point = point(action.id());

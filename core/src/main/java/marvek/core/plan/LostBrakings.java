@@ -8,6 +8,7 @@ import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
+import marvek.core.entry.Score;
 import marvek.core.entry.Slowing;
 import marvek.core.score.ActionKind;
 import marvek.core.technique.School;
@@ -117,7 +118,7 @@ public final class LostBrakings {
     return entry
         .copy()
         .schools(entry.schools().stream().filter(s -> s != School.NO_BRAKE).toList())
-        .actions(entry.actions().stream().filter(a -> a.kind() != ActionKind.LIFT).toList())
+        .actions(Score.without(entry, ActionKind.LIFT))
         .done();
   }
 }

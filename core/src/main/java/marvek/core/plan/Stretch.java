@@ -32,6 +32,8 @@ final class Stretch {
   static final double LINE_REACH = 90;
   // Steps before the braking from which a stretch begins at the latest.
   private static final int LEAD = 40;
+  // How far before it one begins then: on another line it may be braked for sooner.
+  private static final int BACK = 90;
 
   final ComputedLap computed;
   final Things things;
@@ -61,7 +63,7 @@ final class Stretch {
       int onset = computed.brakesFrom(c);
       int ahead = loop.ahead(begin, onset);
       boolean near = ahead < LEAD || ahead > n - 5 * LEAD;
-      begin = near ? loop.at(onset - LEAD) : begin;
+      begin = near ? loop.at(onset - BACK) : begin;
     }
     this.from = begin;
     int last = computed.slowestAtLast(c);

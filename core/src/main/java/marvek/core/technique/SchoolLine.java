@@ -42,6 +42,9 @@ public record SchoolLine(Path path, CornerLine line) {
   private static final double RUN_UP = 110;
   private static final double DEEPEST = 2.5;
   private static final double NEAR_CORNER = 15;
+  // Seconds that an edge must win to be used, and by which two lines are as good as each other.
+  private static final double PAYS = 0.003;
+  private static final double ALIKE = 0.012;
   // Metres off the outer edge from which on it is not the edge that a line is led by.
   private static final double FAR_OFF = 2.5;
   // Metres that a line needs to be led to the outer edge.
@@ -128,11 +131,16 @@ public record SchoolLine(Path path, CornerLine line) {
       return open.lay(null);
     }
     // Whoever may use an edge may leave it: that line is where the search begins as well.
-    SchoolLine best = off;
-    for (SchoolLine line : List.of(open.lay(null), open.lay(off.path().offset()))) {
-      best = with.seconds(line) < with.seconds(best) ? line : best;
+    SchoolLine anew = open.lay(null);
+    SchoolLine from = open.lay(off.path().offset());
+    double own = with.seconds(off);
+    double seconds = with.seconds(anew);
+    double other = with.seconds(from);
+    if (Math.min(seconds, other) > own - PAYS) {
+      return off;
     }
-    return best;
+    // Of two that are nearly as good the one that was begun with the least bending.
+    return seconds < own - PAYS && seconds < other + ALIKE ? anew : from;
   }
 
   private static boolean opens(List<School> schools) {

@@ -456,6 +456,14 @@ public final class Choices {
         .done();
   }
 
+  private static CornerEntry unlifted(CornerEntry entry) {
+    return entry
+        .copy()
+        .slowing(Slowing.BRAKE)
+        .actions(Score.without(entry, ActionKind.LIFT))
+        .done();
+  }
+
   private static Optional<Action> lift(CornerEntry entry) {
     return entry.slowing() == Slowing.LIFT
         ? entry.actions().stream().filter(a -> a.kind() == ActionKind.LIFT).findFirst()
@@ -554,7 +562,7 @@ public final class Choices {
     // Whoever brakes here does not give the brake up for another line.
     CornerEntry is =
         now.slowing() == Slowing.BRAKE && drafted.slowing() != Slowing.BRAKE
-            ? drafted.copy().slowing(Slowing.BRAKE).firstEffort(was.firstEffort()).done()
+            ? unlifted(drafted).copy().firstEffort(was.firstEffort()).done()
             : drafted;
     CornerEntry moved =
         Carried.entry(computed.road(), wanted, was, is, 0.5, computed.vehicle().gears(), null);

@@ -211,7 +211,7 @@ final class PedalWays {
         .slowing(Slowing.BRAKE)
         .firstEffort(draft.firstEffort())
         .points(points)
-        .actions(entry.actions().stream().filter(a -> a.kind() != ActionKind.LIFT).toList())
+        .actions(Score.without(entry, ActionKind.LIFT))
         .done();
   }
 }

@@ -30,8 +30,9 @@ import org.junit.jupiter.params.provider.CsvSource;
  * For each question there is a corner of the demo where each school wins, by computation; but for
  * keeping off the kerbs, which using them where they pay includes, for letting the throttle go
  * wholly, which is more than is asked for, for braking straight, which leaves grip unused and wins
- * hardly anywhere, for doing without the brake, which costs time always, and for opening the
- * throttle at once, which a squeeze that begins late includes.
+ * hardly anywhere, for doing without the brake, which costs time always, for opening the throttle
+ * at once, which a squeeze that begins late includes, for the very edge, which the quickest line
+ * touches where it pays, and for keeping off what lies beyond it.
  */
 @Tag("slow")
 class SchoolsTest {
@@ -67,6 +68,9 @@ class SchoolsTest {
     "LINE, TWO_APEXES, ring gt, c7",
     "LINE, ONE_LATE_APEX, hill gt, c34",
     "LINE, TIGHT, ring gt, c8",
+    "WIDTH, AS_PAYS, ring gt, c9",
+    "CROSSING, CROSS_AT_ONCE, hill gt, c1",
+    "CROSSING, DRIFT_OVER, hill gt, c23",
     "APEX, LATE_APEX, ring gt, c5",
     "APEX, EARLY_APEX, ring gt, c3",
     "GEAR, LOWER_GEAR, ring gt, c4",
