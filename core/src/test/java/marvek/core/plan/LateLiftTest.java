@@ -70,6 +70,11 @@ class LateLiftTest {
           assertThat(said(answer, "plan.lift_asks")).isEmpty();
           assertThat(said(answer, "plan.lift_late")).isEmpty();
         }
+        // The margin is in hand: as much later is still made.
+        Action lift = Drafter.lift(e).orElseThrow();
+        double speed = lap.lap().speed()[lap.road().index(lift.station())];
+        double inHand = lap.conditions().driving().margin() * speed - 1;
+        assertThat(late(lap, e, inHand).time()).as("%s %.1f m", e.corner(), inHand).isNotNull();
         for (double metres : new double[] {60, 100, 150}) {
           CornerAnswer answer = late(lap, e, metres);
           Optional<Value> asks = said(answer, "plan.lift_asks");
