@@ -227,7 +227,7 @@ public record SchoolLine(Path path, CornerLine line) {
    * A straight that is crossed from one side of the road to the other.
    *
    * @param from station where the corner before is run out of
-   * @param metres to where the next is turned into
+   * @param metres to where the line comes nearest to the outer edge of the next
    * @param across metres to the left
    * @param atOnce metres along that crossing takes where it is done at once
    * @param turns radians that the road turns on the way, to either side
@@ -247,10 +247,25 @@ public record SchoolLine(Path path, CornerLine line) {
    * @param offset of the lap's line
    */
   public static Crossing crossing(
-      Centreline road, List<CornerLine> lines, int c, double[] speed, double[] offset) {
+      Centreline road,
+      List<Corner> corners,
+      List<CornerLine> lines,
+      int c,
+      double[] speed,
+      double[] offset) {
     double from = lines.get((c + lines.size() - 1) % lines.size()).exit();
-    double to = lines.get(c).turnIn();
-    double metres = road.ahead(from, to);
+    double most = road.ahead(from, lines.get(c).apexes().get(0));
+    double outwards = corners.get(c).left() ? -1 : 1;
+    double metres = 0;
+    double to = from;
+    for (double along = 0; along <= most; along += road.step()) {
+      double station = road.wrap(from + along);
+      double further = offset[road.index(station)] - offset[road.index(to)];
+      if (outwards * further > 0) {
+        to = station;
+        metres = along;
+      }
+    }
     double across = offset[road.index(to)] - offset[road.index(from)];
     double seconds = Math.PI * Math.sqrt(Math.abs(across) / (2 * ACROSS_AT));
     double atOnce = Math.min(MOST_OF_STRAIGHT * metres, seconds * speed[road.index(from)]);
@@ -433,7 +448,7 @@ public record SchoolLine(Path path, CornerLine line) {
     /** Leads the line over the straight before the corner. */
     private void across(boolean wholeWay) {
       crosses = true;
-      Crossing way = crossing(road, lines, c, on.speed(), base.offset());
+      Crossing way = crossing(road, corners, lines, c, on.speed(), base.offset());
       double begin = base.offset()[road.index(way.from())];
       for (double along = 0; along <= way.metres(); along += road.step()) {
         int i = road.index(road.wrap(way.from() + along));

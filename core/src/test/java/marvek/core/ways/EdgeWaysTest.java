@@ -119,7 +119,11 @@ class EdgeWaysTest {
       if (now != null) {
         assertThat(Objects.requireNonNull(seconds(both, School.NO_BEYOND)))
             .as("the lap keeps off it as it is")
-            .isCloseTo(now, within(GRAIN));
+            .isCloseTo(now, within(1e-9));
+        Double told = seconds(both, School.ALL_BEYOND);
+        if (told != null) {
+          assertThat(told - now).as("what the lines differ by").isCloseTo(then - own, within(1e-9));
+        }
       }
     }
     assertThat(asked).isGreaterThan(4);
@@ -220,7 +224,8 @@ class EdgeWaysTest {
       asked++;
       int c = lap.indexOf(e.corner());
       SchoolLine.Crossing way =
-          SchoolLine.crossing(road, lap.lines(), c, lap.lap().speed(), lap.path().offset());
+          SchoolLine.crossing(
+              road, lap.corners(), lap.lines(), c, lap.lap().speed(), lap.path().offset());
       double[] atOnce = line(lap, Things.none(), e, School.CROSS_AT_ONCE).path().offset();
       double[] drift = line(lap, Things.none(), e, School.DRIFT_OVER).path().offset();
       assertThat(across(lap, way, atOnce, way.atOnce())).as(e.corner()).isGreaterThan(0.6);
