@@ -8,7 +8,6 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.entry.Carried;
 import marvek.core.entry.CornerEntry;
@@ -16,7 +15,6 @@ import marvek.core.entry.CornerPoint;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Score;
 import marvek.core.entry.Slowing;
-import marvek.core.lap.Ground;
 import marvek.core.line.CornerLine;
 import marvek.core.marker.Landmark;
 import marvek.core.marker.MarkerJudge;
@@ -27,8 +25,6 @@ import marvek.core.plan.Drafter;
 import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
 import marvek.core.score.Manner;
-import marvek.core.survey.Edge;
-import marvek.core.survey.Edges;
 import marvek.core.survey.Things;
 import marvek.core.technique.Pedals;
 import marvek.core.technique.Question;
@@ -62,15 +58,6 @@ public final class Choices {
   private static final double PRESSED = 10;
   // Metres past turn-in from which on it is braked in the turn.
   private static final double TURNING = 4;
-  // Metres that a line keeps off the outer edge from which on that is a choice.
-  private static final double INSIDE = 0.4;
-  // Metres across, and metres of straight besides those to cross it, from which on that is one.
-  private static final double ACROSS = 2;
-  private static final double STRAIGHT = 80;
-  // Radians that a straight may turn.
-  private static final double STRAIGHT_ON = 0.12;
-  // Metres before a corner and after it in which what lies beyond the edge is its own.
-  private static final double NEAR = 80;
   // Shares of the peak left at turn-in where the grip is that of the marker (common practice, no
   // source).
   private static final double LITTLE = 0.3;
@@ -82,8 +69,6 @@ public final class Choices {
   private static final Set<Question> PEDALS =
       EnumSet.of(
           Question.TRAIL, Question.ROLL, Question.LIFT, Question.SLOW_WITH, Question.THROTTLE);
-  private static final Set<Question> LINES =
-      EnumSet.of(Question.WIDTH, Question.CROSSING, Question.BEYOND);
   private static final double[] NOTHING = {0};
   private static final double[] SOME = {0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9};
 
@@ -92,6 +77,7 @@ public final class Choices {
   private final int c;
   private final Answers answers;
   private final PedalWays pedals;
+  private final LineWays lines;
 
   private Choices(ComputedLap computed, Things things, int c) {
     this.computed = computed;
@@ -99,6 +85,7 @@ public final class Choices {
     this.c = c;
     this.answers = Answers.at(computed, things, c);
     this.pedals = new PedalWays(computed, c, answers);
+    this.lines = new LineWays(computed, things, c, answers);
   }
 
   /**
@@ -185,10 +172,8 @@ public final class Choices {
           corner.apexes().size() > 1
               || corner.angle() > LONG
               || computed.road().ahead(corner.entry(), corner.exit()) > LONG_ROAD;
-      case WIDTH ->
-          entry.slowing() != Slowing.FLAT
-              && answers.outermost().stream().anyMatch(o -> o.off() > INSIDE);
-      case CROSSING -> crosses();
+      case WIDTH -> entry.slowing() != Slowing.FLAT && lines.keepsOff();
+      case CROSSING -> lines.crosses();
       case APEX -> entry.slowing() != Slowing.FLAT;
       case GEAR -> entry.slowing() != Slowing.FLAT && computed.vehicle().gears() > 1;
       case SHIFT -> answers.shiftsUp(entry);
@@ -197,44 +182,9 @@ public final class Choices {
         yield ends[1] > ends[0];
       }
       case KERBS -> things.kerbs().stream().anyMatch(k -> k.corner().equals(corner.id()));
-      case BEYOND -> beyond(corner);
+      case BEYOND -> lines.beyond();
       case LIGHT -> shadow(entry).isPresent();
     };
-  }
-
-  /** Whether there is a straight before the corner that leads over to its other side. */
-  private boolean crosses() {
-    if (computed.corners().size() < 2) {
-      return false;
-    }
-    SchoolLine.Crossing way =
-        SchoolLine.crossing(
-            computed.road(),
-            computed.corners(),
-            computed.lines(),
-            c,
-            computed.lap().speed(),
-            computed.path().offset());
-    return Math.abs(way.across()) > ACROSS
-        && way.metres() > STRAIGHT + way.atOnce()
-        && way.turns() < STRAIGHT_ON;
-  }
-
-  /** Whether there is ground beyond the edge near the corner that may be used and is not yet. */
-  private boolean beyond(Corner corner) {
-    Centreline road = computed.road();
-    double first = road.wrap(corner.entry() - NEAR);
-    double reach = road.ahead(corner.entry(), corner.exit()) + 2 * NEAR;
-    Ground.Lie lie = computed.ground().lie();
-    return Edges.all(road, computed.corners(), things, computed.vehicle()).stream()
-        .filter(e -> !e.kerb() && e.usable())
-        .filter(e -> road.ahead(first, e.from()) <= reach || road.ahead(first, e.to()) <= reach)
-        .anyMatch(e -> lie == null || closed(e.left() ? lie.keepLeft() : lie.keepRight(), e));
-  }
-
-  private boolean closed(double[] keep, Edge edge) {
-    double middle = edge.from() + computed.road().ahead(edge.from(), edge.to()) / 2;
-    return keep[computed.road().index(middle)] >= 0;
   }
 
   /** Compares the schools of a question in a corner. */
@@ -262,32 +212,12 @@ public final class Choices {
               e -> {
                 Outcome then = choices.outcome(e, school, school == chosen, entry);
                 outcomes.add(
-                    LINES.contains(question) ? choices.along(then, e, present, entry) : then);
+                    LineWays.TOLD.contains(question)
+                        ? choices.lines.along(then, e, present, entry)
+                        : then);
               });
     }
     return new Compared(question, now, outcomes, best(outcomes));
-  }
-
-  /**
-   * With the time that its line takes as the lap drives it, against the present one: places told to
-   * half a metre, and a throttle opened in stages on one of two lines, would tell more than the two
-   * differ by.
-   */
-  private Outcome along(Outcome then, CornerEntry entry, Outcome now, CornerEntry present) {
-    Double toNext = now.toNext();
-    Double corner = now.cornerTime();
-    if (then.toNext() == null || toNext == null || corner == null) {
-      return then;
-    }
-    double longer = seconds(entry) - seconds(present);
-    return ChoicesOutcomeBuilder.builder(then)
-        .toNext(toNext + longer)
-        .cornerTime(corner + longer)
-        .build();
-  }
-
-  private double seconds(CornerEntry entry) {
-    return computed.along(answers.line(entry).path()).lap().lapTime();
   }
 
   private static @Nullable School best(List<Outcome> outcomes) {
