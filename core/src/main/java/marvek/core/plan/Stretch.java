@@ -33,7 +33,7 @@ final class Stretch {
   // Steps before the braking from which a stretch begins at the latest.
   private static final int LEAD = 40;
   // How far before it one begins then: on another line it may be braked for sooner.
-  private static final int BACK = 90;
+  private static final int BACK = 60;
 
   final ComputedLap computed;
   final Things things;

@@ -120,16 +120,15 @@ public record SchoolLine(Path path, CornerLine line) {
       List<School> schools,
       double givenAway) {
     Builder plain = asked(on, corners, base, lines, c, schools, givenAway);
-    // Of lines that nothing bounds the lap's own is the quickest.
-    SchoolLine off = plain.free() ? new SchoolLine(base, lines.get(c)) : plain.lay(null);
     if (!opens(schools)) {
-      return off;
+      return plain.own();
     }
     Setting with = on.opened(corners, schools);
     Builder open = asked(with, corners, base, lines, c, schools, givenAway);
     if (!open.free()) {
       return open.lay(null);
     }
+    SchoolLine off = plain.own();
     // Whoever may use an edge may leave it: that line is where the search begins as well.
     SchoolLine anew = open.lay(null);
     SchoolLine from = open.lay(off.path().offset());
@@ -275,7 +274,7 @@ public record SchoolLine(Path path, CornerLine line) {
             .indices()
             .mapToDouble(i -> Math.abs(road.curvature()[i]) * road.step())
             .sum();
-    return new Crossing(from, metres, across, Math.max(1, atOnce), turns);
+    return new Crossing(from, Math.max(1, metres), across, Math.max(1, atOnce), turns);
   }
 
   /**
@@ -532,6 +531,11 @@ public record SchoolLine(Path path, CornerLine line) {
     /** Whether nothing but the room itself bounds the line. */
     boolean free() {
       return !given && Arrays.equals(lower, whole.lower()) && Arrays.equals(upper, whole.upper());
+    }
+
+    /** The lap's own where nothing bounds it, for that is the quickest already. */
+    SchoolLine own() {
+      return free() ? new SchoolLine(base, lines.get(c)) : lay(null);
     }
 
     /**

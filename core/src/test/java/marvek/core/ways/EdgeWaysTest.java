@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import java.util.Objects;
+import java.util.stream.DoubleStream;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Corner;
@@ -243,6 +244,23 @@ class EdgeWaysTest {
           .anyMatch(o -> o.toNext() != null);
     }
     assertThat(asked).isGreaterThan(2);
+  }
+
+  /** A way that was chosen may meet a line on which there is nothing left to choose. */
+  @Test
+  void whereThereIsNothingToCrossTheLineStaysOne() {
+    ComputedLap lap = Drives.computed(RandomRoads.of(76, 240), "single-seater");
+    for (CornerEntry e : Drafter.draft(lap, List.of()).corners()) {
+      for (School school :
+          List.of(School.CROSS_AT_ONCE, School.DRIFT_OVER, School.VERY_EDGE, School.ALL_BEYOND)) {
+        SchoolLine line = line(lap, Things.none(), e, school);
+        assertThat(DoubleStream.of(line.path().offset()).allMatch(Double::isFinite))
+            .as("%s %s", e.corner(), school)
+            .isTrue();
+        // Between the knots of a line that is held to a place; the road's edge is farther off.
+        assertThat(past(lap, line)).isLessThan(0.1);
+      }
+    }
   }
 
   /** Share of the way to the other side at so many metres along. */
