@@ -39,14 +39,16 @@ final class DraftedScore {
   private static final double DEARER = 0.05;
   private static final double DEAREST = 0.3;
   // Seconds by which a lift is tried sooner where it comes too late, and how often.
-  private static final double SOONER = 0.1;
-  private static final int TRIES = 20;
+  private static final double SOONER = 0.05;
+  private static final int TRIES = 40;
   // Seconds that letting go slowly must win.
   private static final double QUICKER = 0.02;
   // Shares are written as a driver can tell them, and tried down to so much less than the lap's.
   private static final double SHARE = 0.05;
   private static final double LESS = 0.3;
-  private static final double MORE = 0.1;
+  // More than a little only where the tyres bear it.
+  private static final double LITTLE_MORE = 0.12;
+  private static final double MORE = 0.4;
   private static final double MOST = 0.9;
   // Seconds up to which the lap's throttle is shut for a shift, or by what the tyres bear for once.
   private static final double DIPS = 0.25;
@@ -183,12 +185,20 @@ final class DraftedScore {
         share >= 0 && share > most - LESS;
         share -= SHARE) {
       CornerEntry tried = lifted(entry, eased.down(), Math.round(share * 100) / 100.0);
-      if (tried != null && drive(tried).time < quickest) {
+      boolean borne = share < most + LITTLE_MORE || tried != null && bears(tried);
+      if (tried != null && borne && drive(tried).time < quickest) {
         quickest = drive(tried).time;
         best = tried;
       }
     }
     return best == null ? entry : best;
+  }
+
+  /** Whether the tyres bear what a lift keeps: the rest is cut, and looks as if it cost nothing. */
+  private boolean bears(CornerEntry entry) {
+    ScoreDrive driven = drive(entry).driven;
+    int p = driven == null ? -1 : driven.index(LIFT);
+    return driven != null && p >= 0 && driven.used(p) <= PlannedCorner.TOLERATED;
   }
 
   /** The places of a draft with a lift that keeps a share; null where it cannot be made. */
