@@ -38,6 +38,8 @@ final class DraftedScore {
   // Seconds that writing more may cost before it is left out.
   private static final double DEARER = 0.05;
   private static final double DEAREST = 0.3;
+  // Seconds that a lift like another may cost before a better one is sought.
+  private static final double LIKE = 0.08;
   // Seconds by which a lift is tried sooner where it comes too late, and how often.
   private static final double SOONER = 0.05;
   private static final int TRIES = 40;
@@ -102,7 +104,7 @@ final class DraftedScore {
       // The lap asks for nothing besides: there is nothing to be weighed.
       return entry;
     }
-    if (!drive(out).makesIt || dearer(entry, out)) {
+    if (!drive(out).makesIt || dearer(entry, out, DEAREST)) {
       return entry;
     }
     boolean again = ordered.actions().stream().anyMatch(a -> a.kind() == ActionKind.BRAKE);
@@ -110,9 +112,9 @@ final class DraftedScore {
   }
 
   /** Whether what is written costs more than it may, against the points alone. */
-  private boolean dearer(CornerEntry points, CornerEntry score) {
+  private boolean dearer(CornerEntry points, CornerEntry score, double most) {
     PlannedCorner alone = drive(points);
-    return alone.makesIt && drive(score).time > alone.time + DEAREST;
+    return alone.makesIt && drive(score).time > alone.time + most;
   }
 
   /** With its points in driving order, as the first throttle of a lift may come elsewhere. */
@@ -174,7 +176,7 @@ final class DraftedScore {
     Double kept = like == null ? null : like.amount();
     if (like != null && kept != null) {
       CornerEntry alike = lifted(entry, eased.down(), kept, like.manner());
-      if (alike != null && !dearer(entry, alike)) {
+      if (alike != null && !dearer(entry, alike, LIKE)) {
         return alike;
       }
     }
