@@ -85,7 +85,7 @@ final class DraftedScore {
    * The same.
    *
    * @param like a lift that keeps as much and is let go in the same manner; another one only where
-   *     that cannot be made, and the best where none is given
+   *     that cannot be made or costs too much, and the best where none is given
    */
   CornerEntry of(CornerEntry entry, @Nullable Action like) {
     if (entry.slowing() == Slowing.FLAT) {

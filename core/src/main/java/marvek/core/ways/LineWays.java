@@ -81,7 +81,7 @@ final class LineWays {
 
   private boolean closed(double[] keep, Edge edge) {
     double middle = edge.from() + computed.road().ahead(edge.from(), edge.to()) / 2;
-    return keep[computed.road().index(middle)] >= 0;
+    return keep[computed.road().index(computed.road().wrap(middle))] >= 0;
   }
 
   /**

@@ -70,14 +70,6 @@ class EdgeWaysTest {
         .line(e.copy().schools(List.of(school)).done());
   }
 
-  private static Double seconds(Choices.Compared both, School school) {
-    return both.outcomes().stream()
-        .filter(o -> o.school() == school)
-        .findFirst()
-        .map(Choices.Outcome::toNext)
-        .orElse(null);
-  }
-
   /** Metres that a line is past the edge of the room that the road itself has; below 0 inside. */
   private static double past(ComputedLap lap, SchoolLine line) {
     Room room = Room.on(lap.road(), lap.vehicle(), lap.ground());
@@ -118,10 +110,10 @@ class EdgeWaysTest {
       Choices.Compared both = Choices.compare(lap, things, e, Question.BEYOND, PLAIN);
       Double now = both.now().toNext();
       if (now != null) {
-        assertThat(Objects.requireNonNull(seconds(both, School.NO_BEYOND)))
+        assertThat(Objects.requireNonNull(KerbWaysTest.seconds(both, School.NO_BEYOND)))
             .as("the lap keeps off it as it is")
             .isCloseTo(now, within(1e-9));
-        Double told = seconds(both, School.ALL_BEYOND);
+        Double told = KerbWaysTest.seconds(both, School.ALL_BEYOND);
         if (told != null) {
           assertThat(told - now).as("what the lines differ by").isCloseTo(then - own, within(1e-9));
         }

@@ -68,7 +68,7 @@ class KerbWaysTest {
     return lap.along(answers.line(asked).path()).lap().lapTime();
   }
 
-  private static Double seconds(Choices.Compared both, School school) {
+  static Double seconds(Choices.Compared both, School school) {
     return both.outcomes().stream()
         .filter(o -> o.school() == school)
         .findFirst()
