@@ -212,6 +212,11 @@ public final class SimulatedDriver {
         intents.get(c).after(intents.get(c - 1));
       }
     }
+    int last = intents.size() - 1;
+    if (last > 0 && intents.get(last).apex < intents.get(last - 1).apex) {
+      // The lap's last corner is over after the line.
+      intents.get(last).move(n);
+    }
     return intents;
   }
 

@@ -3,10 +3,12 @@ package marvek.core.telemetry;
 import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.EnumSet;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.IntStream;
 import marvek.core.numeric.SavitzkyGolay;
 import marvek.core.telemetry.ReadReport.Sort;
 
@@ -21,6 +23,15 @@ final class Cleaner {
   private static final double HARDEST = 60;
   private static final int BINS = 26;
   private static final double BIN = 5;
+  // Share of a pedal's travel that can be its rest; of the throttle what no foot holds for long.
+  private static final double REST = 0.3;
+  private static final double NOT_HELD = 0.15;
+  // A press that stands out: share of the hardest, seconds of it, and of the shortest one; times
+  // what is only noise.
+  private static final double FIRM = 0.3;
+  private static final double ENOUGH = 0.5;
+  private static final double SHORTEST = 0.15;
+  private static final double TIMES_NOISE = 8;
 
   private static final Set<Channel> ON_BOARD =
       EnumSet.of(
@@ -193,23 +204,23 @@ final class Cleaner {
     }
   }
 
-  /** Scales a pedal to 0 at rest and 1 at its full travel. */
-  void pedal(Even even, Channel c) {
-    if (!even.has(c)) {
+  /**
+   * Scales the throttle to 0 shut and 1 fully open. What it never falls below is where it is shut
+   * only if that is what it shows while the brake is pressed, or so little that no foot holds it:
+   * on a circuit that is only lifted for, it is held.
+   */
+  void throttle(Even even) {
+    if (!even.has(Channel.THROTTLE)) {
       return;
     }
-    double[] v = even.of(c);
-    if (!full.containsKey(c)) {
-      double[] sorted = Arrays.stream(v).filter(x -> !Double.isNaN(x)).sorted().toArray();
-      double low = sorted[(int) (0.02 * (sorted.length - 1))];
-      double high = sorted[(int) (0.998 * (sorted.length - 1))];
-      boolean throttle = c == Channel.THROTTLE;
-      boolean share = high > 0.5 && high <= 1.05 && Math.abs(low) < 0.03;
-      double base = share && throttle ? 0 : Math.min(low, 0.3 * high);
-      double top = share && throttle && high > 0.97 ? 1 : high;
-      rest.put(c, base);
-      full.put(c, top - base > 1e-9 ? top : base + 1);
-      if (throttle && (Math.abs(base) > 0.03 || Math.abs(top - 1) > 0.03)) {
+    double[] v = even.of(Channel.THROTTLE);
+    if (!full.containsKey(Channel.THROTTLE)) {
+      Travel t = Travel.of(v);
+      boolean share = t.high() > 0.5 && t.high() <= 1.05 && t.low() > -0.03;
+      double base = share ? shut(even, t.low()) : Math.min(t.low(), REST * t.high());
+      double top = share && t.high() > 0.97 ? 1 : t.high();
+      learned(Channel.THROTTLE, base, top);
+      if (Math.abs(base) > 0.03 || Math.abs(top - 1) > 0.03) {
         report.add(
             Sort.CLEANED,
             String.format(
@@ -217,10 +228,101 @@ final class Cleaner {
                 "Throttle runs from %.0f to %.0f %%; that is taken as shut and fully open.",
                 base * 100,
                 top * 100));
-      } else if (!throttle) {
-        report.add(Sort.READ, "The hardest press of the " + c.words() + " is taken as 100 %.");
+      } else if (share && t.low() > NOT_HELD) {
+        report.add(
+            Sort.READ,
+            String.format(
+                Locale.ROOT,
+                "Throttle hardly falls below %.0f %%, and no braking shows that it is shut there:"
+                    + " it is taken as held.",
+                t.low() * 100));
       }
     }
+    scale(v, Channel.THROTTLE);
+  }
+
+  /** What the throttle shows when it is shut, by what it does while the brake is pressed. */
+  private static double shut(Even even, double low) {
+    if (low < 0.03) {
+      return 0;
+    }
+    double[] v = even.of(Channel.THROTTLE);
+    for (Channel c : List.of(Channel.BRAKE, Channel.FRONT_BRAKE, Channel.REAR_BRAKE)) {
+      if (!even.has(c)) {
+        continue;
+      }
+      double[] brake = even.of(c);
+      Travel t = Travel.of(brake);
+      if (!t.pressed(brake, even.rate())) {
+        continue;
+      }
+      double firm = t.low() + FIRM * (t.high() - t.low());
+      double[] braked =
+          IntStream.range(0, v.length)
+              .filter(i -> brake[i] > firm && !Double.isNaN(v[i]))
+              .mapToDouble(i -> v[i])
+              .sorted()
+              .toArray();
+      if (braked.length >= ENOUGH * even.rate()) {
+        return Math.min(braked[braked.length / 2], REST);
+      }
+    }
+    return low <= NOT_HELD ? low : 0;
+  }
+
+  /**
+   * Scales a brake to 0 at rest and 1 at its hardest press, and to 0 where it is not pressed at
+   * all.
+   *
+   * @return whether it is pressed
+   */
+  boolean brake(Even even, Channel c) {
+    if (!even.has(c)) {
+      return false;
+    }
+    double[] v = even.of(c);
+    if (!full.containsKey(c)) {
+      Travel t = Travel.of(v);
+      if (!t.pressed(v, even.rate())) {
+        // The hardest of what scatters about nothing is no press.
+        Arrays.fill(v, 0);
+        return false;
+      }
+      learned(c, Math.min(t.low(), REST * t.high()), t.high());
+      report.add(Sort.READ, "The hardest press of the " + c.words() + " is taken as 100 %.");
+    }
+    scale(v, c);
+    return true;
+  }
+
+  private void learned(Channel c, double base, double top) {
+    rest.put(c, base);
+    full.put(c, top - base > 1e-9 ? top : base + 1);
+  }
+
+  /** Between what a pedal is at least and at most, but for a few samples. */
+  private record Travel(double low, double high) {
+    static Travel of(double[] v) {
+      double[] sorted = Arrays.stream(v).filter(x -> !Double.isNaN(x)).sorted().toArray();
+      return new Travel(
+          sorted[(int) (0.02 * (sorted.length - 1))], sorted[(int) (0.998 * (sorted.length - 1))]);
+    }
+
+    /** Whether it is moved for a while, by far more than it scatters. */
+    boolean pressed(double[] v, double rate) {
+      double half = (low + high) / 2;
+      int longest = 0;
+      int run = 0;
+      for (double x : v) {
+        run = x > half ? run + 1 : 0;
+        longest = Math.max(longest, run);
+      }
+      return longest >= Math.max(2, SHORTEST * rate)
+          && high - low > TIMES_NOISE * LapSketch.noise(v);
+    }
+  }
+
+  private void scale(double[] v, Channel c) {
     double base = rest.getOrDefault(c, 0.0);
     double span = full.getOrDefault(c, 1.0) - base;
     for (int i = 0; i < v.length; i++) {

@@ -138,10 +138,11 @@ public final class LapReader implements Blocks.Taker {
 
   private void pedals(OnRoad on) {
     Even even = on.even();
-    cleaner.pedal(even, Channel.THROTTLE);
+    cleaner.throttle(even);
     for (Channel c : List.of(Channel.BRAKE, Channel.FRONT_BRAKE, Channel.REAR_BRAKE)) {
-      cleaner.pedal(even, c);
-      cleaner.brakeOffset(even, c, on.speed());
+      if (cleaner.brake(even, c)) {
+        cleaner.brakeOffset(even, c, on.speed());
+      }
     }
     together(even);
     cleaner.lag(even, on.speed(), on.curvature());

@@ -162,7 +162,7 @@ public record LapSketch(
   }
 
   /** The scatter of a column, as a standard deviation, from its second differences. */
-  private static double noise(double[] x) {
+  static double noise(double[] x) {
     double[] d = new double[Math.max(0, x.length - 2)];
     int n = 0;
     for (int i = 0; i < d.length; i++) {
