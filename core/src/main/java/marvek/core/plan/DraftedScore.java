@@ -3,6 +3,7 @@ package marvek.core.plan;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Objects;
 import marvek.core.circuit.Loop;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
@@ -243,8 +244,8 @@ final class DraftedScore {
   }
 
   /**
-   * A lift that keeps a share, with the margin in hand to where it is made latest; null where it is
-   * not. Let go slowly only where that is the quicker.
+   * A lift that keeps a share; null where it cannot be made. Let go slowly only where that is the
+   * quicker.
    */
   private @Nullable CornerEntry lifted(CornerEntry entry, int down, double share) {
     CornerEntry best = lifted(entry, down, share, Manner.AT_ONCE);
@@ -254,7 +255,41 @@ final class DraftedScore {
     return quicker ? slowly : best;
   }
 
+  /** The quicker of a throttle that opens where the lap's does, and one that is held up to full. */
   private @Nullable CornerEntry lifted(CornerEntry entry, int down, double share, Manner manner) {
+    Integer first = entry.station(PointKind.FIRST_THROTTLE).map(stretch::step).orElse(null);
+    if (first == null || entry.firstThrottle() >= share) {
+      return latest(entry, down, share, manner);
+    }
+    int full = entry.station(PointKind.FULL_THROTTLE).map(stretch::step).orElse(stretch.count);
+    int asks = full - 1;
+    while (asks > first && share(asks - 1) > share) {
+      asks--;
+    }
+    CornerEntry best = latest(opening(entry, share, asks), down, share, manner);
+    int held = full - (int) Math.round(steps(full, LASTS));
+    if (held > asks) {
+      CornerEntry late = latest(opening(entry, share, held), down, share, manner);
+      boolean quicker = best == null || late != null && drive(late).time < drive(best).time;
+      best = quicker ? late : best;
+    }
+    return best;
+  }
+
+  /**
+   * The entry with a throttle that opens from what a lift keeps: a first throttle of less would be
+   * another lift.
+   */
+  private CornerEntry opening(CornerEntry entry, double share, int from) {
+    return entry
+        .copy()
+        .moved(PointKind.FIRST_THROTTLE, station(stretch.from + from))
+        .firstThrottle(share)
+        .done();
+  }
+
+  /** With the margin in hand to where it is made latest; null where it is not. */
+  private @Nullable CornerEntry latest(CornerEntry entry, int down, double share, Manner manner) {
     double lasts = manner == Manner.SLOWLY ? ScoreDrive.LIFT_SLOWLY : ScoreDrive.LIFT_AT_ONCE;
     double margin = computed.conditions().driving().margin();
     for (int t = 0; t < TRIES; t++) {
@@ -296,6 +331,12 @@ final class DraftedScore {
     PlannedCorner before = drive(entry);
     double was = before.makesIt ? before.time : Double.MAX_VALUE;
     CornerEntry out = entry;
+    Action next = stages.get(0);
+    if (entry.slowing() == Slowing.LIFT && Objects.equals(next.amount(), entry.firstThrottle())) {
+      // What a lift keeps is held up to there.
+      out = out.copy().moved(PointKind.FIRST_THROTTLE, next.station()).done();
+      stages = stages.subList(1, stages.size());
+    }
     for (Action a : stages) {
       out = with(out, a);
     }
@@ -309,19 +350,21 @@ final class DraftedScore {
     if (first == null || full == null) {
       return List.of();
     }
+    // Less than a lift keeps would be another one.
+    double least = entry.slowing() == Slowing.LIFT ? entry.firstThrottle() : 0;
     List<Action> out = new ArrayList<>();
     int from = first;
     for (Action a : entry.actions()) {
       int brake = stretch.step(a.station());
       if (a.kind() == ActionKind.BRAKE && brake > from && brake < full) {
-        knots(from, brake).forEach(k -> open(out, k));
+        knots(from, brake).forEach(k -> open(out, k, least));
         from = opens(brake, full);
         if (from < full) {
-          open(out, from);
+          open(out, from, least);
         }
       }
     }
-    knots(from, full).forEach(k -> open(out, k));
+    knots(from, full).forEach(k -> open(out, k, least));
     return out;
   }
 
@@ -338,8 +381,8 @@ final class DraftedScore {
     return k;
   }
 
-  private void open(List<Action> out, int k) {
-    double share = Math.max(SHARE, Math.floor(share(k) / SHARE + 1e-9) * SHARE);
+  private void open(List<Action> out, int k, double least) {
+    double share = Math.max(Math.max(SHARE, least), Math.floor(share(k) / SHARE + 1e-9) * SHARE);
     double at = station(stretch.from + k);
     String id = "-" + (out.size() + 2);
     boolean was = !out.isEmpty() && out.get(out.size() - 1).kind() == ActionKind.FULL;

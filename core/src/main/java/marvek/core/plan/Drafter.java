@@ -105,16 +105,15 @@ public final class Drafter {
   }
 
   /**
-   * The lift of a corner's draft as it is where a given share of the throttle is kept, as late as
-   * that is made; empty where the corner is not lifted for, or is not made so.
+   * The places of a corner's draft with a lift that keeps a given share of the throttle, as late as
+   * that is made, and a throttle that opens from there; empty where the corner is not lifted for,
+   * or is not made so.
    */
-  public static Optional<Action> lifting(ComputedLap computed, int c, double share) {
+  public static Optional<CornerEntry> lifting(ComputedLap computed, int c, double share) {
     CornerEntry places = places(computed, c);
-    CornerEntry lifted =
-        places.slowing() == Slowing.LIFT
-            ? new DraftedScore(computed, c).lifting(places, share)
-            : null;
-    return lifted == null ? Optional.empty() : lift(lifted);
+    return places.slowing() == Slowing.LIFT
+        ? Optional.ofNullable(new DraftedScore(computed, c).lifting(places, share))
+        : Optional.empty();
   }
 
   /** The lift that a draft writes. */

@@ -438,15 +438,20 @@ public final class Choices {
   /** All of the throttle let go, or the share of it kept that is quickest. */
   private Optional<CornerEntry> lifting(CornerEntry now, CornerEntry wanted, School school) {
     Action own = lift(now).orElseThrow();
-    Action drafted = Drafter.lift(Drafter.entry(computed, c)).orElseThrow();
+    CornerEntry draft = Drafter.entry(computed, c);
     CornerEntry best = null;
     double quickest = Double.MAX_VALUE;
     for (double share : school == School.LIFT_ALL ? NOTHING : SOME) {
-      Action lift = Drafter.lifting(computed, c, share).orElse(null);
-      if (lift != null) {
-        double moved = computed.road().apart(drafted.station(), lift.station());
-        Action as = own.at(computed.road().wrap(own.station() + moved)).amounting(share);
-        CornerEntry tried = lifted(Score.with(wanted, as), now);
+      CornerEntry as = Drafter.lifting(computed, c, share).orElse(null);
+      if (as != null) {
+        double moved =
+            computed
+                .road()
+                .apart(
+                    Drafter.lift(draft).orElseThrow().station(),
+                    Drafter.lift(as).orElseThrow().station());
+        Action lift = own.at(computed.road().wrap(own.station() + moved)).amounting(share);
+        CornerEntry tried = lifted(Score.with(opening(wanted, draft, as), lift), now);
         Double time = answers.answer(tried).time();
         if (time != null && time < quickest) {
           quickest = time;
@@ -455,6 +460,33 @@ public final class Choices {
       }
     }
     return Optional.ofNullable(best);
+  }
+
+  /** With a throttle that opens from what another lift keeps, where the draft's would. */
+  private CornerEntry opening(CornerEntry wanted, CornerEntry draft, CornerEntry as) {
+    Optional<Double> own = wanted.station(PointKind.FIRST_THROTTLE);
+    Optional<Double> was = draft.station(PointKind.FIRST_THROTTLE);
+    Optional<Double> is = as.station(PointKind.FIRST_THROTTLE);
+    if (own.isEmpty() || was.isEmpty() || is.isEmpty()) {
+      return wanted;
+    }
+    double first = computed.road().wrap(own.get() + computed.road().apart(was.get(), is.get()));
+    double more = as.firstThrottle() - draft.firstThrottle();
+    double share = Math.max(0, Math.min(1, wanted.firstThrottle() + more));
+    return wanted
+        .copy()
+        .moved(PointKind.FIRST_THROTTLE, first)
+        .firstThrottle(share)
+        // Stages on the way there, and what would be less than what is kept.
+        .actions(
+            wanted.actions().stream()
+                .filter(
+                    a ->
+                        a.kind() != ActionKind.THROTTLE
+                            || computed.road().apart(first, a.station()) > 0
+                                && (a.amount() == null || a.amount() >= share))
+                .toList())
+        .done();
   }
 
   /** No throttle before the brake is let go, and none of it all at once before some of it. */

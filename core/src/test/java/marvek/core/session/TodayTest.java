@@ -421,7 +421,9 @@ class TodayTest {
           Action made =
               share == null
                   ? null
-                  : Drafter.lifting(cold, base.indexOf(own.corner()), share).orElse(null);
+                  : Drafter.lifting(cold, base.indexOf(own.corner()), share)
+                      .flatMap(Drafter::lift)
+                      .orElse(null);
           if (was == null || made == null) {
             continue;
           }
