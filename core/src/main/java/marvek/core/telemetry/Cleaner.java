@@ -11,6 +11,7 @@ import java.util.Set;
 import java.util.stream.IntStream;
 import marvek.core.numeric.SavitzkyGolay;
 import marvek.core.telemetry.ReadReport.Sort;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Brings the channels of a recording to even samples that can be trusted: gaps and spikes bridged,
@@ -31,6 +32,8 @@ final class Cleaner {
   private static final double FIRM = 0.3;
   private static final double ENOUGH = 0.5;
   private static final double SHORTEST = 0.15;
+  // A throttle within so much of its least is at its stop.
+  private static final double AT_STOP = 0.05;
   private static final double TIMES_NOISE = 8;
 
   private static final Set<Channel> ON_BOARD =
@@ -253,7 +256,7 @@ final class Cleaner {
       }
       double[] brake = even.of(c);
       Travel t = Travel.of(brake);
-      if (!t.pressed(brake, even.rate())) {
+      if (!t.pressed(brake, even.rate(), null)) {
         continue;
       }
       double firm = t.low() + FIRM * (t.high() - t.low());
@@ -263,8 +266,9 @@ final class Cleaner {
               .mapToDouble(i -> v[i])
               .sorted()
               .toArray();
-      if (braked.length >= ENOUGH * even.rate()) {
-        return Math.min(braked[braked.length / 2], REST);
+      boolean shut = braked.length >= ENOUGH * even.rate();
+      if (shut && braked[braked.length / 2] < low + AT_STOP) {
+        return Math.min(low, REST);
       }
     }
     return low <= NOT_HELD ? low : 0;
@@ -283,7 +287,7 @@ final class Cleaner {
     double[] v = even.of(c);
     if (!full.containsKey(c)) {
       Travel t = Travel.of(v);
-      if (!t.pressed(v, even.rate())) {
+      if (!t.pressed(v, even.rate(), even.columns().get(Channel.THROTTLE))) {
         // The hardest of what scatters about nothing is no press.
         Arrays.fill(v, 0);
         return false;
@@ -308,13 +312,18 @@ final class Cleaner {
           sorted[(int) (0.02 * (sorted.length - 1))], sorted[(int) (0.998 * (sorted.length - 1))]);
     }
 
-    /** Whether it is moved for a while, by far more than it scatters. */
-    boolean pressed(double[] v, double rate) {
+    /**
+     * Whether it is pressed for a while, by far more than it scatters.
+     *
+     * @param throttle scaled: what a brake shows while it is open is no press; null if not known
+     */
+    boolean pressed(double[] v, double rate, double @Nullable [] throttle) {
       double half = (low + high) / 2;
       int longest = 0;
       int run = 0;
-      for (double x : v) {
-        run = x > half ? run + 1 : 0;
+      for (int i = 0; i < v.length; i++) {
+        boolean open = throttle != null && throttle[i] > 0.5;
+        run = v[i] > half && !open ? run + 1 : 0;
         longest = Math.max(longest, run);
       }
       return longest >= Math.max(2, SHORTEST * rate)
