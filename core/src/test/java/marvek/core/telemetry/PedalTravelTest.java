@@ -41,6 +41,10 @@ class PedalTravelTest {
     return Device.read(Device.spoilt(ROWS, how));
   }
 
+  private static Device.Read slowly(UnaryOperator<String[]> how) {
+    return Device.read(Device.spoilt(Device.rows(DRIVE, 10, Recorder.Noise.usual()), how));
+  }
+
   /** The throttle that never falls below a share of its travel. */
   private static String[] above(String[] row, double rest) {
     double share = Double.parseDouble(row[THROTTLE]) / 100;
@@ -73,12 +77,13 @@ class PedalTravelTest {
   @Test
   void whatIsNeverLessIsHeldWhereNoBrakingSaysThatItIsShut() {
     Random chance = new Random(3);
-    Device.Read read =
-        read(
-            row -> {
-              row[BRAKE] = String.format(Locale.ROOT, "%.1f", Math.max(0, chance.nextGaussian()));
-              return above(row, 0.4);
-            });
+    UnaryOperator<String[]> how =
+        row -> {
+          row[BRAKE] = String.format(Locale.ROOT, "%.1f", Math.max(0, chance.nextGaussian()));
+          return above(row, 0.4);
+        };
+    Device.Read read = read(how);
+    assertThat(most(slowly(how), Channel.BRAKE)).as("ten a second").isZero();
     assertThat(least(read)).isCloseTo(0.4, within(0.03));
     assertThat(most(read, Channel.BRAKE)).as("scatter is no press").isZero();
     assertThat(read.said()).contains("hardly falls below 40 %").doesNotContain("hardest press");
