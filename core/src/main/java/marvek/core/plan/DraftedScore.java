@@ -39,7 +39,7 @@ final class DraftedScore {
   // Seconds that writing more may cost before it is left out.
   private static final double DEARER = 0.05;
   private static final double DEAREST = 0.3;
-  // Seconds that a lift like another may cost before a better one is sought.
+  // Seconds that a lift like another may cost against the best.
   private static final double LIKE = 0.08;
   // Seconds by which a lift is tried sooner where it comes too late, and how often.
   private static final double SOONER = 0.05;
@@ -86,7 +86,7 @@ final class DraftedScore {
    * The same.
    *
    * @param like a lift that keeps as much and is let go in the same manner; another one only where
-   *     that cannot be made or costs too much, and the best where none is given
+   *     that cannot be made or costs much more than the best, and the best where none is given
    */
   CornerEntry of(CornerEntry entry, @Nullable Action like) {
     if (entry.slowing() == Slowing.FLAT) {
@@ -175,12 +175,19 @@ final class DraftedScore {
       return entry;
     }
     Double kept = like == null ? null : like.amount();
-    if (like != null && kept != null) {
-      CornerEntry alike = lifted(entry, eased.down(), kept, like.manner());
-      if (alike != null && !dearer(entry, alike, LIKE)) {
-        return alike;
-      }
+    CornerEntry alike =
+        like == null || kept == null ? null : lifted(entry, eased.down(), kept, like.manner());
+    if (alike != null && !dearer(entry, alike, LIKE)) {
+      return alike;
     }
+    CornerEntry best = quickest(entry, eased);
+    if (alike != null && (best == null || drive(alike).time < drive(best).time + LIKE)) {
+      return alike;
+    }
+    return best == null ? entry : best;
+  }
+
+  private @Nullable CornerEntry quickest(CornerEntry entry, Eased eased) {
     CornerEntry best = null;
     double quickest = Double.MAX_VALUE;
     double most = Math.floor(share(eased.least()) / SHARE) * SHARE;
@@ -194,7 +201,7 @@ final class DraftedScore {
         best = tried;
       }
     }
-    return best == null ? entry : best;
+    return best;
   }
 
   /** Whether the tyres bear what a lift keeps: the rest is cut, and looks as if it cost nothing. */

@@ -3,8 +3,10 @@ package marvek.core.plan;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import marvek.core.entry.CornerEntry;
+import marvek.core.entry.Score;
 import marvek.core.entry.Slowing;
 import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
@@ -92,5 +94,36 @@ class LateLiftTest {
     }
     assertThat(lifts).isGreaterThan(5);
     assertThat(made).isLessThanOrEqualTo(3 * lifts / 4);
+  }
+
+  /** Less throttle after a lift than it keeps would be another lift. */
+  @Test
+  void theThrottleOpensFromWhatALiftKeeps() {
+    int lifts = 0;
+    int kept = 0;
+    for (int k = 0; k < 8; k++) {
+      ComputedLap lap = Drives.computed(RandomRoads.of(300 + k, 300), VEHICLES[k % 4]);
+      for (CornerEntry e : Drafter.draft(lap, List.of()).corners()) {
+        Action lift = Drafter.lift(e).orElse(null);
+        if (lift == null) {
+          continue;
+        }
+        lifts++;
+        double least = Objects.requireNonNull(lift.amount());
+        kept += least > 0.2 ? 1 : 0;
+        assertThat(Score.of(lap.road(), e))
+            .filteredOn(a -> a.kind() == ActionKind.THROTTLE)
+            .allSatisfy(
+                a -> {
+                  assertThat(a.amount()).as("%s", e.corner()).isGreaterThanOrEqualTo(least);
+                  assertThat(lap.road().apart(lift.station(), a.station())).isPositive();
+                });
+        // What is simple to do costs little against the lap.
+        Double costs = Answers.answer(lap, e).lapEffect();
+        assertThat(costs).as("%s", e.corner()).isNotNull().isLessThan(0.15);
+      }
+    }
+    assertThat(lifts).isGreaterThan(8);
+    assertThat(kept).isGreaterThan(4);
   }
 }
