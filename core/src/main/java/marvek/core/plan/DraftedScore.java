@@ -39,8 +39,10 @@ final class DraftedScore {
   // Seconds that writing more may cost before it is left out.
   private static final double DEARER = 0.05;
   private static final double DEAREST = 0.3;
-  // Seconds that a lift like another may cost against the best.
+  // Seconds that a lift like another may cost before a better one is sought.
   private static final double LIKE = 0.08;
+  // What it may cost then, against the better one.
+  private static final double ALIKE = 0.059;
   // Seconds by which a lift is tried sooner where it comes too late, and how often.
   private static final double SOONER = 0.05;
   private static final int TRIES = 40;
@@ -175,13 +177,16 @@ final class DraftedScore {
       return entry;
     }
     Double kept = like == null ? null : like.amount();
-    CornerEntry alike =
-        like == null || kept == null ? null : lifted(entry, eased.down(), kept, like.manner());
+    CornerEntry alike = null;
+    if (like != null && kept != null) {
+      alike = lifted(entry, eased.down(), kept, like.manner());
+      alike = alike == null ? lifted(entry, eased.down(), kept) : alike;
+    }
     if (alike != null && !dearer(entry, alike, LIKE)) {
       return alike;
     }
     CornerEntry best = quickest(entry, eased);
-    if (alike != null && (best == null || drive(alike).time < drive(best).time + LIKE)) {
+    if (alike != null && (best == null || drive(alike).time < drive(best).time + ALIKE)) {
       return alike;
     }
     return best == null ? entry : best;
