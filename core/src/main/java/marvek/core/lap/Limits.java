@@ -462,6 +462,11 @@ public final class Limits {
     return pulling * drivingGrip(load, ellipse, ground);
   }
 
+  /** Drive at which a motorcycle's front wheel leaves the road, m/s²; no end of it for a car. */
+  public double frontUp(double load) {
+    return motorcycle ? wheelie * load : Double.POSITIVE_INFINITY;
+  }
+
   /** The same whatever the driver uses of it. */
   public double drivingGrip(double load, double ellipse, double ground) {
     double mu = ground * mu(muX, load) * ellipse;

@@ -25,6 +25,7 @@ import marvek.core.plan.CornerAnswer.Shifts;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.core.score.Action;
+import marvek.core.score.ActionBuilder;
 import marvek.core.score.ActionKind;
 import marvek.core.score.Cue;
 import marvek.core.survey.Things;
@@ -127,6 +128,47 @@ public final class Answers {
   /** The two gears between which one may choose, the lower first; null where one is the only. */
   public int @Nullable [] rivals(CornerEntry entry) {
     return new GearPlan(stretch, plan(entry), entry).rivals();
+  }
+
+  /**
+   * Where the throttle would take a motorcycle's front wheel off the road.
+   *
+   * @param station m
+   * @param gear that pulls best there
+   */
+  public record FrontRises(double station, int gear) {}
+
+  /**
+   * The same corner driven action by action even where its points say all: what differs by
+   * hundredths is held against what is driven alike. The shift that does it is where the stretch
+   * ends. The corner as it is where that cannot be made.
+   */
+  public CornerEntry played(CornerEntry entry) {
+    if (Score.plays(entry)) {
+      return entry;
+    }
+    double end = computed.road().wrap(stretch.station(count));
+    int gear = computed.limits().bestGear(plan(entry).speed[count]);
+    CornerEntry played =
+        Score.with(
+            entry,
+            ActionBuilder.builder(Action.of("played", ActionKind.SHIFT, end, null))
+                .gear(gear)
+                .build());
+    return makes(played) ? played : entry;
+  }
+
+  /** Where the front wheel would rise in the gears that pull best, on the way out of the corner. */
+  public Optional<FrontRises> frontRises(CornerEntry entry) {
+    Optional<Integer> first = entry.station(PointKind.FIRST_THROTTLE).map(stretch::step);
+    PlannedCorner plan = plan(entry);
+    int k = first.map(plan::frontRises).orElse(-1);
+    return k < 0
+        ? Optional.empty()
+        : Optional.of(
+            new FrontRises(
+                computed.road().wrap(stretch.station(k)),
+                computed.limits().bestGear(plan.speed[k])));
   }
 
   /** How much of the braking at the marker is left at the corner's speed, 0 to 1. */

@@ -868,6 +868,18 @@ final class PlannedCorner {
     return -1;
   }
 
+  /** The first step from one on at which the throttle asks for a front wheel in the air, or -1. */
+  int frontRises(int from) {
+    for (int k = Math.max(0, from); k < count; k++) {
+      double opened = score == null ? opening(k) : throttle[k];
+      double load = limits.load(path, at(k), speed[k] * speed[k]);
+      if (opened * limits.engineDrive(speed[k]) > limits.frontUp(load)) {
+        return k;
+      }
+    }
+    return -1;
+  }
+
   int release() {
     return release;
   }

@@ -2,8 +2,10 @@ package marvek.core.plan;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import marvek.core.circuit.Loop;
 import marvek.core.entry.BrakedAgain;
 import marvek.core.entry.CornerEntry;
@@ -34,6 +36,8 @@ final class Stretch {
   private static final int LEAD = 40;
   // How far before it one begins then: on another line it may be braked for sooner.
   private static final int BACK = 60;
+  private static final Set<ActionKind> THROTTLES =
+      EnumSet.of(ActionKind.LIFT, ActionKind.THROTTLE, ActionKind.FULL);
 
   final ComputedLap computed;
   final Things things;
@@ -239,6 +243,11 @@ final class Stretch {
       }
     }
     pedals.sort(Comparator.comparingDouble(ScoreDrive.Pedal::at));
+    if (opensOn(entry, score)) {
+      pedals.add(
+          new ScoreDrive.Pedal(
+              "opened", ActionKind.FULL, count, Double.NaN, Double.NaN, Manner.AT_ONCE));
+    }
     List<ScoreDrive.Shift> shifts = new ArrayList<>();
     for (Action a : score) {
       Integer gear = a.gear();
@@ -255,6 +264,22 @@ final class Stretch {
     shifts.sort(Comparator.comparingDouble(ScoreDrive.Shift::at));
     return new PlannedCorner.Written(
         computed.fullPress(), List.copyOf(pedals), List.copyOf(shifts));
+  }
+
+  /**
+   * Whether a first throttle that comes to full nowhere is opened evenly on and on, as the points
+   * alone are: where nothing is written for the throttle itself.
+   */
+  private static boolean opensOn(CornerEntry entry, List<Action> score) {
+    boolean first =
+        score.stream()
+            .anyMatch(
+                a ->
+                    a.id().equals(Score.id(PointKind.FIRST_THROTTLE))
+                        && a.manner() == Manner.EVENLY);
+    return first
+        && entry.station(PointKind.FULL_THROTTLE).isEmpty()
+        && entry.actions().stream().noneMatch(a -> THROTTLES.contains(a.kind()));
   }
 
   private int stepOf(int index) {

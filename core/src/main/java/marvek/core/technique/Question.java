@@ -17,6 +17,7 @@ public enum Question {
   THROTTLE,
   GEAR,
   SHIFT,
+  FRONT_WHEEL,
   LINKED,
   KERBS,
   BEYOND,

@@ -37,6 +37,8 @@ public enum School {
   HIGHER_GEAR(Question.GEAR),
   LIMITER(Question.SHIFT),
   SHIFT_UP(Question.SHIFT),
+  FRONT_SHIFTED(Question.FRONT_WHEEL),
+  FRONT_EASED(Question.FRONT_WHEEL),
   GIVE_FIRST(Question.LINKED),
   GIVE_SECOND(Question.LINKED),
   GIVE_MIDDLE(Question.LINKED),

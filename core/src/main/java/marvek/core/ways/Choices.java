@@ -177,6 +177,7 @@ public final class Choices {
       case APEX -> entry.slowing() != Slowing.FLAT;
       case GEAR -> entry.slowing() != Slowing.FLAT && computed.vehicle().gears() > 1;
       case SHIFT -> answers.shiftsUp(entry);
+      case FRONT_WHEEL -> pedals.frontRises(entry);
       case LINKED -> {
         int[] ends = SchoolLine.complex(computed.corners(), c);
         yield ends[1] > ends[0];
@@ -199,7 +200,9 @@ public final class Choices {
       return choices.light(entry, view);
     }
     @Nullable School chosen = School.chosen(entry.schools(), question).orElse(null);
-    Outcome now = choices.outcome(entry, null, true, entry);
+    boolean played = question == Question.FRONT_WHEEL;
+    CornerEntry is = played ? choices.answers.played(entry) : entry;
+    Outcome now = choices.outcome(is, null, true, entry);
     if (question == Question.LINKED) {
       now = now.over(Compromise.seconds(computed, things, choices.c, chosen, entry.givenAway()));
     }
@@ -210,7 +213,8 @@ public final class Choices {
           .follow(entry, school)
           .ifPresent(
               e -> {
-                Outcome then = choices.outcome(e, school, school == chosen, entry);
+                CornerEntry as = played ? choices.answers.played(e) : e;
+                Outcome then = choices.outcome(as, school, school == chosen, entry);
                 outcomes.add(
                     LineWays.TOLD.contains(question)
                         ? choices.lines.along(then, e, present, entry)
@@ -350,6 +354,9 @@ public final class Choices {
           return Optional.empty();
         }
         return Optional.of(copy.gear(rivals[school == School.LOWER_GEAR ? 0 : 1]).done());
+      }
+      case FRONT_WHEEL -> {
+        return pedals.held(copy.done(), school);
       }
       case SHIFT, LIGHT -> {
         return Optional.of(copy.done());

@@ -16,6 +16,7 @@ import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
 import marvek.core.plan.LongerLift;
 import marvek.core.score.Action;
+import marvek.core.score.ActionBuilder;
 import marvek.core.score.ActionKind;
 import marvek.core.technique.School;
 import org.jspecify.annotations.Nullable;
@@ -38,6 +39,7 @@ final class PedalWays {
   private static final double MOST_ASKED = 1.25;
   private static final double GRAIN = 0.5;
   private static final String LIFT = "lift";
+  private static final String FRONT_SHIFT = "shift-for-the-front";
   private static final Set<PointKind> OF_BRAKE =
       EnumSet.of(
           PointKind.BUILD_UP,
@@ -194,6 +196,45 @@ final class PedalWays {
         .pedals(null)
         .points(entry.points().stream().filter(p -> !OF_BRAKE.contains(p.kind())).toList())
         .actions(entry.actions().stream().filter(a -> a.kind() != ActionKind.EASE).toList())
+        .done();
+  }
+
+  /** Whether the front wheel would rise on the way out, and a higher gear would keep it down. */
+  boolean frontRises(CornerEntry entry) {
+    return answers
+        .frontRises(unshifted(entry))
+        .filter(r -> r.gear() < computed.vehicle().gears())
+        .isPresent();
+  }
+
+  /** The next gear taken where the front wheel would rise, or the throttle eased for it there. */
+  Optional<CornerEntry> held(CornerEntry wanted, School school) {
+    CornerEntry plain = unshifted(wanted);
+    if (school == School.FRONT_EASED) {
+      return Optional.of(plain);
+    }
+    return answers
+        .frontRises(plain)
+        .filter(r -> r.gear() < computed.vehicle().gears())
+        .map(
+            r ->
+                Score.with(
+                    plain,
+                    ActionBuilder.builder(
+                            Action.of(
+                                FRONT_SHIFT,
+                                ActionKind.SHIFT,
+                                Math.round(r.station() / GRAIN) * GRAIN,
+                                null))
+                        .gear(r.gear() + 1)
+                        .build()));
+  }
+
+  /** Without the shift that holds the front wheel. */
+  private static CornerEntry unshifted(CornerEntry entry) {
+    return entry
+        .copy()
+        .actions(entry.actions().stream().filter(a -> !a.id().equals(FRONT_SHIFT)).toList())
         .done();
   }
 

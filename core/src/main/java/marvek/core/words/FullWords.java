@@ -229,6 +229,7 @@ final class FullWords {
     parts.add(detail(Detail.PATIENCE));
     marker(PointKind.SHORT_SHIFT, "full.short_shift").ifPresent(parts::add);
     chosen(Question.SHIFT, "entry.as_written").ifPresent(parts::add);
+    chosen(Question.FRONT_WHEEL, "full.front").ifPresent(parts::add);
     say(parts);
   }
 
