@@ -168,8 +168,8 @@ final class DraftedScore {
   }
 
   /**
-   * The throttle closed to about the least that the lap has, from where that is quickest and still
-   * made.
+   * The throttle closed to the share that is quickest of those the tyres bear, as late as that is
+   * made with the margin in hand; or as another lift does.
    */
   private CornerEntry lifted(CornerEntry entry, @Nullable Action like) {
     Eased eased = eased(entry);

@@ -224,7 +224,7 @@ final class PedalWays {
                             Action.of(
                                 FRONT_SHIFT,
                                 ActionKind.SHIFT,
-                                Math.round(r.station() / GRAIN) * GRAIN,
+                                computed.road().wrap(Math.round(r.station() / GRAIN) * GRAIN),
                                 null))
                         .gear(r.gear() + 1)
                         .build()));
