@@ -12,6 +12,7 @@ import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Score;
 import marvek.core.entry.Slowing;
+import marvek.core.lap.LapTrace;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
 import marvek.core.line.CornerLine;
@@ -36,6 +37,12 @@ final class Stretch {
   private static final int LEAD = 40;
   // How far before it one begins then: on another line it may be braked for sooner.
   private static final int BACK = 60;
+  // Share of the throttle that is less than full, seconds of less that are eased, and by which it
+  // is
+  // let go before.
+  private static final double FULL = 0.9;
+  private static final double EASED = 0.25;
+  private static final double SOONER = 0.3;
   private static final Set<ActionKind> THROTTLES =
       EnumSet.of(ActionKind.LIFT, ActionKind.THROTTLE, ActionKind.FULL);
 
@@ -248,6 +255,16 @@ final class Stretch {
           new ScoreDrive.Pedal(
               "opened", ActionKind.FULL, count, Double.NaN, Double.NaN, Manner.AT_ONCE));
     }
+    ScoreDrive.Pedal last = pedals.isEmpty() ? null : pedals.get(pedals.size() - 1);
+    if (last != null && last.kind() == ActionKind.FULL) {
+      int eased = easedAgain((int) Math.ceil(last.at()));
+      if (eased > 0) {
+        // The next corner's own lift is not this one's to write, and as much as is needed.
+        pedals.add(
+            new ScoreDrive.Pedal(
+                "next", ActionKind.LIFT, eased, Double.NaN, Double.NaN, Manner.AT_ONCE));
+      }
+    }
     List<ScoreDrive.Shift> shifts = new ArrayList<>();
     for (Action a : score) {
       Integer gear = a.gear();
@@ -264,6 +281,26 @@ final class Stretch {
     shifts.sort(Comparator.comparingDouble(ScoreDrive.Shift::at));
     return new PlannedCorner.Written(
         computed.fullPress(), List.copyOf(pedals), List.copyOf(shifts));
+  }
+
+  /**
+   * Where the lap eases the throttle once more past a step, a moment sooner; 0 where it does not.
+   */
+  private int easedAgain(int from) {
+    LapTrace lap = computed.lap();
+    Loop loop = computed.road().loop();
+    double step = computed.road().step();
+    double seconds = 0;
+    for (int k = Math.max(0, from); k < count; k++) {
+      int i = loop.at(this.from + k);
+      boolean full = lap.throttle()[i] >= FULL && lap.brake()[i] < Brakings.ONSET;
+      seconds = full ? 0 : seconds + step / lap.speed()[i];
+      if (seconds > EASED) {
+        int sooner = (int) Math.round((seconds + SOONER) * lap.speed()[i] / step);
+        return Math.max(from + 1, k - sooner);
+      }
+    }
+    return 0;
   }
 
   /**
