@@ -51,6 +51,8 @@ public final class Answers {
   private static final int COARSE = 6;
   // Seconds up to which a mistake costs nothing worth a word.
   private static final double NOTHING = 0.003;
+  // Seconds more than the lap from which what is called flat is not.
+  private static final double EASES = 0.03;
   // Steps before turn-in from which a corner is timed.
   private static final int CUT = 150;
 
@@ -284,7 +286,8 @@ public final class Answers {
     int arrivalGear = computed.limits().bestGear(arrival);
     BrakingNumbers braking = steps.brake() < 0 ? null : braking(path, plan, steps);
     order(entry, remarks);
-    if (entry.slowing() == Slowing.FLAT && plan.time > best + 0.03) {
+    boolean eased = entry.slowing() == Slowing.FLAT && plan.time > best + EASES;
+    if (eased) {
       remarks.add(Said.of("plan.not_flat"));
     }
     int under = entry.slowing() == Slowing.BRAKE ? -1 : computed.under(c);
@@ -316,7 +319,7 @@ public final class Answers {
                 remarks.add(
                     Said.of("plan.shift_early", Value.count(d.gear()), Value.figure(d.revs(), 0))));
     overRevved(entry, plan, remarks);
-    boolean makes = plan.makesIt;
+    boolean makes = plan.makesIt && !eased;
     double time = plan.time + gears.cost();
     // The same road for every way of driving it, so that times can be compared.
     int begin = Math.max(0, stretch.step(computed.lines().get(c).turnIn()) - CUT);
@@ -452,7 +455,9 @@ public final class Answers {
               played == null
                   ? even ? Double.valueOf(stretch.station(plan.slowest)) : null
                   : played.serves() < 0 ? null : stretch.station(played.serves()),
-              played == null ? !even || plan.makesIt : played.made(),
+              played == null || driven == null
+                  ? !even || plan.makesIt
+                  : driven.makes(p, plan.slowest),
               found == null || found.station() == null ? null : found.precision(),
               found == null ? Said.NOTHING : found.why()));
     }

@@ -873,15 +873,27 @@ final class ScoreDrive {
    * touched first; 0 where it is braked, or where nothing is said of where it is lifted.
    */
   double untouched(int bend) {
+    int p = touched();
+    return p < pedals.size() && told(p) ? before(p, bend) : 0;
+  }
+
+  /** Whether an action is a press that meets its place, or a lift that comes in time. */
+  boolean makes(int p, int bend) {
+    boolean late = p == touched() && told(p) && before(p, bend) > PlannedCorner.TOLERATED;
+    return played[p].made() && !late;
+  }
+
+  /** The first action that is no end of a braking before. */
+  private int touched() {
     int p = 0;
     while (p < pedals.size() && pedals.get(p).kind() == ActionKind.EASE) {
       p++;
     }
-    boolean told =
-        p < pedals.size()
-            && pedals.get(p).kind() != ActionKind.BRAKE
-            && !Double.isNaN(pedals.get(p).amount());
-    return told ? before(p, bend) : 0;
+    return p;
+  }
+
+  private boolean told(int p) {
+    return pedals.get(p).kind() != ActionKind.BRAKE && !Double.isNaN(pedals.get(p).amount());
   }
 
   private double way(int k) {
