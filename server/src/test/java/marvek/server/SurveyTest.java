@@ -614,7 +614,7 @@ class SurveyTest {
     Map<String, String> bad =
         Map.of(
             "kind,station_m\nboard,12\nboard,oops\n",
-            "row 3, station_m",
+            "row 3, column station_m",
             "kind,station_m\nstatue,12\n",
             "row 2, kind",
             "kind,label\nboard,x\n",

@@ -8,6 +8,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import marvek.core.numeric.PeriodicSpline;
+import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 
 /** Turns the points of a file into a road with curvature, gradient and corners. */
@@ -67,18 +68,11 @@ public final class CircuitReader {
     double[] u = chordLengths(lap);
     double period = u[lap.size()];
     if (period < SHORTEST) {
-      throw new OutlineProblem(
-          TOO_SHORT,
-          String.format(Locale.ROOT, "The lap is %.0f m long.", period),
-          null,
-          "A circuit is at least 200 m; check that the file holds metres or WGS84 degrees.");
+      throw OutlineProblem.of(TOO_SHORT, "refusal.circuit.lap_long", Value.length(period));
     }
     if (period > LONGEST) {
-      throw new OutlineProblem(
-          TOO_LARGE,
-          String.format(Locale.ROOT, "The lap is %.0f km long.", period / 1000),
-          null,
-          "80 km is the most; check the units, or bring one lap only.");
+      throw OutlineProblem.of(
+          TOO_LARGE, "refusal.circuit.lap_long_b", Value.figure(period / 1000, 0));
     }
     double scatter = SeveralLaps.across(lap) * Fit.scatter(List.of(lap.x(), lap.y()));
     double spacing = median(u);

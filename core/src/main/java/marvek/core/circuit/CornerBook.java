@@ -7,6 +7,9 @@ import java.util.List;
 import java.util.Set;
 import java.util.regex.Pattern;
 import marvek.core.refusal.Refusal;
+import marvek.core.refusal.Where;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 
 /** Corners as the driver arranges them: checked, and measured anew on the road. */
 public final class CornerBook {
@@ -30,24 +33,26 @@ public final class CornerBook {
    */
   public static List<Corner> settled(Centreline road, List<Corner> given) {
     if (given.stream().allMatch(Corner::uncounted)) {
-      throw new Refusal("No corner would be left.", "corners", "A layout needs one that counts.");
+      throw Refusal.of("refusal.circuit.no_corner_would_left").at("corners");
     }
     if (given.size() > MOST) {
-      throw new Refusal(
-          given.size() + " corners are too many.", "corners", "Give up to " + MOST + ".");
+      throw Refusal.of(
+              "refusal.circuit.corners_too_many",
+              Value.figure(given.size(), 0),
+              Value.figure(MOST, 0))
+          .at("corners");
     }
     Set<String> ids = new LinkedHashSet<>();
     Set<String> numbers = new LinkedHashSet<>();
     List<Corner> out = new ArrayList<>();
     for (Corner c : given) {
-      String where = "T" + c.number();
+      Said where = Where.corner(c.number());
       if (!ID.matcher(c.id()).matches() || !ids.add(c.id())) {
-        throw new Refusal("Two corners have one id.", where, "Reload the page.");
+        throw Refusal.of("refusal.circuit.two_corners_one_id").at(where);
       }
       words(c, where);
       if (!c.uncounted() && !numbers.add(c.number().strip())) {
-        throw new Refusal(
-            "Two corners are numbered " + c.number() + ".", where, "Give one another number.");
+        throw Refusal.of("refusal.circuit.two_corners_numbered", Value.own(c.number())).at(where);
       }
       out.add(measured(road, c, where));
     }
@@ -56,10 +61,9 @@ public final class CornerBook {
       Corner a = out.get(i);
       Corner b = out.get((i + 1) % out.size());
       if (road.apart(a.exit(), b.entry()) < -OVERLAP) {
-        throw new Refusal(
-            "T" + b.number() + " starts before T" + a.number() + " ends.",
-            "T" + b.number(),
-            "Move the entry or the exit, or merge the two.");
+        throw Refusal.of(
+                "refusal.circuit.t_starts_before_t", Value.own(b.number()), Value.own(a.number()))
+            .at(Where.corner(b.number()));
       }
     }
     return List.copyOf(out);
@@ -140,28 +144,24 @@ public final class CornerBook {
     return before + k;
   }
 
-  private static void words(Corner c, String where) {
+  private static void words(Corner c, Said where) {
     if (!c.uncounted() && (c.number().isBlank() || c.number().length() > 6)) {
-      throw new Refusal(
-          "A corner's number has 1 to 6 characters.", where, "Write 5, 5A or the like.");
+      throw Refusal.of("refusal.circuit.corners_number_characters").at(where);
     }
     if (c.name().length() > 60) {
-      throw new Refusal("The name is too long.", where, "60 characters are the most.");
+      throw Refusal.of("refusal.circuit.name_too_long").at(where);
     }
     if (c.complex() < 0 || c.complex() > MOST) {
-      throw new Refusal("There is no such group.", where, "Choose another.");
+      throw Refusal.of("refusal.circuit.no_group").at(where);
     }
   }
 
-  private static Corner measured(Centreline road, Corner c, String where) {
+  private static Corner measured(Centreline road, Corner c, Said where) {
     double length = road.length();
     boolean inside = c.entry() >= 0 && c.entry() < length && c.exit() >= 0 && c.exit() < length;
     double span = inside ? road.ahead(c.entry(), c.exit()) : 0;
     if (!inside || span < SHORTEST || span > length / 2) {
-      throw new Refusal(
-          "The corner's ends make no corner.",
-          where,
-          "Its exit must lie at least 4 m past its entry, both on the lap.");
+      throw Refusal.of("refusal.circuit.corners_ends_make_no").at(where);
     }
     int from = road.index(c.entry());
     int count = (int) Math.round(span / road.step());
@@ -181,16 +181,15 @@ public final class CornerBook {
       apexes = List.of((at % road.size()) * road.step());
     }
     if (apexes.size() > 2) {
-      throw new Refusal("A corner has one apex or two.", where, "Split it.");
+      throw Refusal.of("refusal.circuit.corner_one_apex_two").at(where);
     }
     for (double apex : apexes) {
       if (!(apex >= 0 && apex < length && road.ahead(c.entry(), apex) <= span)) {
-        throw new Refusal(
-            "An apex lies outside its corner.", where, "Move it between entry and exit.");
+        throw Refusal.of("refusal.circuit.apex_lies_outside_corner").at(where);
       }
     }
     if (apexes.size() == 2 && road.apart(apexes.get(0), apexes.get(1)) <= 0) {
-      throw new Refusal("The two apexes are in the wrong order.", where, "Swap them.");
+      throw Refusal.of("refusal.circuit.two_apexes_wrong_order").at(where);
     }
     int[] indices = {from, from + count};
     double radius = 1 / Math.max(CornerFinder.evenPart(road, indices).bend(), 1e-4);

@@ -4,7 +4,8 @@ import static marvek.core.circuit.OutlineProblem.Kind.CROSSES_ITSELF;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 import org.locationtech.jts.algorithm.RobustLineIntersector;
 import org.locationtech.jts.geom.Coordinate;
@@ -55,32 +56,26 @@ final class Crossings {
     for (int[] pair : found) {
       double loop = station[pair[1]] - station[pair[0]];
       loop = Math.min(loop, station[n] - loop);
-      String where =
-          String.format(
-              Locale.ROOT,
-              "%s and %s, at %.0f m and %.0f m",
-              lap.where(pair[0]),
-              lap.where(pair[1]),
-              station[pair[0]],
-              station[pair[1]]);
+      Said where =
+          Said.of(
+              "where.crossing",
+              lap.where(pair[0]).in(),
+              lap.where(pair[1]).in(),
+              Value.length(station[pair[0]]),
+              Value.length(station[pair[1]]));
       if (loop < SHORTEST_LOOP) {
-        throw new OutlineProblem(
-            CROSSES_ITSELF,
-            String.format(Locale.ROOT, "The line ties a knot of %.0f m.", loop),
-            where,
-            "Remove the points that run back; a recording that stood still does this.");
+        throw OutlineProblem.of(
+                CROSSES_ITSELF, "refusal.circuit.line_ties_knot", Value.length(loop))
+            .at(where);
       }
       Double clearance = clearance(lap, pair);
       boolean high = clearance != null && clearance >= BRIDGE_CLEARANCE;
       if (!high && !bridges) {
-        throw new OutlineProblem(
-            CROSSES_ITSELF,
-            clearance == null
-                ? "The line crosses itself."
-                : String.format(
-                    Locale.ROOT, "The line crosses itself only %.1f m apart in height.", clearance),
-            where,
-            "If a bridge carries one over the other, tick \"A bridge\"; if not, correct the points.");
+        throw (clearance == null
+                ? OutlineProblem.of(CROSSES_ITSELF, "refusal.circuit.crosses_itself")
+                : OutlineProblem.of(
+                    CROSSES_ITSELF, "refusal.circuit.crosses_near", Value.length(clearance, 1)))
+            .at(where);
       }
       remarks.add("A bridge is taken where the line crosses itself (" + where + ").");
     }

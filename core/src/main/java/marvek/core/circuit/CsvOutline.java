@@ -13,6 +13,8 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import marvek.core.refusal.Where;
+import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 
 /** CSV: {@code x_m,y_m[,w_right_m,w_left_m][,z_m][,crossfall_deg]}, or {@code lon,lat} for x, y. */
@@ -45,21 +47,15 @@ final class CsvOutline {
             .build(CsvRecordHandler.builder().maxFields(MOST_FIELDS).build(), text)) {
       for (CsvRecord row : csv) {
         if (rows.size() > OutlineFile.MOST_POINTS) {
-          throw new OutlineProblem(
-              TOO_LARGE,
-              "There are more than " + OutlineFile.MOST_POINTS + " rows.",
-              null,
-              "Bring one lap only, or thin the points to one a metre.");
+          throw OutlineProblem.of(
+              TOO_LARGE, "refusal.circuit.more_rows", Value.figure(OutlineFile.MOST_POINTS, 0));
         }
         rows.add(row.getFields().stream().map(String::strip).toArray(String[]::new));
         numbers.add((int) row.getStartingLineNumber());
       }
     } catch (CsvParseException | java.io.IOException e) {
-      throw new OutlineProblem(
-          UNREADABLE,
-          "The CSV cannot be read: " + e.getMessage(),
-          null,
-          "Save it as plain CSV with one point a row.");
+      throw OutlineProblem.of(
+          UNREADABLE, "refusal.circuit.csv_cannot_read", Value.own(String.valueOf(e.getMessage())));
     }
     int[] column = columns(rows);
     boolean header = column.length > 0;
@@ -100,11 +96,9 @@ final class CsvOutline {
         return candidate;
       }
     }
-    throw new OutlineProblem(
-        OutlineProblem.Kind.UNKNOWN_FORMAT,
-        "This is neither GeoJSON, GPX nor CSV.",
-        "row 1",
-        "Bring one of the three; samples stand beside the drop area.");
+    throw OutlineProblem.of(
+            OutlineProblem.Kind.UNKNOWN_FORMAT, "refusal.circuit.neither_geojson_gpx_nor")
+        .at(Where.row(1));
   }
 
   /** The column of each name, -1 where it is missing; empty when the first row is no header. */
@@ -123,11 +117,11 @@ final class CsvOutline {
       }
     }
     if (column[0] < 0 || column[1] < 0) {
-      throw new OutlineProblem(
-          UNREADABLE,
-          "The header has no columns x_m and y_m; it reads \"" + String.join(", ", first) + "\".",
-          "row 1",
-          "Name the columns x_m,y_m (metres) or lon,lat (degrees).");
+      throw OutlineProblem.of(
+              UNREADABLE,
+              "refusal.circuit.header_no_columns_x",
+              Value.own(String.join(", ", first)))
+          .at(Where.row(1));
     }
     return column;
   }
@@ -135,11 +129,7 @@ final class CsvOutline {
   private static int[] plainColumns(List<String[]> rows) {
     int width = rows.isEmpty() ? 0 : rows.get(0).length;
     if (width < 2) {
-      throw new OutlineProblem(
-          UNREADABLE,
-          "The first row has one column only.",
-          "row 1",
-          "Give x_m,y_m in metres, with a header row.");
+      throw OutlineProblem.of(UNREADABLE, "refusal.circuit.first_row_one_column").at(Where.row(1));
     }
     return new int[] {
       0, 1, width >= 4 ? 2 : -1, width >= 4 ? 3 : -1, width >= 5 ? 4 : -1, width >= 6 ? 5 : -1
@@ -160,13 +150,14 @@ final class CsvOutline {
     try {
       return Double.parseDouble(decimalComma ? field.replace(',', '.') : field);
     } catch (NumberFormatException e) {
-      throw new OutlineProblem(
-          NOT_A_NUMBER,
-          field.isEmpty()
-              ? "Column " + name + " is empty."
-              : "\"" + shortened(field) + "\" in column " + name + " is not a number.",
-          "row " + line + ", column " + (column + 1),
-          "Correct or remove that row.");
+      throw (field.isEmpty()
+              ? OutlineProblem.of(NOT_A_NUMBER, "refusal.circuit.column_empty", Value.own(name))
+              : OutlineProblem.of(
+                  NOT_A_NUMBER,
+                  "refusal.circuit.column_no_number",
+                  Value.own(shortened(field)),
+                  Value.own(name)))
+          .at(Where.cell(line, column + 1));
     }
   }
 

@@ -14,6 +14,8 @@ import java.io.IOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.IntStream;
+import marvek.core.refusal.Where;
+import marvek.core.said.Value;
 
 /** GeoJSON (RFC 7946): the longest LineString or Polygon ring in the document. */
 final class GeoJsonOutline {
@@ -34,11 +36,8 @@ final class GeoJsonOutline {
       root = JSON.readTree(content);
     } catch (JsonProcessingException e) {
       JsonLocation at = e.getLocation();
-      throw new OutlineProblem(
-          UNREADABLE,
-          "The JSON breaks off or is malformed.",
-          at == null ? null : "line " + at.getLineNr() + ", column " + at.getColumnNr(),
-          "Export the file again; it must be one whole GeoJSON document.");
+      throw OutlineProblem.of(UNREADABLE, "refusal.circuit.json_breaks_off_malformed")
+          .at(at == null ? null : Where.line(at.getLineNr(), at.getColumnNr()));
     } catch (IOException e) {
       throw new IllegalStateException("reading from memory failed", e);
     }
@@ -51,14 +50,11 @@ final class GeoJsonOutline {
       }
     }
     if (longest == null) {
-      throw new OutlineProblem(
+      throw OutlineProblem.of(
           UNREADABLE,
-          "There is no LineString or Polygon in this JSON"
-              + (root.hasNonNull("type")
-                  ? "; its type is \"" + root.get("type").asText() + "\"."
-                  : "."),
-          null,
-          "Draw the circuit as one line in driving order and export it as GeoJSON.");
+          "refusal.circuit.no_line_json",
+          Value.choice(root.hasNonNull("type")),
+          Value.own(root.path("type").asText()));
     }
     return points(longest);
   }
@@ -81,11 +77,11 @@ final class GeoJsonOutline {
   private static Outline points(JsonNode line) {
     int n = line.size();
     if (n > OutlineFile.MOST_POINTS) {
-      throw new OutlineProblem(
+      throw OutlineProblem.of(
           TOO_LARGE,
-          "There are " + n + " points; " + OutlineFile.MOST_POINTS + " is the most.",
-          null,
-          "Bring one lap only, or thin the points to one a metre.");
+          "refusal.circuit.points_most",
+          Value.figure(n, 0),
+          Value.figure(OutlineFile.MOST_POINTS, 0));
     }
     double[] x = new double[n];
     double[] y = new double[n];
@@ -94,11 +90,8 @@ final class GeoJsonOutline {
     for (int i = 0; i < n; i++) {
       JsonNode point = line.get(i);
       if (!point.path(0).isNumber() || !point.path(1).isNumber()) {
-        throw new OutlineProblem(
-            NOT_A_NUMBER,
-            "A position needs two numbers, longitude and latitude.",
-            "point " + (i + 1),
-            "Correct or remove that point.");
+        throw OutlineProblem.of(NOT_A_NUMBER, "refusal.circuit.position_needs_two_numbers")
+            .at(Where.point(i + 1));
       }
       x[i] = point.get(0).asDouble();
       y[i] = point.get(1).asDouble();

@@ -16,6 +16,9 @@ import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
+import marvek.core.refusal.Where;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 
 /** GPX: the points of the tracks, or of the routes where there is no track. */
@@ -38,11 +41,7 @@ final class GpxOutline {
       points = gpx.routes().flatMap(r -> r.points().map(Point.class::cast)).toList();
     }
     if (points.isEmpty()) {
-      throw new OutlineProblem(
-          UNREADABLE,
-          "There is no track in this GPX file.",
-          null,
-          "Export the recording as a track (trk), not as waypoints.");
+      throw OutlineProblem.of(UNREADABLE, "refusal.circuit.no_track_gpx_file");
     }
     boolean heights = points.stream().allMatch(p -> p.getElevation().isPresent());
     double @Nullable [] z =
@@ -59,7 +58,7 @@ final class GpxOutline {
         null,
         null,
         null,
-        "track point",
+        "track_point",
         IntStream.rangeClosed(1, points.size()).toArray());
   }
 
@@ -79,7 +78,7 @@ final class GpxOutline {
       while (xml.hasNext()) {
         int event = xml.next();
         if (event == XMLStreamConstants.DTD || event == XMLStreamConstants.ENTITY_REFERENCE) {
-          throw declared("line " + xml.getLocation().getLineNumber());
+          throw declared(Where.line(xml.getLocation().getLineNumber()));
         }
         if (event == XMLStreamConstants.START_ELEMENT) {
           root = root == null ? xml.getLocalName() : root;
@@ -94,23 +93,19 @@ final class GpxOutline {
       // The platform's reader has no words of its own for what is wrong inside a document type.
       throw declared(null);
     } catch (XMLStreamException e) {
-      throw unreadable(e.getLocation() == null ? null : "line " + e.getLocation().getLineNumber());
+      throw unreadable(
+          e.getLocation() == null ? null : Where.line(e.getLocation().getLineNumber()));
     }
     if (!"gpx".equals(root)) {
-      throw new OutlineProblem(
+      throw OutlineProblem.of(
           OutlineProblem.Kind.UNKNOWN_FORMAT,
-          "This XML is a <" + root + ">, not a <gpx>.",
-          null,
-          "Export the recording as GPX.");
+          "refusal.circuit.xml_not_gpx",
+          Value.own(String.valueOf(root)));
     }
   }
 
-  private static OutlineProblem declared(@Nullable String where) {
-    return new OutlineProblem(
-        UNSAFE_XML,
-        "The file declares a document type or entities, which is not accepted.",
-        where,
-        "Remove the DOCTYPE; GPX does not need one.");
+  private static OutlineProblem declared(@Nullable Said where) {
+    return OutlineProblem.of(UNSAFE_XML, "refusal.circuit.file_declares_document_type").at(where);
   }
 
   private static void requireDegrees(XMLStreamReader xml, int point, String name, double most) {
@@ -121,29 +116,28 @@ final class GpxOutline {
     } catch (NumberFormatException e) {
       degrees = Double.NaN;
     }
-    String where = "track point " + point + ", line " + xml.getLocation().getLineNumber();
+    Said where = Where.trackPoint(point, xml.getLocation().getLineNumber());
     if (Double.isNaN(degrees)) {
-      throw new OutlineProblem(
-          OutlineProblem.Kind.NOT_A_NUMBER,
-          "The " + name + " \"" + value + "\" is not a number.",
-          where,
-          "Correct or remove that point.");
+      throw OutlineProblem.of(
+              OutlineProblem.Kind.NOT_A_NUMBER,
+              "refusal.circuit.not_number",
+              Value.own(name),
+              Value.own(String.valueOf(value)))
+          .at(where);
     }
     if (Math.abs(degrees) > most) {
       boolean swapped = "lat".equals(name) && Math.abs(degrees) <= 180;
-      throw new OutlineProblem(
-          swapped ? OutlineProblem.Kind.SWAPPED_COORDINATES : OutlineProblem.Kind.OUT_OF_RANGE,
-          "A " + name + " of " + value + " is out of range.",
-          where,
-          swapped ? "Longitude and latitude look swapped in this file." : "Give WGS84 degrees.");
+      throw OutlineProblem.of(
+              swapped ? OutlineProblem.Kind.SWAPPED_COORDINATES : OutlineProblem.Kind.OUT_OF_RANGE,
+              "refusal.circuit.degrees_range",
+              Value.own(name),
+              Value.own(value),
+              Value.choice(swapped))
+          .at(where);
     }
   }
 
-  private static OutlineProblem unreadable(@Nullable String where) {
-    return new OutlineProblem(
-        UNREADABLE,
-        "The GPX breaks off or is malformed.",
-        where,
-        "Export the file again; it must be one whole GPX document.");
+  private static OutlineProblem unreadable(@Nullable Said where) {
+    return OutlineProblem.of(UNREADABLE, "refusal.circuit.gpx_breaks_off_malformed").at(where);
   }
 }

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
+import marvek.core.said.Value;
 
 /** Makes one closed lap of the points of a file: doubles and spikes out, further laps cut. */
 final class LapTrim {
@@ -49,11 +50,11 @@ final class LapTrim {
 
   private void needEnough(List<Integer> keep) {
     if (keep.size() < FEWEST) {
-      throw new OutlineProblem(
+      throw OutlineProblem.of(
           TOO_FEW_POINTS,
-          "Only " + keep.size() + " different points are left.",
-          null,
-          "A circuit needs at least " + FEWEST + "; one every 5 to 10 m is good.");
+          "refusal.circuit.only_different_points_left",
+          Value.figure(keep.size(), 0),
+          Value.figure(FEWEST, 0));
     }
   }
 
@@ -79,7 +80,7 @@ final class LapTrim {
       int c = keep.get(k + 1);
       double detour = gap(a, b) + gap(b, c);
       if (detour > 3 * gap(a, c) + 6 * usual && Math.min(gap(a, b), gap(b, c)) > 4 * usual) {
-        first = dropped == 0 ? outline.where(b) : first;
+        first = dropped == 0 ? outline.named(b) : first;
         keep.remove(k);
         dropped++;
         k = Math.max(0, k - 2);
@@ -118,19 +119,15 @@ final class LapTrim {
             String.format(
                 Locale.ROOT,
                 "The points go round more than once; the first lap is used (to %s).",
-                outline.where(points.get(best))));
+                outline.named(points.get(best))));
       }
       return withoutLastIfHome(points.subList(0, best + 1));
     }
     int last = points.get(points.size() - 1);
     double open = gap(start, last);
     if (open > Math.min(150, Math.max(30, 0.02 * way)) && open > 2.5 * usual) {
-      throw new OutlineProblem(
-          NOT_CLOSED,
-          String.format(
-              Locale.ROOT, "The lap is not closed: its end is %.0f m from its start.", open),
-          outline.where(last),
-          "Bring a whole lap, at least back to the first point.");
+      throw OutlineProblem.of(NOT_CLOSED, "refusal.circuit.lap_not_closed_end", Value.length(open))
+          .at(outline.where(last));
     }
     return withoutLastIfHome(points);
   }

@@ -2,6 +2,8 @@ package marvek.core.circuit;
 
 import java.util.Arrays;
 import java.util.Objects;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -33,9 +35,14 @@ public record Outline(
     return x.length;
   }
 
+  /** The same in words, for remarks. */
+  String named(int i) {
+    return place.replace('_', ' ') + " " + number[i];
+  }
+
   /** The point as the driver finds it in the file: "row 12". */
-  public String where(int i) {
-    return place + " " + number[i];
+  public Said where(int i) {
+    return Said.of("where.of", new Value.Choice(place), Value.figure(number[i], 0));
   }
 
   /** The same outline with only the points listed, in that order. */

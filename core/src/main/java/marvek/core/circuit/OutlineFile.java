@@ -8,7 +8,8 @@ import static marvek.core.circuit.OutlineProblem.Kind.TOO_LARGE;
 import static marvek.core.circuit.OutlineProblem.Kind.UNKNOWN_FORMAT;
 
 import java.nio.charset.StandardCharsets;
-import java.util.Locale;
+import marvek.core.refusal.Where;
+import marvek.core.said.Value;
 
 /** Reads a circuit outline from a file: GeoJSON (RFC 7946), GPX 1.0 or 1.1, or CSV (RFC 4180). */
 public final class OutlineFile {
@@ -32,15 +33,11 @@ public final class OutlineFile {
    */
   public static Outline read(byte[] content) {
     if (content.length > MOST_BYTES) {
-      throw new OutlineProblem(
+      throw OutlineProblem.of(
           TOO_LARGE,
-          String.format(
-              Locale.ROOT,
-              "The file is %.1f MB; %d MB is the most.",
-              content.length / 1e6,
-              MOST_BYTES / 1_000_000),
-          null,
-          "Bring one lap only, or thin the points to one a metre.");
+          "refusal.circuit.file_most",
+          Value.figure(content.length / 1e6, 1),
+          Value.figure(MOST_BYTES / 1_000_000, 0));
     }
     return checked(parse(content));
   }
@@ -64,8 +61,7 @@ public final class OutlineFile {
       first++;
     }
     if (first >= content.length) {
-      throw new OutlineProblem(
-          TOO_FEW_POINTS, "The file is empty.", null, "Choose a file with the points of one lap.");
+      throw OutlineProblem.of(TOO_FEW_POINTS, "refusal.circuit.file_empty");
     }
     return switch (content[first]) {
       case '{' -> GeoJsonOutline.read(content);
@@ -73,11 +69,8 @@ public final class OutlineFile {
       default -> {
         for (int i = first; i < Math.min(content.length, first + 2000); i++) {
           if (content[i] == 0) {
-            throw new OutlineProblem(
-                UNKNOWN_FORMAT,
-                "This is not a text file.",
-                "byte " + (i + 1),
-                "Bring GeoJSON, GPX or CSV. If it is zipped, unpack it first.");
+            throw OutlineProblem.of(UNKNOWN_FORMAT, "refusal.circuit.not_text_file")
+                .at(Where.byteOf(i + 1));
           }
         }
         yield CsvOutline.read(
@@ -88,18 +81,18 @@ public final class OutlineFile {
 
   private static void check(Outline o) {
     if (o.size() < FEWEST_POINTS) {
-      throw new OutlineProblem(
+      throw OutlineProblem.of(
           TOO_FEW_POINTS,
-          o.size() == 1 ? "There is only one point." : "There are only " + o.size() + " points.",
-          null,
-          "A circuit needs at least " + FEWEST_POINTS + "; one every 5 to 10 m is good.");
+          "refusal.circuit.few_points",
+          Value.count(o.size()),
+          Value.figure(FEWEST_POINTS, 0));
     }
     if (o.size() > MOST_POINTS) {
-      throw new OutlineProblem(
+      throw OutlineProblem.of(
           TOO_LARGE,
-          "There are " + o.size() + " points; " + MOST_POINTS + " is the most.",
-          null,
-          "Bring one lap only, or thin the points to one a metre.");
+          "refusal.circuit.points_most",
+          Value.figure(o.size(), 0),
+          Value.figure(MOST_POINTS, 0));
     }
     int latitudesPastPole = 0;
     for (int i = 0; i < o.size(); i++) {
@@ -115,13 +108,13 @@ public final class OutlineFile {
     for (int i = 0; i < o.size(); i++) {
       double limit = o.geographic() ? 180 : FARTHEST;
       if (Math.abs(o.x()[i]) > limit || Math.abs(o.y()[i]) > limit) {
-        throw new OutlineProblem(
-            OUT_OF_RANGE,
-            "The place " + o.x()[i] + ", " + o.y()[i] + " cannot be on a circuit.",
-            o.where(i),
-            o.geographic()
-                ? "Give WGS84 degrees; if these are metres, bring them as CSV with x_m,y_m."
-                : "Give metres from an origin near the circuit.");
+        throw OutlineProblem.of(
+                OUT_OF_RANGE,
+                "refusal.circuit.place_range",
+                Value.number(o.x()[i]),
+                Value.number(o.y()[i]),
+                Value.choice(o.geographic()))
+            .at(o.where(i));
       }
       checkHeightsAndWidths(o, i);
     }
@@ -136,13 +129,12 @@ public final class OutlineFile {
         first = i;
       }
     }
-    throw new OutlineProblem(
-        swappable ? SWAPPED_COORDINATES : OUT_OF_RANGE,
-        "A latitude of " + o.y()[first] + " lies past the pole.",
-        o.where(first),
-        swappable
-            ? "Longitude and latitude look swapped: longitude comes first in GeoJSON."
-            : "Give WGS84 degrees; if these are metres, bring them as CSV with x_m,y_m.");
+    throw OutlineProblem.of(
+            swappable ? SWAPPED_COORDINATES : OUT_OF_RANGE,
+            "refusal.circuit.past_pole",
+            Value.number(o.y()[first]),
+            Value.choice(swappable))
+        .at(o.where(first));
   }
 
   private static void checkHeightsAndWidths(Outline o, int i) {
@@ -150,11 +142,9 @@ public final class OutlineFile {
     if (z != null) {
       requireNumber(o, i, z[i], "height");
       if (Math.abs(z[i]) > HIGHEST) {
-        throw new OutlineProblem(
-            OUT_OF_RANGE,
-            "A height of " + z[i] + " m cannot be right.",
-            o.where(i),
-            "Give heights in metres, or leave them out.");
+        throw OutlineProblem.of(
+                OUT_OF_RANGE, "refusal.circuit.height_cannot_right", Value.number(z[i]))
+            .at(o.where(i));
       }
     }
     checkWidth(o, i, o.right(), "right");
@@ -163,12 +153,11 @@ public final class OutlineFile {
     if (crossfall != null) {
       requireNumber(o, i, crossfall[i], "crossfall");
       if (Math.abs(crossfall[i]) > Math.toRadians(45)) {
-        throw new OutlineProblem(
-            OUT_OF_RANGE,
-            String.format(
-                Locale.ROOT, "A crossfall of %.1f° cannot be right.", Math.toDegrees(crossfall[i])),
-            o.where(i),
-            "Give degrees, positive when the left edge is lower.");
+        throw OutlineProblem.of(
+                OUT_OF_RANGE,
+                "refusal.circuit.crossfall_cannot_right",
+                Value.figure(Math.toDegrees(crossfall[i]), 1))
+            .at(o.where(i));
       }
     }
   }
@@ -180,21 +169,19 @@ public final class OutlineFile {
     }
     requireNumber(o, i, w[i], "width to the " + side);
     if (w[i] < 0.5 || w[i] > 60) {
-      throw new OutlineProblem(
-          OutlineProblem.Kind.WIDTH,
-          "A width to the " + side + " of " + w[i] + " m cannot be right.",
-          o.where(i),
-          "Give metres from the line to the edge, 0.5 to 60, or leave the widths out.");
+      throw OutlineProblem.of(
+              OutlineProblem.Kind.WIDTH,
+              "refusal.circuit.width_cannot_right",
+              Value.own(side),
+              Value.number(w[i]))
+          .at(o.where(i));
     }
   }
 
   private static void requireNumber(Outline o, int i, double value, String what) {
     if (!Double.isFinite(value)) {
-      throw new OutlineProblem(
-          NOT_A_NUMBER,
-          "The " + what + " is not a number.",
-          o.where(i),
-          "Correct or remove that point.");
+      throw OutlineProblem.of(NOT_A_NUMBER, "refusal.circuit.not_number_b", Value.own(what))
+          .at(o.where(i));
     }
   }
 }

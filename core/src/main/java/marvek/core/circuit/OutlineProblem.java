@@ -1,6 +1,8 @@
 package marvek.core.circuit;
 
 import marvek.core.refusal.Refusal;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 
 /** Why an outline cannot be used: what is wrong, where, and what to do about it. */
@@ -25,9 +27,31 @@ public final class OutlineProblem extends Refusal {
 
   private final Kind kind;
 
-  public OutlineProblem(Kind kind, String what, @Nullable String where, String remedy) {
-    super(what, where, remedy);
+  private OutlineProblem(Kind kind, Said what, Said remedy) {
+    super(what, remedy);
     this.kind = kind;
+  }
+
+  /**
+   * Says what is wrong with an outline.
+   *
+   * @param key of the catalogue
+   * @param values in the words of what is wrong and of what to do
+   */
+  public static OutlineProblem of(Kind kind, String key, Value... values) {
+    return new OutlineProblem(kind, what(key, values), remedy(key, values));
+  }
+
+  @Override
+  public OutlineProblem at(@Nullable Said where) {
+    super.at(where);
+    return this;
+  }
+
+  @Override
+  public OutlineProblem at(@Nullable String field) {
+    super.at(field);
+    return this;
   }
 
   public Kind kind() {

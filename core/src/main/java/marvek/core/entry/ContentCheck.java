@@ -7,6 +7,9 @@ import java.util.Set;
 import marvek.core.circuit.Corner;
 import marvek.core.line.Gate;
 import marvek.core.refusal.Refusal;
+import marvek.core.refusal.Where;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
 import marvek.core.score.Cue;
@@ -39,8 +42,8 @@ public final class ContentCheck {
     Set<String> seen = new LinkedHashSet<>();
     for (CornerEntry entry : content.corners()) {
       if (!seen.add(entry.corner())) {
-        throw new Refusal(
-            "Corner " + entry.corner() + " comes twice.", entry.corner(), "Leave one entry.");
+        throw Refusal.of("refusal.entry.corner_comes_twice", Value.own(entry.corner()))
+            .at(entry.corner());
       }
       entry(corners, length, gears, entry);
     }
@@ -54,12 +57,12 @@ public final class ContentCheck {
     }
     Set<String> variants = new LinkedHashSet<>();
     if (content.variants().size() > MOST_VARIANTS) {
-      throw new Refusal(
-          "There are more than " + MOST_VARIANTS + " variants.", "variants", "Leave some out.");
+      throw Refusal.of("refusal.entry.more_variants", Value.figure(MOST_VARIANTS, 0))
+          .at("variants");
     }
     for (Variant v : content.variants()) {
       if (!variants.add(v.id())) {
-        throw new Refusal("A variant comes twice.", v.called(), "Leave one of them.");
+        throw Refusal.of("refusal.entry.variant_comes_twice").at(v.called());
       }
       variant(corners, length, gears, v);
     }
@@ -67,18 +70,17 @@ public final class ContentCheck {
 
   /** Checks a pace. */
   public static void pace(List<Corner> corners, OwnPace pace) {
-    String where = "own pace";
-    within(where, "braking", pace.driving().braking(), 0.3, 1);
-    within(where, "turning", pace.driving().turning(), 0.3, 1);
-    within(where, "traction", pace.driving().traction(), 0.3, 1);
-    within(where, "margin", pace.driving().margin(), 0.02, 1.5);
+    Said where = Said.of("where.pace");
+    within(where, "field.braking", pace.driving().braking(), 0.3, 1);
+    within(where, "field.turning", pace.driving().turning(), 0.3, 1);
+    within(where, "field.traction", pace.driving().traction(), 0.3, 1);
+    within(where, "field.margin", pace.driving().margin(), 0.02, 1.5);
     Set<String> seen = new LinkedHashSet<>();
     for (OwnPace.InCorner c : pace.corners()) {
       if (corners.stream().noneMatch(k -> k.id().equals(c.corner())) || !seen.add(c.corner())) {
-        throw new Refusal(
-            "Corner " + c.corner() + " is not here, or comes twice.", where, "Leave it out.");
+        throw Refusal.of("refusal.entry.corner_not_here_comes", Value.own(c.corner())).at(where);
       }
-      within(where, "factor of " + c.corner(), c.factor(), 0.5, 1.5);
+      within(where, Said.of("field.factor_of", Value.own(c.corner())), c.factor(), 0.5, 1.5);
     }
   }
 
@@ -87,87 +89,82 @@ public final class ContentCheck {
    * anew.
    */
   public static void use(double length, RoadUse use) {
-    String where = "use of the road";
+    Said where = Said.of("where.use");
     Set<String> seen = new LinkedHashSet<>();
     if (use.opened().size() > MOST_EDGES || use.gates().size() > MOST_EDGES) {
-      throw new Refusal(
-          "There are more than " + MOST_EDGES + " edges or gates.", where, "Leave some out.");
+      throw Refusal.of("refusal.entry.more_edges_gates", Value.figure(MOST_EDGES, 0)).at(where);
     }
     for (String id : use.opened()) {
       if (id.length() > 60 || !seen.add(id)) {
-        throw new Refusal("The edge " + id + " comes twice.", where, "Leave one of them.");
+        throw Refusal.of("refusal.entry.edge_comes_twice", Value.own(id)).at(where);
       }
     }
     for (Gate g : use.gates()) {
-      String gate = String.format(Locale.ROOT, "gate at %.0f m", g.station());
+      Said gate = Said.of("where.gate", Value.length(g.station()));
       if (g.id().length() > 60 || !seen.add(g.id())) {
-        throw new Refusal("A gate comes twice.", gate, "Leave one of them.");
+        throw Refusal.of("refusal.entry.gate_comes_twice").at(gate);
       }
-      within(gate, "station", g.station(), 0, length);
-      within(gate, "distance from the edge", g.metres(), -30, 60);
-      within(gate, "tolerance", g.tolerance(), 0, 20);
+      within(gate, "field.station", g.station(), 0, length);
+      within(gate, "field.distance_from_the_edge", g.metres(), -30, 60);
+      within(gate, "field.tolerance", g.tolerance(), 0, 20);
     }
   }
 
   /** Checks one variant. */
   public static void variant(List<Corner> corners, double length, int gears, Variant v) {
-    String where = "variant " + v.called();
+    Said where = Said.of("where.variant", Value.own(v.called()));
     if (v.id().length() > 60 || v.name().length() > 60) {
-      throw new Refusal("A name is longer than 60 characters.", where, "Shorten it.");
+      throw Refusal.of("refusal.entry.name_longer_characters").at(where);
     }
     day(where, v.day());
     for (Variant.ByHand h : v.entries()) {
       if (corners.stream().noneMatch(c -> c.id().equals(h.corner()))) {
-        throw new Refusal(
-            "There is no corner " + h.corner() + " in this layout version.",
-            where,
-            "Choose the layout that the reference was made for.");
+        throw Refusal.of("refusal.entry.no_corner_layout_version", Value.own(h.corner())).at(where);
       }
       for (CornerPoint p : h.points()) {
-        within(where, "station of the " + p.kind().word(), p.station(), 0, length);
+        within(where, Said.of("field.station_of", p.kind().said().in()), p.station(), 0, length);
       }
       Integer gear = h.gear();
       if (gear != null) {
-        within(where, "gear", gear, 1, gears);
+        within(where, "field.gear", gear, 1, gears);
       }
       Double effort = h.firstEffort();
       if (effort != null) {
-        within(where, "first effort", effort, 0, 1);
+        within(where, "field.first_effort", effort, 0, 1);
       }
       Double throttle = h.firstThrottle();
       if (throttle != null) {
-        within(where, "first throttle", throttle, 0, 1);
+        within(where, "field.first_throttle", throttle, 0, 1);
       }
       Set<String> ids = new LinkedHashSet<>();
       if (h.actions().size() > MOST_ACTIONS || h.without().size() > MOST_ACTIONS) {
-        throw new Refusal(
-            "There are more than " + MOST_ACTIONS + " actions.", where, "Leave some out.");
+        throw Refusal.of("refusal.entry.more_actions", Value.figure(MOST_ACTIONS, 0)).at(where);
       }
       for (Action a : h.actions()) {
         ownId(where, a, ids);
         action(where, length, gears, a);
       }
       for (String id : h.without()) {
-        tooLong(where, "id of an action", id);
+        tooLong(where, "field.id_of_an_action", id);
       }
-      tooLong(where, "note", h.note());
+      tooLong(where, "field.note", h.note());
     }
   }
 
   /** Checks what a day is like. */
-  public static void day(String where, Variant.Day day) {
-    within(where, "grip", day.grip(), 0.2, 1.2);
-    within(where, "extra mass", day.extraMass(), -150, 300);
-    within(where, "wind", day.windSpeed(), 0, 40);
-    within(where, "direction of the wind", day.windFrom(), 0, 360);
-    within(where, "drag", day.drag(), 0.4, 1.2);
-    within(where, "downforce", day.downforce(), 0.4, 1.2);
+  public static void day(Said where, Variant.Day day) {
+    within(where, "field.grip", day.grip(), 0.2, 1.2);
+    within(where, "field.extra_mass", day.extraMass(), -150, 300);
+    within(where, "field.wind", day.windSpeed(), 0, 40);
+    within(where, "field.direction_of_the_wind", day.windFrom(), 0, 360);
+    within(where, "field.drag", day.drag(), 0.4, 1.2);
+    within(where, "field.downforce", day.downforce(), 0.4, 1.2);
     Double temperature = day.airTemperature();
     if (temperature != null) {
-      within(where, "air temperature", temperature, -30, 60);
+      within(where, "field.air_temperature", temperature, -30, 60);
     }
     if (!day.hour().isEmpty() && !day.hour().matches("([01]?\\d|2[0-3]):[0-5]\\d")) {
-      throw new Refusal("\"" + day.hour() + "\" is not an hour.", where, "Give it like 18:30.");
+      throw Refusal.of("refusal.entry.not_hour", Value.own(day.hour())).at(where);
     }
   }
 
@@ -179,26 +176,24 @@ public final class ContentCheck {
             .findFirst()
             .orElseThrow(
                 () ->
-                    new Refusal(
-                        "There is no corner " + e.corner() + " in this layout version.",
-                        e.corner(),
-                        "Choose the layout that the reference was made for."));
-    String where = "T" + corner.number();
+                    Refusal.of("refusal.entry.no_corner_layout_version", Value.own(e.corner()))
+                        .at(e.corner()));
+    Said where = Where.corner(corner.number());
     Set<PointKind> kinds = new LinkedHashSet<>();
     for (CornerPoint p : e.points()) {
       if (!kinds.add(p.kind())) {
-        throw new Refusal("The " + p.kind().word() + " comes twice.", where, "Leave one of them.");
+        throw Refusal.of("refusal.entry.comes_twice", p.kind().said().in()).at(where);
       }
-      within(where, "station of the " + p.kind().word(), p.station(), 0, length);
+      within(where, Said.of("field.station_of", p.kind().said().in()), p.station(), 0, length);
     }
-    within(where, "gear", e.gear(), 1, gears);
-    within(where, "gear on approach", e.approachGear(), 1, gears);
-    within(where, "first effort", e.firstEffort(), 0, 1);
-    within(where, "first throttle", e.firstThrottle(), 0, 1);
-    within(where, "speed on approach", e.approachSpeed(), 0, 140);
-    within(where, "minimum speed", e.minimumSpeed(), 0, 140);
-    within(where, "distance at the apex", e.apexGap(), -20, 40);
-    tooLong(where, "note", e.note());
+    within(where, "field.gear", e.gear(), 1, gears);
+    within(where, "field.gear_on_approach", e.approachGear(), 1, gears);
+    within(where, "field.first_effort", e.firstEffort(), 0, 1);
+    within(where, "field.first_throttle", e.firstThrottle(), 0, 1);
+    within(where, "field.speed_on_approach", e.approachSpeed(), 0, 140);
+    within(where, "field.minimum_speed", e.minimumSpeed(), 0, 140);
+    within(where, "field.distance_at_the_apex", e.apexGap(), -20, 40);
+    tooLong(where, "field.note", e.note());
     technique(where, e);
     e.details()
         .forEach(
@@ -206,50 +201,49 @@ public final class ContentCheck {
               if (!detail.choices().isEmpty()
                   && !text.isEmpty()
                   && !detail.choices().contains(text)) {
-                throw new Refusal(
-                    "\"" + text + "\" is no answer to \"" + plain(detail) + "\".",
-                    where,
-                    "Choose one of " + String.join(", ", detail.choices()) + ".");
+                throw Refusal.of(
+                        "refusal.entry.no_answer",
+                        Value.own(text),
+                        detail.said().in(),
+                        Value.own(String.join(", ", detail.choices())))
+                    .at(where);
               }
-              tooLong(where, plain(detail), text);
+              tooLong(where, detail.said(), text);
             });
     if (e.kerbs().size() > MOST_KERBS) {
-      throw new Refusal(
-          "There are more than " + MOST_KERBS + " uses of kerbs.", where, "Leave some out.");
+      throw Refusal.of("refusal.entry.more_uses_kerbs", Value.figure(MOST_KERBS, 0)).at(where);
     }
     for (KerbUse use : e.kerbs()) {
       if (use.how() == Kerb.Verdict.OPEN) {
-        throw new Refusal(
-            "The use of a kerb is open.", where, "Say keep off, touch, ride, half or straddle.");
+        throw Refusal.of("refusal.entry.use_kerb_open").at(where);
       }
       Double join = use.join();
       Double leave = use.leave();
-      within(where, "station where a kerb is joined", join == null ? 0 : join, 0, length);
-      within(where, "station where a kerb is left", leave == null ? 0 : leave, 0, length);
-      tooLong(where, "reason for a kerb", use.why());
+      within(where, "field.station_where_a_kerb_is_joined", join == null ? 0 : join, 0, length);
+      within(where, "field.station_where_a_kerb_is_left", leave == null ? 0 : leave, 0, length);
+      tooLong(where, "field.reason_for_a_kerb", use.why());
     }
     Integer priority = e.priority();
     if (priority != null) {
-      within(where, "priority", priority, 1, 999);
+      within(where, "field.priority", priority, 1, 999);
     }
     for (BrakedAgain a : e.again()) {
-      within(where, "place of a further braking", a.station(), 0, length);
-      within(where, "speed of a further braking", a.from(), 0, 150);
-      within(where, "speed of a further braking", a.to(), 0, 150);
+      within(where, "field.place_of_a_further_braking", a.station(), 0, length);
+      within(where, "field.speed_of_a_further_braking", a.from(), 0, 150);
+      within(where, "field.speed_of_a_further_braking", a.to(), 0, 150);
     }
     score(where, length, gears, e);
     Wording wording = e.wording();
     if (wording != null) {
-      tooLong(where, "wording", wording.text());
-      tooLong(where, "wording", wording.about());
+      tooLong(where, "field.wording", wording.text());
+      tooLong(where, "field.wording", wording.about());
     }
   }
 
-  private static void score(String where, double length, int gears, CornerEntry e) {
+  private static void score(Said where, double length, int gears, CornerEntry e) {
     Set<String> ids = new LinkedHashSet<>();
     if (e.actions().size() > MOST_ACTIONS) {
-      throw new Refusal(
-          "There are more than " + MOST_ACTIONS + " actions.", where, "Leave some out.");
+      throw Refusal.of("refusal.entry.more_actions", Value.figure(MOST_ACTIONS, 0)).at(where);
     }
     for (Action a : e.actions()) {
       ownId(where, a, ids);
@@ -263,108 +257,116 @@ public final class ContentCheck {
     }
   }
 
-  private static void ownId(String where, Action a, Set<String> ids) {
+  private static void ownId(Said where, Action a, Set<String> ids) {
     if (a.id().isBlank() || a.id().length() > 60 || !ids.add(a.id())) {
-      throw new Refusal("The action " + a.id() + " comes twice.", where, "Leave one of them.");
+      throw Refusal.of("refusal.entry.action_comes_twice", Value.own(a.id())).at(where);
     }
     if (Score.point(a.id()).isPresent()) {
-      throw new Refusal(
-          "The action " + a.id() + " is one of the points that every corner has.",
-          where,
-          "Give it another id, or move the point.");
+      throw Refusal.of("refusal.entry.action_one_points_every", Value.own(a.id())).at(where);
     }
   }
 
   /** Checks one action. */
-  private static void action(String corner, double length, int gears, Action a) {
-    String where =
-        corner + ", " + a.kind().name().toLowerCase(Locale.ROOT).replace('_', ' ') + " " + a.id();
-    within(where, "station", a.station(), 0, length);
+  private static void action(Said corner, double length, int gears, Action a) {
+    Said where =
+        Said.of("where.action", corner.in(), Value.own(plain(a.kind())), Value.own(a.id()));
+    within(where, "field.station", a.station(), 0, length);
     Double until = a.until();
-    within(where, "station where it ends", until == null ? 0 : until, 0, length);
+    within(where, "field.station_where_it_ends", until == null ? 0 : until, 0, length);
     Double amount = a.amount();
     if (amount != null && a.kind().shared()) {
-      within(where, "share", amount, 0, a.kind().most());
+      within(where, "field.share", amount, 0, a.kind().most());
     } else if (amount != null) {
-      within(where, "distance", amount, -30, 60);
+      within(where, "field.distance", amount, -30, 60);
     }
     Double tolerance = a.tolerance();
-    within(where, "tolerance", tolerance == null ? 0 : tolerance, 0, 20);
+    within(where, "field.tolerance", tolerance == null ? 0 : tolerance, 0, 20);
     Integer gear = a.gear();
     if (gear != null) {
-      within(where, "gear", gear, 1, gears);
+      within(where, "field.gear", gear, 1, gears);
     } else if (a.kind() == ActionKind.SHIFT && Score.point(a.id()).isEmpty()) {
-      throw new Refusal("A shift says no gear.", where, "Give the gear that is taken.");
+      throw Refusal.of("refusal.entry.shift_says_no_gear").at(where);
     }
     if (!a.kind().manners().contains(a.manner())) {
-      throw new Refusal(
-          "It cannot be done in this manner.", where, "Choose one of " + a.kind().manners() + ".");
+      throw Refusal.of(
+              "refusal.entry.cannot_done_manner", Value.own(String.valueOf(a.kind().manners())))
+          .at(where);
     }
-    tooLong(where, "note", a.note());
+    tooLong(where, "field.note", a.note());
     cue(where, a.cue());
     cue(where, a.together());
     cue(where, a.backUp());
   }
 
-  private static void cue(String where, @Nullable Cue cue) {
+  private static void cue(Said where, @Nullable Cue cue) {
     if (cue == null) {
       return;
     }
     double number = cue.number();
     switch (cue.kind()) {
-      case PAST -> within(where, "metres of the cue", number, -500, 500);
-      case LENGTHS -> within(where, "lengths of the cue", number, -30, 30);
-      case SHARE, BETWEEN -> within(where, "share of the cue", number, 0, 1);
-      case SECONDS, LIMITER -> within(where, "seconds of the cue", number, 0, 20);
-      case REVS -> within(where, "revs of the cue", number, 500, 25000);
+      case PAST -> within(where, "field.metres_of_the_cue", number, -500, 500);
+      case LENGTHS -> within(where, "field.lengths_of_the_cue", number, -30, 30);
+      case SHARE, BETWEEN -> within(where, "field.share_of_the_cue", number, 0, 1);
+      case SECONDS, LIMITER -> within(where, "field.seconds_of_the_cue", number, 0, 20);
+      case REVS -> within(where, "field.revs_of_the_cue", number, 500, 25000);
       default -> {}
     }
     if (cue.kind().thing() && cue.thing().isBlank()) {
-      throw new Refusal("A cue names no thing.", where, "Choose one of the survey.");
+      throw Refusal.of("refusal.entry.cue_names_no_thing").at(where);
     }
-    tooLong(where, "name of a cue", cue.spoken() + cue.otherSpoken());
+    tooLong(where, "field.name_of_a_cue", cue.spoken() + cue.otherSpoken());
   }
 
   private static String plain(Enum<?> named) {
     return named.name().toLowerCase(Locale.ROOT).replace('_', ' ');
   }
 
-  private static void technique(String where, CornerEntry e) {
+  private static void technique(Said where, CornerEntry e) {
     Set<Question> asked = new LinkedHashSet<>();
     for (School s : e.schools()) {
       if (!asked.add(s.question())) {
-        throw new Refusal(
-            "\"" + plain(s.question()) + "\" is answered twice.", where, "Choose one answer.");
+        throw Refusal.of("refusal.entry.answered_twice", s.question().said().in()).at(where);
       }
     }
-    within(where, "share given away", e.givenAway(), 0, 1);
-    within(where, "distance added at the apex", e.apexOff(), -3, 12);
+    within(where, "field.share_given_away", e.givenAway(), 0, 1);
+    within(where, "field.distance_added_at_the_apex", e.apexOff(), -3, 12);
     Pedals pedals = e.pedals();
     if (pedals != null) {
-      within(where, "rise of the brake", pedals.rise(), 0, 1);
-      within(where, "hold of the brake", pedals.hold(), pedals.rise(), 1);
-      within(where, "brake left at turn-in", pedals.trail(), 0, 1);
-      within(where, "hold of the throttle", pedals.maintain(), 0, 1);
+      within(where, "field.rise_of_the_brake", pedals.rise(), 0, 1);
+      within(where, "field.hold_of_the_brake", pedals.hold(), pedals.rise(), 1);
+      within(where, "field.brake_left_at_turn_in", pedals.trail(), 0, 1);
+      within(where, "field.hold_of_the_throttle", pedals.maintain(), 0, 1);
       Double peak = pedals.peak();
       if (peak != null) {
-        within(where, "peak of the brake", peak, 0, 1.2);
+        within(where, "field.peak_of_the_brake", peak, 0, 1.2);
       }
     }
   }
 
-  private static void tooLong(String where, String what, String text) {
+  private static void tooLong(Said where, String field, String text) {
+    tooLong(where, Said.of(field), text);
+  }
+
+  private static void tooLong(Said where, Said what, String text) {
     if (text.length() > LONGEST_NOTE) {
-      throw new Refusal(
-          "The " + what + " is longer than " + LONGEST_NOTE + " characters.", where, "Shorten it.");
+      throw Refusal.of("refusal.entry.longer_characters", what.in(), Value.figure(LONGEST_NOTE, 0))
+          .at(where);
     }
   }
 
-  private static void within(String where, String what, double value, double least, double most) {
+  private static void within(Said where, String field, double value, double least, double most) {
+    within(where, Said.of(field), value, least, most);
+  }
+
+  private static void within(Said where, Said what, double value, double least, double most) {
     if (!(value >= least && value <= most)) {
-      throw new Refusal(
-          "The " + what + " (" + value + ") is out of range.",
-          where,
-          "It must lie between " + least + " and " + most + ".");
+      throw Refusal.of(
+              "refusal.entry.out_range",
+              what.in(),
+              Value.number(value),
+              Value.number(least),
+              Value.number(most))
+          .at(where);
     }
   }
 }

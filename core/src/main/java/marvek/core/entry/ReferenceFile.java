@@ -12,6 +12,8 @@ import java.util.List;
 import java.util.stream.Collectors;
 import marvek.core.circuit.Corner;
 import marvek.core.refusal.Refusal;
+import marvek.core.refusal.Where;
+import marvek.core.said.Value;
 import marvek.core.vehicle.Vehicle;
 import org.jspecify.annotations.Nullable;
 
@@ -93,10 +95,7 @@ public record ReferenceFile(
       JsonNode tree = JSON.readTree(content);
       String format = tree.path("format").asText();
       if (!FORMAT.equals(format) && !BEFORE.equals(format)) {
-        throw new Refusal(
-            "This is not a reference file.",
-            "format",
-            "Its first field must read \"format\": \"" + FORMAT + "\".");
+        throw Refusal.of("refusal.entry.not_reference_file", Value.own(FORMAT)).at("format");
       }
       return JSON.treeToValue(tree, ReferenceFile.class);
     } catch (JsonMappingException e) {
@@ -105,16 +104,11 @@ public record ReferenceFile(
               .map(
                   r -> r.getFieldName() == null ? "[" + (r.getIndex() + 1) + "]" : r.getFieldName())
               .collect(Collectors.joining("."));
-      throw new Refusal(
-          "A value in the file does not fit.",
-          path.isEmpty() ? null : path,
-          "Compare it with the schema, or export the reference again.");
+      throw Refusal.of("refusal.entry.value_file_does_not").at(path.isEmpty() ? null : path);
     } catch (JsonProcessingException e) {
       JsonLocation at = e.getLocation();
-      throw new Refusal(
-          "The JSON breaks off or is malformed.",
-          at == null ? null : "line " + at.getLineNr() + ", column " + at.getColumnNr(),
-          "Export the reference again.");
+      throw Refusal.of("refusal.entry.json_breaks_off_malformed")
+          .at(at == null ? null : Where.line(at.getLineNr(), at.getColumnNr()));
     } catch (IOException e) {
       throw new IllegalStateException("reading from memory failed", e);
     }

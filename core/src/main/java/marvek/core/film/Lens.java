@@ -1,6 +1,7 @@
 package marvek.core.film;
 
 import marvek.core.refusal.Refusal;
+import marvek.core.said.Value;
 
 /**
  * How a camera that is fixed to the vehicle sees.
@@ -29,18 +30,14 @@ public record Lens(Projection projection, double halfAngle, double turned) {
   public Lens {
     double widest = projection == Projection.STRAIGHT ? WIDEST_STRAIGHT : WIDEST;
     if (!(halfAngle >= NARROWEST && halfAngle <= widest)) {
-      throw new Refusal(
-          "A lens does not see so far to the side.",
-          "angle of the picture",
-          String.format(
-              java.util.Locale.ROOT,
-              "Give %.0f to %.0f degrees over the whole width.",
-              Math.toDegrees(2 * NARROWEST),
-              Math.toDegrees(2 * widest)));
+      throw Refusal.of(
+              "refusal.film.lens_does_not_see",
+              Value.figure(Math.toDegrees(2 * NARROWEST), 0),
+              Value.figure(Math.toDegrees(2 * widest), 0))
+          .at("angle of the picture");
     }
     if (!(Math.abs(turned) <= MOST_TURNED)) {
-      throw new Refusal(
-          "The camera looks too far to the side.", "turned", "It should look the way one drives.");
+      throw Refusal.of("refusal.film.camera_looks_too_far").at("turned");
     }
   }
 
@@ -73,10 +70,7 @@ public record Lens(Projection projection, double halfAngle, double turned) {
    */
   public static Lens told(Projection projection, double[] across, double[] bearing) {
     if (Math.abs(across[0] - across[1]) < APART) {
-      throw new Refusal(
-          "The two things are too near together in the picture to tell the lens.",
-          null,
-          "Take one on the left and one on the right, or one far off and one near.");
+      throw Refusal.of("refusal.film.two_things_too_near");
     }
     if (projection == Projection.WIDE) {
       double half = (bearing[0] - bearing[1]) / (across[0] - across[1]);
@@ -137,9 +131,6 @@ public record Lens(Projection projection, double halfAngle, double turned) {
   }
 
   private static Refusal none() {
-    return new Refusal(
-        "No lens shows these two things like that.",
-        null,
-        "One of them is another thing, or stands elsewhere than the survey says.");
+    return Refusal.of("refusal.film.no_lens_shows_these");
   }
 }

@@ -76,10 +76,7 @@ public final class Stills {
     double[] stations = {first.station(), second.station()};
     RoadPosition at = met(bearings, stations);
     if (at == null) {
-      throw new Refusal(
-          "The two stills do not tell where it stands.",
-          null,
-          "Go on until it has moved further across the picture, and press the same thing.");
+      throw Refusal.of("refusal.film.two_stills_do_not");
     }
     double along = 0;
     double beside = placed ? 0 : UNPLACED * UNPLACED;

@@ -82,8 +82,7 @@ public final class CallSound {
   }
 
   private static Refusal none() {
-    return new Refusal(
-        "The voice gave no sound that can be read.", null, "Use the browser's voice.");
+    return Refusal.of("refusal.rehearse.voice_gave_no_sound");
   }
 
   /**

@@ -8,6 +8,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.TreeMap;
 import marvek.core.refusal.Refusal;
+import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -120,25 +121,23 @@ public record Rehearsed(
    */
   public void check() {
     if (fact.length() > 200) {
-      throw new Refusal("There is no such fact.", "fact", "Answer what is asked.");
+      throw Refusal.of("refusal.rehearse.no_fact").at("fact");
     }
     if (driven() && !(rate >= 0.25 && rate <= 1)) {
-      throw new Refusal(
-          "A lap is driven at a quarter to full speed.", "rate", "Choose one of the speeds.");
+      throw Refusal.of("refusal.rehearse.lap_driven_quarter_full").at("rate");
     }
     if (!(lag >= 0 && lag <= 0.5)) {
-      throw new Refusal(
-          "A lag of more than half a second is none.", "lag", "Measure it again, or leave it out.");
+      throw Refusal.of("refusal.rehearse.lag_more_half_second").at("lag");
     }
     if (presses.size() > MOST_PRESSES) {
-      throw new Refusal(
-          "More than " + MOST_PRESSES + " presses are no lap.", "presses", "Drive one lap.");
+      throw Refusal.of("refusal.rehearse.more_presses_no_lap", Value.figure(MOST_PRESSES, 0))
+          .at("presses");
     }
     Double was = told;
     Map<String, Double> then = stations;
     if (then != null && then.size() > MOST_PRESSES) {
-      throw new Refusal(
-          "More than " + MOST_PRESSES + " actions are no lap.", "stations", "Drive one lap.");
+      throw Refusal.of("refusal.rehearse.more_actions_no_lap", Value.figure(MOST_PRESSES, 0))
+          .at("stations");
     }
     boolean figures =
         Double.isFinite(right)
@@ -146,7 +145,7 @@ public record Rehearsed(
             && (was == null || Double.isFinite(was))
             && presses.stream().allMatch(p -> Double.isFinite(p.at()) && share(p.amount()));
     if (!figures) {
-      throw new Refusal("A number is missing.", "told", "Answer again.");
+      throw Refusal.of("refusal.rehearse.number_missing").at("told");
     }
   }
 

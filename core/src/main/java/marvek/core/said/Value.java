@@ -2,6 +2,7 @@ package marvek.core.said;
 
 import com.fasterxml.jackson.annotation.JsonSubTypes;
 import com.fasterxml.jackson.annotation.JsonTypeInfo;
+import java.math.BigDecimal;
 
 /** A value in something said. All but people's own words are put into the driver's units. */
 @JsonTypeInfo(use = JsonTypeInfo.Id.DEDUCTION)
@@ -113,6 +114,12 @@ public sealed interface Value {
 
   static Value choice(boolean which) {
     return new Choice(which ? "yes" : "no");
+  }
+
+  static Value number(double value) {
+    return Double.isFinite(value)
+        ? own(BigDecimal.valueOf(value).stripTrailingZeros().toPlainString())
+        : own(String.valueOf(value));
   }
 
   static Value own(String text) {

@@ -5,6 +5,7 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Objects;
 import marvek.core.refusal.Refusal;
+import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -104,32 +105,27 @@ public record Told(
    */
   public void check(List<String> corners) {
     if (about == About.CORNER && (felt == null || corner == null || !corners.contains(corner))) {
-      throw new Refusal(
-          "There is no corner " + corner + " here, or nothing is said of it.",
-          "log",
-          "Name a corner and how it went.");
+      throw Refusal.of("refusal.session.no_corner_here_nothing", Value.own(String.valueOf(corner)))
+          .at("log");
     }
     if (words.length() > 2000) {
-      throw new Refusal("A note is longer than 2000 letters.", "log", "Shorten it.");
+      throw Refusal.of("refusal.session.note_longer_letters").at("log");
     }
     if (seconds != null && !(seconds > 0 && seconds <= LONGEST + 1)) {
-      throw new Refusal("A spoken note lasts a minute at most.", "log", "Speak it in two.");
+      throw Refusal.of("refusal.session.spoken_note_lasts_minute").at("log");
     }
     boolean fuel = litres == null || litres > 0 && litres <= 500;
     boolean driven = laps == null || laps >= 1 && laps <= 500;
     if (!fuel || !driven) {
-      throw new Refusal(
-          "Fuel is given in litres up to 500, for 1 to 500 laps.", "fuel", "Correct it.");
+      throw Refusal.of("refusal.session.fuel_given_litres_up").at("fuel");
     }
     for (Double p : hot) {
       if (p != null && !(p >= 20 && p <= 900)) {
-        throw new Refusal(
-            "A pressure lies between 20 and 900 kPa.", "pressures", "Give it in kPa.");
+        throw Refusal.of("refusal.session.pressure_lies_between_kpa").at("pressures");
       }
     }
     if (hot.size() > 4 || minutes != null && !(minutes >= 0 && minutes <= 600)) {
-      throw new Refusal(
-          "There are four wheels at most, read within ten hours.", "pressures", "Correct it.");
+      throw Refusal.of("refusal.session.four_wheels_most_read").at("pressures");
     }
   }
 }

@@ -6,6 +6,9 @@ import java.util.Locale;
 import java.util.Objects;
 import marvek.core.entry.ContentCheck;
 import marvek.core.refusal.Refusal;
+import marvek.core.refusal.Where;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -92,114 +95,111 @@ public record TrackSession(
    */
   public void check() {
     if (name.isBlank() || name.length() > 100) {
-      throw new Refusal("A session has a name of up to 100 letters.", "name", "Give it a name.");
+      throw Refusal.of("refusal.session.session_name_up_letters").at("name");
     }
     checkTiming();
-    ContentCheck.day("conditions", day.day());
-    within("conditions", "road temperature", day.road(), -30, 80);
-    within("conditions", "pressure of the air", day.pressure(), 500, 1100);
+    ContentCheck.day(Where.field("conditions"), day.day());
+    within("conditions", "field.road_temperature", day.road(), -30, 80);
+    within("conditions", "field.pressure_of_the_air", day.pressure(), 500, 1100);
     checkTyres();
-    within("fuel", "fuel at the start", fuel.tank(), 0, 500);
-    within("fuel", "other load", fuel.other(), 0, 500);
-    within("fuel", "rest", fuel.rest(), 0, 100);
-    within("fuel", "laps of formation", (double) fuel.formation(), 0, 5);
-    within("fuel", "lap of the leader", fuel.leader(), 10, 3600);
+    within("fuel", "field.fuel_at_the_start", fuel.tank(), 0, 500);
+    within("fuel", "field.other_load", fuel.other(), 0, 500);
+    within("fuel", "field.rest", fuel.rest(), 0, 100);
+    within("fuel", "field.laps_of_formation", (double) fuel.formation(), 0, 5);
+    within("fuel", "field.lap_of_the_leader", fuel.leader(), 10, 3600);
     if (fuel.used().size() > 500) {
-      throw new Refusal("There are more than 500 laps.", "fuel used", "Leave the oldest out.");
+      throw Refusal.of("refusal.session.more_laps").at("fuel used");
     }
     for (Double litres : fuel.used()) {
-      within("fuel", "fuel of a lap", litres, 0.01, 200);
+      within("fuel", "field.fuel_of_a_lap", litres, 0.01, 200);
     }
     checkRules();
-    within("pace", "pace", pace, 0, SLOWEST);
+    within("field.pace", "pace", pace, 0, SLOWEST);
     if (focus.size() > Focus.MOST) {
-      throw new Refusal(
-          "More than three corners cannot be worked on at once.", "focus", "Choose three.");
+      throw Refusal.of("refusal.session.more_three_corners_cannot").at("focus");
     }
     if (rules.must().length() > 500 || aim.length() > 500) {
-      throw new Refusal(
-          "What must be done, or the aim, is longer than 500 letters.", "aim", "Shorten it.");
+      throw Refusal.of("refusal.session.what_must_done_aim").at("aim");
     }
     if (done.size() > 2 * Errand.values().length) {
-      throw new Refusal("A list is too long.", "session", "Leave something out.");
+      throw Refusal.of("refusal.session.list_too_long").at("session");
     }
   }
 
   private void checkRules() {
-    within("rules", "speed in the pit lane", rules.pitSpeed(), 3, 40);
-    within("rules", "pit-lane line", rules.pitLine(), 0, 100_000);
-    within("rules", "penalty", rules.penalty(), 0, 3600);
-    within("rules", "number of warnings", (double) rules.warnings(), 0, 20);
+    within("rules", "field.speed_in_the_pit_lane", rules.pitSpeed(), 3, 40);
+    within("rules", "field.pit_lane_line", rules.pitLine(), 0, 100_000);
+    within("rules", "field.penalty", rules.penalty(), 0, 3600);
+    within("rules", "field.number_of_warnings", (double) rules.warnings(), 0, 20);
     Integer grid = rules.grid();
-    within("rules", "place on the grid", grid == null ? null : grid.doubleValue(), 1, 100);
+    within("rules", "field.place_on_the_grid", grid == null ? null : grid.doubleValue(), 1, 100);
     if (rules.device().size() > 20) {
-      throw new Refusal("There are more than 20 zones.", "device", "Leave some out.");
+      throw Refusal.of("refusal.session.more_zones").at("device");
     }
     for (SessionRules.DeviceZone z : rules.device()) {
-      within("device", "beginning of a zone", z.from(), 0, 100_000);
-      within("device", "end of a zone", z.to(), 0, 100_000);
+      within("device", "field.beginning_of_a_zone", z.from(), 0, 100_000);
+      within("device", "field.end_of_a_zone", z.to(), 0, 100_000);
     }
     if (ways.size() > 200) {
-      throw new Refusal("There are more than 200 corners.", "ways", "Leave some out.");
+      throw Refusal.of("refusal.session.more_corners").at("ways");
     }
   }
 
   private void checkTiming() {
     boolean one = (timing.minutes() == null) != (timing.laps() == null);
     if (!one) {
-      throw new Refusal(
-          "A session lasts either some minutes or some laps.", "length", "Give one of them.");
+      throw Refusal.of("refusal.session.session_lasts_either_some").at("length");
     }
     Integer minutes = timing.minutes();
     Integer laps = timing.laps();
-    within("length", "minutes", minutes == null ? null : minutes.doubleValue(), 1, 1440);
-    within("length", "laps", laps == null ? null : laps.doubleValue(), 1, 500);
-    within("length", "delay", (double) timing.later(), -600, 2880);
+    within("length", "field.minutes", minutes == null ? null : minutes.doubleValue(), 1, 1440);
+    within("length", "field.laps", laps == null ? null : laps.doubleValue(), 1, 500);
+    within("length", "field.delay", (double) timing.later(), -600, 2880);
     Integer shortened = timing.shortened();
-    within("length", "shortened", shortened == null ? null : shortened.doubleValue(), 0, 1440);
+    within(
+        "length", "field.shortened", shortened == null ? null : shortened.doubleValue(), 0, 1440);
     int year = timing.start().wall().getYear();
     if (year < 2000 || year > 2100) {
-      throw new Refusal("The year " + year + " is not meant.", "start", "Give another date.");
+      throw Refusal.of("refusal.session.year_not_meant", Value.figure(year, 0)).at("start");
     }
   }
 
   private void checkTyres() {
-    within("tyres", "age", (double) tyres.age(), 0, 1000);
+    within("tyres", "field.age", (double) tyres.age(), 0, 1000);
     Integer life = tyres.life();
-    within("tyres", "life", life == null ? null : life.doubleValue(), 1, 2000);
-    within("tyres", "temperature cold", tyres.coldAt(), -30, 110);
-    within("tyres", "least pressure", tyres.least(), 20, 900);
-    within("tyres", "temperature last time", tyres.lastColdAt(), -30, 110);
-    within("tyres", "road temperature last time", tyres.lastRoad(), -30, 80);
+    within("tyres", "field.life", life == null ? null : life.doubleValue(), 1, 2000);
+    within("tyres", "field.temperature_cold", tyres.coldAt(), -30, 110);
+    within("tyres", "field.least_pressure", tyres.least(), 20, 900);
+    within("tyres", "field.temperature_last_time", tyres.lastColdAt(), -30, 110);
+    within("tyres", "field.road_temperature_last_time", tyres.lastRoad(), -30, 80);
     SecondSet second = tyres.second();
     if (second != null) {
       Integer its = second.life();
-      within("second set", "grip as a share of the first set's", second.grip(), 0.5, 1.5);
-      within("second set", "age", (double) second.age(), 0, 1000);
-      within("second set", "life", its == null ? null : its.doubleValue(), 1, 2000);
+      within("second set", "field.grip_as_a_share_of_the_first_set_s", second.grip(), 0.5, 1.5);
+      within("second set", "field.age", (double) second.age(), 0, 1000);
+      within("second set", "field.life", its == null ? null : its.doubleValue(), 1, 2000);
       if (second.set().length() > 100) {
-        throw new Refusal("A set's name is too long.", "second set", "Shorten it.");
+        throw Refusal.of("refusal.session.sets_name_too_long").at("second set");
       }
     }
     if (tyres.spared().size() > 200) {
-      throw new Refusal("There are more than 200 corners.", "spared", "Leave some out.");
+      throw Refusal.of("refusal.session.more_corners").at("spared");
     }
     List<@Nullable Double> tread = tyres.tread();
     if (tread != null) {
       if (tread.size() > 3 * FOUR) {
-        throw new Refusal(
-            "A tread is read at three places of four wheels at most.", "tyres", "Leave one out.");
+        throw Refusal.of("refusal.session.tread_read_three_places").at("tyres");
       }
       for (Double t : tread) {
-        within("tyres", "temperature of the tread", t, -20, 250);
+        within("tyres", "field.temperature_of_the_tread", t, -20, 250);
       }
     }
     for (List<@Nullable Double> four : List.of(tyres.hot(), tyres.lastCold(), tyres.lastHot())) {
       if (four.size() > FOUR) {
-        throw new Refusal("There are four wheels at most.", "tyres", "Leave one out.");
+        throw Refusal.of("refusal.session.four_wheels_most").at("tyres");
       }
       for (Double p : four) {
-        within("tyres", "pressure", p, 20, 900);
+        within("tyres", "field.pressure", p, 20, 900);
       }
     }
   }
@@ -207,11 +207,13 @@ public record TrackSession(
   private static void within(
       String where, String what, @Nullable Double value, double least, double most) {
     if (value != null && !(value >= least && value <= most)) {
-      throw new Refusal(
-          String.format(
-              Locale.ROOT, "The %s is %s, and lies between %s and %s.", what, value, least, most),
-          where,
-          "Correct it.");
+      throw Refusal.of(
+              "refusal.session.lies_between",
+              Said.of(what).in(),
+              Value.number(value),
+              Value.number(least),
+              Value.number(most))
+          .at(where);
     }
   }
 }

@@ -16,6 +16,7 @@ import marvek.core.entry.Variant;
 import marvek.core.entry.VariantDayBuilder;
 import marvek.core.lap.Surface;
 import marvek.core.refusal.Refusal;
+import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -75,7 +76,7 @@ public record Weather(List<Moment> readings, List<Moment> forecast) {
     try {
       all = new ObjectMapper().readTree(text);
     } catch (IOException e) {
-      throw bad("It is no JSON.");
+      throw bad("refusal.session.weather_no_json");
     }
     return new Weather(moments(all.path("readings")), moments(all.path("forecast")));
   }
@@ -84,7 +85,7 @@ public record Weather(List<Moment> readings, List<Moment> forecast) {
     List<Moment> out = new ArrayList<>();
     for (JsonNode n : list) {
       if (out.size() >= MOST) {
-        throw bad("There are more than " + MOST + " moments.");
+        throw bad("refusal.session.weather_more_moments", Value.figure(MOST, 0));
       }
       Double rain = number(n, "rain");
       Double low = number(n, "rainLow");
@@ -112,7 +113,7 @@ public record Weather(List<Moment> readings, List<Moment> forecast) {
     }
     double d = value.isNumber() ? value.asDouble() : Double.NaN;
     if (!Double.isFinite(d) || Math.abs(d) > 1e5) {
-      throw bad("\"" + name + "\" is " + value + ", and no number.");
+      throw bad("refusal.session.weather_no_number", Value.own(name), Value.own(value.toString()));
     }
     return d;
   }
@@ -121,7 +122,7 @@ public record Weather(List<Moment> readings, List<Moment> forecast) {
     try {
       return java.time.OffsetDateTime.parse(text).toInstant();
     } catch (DateTimeException e) {
-      throw bad("\"" + text + "\" is no instant like 2026-06-06T10:05:00Z.");
+      throw bad("refusal.session.weather_no_instant_like", Value.own(text));
     }
   }
 
@@ -129,10 +130,10 @@ public record Weather(List<Moment> readings, List<Moment> forecast) {
     String[] rows = text.split("\\R");
     List<String> names = List.of(rows[0].strip().split("\\s*,\\s*"));
     if (!names.contains("at")) {
-      throw bad("The first row has no column \"at\".");
+      throw bad("refusal.session.weather_first_row_no");
     }
     if (rows.length > MOST) {
-      throw bad("There are more than " + MOST + " rows.");
+      throw bad("refusal.session.weather_more_rows", Value.figure(MOST, 0));
     }
     ObjectMapper mapper = new ObjectMapper();
     var readings = mapper.createArrayNode();
@@ -148,7 +149,8 @@ public record Weather(List<Moment> readings, List<Moment> forecast) {
           try {
             row.put(names.get(c), Double.parseDouble(cell));
           } catch (NumberFormatException e) {
-            throw bad("Row " + (r + 1) + ": \"" + cell + "\" is no number.");
+            throw bad(
+                "refusal.session.weather_row_no_number", Value.figure(r + 1, 0), Value.own(cell));
           }
         }
       }
@@ -157,11 +159,8 @@ public record Weather(List<Moment> readings, List<Moment> forecast) {
     return new Weather(moments(readings), moments(forecast));
   }
 
-  private static Refusal bad(String what) {
-    return new Refusal(
-        "The weather cannot be understood. " + what,
-        "weather",
-        "Look at its format, or enter the weather by hand.");
+  private static Refusal bad(String key, Value... values) {
+    return Refusal.of(key, values).at("weather");
   }
 
   /** Whether the last reading is too old to go by. */

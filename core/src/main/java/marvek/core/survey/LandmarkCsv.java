@@ -20,6 +20,8 @@ import marvek.core.circuit.LocalPlane;
 import marvek.core.marker.Landmark;
 import marvek.core.marker.LandmarkKind;
 import marvek.core.refusal.Refusal;
+import marvek.core.refusal.Where;
+import marvek.core.said.Value;
 import marvek.core.units.CsvText;
 import org.jspecify.annotations.Nullable;
 
@@ -111,21 +113,19 @@ public final class LandmarkCsv {
             .ofNamedCsvRecord(text)) {
       for (NamedCsvRecord row : csv) {
         if (landmarks.size() >= MOST) {
-          throw new Refusal("The file holds more than " + MOST + " landmarks.", null, "Split it.");
+          throw Refusal.of("refusal.survey.file_holds_more_landmarks", Value.figure(MOST, 0));
         }
         landmarks.add(new Row(row, landmarks.size() + 2, road, place).landmark(prefix));
       }
     } catch (CsvParseException e) {
-      throw new Refusal(
-          "The file is not a table: " + e.getMessage(), null, "Save it as CSV again.");
+      throw Refusal.of("refusal.survey.file_not_table", Value.own(String.valueOf(e.getMessage())));
     } catch (java.io.IOException e) {
       throw new java.io.UncheckedIOException(e);
     }
     if (landmarks.isEmpty()) {
-      throw new Refusal(
-          "The file holds no landmarks.",
-          "row 1",
-          "The first row names the columns: " + String.join(", ", COLUMNS) + ".");
+      throw Refusal.of(
+              "refusal.survey.file_holds_no_landmarks", Value.own(String.join(", ", COLUMNS)))
+          .at(Where.row(1));
     }
     return List.copyOf(landmarks);
   }
@@ -172,27 +172,24 @@ public final class LandmarkCsv {
 
     private SurveyPlace.Beside beside() {
       if (text("longitude").isEmpty() || text("latitude").isEmpty()) {
-        throw problem("has no place", "station_m", "Give station_m, or longitude and latitude.");
+        throw problem("refusal.survey.no_place", "station_m");
       }
       double longitude = number("longitude", 0);
       double latitude = number("latitude", 0);
       if (Math.abs(latitude) > 90 || Math.abs(longitude) > 180) {
-        throw problem("lies off the earth", "longitude, latitude", "Give degrees, WGS84.");
+        throw problem("refusal.survey.lies_off_earth", "longitude, latitude");
       }
       SurveyPlace.Beside beside =
           place
               .beside(longitude, latitude)
               .orElseThrow(
                   () ->
-                      problem(
-                          "gives degrees, but the circuit's place on the earth is not known",
-                          "longitude, latitude",
-                          "Set the circuit's place first, or give station_m."));
+                      problem("refusal.survey.gives_degrees_but_circuits", "longitude, latitude"));
       if (Math.abs(beside.out()) > 500) {
         throw problem(
-            "lies " + Math.round(beside.out()) + " m from the road",
+            "refusal.survey.lies_from_road",
             "longitude, latitude",
-            "Check the place; 500 m is the most.");
+            Value.length(Math.abs(beside.out())));
       }
       return beside;
     }
@@ -214,7 +211,7 @@ public final class LandmarkCsv {
       } catch (NumberFormatException e) {
         // Said below, with the place.
       }
-      throw problem("\"" + text + "\" is no number", column, "Write a number like 812.5.");
+      throw problem("refusal.survey.no_number", column, Value.own(text));
     }
 
     private Landmark.@Nullable Seen seen() {
@@ -232,7 +229,7 @@ public final class LandmarkCsv {
       try {
         return text.isEmpty() ? null : Instant.parse(text);
       } catch (DateTimeParseException e) {
-        throw problem("\"" + text + "\" is no time", "noted", "Write 2026-05-16T14:30:00Z.");
+        throw problem("refusal.survey.no_time", "noted", Value.own(text));
       }
     }
 
@@ -250,12 +247,11 @@ public final class LandmarkCsv {
           Arrays.stream(type.getEnumConstants())
               .map(v -> v.name().toLowerCase(Locale.ROOT))
               .collect(Collectors.joining(", "));
-      throw problem("\"" + text + "\" is not known", column, "Give one of " + all + ".");
+      throw problem("refusal.survey.not_known", column, Value.own(text), Value.own(all));
     }
 
-    private Refusal problem(String what, String column, String remedy) {
-      return new Refusal(
-          "Row " + number + ": " + what + ".", "row " + number + ", " + column, remedy);
+    private Refusal problem(String key, String column, Value... values) {
+      return Refusal.of(key, values).at(Where.cell(number, column));
     }
   }
 }

@@ -17,6 +17,9 @@ import marvek.core.circuit.LocalPlane;
 import marvek.core.marker.Landmark;
 import marvek.core.marker.LandmarkKind;
 import marvek.core.refusal.Refusal;
+import marvek.core.refusal.Where;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -89,17 +92,13 @@ public final class LandmarkGpx {
   public static List<Landmark> read(
       byte[] content, Centreline road, @Nullable LocalPlane plane, String prefix) {
     if (plane == null) {
-      throw new Refusal(
-          "The circuit's place on the earth is not known.",
-          null,
-          "Set its latitude and longitude first, or bring landmarks as CSV with station_m.");
+      throw Refusal.of("refusal.survey.circuits_place_earth_not");
     }
     String head =
         new String(
             content, 0, Math.min(content.length, 4096), java.nio.charset.StandardCharsets.UTF_8);
     if (head.contains("<!DOCTYPE") || head.contains("<!ENTITY")) {
-      throw new Refusal(
-          "The file declares a document type, which is not read.", "line 1", "Export it again.");
+      throw Refusal.of("refusal.survey.file_declares_document_type").at(Where.line(1));
     }
     List<WayPoint> points;
     try {
@@ -108,16 +107,13 @@ public final class LandmarkGpx {
               .read(new ByteArrayInputStream(content))
               .getWayPoints();
     } catch (IOException | RuntimeException e) {
-      throw new Refusal("The file is not GPX, or breaks off.", null, "Export it as GPX 1.1 again.");
+      throw Refusal.of("refusal.survey.file_not_gpx_breaks");
     }
     if (points.isEmpty()) {
-      throw new Refusal(
-          "The file holds no waypoints.",
-          null,
-          "Tracks and routes are outlines; bring them there.");
+      throw Refusal.of("refusal.survey.file_holds_no_waypoints");
     }
     if (points.size() > MOST) {
-      throw new Refusal("The file holds more than " + MOST + " waypoints.", null, "Split it.");
+      throw Refusal.of("refusal.survey.file_holds_more_waypoints", Value.figure(MOST, 0));
     }
     SurveyPlace place = new SurveyPlace(road, plane);
     List<Landmark> landmarks = new ArrayList<>();
@@ -128,15 +124,15 @@ public final class LandmarkGpx {
   }
 
   private static Landmark landmark(WayPoint w, int number, SurveyPlace place, String prefix) {
-    String where = "waypoint " + number;
+    Said where = Where.waypoint(number);
     SurveyPlace.Beside beside =
         place.beside(w.getLongitude().doubleValue(), w.getLatitude().doubleValue()).orElseThrow();
     if (Math.abs(beside.out()) > FARTHEST) {
-      throw new Refusal(
-          String.format(
-              Locale.ROOT, "Waypoint %d lies %.0f m from the road.", number, beside.out()),
-          where,
-          "Remove it from the file; 500 m is the most.");
+      throw Refusal.of(
+              "refusal.survey.waypoint_lies_from_road",
+              Value.figure(number, 0),
+              Value.length(beside.out()))
+          .at(where);
     }
     Map<String, String> more = pairs(w.getComment().orElse(""));
     LandmarkKind kind = LandmarkKind.OTHER;
@@ -166,10 +162,8 @@ public final class LandmarkGpx {
           Double.parseDouble(more.getOrDefault("length", "0")),
           seen(more));
     } catch (IllegalArgumentException | DateTimeParseException e) {
-      throw new Refusal(
-          "Waypoint " + number + " has a comment that cannot be read.",
-          where + ", cmt",
-          "Remove the comment, or export the landmarks again.");
+      throw Refusal.of("refusal.survey.waypoint_comment_cannot_read", Value.figure(number, 0))
+          .at(Where.in(where, "cmt"));
     }
   }
 

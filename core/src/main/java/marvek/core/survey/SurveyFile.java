@@ -19,6 +19,8 @@ import marvek.core.circuit.Corner;
 import marvek.core.circuit.LocalPlane;
 import marvek.core.marker.Landmark;
 import marvek.core.refusal.Refusal;
+import marvek.core.refusal.Where;
+import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -145,23 +147,17 @@ public record SurveyFile(List<Corner> corners, Things things) {
       root = JSON.readTree(content);
     } catch (JsonProcessingException e) {
       JsonLocation at = e.getLocation();
-      throw new Refusal(
-          "The JSON breaks off or is malformed.",
-          at == null ? null : "line " + at.getLineNr() + ", column " + at.getColumnNr(),
-          "Export the survey again.");
+      throw Refusal.of("refusal.survey.json_breaks_off_malformed")
+          .at(at == null ? null : Where.line(at.getLineNr(), at.getColumnNr()));
     } catch (IOException e) {
       throw new IllegalStateException("reading from memory failed", e);
     }
     if (!FORMAT.equals(root.path("marvek").asText()) || !root.path("features").isArray()) {
-      throw new Refusal(
-          "This is not a survey file.",
-          "marvek",
-          "Its first fields must read \"type\": \"FeatureCollection\", \"marvek\": \""
-              + FORMAT
-              + "\". An outline is brought with \"Bring a circuit\".");
+      throw Refusal.of("refusal.survey.not_survey_file", Value.own(FORMAT)).at("marvek");
     }
     if (root.path("features").size() > MOST) {
-      throw new Refusal("The file holds more than " + MOST + " features.", "features", "Split it.");
+      throw Refusal.of("refusal.survey.file_holds_more_features", Value.figure(MOST, 0))
+          .at("features");
     }
     List<Corner> corners = new ArrayList<>();
     List<Landmark> landmarks = new ArrayList<>();
@@ -184,10 +180,11 @@ public record SurveyFile(List<Corner> corners, Things things) {
         case "severity" -> severities.add(thing(thing, Severity.class, number));
         case "place" -> places.add(thing(thing, Place.class, number));
         default ->
-            throw new Refusal(
-                "Feature " + number + " is of no known sort (\"" + sort + "\").",
-                "feature " + number + ", properties.marvek",
-                "Give corner, landmark, kerb, zone, limit, place or severity.");
+            throw Refusal.of(
+                    "refusal.survey.feature_no_known_sort",
+                    Value.figure(number, 0),
+                    Value.own(sort))
+                .at(Where.feature(number, ", properties.marvek"));
       }
     }
     return new SurveyFile(corners, new Things(landmarks, kerbs, zones, limits, places, severities));
@@ -197,10 +194,8 @@ public record SurveyFile(List<Corner> corners, Things things) {
     try {
       T thing = JSON.treeToValue(node, type);
       if (thing == null) {
-        throw new Refusal(
-            "Feature " + number + " holds no thing.",
-            "feature " + number + ", properties.thing",
-            "Export the survey again.");
+        throw Refusal.of("refusal.survey.feature_holds_no_thing", Value.figure(number, 0))
+            .at(Where.feature(number, ", properties.thing"));
       }
       return thing;
     } catch (JsonProcessingException e) {
@@ -208,10 +203,8 @@ public record SurveyFile(List<Corner> corners, Things things) {
           e instanceof JsonMappingException m && !m.getPath().isEmpty()
               ? ", " + m.getPath().get(0).getFieldName()
               : "";
-      throw new Refusal(
-          "A value in feature " + number + " does not fit.",
-          "feature " + number + path,
-          "Compare it with docs/formats.md, or export the survey again.");
+      throw Refusal.of("refusal.survey.value_feature_does_not", Value.figure(number, 0))
+          .at(Where.feature(number, path));
     }
   }
 }

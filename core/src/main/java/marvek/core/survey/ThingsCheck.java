@@ -1,11 +1,13 @@
 package marvek.core.survey;
 
-import java.util.Locale;
 import java.util.Set;
 import java.util.regex.Pattern;
 import marvek.core.marker.Landmark;
 import marvek.core.marker.LandmarkKind;
 import marvek.core.refusal.Refusal;
+import marvek.core.refusal.Where;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 
 /** Refuses things that cannot lie along the road they are said to. */
@@ -15,7 +17,7 @@ public final class ThingsCheck {
 
   private final Set<String> corners;
   private final double length;
-  private String where = "";
+  private Said where = Said.NOTHING;
 
   private ThingsCheck(Set<String> corners, double length) {
     this.corners = corners;
@@ -40,22 +42,22 @@ public final class ThingsCheck {
   }
 
   private void landmark(Landmark l) {
-    at(l.id(), l.spoken());
-    station("station", l.station());
-    words("label", l.label(), 60);
+    at(l.id(), Where.field(l.spoken()));
+    station("field.station", l.station());
+    words("field.label", l.label(), 60);
     corner(l.corner());
-    within("metres outside the edge", l.out(), -30, 500);
-    within("height", l.height(), 0, 200);
-    within("length", l.length(), 0, 1500);
-    words("note", l.note(), LONGEST_NOTE);
+    within("field.metres_outside_the_edge", l.out(), -30, 500);
+    within("field.height", l.height(), 0, 200);
+    within("field.length", l.length(), 0, 1500);
+    words("field.note", l.note(), LONGEST_NOTE);
     photo(l.photo());
     Landmark.Seen seen = l.seen();
     if (seen != null) {
-      view("comes into view", seen.comes());
-      view("leaves the view", seen.leaves());
+      view("field.comes_into_view", seen.comes());
+      view("field.leaves_the_view", seen.leaves());
     }
     if (l.kind() == LandmarkKind.BOARD && l.label().isBlank()) {
-      throw problem("A board needs what is written on it.", "label", "Write 100, or its place.");
+      throw problem("refusal.survey.board_needs_what_written", "field.label");
     }
   }
 
@@ -71,9 +73,9 @@ public final class ThingsCheck {
   }
 
   private void measures(Kerb k) {
-    at(k.id(), "the kerb at " + Math.round(k.from()) + " m");
-    within("width", k.width(), 0.1, 6);
-    within("height", k.height(), 0, 0.6);
+    at(k.id(), Said.of("where.kerb", Value.length(k.from())));
+    within("field.width", k.width(), 0.1, 6);
+    within("field.height", k.height(), 0, 0.6);
   }
 
   private void kerb(Kerb k) {
@@ -81,160 +83,158 @@ public final class ThingsCheck {
     stretch(k.from(), k.to(), 1500);
     Double bites = k.bites();
     if (bites != null) {
-      within("length that bites", bites, 0, 1500);
+      within("field.length_that_bites", bites, 0, 1500);
     }
     if (k.does().stream().distinct().count() != k.does().size()) {
-      throw problem("What the kerb does comes twice.", "does", "Say it once.");
+      throw problem("refusal.survey.what_kerb_does_comes", "field.does");
     }
     corner(k.corner());
-    words("note", k.note(), LONGEST_NOTE);
+    words("field.note", k.note(), LONGEST_NOTE);
     photo(k.photo());
   }
 
   private void zone(Zone z) {
-    at(z.id(), z.kind().words() + " at " + Math.round(z.from()) + " m");
+    at(z.id(), Said.of("where.zone", Value.own(z.kind().words()), Value.length(z.from())));
     stretch(z.from(), z.to(), length);
-    within("severity", z.severity(), 1, 3);
+    within("field.severity", z.severity(), 1, 3);
     Double amount = z.amount();
     if (amount != null) {
-      within("amount", amount, z.kind().effect().least(), z.kind().effect().most());
+      within("field.amount", amount, z.kind().effect().least(), z.kind().effect().most());
     }
     if (z.kind() == ZoneKind.LEVEL && z.side() == Zone.Side.BOTH) {
-      throw problem("A level falls to one side.", "side", "Choose the side that is lower.");
+      throw problem("refusal.survey.level_falls_one_side", "field.side");
     }
     if (z.kind() == ZoneKind.BEYOND && z.side() == Zone.Side.BOTH) {
-      throw problem("Ground lies beyond one edge.", "side", "Choose the side that it lies on.");
+      throw problem("refusal.survey.ground_lies_beyond_one", "field.side");
     }
     Zone.Beyond beyond = z.beyond();
     if (beyond != null) {
       if (z.kind() != ZoneKind.BEYOND) {
-        throw problem(
-            "Only ground beyond the edge has a grip and a lip of its own.",
-            "beyond",
-            "Leave them out, or choose that kind.");
+        throw problem("refusal.survey.only_ground_beyond_edge", "field.beyond");
       }
       Double grip = beyond.grip();
       if (grip != null) {
-        within("grip", grip, Zone.Effect.GRIP.least(), Zone.Effect.GRIP.most());
+        within("field.grip", grip, Zone.Effect.GRIP.least(), Zone.Effect.GRIP.most());
       }
       Double lip = beyond.lip();
       if (lip != null) {
-        within("lip", lip, -0.5, 0.5);
+        within("field.lip", lip, -0.5, 0.5);
       }
     }
     Zone.Across across = z.across();
     if (across != null) {
-      within("metres from the edge", across.near(), 0, 30);
-      within("metres from the edge", across.far(), 0, 40);
+      within("field.metres_from_the_edge", across.near(), 0, 30);
+      within("field.metres_from_the_edge", across.far(), 0, 40);
       if (!(across.far() > across.near())) {
-        throw problem(
-            "The strip ends before it begins.", "across", "Give the nearer edge of it first.");
+        throw problem("refusal.survey.strip_ends_before_begins", "field.across");
       }
     }
-    words("note", z.note(), LONGEST_NOTE);
+    words("field.note", z.note(), LONGEST_NOTE);
     photo(z.photo());
   }
 
   private void severity(Severity s) {
-    at(s.id(), "what is usual for " + s.kind().words());
+    at(s.id(), Said.of("where.usual", Value.own(s.kind().words())));
     if (s.kind() == ZoneKind.BEYOND) {
-      throw problem("Nothing is usual for ground beyond the edge.", "kind", "Measure each.");
+      throw problem("refusal.survey.nothing_usual_ground_beyond", "field.kind");
     }
     double least = s.kind().effect().least();
     double most = s.kind().effect().most();
-    within("slight", s.slight(), least, most);
-    within("plain", s.plain(), least, most);
-    within("severe", s.severe(), least, most);
+    within("field.slight", s.slight(), least, most);
+    within("field.plain", s.plain(), least, most);
+    within("field.severe", s.severe(), least, most);
     double usual = Math.signum(s.kind().usual(3) - s.kind().usual(1));
     if ((s.plain() - s.slight()) * usual < 0 || (s.severe() - s.plain()) * usual < 0) {
-      throw problem(
-          "Severe must be more than plain, and plain more than slight.",
-          "severe",
-          "Put them in order.");
+      throw problem("refusal.survey.severe_must_more_plain", "field.severe");
     }
   }
 
   private void limit(TrackLimit l) {
-    at(l.id(), "the limit at " + l.corner());
+    at(l.id(), Said.of("where.limit", Value.own(l.corner())));
     if (l.corner().isEmpty()) {
-      throw problem("A track limit belongs to a corner.", "corner", "Choose one.");
+      throw problem("refusal.survey.track_limit_belongs_corner", "field.corner");
     }
     corner(l.corner());
-    within("wheels inside", l.wheelsInside(), 0, 4);
-    words("what belongs to the track", l.belongs(), LONGEST_NOTE);
-    words("what a breach costs", l.cost(), LONGEST_NOTE);
-    within("number of breaches", l.breaches().size(), 0, 500);
-    l.breaches().forEach(b -> words("note of a breach", b.note(), LONGEST_NOTE));
+    within("field.wheels_inside", l.wheelsInside(), 0, 4);
+    words("field.what_belongs_to_the_track", l.belongs(), LONGEST_NOTE);
+    words("field.what_a_breach_costs", l.cost(), LONGEST_NOTE);
+    within("field.number_of_breaches", l.breaches().size(), 0, 500);
+    l.breaches().forEach(b -> words("field.note_of_a_breach", b.note(), LONGEST_NOTE));
   }
 
   private void place(Place p) {
-    at(p.id(), "the place at " + Math.round(p.from()) + " m");
-    station("station", p.from());
-    station("end", p.to());
-    words("label", p.label(), 60);
-    words("note", p.note(), LONGEST_NOTE);
+    at(p.id(), Said.of("where.place", Value.length(p.from())));
+    station("field.station", p.from());
+    station("field.end", p.to());
+    words("field.label", p.label(), 60);
+    words("field.note", p.note(), LONGEST_NOTE);
   }
 
-  private void at(String id, String what) {
+  private void at(String id, Said what) {
     where = what;
     if (!ID.matcher(id).matches()) {
-      throw problem("The id has other characters than letters, digits and -.", "id", "Correct it.");
+      throw problem("refusal.survey.id_other_characters_letters", "field.id");
     }
   }
 
   private void station(String field, double s) {
     if (!(s >= 0 && s < length)) {
       throw problem(
-          String.format(Locale.ROOT, "%s m is off the lap.", plain(s)),
+          "refusal.survey.off_lap",
           field,
-          String.format(Locale.ROOT, "Give metres from the line, 0 to %.0f.", Math.floor(length)));
+          Value.own(plain(s)),
+          Value.figure(Math.floor(length), 0));
     }
   }
 
   private void stretch(double from, double to, double most) {
-    station("start", from);
-    station("end", to);
+    station("field.start", from);
+    station("field.end", to);
     double span = ((to - from) % length + length) % length;
     if (span < 0.5 || span > most) {
       throw problem(
-          String.format(Locale.ROOT, "From %.0f to %.0f m makes no stretch.", from, to),
-          "end",
-          "The end must lie past the start in the direction of driving.");
+          "refusal.survey.from_makes_no_stretch",
+          "field.end",
+          Value.length(from),
+          Value.length(to));
     }
   }
 
   private void corner(String id) {
     if (!id.isEmpty() && !corners.contains(id)) {
-      throw problem("There is no corner " + id + " here.", "corner", "Choose another, or none.");
+      throw problem("refusal.survey.no_corner_here", "field.corner", Value.own(id));
     }
   }
 
   private void photo(String id) {
     if (!id.isEmpty() && !ID.matcher(id).matches()) {
-      throw problem("There is no such picture.", "photo", "Take it again.");
+      throw problem("refusal.survey.no_picture", "field.photo");
     }
   }
 
   private void words(String field, @Nullable String text, int most) {
     if (text == null || text.length() > most) {
       throw problem(
-          "The " + field + " is missing or longer than " + most + " characters.",
+          "refusal.survey.missing_longer_characters",
           field,
-          "Shorten it.");
+          Said.of(field).in(),
+          Value.figure(most, 0));
     }
   }
 
   private void within(String field, double value, double least, double most) {
     if (!(value >= least && value <= most)) {
       throw problem(
-          plain(value) + " is out of range.",
+          "refusal.survey.out_range",
           field,
-          "Give " + plain(least) + " to " + plain(most) + ".");
+          Value.own(plain(value)),
+          Value.own(plain(least)),
+          Value.own(plain(most)));
     }
   }
 
-  private Refusal problem(String message, String field, String remedy) {
-    return new Refusal(message, where + ", " + field, remedy);
+  private Refusal problem(String key, String field, Value... values) {
+    return Refusal.of(key, values).at(Said.of("where.of_thing", where.in(), Said.of(field).in()));
   }
 
   private static String plain(double value) {

@@ -10,6 +10,8 @@ import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
 import marvek.core.refusal.Refusal;
+import marvek.core.refusal.Where;
+import marvek.core.said.Said;
 import marvek.core.telemetry.ReadReport.Sort;
 import org.jspecify.annotations.Nullable;
 
@@ -39,7 +41,7 @@ final class GpxTrack {
       while (xml.hasNext()) {
         int event = xml.next();
         if (event == XMLStreamConstants.DTD) {
-          throw declared("line " + xml.getLocation().getLineNumber());
+          throw declared(Where.line(xml.getLocation().getLineNumber()));
         }
         if (event == XMLStreamConstants.START_ELEMENT) {
           switch (xml.getLocalName()) {
@@ -105,22 +107,16 @@ final class GpxTrack {
     } catch (XMLStreamException e) {
       ReadingStopped.ifSo(e.getNestedException() == null ? e : e.getNestedException());
       if (points == 0) {
-        throw new Refusal(
-            "The file cannot be read as GPX.",
-            e.getLocation() == null ? null : "line " + e.getLocation().getLineNumber(),
-            "Export the track again.");
+        throw Refusal.of("refusal.telemetry.file_cannot_read_gpx")
+            .at(e.getLocation() == null ? null : Where.line(e.getLocation().getLineNumber()));
       }
       report.add(
           Sort.DROPPED,
           "The file breaks off after point " + points + "; what comes before it is read.");
     }
     if (points == 0 || untimed == points) {
-      throw new Refusal(
-          points == 0
-              ? "There is no track in this GPX file."
-              : "The points of this track have no times.",
-          null,
-          "Export the recording as a track with times.");
+      throw Refusal.of(
+          points == 0 ? "refusal.telemetry.no_track" : "refusal.telemetry.track_no_times");
     }
     report.add(Sort.READ, points + " points.");
     if (untimed > 0) {
@@ -132,10 +128,7 @@ final class GpxTrack {
     return text == null ? Double.NaN : Numbers.parse(text.strip(), false);
   }
 
-  private static Refusal declared(@Nullable String where) {
-    return new Refusal(
-        "The file declares types of its own, which is not read.",
-        where,
-        "Export the track again without a DOCTYPE.");
+  private static Refusal declared(@Nullable Said where) {
+    return Refusal.of("refusal.telemetry.file_declares_types_own").at(where);
   }
 }

@@ -8,6 +8,7 @@ import marvek.core.circuit.Centreline;
 import marvek.core.circuit.LocalPlane;
 import marvek.core.lap.Path;
 import marvek.core.refusal.Refusal;
+import marvek.core.said.Value;
 import marvek.core.telemetry.ReadReport.Sort;
 import marvek.core.vehicle.Vehicle;
 import org.jspecify.annotations.Nullable;
@@ -50,14 +51,7 @@ public record LapFile(Centreline road, Path line, @Nullable LocalPlane plane, Ve
       return first;
     }
     if (!found.settled()) {
-      throw new Refusal(
-          String.format(
-              Locale.ROOT,
-              "The places lie beside this road, about %s, and not by the same all along.",
-              found.words()),
-          null,
-          "The receiver was not settled. Record again once it has had a clear sky for some minutes,"
-              + " or bring the laps without position, with a lap number.");
+      throw Refusal.of("refusal.telemetry.places_lie_beside_road", Value.own(found.words()));
     }
     anew.run();
     report.clear();

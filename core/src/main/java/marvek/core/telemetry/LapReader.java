@@ -11,6 +11,7 @@ import marvek.core.circuit.Centreline;
 import marvek.core.circuit.LocalPlane;
 import marvek.core.numeric.SavitzkyGolay;
 import marvek.core.refusal.Refusal;
+import marvek.core.said.Value;
 import marvek.core.telemetry.Cleaner.Even;
 import marvek.core.telemetry.ReadReport.Sort;
 import marvek.core.telemetry.RoadFit.OnRoad;
@@ -261,17 +262,10 @@ public final class LapReader implements Blocks.Taker {
     boolean counted = even.has(Channel.LAP);
     boolean measured = even.has(Channel.DISTANCE);
     if (!counted && !measured && even.has(Channel.LATITUDE)) {
-      throw new Refusal(
-          "This layout has no place on the earth yet, so the recorded latitude and longitude say"
-              + " nothing of where the line was crossed.",
-          null,
-          "Give the layout a place on the Survey screen, then read the file again.");
+      throw Refusal.of("refusal.telemetry.layout_no_place_earth");
     }
     if (!counted && !measured) {
-      throw new Refusal(
-          "The recording does not say where a lap begins.",
-          null,
-          "Record the position, or a lap number, or a distance that starts anew with each lap.");
+      throw Refusal.of("refusal.telemetry.recording_does_not_say");
     }
     double[] mark = even.of(counted ? Channel.LAP : Channel.DISTANCE);
     for (int i = 1; i < t.length; i++) {
@@ -297,13 +291,8 @@ public final class LapReader implements Blocks.Taker {
     double[] s = on.station();
     double driven = s[s.length - 1] - s[0];
     if (!on.placed() && driven > MORE_THAN_A_LAP * road.length()) {
-      throw new Refusal(
-          String.format(
-              Locale.ROOT,
-              "The distance runs on for %.1f laps of this circuit, and nothing says where a lap begins.",
-              driven / road.length()),
-          null,
-          "Record the position or a lap number, or let the distance start anew with each lap.");
+      throw Refusal.of(
+          "refusal.telemetry.distance_runs_laps_circuit", Value.figure(driven / road.length(), 1));
     }
   }
 

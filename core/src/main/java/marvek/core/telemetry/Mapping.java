@@ -6,6 +6,8 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import marvek.core.refusal.Refusal;
+import marvek.core.refusal.Where;
+import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -74,36 +76,24 @@ public record Mapping(
       }
       if (!seen.add(channel)) {
         return Optional.of(
-            new Refusal(
-                "Two columns are taken for " + channel.words() + ".",
-                "column " + (c.index() + 1) + ", " + c.header(),
-                "Keep one of them."));
+            Refusal.of("refusal.telemetry.two_columns_taken", Value.own(channel.words()))
+                .at(Where.column(c.index() + 1, c.header())));
       }
       Unit unit = c.unit();
       if (unit == null || !channel.takes(unit)) {
         return Optional.of(
-            new Refusal(
-                "The unit of " + channel.words() + " is not known.",
-                "column " + (c.index() + 1) + ", " + c.header(),
-                "Choose it."));
+            Refusal.of("refusal.telemetry.unit_not_known", Value.own(channel.words()))
+                .at(Where.column(c.index() + 1, c.header())));
       }
     }
     boolean place =
         (has(Channel.LATITUDE) && has(Channel.LONGITUDE))
             || (has(Channel.EAST) && has(Channel.NORTH));
     if (!has(Channel.TIME) && !(has(Channel.DISTANCE) && has(Channel.SPEED))) {
-      return Optional.of(
-          new Refusal(
-              "No column gives the time.",
-              null,
-              "Say which one does, or name distance and speed."));
+      return Optional.of(Refusal.of("refusal.telemetry.no_column_gives_time"));
     }
     if (!place && !has(Channel.DISTANCE) && !has(Channel.SPEED)) {
-      return Optional.of(
-          new Refusal(
-              "No column says where the vehicle was.",
-              null,
-              "Name latitude and longitude, or distance, or speed with a lap number."));
+      return Optional.of(Refusal.of("refusal.telemetry.no_column_says_where"));
     }
     return Optional.empty();
   }

@@ -31,7 +31,7 @@ public final class RecordingFile {
    */
   public static Mapping sniff(byte[] head) {
     if (head.length == 0) {
-      throw new Refusal("The file is empty.", null, "Choose the file that the device wrote.");
+      throw Refusal.of("refusal.telemetry.file_empty");
     }
     String text = new String(head, charset(head));
     if (text.startsWith("\uFEFF")) {
@@ -42,15 +42,12 @@ public final class RecordingFile {
       nulls += text.charAt(i) == 0 ? 1 : 0;
     }
     if (nulls > 4) {
-      throw new Refusal(
-          "This is not a text file.",
-          null,
-          "Export the recording as CSV, GPX or NMEA 0183 from the device's own program.");
+      throw Refusal.of("refusal.telemetry.not_text_file");
     }
     String start = text.stripLeading();
     if (start.startsWith("<")) {
       if (!start.toLowerCase(Locale.ROOT).contains("<gpx")) {
-        throw new Refusal("This XML file is no GPX.", null, "Export as GPX 1.1 or CSV.");
+        throw Refusal.of("refusal.telemetry.xml_file_no_gpx");
       }
       return GpxTrack.mapping();
     }

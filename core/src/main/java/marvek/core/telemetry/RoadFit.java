@@ -12,6 +12,7 @@ import marvek.core.circuit.LocalPlane;
 import marvek.core.circuit.RoadPosition;
 import marvek.core.numeric.SavitzkyGolay;
 import marvek.core.refusal.Refusal;
+import marvek.core.said.Value;
 import marvek.core.telemetry.Cleaner.Even;
 import marvek.core.telemetry.ReadReport.Sort;
 import org.jspecify.annotations.Nullable;
@@ -312,10 +313,7 @@ final class RoadFit {
       away[i] = Math.max(0, Math.max(p.offset() - road.left()[k], -p.offset() - road.right()[k]));
     }
     if (far > 0.9 * n) {
-      throw new Refusal(
-          String.format(Locale.ROOT, "These positions lie %s from this circuit.", distance(xy)),
-          null,
-          "Bring the file to the reference of the circuit on which it was recorded.");
+      throw Refusal.of("refusal.telemetry.these_positions_lie_from", Value.own(distance(xy)));
     }
     if (far > 0.02 * n) {
       report.add(
@@ -378,11 +376,7 @@ final class RoadFit {
       backward += moved < -4 ? 1 : 0;
     }
     if (backward > 20 && backward > 3 * forward) {
-      throw new Refusal(
-          "The circuit was driven the other way round.",
-          null,
-          "Bring the file to a layout in that direction; the Survey screen makes one from the same"
-              + " outline with \"Driven the other way\".");
+      throw Refusal.of("refusal.telemetry.circuit_driven_other_way");
     }
   }
 
@@ -499,8 +493,7 @@ final class RoadFit {
       derived.add(Channel.SPEED);
       report.add(Sort.DERIVED, "Speed from the distance.");
     } else {
-      throw new Refusal(
-          "Neither position nor speed was recorded.", null, "Name the columns that hold them.");
+      throw Refusal.of("refusal.telemetry.neither_position_nor_speed");
     }
     double[] none = new double[n];
     Arrays.fill(none, Double.NaN);

@@ -11,6 +11,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import marvek.core.refusal.Refusal;
+import marvek.core.refusal.Where;
+import marvek.core.said.Value;
 import marvek.core.telemetry.ReadReport.Sort;
 
 /** Rows of a table as samples. */
@@ -106,10 +108,8 @@ final class TableRows {
       }
       int fields = record.getFieldCount();
       if (fields > 4 * TableSniffer.MOST_COLUMNS) {
-        throw new Refusal(
-            "This row has " + fields + " columns.",
-            "row " + number,
-            "Mend the row, then bring the file again.");
+        throw Refusal.of("refusal.telemetry.row_columns", Value.figure(fields, 0))
+            .at(Where.row(number));
       }
       java.util.Arrays.fill(value, Double.NaN);
       boolean any = false;

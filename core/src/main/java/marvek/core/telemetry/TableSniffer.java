@@ -12,6 +12,8 @@ import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import marvek.core.refusal.Refusal;
+import marvek.core.refusal.Where;
+import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -184,10 +186,9 @@ final class TableSniffer {
     List<String> all = head.lines().toList();
     List<String> lines = all.subList(0, Math.min(ROWS, all.size()));
     if (head.length() > 200_000 && lines.size() < 3) {
-      throw new Refusal(
-          "The rows of this file are longer than a recording's.",
-          "row 1",
-          "Give a table of at most " + MOST_COLUMNS + " columns.");
+      throw Refusal.of(
+              "refusal.telemetry.rows_file_longer_recordings", Value.figure(MOST_COLUMNS, 0))
+          .at(Where.row(1));
     }
     // The last line may have been cut off where the look ended.
     List<String> whole = lines.size() > 3 ? lines.subList(0, lines.size() - 1) : lines;
@@ -196,17 +197,15 @@ final class TableSniffer {
     boolean comma = delimiter != ',' && decimalComma(rows);
     int first = firstNumeric(rows, comma);
     if (first < 0) {
-      throw new Refusal(
-          "No rows of numbers were found.",
-          null,
-          "Give a table with one row a sample, GPX or NMEA 0183; save a spreadsheet as CSV.");
+      throw Refusal.of("refusal.telemetry.no_rows_numbers_were");
     }
     int columns = rows.get(first).length;
     if (columns > MOST_COLUMNS) {
-      throw new Refusal(
-          "The table has " + columns + " columns.",
-          "row " + (first + 1),
-          "Give at most " + MOST_COLUMNS + "; leave out what is not needed.");
+      throw Refusal.of(
+              "refusal.telemetry.table_columns",
+              Value.figure(columns, 0),
+              Value.figure(MOST_COLUMNS, 0))
+          .at(Where.row((first + 1)));
     }
     int header = header(rows, first, comma);
     String[] names = header < 0 ? new String[0] : rows.get(header);

@@ -14,6 +14,8 @@ import java.util.function.Function;
 import java.util.stream.Collectors;
 import marvek.core.circuit.Corner;
 import marvek.core.refusal.Refusal;
+import marvek.core.refusal.Where;
+import marvek.core.said.Value;
 import marvek.core.units.CsvText;
 import org.jspecify.annotations.Nullable;
 
@@ -45,11 +47,10 @@ record CsvRow(NamedCsvRecord row) {
         rows++;
       }
     } catch (CsvParseException | IOException e) {
-      throw new Refusal("The CSV cannot be read: " + e.getMessage(), null, "Save it as plain CSV.");
+      throw Refusal.of("refusal.words.csv_cannot_read", Value.own(String.valueOf(e.getMessage())));
     }
     if (rows == 0) {
-      throw new Refusal(
-          "There are no rows in this file.", null, "Give one row " + row + " under the header.");
+      throw Refusal.of("refusal.words.no_rows_file", Value.own(row));
     }
   }
 
@@ -79,10 +80,9 @@ record CsvRow(NamedCsvRecord row) {
     if (corner == null) {
       throw problem(
           "corner",
-          "There is no corner \"" + text("corner") + "\" here.",
-          "Use the numbers of this layout: "
-              + String.join(", ", byNumber.keySet().stream().sorted().toList())
-              + ".");
+          "refusal.entry.no_corner_numbered",
+          Value.own(text("corner")),
+          Value.own(String.join(", ", byNumber.keySet().stream().sorted().toList())));
     }
     return corner;
   }
@@ -99,7 +99,7 @@ record CsvRow(NamedCsvRecord row) {
   double number(String column, double least, double most) {
     Double value = perhaps(column, least, most);
     if (value == null) {
-      throw problem(column, "A number is missing.", "Give a number with a decimal point.");
+      throw problem(column, "refusal.entry.number_missing");
     }
     return value;
   }
@@ -114,14 +114,15 @@ record CsvRow(NamedCsvRecord row) {
     try {
       value = Double.parseDouble(field);
     } catch (NumberFormatException e) {
-      throw problem(
-          column, "\"" + field + "\" is not a number.", "Give a number with a decimal point.");
+      throw problem(column, "refusal.entry.not_number", Value.own(field));
     }
     if (!(value >= least && value <= most)) {
       throw problem(
           column,
-          field + " is out of range.",
-          String.format(Locale.ROOT, "Give %.0f to %.0f.", least, most));
+          "refusal.survey.out_range",
+          Value.own(field),
+          Value.figure(least, 0),
+          Value.figure(most, 0));
     }
     return value;
   }
@@ -138,12 +139,12 @@ record CsvRow(NamedCsvRecord row) {
             () ->
                 problem(
                     column,
-                    "\"" + field + "\" is not known here.",
-                    "Use one of "
-                        + Arrays.stream(type.getEnumConstants())
+                    "refusal.entry.not_known_here",
+                    Value.own(field),
+                    Value.own(
+                        Arrays.stream(type.getEnumConstants())
                             .map(CsvRow::word)
-                            .collect(Collectors.joining(", "))
-                        + "."));
+                            .collect(Collectors.joining(", ")))));
   }
 
   /** How a value is written in a table. */
@@ -151,7 +152,7 @@ record CsvRow(NamedCsvRecord row) {
     return value.name().toLowerCase(Locale.ROOT);
   }
 
-  Refusal problem(String column, String what, String remedy) {
-    return new Refusal(what, "row " + row.getStartingLineNumber() + ", column " + column, remedy);
+  Refusal problem(String column, String key, Value... values) {
+    return Refusal.of(key, values).at(Where.cell(row.getStartingLineNumber(), column));
   }
 }

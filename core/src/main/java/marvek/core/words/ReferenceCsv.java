@@ -19,6 +19,7 @@ import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.Slowing;
 import marvek.core.line.ApexType;
+import marvek.core.said.Value;
 import marvek.core.units.CsvText;
 import marvek.core.units.Display;
 import marvek.core.units.Units;
@@ -127,7 +128,7 @@ public final class ReferenceCsv {
           Corner corner = fields.corner(corners);
           if (!seen.add(corner.id())) {
             throw fields.problem(
-                "corner", "Corner " + corner.number() + " comes twice.", "Leave one row a corner.");
+                "corner", "refusal.entry.corner_in_two_rows", Value.own(corner.number()));
           }
           CornerEntry before = entries.get(corner.id());
           entries.put(corner.id(), entry(fields, corner, length, before));

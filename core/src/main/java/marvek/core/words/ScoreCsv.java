@@ -16,6 +16,7 @@ import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.Score;
 import marvek.core.entry.Slowing;
+import marvek.core.said.Value;
 import marvek.core.score.Action;
 import marvek.core.score.ActionBuilder;
 import marvek.core.score.ActionKind;
@@ -135,8 +136,7 @@ public final class ScoreCsv {
           List<Action> mine = read.computeIfAbsent(corner.id(), c -> new ArrayList<>());
           Action action = action(row, length);
           if (mine.stream().anyMatch(a -> a.id().equals(action.id()))) {
-            throw row.problem(
-                "id", "The action " + action.id() + " comes twice.", "Leave one row an action.");
+            throw row.problem("id", "refusal.entry.action_in_two_rows", Value.own(action.id()));
           }
           mine.add(action);
         });
@@ -221,7 +221,7 @@ public final class ScoreCsv {
   private static Action action(CsvRow row, double length) {
     String id = row.text("id");
     if (id.isEmpty() || id.length() > 60) {
-      throw row.problem("id", "The action has no id.", "Give each action of a corner its own.");
+      throw row.problem("id", "refusal.entry.action_no_id");
     }
     ActionKind kind = row.word("kind", ActionKind.class);
     boolean shift = kind == ActionKind.SHIFT;

@@ -11,7 +11,9 @@ import java.io.IOException;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import marvek.core.circuit.OutlineProblem.Kind;
+import marvek.core.fixtures.Refused;
 import marvek.core.fixtures.Tracks;
+import marvek.core.words.Speaker;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -36,8 +38,8 @@ class OutlineFileTest {
               OutlineFile.read(text.getBytes(UTF_8)), CircuitReader.Choices.asItComes());
       throw new AssertionError("taken, with " + survey.corners().size() + " corners");
     } catch (OutlineProblem p) {
-      assertThat(p.what()).isNotBlank();
-      assertThat(p.remedy()).isNotBlank();
+      assertThat(Refused.what(p)).isNotBlank();
+      assertThat(Refused.remedy(p)).isNotBlank();
       return p;
     }
   }
@@ -50,7 +52,7 @@ class OutlineFileTest {
     Outline german = OutlineFile.read(comma.getBytes(UTF_8));
     assertThat(plain.x()).containsExactly(named.x());
     assertThat(german.y()).containsExactly(named.y());
-    assertThat(named.where(3)).isEqualTo("row 5");
+    assertThat(Speaker.PLAIN.say(named.where(3))).isEqualTo("row 5");
   }
 
   @Test
@@ -116,12 +118,12 @@ class OutlineFileTest {
   void sayWhereANumberIsWrong() {
     OutlineProblem word = refused("x_m,y_m\n" + ROWS + "12,about here\n");
     assertThat(word.kind()).isEqualTo(Kind.NOT_A_NUMBER);
-    assertThat(word.where()).isEqualTo("row 42, column 2");
+    assertThat(Refused.where(word)).isEqualTo("row 42, column 2");
     OutlineProblem nan = refused("x_m,y_m\n" + ROWS + "NaN,3\n");
     assertThat(nan.kind()).isEqualTo(Kind.NOT_A_NUMBER);
-    assertThat(nan.where()).isEqualTo("row 42");
+    assertThat(Refused.where(nan)).isEqualTo("row 42");
     assertThat(refused("x_m,y_m\n" + ROWS + "1e308,3\n").kind()).isEqualTo(Kind.OUT_OF_RANGE);
-    assertThat(refused("x_m,y_m\n" + ROWS + "7\n").where()).isEqualTo("row 42, column 2");
+    assertThat(Refused.where(refused("x_m,y_m\n" + ROWS + "7\n"))).isEqualTo("row 42, column 2");
   }
 
   @ParameterizedTest
@@ -194,7 +196,7 @@ class OutlineFileTest {
     OutlineProblem open =
         refused(new String(Tracks.every(5).straight(600).bend(40, 90, 10).csv(), UTF_8));
     assertThat(open.kind()).isEqualTo(Kind.NOT_CLOSED);
-    assertThat(open.what()).matches(".* 6\\d\\d m .*");
+    assertThat(Refused.what(open)).matches(".* 6\\d\\d m .*");
   }
 
   @Test
@@ -213,11 +215,11 @@ class OutlineFileTest {
                     .csv(),
                 UTF_8));
     assertThat(knot.kind()).isEqualTo(Kind.CROSSES_ITSELF);
-    assertThat(knot.what()).contains("knot");
+    assertThat(Refused.what(knot)).contains("knot");
     String text = figureOfEight();
     OutlineProblem crossing = refused(text);
     assertThat(crossing.kind()).isEqualTo(Kind.CROSSES_ITSELF);
-    assertThat(crossing.where()).contains("row");
+    assertThat(Refused.where(crossing)).contains("row");
     CircuitReading bridge =
         CircuitReader.read(
             OutlineFile.read(text.getBytes(UTF_8)), new CircuitReader.Choices(false, 0, 10, true));
@@ -271,6 +273,6 @@ class OutlineFileTest {
     byte[] wide = "a,".repeat(20_000).getBytes(java.nio.charset.StandardCharsets.UTF_8);
     org.assertj.core.api.Assertions.assertThatThrownBy(() -> OutlineFile.read(wide))
         .isInstanceOf(OutlineProblem.class)
-        .hasMessageContaining("200 fields");
+        .satisfies(e -> assertThat(Refused.what(e)).contains("200 fields"));
   }
 }

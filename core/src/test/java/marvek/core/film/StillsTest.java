@@ -12,6 +12,7 @@ import marvek.core.circuit.RoadPosition;
 import marvek.core.film.Lens.Projection;
 import marvek.core.film.Stills.Sighting;
 import marvek.core.fixtures.RandomRoads;
+import marvek.core.fixtures.Refused;
 import marvek.core.fixtures.Tracks;
 import marvek.core.refusal.Refusal;
 import org.junit.jupiter.api.Test;
@@ -122,7 +123,7 @@ class StillsTest {
         close += off < at.along() ? 1 : 0;
       } catch (Refusal r) {
         // Told apart by too little; it says so.
-        assertThat(r.remedy()).contains("further across");
+        assertThat(Refused.remedy(r)).contains("further across");
       }
     }
     assertThat(all).isGreaterThan(500);
@@ -161,7 +162,7 @@ class StillsTest {
     assertThatThrownBy(
             () -> Lens.told(Projection.WIDE, new double[] {0.1, 0.2}, new double[] {0.1, 0.2}))
         .isInstanceOf(Refusal.class)
-        .hasMessageContaining("too near together");
+        .satisfies(e -> assertThat(Refused.what(e)).contains("too near together"));
     assertThatThrownBy(
             () ->
                 Lens.told(Projection.STRAIGHT, new double[] {-0.5, 0.5}, new double[] {0.4, -0.4}))

@@ -7,6 +7,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
+import marvek.core.fixtures.Refused;
 import marvek.core.lap.Surface;
 import marvek.core.logger.SimulatedWeather;
 import marvek.core.refusal.Refusal;
@@ -53,7 +54,8 @@ class WeatherTest {
             "{\"readings\":[{\"at\":\"2026-06-06T12:00:00Z\",\"wind\":1e300}]}")) {
       assertThatThrownBy(() -> read(bad))
           .as(bad)
-          .isInstanceOfSatisfying(Refusal.class, r -> assertThat(r.remedy()).contains("by hand"));
+          .isInstanceOfSatisfying(
+              Refusal.class, r -> assertThat(Refused.remedy(r)).contains("by hand"));
     }
   }
 

@@ -7,6 +7,7 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.List;
 import java.util.Locale;
 import marvek.core.fixtures.Device;
+import marvek.core.fixtures.Refused;
 import marvek.core.fixtures.TraceExample;
 import marvek.core.logger.Drive;
 import marvek.core.logger.Mistake;
@@ -260,7 +261,8 @@ class LapsTest {
   @Test
   void withNeitherPositionNorLapNumberItSaysWhatToRecord() {
     assertThatThrownBy(() -> Device.read(unplaced("nothing", c -> 0)))
-        .isInstanceOfSatisfying(Refusal.class, p -> assertThat(p.remedy()).contains("lap number"));
+        .isInstanceOfSatisfying(
+            Refusal.class, p -> assertThat(Refused.remedy(p)).contains("lap number"));
   }
 
   @Test

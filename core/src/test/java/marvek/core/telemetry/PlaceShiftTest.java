@@ -14,6 +14,7 @@ import java.util.regex.Pattern;
 import marvek.core.fixtures.Device;
 import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
+import marvek.core.fixtures.Refused;
 import marvek.core.logger.Drive;
 import marvek.core.logger.Plan;
 import marvek.core.logger.Planted;
@@ -137,6 +138,6 @@ class PlaceShiftTest {
     String text = moved(rows, i -> new double[] {6 + 8 * i / n, 10 * i / n});
     assertThatThrownBy(() -> Device.read(text, computed, null))
         .isInstanceOf(Refusal.class)
-        .hasMessageContaining("beside this road");
+        .satisfies(e -> assertThat(Refused.what(e)).contains("beside this road"));
   }
 }

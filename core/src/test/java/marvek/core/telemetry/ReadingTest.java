@@ -12,6 +12,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import marvek.core.fixtures.Refused;
 import marvek.core.refusal.Refusal;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
@@ -123,17 +124,17 @@ class ReadingTest {
   @Test
   void whatIsMissingIsAskedFor() {
     Mapping m = sniff("a,b,c\n" + rows("%d,2,3"));
-    assertThat(m.problem().orElseThrow().what()).contains("time");
+    assertThat(Refused.what(m.problem().orElseThrow())).contains("time");
     Mapping timed = sniff("time,foo\n" + rows("%d,2"));
-    assertThat(timed.problem().orElseThrow().what()).contains("where the vehicle was");
+    assertThat(Refused.what(timed.problem().orElseThrow())).contains("where the vehicle was");
     Mapping twice =
         m.with(
             List.of(
                 new Mapping.Column(0, "a", Channel.TIME, Unit.SECOND, false),
                 new Mapping.Column(1, "b", Channel.TIME, Unit.SECOND, false)));
-    assertThat(twice.problem().orElseThrow().where()).contains("column 2");
+    assertThat(Refused.where(twice.problem().orElseThrow())).contains("column 2");
     Mapping unitless = m.with(List.of(new Mapping.Column(0, "a", Channel.TIME, Unit.BAR, false)));
-    assertThat(unitless.problem().orElseThrow().remedy()).isEqualTo("Choose it.");
+    assertThat(Refused.remedy(unitless.problem().orElseThrow())).isEqualTo("Choose it.");
   }
 
   @Test
@@ -157,17 +158,18 @@ class ReadingTest {
   @Test
   void aFileThatIsNoneIsRefusedWithWhatToDo() {
     assertThatThrownBy(() -> sniff(""))
-        .isInstanceOfSatisfying(Refusal.class, p -> assertThat(p.what()).contains("empty"));
+        .isInstanceOfSatisfying(Refusal.class, p -> assertThat(Refused.what(p)).contains("empty"));
     assertThatThrownBy(() -> sniff("PK\u0003\u0004\0\0\0\0\0\0\0\0"))
         .isInstanceOfSatisfying(
-            Refusal.class, p -> assertThat(p.what()).contains("not a text file"));
+            Refusal.class, p -> assertThat(Refused.what(p)).contains("not a text file"));
     assertThatThrownBy(() -> sniff("a,b\nhello,world\nfoo,bar\n"))
-        .isInstanceOfSatisfying(Refusal.class, p -> assertThat(p.remedy()).contains("CSV"));
+        .isInstanceOfSatisfying(Refusal.class, p -> assertThat(Refused.remedy(p)).contains("CSV"));
     assertThatThrownBy(() -> sniff("<?xml version='1.0'?><kml/>"))
-        .isInstanceOfSatisfying(Refusal.class, p -> assertThat(p.what()).contains("no GPX"));
+        .isInstanceOfSatisfying(Refusal.class, p -> assertThat(Refused.what(p)).contains("no GPX"));
     String wide = "1,".repeat(5000) + "1\n";
     assertThatThrownBy(() -> sniff(wide + wide + wide + wide))
-        .isInstanceOfSatisfying(Refusal.class, p -> assertThat(p.what()).contains("5001 columns"));
+        .isInstanceOfSatisfying(
+            Refusal.class, p -> assertThat(Refused.what(p)).contains("5001 columns"));
     String endless = "1,".repeat(130_000);
     assertThatThrownBy(() -> sniff(endless)).isInstanceOf(Refusal.class);
   }
@@ -179,11 +181,11 @@ class ReadingTest {
             + "<trkpt lat='1' lon='2'><time>2026-01-01T10:00:00Z</time></trkpt></trkseg></trk></gpx>";
     assertThatThrownBy(() -> read(bomb))
         .isInstanceOfSatisfying(
-            Refusal.class, p -> assertThat(p.what()).contains("types of its own"));
+            Refusal.class, p -> assertThat(Refused.what(p)).contains("types of its own"));
     String broken = "<?xml version='1.0'?><!DOCTYPE gpx [<!ENTITY a \u0001>]><gpx/>";
     assertThatThrownBy(() -> read(broken))
         .isInstanceOfSatisfying(
-            Refusal.class, p -> assertThat(p.what()).contains("types of its own"));
+            Refusal.class, p -> assertThat(Refused.what(p)).contains("types of its own"));
   }
 
   /** The sentence and its checksum are the usual example of NMEA 0183 texts (from memory). */

@@ -101,6 +101,10 @@ class CatalogueTest {
     Set<String> said = made();
     Set<String> keys = Catalogue.ENGLISH.keys();
     assertThat(keys).containsAll(said);
+    // A refusal is named once, and has words for what is wrong and for what to do.
+    named()
+        .filter(n -> n.startsWith("refusal.") && keys.contains(n + ".what"))
+        .forEach(n -> said.addAll(List.of(n + ".what", n + ".remedy")));
     // What begins a key made of more is no key itself.
     named()
         .filter(n -> keys.stream().anyMatch(k -> k.split("\\.")[0].equals(n.split("\\.")[0])))

@@ -15,6 +15,7 @@ import marvek.core.entry.Score;
 import marvek.core.entry.Slowing;
 import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
+import marvek.core.fixtures.Refused;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
 import marvek.core.refusal.Refusal;
@@ -161,7 +162,7 @@ class ScoreCsvTest {
       assertThatThrownBy(() -> ReferenceCsv.read(header + row, ROAD.corners(), LENGTH, DRAFT))
           .describedAs(row)
           .isInstanceOf(Refusal.class)
-          .satisfies(e -> assertThat(((Refusal) e).where()).contains("row 2"));
+          .satisfies(e -> assertThat(Refused.where(e)).contains("row 2"));
     }
     assertThatThrownBy(() -> ReferenceCsv.read(header, ROAD.corners(), LENGTH, DRAFT))
         .isInstanceOf(Refusal.class);

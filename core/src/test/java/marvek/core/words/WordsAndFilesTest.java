@@ -31,6 +31,7 @@ import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.Example;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.fixtures.RandomScores;
+import marvek.core.fixtures.Refused;
 import marvek.core.lap.Driving;
 import marvek.core.line.Gate;
 import marvek.core.marker.Landmark;
@@ -431,17 +432,17 @@ class WordsAndFilesTest {
   void brokenJsonSaysWhere() {
     assertThatThrownBy(() -> ReferenceFile.read("{\"format\": ".getBytes(UTF_8)))
         .isInstanceOf(Refusal.class)
-        .extracting(e -> ((Refusal) e).where())
+        .extracting(Refused::where)
         .asString()
         .startsWith("line 1");
     assertThatThrownBy(() -> ReferenceFile.read("{\"format\":\"other\"}".getBytes(UTF_8)))
-        .hasMessageContaining("not a reference file");
+        .satisfies(e -> assertThat(Refused.what(e)).contains("not a reference file"));
     assertThatThrownBy(
             () ->
                 ReferenceFile.read(
                     "{\"format\":\"marvek-reference/1\",\"revision\":\"x\"}".getBytes(UTF_8)))
         .isInstanceOf(Refusal.class)
-        .extracting(e -> ((Refusal) e).where())
+        .extracting(Refused::where)
         .isEqualTo("revision");
   }
 
@@ -475,7 +476,7 @@ class WordsAndFilesTest {
             () ->
                 ReferenceCsv.read(
                     lines[0], gt.survey.corners(), gt.computed.road().length(), gt.draft))
-        .hasMessageContaining("no rows");
+        .satisfies(e -> assertThat(Refused.what(e)).contains("no rows"));
   }
 
   private static void assertProblem(String text, String where) {
@@ -483,7 +484,7 @@ class WordsAndFilesTest {
             () ->
                 ReferenceCsv.read(text, gt.survey.corners(), gt.computed.road().length(), gt.draft))
         .isInstanceOf(Refusal.class)
-        .extracting(e -> ((Refusal) e).where())
+        .extracting(Refused::where)
         .isEqualTo(where);
   }
 }

@@ -42,14 +42,10 @@ class Passwords {
   String hash(String password, List<String> about) {
     if (password.length() < LEAST
         || password.getBytes(StandardCharsets.UTF_8).length > MOST_BYTES) {
-      throw Problem.bad(
-          "The password needs 8 to 72 characters.", "password", "Take a few words, for example.");
+      throw Problem.bad("refusal.account.password_needs_characters").at("password");
     }
     if (inHand(() -> estimator.measure(password, about).getScore()) < GOOD_ENOUGH) {
-      throw Problem.bad(
-          "This password is guessed quickly.",
-          "password",
-          "Take a few words that do not belong together, or a longer one.");
+      throw Problem.bad("refusal.account.password_guessed_quickly").at("password");
     }
     return inHand(() -> encoder.encode(password));
   }

@@ -153,12 +153,12 @@ class SessionController {
       HttpServletRequest request,
       HttpServletResponse response) {
     if (!demo.demo()) {
-      throw Problem.notFound("There is no demo on this server.");
+      throw Problem.none("refusal.none.no_demo_server");
     }
     Account account =
         accounts
             .findByEmail(body.person().email())
-            .orElseThrow(() -> Problem.notFound("The demo scenario is not loaded."));
+            .orElseThrow(() -> Problem.none("refusal.none.demo_scenario_not_loaded"));
     return enter(account, request, response);
   }
 

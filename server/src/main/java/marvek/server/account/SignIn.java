@@ -59,12 +59,10 @@ class SignIn {
             && account.filter(a -> tries.known(a.id(), from, now.minus(REMEMBERED))).isEmpty()) {
       // What was held off does not prolong the wait.
       tries.deleteById(Objects.requireNonNull(one.id()));
-      throw Problem.tooMany(
-          "There were too many tries.", "Wait a quarter of an hour, then sign in again.");
+      throw Problem.tooMany("refusal.account.were_too_many_tries");
     }
     if (!passwords.compare(password, account.map(Account::password).orElse(null))) {
-      throw Problem.unauthorised(
-          "The address or the password is wrong.", "Check both and try again.");
+      throw Problem.unauthorised("refusal.account.address_password_wrong");
     }
     tries.deleteByEmailAndAddress(address, from);
     tries.know(account.orElseThrow().id(), from, now);

@@ -71,17 +71,14 @@ public class SignUp {
     Instant now = clock.instant();
     OneTimeLink link = invitation == null ? null : good(invitation, OneTimeLink.Purpose.INVITE);
     if (link == null && !open()) {
-      throw Problem.forbidden(
-          "Accounts are made by invitation here.",
-          "Ask somebody who has one, or who runs this server, for a link.");
+      throw Problem.forbidden("refusal.account.accounts_made_invitation_here");
     }
     // Written down first, so that a burst counts as what it is.
     tries.signedUp(from, now);
     if (link == null
         && (tries.signUps(from, now.minus(HOUR)) > settings.signUpsFromOne()
             || tries.signUps(now.minus(HOUR)) > settings.signUpsInAll())) {
-      throw Problem.tooMany(
-          "Many accounts were made in the last hour.", "Wait an hour, then try again.");
+      throw Problem.tooMany("refusal.account.many_accounts_were_made");
     }
     // No connection of the database is held while the password is looked at.
     String hash = hash(email, name, password);
@@ -108,10 +105,7 @@ public class SignUp {
   private Account stored(String email, String name, String hash) {
     String address = SignIn.normal(email);
     if (accounts.findByEmail(address).isPresent()) {
-      throw Problem.bad(
-          "No account can be made with this address.",
-          "email",
-          "Sign in if it is yours, or use another address.");
+      throw Problem.bad("refusal.account.no_account_can_made").at("email");
     }
     Account made = accounts.saveAndFlush(new Account(address, name.strip(), hash, clock.instant()));
     events.publishEvent(new Made(made.id(), address));
@@ -123,9 +117,8 @@ public class SignUp {
   String invite(UUID owner) {
     if (links.waiting(owner, clock.instant()) >= INVITATIONS) {
       throw Problem.bad(
-          INVITATIONS + " of your invitations are not used yet.",
-          null,
-          "Hand those on, or wait until they have run out after a week.");
+          "refusal.account.your_invitations_not_used",
+          marvek.core.said.Value.figure(INVITATIONS, 0));
     }
     byte[] bytes = new byte[TOKEN_BYTES];
     random.nextBytes(bytes);
@@ -162,7 +155,7 @@ public class SignUp {
   /** Refuses where a password is not that of the account. */
   void check(Account account, String password) {
     if (!passwords.right(password, account.password())) {
-      throw Problem.bad("This is not your password.", "before", "Type the one you sign in with.");
+      throw Problem.bad("refusal.account.not_your_password").at("before");
     }
   }
 
@@ -192,7 +185,6 @@ public class SignUp {
   }
 
   private static Problem gone() {
-    return Problem.bad(
-        "This link has been used or has run out.", "link", "Ask for a new one where you got it.");
+    return Problem.bad("refusal.account.link_been_used_run").at("link");
   }
 }

@@ -12,6 +12,7 @@ import marvek.core.circuit.CircuitReader;
 import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.Outline;
+import marvek.core.said.Value;
 import marvek.core.telemetry.RecordedOutline;
 import marvek.server.access.Driver;
 import marvek.server.problem.Problem;
@@ -78,7 +79,7 @@ class CircuitController {
           case "outline.geojson" -> "application/geo+json";
           case "outline.gpx" -> "application/gpx+xml";
           case "outline.csv" -> "text/csv";
-          default -> throw Problem.notFound("There is no such sample.");
+          default -> throw Problem.none("refusal.none.no_sample");
         };
     return ResponseEntity.ok()
         .header(
@@ -136,18 +137,17 @@ class CircuitController {
   private static CircuitReader.Choices choices(
       boolean reverse, double start, double width, boolean bridges) {
     if (!(width >= 3 && width <= 40)) {
-      throw Problem.bad(
-          "A road width of " + width + " m cannot be right.", "width", "Give 3 to 40 m.");
+      throw Problem.bad("refusal.circuit.road_width_cannot_right", Value.number(width)).at("width");
     }
     if (!Double.isFinite(start)) {
-      throw Problem.bad("The start/finish line is nowhere.", "start", "Give metres along the lap.");
+      throw Problem.bad("refusal.circuit.start_finish_line_nowhere").at("start");
     }
     return new CircuitReader.Choices(reverse, start, width, bridges);
   }
 
   private static String named(String name, String field) {
     if (name.isBlank()) {
-      throw Problem.bad("The " + field + " has no name.", field, "Give it one.");
+      throw Problem.bad("refusal.circuit.no_name", Value.own(field)).at(field);
     }
     return name.strip();
   }
@@ -156,7 +156,7 @@ class CircuitController {
     try {
       return ZoneId.of(zone);
     } catch (DateTimeException e) {
-      throw Problem.bad("There is no time zone " + zone + ".", "zone", "Use a name like UTC.");
+      throw Problem.bad("refusal.circuit.no_time_zone", Value.own(zone)).at("zone");
     }
   }
 

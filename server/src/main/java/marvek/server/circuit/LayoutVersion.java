@@ -14,6 +14,7 @@ import java.util.UUID;
 import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.LocalPlane;
+import marvek.core.said.Value;
 import marvek.server.problem.Problem;
 import org.hibernate.annotations.JdbcTypeCode;
 import org.hibernate.annotations.SQLRestriction;
@@ -201,8 +202,7 @@ public class LayoutVersion {
   /** The instant of an hour on the circuit's clock. */
   public Instant instant(LocalDateTime at) {
     if (at.getYear() < 1950 || at.getYear() > 2150) {
-      throw Problem.bad(
-          "The year " + at.getYear() + " is out of range.", "at", "Give 1950 to 2150.");
+      throw Problem.bad("refusal.circuit.year_out_range", Value.figure(at.getYear(), 0)).at("at");
     }
     return at.atZone(circuit.zone()).toInstant();
   }

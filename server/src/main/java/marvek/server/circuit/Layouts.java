@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.UUID;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.CircuitReading;
+import marvek.core.said.Value;
 import marvek.server.keeping.Allowance;
 import marvek.server.keeping.Turns;
 import marvek.server.problem.Problem;
@@ -52,7 +53,7 @@ public class Layouts {
   public LayoutVersion get(UUID owner, UUID id) {
     return versions
         .findByIdAndOwnerId(id, owner)
-        .orElseThrow(() -> Problem.notFound("There is no such layout among yours."));
+        .orElseThrow(() -> Problem.none("refusal.none.no_layout_among_yours"));
   }
 
   /** The newest version of the same layout, when it is newer than this one. */
@@ -75,10 +76,7 @@ public class Layouts {
       String sourceName,
       byte[] source) {
     if (reading.corners().isEmpty()) {
-      throw Problem.bad(
-          "No corners were found on this outline.",
-          null,
-          "A circuit needs at least one corner; check that the file holds a whole lap.");
+      throw Problem.bad("refusal.circuit.no_corners_were_found");
     }
     turns.at("circuits of " + owner);
     Optional<LayoutVersion> twice = justNow(owner, circuitName, layoutName, reading, source);
@@ -135,25 +133,22 @@ public class Layouts {
           c.from() >= 0 && c.from() < from.length() && c.to() >= 0 && c.to() < from.length();
       if (!onLap || c.what().length() > 500) {
         throw Problem.bad(
-            "A changed stretch lies off the lap.",
-            "changes",
-            "Give metres from the line, 0 to " + Math.floor(from.length()) + ".");
+                "refusal.circuit.changed_stretch_lies_off",
+                Value.figure(Math.floor(from.length()), 0))
+            .at("changes");
       }
     }
     if (validFrom.getYear() < 1900 || validFrom.getYear() > 2200) {
-      throw Problem.bad("This date is out of range.", "from", "Give a year from 1900 to 2200.");
+      throw Problem.bad("refusal.circuit.date_out_range").at("from");
     }
     if (newer(from).isPresent()) {
-      throw Problem.bad(
-          "There is a newer version of this layout already.",
-          "version",
-          "Open that one, and start the next from there.");
+      throw Problem.bad("refusal.circuit.newer_version_layout_already").at("version");
     }
     if (validFrom.isBefore(from.validFrom())) {
       throw Problem.bad(
-          "The new version would start before the one it follows.",
-          "from",
-          "Give " + from.validFrom() + " or a later date.");
+              "refusal.circuit.new_version_would_start",
+              Value.own(String.valueOf(from.validFrom())))
+          .at("from");
     }
     LayoutVersion next =
         versions.saveAndFlush(

@@ -13,6 +13,7 @@ import javax.imageio.ImageIO;
 import javax.imageio.ImageReader;
 import javax.imageio.ImageTypeSpecifier;
 import javax.imageio.stream.ImageInputStream;
+import marvek.core.said.Value;
 import marvek.server.keeping.Allowance;
 import marvek.server.problem.Problem;
 import net.coobird.thumbnailator.Thumbnails;
@@ -47,7 +48,7 @@ class Photos {
     Optional<Photo> there = rows.findById(id);
     if (there.isPresent()) {
       if (!there.get().ownerId().equals(owner)) {
-        throw Problem.bad("This id is taken.", "id", "Send the picture under another id.");
+        throw Problem.bad("refusal.circuit.id_taken").at("id");
       }
       return;
     }
@@ -59,7 +60,7 @@ class Photos {
   @Transactional(readOnly = true)
   byte[] jpeg(UUID owner, UUID id) {
     return rows.findByIdAndOwnerId(id, owner)
-        .orElseThrow(() -> Problem.notFound("There is no such picture among yours."))
+        .orElseThrow(() -> Problem.none("refusal.none.no_picture_among_yours"))
         .jpeg();
   }
 
@@ -71,9 +72,11 @@ class Photos {
       long pixels = (long) size[0] * size[1];
       if (pixels > MOST_PIXELS || pixels * size[2] / 8 > MOST_BYTES) {
         throw Problem.bad(
-            "The picture has " + size[0] + " × " + size[1] + " pixels of " + size[2] + " bits.",
-            "file",
-            "60 million of 24 bits are the most; make it smaller.");
+                "refusal.circuit.picture_pixels_bits",
+                Value.figure(size[0], 0),
+                Value.figure(size[1], 0),
+                Value.figure(size[2], 0))
+            .at("file");
       }
       ByteArrayOutputStream out = new ByteArrayOutputStream();
       int longer = Math.min(LONGER_SIDE, Math.max(size[0], size[1]));
@@ -89,8 +92,7 @@ class Photos {
       if (e instanceof Problem p) {
         throw p;
       }
-      throw Problem.bad(
-          "The file is not a picture that can be read.", "file", "Send JPEG, PNG, GIF or BMP.");
+      throw Problem.bad("refusal.circuit.file_not_picture_can").at("file");
     } finally {
       ONE.release();
     }

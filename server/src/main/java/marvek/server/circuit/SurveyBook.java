@@ -19,6 +19,7 @@ import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.CornerBook;
 import marvek.core.marker.Landmark;
+import marvek.core.said.Value;
 import marvek.core.survey.Kerb;
 import marvek.core.survey.Place;
 import marvek.core.survey.Severity;
@@ -110,7 +111,7 @@ public class SurveyBook {
     LayoutVersion before =
         versions
             .lockByIdAndOwnerId(id, owner)
-            .orElseThrow(() -> Problem.notFound("There is no such layout among yours."));
+            .orElseThrow(() -> Problem.none("refusal.none.no_layout_among_yours"));
     LayoutVersion next = layouts.startVersion(before, from, reason, changes);
     if (anew) {
       next.rearrange(CornerBook.anew(layouts.road(before), before.corners()).corners());
@@ -130,7 +131,7 @@ public class SurveyBook {
     LayoutVersion layout =
         versions
             .lockByIdAndOwnerId(layoutId, owner)
-            .orElseThrow(() -> Problem.notFound("There is no such layout among yours."));
+            .orElseThrow(() -> Problem.none("refusal.none.no_layout_among_yours"));
     if (applied.existsByIdAndLayoutVersionId(change.id(), layoutId)) {
       return layout;
     }
@@ -158,8 +159,7 @@ public class SurveyBook {
       }
     }
     if (there.size() > MOST) {
-      throw Problem.bad(
-          "A layout holds " + MOST + " things at most.", null, "Remove some of them first.");
+      throw Problem.bad("refusal.circuit.layout_holds_things_most", Value.figure(MOST, 0));
     }
     applied.save(new AppliedChange(change.id(), layout, clock.instant()));
     items.flush();
@@ -170,7 +170,7 @@ public class SurveyBook {
     Map<String, String> put = new HashMap<>();
     for (Entry e : entries(change.put())) {
       if (put.put(e.id(), text(e.thing())) != null) {
-        throw Problem.bad("The id " + e.id() + " comes twice.", e.id(), "Send each thing once.");
+        throw Problem.bad("refusal.circuit.id_comes_twice", Value.own(e.id())).at(e.id());
       }
     }
     Set<String> touched = new LinkedHashSet<>(put.keySet());
@@ -180,9 +180,9 @@ public class SurveyBook {
       if (item != null && !change.expected().containsKey(id) && !same(item.body(), put.get(id))) {
         // A change that does not say on what it was made might undo another's.
         throw Problem.conflict(
-            "This change does not say on which version of " + id + " it was made.",
-            "What stands there now is shown; make your change again if it is still needed.",
-            read(List.copyOf(there.values())));
+            read(List.copyOf(there.values())),
+            "refusal.circuit.change_does_not_say",
+            Value.own(id));
       }
     }
     change
@@ -193,9 +193,8 @@ public class SurveyBook {
               boolean same = item != null && same(item.body(), put.get(id));
               if (item != null && !Objects.equals(item.version(), version) && !same) {
                 throw Problem.conflict(
-                    "Another window changed the same thing.",
-                    "What stands there now is shown; make your change again if it is still needed.",
-                    read(List.copyOf(there.values())));
+                    read(List.copyOf(there.values())),
+                    "refusal.circuit.another_window_changed_same");
               }
             });
   }
@@ -215,9 +214,7 @@ public class SurveyBook {
       Map<String, SurveyItem> there) {
     if (seen == null || seen != layout.cornersVersion()) {
       throw Problem.conflict(
-          "Another window changed the corners.",
-          "What stands there now is shown; make your change again if it is still needed.",
-          read(List.copyOf(there.values())));
+          read(List.copyOf(there.values())), "refusal.circuit.another_window_changed_corners");
     }
     Centreline road = layouts.road(layout);
     List<Corner> before = layout.corners();

@@ -21,6 +21,7 @@ import marvek.core.circuit.Sight;
 import marvek.core.marker.DistanceBoards;
 import marvek.core.marker.Landmark;
 import marvek.core.marker.LandmarkKind;
+import marvek.core.said.Value;
 import marvek.core.sun.Shadow;
 import marvek.core.sun.SunPosition;
 import marvek.core.survey.LandmarkCsv;
@@ -190,16 +191,14 @@ class SurveyController {
         layout.corners().stream()
             .filter(c -> c.id().equals(body.corner()))
             .findFirst()
-            .orElseThrow(() -> Problem.bad("There is no such corner.", "corner", "Choose one."));
+            .orElseThrow(() -> Problem.bad("refusal.circuit.no_corner").at("corner"));
     boolean sensible =
         !body.distances().isEmpty()
             && body.distances().size() <= MOST_BOARDS
             && body.distances().stream().allMatch(d -> d != null && d > 0 && d <= 1000);
     if (!sensible) {
-      throw Problem.bad(
-          "These distances make no set of boards.",
-          "distances",
-          "Give 1 to " + MOST_BOARDS + " whole metres, each up to 1000.");
+      throw Problem.bad("refusal.circuit.these_distances_make_no", Value.figure(MOST_BOARDS, 0))
+          .at("distances");
     }
     List<Landmark> set =
         DistanceBoards.set(
@@ -241,10 +240,7 @@ class SurveyController {
             && body.altitude() >= -500
             && body.altitude() <= 6000;
     if (!onEarth) {
-      throw Problem.bad(
-          "This place is not on the earth.",
-          "latitude",
-          "Give degrees, -89 to 89 and -180 to 180, and metres over the sea.");
+      throw Problem.bad("refusal.circuit.place_not_earth").at("latitude");
     }
     layouts.place(driver.id(), id, body.latitude(), body.longitude(), body.altitude());
     return one(driver, id);
@@ -322,10 +318,7 @@ class SurveyController {
     LayoutVersion layout = layouts.get(driver.id(), id);
     LocalPlane plane = layout.plane();
     if (plane == null) {
-      throw Problem.bad(
-          "Nobody has said where on the earth this circuit lies.",
-          "place",
-          "Set its latitude and longitude on the survey, or take the landmarks out as CSV.");
+      throw Problem.bad("refusal.circuit.nobody_said_where_earth").at("place");
     }
     byte[] file =
         LandmarkGpx.write(book.found(id).things().landmarks(), layouts.road(layout), plane);
@@ -345,10 +338,7 @@ class SurveyController {
     LayoutVersion layout = layouts.get(driver.id(), id);
     LocalPlane plane = layout.plane();
     if (plane == null) {
-      throw Problem.bad(
-          "Nobody has said where on the earth this circuit lies.",
-          "place",
-          "Set its latitude and longitude on the survey.");
+      throw Problem.bad("refusal.circuit.nobody_said_where_earth_b").at("place");
     }
     var zone = layout.circuit().zone();
     Instant time = layout.instant(at);

@@ -217,19 +217,12 @@ public class Evidences {
               .filter(x -> x.action().equals(step.action()) && x.share() == step.share())
               .findFirst()
               .orElseThrow(
-                  () ->
-                      Problem.bad(
-                          "No proposal stands for this any more.",
-                          m.corner(),
-                          "Look at the proposals again."));
+                  () -> Problem.bad("refusal.debrief.no_proposal_stands_any").at(m.corner()));
       Centreline road = opened.reference().computed().road();
       double whole = by(road, p, p.to());
       double part = by(road, p, step.to());
       if (part * whole < 0 || Math.abs(part) > Math.abs(whole) + (p.share() ? 1e-4 : 0.01)) {
-        throw Problem.bad(
-            "The step is longer than the evidence and the margin allow, or goes the other way.",
-            m.corner(),
-            "Choose one between what stands and what is proposed.");
+        throw Problem.bad("refusal.debrief.step_longer_evidence_margin").at(m.corner());
       }
       double share = whole == 0 ? 0 : part / whole;
       Double gain = p.gain();
@@ -254,7 +247,7 @@ public class Evidences {
               p.share()));
     }
     if (evidence.isEmpty()) {
-      throw Problem.bad("Nothing is accepted.", "moves", "Accept a proposal first.");
+      throw Problem.bad("refusal.debrief.nothing_accepted").at("moves");
     }
     return references.revise(owner, run.referenceId(), on, version, moves, reason, evidence);
   }
@@ -294,12 +287,7 @@ public class Evidences {
     OfferedDay offer =
         Optional.ofNullable(judged.part())
             .flatMap(part -> OfferedDay.of(run.day(), part))
-            .orElseThrow(
-                () ->
-                    Problem.bad(
-                        "The laps of this run speak for no new day.",
-                        null,
-                        "Choose one of the reference's days for it on Runs."));
+            .orElseThrow(() -> Problem.bad("refusal.debrief.laps_run_speak_no"));
     Variant added =
         new Variant(
             UUID.randomUUID().toString().substring(0, 8),
@@ -529,11 +517,7 @@ public class Evidences {
   private List<VehicleFit.Lap> dryLaps(Runs.Opened opened) {
     Judged judged = judged(opened, RunDays.OWN);
     if (!RunDays.OWN.equals(judged.day())) {
-      throw Problem.bad(
-          "These laps were not driven on the reference's own dry day; the weather would be taken for"
-              + " the vehicle or the driver.",
-          null,
-          "Take laps of a dry, warm day, or say on Runs that it was one.");
+      throw Problem.bad("refusal.debrief.these_laps_were_not");
     }
     RunDays.PartLine part = judged.part();
     List<LapRow> rows =
@@ -543,10 +527,7 @@ public class Evidences {
             .filter(l -> !l.events().isEmpty())
             .toList();
     if (rows.size() < 2) {
-      throw Problem.bad(
-          "Two laps that count are needed to tell anything from them.",
-          null,
-          "Bring more laps, or let more of them count.");
+      throw Problem.bad("refusal.debrief.two_laps_count_needed");
     }
     Map<UUID, LapRow> byId = new HashMap<>();
     rows.forEach(l -> byId.put(l.id(), l));

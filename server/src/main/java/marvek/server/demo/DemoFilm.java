@@ -27,7 +27,7 @@ class DemoFilm {
   @GetMapping("/film.webm")
   ResponseEntity<Resource> film() {
     if (!settings.demo()) {
-      throw Problem.notFound("There is no demo on this server.");
+      throw Problem.none("refusal.none.no_demo_server");
     }
     return ResponseEntity.ok()
         .contentType(MediaType.parseMediaType("video/webm"))

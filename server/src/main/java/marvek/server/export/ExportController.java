@@ -216,14 +216,10 @@ class ExportController {
     Centreline road = found.opened().reference().computed().road();
     LocalPlane plane = found.opened().reference().layout().plane();
     if (plane == null) {
-      throw Problem.bad(
-          "This layout has no place on the earth yet.",
-          null,
-          "Give it one on the Survey screen, then take the lap out again.");
+      throw Problem.bad("refusal.export.layout_no_place_earth");
     }
     if (Double.isNaN(grid.offset()[0])) {
-      throw Problem.bad(
-          "No positions were recorded on this lap.", null, "Take it out as CSV instead.");
+      throw Problem.bad("refusal.export.no_positions_were_recorded");
     }
     List<double[]> out = new ArrayList<>();
     for (int i = 0; i < grid.speed().length; i++) {

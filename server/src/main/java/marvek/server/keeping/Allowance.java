@@ -4,8 +4,8 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
-import java.util.Locale;
 import java.util.UUID;
+import marvek.core.said.Value;
 import marvek.server.problem.Problem;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.stereotype.Service;
@@ -51,14 +51,10 @@ public class Allowance {
     long allowed = settings.space().toBytes();
     if (kept + more > allowed) {
       throw Problem.full(
-          String.format(
-              Locale.ROOT,
-              "Your account keeps %.0f MB of %.0f MB, and this needs %.1f MB more.",
-              kept / MEGABYTE,
-              allowed / MEGABYTE,
-              more / MEGABYTE),
-          "Remove runs that you no longer need and empty the basket on the Account page; nothing"
-              + " that you have is lost.");
+          "refusal.keeping.your_account_keeps_needs",
+          Value.figure(kept / MEGABYTE, 0),
+          Value.figure(allowed / MEGABYTE, 0),
+          Value.figure(more / MEGABYTE, 1));
     }
   }
 
@@ -66,8 +62,7 @@ public class Allowance {
   public void anotherRun(UUID owner) {
     if (runs(owner) >= settings.runsADay()) {
       throw Problem.full(
-          settings.runsADay() + " runs were begun in the last 24 hours, and more are not taken.",
-          "Put the file into one of the runs that are there, or wait until tomorrow.");
+          "refusal.keeping.runs_were_begun_last", Value.figure(settings.runsADay(), 0));
     }
   }
 

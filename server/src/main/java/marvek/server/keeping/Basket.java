@@ -7,6 +7,7 @@ import java.time.OffsetDateTime;
 import java.time.ZoneOffset;
 import java.util.List;
 import java.util.UUID;
+import marvek.core.said.Value;
 import marvek.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
 import org.springframework.jdbc.core.simple.JdbcClient;
@@ -74,19 +75,16 @@ public class Basket {
               .list();
       if (!standing.isEmpty()) {
         throw Problem.conflict(
-            (standing.size() == 1 ? "A reference stands" : standing.size() + " references stand")
-                + " on this "
-                + sort.words
-                + ": "
-                + String.join(", ", standing.subList(0, Math.min(3, standing.size())))
-                + (standing.size() > 3 ? " …" : "")
-                + ".",
-            "Put " + (standing.size() == 1 ? "it" : "them") + " away first.",
-            null);
+            null,
+            "refusal.keeping.references_stand",
+            Value.count(standing.size()),
+            Value.own(sort.words),
+            Value.own(String.join(", ", standing.subList(0, Math.min(3, standing.size())))),
+            Value.choice(standing.size() > 3));
       }
     }
     if (mark(owner, sort, id, clock.instant(), "removed_at is null") == 0) {
-      throw Problem.notFound("There is no such " + sort.words + " among yours.");
+      throw Problem.none("refusal.none.no_among_yours", Value.own(sort.words));
     }
   }
 
@@ -94,7 +92,7 @@ public class Basket {
   @Transactional
   public void back(UUID owner, Sort sort, UUID id) {
     if (mark(owner, sort, id, null, "removed_at is not null") == 0) {
-      throw Problem.notFound("This " + sort.words + " is not in your basket.");
+      throw Problem.none("refusal.none.not_your_basket", Value.own(sort.words));
     }
     if (sort == Sort.RUN) {
       one("select reference_id from run where id = :id", id)

@@ -93,8 +93,7 @@ class Takeout {
    */
   InputStream of(UUID owner) throws IOException {
     if (!asked.add(owner)) {
-      throw Problem.tooMany(
-          "All that you have is being put into a file already.", "Wait until that one has come.");
+      throw Problem.tooMany("refusal.keeping.all_you_being_put");
     }
     try {
       if (!one.tryAcquire(PATIENCE.toSeconds(), TimeUnit.SECONDS)) {

@@ -3,6 +3,7 @@ package marvek.server.problem;
 import java.sql.SQLException;
 import java.sql.SQLNonTransientConnectionException;
 import java.sql.SQLTransientConnectionException;
+import marvek.core.said.Said;
 import org.jspecify.annotations.Nullable;
 import org.springframework.dao.DataAccessResourceFailureException;
 import org.springframework.transaction.CannotCreateTransactionException;
@@ -10,9 +11,8 @@ import org.springframework.transaction.TransactionSystemException;
 
 /** Whether something failed because the database does not answer. */
 final class DatabaseGone {
-  static final String WORDS = "The database does not answer.";
-  static final String REMEDY =
-      "Nothing you typed is lost. Try again in a moment; ./marvek status says more.";
+  static final Said WHAT = Said.of("refusal.database_gone.what");
+  static final Said REMEDY = Said.of("refusal.database_gone.remedy");
 
   /** Seconds after which to ask again. */
   static final String AGAIN = "5";

@@ -2,6 +2,8 @@ package marvek.server.problem;
 
 import jakarta.servlet.RequestDispatcher;
 import jakarta.servlet.http.HttpServletRequest;
+import marvek.core.said.Said;
+import marvek.core.words.Speaker;
 import org.springframework.boot.web.servlet.error.ErrorController;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatusCode;
@@ -23,28 +25,24 @@ class ErrorAnswers implements ErrorController {
     // Asked for by hand there is no error here to tell of.
     int status = gone ? 503 : code instanceof Integer given ? given : 404;
     ProblemDetail detail =
-        ProblemDetail.forStatusAndDetail(HttpStatusCode.valueOf(status), words(status));
-    detail.setProperty("where", null);
-    detail.setProperty("remedy", remedy(status));
+        ProblemAdvice.told(
+            Speaker.PLAIN::say, HttpStatusCode.valueOf(status), what(status), null, remedy(status));
     ResponseEntity.BodyBuilder answer =
         ResponseEntity.status(status).contentType(MediaType.APPLICATION_PROBLEM_JSON);
     return (gone ? answer.header(HttpHeaders.RETRY_AFTER, DatabaseGone.AGAIN) : answer)
         .body(detail);
   }
 
-  private static String words(int status) {
+  private static Said what(int status) {
     return switch (status) {
-      case 503 -> DatabaseGone.WORDS;
-      case 404 -> "There is nothing at this address.";
-      case 413 -> "This is too large.";
-      default ->
-          status >= 500 ? "Something went wrong on the server." : "The request cannot be read.";
+      case 503 -> DatabaseGone.WHAT;
+      case 404 -> Said.of("refusal.no_address");
+      case 413 -> Said.of("refusal.too_large.what");
+      default -> Said.of(status >= 500 ? "refusal.failed.what" : "refusal.unreadable.what");
     };
   }
 
-  private static String remedy(int status) {
-    return status >= 500
-        ? "Nothing you typed is lost. Try again in a moment; if it comes back, the log says more."
-        : "Check the address, or go back to the start.";
+  private static Said remedy(int status) {
+    return Said.of(status >= 500 ? "refusal.failed.later" : "refusal.check_address");
   }
 }

@@ -2,9 +2,13 @@ package marvek.server.problem;
 
 import com.fasterxml.jackson.databind.JsonMappingException;
 import java.sql.SQLException;
-import java.util.Objects;
+import java.util.function.Function;
 import marvek.core.circuit.OutlineProblem;
 import marvek.core.refusal.Refusal;
+import marvek.core.refusal.Where;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
+import marvek.core.words.Speaker;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -34,6 +38,12 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
   private static final String UNIQUE = "23505";
   private static final String REFERENCED = "23503";
 
+  private final InWords words;
+
+  ProblemAdvice(InWords words) {
+    this.words = words;
+  }
+
   @ExceptionHandler
   ProblemDetail refused(Refusal r) {
     ProblemDetail detail = detail(HttpStatus.UNPROCESSABLE_ENTITY, r.what(), r.where(), r.remedy());
@@ -52,11 +62,7 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
 
   @ExceptionHandler
   ProblemDetail locked(OptimisticLockingFailureException e) {
-    return detail(
-        HttpStatus.CONFLICT,
-        "Another window saved first.",
-        null,
-        "Reload to see what stands there, then make your change again.");
+    return detail(HttpStatus.CONFLICT, "refusal.saved_first");
   }
 
   /** Two requests at once made the same thing, and the other was first; or a value does not fit. */
@@ -64,31 +70,22 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
   ResponseEntity<ProblemDetail> broken(DataIntegrityViolationException e) {
     String state = e.getRootCause() instanceof SQLException sql ? sql.getSQLState() : "";
     if (state != null && state.startsWith(NO_SUCH_VALUE)) {
-      return answer(
-          detail(
-              HttpStatus.UNPROCESSABLE_ENTITY,
-              "A text or number cannot be stored as it stands.",
-              null,
-              "Take out characters that cannot be seen, and try again."));
+      return answer(detail(HttpStatus.UNPROCESSABLE_ENTITY, "refusal.cannot_be_stored"));
     }
     if (UNIQUE.equals(state) || REFERENCED.equals(state)) {
-      return answer(
-          detail(
-              HttpStatus.CONFLICT,
-              "This was made or changed elsewhere at the same moment.",
-              null,
-              "Reload to see what stands there, then try again if it is still needed."));
+      return answer(detail(HttpStatus.CONFLICT, "refusal.same_moment"));
     }
     return unexpected(e);
   }
 
   @ExceptionHandler
   ProblemDetail bad(IllegalArgumentException e) {
+    String why = e.getMessage();
     return detail(
         HttpStatus.UNPROCESSABLE_ENTITY,
-        Objects.requireNonNullElse(e.getMessage(), "That value cannot be used."),
+        why == null ? Said.of("refusal.unusable.what") : Said.of("stored", Value.own(why)),
         null,
-        "Correct it and try again.");
+        Said.of("refusal.unusable.remedy"));
   }
 
   @ExceptionHandler
@@ -98,16 +95,15 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
       return ResponseEntity.status(HttpStatus.SERVICE_UNAVAILABLE)
           .header(HttpHeaders.RETRY_AFTER, DatabaseGone.AGAIN)
           .body(
-              detail(
-                  HttpStatus.SERVICE_UNAVAILABLE, DatabaseGone.WORDS, null, DatabaseGone.REMEDY));
+              told(
+                  Speaker.PLAIN::say,
+                  HttpStatus.SERVICE_UNAVAILABLE,
+                  DatabaseGone.WHAT,
+                  null,
+                  DatabaseGone.REMEDY));
     }
     LOG.error("Unexpected failure", e);
-    return answer(
-        detail(
-            HttpStatus.INTERNAL_SERVER_ERROR,
-            "Something went wrong on the server.",
-            null,
-            "Nothing you typed is lost. Try again; if it comes back, the log says more."));
+    return answer(detail(HttpStatus.INTERNAL_SERVER_ERROR, "refusal.failed"));
   }
 
   private static ResponseEntity<ProblemDetail> answer(ProblemDetail detail) {
@@ -121,12 +117,20 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
       HttpStatusCode status,
       WebRequest request) {
     FieldError field = e.getBindingResult().getFieldError();
-    String where = field == null ? null : field.getField();
-    String what =
-        field == null
-            ? "A value does not fit."
-            : "The " + field.getField() + " " + field.getDefaultMessage() + ".";
-    return respond(HttpStatus.UNPROCESSABLE_ENTITY, what, where, "Correct it and try again.");
+    return field == null
+        ? respond(
+            HttpStatus.UNPROCESSABLE_ENTITY,
+            Said.of("refusal.does_not_fit"),
+            null,
+            Said.of("refusal.unusable.remedy"))
+        : respond(
+            HttpStatus.UNPROCESSABLE_ENTITY,
+            Said.of(
+                "refusal.field_does_not_fit",
+                Value.own(field.getField()),
+                Value.own(String.valueOf(field.getDefaultMessage()))),
+            Where.field(field.getField()),
+            Said.of("refusal.unusable.remedy"));
   }
 
   @Override
@@ -137,13 +141,13 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
       WebRequest request) {
     return respond(
         HttpStatus.BAD_REQUEST,
-        "The request cannot be read.",
+        Said.of("refusal.unreadable.what"),
         e.getCause() instanceof JsonMappingException j ? where(j) : null,
-        "Send JSON as /v3/api-docs describes it.");
+        Said.of("refusal.unreadable.remedy"));
   }
 
   /** The place of a value, as "corners[2].points". */
-  private static @Nullable String where(JsonMappingException e) {
+  private static @Nullable Said where(JsonMappingException e) {
     StringBuilder path = new StringBuilder();
     for (JsonMappingException.Reference r : e.getPath()) {
       if (r.getFieldName() == null) {
@@ -152,7 +156,7 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
         path.append(path.isEmpty() ? "" : ".").append(r.getFieldName());
       }
     }
-    return path.isEmpty() ? null : path.toString();
+    return path.isEmpty() ? null : Where.field(path.toString());
   }
 
   @Override
@@ -163,21 +167,33 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
       WebRequest request) {
     return respond(
         HttpStatus.PAYLOAD_TOO_LARGE,
-        "The file is larger than 12 MB.",
+        Said.of("refusal.file_too_large.what"),
         null,
-        "Bring one lap only, or thin the points to one a metre.");
+        Said.of("refusal.file_too_large.remedy"));
   }
 
-  private static ResponseEntity<Object> respond(
-      HttpStatus status, String what, @Nullable String where, String remedy) {
+  private ResponseEntity<Object> respond(
+      HttpStatus status, Said what, @Nullable Said where, Said remedy) {
     return ResponseEntity.status(status).body(detail(status, what, where, remedy));
   }
 
-  private static ProblemDetail detail(
-      HttpStatus status, String what, @Nullable String where, String remedy) {
-    ProblemDetail detail = ProblemDetail.forStatusAndDetail(status, what);
-    detail.setProperty("where", where);
-    detail.setProperty("remedy", remedy);
+  private ProblemDetail detail(HttpStatus status, String key) {
+    return detail(status, Said.of(key + ".what"), null, Said.of(key + ".remedy"));
+  }
+
+  private ProblemDetail detail(HttpStatus status, Said what, @Nullable Said where, Said remedy) {
+    return told(words::say, status, what, where, remedy);
+  }
+
+  static ProblemDetail told(
+      Function<Said, String> words,
+      HttpStatusCode status,
+      Said what,
+      @Nullable Said where,
+      Said remedy) {
+    ProblemDetail detail = ProblemDetail.forStatusAndDetail(status, words.apply(what));
+    detail.setProperty("where", where == null ? null : words.apply(where));
+    detail.setProperty("remedy", words.apply(remedy));
     return detail;
   }
 }

@@ -19,6 +19,7 @@ import marvek.core.circuit.Centreline;
 import marvek.core.debrief.GripUse;
 import marvek.core.plan.ComputedLap;
 import marvek.core.refusal.Refusal;
+import marvek.core.said.Said;
 import marvek.core.telemetry.Channel;
 import marvek.core.telemetry.DrivenLap;
 import marvek.core.telemetry.EventFinder;
@@ -139,9 +140,9 @@ public class Importer {
       fail(
           id,
           new Recording.Trouble(
-              "The file could not be read to its end.",
+              Said.of("refusal.recording.not_read.what"),
               null,
-              "It is stored as it came. Read it again; if it comes back, the log says more."),
+              Said.of("refusal.recording.not_read.remedy")),
           report);
     }
   }
@@ -215,10 +216,7 @@ public class Importer {
                 lap -> ready.add(target.ready(row, lap)),
                 ready::clear);
     if (ready.isEmpty()) {
-      throw new Refusal(
-          "There is no lap in this file.",
-          null,
-          "It may end before the line was crossed once; the file stays stored as it came.");
+      throw Refusal.of("refusal.recording.no_lap_file");
     }
     report.add(
         ReadReport.Sort.READ,
@@ -315,8 +313,7 @@ public class Importer {
 
   Target target(Recording row) {
     RunRow run =
-        runs.find(row.runId())
-            .orElseThrow(() -> Problem.notFound("The run of this file was put away."));
+        runs.find(row.runId()).orElseThrow(() -> Problem.none("refusal.none.run_file_put_away"));
     References.Opened opened = references.open(row.ownerId(), run.referenceId());
     return new Target(opened, run.day());
   }

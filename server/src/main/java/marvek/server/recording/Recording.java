@@ -8,6 +8,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.UUID;
 import marvek.core.logger.Truth;
+import marvek.core.said.Said;
 import marvek.core.telemetry.Mapping;
 import marvek.core.telemetry.ReadReport;
 import org.hibernate.annotations.JdbcTypeCode;
@@ -34,7 +35,7 @@ public class Recording {
   }
 
   /** Why it could not be read. */
-  public record Trouble(String what, @Nullable String where, String remedy) {}
+  public record Trouble(Said what, @Nullable Said where, Said remedy) {}
 
   @Id private UUID id;
   private UUID ownerId;

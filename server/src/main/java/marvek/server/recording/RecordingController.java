@@ -48,10 +48,7 @@ class RecordingController {
       @AuthenticationPrincipal Driver driver)
       throws IOException {
     if (request.getContentLengthLong() > Recordings.LARGEST) {
-      throw Problem.bad(
-          "The file is larger than 512 MB.",
-          null,
-          "Split it by session, or leave out channels that are not needed.");
+      throw Problem.bad("refusal.recording.file_larger");
     }
     return recordings.take(
         driver.id(), id, name, request.getInputStream(), request.getContentLengthLong(), null);
@@ -109,7 +106,7 @@ class RecordingController {
   marvek.core.logger.Truth truth(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
     marvek.core.logger.Truth truth = recordings.own(driver.id(), id).truth();
     if (truth == null) {
-      throw Problem.notFound("Nobody knows the truth of this recording.");
+      throw Problem.none("refusal.none.nobody_knows_truth_recording");
     }
     return truth;
   }

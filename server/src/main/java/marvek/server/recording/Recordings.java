@@ -21,6 +21,8 @@ import java.util.UUID;
 import java.util.stream.Collectors;
 import marvek.core.logger.Truth;
 import marvek.core.refusal.Refusal;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import marvek.core.telemetry.Mapping;
 import marvek.core.telemetry.RecordingFile;
 import marvek.server.keeping.Allowance;
@@ -123,7 +125,7 @@ public class Recordings {
       String digest = HexFormat.of().formatHex(sum.digest());
       if (expected >= 0 && bytes != expected) {
         throw Problem.bad(
-            "Only " + bytes + " of " + expected + " bytes came.", null, "Bring the file again.");
+            "refusal.recording.only_bytes_came", Value.figure(bytes, 0), Value.figure(expected, 0));
       }
       Optional<Recording> same =
           Objects.requireNonNull(
@@ -168,10 +170,7 @@ public class Recordings {
       while ((n = in.read(buffer)) > 0) {
         bytes += n;
         if (bytes > LARGEST) {
-          throw Problem.bad(
-              "The file is larger than 512 MB.",
-              null,
-              "Split it by session, or leave out channels that are not needed.");
+          throw Problem.bad("refusal.recording.file_larger");
         }
         if (bytes >= asked) {
           // Where the length was not told, room is asked for as it comes.
@@ -182,7 +181,7 @@ public class Recordings {
       }
     }
     if (bytes == 0) {
-      throw Problem.bad("The file is empty.", null, "Choose the file that the device wrote.");
+      throw Problem.bad("refusal.telemetry.file_empty");
     }
     return bytes;
   }
@@ -275,8 +274,7 @@ public class Recordings {
   }
 
   Recording own(UUID owner, UUID id) {
-    Recording row =
-        rows.findById(id).orElseThrow(() -> Problem.notFound("There is no such recording."));
+    Recording row = rows.findById(id).orElseThrow(() -> Problem.none("refusal.none.no_recording"));
     runs.own(owner, row.runId());
     return row;
   }
@@ -286,7 +284,7 @@ public class Recordings {
     Recording row = own(owner, id);
     Mapping before = row.mapping();
     if (before == null || before.format() != Mapping.Format.TABLE) {
-      throw Problem.bad("This file has no columns to name.", null, "Bring a table.");
+      throw Problem.bad("refusal.recording.file_no_columns_name");
     }
     settled(row);
     Mapping mapping = before.with(columns);
@@ -316,8 +314,7 @@ public class Recordings {
     Recording row = own(owner, id);
     settled(row);
     if (row.state() == Recording.State.RECEIVING) {
-      throw Problem.conflict(
-          "This file is not whole: it is still on its way, or broke off.", "Bring it again.", null);
+      throw Problem.conflict(null, "refusal.recording.file_not_whole_still");
     }
     if (row.mapping() == null) {
       recognise(id);
@@ -396,8 +393,7 @@ public class Recordings {
 
   private static void settled(Recording row) {
     if (row.state() == Recording.State.WORKING) {
-      throw Problem.conflict(
-          "The file is being read.", "Wait until it is done, or cancel it first.", null);
+      throw Problem.conflict(null, "refusal.recording.file_being_read");
     }
   }
 
@@ -450,7 +446,9 @@ public class Recordings {
     if (bytes == 0) {
       row.fail(
           new Recording.Trouble(
-              "Nothing came over the line.", null, "Start the device, then listen again."),
+              Said.of("refusal.recording.nothing_came.what"),
+              null,
+              Said.of("refusal.recording.nothing_came.remedy")),
           List.of());
       rows.saveAndFlush(row);
       return;

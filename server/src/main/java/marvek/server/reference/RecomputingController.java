@@ -98,7 +98,7 @@ class RecomputingController {
     Recomputation anew =
         references
             .recomputed(driver.id(), id, taken)
-            .orElseThrow(() -> Problem.notFound("The reference was not computed anew."));
+            .orElseThrow(() -> Problem.none("refusal.none.reference_not_computed_anew"));
     ReferenceContent before =
         References.fitting(opened.computed(), opened.things(), anew.before().working());
     ReferenceContent after =

@@ -37,6 +37,7 @@ import marvek.core.plan.CornerAnswer;
 import marvek.core.plan.Drafter;
 import marvek.core.plan.LostBrakings;
 import marvek.core.plan.Relaid;
+import marvek.core.said.Value;
 import marvek.core.score.Sureness;
 import marvek.core.survey.Edge;
 import marvek.core.survey.Edges;
@@ -176,10 +177,8 @@ public class References {
             .orElseThrow(
                 () ->
                     sharing.given(id, owner).isPresent()
-                        ? Problem.forbidden(
-                            "This reference is its driver's to change.",
-                            "Pin a remark or a proposal to it instead.")
-                        : Problem.notFound("There is no such reference among yours."));
+                        ? Problem.forbidden("refusal.reference.reference_drivers_change")
+                        : Problem.none("refusal.none.no_reference_among_yours"));
     return opened(row, Role.OWNER);
   }
 
@@ -193,7 +192,7 @@ public class References {
     Role role =
         sharing
             .given(id, person)
-            .orElseThrow(() -> Problem.notFound("There is no such reference among yours."));
+            .orElseThrow(() -> Problem.none("refusal.none.no_reference_among_yours"));
     return opened(rows.findById(id).orElseThrow(), role);
   }
 
@@ -357,10 +356,7 @@ public class References {
               VehicleRow vehicle = garage.get(owner, opened.row().vehicleId());
               SheetRow sheet = sheetId == null ? null : sheets.get(owner, sheetId);
               if (sheet != null && !sheet.vehicleId().equals(vehicle.id())) {
-                throw Problem.bad(
-                    "The sheet belongs to another vehicle.",
-                    "sheet",
-                    "Choose one of this vehicle's.");
+                throw Problem.bad("refusal.reference.sheet_belongs_another_vehicle").at("sheet");
               }
               return wanted(opened.layout(), new AsSetUp(vehicle, sheet), opened.working());
             });
@@ -443,13 +439,7 @@ public class References {
     Footing footing = opened.row().footing().withUsed(used);
     Footing.Stretch on =
         Footing.differ(computed.road(), opened.row().used(), used)
-            .orElseThrow(
-                () ->
-                    Problem.bad(
-                        "The line is laid for that already.",
-                        null,
-                        "Open or shut an edge, or move where the line turns in, touches or runs"
-                            + " out."));
+            .orElseThrow(() -> Problem.bad("refusal.reference.line_laid_already"));
     Ground ground =
         footing.ground(computed.road(), computed.corners(), computed.vehicle(), Surface.DRY);
     return new LaidAnew(asked, footing, Relaid.of(computed, ground, on.start(), on.end()));
@@ -466,10 +456,7 @@ public class References {
     for (String id : asked.opened()) {
       if (!now.opened().contains(id)
           && edges.stream().noneMatch(e -> e.id().equals(id) && e.usable())) {
-        throw Problem.bad(
-            "This edge cannot be used, or the survey does not know it.",
-            "opened",
-            "Look at the edges and why each cannot be used; the survey can be mended.");
+        throw Problem.bad("refusal.reference.edge_cannot_used_survey").at("opened");
       }
     }
   }
@@ -536,17 +523,9 @@ public class References {
     ReferenceRow row = open(owner, id).row();
     Recomputation anew =
         recomputed(owner, id, false)
-            .orElseThrow(
-                () ->
-                    Problem.bad(
-                        "Nothing that was computed anew waits to be taken.",
-                        null,
-                        "Compute it anew first."));
+            .orElseThrow(() -> Problem.bad("refusal.reference.nothing_computed_anew_waits"));
     if (anew.fromVersion() != row.version()) {
-      throw Problem.conflict(
-          "The reference was changed since it was computed anew.",
-          "Compute it anew again: what you changed goes with it.",
-          null);
+      throw Problem.conflict(null, "refusal.reference.reference_changed_since_computed");
     }
     OwnPace before = row.pace();
     row.sitAt(anew.proposed(), anew.proposedLine(), true, clock.instant());
@@ -562,10 +541,7 @@ public class References {
     sameVersion(row, version);
     Recomputation anew =
         recomputed(owner, id, true)
-            .orElseThrow(
-                () ->
-                    Problem.bad(
-                        "Nothing was taken that could be undone.", null, "Nothing needs doing."));
+            .orElseThrow(() -> Problem.bad("refusal.reference.nothing_taken_could_undone"));
     OwnPace before = row.pace();
     row.sitAt(anew.before(), anew.beforeLine(), false, clock.instant());
     recomputations.delete(anew);
@@ -694,14 +670,9 @@ public class References {
         layouts
             .newer(opened.layout())
             .orElseThrow(
-                () ->
-                    Problem.bad(
-                        "This is the newest version already.", "layout", "Nothing needs doing."));
+                () -> Problem.bad("refusal.reference.newest_version_already").at("layout"));
     if (Math.abs(newest.length() - opened.layout().length()) > 0.5) {
-      throw Problem.bad(
-          "The newest version is another road: its lap is of another length.",
-          "layout",
-          "Draft a new reference on it; this one stays as it is.");
+      throw Problem.bad("refusal.reference.newest_version_another_road").at("layout");
     }
     List<Doubt> inDoubt = new ArrayList<>(opened.row().doubts());
     doubts(opened, newest).stream().filter(d -> !inDoubt.contains(d)).forEach(inDoubt::add);
@@ -876,7 +847,7 @@ public class References {
   Revision revision(UUID owner, UUID id, int number) {
     return revisions
         .findByReferenceIdAndOwnerIdAndNumber(id, owner, number)
-        .orElseThrow(() -> Problem.notFound("There is no revision " + number + "."));
+        .orElseThrow(() -> Problem.none("refusal.none.no_revision", Value.figure(number, 0)));
   }
 
   /** Content from a file, tied to the landmarks here and brought into line. */
@@ -905,17 +876,13 @@ public class References {
     VehicleRow vehicle = garage.get(owner, vehicleId);
     SheetRow sheet = sheetId == null ? null : sheets.get(owner, sheetId);
     if (sheet != null && !sheet.vehicleId().equals(vehicle.id())) {
-      throw Problem.bad(
-          "The sheet belongs to another vehicle.", "sheet", "Choose one of this vehicle's.");
+      throw Problem.bad("refusal.reference.sheet_belongs_another_vehicle").at("sheet");
     }
     List<String> there = layout.counted().stream().map(Corner::id).toList();
     List<String> here = from.layout().counted().stream().map(Corner::id).toList();
     if (!there.equals(here)
         || Math.abs(layout.length() - from.layout().length()) > 0.01 * layout.length()) {
-      throw Problem.bad(
-          "That layout has other corners.",
-          "layout",
-          "Choose a version of the same road, or draft a new reference there.");
+      throw Problem.bad("refusal.reference.layout_other_corners").at("layout");
     }
     AsSetUp machine = new AsSetUp(vehicle, sheet);
     Wanted wanted = wanted(layout, machine, from.working());
@@ -960,15 +927,12 @@ public class References {
             && layout.cornerCount() == file.layout().corners().size();
     if (!fits) {
       throw Problem.bad(
-          String.format(
-              java.util.Locale.ROOT,
-              "The file is for a lap of %.0f m with %d corners; this one has %.0f m and %d.",
-              file.layout().length(),
-              file.layout().corners().size(),
-              layout.length(),
-              layout.cornerCount()),
-          "layout",
-          "Choose the layout that the reference was made for, or bring that circuit first.");
+              "refusal.reference.file_lap_with_corners",
+              Value.length(file.layout().length()),
+              Value.figure(file.layout().corners().size(), 0),
+              Value.length(layout.length()),
+              Value.figure(layout.cornerCount(), 0))
+          .at("layout");
     }
     VehicleRow vehicle = garage.add(owner, file.vehicleName(), "file", file.vehicle());
     AsSetUp machine = new AsSetUp(vehicle, null);
@@ -1030,9 +994,8 @@ public class References {
   private static void sameVersion(ReferenceRow row, int version) {
     if (row.version() != version) {
       throw Problem.conflict(
-          "Another window changed this reference.",
-          "Look at both and choose what stands.",
-          ReferenceController.WorkingView.of(row));
+          ReferenceController.WorkingView.of(row),
+          "refusal.reference.another_window_changed_reference");
     }
   }
 }

@@ -6,6 +6,7 @@ import java.util.UUID;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
+import marvek.core.said.Value;
 import marvek.server.problem.Problem;
 import marvek.server.sharing.Role;
 import org.jspecify.annotations.Nullable;
@@ -44,28 +45,23 @@ public class Remarks {
       @Nullable CornerEntry proposed) {
     References.Opened opened = references.read(person, reference);
     if (opened.role() == Role.VIEWER) {
-      throw Problem.forbidden(
-          "You may read this reference, not remark on it.", "Ask its driver to make you a coach.");
+      throw Problem.forbidden("refusal.reference.you_may_read_reference");
     }
     CornerEntry was =
         opened.working().corners().stream()
             .filter(e -> e.corner().equals(corner))
             .findFirst()
             .orElseThrow(
-                () ->
-                    Problem.bad(
-                        "There is no corner " + corner + ".", "corner", "Choose one of this lap."));
+                () -> Problem.bad("refusal.reference.no_corner", Value.own(corner)).at("corner"));
     if (proposed != null) {
       if (!proposed.corner().equals(corner)) {
-        throw Problem.bad(
-            "The proposal is for another corner.", "proposed", "Propose for the corner itself.");
+        throw Problem.bad("refusal.reference.proposal_another_corner").at("proposed");
       }
       References.check(opened, new ReferenceContent(List.of(proposed)));
     }
     if (rows.countByReferenceIdAndAuthorIdAndState(reference, person, Remark.State.OPEN)
         >= MOST_OPEN) {
-      throw Problem.bad(
-          "You have " + MOST_OPEN + " remarks open here.", null, "Wait until some are decided.");
+      throw Problem.bad("refusal.reference.you_remarks_open_here", Value.figure(MOST_OPEN, 0));
     }
     return rows.save(
             new Remark(
@@ -79,10 +75,10 @@ public class Remarks {
     references.read(person, reference);
     Remark remark = found(reference, id);
     if (!remark.authorId().equals(person)) {
-      throw Problem.forbidden("The remark is somebody else's.", "Decline it instead.");
+      throw Problem.forbidden("refusal.reference.remark_somebody_elses");
     }
     if (remark.state() != Remark.State.OPEN) {
-      throw Problem.bad("It has been decided already.", null, "Pin another one.");
+      throw Problem.bad("refusal.reference.been_decided_already");
     }
     rows.delete(remark);
   }
@@ -98,7 +94,7 @@ public class Remarks {
     References.Opened opened = references.open(owner, reference);
     Remark remark = found(reference, id);
     if (remark.state() != Remark.State.OPEN) {
-      throw Problem.bad("It has been decided already.", null, "Open the reference again.");
+      throw Problem.bad("refusal.reference.been_decided_already_b");
     }
     remark.decide(accepted, clock.instant());
     CornerEntry proposed = remark.proposed();
@@ -118,6 +114,6 @@ public class Remarks {
 
   private Remark found(UUID reference, UUID id) {
     return rows.findByIdAndReferenceId(id, reference)
-        .orElseThrow(() -> Problem.notFound("There is no such remark."));
+        .orElseThrow(() -> Problem.none("refusal.none.no_remark"));
   }
 }

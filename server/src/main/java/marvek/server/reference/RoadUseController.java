@@ -173,10 +173,9 @@ class RoadUseController {
         edges(opened).stream()
             .filter(e -> e.id().equals(body.edge()))
             .findFirst()
-            .orElseThrow(() -> Problem.notFound("There is no such edge in the survey."));
+            .orElseThrow(() -> Problem.none("refusal.none.no_edge_survey"));
     if (!edge.usable()) {
-      throw Problem.bad(
-          "This edge cannot be used.", "edge", "Look at why; the survey can be mended.");
+      throw Problem.bad("refusal.reference.edge_cannot_used").at("edge");
     }
     RoadUse now = RoadUse.of(opened.working().use());
     RoadUse shut = now.shut(edge.id());

@@ -17,6 +17,7 @@ import marvek.core.plan.Cues;
 import marvek.core.plan.MistakeCurve;
 import marvek.core.plan.Unwise;
 import marvek.core.plan.WhatIf;
+import marvek.core.refusal.Where;
 import marvek.core.said.Said;
 import marvek.core.score.Action;
 import marvek.core.score.Cue;
@@ -129,7 +130,7 @@ class ScoreController {
           opened.computed(), opened.things(), references.answer(opened, entry).entry());
     }
     References.check(opened, new ReferenceContent(List.of(entry)));
-    ContentCheck.day("day", day);
+    ContentCheck.day(Where.field("day"), day);
     ComputedLap then = computedLaps.on(opened.row(), opened.layout(), opened.computed(), day);
     return new Placed(then, opened.things(), Answers.placed(then, opened.things(), entry));
   }
@@ -170,12 +171,7 @@ class ScoreController {
         score.stream()
             .filter(a -> a.id().equals(body.action()))
             .findFirst()
-            .orElseThrow(
-                () ->
-                    Problem.bad(
-                        "There is no such action in the corner.",
-                        "action",
-                        "Choose one of its score."));
+            .orElseThrow(() -> Problem.bad("refusal.reference.no_action_corner").at("action"));
     return new Cues(at.computed(), at.things())
         .reach(action, score).stream()
             .limit(MOST_OFFERS)

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.UUID;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.ReferenceContent;
+import marvek.core.said.Value;
 import marvek.core.technique.Question;
 import marvek.core.technique.School;
 import marvek.core.technique.SchoolLine;
@@ -93,9 +94,9 @@ class TechniqueController {
             opened.computed(), opened.things(), body.entries(), body.corner(), body.school());
     if (changed.isEmpty()) {
       throw Problem.bad(
-          "\"" + Speaker.PLAIN.say(body.school().said()) + "\" cannot be followed here.",
-          body.corner(),
-          "Choose another answer.");
+              "refusal.reference.cannot_followed_here",
+              Value.own(Speaker.PLAIN.say(body.school().said())))
+          .at(body.corner());
     }
     return changed.stream()
         .map(
@@ -118,10 +119,7 @@ class TechniqueController {
     References.Opened opened = references.read(driver.id(), id);
     int c = known(opened, body.corner());
     if (SchoolLine.givenAway(opened.computed().corners(), c, body.school()).isEmpty()) {
-      throw Problem.bad(
-          "This corner is not linked to another.",
-          body.corner(),
-          "Link corners to a complex in the survey.");
+      throw Problem.bad("refusal.reference.corner_not_linked_another").at(body.corner());
     }
     return Compromise.of(opened.computed(), opened.things(), c, body.school(), body.most());
   }
@@ -136,7 +134,7 @@ class TechniqueController {
     try {
       return opened.computed().indexOf(corner);
     } catch (IllegalArgumentException e) {
-      throw Problem.bad("There is no corner " + corner + ".", "corner", "Choose one of this lap.");
+      throw Problem.bad("refusal.reference.no_corner", Value.own(corner)).at("corner");
     }
   }
 }

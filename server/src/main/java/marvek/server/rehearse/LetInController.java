@@ -49,8 +49,7 @@ class LetInController {
     References.Opened opened = references.read(driver.id(), id);
     UUID owner = opened.row().ownerId();
     if (opened.role() != Role.OWNER && !sharing.seesRehearsed(id, driver.id())) {
-      throw Problem.forbidden(
-          "What is known by heart belongs to the driver.", "Ask to be let in to it.");
+      throw Problem.forbidden("refusal.rehearse.what_known_heart_belongs");
     }
     Optional<UUID> session = sessions.nextOf(owner, id);
     if (session.isEmpty()) {

@@ -69,7 +69,7 @@ class OnPurposeController {
         day.entries().stream()
             .filter(e -> e.corner().equals(corner))
             .findFirst()
-            .orElseThrow(() -> Problem.notFound("There is no such corner."));
+            .orElseThrow(() -> Problem.none("refusal.none.no_corner"));
     Speaker speaker = speakers.of(driver);
     return OnPurpose.of(
             day.then(),

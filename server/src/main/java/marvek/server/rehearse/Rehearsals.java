@@ -59,12 +59,12 @@ class Rehearsals {
       Optional<RehearsedRow> known = rows.findById(s.id());
       if (known.isPresent()) {
         if (!known.get().ownerId().equals(owner)) {
-          throw Problem.bad("This answer is another one's.", "id", "Answer again.");
+          throw Problem.bad("refusal.rehearse.answer_another_ones").at("id");
         }
         continue;
       }
       if (++there > MOST) {
-        throw Problem.full("No more answers are kept.", "Begin again with another reference.");
+        throw Problem.full("refusal.rehearse.no_more_answers_kept");
       }
       // Clocks of devices may be ahead; nothing was answered in the future.
       Instant now = clock.instant();

@@ -57,9 +57,7 @@ class Voice {
    */
   byte[] lap(List<Calls.Cue> cues, double lapTime) {
     if (!there()) {
-      throw Problem.notFound(
-          "There is no voice on this server.",
-          "Use the browser's voice, or install espeak-ng beside the server; the words stand here.");
+      throw Problem.notFound("refusal.rehearse.no_voice_server");
     }
     turn();
     try {
@@ -164,8 +162,6 @@ class Voice {
   }
 
   private static Problem failed() {
-    return Problem.failed(
-        "The voice did not speak in time.",
-        "Try again, or use the browser's voice; the words stand here.");
+    return Problem.failed("refusal.rehearse.voice_did_not_speak");
   }
 }

@@ -90,7 +90,7 @@ public class Runs {
   /** A run of one's own, to change. */
   @Transactional(readOnly = true)
   public RunRow own(UUID owner, UUID id) {
-    RunRow run = rows.findById(id).orElseThrow(() -> Problem.notFound("There is no such run."));
+    RunRow run = rows.findById(id).orElseThrow(() -> Problem.none("refusal.none.no_run"));
     if (!run.ownerId().equals(owner)) {
       // Says "not found" to strangers and "not yours" to those who may look.
       references.open(owner, run.referenceId());
@@ -101,7 +101,7 @@ public class Runs {
   /** A run of one's own, or of a reference that is open to this person. */
   @Transactional(readOnly = true)
   public Opened read(UUID person, UUID id) {
-    RunRow run = rows.findById(id).orElseThrow(() -> Problem.notFound("There is no such run."));
+    RunRow run = rows.findById(id).orElseThrow(() -> Problem.none("refusal.none.no_run"));
     References.Opened reference = references.read(person, run.referenceId());
     return new Opened(run, reference, references.driven(reference, run.revision()));
   }
@@ -121,8 +121,7 @@ public class Runs {
         && !day.equals(RunDays.OWN)
         && days.variant(day).isEmpty()
         && RunDays.kind(day).isEmpty()) {
-      throw Problem.bad(
-          "This reference has no such day.", "day", "Choose one of its days, or a kind of day.");
+      throw Problem.bad("refusal.run.reference_no_day").at("day");
     }
   }
 
@@ -264,7 +263,7 @@ public class Runs {
 
   @Transactional(readOnly = true)
   public OpenedLap lap(UUID person, UUID id) {
-    LapRow lap = laps.findById(id).orElseThrow(() -> Problem.notFound("There is no such lap."));
+    LapRow lap = laps.findById(id).orElseThrow(() -> Problem.none("refusal.none.no_lap"));
     return new OpenedLap(lap, read(person, lap.runId()));
   }
 
@@ -272,10 +271,7 @@ public class Runs {
   public LapChannels channels(LapRow lap) {
     return channels
         .findById(lap.id())
-        .orElseThrow(
-            () ->
-                Problem.bad(
-                    "This lap was timed by hand; it has no traces.", null, "Choose another lap."));
+        .orElseThrow(() -> Problem.bad("refusal.run.lap_timed_hand_no"));
   }
 
   @Transactional(readOnly = true)
@@ -285,15 +281,11 @@ public class Runs {
 
   @Transactional
   public LapRow say(UUID owner, UUID lapId, LapKind kind, boolean counts, String note) {
-    LapRow lap = laps.findById(lapId).orElseThrow(() -> Problem.notFound("There is no such lap."));
+    LapRow lap = laps.findById(lapId).orElseThrow(() -> Problem.none("refusal.none.no_lap"));
     own(owner, lap.runId());
     if (counts && !kind.mayCount()) {
-      throw Problem.bad(
-          kind.whole()
-              ? "A lap of somebody else's is never evidence of yours."
-              : "A lap that was not driven from line to line cannot count.",
-          "counts",
-          "Choose another kind first.");
+      throw Problem.bad(kind.whole() ? "refusal.run.lap_of_another" : "refusal.run.lap_not_whole")
+          .at("counts");
     }
     lap.say(kind, counts, note);
     return laps.saveAndFlush(lap);
@@ -303,8 +295,7 @@ public class Runs {
   public LapRow byHand(UUID owner, UUID runId, double lapTime, LapKind kind, String note) {
     RunRow run = own(owner, runId);
     if (!(lapTime >= 10 && lapTime <= 3600)) {
-      throw Problem.bad(
-          "A lap takes between ten seconds and an hour.", "lapTime", "Give it as 1:43.52.");
+      throw Problem.bad("refusal.run.lap_takes_between_ten").at("lapTime");
     }
     int number = (int) laps.findByRunIdOrderByStarted(runId).stream().count() + 1;
     return laps.saveAndFlush(LapRow.byHand(owner, run.id(), number, kind, lapTime, note));
@@ -312,7 +303,7 @@ public class Runs {
 
   @Transactional
   public void removeLap(UUID owner, UUID lapId) {
-    LapRow lap = laps.findById(lapId).orElseThrow(() -> Problem.notFound("There is no such lap."));
+    LapRow lap = laps.findById(lapId).orElseThrow(() -> Problem.none("refusal.none.no_lap"));
     own(owner, lap.runId());
     laps.delete(lap);
   }

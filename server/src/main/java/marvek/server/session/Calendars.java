@@ -24,6 +24,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.TimeZone;
 import java.util.UUID;
+import marvek.core.said.Value;
 import marvek.core.session.SessionKind;
 import marvek.core.session.Start;
 import marvek.core.session.Timing;
@@ -113,9 +114,10 @@ class Calendars {
     ICalendar calendar = read(file);
     if (calendar.getEvents().size() > MOST_EVENTS) {
       throw Problem.bad(
-          "There are " + calendar.getEvents().size() + " events in this calendar.",
-          fileName,
-          "Bring " + MOST_EVENTS + " at most, for example one season.");
+              "refusal.session.events_calendar",
+              Value.figure(calendar.getEvents().size(), 0),
+              Value.figure(MOST_EVENTS, 0))
+          .at(fileName);
     }
     List<String> left = new ArrayList<>();
     int added = 0;
@@ -175,13 +177,11 @@ class Calendars {
       try {
         calendar = Biweekly.parse(text).first();
       } catch (RuntimeException e) {
-        throw Problem.bad(
-            "This calendar cannot be read.", "calendar", "Export it anew as iCalendar (.ics).");
+        throw Problem.bad("refusal.session.calendar_cannot_read").at("calendar");
       }
     }
     if (calendar == null) {
-      throw Problem.bad(
-          "This is no calendar.", "calendar", "Bring a file of iCalendar (.ics, RFC 5545).");
+      throw Problem.bad("refusal.session.no_calendar").at("calendar");
     }
     return calendar;
   }

@@ -378,7 +378,7 @@ public class Planner {
   RaceCraft.@Nullable Inside inside(Driver driver, UUID session, String corner) {
     Driven driven = driven(driver.id(), session);
     if (driven.then().corners().stream().noneMatch(c -> c.id().equals(corner))) {
-      throw Problem.notFound("There is no such corner.");
+      throw Problem.none("refusal.none.no_corner");
     }
     return RaceCraft.inside(driven.then(), driven.then().indexOf(corner));
   }

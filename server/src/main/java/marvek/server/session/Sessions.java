@@ -16,6 +16,7 @@ import java.util.TreeMap;
 import java.util.UUID;
 import marvek.core.circuit.Corner;
 import marvek.core.entry.DayKind;
+import marvek.core.said.Value;
 import marvek.core.session.DaySheet;
 import marvek.core.session.Errand;
 import marvek.core.session.SessionDay;
@@ -141,7 +142,7 @@ public class Sessions {
   @Transactional
   EventRow event(UUID owner, String name, String zone) {
     if (events.findByOwnerIdOrderByCreatedAt(owner).size() >= MOST_EVENTS) {
-      throw Problem.full("There are " + MOST_EVENTS + " events.", "Remove old ones.");
+      throw Problem.full("refusal.session.events", Value.figure(MOST_EVENTS, 0));
     }
     return events.save(new EventRow(owner, name.strip(), zone(zone), clock.instant()));
   }
@@ -150,10 +151,9 @@ public class Sessions {
     try {
       return ZoneId.of(zone);
     } catch (ZoneRulesException e) {
-      throw Problem.bad(
-          "There is no time zone " + zone + ".", "zone", "Give it like Europe/Lisbon.");
+      throw Problem.bad("refusal.session.no_time_zone", Value.own(zone)).at("zone");
     } catch (DateTimeException e) {
-      throw Problem.bad(zone + " is no time zone.", "zone", "Give it like Europe/Lisbon.");
+      throw Problem.bad("refusal.session.no_time_zone_b", Value.own(zone)).at("zone");
     }
   }
 
@@ -191,15 +191,14 @@ public class Sessions {
     return events
         .findById(id)
         .filter(e -> e.ownerId().equals(owner))
-        .orElseThrow(() -> Problem.notFound("There is no such event."));
+        .orElseThrow(() -> Problem.none("refusal.none.no_event"));
   }
 
   @Transactional
   void removeEvent(UUID owner, UUID id) {
     EventRow event = ownEvent(owner, id);
     if (!rows.findByEventIdAndRemovedAtIsNullOrderByStartsAt(id).isEmpty()) {
-      throw Problem.conflict(
-          "There are sessions in this event.", "Remove them, or move them to another.", null);
+      throw Problem.conflict(null, "refusal.session.sessions_event");
     }
     events.delete(event);
   }
@@ -214,7 +213,7 @@ public class Sessions {
   public SessionRow own(UUID owner, UUID id) {
     return rows.findById(id)
         .filter(s -> s.ownerId().equals(owner))
-        .orElseThrow(() -> Problem.notFound("There is no such session."));
+        .orElseThrow(() -> Problem.none("refusal.none.no_session"));
   }
 
   /** The reference that a session is for. */
@@ -222,8 +221,7 @@ public class Sessions {
   UUID referenceOf(UUID owner, UUID id) {
     UUID reference = own(owner, id).referenceId();
     if (reference == null) {
-      throw Problem.bad(
-          "The session has no reference.", "session", "Choose the reference it is for.");
+      throw Problem.bad("refusal.session.session_no_reference").at("session");
     }
     return reference;
   }
@@ -239,7 +237,7 @@ public class Sessions {
                         || s.removedAt() == null
                             && s.referenceId() != null
                             && sharing.sessionsSeen(s.referenceId(), reader).contains(id))
-            .orElseThrow(() -> Problem.notFound("There is no such session."));
+            .orElseThrow(() -> Problem.none("refusal.none.no_session"));
     return row.ownerId();
   }
 
@@ -279,8 +277,7 @@ public class Sessions {
       @Nullable String calendarUid) {
     EventRow of = ownEvent(owner, event);
     if (rows.findByEventIdAndRemovedAtIsNullOrderByStartsAt(event).size() >= MOST_SESSIONS) {
-      throw Problem.full(
-          "An event has up to " + MOST_SESSIONS + " sessions.", "Make another event.");
+      throw Problem.full("refusal.session.event_up_sessions", Value.figure(MOST_SESSIONS, 0));
     }
     session.check();
     mine(owner, reference);
@@ -307,10 +304,7 @@ public class Sessions {
 
   private static void standing(SessionRow row, int version) {
     if (row.version() != version) {
-      throw Problem.conflict(
-          "This session was changed on another device.",
-          "Look at what stands now and make your change again.",
-          row.body());
+      throw Problem.conflict(row.body(), "refusal.session.session_changed_another_device");
     }
   }
 
@@ -422,7 +416,7 @@ public class Sessions {
   void read(UUID owner, UUID id, Map<String, String> said) {
     SessionRow row = own(owner, id);
     if (said.size() > 400 || said.values().stream().anyMatch(v -> v.length() > 400)) {
-      throw Problem.bad("So much of a brief cannot be noted.", "said", "Read it again.");
+      throw Problem.bad("refusal.session.so_much_brief_cannot").at("said");
     }
     row.read(said, clock.instant());
     rows.saveAndFlush(row);
@@ -435,8 +429,7 @@ public class Sessions {
     SessionRow row = own(owner, id);
     UUID reference = row.referenceId();
     if (reference == null) {
-      throw Problem.bad(
-          "This session has no reference to drive.", "reference", "Choose one on its page.");
+      throw Problem.bad("refusal.session.session_no_reference_drive").at("reference");
     }
     Instant begins = row.startsAt();
     Instant now = clock.instant();
@@ -548,17 +541,11 @@ public class Sessions {
     if (into != null) {
       SessionRow other = own(owner, into);
       if (group(id).contains(into) || other.removedAt() != null) {
-        throw Problem.bad(
-            "A session cannot be joined into a part of itself, or into one that was taken out.",
-            "into",
-            "Choose another one.");
+        throw Problem.bad("refusal.session.session_cannot_joined_into").at("into");
       }
       UUID mine = row.referenceId();
       if (mine != null && !mine.equals(other.referenceId())) {
-        throw Problem.bad(
-            "The two sessions are for different references.",
-            "into",
-            "Choose one for the same circuit and vehicle.");
+        throw Problem.bad("refusal.session.two_sessions_different_references").at("into");
       }
     }
     row.joined(into, clock.instant());
@@ -572,12 +559,10 @@ public class Sessions {
     List<RunRow> all = runs(id);
     List<RunRow> moved = all.stream().filter(r -> some.contains(r.id())).toList();
     if (moved.size() != some.stream().distinct().count()) {
-      throw Problem.bad(
-          "Not all of these runs belong to this session.", "runs", "Open the session again.");
+      throw Problem.bad("refusal.session.not_all_these_runs").at("runs");
     }
     if (moved.size() == all.size()) {
-      throw Problem.bad(
-          "No run would be left in this session.", "runs", "Leave at least one of them here.");
+      throw Problem.bad("refusal.session.no_run_would_left").at("runs");
     }
     TrackSession was = row.body();
     Timing timing =
@@ -601,8 +586,7 @@ public class Sessions {
     SessionRow row = own(owner, id);
     EventRow to = ownEvent(owner, event);
     if (rows.findByEventIdAndRemovedAtIsNullOrderByStartsAt(event).size() >= MOST_SESSIONS) {
-      throw Problem.full(
-          "An event has up to " + MOST_SESSIONS + " sessions.", "Make another event.");
+      throw Problem.full("refusal.session.event_up_sessions", Value.figure(MOST_SESSIONS, 0));
     }
     row.moved(to.id(), clock.instant());
     rows.saveAndFlush(row);
@@ -669,7 +653,7 @@ public class Sessions {
         // The log of a session shows the lines of those joined into it: they are taken back here
         // too.
         if (!known.get().ownerId().equals(owner) || !group.contains(known.get().sessionId())) {
-          throw Problem.bad("This line is another one's.", "log", "Say it again.");
+          throw Problem.bad("refusal.session.line_another_ones").at("log");
         }
         known.get().taken(s.removed());
         lines.saveAndFlush(known.get());
@@ -680,7 +664,7 @@ public class Sessions {
       }
       s.told().check(corners);
       if (++there > MOST_LINES) {
-        throw Problem.full("The log is full.", "Take lines back.");
+        throw Problem.full("refusal.session.log_full");
       }
       LineRow line =
           new LineRow(s.id(), owner, session, s.device(), s.at(), s.told(), clock.instant());

@@ -34,12 +34,12 @@ class SpokenNotes {
   void keep(UUID owner, UUID session, UUID line, byte[] sound) {
     sessions.own(owner, session);
     if (sound.length > MOST) {
-      throw Problem.bad("The note is larger than 1 MB.", "sound", "Speak for a minute at most.");
+      throw Problem.bad("refusal.session.note_larger").at("sound");
     }
     Optional<SpokenRow> there = rows.findById(line);
     if (there.isPresent()) {
       if (!there.get().ownerId().equals(owner) || !there.get().sessionId().equals(session)) {
-        throw Problem.bad("This id is taken.", "id", "Send the note under another id.");
+        throw Problem.bad("refusal.session.id_taken").at("id");
       }
       return;
     }
@@ -58,7 +58,7 @@ class SpokenNotes {
     return rows.findById(line)
         .filter(r -> r.ownerId().equals(owner) && sessions.group(session).contains(r.sessionId()))
         .map(r -> new Sound(r.type(), r.sound()))
-        .orElseThrow(() -> Problem.notFound("There is no such note."));
+        .orElseThrow(() -> Problem.none("refusal.none.no_note"));
   }
 
   /** What a sound is by what is in it, whatever it is called. */
@@ -75,10 +75,7 @@ class SpokenNotes {
     if (begins(b, 0, 'R', 'I', 'F', 'F') && begins(b, 8, 'W', 'A', 'V', 'E')) {
       return "audio/wav";
     }
-    throw Problem.bad(
-        "This is no sound that a browser records.",
-        "sound",
-        "Speak again, or write it: WebM, Ogg, MP4 and WAV are taken.");
+    throw Problem.bad("refusal.session.no_sound_browser_records").at("sound");
   }
 
   private static boolean begins(byte[] b, int from, int... with) {

@@ -53,8 +53,7 @@ class StillsController {
   record StillSighting(double station, double across) {
     Stills.Sighting sighting(Centreline road) {
       if (!(Math.abs(across) <= 1 && station >= 0 && station <= road.length())) {
-        throw Problem.bad(
-            "This is outside of the picture or of the lap.", "across", "Press on the picture.");
+        throw Problem.bad("refusal.session.outside_picture_lap").at("across");
       }
       return new Stills.Sighting(station, across);
     }
@@ -82,7 +81,7 @@ class StillsController {
     LapGrid grid = runs.channels(lap.lap()).grid();
     Centreline road = lap.opened().reference().computed().road();
     if (!(body.rate() >= 5 && body.rate() <= 1000)) {
-      throw Problem.bad("A film has 5 to 1000 pictures a second.", "rate", "Correct it.");
+      throw Problem.bad("refusal.session.film_pictures_second").at("rate");
     }
     Stills.Sighting second = body.second().sighting(road);
     int i = (int) Math.min(grid.speed().length - 1, Math.round(second.station() / grid.step()));
@@ -109,11 +108,7 @@ class StillsController {
               .filter(one -> one.id().equals(known.landmark()))
               .findFirst()
               .orElseThrow(
-                  () ->
-                      Problem.bad(
-                          "This thing is not on the survey any more.",
-                          "landmark",
-                          "Choose another."));
+                  () -> Problem.bad("refusal.session.thing_not_survey_any").at("landmark"));
       int i = road.index(l.station());
       double offset = l.left() ? road.left()[i] + l.out() : -road.right()[i] - l.out();
       across[k] = at.across();

@@ -343,8 +343,7 @@ class TrackSessionController {
   }
 
   private static Problem noPlan() {
-    return Problem.bad(
-        "There is no plan to take along yet.", null, "Choose the reference for this session.");
+    return Problem.bad("refusal.session.no_plan_take_along");
   }
 
   @PutMapping("/sessions/{id}")
@@ -538,7 +537,7 @@ class TrackSessionController {
   record WeatherView(
       boolean there,
       boolean stale,
-      @Nullable String trouble,
+      @Nullable Said trouble,
       @Nullable Weather weather,
       @Nullable SessionDay proposed) {}
 
@@ -560,13 +559,13 @@ class TrackSessionController {
       throws IOException {
     SessionRow row = sessions.own(driver.id(), id);
     if (file.getSize() > WeatherReader.LARGEST) {
-      throw Problem.bad("The file is larger than 1 MB.", "file", "Leave older days out.");
+      throw Problem.bad("refusal.session.file_larger").at("file");
     }
     return weatherView(row, true, Weather.read(file.getBytes()), null);
   }
 
   private WeatherView weatherView(
-      SessionRow row, boolean there, @Nullable Weather weather, @Nullable String trouble) {
+      SessionRow row, boolean there, @Nullable Weather weather, @Nullable Said trouble) {
     return new WeatherView(
         there,
         weather != null && weather.stale(clock.instant()),

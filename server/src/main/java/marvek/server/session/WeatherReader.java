@@ -18,6 +18,7 @@ import java.util.concurrent.Executors;
 import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import marvek.core.refusal.Refusal;
+import marvek.core.said.Said;
 import marvek.core.session.Weather;
 import marvek.server.access.DemoSettings;
 import org.jspecify.annotations.Nullable;
@@ -42,7 +43,7 @@ class WeatherReader {
   private final Clock clock;
 
   /** What the station said last, and when it was asked. */
-  private record Asked(@Nullable Weather weather, @Nullable String trouble, Instant at) {}
+  private record Asked(@Nullable Weather weather, @Nullable Said trouble, Instant at) {}
 
   private @Nullable Asked last;
 
@@ -93,7 +94,7 @@ class WeatherReader {
   }
 
   /** Why the station was not understood, in words; null where it was. */
-  synchronized @Nullable String trouble() {
+  synchronized @Nullable Said trouble() {
     return last == null ? null : last.trouble();
   }
 
@@ -110,15 +111,15 @@ class WeatherReader {
               HttpResponse.BodyHandlers.ofInputStream());
       byte[] sent = body(answer);
       if (answer.statusCode() != 200 || sent.length > LARGEST) {
-        return new Asked(kept, "The weather station does not answer as it should.", now);
+        return new Asked(kept, Said.of("weather.station_odd"), now);
       }
       return new Asked(Weather.read(sent), null, now);
     } catch (IOException | ExecutionException | TimeoutException e) {
       LOG.info("the weather station does not answer");
-      return new Asked(kept, "The weather station does not answer.", now);
+      return new Asked(kept, Said.of("weather.station_silent"), now);
     } catch (InterruptedException e) {
       Thread.currentThread().interrupt();
-      return new Asked(kept, "The weather station was not waited for.", now);
+      return new Asked(kept, Said.of("weather.station_late"), now);
     } catch (Refusal e) {
       return new Asked(kept, e.what(), now);
     }

@@ -7,6 +7,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
+import marvek.core.said.Value;
 import marvek.server.account.Account;
 import marvek.server.account.Accounts;
 import marvek.server.account.SignUp;
@@ -64,12 +65,12 @@ public class Sharing {
   @Transactional
   public void open(UUID owner, UUID reference, String email, Role role) {
     if (role == Role.OWNER) {
-      throw Problem.bad("A reference has one owner.", "role", "Choose coach or viewer.");
+      throw Problem.bad("refusal.sharing.reference_one_owner").at("role");
     }
     String address = email.strip().toLowerCase(Locale.ROOT);
     @Nullable UUID person = accounts.findByEmail(address).map(Account::id).orElse(null);
     if (owner.equals(person)) {
-      throw Problem.bad("This is your own address.", "email", "Give that of somebody else.");
+      throw Problem.bad("refusal.sharing.your_own_address").at("email");
     }
     Optional<Share> present = shares.findByReferenceIdAndEmail(reference, address);
     if (present.isPresent()) {
@@ -81,8 +82,7 @@ public class Sharing {
       return;
     }
     if (shares.people(owner, reference).size() >= MOST) {
-      throw Problem.bad(
-          "It is open to " + MOST + " people already.", "email", "Close it to somebody first.");
+      throw Problem.bad("refusal.sharing.open_people_already", Value.figure(MOST, 0)).at("email");
     }
     shares.saveAndFlush(new Share(owner, reference, person, address, role, clock.instant()));
   }
@@ -93,10 +93,9 @@ public class Sharing {
     Share of =
         shares
             .findByIdAndReferenceIdAndOwnerId(share, reference, owner)
-            .orElseThrow(() -> Problem.notFound("It is not open to that person."));
+            .orElseThrow(() -> Problem.none("refusal.none.not_open_person"));
     if (sees && of.role() != Role.COACH) {
-      throw Problem.bad(
-          "What is known by heart is shown to coaches only.", "share", "Make them a coach first.");
+      throw Problem.bad("refusal.sharing.what_known_heart_shown").at("share");
     }
     of.letIn(sees);
   }
@@ -117,17 +116,14 @@ public class Sharing {
     Share of =
         shares
             .findByIdAndReferenceIdAndOwnerId(share, reference, owner)
-            .orElseThrow(() -> Problem.notFound("It is not open to that person."));
+            .orElseThrow(() -> Problem.none("refusal.none.not_open_person"));
     sessions.deleteBySessionIdAndShareId(session, share);
     if (!sees) {
       return;
     }
     UUID person = of.personId();
     if (of.role() != Role.COACH || person == null || !of.opened()) {
-      throw Problem.bad(
-          "What was felt is shown to coaches only, once they have opened the reference.",
-          "share",
-          "Make them a coach of the reference first.");
+      throw Problem.bad("refusal.sharing.what_felt_shown_coaches").at("share");
     }
     sessions.flush();
     sessions.saveAndFlush(new SessionLetIn(owner, session, share, person));
@@ -151,7 +147,7 @@ public class Sharing {
   @Transactional
   public void close(UUID owner, UUID reference, UUID share) {
     if (shares.deleteByIdAndReferenceIdAndOwnerId(share, reference, owner) == 0) {
-      throw Problem.notFound("It is not open to that person.");
+      throw Problem.none("refusal.none.not_open_person");
     }
   }
 }

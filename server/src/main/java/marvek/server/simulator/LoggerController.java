@@ -14,7 +14,6 @@ import java.net.InetAddress;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
-import java.util.Locale;
 import java.util.UUID;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -25,6 +24,7 @@ import marvek.core.logger.Mistake;
 import marvek.core.logger.Planted;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.Truth;
+import marvek.core.said.Value;
 import marvek.server.access.Driver;
 import marvek.server.problem.Problem;
 import marvek.server.recording.LivePort;
@@ -142,25 +142,19 @@ class LoggerController implements DisposableBean {
             : trials.inTurn(driver.id(), id, request.trial(), request.laps());
     UUID into = request.run() == null ? null : runs.own(driver.id(), request.run()).id();
     if (request.live() && opened.layout().plane() == null) {
-      throw Problem.bad(
-          "This layout has no place on the earth yet, which live lines need.",
-          "live",
-          "Give it one on the Survey screen, or let the logger write a file.");
+      throw Problem.bad("refusal.simulator.layout_no_place_earth").at("live");
     }
     double metres = request.laps() * opened.computed().road().length();
     if (metres > LONGEST_DRIVE) {
       throw Problem.bad(
-          String.format(
-              Locale.ROOT,
-              "%d laps of %.1f km are %.0f km, and %.0f km are the most of one drive.",
-              request.laps(),
-              opened.computed().road().length() / KILOMETRE,
-              metres / KILOMETRE,
-              LONGEST_DRIVE / KILOMETRE),
-          "laps",
-          "Ask for "
-              + Math.max(1, (int) (LONGEST_DRIVE / opened.computed().road().length()))
-              + " laps or fewer.");
+              "refusal.simulator.laps_most_one_drive",
+              Value.figure(request.laps(), 0),
+              Value.figure(opened.computed().road().length() / KILOMETRE, 1),
+              Value.figure(metres / KILOMETRE, 0),
+              Value.figure(LONGEST_DRIVE / KILOMETRE, 0),
+              Value.figure(
+                  Math.max(1, Math.floor(LONGEST_DRIVE / opened.computed().road().length())), 0))
+          .at("laps");
     }
     return jobs.start(
         driver.id(),
@@ -230,12 +224,7 @@ class LoggerController implements DisposableBean {
     }
     return days.variant(named)
         .or(() -> RunDays.kind(named).map(k -> new Variant(k.name(), k, "", k.usual(), List.of())))
-        .orElseThrow(
-            () ->
-                Problem.bad(
-                    "This reference has no such day.",
-                    "day",
-                    "Choose one of its days, or a kind."));
+        .orElseThrow(() -> Problem.bad("refusal.simulator.reference_no_day").at("day"));
   }
 
   private static List<Planted> habits(References.Opened opened, DriveRequest request) {

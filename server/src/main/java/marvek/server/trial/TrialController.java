@@ -170,15 +170,12 @@ class TrialController {
     if (body.source() == Alternative.Source.SETTING) {
       Double number = body.number();
       if (number == null || !Double.isFinite(number)) {
-        throw Problem.bad("There is no number to try.", "number", "Give one.");
+        throw Problem.bad("refusal.trial.no_number_try").at("number");
       }
       return trials.setting(owner, session, body.key(), number);
     }
     return found(owner, session, body)
-        .orElseThrow(
-            () ->
-                Problem.bad(
-                    "This is no other way here.", "key", "Choose one of those that are offered."));
+        .orElseThrow(() -> Problem.bad("refusal.trial.no_other_way_here").at("key"));
   }
 
   private Optional<PlannedTrial> found(UUID owner, UUID session, TrialRequest body) {
@@ -356,7 +353,7 @@ class TrialController {
       @Valid @RequestBody MarksRequest request,
       @AuthenticationPrincipal Driver driver) {
     if (request.marks().size() > 2000) {
-      throw Problem.bad("So many laps cannot be marked.", "marks", "Mark 2000 at most.");
+      throw Problem.bad("refusal.trial.so_many_laps_cannot").at("marks");
     }
     trials.mark(driver.id(), id, request.marks());
   }

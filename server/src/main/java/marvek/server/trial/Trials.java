@@ -18,6 +18,7 @@ import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.Variant;
 import marvek.core.plan.ComputedLap;
+import marvek.core.said.Value;
 import marvek.core.session.Alternative;
 import marvek.core.session.Alternative.Source;
 import marvek.core.session.Alternatives;
@@ -111,9 +112,7 @@ public class Trials {
         .filter(e -> e.corner().equals(corner))
         .findFirst()
         .orElseThrow(
-            () ->
-                Problem.bad(
-                    "There is no corner " + corner + ".", "corner", "Choose one of this lap."));
+            () -> Problem.bad("refusal.reference.no_corner", Value.own(corner)).at("corner"));
   }
 
   private List<Alternatives.Offer> offers(UUID owner, Planner.Driven day, String corner) {
@@ -216,9 +215,7 @@ public class Trials {
     Planner.Driven day = planner.driven(owner, session);
     SetupParameter known =
         SetupParameter.find(parameter)
-            .orElseThrow(
-                () ->
-                    Problem.bad("There is no such setting.", "setting", "Choose one of the list."));
+            .orElseThrow(() -> Problem.bad("refusal.trial.no_setting").at("setting"));
     SetupSheet on = day.reference().row().sheet();
     List<SetupSheet.Setting> settings = new ArrayList<>(on == null ? List.of() : on.settings());
     settings.removeIf(s -> s.parameter().equals(parameter));
@@ -232,7 +229,7 @@ public class Trials {
     Vehicle stands = garage.get(owner, day.reference().row().vehicleId()).numbers();
     List<VehicleCheck.Finding> findings = sheet.problems(stands);
     if (!findings.isEmpty()) {
-      throw Problem.bad(findings.get(0).message(), "setting", "Give another number.");
+      throw Problem.bad("refusal.trial.it", Value.own(findings.get(0).message())).at("setting");
     }
     return planned(
         owner, day, sheet, Source.SETTING, parameter, plain(number), spread(owner, day, ""));
@@ -275,7 +272,7 @@ public class Trials {
   public UUID plan(UUID owner, UUID session, PlannedTrial trial) {
     Planner.Driven day = planner.driven(owner, session);
     if (rows.findByReferenceIdOrderByCreatedAtDesc(day.reference().row().id()).size() >= MOST) {
-      throw Problem.full("There are " + MOST + " trials.", "Remove old ones.");
+      throw Problem.full("refusal.trial.trials", Value.figure(MOST, 0));
     }
     return rows.save(
             new CornerTrial(owner, day.reference().row().id(), session, trial, clock.instant()))
@@ -291,14 +288,11 @@ public class Trials {
   public List<List<CornerEntry>> inTurn(UUID owner, UUID reference, UUID id, int laps) {
     CornerTrial of = own(owner, id);
     if (!of.referenceId().equals(reference)) {
-      throw Problem.notFound("There is no such trial of this reference.");
+      throw Problem.none("refusal.none.no_trial_reference");
     }
     PlannedTrial trial = of.body();
     if (trial.ofStints() || trial.corner().isEmpty()) {
-      throw Problem.bad(
-          "This trial changes the vehicle, which is done in the pits.",
-          "trial",
-          "Drive a run with each set-up.");
+      throw Problem.bad("refusal.trial.trial_changes_vehicle_done").at("trial");
     }
     return IntStream.rangeClosed(1, laps)
         .mapToObj(trial::way)
@@ -307,8 +301,7 @@ public class Trials {
   }
 
   CornerTrial own(UUID owner, UUID id) {
-    CornerTrial t =
-        rows.findById(id).orElseThrow(() -> Problem.notFound("There is no such trial."));
+    CornerTrial t = rows.findById(id).orElseThrow(() -> Problem.none("refusal.none.no_trial"));
     references.open(owner, t.referenceId());
     return t;
   }
@@ -333,9 +326,7 @@ public class Trials {
     Alternative way = other ? t.body().b() : t.body().a();
     CornerTrial.Before before =
         switch (way.source()) {
-          case WORDS ->
-              throw Problem.bad(
-                  "Of this trial there are words only.", "way", "Write it into the reference.");
+          case WORDS -> throw Problem.bad("refusal.trial.trial_words_only").at("way");
           case SHEET, SETTING -> putOn(owner, t, way);
           case REFERENCE -> null;
           case SCHOOL, DAY, REVISION -> replaced(owner, t, way);
@@ -370,10 +361,7 @@ public class Trials {
               corner,
               School.valueOf(way.key()));
       if (out.isEmpty()) {
-        throw Problem.bad(
-            "This way cannot be followed in the reference as it is now.",
-            "way",
-            "Open the corner and look at its ways.");
+        throw Problem.bad("refusal.trial.way_cannot_followed_reference").at("way");
       }
       return out;
     }
@@ -430,10 +418,7 @@ public class Trials {
       }
     } else if (was != null) {
       if (!standing(owner, t, was.entries()).equals(was.taken())) {
-        throw Problem.conflict(
-            "The corner was changed since this way was taken.",
-            "Change it on the desk, or start from an earlier revision.",
-            null);
+        throw Problem.conflict(null, "refusal.trial.corner_changed_since_way");
       }
       references.replace(owner, t.referenceId(), was.entries());
     }

@@ -3,6 +3,7 @@ package marvek.server.vehicle;
 import java.time.Clock;
 import java.util.List;
 import java.util.UUID;
+import marvek.core.said.Value;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleCheck;
 import marvek.server.problem.Problem;
@@ -28,7 +29,7 @@ public class Garage {
   @Transactional(readOnly = true)
   public VehicleRow get(UUID owner, UUID id) {
     return rows.findByIdAndOwnerId(id, owner)
-        .orElseThrow(() -> Problem.notFound("There is no such vehicle among yours."));
+        .orElseThrow(() -> Problem.none("refusal.none.no_vehicle_among_yours"));
   }
 
   @Transactional
@@ -42,8 +43,7 @@ public class Garage {
     check(numbers);
     VehicleRow row = get(owner, id);
     if (row.version() != version) {
-      throw Problem.conflict(
-          "Another window changed this vehicle.", "Look at both, then save again.", row.numbers());
+      throw Problem.conflict(row.numbers(), "refusal.vehicle.another_window_changed_vehicle");
     }
     row.change(name.strip(), numbers);
     return rows.saveAndFlush(row);
@@ -54,7 +54,7 @@ public class Garage {
     List<VehicleCheck.Finding> findings = VehicleCheck.problems(numbers);
     if (!findings.isEmpty()) {
       VehicleCheck.Finding first = findings.get(0);
-      throw Problem.bad(first.message(), first.field(), "Correct it, then save again.");
+      throw Problem.bad("refusal.vehicle.it", Value.own(first.message())).at(first.field());
     }
   }
 }

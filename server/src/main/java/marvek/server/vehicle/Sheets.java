@@ -4,6 +4,7 @@ import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
+import marvek.core.said.Value;
 import marvek.core.vehicle.SetupSheet;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleCheck;
@@ -34,8 +35,7 @@ public class Sheets {
 
   @Transactional(readOnly = true)
   public SheetRow get(UUID owner, UUID id) {
-    return find(owner, id)
-        .orElseThrow(() -> Problem.notFound("There is no such set-up sheet among yours."));
+    return find(owner, id).orElseThrow(() -> Problem.none("refusal.none.no_set_up_sheet"));
   }
 
   /** A sheet that may have been removed since. */
@@ -49,8 +49,7 @@ public class Sheets {
     VehicleRow vehicle = garage.get(owner, vehicleId);
     check(vehicle.numbers(), sheet);
     if (of(owner, vehicleId).size() >= MOST) {
-      throw Problem.bad(
-          "A vehicle has " + MOST + " sheets at most.", null, "Remove one that is not used.");
+      throw Problem.bad("refusal.vehicle.vehicle_sheets_most", Value.figure(MOST, 0));
     }
     return rows.save(new SheetRow(vehicle, sheet, clock.instant()));
   }
@@ -59,8 +58,7 @@ public class Sheets {
   SheetRow change(UUID owner, UUID id, int version, SetupSheet sheet) {
     SheetRow row = get(owner, id);
     if (row.version() != version) {
-      throw Problem.conflict(
-          "Another window changed this sheet.", "Look at both, then save again.", row.sheet());
+      throw Problem.conflict(row.sheet(), "refusal.vehicle.another_window_changed_sheet");
     }
     check(garage.get(owner, row.vehicleId()).numbers(), sheet);
     row.change(sheet);
@@ -82,8 +80,7 @@ public class Sheets {
   public VehicleRow putOn(UUID owner, UUID vehicleId, @Nullable UUID sheet) {
     VehicleRow vehicle = garage.get(owner, vehicleId);
     if (sheet != null && !get(owner, sheet).vehicleId().equals(vehicleId)) {
-      throw Problem.bad(
-          "The sheet belongs to another vehicle.", "sheet", "Copy it to this vehicle first.");
+      throw Problem.bad("refusal.vehicle.sheet_belongs_another_vehicle").at("sheet");
     }
     vehicle.putOn(sheet);
     return vehicle;
@@ -91,7 +88,7 @@ public class Sheets {
 
   private static void check(Vehicle vehicle, SetupSheet sheet) {
     if (sheet.name().isBlank() || sheet.name().length() > 100) {
-      throw Problem.bad("The sheet has no name, or a very long one.", "name", "Give it one.");
+      throw Problem.bad("refusal.vehicle.sheet_no_name_very").at("name");
     }
     boolean tooLong =
         sheet.note().length() > 2000
@@ -104,12 +101,12 @@ public class Sheets {
                             || s.unit().length() > 20
                             || s.parameter().length() > 60);
     if (tooLong) {
-      throw Problem.bad("Something on the sheet is too long.", "settings", "Shorten it.");
+      throw Problem.bad("refusal.vehicle.something_sheet_too_long").at("settings");
     }
     List<VehicleCheck.Finding> findings = sheet.problems(vehicle);
     if (!findings.isEmpty()) {
       VehicleCheck.Finding first = findings.get(0);
-      throw Problem.bad(first.message(), first.field(), "Correct it, then save again.");
+      throw Problem.bad("refusal.vehicle.it", Value.own(first.message())).at(first.field());
     }
   }
 }

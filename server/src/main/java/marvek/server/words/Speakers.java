@@ -1,20 +1,28 @@
 package marvek.server.words;
 
+import java.util.NoSuchElementException;
+import marvek.core.said.Said;
 import marvek.core.units.Display;
 import marvek.core.words.Speaker;
 import marvek.core.words.Speech;
 import marvek.server.access.Driver;
 import marvek.server.account.Account;
 import marvek.server.account.Accounts;
+import marvek.server.problem.InWords;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.dao.DataAccessException;
 import org.springframework.security.core.Authentication;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.TransactionException;
 import org.springframework.web.context.request.RequestAttributes;
 import org.springframework.web.context.request.RequestContextHolder;
 
 /** How each person likes to be spoken to: asked of the database once a request. */
 @Component
-public class Speakers {
+public class Speakers implements InWords {
+  private static final Logger LOG = LoggerFactory.getLogger(Speakers.class);
   private static final String KEPT = Speakers.class.getName();
 
   private final Accounts accounts;
@@ -55,5 +63,17 @@ public class Speakers {
   Speaker now() {
     Authentication who = SecurityContextHolder.getContext().getAuthentication();
     return who != null && who.getPrincipal() instanceof Driver driver ? of(driver) : Speaker.PLAIN;
+  }
+
+  @Override
+  public String say(Said said) {
+    Speaker speaker = Speaker.PLAIN;
+    try {
+      speaker = now();
+    } catch (DataAccessException | NoSuchElementException | TransactionException e) {
+      // The database does not answer, or the account is gone: that is said elsewhere.
+      LOG.debug("Not known how they like to be spoken to", e);
+    }
+    return speaker.say(said);
   }
 }

@@ -1,6 +1,7 @@
 package marvek.server.work;
 
 import java.util.UUID;
+import marvek.core.said.Said;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -20,8 +21,8 @@ public record Job(
     double share,
     @Nullable UUID made,
     @Nullable UUID run,
-    @Nullable String problem,
-    @Nullable String remedy) {
+    @Nullable Said problem,
+    @Nullable Said remedy) {
   /** Where it is. */
   public enum State {
     WAITING,

@@ -13,6 +13,8 @@ import java.util.concurrent.TimeUnit;
 import java.util.function.Function;
 import marvek.core.line.SearchStopped;
 import marvek.core.line.Watch;
+import marvek.core.refusal.Refusal;
+import marvek.core.said.Said;
 import marvek.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -66,7 +68,7 @@ public class Jobs {
           share,
           made == null ? null : made.id(),
           made == null ? null : made.run(),
-          p == null ? null : p instanceof Problem ? p.getMessage() : "The computation failed.",
+          p == null ? null : p instanceof Refusal r ? r.what() : Said.of("refusal.not_computed"),
           p == null ? null : Problem.remedy(p));
     }
   }
@@ -88,8 +90,7 @@ public class Jobs {
           all.asMap().values().stream()
               .anyMatch(r -> r.owner.equals(owner) && r.ended.getCount() > 0 && !r.unwanted);
       if (busy) {
-        throw Problem.conflict(
-            "Something is being computed for you already.", "Wait for it, or cancel it.", null);
+        throw Problem.conflict(null, "refusal.work.something_being_computed_you");
       }
       all.put(run.id, run);
     }
@@ -97,7 +98,7 @@ public class Jobs {
       working.execute(() -> work(run, work));
     } catch (RejectedExecutionException e) {
       all.invalidate(run.id);
-      throw Problem.tooMany("Too much is being computed.", "Try again in a minute.");
+      throw Problem.tooMany("refusal.work.too_much_being_computed");
     }
     try {
       boolean done = run.ended.await(moment.toMillis(), TimeUnit.MILLISECONDS);
@@ -134,9 +135,7 @@ public class Jobs {
       run.state = Job.State.FAILED;
     } catch (OutOfMemoryError e) {
       LOG.error("A job took too much memory", e);
-      run.problem =
-          Problem.bad(
-              "This is too large for this server.", null, "Take a shorter road or fewer laps.");
+      run.problem = Problem.bad("refusal.work.too_large_server");
       run.state = Job.State.FAILED;
     } finally {
       run.ended.countDown();
@@ -162,7 +161,7 @@ public class Jobs {
   private Running mine(UUID owner, UUID id) {
     Running run = all.getIfPresent(id);
     if (run == null || !run.owner.equals(owner)) {
-      throw Problem.notFound("There is no such job.");
+      throw Problem.none("refusal.none.no_job");
     }
     return run;
   }

@@ -18,6 +18,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicLong;
+import marvek.server.Refused;
 import marvek.server.problem.Problem;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -72,7 +73,8 @@ class SignInTest {
 
   private void wrong(String email, String from) {
     assertThatThrownBy(() -> signIn.signIn(email, "wrong", from))
-        .hasMessage("The address or the password is wrong.");
+        .satisfies(
+            e -> assertThat(Refused.what(e)).isEqualTo("The address or the password is wrong."));
   }
 
   @Test
@@ -102,7 +104,7 @@ class SignInTest {
       wrong("a@example.org", "10.1.1.1");
     }
     assertThatThrownBy(() -> signIn.signIn("a@example.org", "right", "10.1.1.1"))
-        .hasMessageContaining("too many");
+        .satisfies(e -> assertThat(Refused.what(e)).contains("too many"));
     verify(encoder, never()).matches(eq("right"), anyString());
   }
 
@@ -117,7 +119,7 @@ class SignInTest {
         .doesNotThrowAnyException();
     // From a place where nobody has signed in, the account is held shut.
     assertThatThrownBy(() -> signIn.signIn("a@example.org", "right", "10.9.9.9"))
-        .hasMessageContaining("too many");
+        .satisfies(e -> assertThat(Refused.what(e)).contains("too many"));
   }
 
   @Test
@@ -127,7 +129,7 @@ class SignInTest {
       wrong(i + "@example.org", "10.1.1.1");
     }
     assertThatThrownBy(() -> signIn.signIn("a@example.org", "right", "10.1.1.1"))
-        .hasMessageContaining("too many");
+        .satisfies(e -> assertThat(Refused.what(e)).contains("too many"));
   }
 
   @Test

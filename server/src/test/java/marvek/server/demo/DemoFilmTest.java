@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import java.io.IOException;
 import java.util.Objects;
+import marvek.server.Refused;
 import marvek.server.access.DemoSettings;
 import org.junit.jupiter.api.Test;
 
@@ -18,6 +19,6 @@ class DemoFilmTest {
     // EBML, as every WebM begins (RFC 8794).
     assertThat(film).startsWith(0x1A, 0x45, 0xDF, 0xA3);
     assertThatThrownBy(() -> new DemoFilm(new DemoSettings(false)).film())
-        .hasMessageContaining("no demo");
+        .satisfies(e -> assertThat(Refused.what(e)).contains("no demo"));
   }
 }

@@ -10,6 +10,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 import marvek.server.People;
+import marvek.server.Refused;
 import marvek.server.ServerTest;
 import marvek.server.problem.Problem;
 import org.junit.jupiter.api.Test;
@@ -62,7 +63,7 @@ class TornFilesTest {
                       expected,
                       null))
           .isInstanceOf(Problem.class)
-          .hasMessageContaining(half.length + " of " + expected);
+          .satisfies(e -> assertThat(Refused.what(e)).contains(half.length + " of " + expected));
     }
     InputStream breaks =
         new InputStream() {

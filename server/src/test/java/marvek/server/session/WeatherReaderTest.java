@@ -12,8 +12,10 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneOffset;
+import java.util.Objects;
 import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicInteger;
+import marvek.core.words.Speaker;
 import marvek.server.access.DemoSettings;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -102,6 +104,10 @@ class WeatherReaderTest {
     assertThat(reader.trouble()).isNull();
   }
 
+  private static String words(WeatherReader reader) {
+    return Speaker.PLAIN.say(Objects.requireNonNull(reader.trouble()));
+  }
+
   @Test
   void whatItSaidBeforeStandsWhileItIsInTrouble() {
     WeatherReader reader = reader(address());
@@ -111,13 +117,13 @@ class WeatherReaderTest {
       answer = b;
       now = now.plusSeconds(61);
       assertThat(reader.weather().orElseThrow().readings()).hasSize(1);
-      assertThat(reader.trouble()).isNotBlank();
+      assertThat(words(reader)).isNotBlank();
     }
     answer = GOOD;
     status = 503;
     now = now.plusSeconds(61);
     assertThat(reader.weather()).isPresent();
-    assertThat(reader.trouble()).contains("does not answer as it should");
+    assertThat(words(reader)).contains("does not answer as it should");
     status = 200;
     now = now.plusSeconds(61);
     reader.weather();
@@ -140,6 +146,6 @@ class WeatherReaderTest {
     station.stop(0);
     WeatherReader gone = reader(address());
     assertThat(gone.weather()).isEmpty();
-    assertThat(gone.trouble()).contains("does not answer");
+    assertThat(words(gone)).contains("does not answer");
   }
 }

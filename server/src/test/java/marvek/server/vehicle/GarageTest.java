@@ -15,6 +15,7 @@ import java.util.Optional;
 import java.util.UUID;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleClasses;
+import marvek.server.Refused;
 import marvek.server.problem.Problem;
 import org.junit.jupiter.api.Test;
 
@@ -47,7 +48,7 @@ class GarageTest {
   void whatMakesNoSenseIsNeverStored() {
     assertThatThrownBy(() -> garage.add(owner, "X", "cup-gt", weighing(Double.NaN)))
         .isInstanceOf(Problem.class)
-        .hasMessageContaining("out of range");
+        .satisfies(e -> assertThat(Refused.what(e)).contains("out of range"));
     verify(rows, never()).save(any());
   }
 
@@ -56,7 +57,7 @@ class GarageTest {
     VehicleRow row = new VehicleRow(owner, "X", "cup-gt", GT, NOW);
     when(rows.findByIdAndOwnerId(row.id(), owner)).thenReturn(Optional.of(row));
     assertThatThrownBy(() -> garage.change(owner, row.id(), 7, "Y", weighing(1200)))
-        .hasMessageContaining("Another window");
+        .satisfies(e -> assertThat(Refused.what(e)).contains("Another window"));
     assertThat(row.numbers()).isEqualTo(GT);
     assertThat(row.name()).isEqualTo("X");
   }
@@ -65,7 +66,8 @@ class GarageTest {
   void anotherOwnersVehicleDoesNotExist() {
     UUID id = UUID.randomUUID();
     when(rows.findByIdAndOwnerId(id, owner)).thenReturn(Optional.empty());
-    assertThatThrownBy(() -> garage.get(owner, id)).hasMessageContaining("no such vehicle");
+    assertThatThrownBy(() -> garage.get(owner, id))
+        .satisfies(e -> assertThat(Refused.what(e)).contains("no such vehicle"));
   }
 
   @Test
