@@ -182,7 +182,7 @@ class SurveyPathTest {
     Path bad = folder.resolve("bad.csv");
     Files.writeString(bad, "kind,label,station_m\nboard,100,120\nboard,50,far\n");
     browser.give("[name=survey-file]", bad);
-    browser.textWhen("[role=alert], main", t -> t.contains("row 3, station_m"));
+    browser.textWhen("[role=alert], main", t -> t.contains("row 3, column station_m"));
     Path good = folder.resolve("good.csv");
     Files.writeString(good, "kind,label,station_m,side\nboard,100,120,left\ntree,oak,160,right\n");
     browser.give("[name=survey-file]", good);

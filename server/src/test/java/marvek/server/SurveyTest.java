@@ -616,9 +616,9 @@ class SurveyTest {
             "kind,station_m\nboard,12\nboard,oops\n",
             "row 3, column station_m",
             "kind,station_m\nstatue,12\n",
-            "row 2, kind",
+            "row 2, column kind",
             "kind,label\nboard,x\n",
-            "row 2, station_m",
+            "row 2, column station_m",
             "kind,latitude,longitude\nboard,1,1\n",
             "row 2",
             "{\"type\":\"FeatureCollection\",\"marvek\":\"marvek-survey/1\",\"features\":"
