@@ -4,6 +4,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -209,38 +211,35 @@ public record SetupSheet(String name, Purpose purpose, List<Setting> settings, S
     List<String> seen = new ArrayList<>();
     for (Setting s : settings) {
       if (seen.contains(s.parameter())) {
-        found.add(new VehicleCheck.Finding(s.parameter(), "It stands on the sheet twice."));
+        found.add(new VehicleCheck.Finding(s.parameter(), Said.of("vehicle.sheet.twice")));
       }
       seen.add(s.parameter());
       Double number = s.number();
       Optional<SetupParameter> known = SetupParameter.find(s.parameter());
       boolean own = s.parameter().startsWith("own:") && s.parameter().length() > 4;
       if (known.isEmpty() && !own) {
-        found.add(new VehicleCheck.Finding(s.parameter(), "There is no such parameter."));
+        found.add(new VehicleCheck.Finding(s.parameter(), Said.of("vehicle.sheet.no_parameter")));
       } else if (known.isPresent() && number != null) {
         SetupParameter p = known.get();
         if (!(number >= p.least() && number <= p.most())) {
           found.add(
               new VehicleCheck.Finding(
                   s.parameter(),
-                  p.label()
-                      + ": give "
-                      + plain(p.least())
-                      + " to "
-                      + plain(p.most())
-                      + (p.unit().isEmpty() ? "." : " " + p.unit() + ".")));
+                  Said.of(
+                      "vehicle.sheet.range",
+                      Value.own(p.label()),
+                      Value.number(p.least()),
+                      Value.number(p.most()),
+                      Value.choice(!p.unit().isEmpty()),
+                      Value.own(p.unit()))));
         }
       } else if (number != null && !Double.isFinite(number)) {
-        found.add(new VehicleCheck.Finding(s.parameter(), "Give a number."));
+        found.add(new VehicleCheck.Finding(s.parameter(), Said.of("vehicle.sheet.number")));
       }
     }
     if (found.isEmpty()) {
       found.addAll(VehicleCheck.problems(on(v)));
     }
     return List.copyOf(found);
-  }
-
-  private static String plain(double value) {
-    return value == Math.rint(value) ? Long.toString((long) value) : Double.toString(value);
   }
 }

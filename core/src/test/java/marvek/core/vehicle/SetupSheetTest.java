@@ -8,6 +8,7 @@ import java.util.Arrays;
 import java.util.List;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.VehicleFigures;
+import marvek.core.words.Speaker;
 import org.junit.jupiter.api.Test;
 
 class SetupSheetTest {
@@ -193,12 +194,12 @@ class SetupSheetTest {
   void whatCannotBeIsSaidWithTheReason() {
     assertThat(sheet("tyres.grip", 400).problems(GT))
         .singleElement()
-        .satisfies(f -> assertThat(f.message()).contains("30 to 130 %"));
+        .satisfies(f -> assertThat(Speaker.PLAIN.say(f.message())).contains("30 to 130 %"));
     assertThat(sheet("no.such", 4).problems(GT)).hasSize(1);
     assertThat(sheet("own:Seat", 4).problems(GT)).isEmpty();
     assertThat(sheet("gears.2", 0.5).problems(GT))
         .as("gear 3 would be the longer one")
-        .anySatisfy(f -> assertThat(f.message()).contains("Gear 3"));
+        .anySatisfy(f -> assertThat(Speaker.PLAIN.say(f.message())).contains("Gear 3"));
     assertThat(sheet("fuel.load", 5, "fuel.load", 6).problems(GT)).isNotEmpty();
   }
 

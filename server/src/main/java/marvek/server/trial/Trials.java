@@ -229,7 +229,8 @@ public class Trials {
     Vehicle stands = garage.get(owner, day.reference().row().vehicleId()).numbers();
     List<VehicleCheck.Finding> findings = sheet.problems(stands);
     if (!findings.isEmpty()) {
-      throw Problem.bad("refusal.trial.it", Value.own(findings.get(0).message())).at("setting");
+      throw Problem.bad("refusal.trial.setting_wrong", findings.get(0).message().in())
+          .at("setting");
     }
     return planned(
         owner, day, sheet, Source.SETTING, parameter, plain(number), spread(owner, day, ""));

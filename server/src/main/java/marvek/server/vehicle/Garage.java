@@ -3,7 +3,6 @@ package marvek.server.vehicle;
 import java.time.Clock;
 import java.util.List;
 import java.util.UUID;
-import marvek.core.said.Value;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleCheck;
 import marvek.server.problem.Problem;
@@ -54,7 +53,7 @@ public class Garage {
     List<VehicleCheck.Finding> findings = VehicleCheck.problems(numbers);
     if (!findings.isEmpty()) {
       VehicleCheck.Finding first = findings.get(0);
-      throw Problem.bad("refusal.vehicle.it", Value.own(first.message())).at(first.field());
+      throw Problem.bad("refusal.vehicle.number_wrong", first.message().in()).at(first.field());
     }
   }
 }

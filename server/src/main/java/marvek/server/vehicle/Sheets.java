@@ -106,7 +106,7 @@ public class Sheets {
     List<VehicleCheck.Finding> findings = sheet.problems(vehicle);
     if (!findings.isEmpty()) {
       VehicleCheck.Finding first = findings.get(0);
-      throw Problem.bad("refusal.vehicle.it", Value.own(first.message())).at(first.field());
+      throw Problem.bad("refusal.vehicle.number_wrong", first.message().in()).at(first.field());
     }
   }
 }
