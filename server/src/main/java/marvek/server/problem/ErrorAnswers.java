@@ -26,23 +26,28 @@ class ErrorAnswers implements ErrorController {
     int status = gone ? 503 : code instanceof Integer given ? given : 404;
     ProblemDetail detail =
         ProblemAdvice.told(
-            Speaker.PLAIN::say, HttpStatusCode.valueOf(status), what(status), null, remedy(status));
+            Speaker.PLAIN::say,
+            HttpStatusCode.valueOf(status),
+            what(HttpStatusCode.valueOf(status)),
+            null,
+            remedy(HttpStatusCode.valueOf(status)));
     ResponseEntity.BodyBuilder answer =
         ResponseEntity.status(status).contentType(MediaType.APPLICATION_PROBLEM_JSON);
     return (gone ? answer.header(HttpHeaders.RETRY_AFTER, DatabaseGone.AGAIN) : answer)
         .body(detail);
   }
 
-  private static Said what(int status) {
-    return switch (status) {
+  static Said what(HttpStatusCode status) {
+    return switch (status.value()) {
       case 503 -> DatabaseGone.WHAT;
       case 404 -> Said.of("refusal.no_address");
       case 413 -> Said.of("refusal.too_large.what");
-      default -> Said.of(status >= 500 ? "refusal.failed.what" : "refusal.unreadable.what");
+      default ->
+          Said.of(status.is5xxServerError() ? "refusal.failed.what" : "refusal.unreadable.what");
     };
   }
 
-  private static Said remedy(int status) {
-    return Said.of(status >= 500 ? "refusal.failed.later" : "refusal.check_address");
+  static Said remedy(HttpStatusCode status) {
+    return Said.of(status.is5xxServerError() ? "refusal.failed.later" : "refusal.check_address");
   }
 }

@@ -12,6 +12,7 @@ import marvek.core.words.Speaker;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.beans.TypeMismatchException;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.dao.OptimisticLockingFailureException;
 import org.springframework.http.HttpHeaders;
@@ -22,10 +23,12 @@ import org.springframework.http.ResponseEntity;
 import org.springframework.http.converter.HttpMessageNotReadableException;
 import org.springframework.validation.FieldError;
 import org.springframework.web.bind.MethodArgumentNotValidException;
+import org.springframework.web.bind.MissingServletRequestParameterException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.context.request.WebRequest;
 import org.springframework.web.multipart.MaxUploadSizeExceededException;
+import org.springframework.web.multipart.support.MissingServletRequestPartException;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
 
 /** Answers every refusal as RFC 9457 problem details with {@code where} and {@code remedy}. */
@@ -170,6 +173,26 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
         Said.of("refusal.file_too_large.what"),
         null,
         Said.of("refusal.file_too_large.remedy"));
+  }
+
+  /** What is refused before any of ours is asked: an address, a method, a parameter. */
+  @Override
+  protected @Nullable ResponseEntity<Object> handleExceptionInternal(
+      Exception e,
+      @Nullable Object body,
+      HttpHeaders headers,
+      HttpStatusCode status,
+      WebRequest request) {
+    String field =
+        e instanceof MissingServletRequestParameterException m
+            ? m.getParameterName()
+            : e instanceof MissingServletRequestPartException m
+                ? m.getRequestPartName()
+                : e instanceof TypeMismatchException m ? m.getPropertyName() : null;
+    Said where = field == null ? null : Where.field(field);
+    ProblemDetail detail =
+        told(words::say, status, ErrorAnswers.what(status), where, ErrorAnswers.remedy(status));
+    return ResponseEntity.status(status).headers(headers).body(detail);
   }
 
   private ResponseEntity<Object> respond(
