@@ -183,15 +183,23 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
       HttpHeaders headers,
       HttpStatusCode status,
       WebRequest request) {
-    String field =
-        e instanceof MissingServletRequestParameterException m
-            ? m.getParameterName()
-            : e instanceof MissingServletRequestPartException m
-                ? m.getRequestPartName()
-                : e instanceof TypeMismatchException m ? m.getPropertyName() : null;
+    Said what = ErrorAnswers.what(status);
+    Said remedy = Said.of("refusal.unusable.remedy");
+    String field = null;
+    if (e instanceof MissingServletRequestParameterException m) {
+      what = Said.of("refusal.value_missing");
+      field = m.getParameterName();
+    } else if (e instanceof MissingServletRequestPartException m) {
+      what = Said.of("refusal.value_missing");
+      field = m.getRequestPartName();
+    } else if (e instanceof TypeMismatchException m) {
+      what = Said.of("refusal.value_does_not_fit", Value.own(String.valueOf(m.getValue())));
+      field = m.getPropertyName();
+    } else {
+      remedy = ErrorAnswers.remedy(status);
+    }
     Said where = field == null ? null : Where.field(field);
-    ProblemDetail detail =
-        told(words::say, status, ErrorAnswers.what(status), where, ErrorAnswers.remedy(status));
+    ProblemDetail detail = told(words::say, status, what, where, remedy);
     return ResponseEntity.status(status).headers(headers).body(detail);
   }
 
