@@ -16,6 +16,7 @@ import javax.xml.stream.XMLInputFactory;
 import javax.xml.stream.XMLStreamConstants;
 import javax.xml.stream.XMLStreamException;
 import javax.xml.stream.XMLStreamReader;
+import marvek.core.refusal.Refusal;
 import marvek.core.refusal.Where;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
@@ -104,7 +105,7 @@ final class GpxOutline {
     }
   }
 
-  private static OutlineProblem declared(@Nullable Said where) {
+  private static Refusal declared(@Nullable Said where) {
     return OutlineProblem.of(UNSAFE_XML, "refusal.circuit.file_declares_document_type").at(where);
   }
 
@@ -137,7 +138,7 @@ final class GpxOutline {
     }
   }
 
-  private static OutlineProblem unreadable(@Nullable Said where) {
+  private static Refusal unreadable(@Nullable Said where) {
     return OutlineProblem.of(UNREADABLE, "refusal.circuit.gpx_breaks_off_malformed").at(where);
   }
 }

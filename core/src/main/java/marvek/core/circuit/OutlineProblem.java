@@ -3,7 +3,6 @@ package marvek.core.circuit;
 import marvek.core.refusal.Refusal;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
-import org.jspecify.annotations.Nullable;
 
 /** Why an outline cannot be used: what is wrong, where, and what to do about it. */
 public final class OutlineProblem extends Refusal {
@@ -40,18 +39,6 @@ public final class OutlineProblem extends Refusal {
    */
   public static OutlineProblem of(Kind kind, String key, Value... values) {
     return new OutlineProblem(kind, what(key, values), remedy(key, values));
-  }
-
-  @Override
-  public OutlineProblem at(@Nullable Said where) {
-    super.at(where);
-    return this;
-  }
-
-  @Override
-  public OutlineProblem at(@Nullable String field) {
-    super.at(field);
-    return this;
   }
 
   public Kind kind() {

@@ -37,9 +37,8 @@ final class Stretch {
   private static final int LEAD = 40;
   // How far before it one begins then: on another line it may be braked for sooner.
   private static final int BACK = 60;
-  // Share of the throttle that is less than full, seconds of less that are eased, and by which it
-  // is
-  // let go before.
+  // Share of the throttle below which it is eased, seconds of that which count, and by how many it
+  // is let go before.
   private static final double FULL = 0.9;
   private static final double EASED = 0.25;
   private static final double SOONER = 0.3;

@@ -114,7 +114,7 @@ public record TrackSession(
       within("fuel", "field.fuel_of_a_lap", litres, 0.01, 200);
     }
     checkRules();
-    within("field.pace", "pace", pace, 0, SLOWEST);
+    within("pace", "field.pace", pace, 0, SLOWEST);
     if (focus.size() > Focus.MOST) {
       throw Refusal.of("refusal.session.more_three_corners_cannot").at("focus");
     }

@@ -8,6 +8,7 @@ import java.util.Base64;
 import java.util.List;
 import java.util.Objects;
 import java.util.UUID;
+import marvek.core.refusal.Refusal;
 import marvek.server.problem.Problem;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.annotation.Value;
@@ -184,7 +185,7 @@ public class SignUp {
     }
   }
 
-  private static Problem gone() {
+  private static Refusal gone() {
     return Problem.bad("refusal.account.link_been_used_run").at("link");
   }
 }

@@ -79,18 +79,6 @@ public final class Problem extends Refusal {
     return failure instanceof Refusal r ? r.remedy() : Said.of("refusal.again");
   }
 
-  @Override
-  public Problem at(@Nullable Said where) {
-    super.at(where);
-    return this;
-  }
-
-  @Override
-  public Problem at(@Nullable String field) {
-    super.at(field);
-    return this;
-  }
-
   HttpStatus status() {
     return status;
   }
