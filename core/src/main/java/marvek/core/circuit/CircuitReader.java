@@ -6,8 +6,8 @@ import static marvek.core.circuit.OutlineProblem.Kind.TOO_SHORT;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Locale;
 import marvek.core.numeric.PeriodicSpline;
+import marvek.core.said.Said;
 import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 
@@ -63,7 +63,7 @@ public final class CircuitReader {
    * @throws OutlineProblem when the points make no circuit
    */
   public static CircuitReading read(Outline outline, Choices choices) {
-    List<String> remarks = new ArrayList<>();
+    List<Said> remarks = new ArrayList<>();
     Outline lap = LapTrim.closedLap(outline.onPlane(), remarks);
     double[] u = chordLengths(lap);
     double period = u[lap.size()];
@@ -97,12 +97,10 @@ public final class CircuitReader {
     Crossings.check(lap, choices.bridges(), remarks);
     Centreline road = resample(lap, knots, period, fit, choices);
     if (!road.hasWidth()) {
-      remarks.add(
-          String.format(
-              Locale.ROOT, "No widths in the file: %.1f m all round is taken.", choices.width()));
+      remarks.add(Said.of("report.circuit.no_widths_file_all", Value.length(choices.width(), 1)));
     }
     if (!road.hasHeight()) {
-      remarks.add("No heights in the file: the road is taken as level.");
+      remarks.add(Said.of("report.circuit.no_heights_file_road"));
     }
     if (choices.reverse()) {
       road = road.reversed();
@@ -121,27 +119,23 @@ public final class CircuitReader {
 
   /** What the file cannot bear. */
   private static void limits(
-      List<Corner> corners, double scatter, double spacing, List<String> remarks) {
+      List<Corner> corners, double scatter, double spacing, List<Said> remarks) {
     if (spacing > FAR_APART) {
       remarks.add(
-          String.format(
-              Locale.ROOT,
-              "The points are %.0f m apart: a bend shorter than %.0f m is hardly seen. One every 5 to"
-                  + " 10 m is good.",
-              spacing,
-              2 * spacing));
+          Said.of(
+              "report.circuit.points_apart_bend_shorter",
+              Value.length(spacing),
+              Value.length(2 * spacing)));
     }
     long doubtful = corners.stream().filter(c -> c.doubt() > DOUBTFUL).count();
     if (doubtful > 0) {
       remarks.add(
-          String.format(
-              Locale.ROOT,
-              "%s: %d of %d radii are known no better than to a tenth. Each says how well.",
-              scatter > TOLD && spacing <= FAR_APART
-                  ? String.format(Locale.ROOT, "The points scatter by %.1f m", scatter)
-                  : "The points are few for the bends",
-              doubtful,
-              corners.size()));
+          Said.of(
+              "report.circuit.radii_doubtful",
+              Value.choice(scatter > TOLD && spacing <= FAR_APART),
+              Value.length(scatter, 1),
+              Value.count(doubtful),
+              Value.count(corners.size())));
     }
   }
 

@@ -1,6 +1,7 @@
 package marvek.core.circuit;
 
 import java.util.List;
+import marvek.core.said.Said;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -15,6 +16,6 @@ import org.jspecify.annotations.Nullable;
 public record CircuitReading(
     Centreline centreline,
     List<Corner> corners,
-    List<String> remarks,
+    List<Said> remarks,
     @Nullable LocalPlane plane,
     double noise) {}

@@ -26,7 +26,7 @@ final class Crossings {
    * @param bridges the driver says that every crossing is a bridge
    * @param remarks takes a line for each crossing accepted
    */
-  static void check(Outline lap, boolean bridges, List<String> remarks) {
+  static void check(Outline lap, boolean bridges, List<Said> remarks) {
     int n = lap.size();
     double[] station = new double[n + 1];
     STRtree tree = new STRtree();
@@ -77,7 +77,7 @@ final class Crossings {
                     CROSSES_ITSELF, "refusal.circuit.crosses_near", Value.length(clearance, 1)))
             .at(where);
       }
-      remarks.add("A bridge is taken where the line crosses itself (" + where + ").");
+      remarks.add(Said.of("report.circuit.bridge_taken_where_line", where.in()));
     }
   }
 

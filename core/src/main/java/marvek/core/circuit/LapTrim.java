@@ -6,7 +6,8 @@ import static marvek.core.circuit.OutlineProblem.Kind.TOO_FEW_POINTS;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Locale;
+import java.util.Objects;
+import marvek.core.said.Said;
 import marvek.core.said.Value;
 
 /** Makes one closed lap of the points of a file: doubles and spikes out, further laps cut. */
@@ -15,9 +16,9 @@ final class LapTrim {
   private static final int FEWEST = 8;
 
   private final Outline outline;
-  private final List<String> remarks;
+  private final List<Said> remarks;
 
-  private LapTrim(Outline outline, List<String> remarks) {
+  private LapTrim(Outline outline, List<Said> remarks) {
     this.outline = outline;
     this.remarks = remarks;
   }
@@ -28,7 +29,7 @@ final class LapTrim {
    * @param outline in metres
    * @param remarks takes what was mended
    */
-  static Outline closedLap(Outline outline, List<String> remarks) {
+  static Outline closedLap(Outline outline, List<Said> remarks) {
     LapTrim trim = new LapTrim(outline, remarks);
     List<Integer> keep = trim.withoutDoubles();
     trim.needEnough(keep);
@@ -73,14 +74,14 @@ final class LapTrim {
     double usual = median(points);
     List<Integer> keep = new ArrayList<>(points);
     int dropped = 0;
-    String first = "";
+    Said first = null;
     for (int k = 1; k + 1 < keep.size(); k++) {
       int a = keep.get(k - 1);
       int b = keep.get(k);
       int c = keep.get(k + 1);
       double detour = gap(a, b) + gap(b, c);
       if (detour > 3 * gap(a, c) + 6 * usual && Math.min(gap(a, b), gap(b, c)) > 4 * usual) {
-        first = dropped == 0 ? outline.named(b) : first;
+        first = dropped == 0 ? outline.where(b) : first;
         keep.remove(k);
         dropped++;
         k = Math.max(0, k - 2);
@@ -88,9 +89,10 @@ final class LapTrim {
     }
     if (dropped > 0) {
       remarks.add(
-          dropped == 1
-              ? "One stray point was left out (" + first + ")."
-              : dropped + " stray points were left out (first: " + first + ").");
+          Said.of(
+              "report.circuit.stray_points",
+              Value.count(dropped),
+              Objects.requireNonNull(first).in()));
     }
     return keep;
   }
@@ -116,10 +118,7 @@ final class LapTrim {
     if (best > 0) {
       if (points.size() - best > 3) {
         remarks.add(
-            String.format(
-                Locale.ROOT,
-                "The points go round more than once; the first lap is used (to %s).",
-                outline.named(points.get(best))));
+            Said.of("report.circuit.points_go_round_more", outline.where(points.get(best)).in()));
       }
       return withoutLastIfHome(points.subList(0, best + 1));
     }

@@ -35,11 +35,6 @@ public record Outline(
     return x.length;
   }
 
-  /** The same in words, for remarks. */
-  String named(int i) {
-    return place.replace('_', ' ') + " " + number[i];
-  }
-
   /** The point as the driver finds it in the file: "row 12". */
   public Said where(int i) {
     return Said.of("where.of", new Value.Choice(place), Value.figure(number[i], 0));

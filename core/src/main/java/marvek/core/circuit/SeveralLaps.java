@@ -3,7 +3,8 @@ package marvek.core.circuit;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Locale;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -49,18 +50,13 @@ final class SeveralLaps {
    * @param points in metres, in driving order
    * @param remarks takes what was done
    */
-  static @Nullable Outline middle(Outline points, List<String> remarks) {
+  static @Nullable Outline middle(Outline points, List<Said> remarks) {
     SeveralLaps laps = new SeveralLaps(points);
     List<int[]> found = laps.alike(laps.whole());
     if (found.size() < 2) {
       return null;
     }
-    remarks.add(
-        String.format(
-            Locale.ROOT,
-            "%d laps go round: the middle of them is taken. It is the line that was driven, not"
-                + " the middle of the road.",
-            found.size()));
+    remarks.add(Said.of("report.circuit.laps_go_round_middle", Value.figure(found.size(), 0)));
     return laps.mean(found);
   }
 

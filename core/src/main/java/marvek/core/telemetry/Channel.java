@@ -3,42 +3,41 @@ package marvek.core.telemetry;
 import static marvek.core.telemetry.Unit.*;
 
 import java.util.List;
+import marvek.core.said.Said;
 
 /** What a column of a recording may hold, with the units it may come in; the first is kept. */
 public enum Channel {
-  TIME("time", SECOND, MILLISECOND, MICROSECOND, NANOSECOND, CLOCK),
-  DISTANCE("distance", METRE, KILOMETRE, FOOT, MILE),
-  SPEED("speed", METRE_PER_SECOND, KM_PER_HOUR, MILE_PER_HOUR, KNOT),
-  LATITUDE("latitude", DEGREE),
-  LONGITUDE("longitude", DEGREE),
-  EAST("metres east", METRE),
-  NORTH("metres north", METRE),
-  HEIGHT("height", METRE, FOOT),
-  BRAKE("brake", SHARE, PERCENT, BAR, PSI, KILOPASCAL),
-  FRONT_BRAKE("front brake", SHARE, PERCENT, BAR, PSI, KILOPASCAL),
-  REAR_BRAKE("rear brake", SHARE, PERCENT, BAR, PSI, KILOPASCAL),
-  THROTTLE("throttle", SHARE, PERCENT),
-  STEERING("steering", RADIAN, DEGREE),
-  GEAR("gear", NONE),
-  REVS("revs", PER_MINUTE),
-  ALONG("acceleration along", METRE_PER_SECOND_2, STANDARD_GRAVITY),
-  ACROSS("acceleration across", METRE_PER_SECOND_2, STANDARD_GRAVITY),
-  VERTICAL("acceleration up", METRE_PER_SECOND_2, STANDARD_GRAVITY),
-  LEAN("lean", RADIAN, DEGREE),
-  WHEEL_FRONT("front wheel speed", METRE_PER_SECOND, KM_PER_HOUR, MILE_PER_HOUR),
-  WHEEL_REAR("rear wheel speed", METRE_PER_SECOND, KM_PER_HOUR, MILE_PER_HOUR),
-  LAP("lap number", NONE);
+  TIME(SECOND, MILLISECOND, MICROSECOND, NANOSECOND, CLOCK),
+  DISTANCE(METRE, KILOMETRE, FOOT, MILE),
+  SPEED(METRE_PER_SECOND, KM_PER_HOUR, MILE_PER_HOUR, KNOT),
+  LATITUDE(DEGREE),
+  LONGITUDE(DEGREE),
+  EAST(METRE),
+  NORTH(METRE),
+  HEIGHT(METRE, FOOT),
+  BRAKE(SHARE, PERCENT, BAR, PSI, KILOPASCAL),
+  FRONT_BRAKE(SHARE, PERCENT, BAR, PSI, KILOPASCAL),
+  REAR_BRAKE(SHARE, PERCENT, BAR, PSI, KILOPASCAL),
+  THROTTLE(SHARE, PERCENT),
+  STEERING(RADIAN, DEGREE),
+  GEAR(NONE),
+  REVS(PER_MINUTE),
+  ALONG(METRE_PER_SECOND_2, STANDARD_GRAVITY),
+  ACROSS(METRE_PER_SECOND_2, STANDARD_GRAVITY),
+  VERTICAL(METRE_PER_SECOND_2, STANDARD_GRAVITY),
+  LEAN(RADIAN, DEGREE),
+  WHEEL_FRONT(METRE_PER_SECOND, KM_PER_HOUR, MILE_PER_HOUR),
+  WHEEL_REAR(METRE_PER_SECOND, KM_PER_HOUR, MILE_PER_HOUR),
+  LAP(NONE);
 
-  private final String words;
   private final List<Unit> units;
 
-  Channel(String words, Unit... units) {
-    this.words = words;
+  Channel(Unit... units) {
     this.units = List.of(units);
   }
 
-  public String words() {
-    return words;
+  public Said said() {
+    return Said.of("channel." + name());
   }
 
   /** Units in which it may come. */

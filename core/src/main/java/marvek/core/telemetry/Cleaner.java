@@ -10,6 +10,8 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.IntStream;
 import marvek.core.numeric.SavitzkyGolay;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import marvek.core.telemetry.ReadReport.Sort;
 import org.jspecify.annotations.Nullable;
 
@@ -122,11 +124,8 @@ final class Cleaner {
     if (flat) {
       report.add(
           Sort.DROPPED,
-          String.format(
-              Locale.ROOT,
-              "%s is %s throughout; it is taken as not recorded.",
-              capital(c.words()),
-              high == 0 ? "zero" : "the same"));
+          Said.of(
+              "report.recording.same_throughout", c.said().beginning(), Value.choice(high == 0)));
     }
     dead.put(c, none || flat);
     return !(none || flat);
@@ -193,7 +192,8 @@ final class Cleaner {
       Arrays.fill(v, last + 1, n, v[last]);
     }
     if (found > 0) {
-      report.add(Sort.CLEANED, "Values of " + c.words() + " that no vehicle reaches are bridged.");
+      report.add(
+          Sort.CLEANED, Said.of("report.recording.values_no_vehicle_reaches", c.said().in()));
     }
   }
 
@@ -226,19 +226,15 @@ final class Cleaner {
       if (Math.abs(base) > 0.03 || Math.abs(top - 1) > 0.03) {
         report.add(
             Sort.CLEANED,
-            String.format(
-                Locale.ROOT,
-                "Throttle runs from %.0f to %.0f %%; that is taken as shut and fully open.",
-                base * 100,
-                top * 100));
+            Said.of(
+                "report.recording.throttle_runs_from_taken",
+                Value.figure(base * 100, 0),
+                Value.figure(top * 100, 0)));
       } else if (share && t.low() > NOT_HELD) {
         report.add(
             Sort.READ,
-            String.format(
-                Locale.ROOT,
-                "Throttle hardly falls below %.0f %%, and no braking shows that it is shut there:"
-                    + " it is taken as held.",
-                t.low() * 100));
+            Said.of(
+                "report.recording.throttle_hardly_falls_below", Value.figure(t.low() * 100, 0)));
       }
     }
     scale(v, Channel.THROTTLE);
@@ -293,7 +289,7 @@ final class Cleaner {
         return false;
       }
       learned(c, Math.min(t.low(), REST * t.high()), t.high());
-      report.add(Sort.READ, "The hardest press of the " + c.words() + " is taken as 100 %.");
+      report.add(Sort.READ, Said.of("report.recording.hardest_press_taken", c.said().in()));
     }
     scale(v, c);
     return true;
@@ -388,11 +384,10 @@ final class Cleaner {
     }
     report.add(
         Sort.CLEANED,
-        String.format(
-            Locale.ROOT,
-            "%s shows up to %.0f %% at speed with the throttle open: an offset of the sensor, taken away.",
-            capital(c.words()),
-            most * 100));
+        Said.of(
+            "report.recording.shows_up_speed_with",
+            c.said().beginning(),
+            Value.figure(most * 100, 0)));
     return offset;
   }
 
@@ -408,12 +403,10 @@ final class Cleaner {
           l ->
               report.add(
                   Sort.CLEANED,
-                  String.format(
-                      Locale.ROOT,
-                      "Positions and speed come %.2f s after the pedals, give or take %.2f s; the"
-                          + " two are brought together.",
-                      l.seconds(),
-                      l.doubt())));
+                  Said.of(
+                      "report.recording.positions_speed_come_s",
+                      Value.figure(l.seconds(), 2),
+                      Value.figure(l.doubt(), 2))));
     }
     if (lag != 0) {
       for (Map.Entry<Channel, double[]> e : even.columns().entrySet()) {

@@ -12,6 +12,7 @@ import javax.xml.stream.XMLStreamReader;
 import marvek.core.refusal.Refusal;
 import marvek.core.refusal.Where;
 import marvek.core.said.Said;
+import marvek.core.said.Value;
 import marvek.core.telemetry.ReadReport.Sort;
 import org.jspecify.annotations.Nullable;
 
@@ -87,9 +88,7 @@ final class GpxTrack {
               blocks.cut();
               report.add(
                   Sort.CLEANED,
-                  "The clock went back at point "
-                      + points
-                      + "; what follows is a stretch of its own.");
+                  Said.of("report.recording.clock_went_back_point", Value.count(points)));
             } else {
               continue;
             }
@@ -111,16 +110,16 @@ final class GpxTrack {
             .at(e.getLocation() == null ? null : Where.line(e.getLocation().getLineNumber()));
       }
       report.add(
-          Sort.DROPPED,
-          "The file breaks off after point " + points + "; what comes before it is read.");
+          Sort.DROPPED, Said.of("report.recording.file_breaks_off_after", Value.count(points)));
     }
     if (points == 0 || untimed == points) {
       throw Refusal.of(
           points == 0 ? "refusal.telemetry.no_track" : "refusal.telemetry.track_no_times");
     }
-    report.add(Sort.READ, points + " points.");
+    report.add(Sort.READ, Said.of("report.recording.points", Value.count(points)));
     if (untimed > 0) {
-      report.add(Sort.DROPPED, untimed + " points without a time.");
+      report.add(
+          Sort.DROPPED, Said.of("report.recording.points_without_time", Value.count(untimed)));
     }
   }
 

@@ -2,13 +2,12 @@ package marvek.core.telemetry;
 
 import java.io.IOException;
 import java.io.InputStream;
-import java.util.Locale;
 import java.util.function.Consumer;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.LocalPlane;
 import marvek.core.lap.Path;
 import marvek.core.refusal.Refusal;
-import marvek.core.said.Value;
+import marvek.core.said.Said;
 import marvek.core.telemetry.ReadReport.Sort;
 import marvek.core.vehicle.Vehicle;
 import org.jspecify.annotations.Nullable;
@@ -51,17 +50,11 @@ public record LapFile(Centreline road, Path line, @Nullable LocalPlane plane, Ve
       return first;
     }
     if (!found.settled()) {
-      throw Refusal.of("refusal.telemetry.places_lie_beside_road", Value.own(found.words()));
+      throw Refusal.of("refusal.telemetry.places_lie_beside_road", found.said().in());
     }
     anew.run();
     report.clear();
-    report.add(
-        Sort.CLEANED,
-        String.format(
-            Locale.ROOT,
-            "All places lie %s of where the road is; they are moved back by that. The file is kept"
-                + " as it came.",
-            found.words()));
+    report.add(Sort.CLEANED, Said.of("report.recording.all_places_lie_where", found.said().in()));
     LapReader second = new LapReader(road, plane, vehicle, report, taker, found, null);
     read(source, mapping, report, second);
     return second;

@@ -11,6 +11,7 @@ import marvek.core.circuit.Centreline;
 import marvek.core.circuit.LocalPlane;
 import marvek.core.numeric.SavitzkyGolay;
 import marvek.core.refusal.Refusal;
+import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.core.telemetry.Cleaner.Even;
 import marvek.core.telemetry.ReadReport.Sort;
@@ -168,31 +169,26 @@ public final class LapReader implements Blocks.Taker {
       }
       even.columns().put(Channel.ACROSS, across);
       on.derived().add(Channel.ACROSS);
-      report.add(Sort.DERIVED, "Acceleration across from the path and the speed.");
+      report.add(Sort.DERIVED, Said.of("report.recording.acceleration_across_from_path"));
     }
     if (!even.has(Channel.GEAR) && even.has(Channel.REVS)) {
       even.columns().put(Channel.GEAR, gears(even.of(Channel.REVS), on.speed()));
       on.derived().add(Channel.GEAR);
-      report.add(Sort.DERIVED, "Gear from revs and speed.");
+      report.add(Sort.DERIVED, Said.of("report.recording.gear_from_revs_speed"));
     }
     if (even.rate() < Trace.FEWEST) {
       report.add(
           Sort.DROPPED,
-          String.format(
-              Locale.ROOT,
-              "Recorded at %.0f Hz, which tells lap and section times. Speeds and points of corners"
-                  + " need %.0f Hz: none are told.",
-              even.rate(),
-              Trace.FEWEST));
+          Said.of(
+              "report.recording.recorded_hz_tells_lap",
+              Value.figure(even.rate(), 0),
+              Value.figure(Trace.FEWEST, 0)));
       return;
     }
     for (Channel c : List.of(Channel.BRAKE, Channel.THROTTLE)) {
       if (!even.has(c)) {
         report.add(
-            Sort.DERIVED,
-            "The "
-                + c.words()
-                + " was not recorded: its points are told from the speed, within some metres.");
+            Sort.DERIVED, Said.of("report.recording.not_recorded_points_told", c.said().in()));
       }
     }
   }
@@ -214,9 +210,9 @@ public final class LapReader implements Blocks.Taker {
     even.columns().put(Channel.BRAKE, brake);
     report.add(
         Sort.DERIVED,
-        front && rear
-            ? "Braking is the harder pressed of the front and the rear brake."
-            : "Braking is that of the " + (front ? "front" : "rear") + " brake.");
+        Said.of(
+            front && rear ? "report.recording.both_brakes" : "report.recording.one_brake",
+            Value.choice(front)));
   }
 
   private double[] gears(double[] revs, double[] speed) {

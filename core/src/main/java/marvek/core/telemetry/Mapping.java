@@ -7,7 +7,6 @@ import java.util.Optional;
 import java.util.Set;
 import marvek.core.refusal.Refusal;
 import marvek.core.refusal.Where;
-import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -76,13 +75,13 @@ public record Mapping(
       }
       if (!seen.add(channel)) {
         return Optional.of(
-            Refusal.of("refusal.telemetry.two_columns_taken", Value.own(channel.words()))
+            Refusal.of("refusal.telemetry.two_columns_taken", channel.said().in())
                 .at(Where.column(c.index() + 1, c.header())));
       }
       Unit unit = c.unit();
       if (unit == null || !channel.takes(unit)) {
         return Optional.of(
-            Refusal.of("refusal.telemetry.unit_not_known", Value.own(channel.words()))
+            Refusal.of("refusal.telemetry.unit_not_known", channel.said().in())
                 .at(Where.column(c.index() + 1, c.header())));
       }
     }

@@ -6,6 +6,8 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Set;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import marvek.core.telemetry.ReadReport.Sort;
 
 /**
@@ -190,15 +192,20 @@ final class NmeaLines {
     }
 
     void done(ReadReport report) {
-      report.add(Sort.READ, sentences + " sentences.");
+      report.add(Sort.READ, Said.of("report.recording.sentences", Value.count(sentences)));
       if (wrong > 0) {
-        report.add(Sort.DROPPED, wrong + " sentences with a wrong checksum.");
+        report.add(
+            Sort.DROPPED,
+            Said.of("report.recording.sentences_with_wrong_checksum", Value.count(wrong)));
       }
       if (noFix > 0) {
-        report.add(Sort.DROPPED, noFix + " sentences without a fix.");
+        report.add(
+            Sort.DROPPED, Said.of("report.recording.sentences_without_fix", Value.count(noFix)));
       }
       if (unknown > 0) {
-        report.add(Sort.DROPPED, unknown + " lines that say nothing of place or pedals.");
+        report.add(
+            Sort.DROPPED,
+            Said.of("report.recording.lines_say_nothing_place", Value.count(unknown)));
       }
     }
   }

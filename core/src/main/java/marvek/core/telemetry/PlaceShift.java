@@ -3,10 +3,11 @@ package marvek.core.telemetry;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Locale;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.RoadPosition;
 import marvek.core.lap.Path;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 import org.locationtech.jts.geom.Coordinate;
 import org.locationtech.jts.geom.Envelope;
@@ -58,12 +59,24 @@ final class PlaceShift {
     }
 
     /** "12.3 m to the north-east". */
-    String words() {
-      String[] names = {
-        "east", "north-east", "north", "north-west", "west", "south-west", "south", "south-east"
-      };
-      int way = Math.floorMod(Math.round(Math.atan2(north, east) / (Math.PI / 4)), 8);
-      return String.format(Locale.ROOT, "%.1f m to the %s", metres(), names[way]);
+    Said said() {
+      long way = Math.floorMod(Math.round(Math.atan2(north, east) / (Math.PI / 4)), 8);
+      return Said.of(
+          "report.recording.shifted",
+          Value.length(metres(), 1),
+          Value.choice(Compass.values()[(int) way]));
+    }
+
+    /** Anticlockwise from the east. */
+    private enum Compass {
+      EAST,
+      NORTH_EAST,
+      NORTH,
+      NORTH_WEST,
+      WEST,
+      SOUTH_WEST,
+      SOUTH,
+      SOUTH_EAST
     }
   }
 

@@ -4,8 +4,10 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 
-/** What was done to a recording while it was read, in words. */
+/** What was done to a recording while it was read. */
 public final class ReadReport {
   /** Sorts of remarks. */
   public enum Sort {
@@ -21,14 +23,14 @@ public final class ReadReport {
    * @param sort what was done
    * @param words what and why
    */
-  public record Remark(Sort sort, String words) {}
+  public record Remark(Sort sort, Said words) {}
 
   private static final int MOST = 60;
-  private final Map<String, Remark> remarks = new LinkedHashMap<>();
+  private final Map<Said, Remark> remarks = new LinkedHashMap<>();
   private int left;
 
   /** Adds a remark; the same words count once. */
-  public void add(Sort sort, String words) {
+  public void add(Sort sort, Said words) {
     if (remarks.size() >= MOST && !remarks.containsKey(words)) {
       left++;
       return;
@@ -46,7 +48,7 @@ public final class ReadReport {
   public List<Remark> remarks() {
     List<Remark> out = new ArrayList<>(remarks.values());
     if (left > 0) {
-      out.add(new Remark(Sort.DROPPED, left + " further remarks are left out."));
+      out.add(new Remark(Sort.DROPPED, Said.of("report.recording.further", Value.count(left))));
     }
     out.sort(java.util.Comparator.comparing(Remark::sort));
     return out;

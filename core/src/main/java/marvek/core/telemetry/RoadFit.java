@@ -12,6 +12,7 @@ import marvek.core.circuit.LocalPlane;
 import marvek.core.circuit.RoadPosition;
 import marvek.core.numeric.SavitzkyGolay;
 import marvek.core.refusal.Refusal;
+import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.core.telemetry.Cleaner.Even;
 import marvek.core.telemetry.ReadReport.Sort;
@@ -95,10 +96,7 @@ final class RoadFit {
     } else if (even.has(Channel.LATITUDE) && even.has(Channel.LONGITUDE)) {
       LocalPlane here = plane;
       if (here == null) {
-        report.add(
-            Sort.DROPPED,
-            "Latitude and longitude: this layout came in metres and has no place on the earth yet;"
-                + " give it one on the Survey screen.");
+        report.add(Sort.DROPPED, Said.of("report.recording.latitude_longitude_layout_came"));
         return null;
       }
       double[] lat = even.of(Channel.LATITUDE);
@@ -109,10 +107,7 @@ final class RoadFit {
         lon = other;
         if (!saidSwapped) {
           saidSwapped = true;
-          report.add(
-              Sort.CLEANED,
-              "Latitude and longitude stood in each other's columns; they are read the other way"
-                  + " round, which lies at this circuit.");
+          report.add(Sort.CLEANED, Said.of("report.recording.latitude_longitude_stood_each"));
         }
       }
       x = new double[lat.length];
@@ -227,15 +222,14 @@ final class RoadFit {
       }
     }
     if (jumped > 0) {
-      report.add(Sort.CLEANED, jumped + " positions that jump away are bridged.");
+      report.add(
+          Sort.CLEANED,
+          Said.of("report.recording.positions_jump_away_bridged", Value.count(jumped)));
     }
     if (stuck > 0) {
       report.add(
           Sort.CLEANED,
-          String.format(
-              Locale.ROOT,
-              "The position stood still for %.1f s while the vehicle moved; that is bridged.",
-              stuck / even.rate()));
+          Said.of("report.recording.position_stood_still_s", Value.figure(stuck / even.rate(), 1)));
     }
     bridge(even, bad, x, y);
   }
@@ -318,7 +312,7 @@ final class RoadFit {
     if (far > 0.02 * n) {
       report.add(
           Sort.DROPPED,
-          String.format(Locale.ROOT, "%.0f s recorded away from this circuit.", far / rate));
+          Said.of("report.recording.s_recorded_away_from", Value.figure(far / rate, 0)));
     }
     direction(raw, rate);
     Set<Channel> derived = EnumSet.noneOf(Channel.class);
@@ -334,7 +328,7 @@ final class RoadFit {
     double[] v;
     if (speed == null) {
       derived.add(Channel.SPEED);
-      report.add(Sort.DERIVED, "Speed from the positions.");
+      report.add(Sort.DERIVED, Said.of("report.recording.speed_from_positions"));
       station = Cleaner.over(0.35, rate).smooth(raw);
       v = Arrays.stream(positional).map(u -> Math.max(0, u)).toArray();
     } else {
@@ -418,19 +412,13 @@ final class RoadFit {
         speedFactor = 0;
         report.add(
             Sort.DROPPED,
-            String.format(
-                Locale.ROOT,
-                "Speed does not go with the positions (%.2f times as much); the positions are used.",
-                1 / middle));
+            Said.of("report.recording.speed_does_not_go", Value.figure(1 / middle, 2)));
       } else {
         speedFactor = best;
         if (best != 1) {
           report.add(
               Sort.CLEANED,
-              String.format(
-                  Locale.ROOT,
-                  "Speed was in another unit than the file says: multiplied by %.4f, as the positions show.",
-                  best));
+              Said.of("report.recording.speed_another_unit_file", Value.figure(best, 4)));
         }
       }
     }
@@ -491,7 +479,7 @@ final class RoadFit {
         v[i] = Math.max(0, v[i] * rate);
       }
       derived.add(Channel.SPEED);
-      report.add(Sort.DERIVED, "Speed from the distance.");
+      report.add(Sort.DERIVED, Said.of("report.recording.speed_from_distance"));
     } else {
       throw Refusal.of("refusal.telemetry.neither_position_nor_speed");
     }

@@ -12,6 +12,7 @@ import java.util.Map;
 import java.util.Set;
 import marvek.core.refusal.Refusal;
 import marvek.core.refusal.Where;
+import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.core.telemetry.ReadReport.Sort;
 
@@ -41,7 +42,7 @@ final class TableRows {
     }
     boolean timed = mapping.of(Channel.TIME).isPresent();
     if (!timed) {
-      report.add(Sort.DERIVED, "Time from distance and speed.");
+      report.add(Sort.DERIVED, Said.of("report.recording.time_from_distance_speed"));
     }
     Rows rows = new Rows(mapping, sources, channels, timed, blocks, report);
     try (CsvReader<CsvRecord> csv =
@@ -156,16 +157,14 @@ final class TableRows {
           report.add(
               Sort.CLEANED,
               t < last
-                  ? String.format(
-                      java.util.Locale.ROOT,
-                      "The clock went back by %.1f s at row %d; what follows is a stretch of its own.",
-                      last - t,
-                      number)
-                  : String.format(
-                      java.util.Locale.ROOT,
-                      "Nothing was recorded for %.0f s before row %d; what follows is a stretch of its own.",
-                      t - last,
-                      number));
+                  ? Said.of(
+                      "report.recording.clock_back",
+                      Value.figure(last - t, 1),
+                      Value.figure(number, 0))
+                  : Said.of(
+                      "report.recording.nothing_for",
+                      Value.figure(t - last, 0),
+                      Value.figure(number, 0)));
         }
       }
       last = t;
@@ -208,11 +207,10 @@ final class TableRows {
         if (group > 1) {
           report.add(
               Sort.READ,
-              String.format(
-                  java.util.Locale.ROOT,
-                  "About %.0f samples a second; means of %d are kept.",
-                  rate,
-                  group));
+              Said.of(
+                  "report.recording.about_samples_second_means",
+                  Value.figure(rate, 0),
+                  Value.figure(group, 0)));
         }
       }
       held.forEach(this::take);
@@ -268,27 +266,26 @@ final class TableRows {
     void brokenOff() {
       report.add(
           Sort.DROPPED,
-          "The file breaks off in row "
-              + (rows + mapping.firstRow())
-              + "; what comes before it is read.");
+          Said.of(
+              "report.recording.file_breaks_off_row", Value.figure(rows + mapping.firstRow(), 0)));
     }
 
     void done() {
       flush();
-      report.add(Sort.READ, rows + " rows.");
+      report.add(Sort.READ, Said.of("report.recording.rows", Value.count(rows)));
       if (repeated > 0) {
-        report.add(Sort.CLEANED, repeated + " rows with the time of the row before are left out.");
+        report.add(
+            Sort.CLEANED, Said.of("report.recording.rows_with_time_row", Value.count(repeated)));
       }
       bad.forEach(
           (channel, count) ->
               report.add(
                   Sort.CLEANED,
-                  count
-                      + (count == 1 ? " value of " : " values of ")
-                      + channel.words()
-                      + " cannot be read as a number, first in row "
-                      + firstBad.get(channel)
-                      + "."));
+                  Said.of(
+                      "report.recording.no_numbers",
+                      Value.count(count),
+                      channel.said().in(),
+                      Value.figure(firstBad.getOrDefault(channel, 0L), 0))));
     }
   }
 }

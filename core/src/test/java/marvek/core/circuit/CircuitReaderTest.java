@@ -8,6 +8,7 @@ import java.util.Arrays;
 import java.util.Locale;
 import java.util.Random;
 import marvek.core.fixtures.Tracks;
+import marvek.core.words.Speaker;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.DoubleRange;
@@ -232,8 +233,10 @@ class CircuitReaderTest {
             OutlineFile.read(text.toString().getBytes(StandardCharsets.UTF_8)),
             CircuitReader.Choices.asItComes());
     assertThat(s.centreline().length()).isCloseTo(2 * Math.PI * 150, within(5.0));
-    assertThat(s.remarks()).anyMatch(r -> r.contains("2 laps go round"));
-    assertThat(s.remarks()).anyMatch(r -> r.contains("stray point") && r.contains("row 32"));
+    assertThat(s.remarks().stream().map(Speaker.PLAIN::say))
+        .anyMatch(r -> r.contains("2 laps go round"));
+    assertThat(s.remarks().stream().map(Speaker.PLAIN::say))
+        .anyMatch(r -> r.contains("stray point") && r.contains("row 32"));
   }
 
   @Test

@@ -11,6 +11,7 @@ import java.util.List;
 import marvek.core.fixtures.DrawnRoads;
 import marvek.core.fixtures.Refused;
 import marvek.core.fixtures.Tracks;
+import marvek.core.words.Speaker;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -125,7 +126,8 @@ class DrawnRoadsTest {
       CircuitReading read = read(drawn, 5, 2, seed);
       assertThat(read.noise()).isBetween(1.5, 2.6);
       assertThat(read.centreline().length() / drawn.length()).isCloseTo(1, within(0.005));
-      assertThat(read.remarks()).anyMatch(r -> r.startsWith("The points scatter by"));
+      assertThat(read.remarks().stream().map(Speaker.PLAIN::say))
+          .anyMatch(r -> r.startsWith("The points scatter by"));
       assertThat(read.corners()).anyMatch(c -> c.doubt() > 0.1);
     }
   }
@@ -172,7 +174,8 @@ class DrawnRoadsTest {
     CircuitReading bridged =
         CircuitReader.read(
             OutlineFile.read(eight.csv()), new CircuitReader.Choices(false, 0, 10, true));
-    assertThat(bridged.remarks()).anyMatch(r -> r.startsWith("A bridge is taken"));
+    assertThat(bridged.remarks().stream().map(Speaker.PLAIN::say))
+        .anyMatch(r -> r.startsWith("A bridge is taken"));
   }
 
   @Test
@@ -180,8 +183,10 @@ class DrawnRoadsTest {
     DrawnRoads drawn = DrawnRoads.of(3, 25, 120, 10);
     CircuitReading near = read(drawn, 10, 0, 3);
     CircuitReading far = read(drawn, 30, 0, 3);
-    assertThat(near.remarks()).noneMatch(r -> r.contains("m apart"));
-    assertThat(far.remarks()).anyMatch(r -> r.startsWith("The points are 30 m apart"));
+    assertThat(near.remarks().stream().map(Speaker.PLAIN::say))
+        .noneMatch(r -> r.contains("m apart"));
+    assertThat(far.remarks().stream().map(Speaker.PLAIN::say))
+        .anyMatch(r -> r.startsWith("The points are 30 m apart"));
     assertThat(far.corners()).anyMatch(c -> c.doubt() > 0.1);
     for (Corner c : far.corners()) {
       if (c.angle() * c.radius() < 45) {

@@ -223,7 +223,8 @@ class OutlineFileTest {
     CircuitReading bridge =
         CircuitReader.read(
             OutlineFile.read(text.getBytes(UTF_8)), new CircuitReader.Choices(false, 0, 10, true));
-    assertThat(bridge.remarks()).anyMatch(r -> r.contains("bridge"));
+    assertThat(bridge.remarks().stream().map(Speaker.PLAIN::say))
+        .anyMatch(r -> r.contains("bridge"));
     assertThat(bridge.corners()).hasSize(2);
   }
 

@@ -14,6 +14,7 @@ import marvek.core.fixtures.DrawnRoads;
 import marvek.core.logger.Drive;
 import marvek.core.logger.Recorder;
 import marvek.core.telemetry.RecordedOutline;
+import marvek.core.words.Speaker;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -62,7 +63,8 @@ class SeveralLapsTest {
       DrawnRoads road = DrawnRoads.of(seed, 30, 200, 10);
       CircuitReading exact = read(exact(road));
       CircuitReading read = read(driven(road, LAPS, 4, seed));
-      assertThat(read.remarks()).anyMatch(r -> r.contains("10 laps go round"));
+      assertThat(read.remarks().stream().map(Speaker.PLAIN::say))
+          .anyMatch(r -> r.contains("10 laps go round"));
       assertThat(read.centreline().length())
           .as("road %d", seed)
           .isCloseTo(road.length(), within(0.002 * road.length()));
@@ -135,7 +137,8 @@ class SeveralLapsTest {
         CircuitReader.read(
             RecordedOutline.read(out.toString().getBytes(StandardCharsets.UTF_8)),
             new CircuitReader.Choices(false, 0, 10, true));
-    assertThat(read.remarks()).anyMatch(r -> r.matches("[56] laps go round.*"));
+    assertThat(read.remarks().stream().map(Speaker.PLAIN::say))
+        .anyMatch(r -> r.matches("[56] laps go round.*"));
     assertThat(read.centreline().length()).isCloseTo(length, within(0.005 * length));
   }
 
@@ -159,7 +162,8 @@ class SeveralLapsTest {
               Double.parseDouble(at[1]) + 0.3 * away));
     }
     CircuitReading read = read(String.join("\n", rows));
-    assertThat(read.remarks()).anyMatch(r -> r.contains("5 laps go round"));
+    assertThat(read.remarks().stream().map(Speaker.PLAIN::say))
+        .anyMatch(r -> r.contains("5 laps go round"));
     assertThat(read.centreline().length()).isCloseTo(road.length(), within(0.002 * road.length()));
   }
 

@@ -14,6 +14,7 @@ import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import marvek.core.fixtures.Refused;
 import marvek.core.refusal.Refusal;
+import marvek.core.words.Speaker;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.DoubleRange;
@@ -32,7 +33,7 @@ class ReadingTest {
 
     String said() {
       return report.remarks().stream()
-          .map(ReadReport.Remark::words)
+          .map(r -> Speaker.PLAIN.say(r.words()))
           .collect(Collectors.joining("\n"));
     }
   }

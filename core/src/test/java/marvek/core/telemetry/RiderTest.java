@@ -21,6 +21,7 @@ import marvek.core.logger.SimulatedDriver;
 import marvek.core.logger.Truth;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
+import marvek.core.words.Speaker;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
@@ -90,7 +91,11 @@ class RiderTest {
     Read read = read(String.join("\n", rows));
     agrees(driven.truth(), read);
     assertThat(read.report().remarks())
-        .anyMatch(r -> r.words().contains("harder pressed of the front and the rear brake"));
+        .anyMatch(
+            r ->
+                Speaker.PLAIN
+                    .say(r.words())
+                    .contains("harder pressed of the front and the rear brake"));
   }
 
   @Test
@@ -115,7 +120,7 @@ class RiderTest {
       Read read = read(String.join("\n", rows));
       agrees(driven.truth(), read);
       assertThat(read.report().remarks())
-          .anyMatch(r -> r.words().startsWith("Braking is that of the"));
+          .anyMatch(r -> Speaker.PLAIN.say(r.words()).startsWith("Braking is that of the"));
     }
   }
 

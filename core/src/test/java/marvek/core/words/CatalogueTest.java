@@ -32,6 +32,7 @@ import marvek.core.survey.Edge;
 import marvek.core.survey.Kerb;
 import marvek.core.technique.Question;
 import marvek.core.technique.School;
+import marvek.core.telemetry.Channel;
 import marvek.core.units.Display;
 import org.junit.jupiter.api.Test;
 
@@ -91,6 +92,7 @@ class CatalogueTest {
     Arrays.stream(Edge.Risk.values()).forEach(r -> out.add(r.said().key()));
     Arrays.stream(ActionKind.values()).forEach(k -> out.add(k.said().key()));
     Arrays.stream(CueKind.values()).forEach(k -> out.add(k.said().key()));
+    Arrays.stream(Channel.values()).forEach(c -> out.add(c.said().key()));
     out.add("nothing");
     out.add("stored");
     return out;

@@ -12,6 +12,7 @@ import marvek.core.circuit.CircuitReader;
 import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.Outline;
+import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.core.telemetry.RecordedOutline;
 import marvek.server.access.Driver;
@@ -48,7 +49,7 @@ class CircuitController {
   record PreviewView(
       RoadView road,
       List<Corner> corners,
-      List<String> remarks,
+      List<Said> remarks,
       double noise,
       int points,
       @Nullable String place) {}

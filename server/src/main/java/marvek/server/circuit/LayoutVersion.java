@@ -14,6 +14,7 @@ import java.util.UUID;
 import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.LocalPlane;
+import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.server.problem.Problem;
 import org.hibernate.annotations.JdbcTypeCode;
@@ -42,7 +43,7 @@ public class LayoutVersion {
   private List<Corner> corners;
 
   @JdbcTypeCode(SqlTypes.JSON)
-  private List<String> remarks;
+  private List<Said> remarks;
 
   private String sourceName;
   private Instant createdAt;
@@ -158,7 +159,7 @@ public class LayoutVersion {
     return corners;
   }
 
-  public List<String> remarks() {
+  public List<Said> remarks() {
     return remarks;
   }
 

@@ -21,6 +21,7 @@ import marvek.core.circuit.Sight;
 import marvek.core.marker.DistanceBoards;
 import marvek.core.marker.Landmark;
 import marvek.core.marker.LandmarkKind;
+import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.core.sun.Shadow;
 import marvek.core.sun.SunPosition;
@@ -99,7 +100,7 @@ class SurveyController {
       String zone,
       List<Corner> corners,
       int cornersVersion,
-      List<String> remarks,
+      List<Said> remarks,
       String source,
       Things things,
       Map<String, Integer> versions,

@@ -20,6 +20,7 @@ import marvek.core.debrief.GripUse;
 import marvek.core.plan.ComputedLap;
 import marvek.core.refusal.Refusal;
 import marvek.core.said.Said;
+import marvek.core.said.Value;
 import marvek.core.telemetry.Channel;
 import marvek.core.telemetry.DrivenLap;
 import marvek.core.telemetry.EventFinder;
@@ -220,9 +221,7 @@ public class Importer {
     }
     report.add(
         ReadReport.Sort.READ,
-        reader.laps()
-            + (reader.laps() == 1 ? " lap from line to line" : " laps from line to line")
-            + (reader.parts() > 0 ? ", " + reader.parts() + " parts of laps." : "."));
+        Said.of("report.recording.laps", Value.count(reader.laps()), Value.count(reader.parts())));
     return ready;
   }
 

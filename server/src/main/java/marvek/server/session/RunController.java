@@ -161,7 +161,7 @@ class RunController {
       @Nullable String inbox) {}
 
   /** What a column may hold, for the driver to choose. */
-  record ChannelChoice(Channel channel, String words, List<UnitChoice> units) {}
+  record ChannelChoice(Channel channel, Said words, List<UnitChoice> units) {}
 
   record UnitChoice(Unit unit, String symbol) {}
 
@@ -172,7 +172,7 @@ class RunController {
             c ->
                 new ChannelChoice(
                     c,
-                    c.words(),
+                    c.said(),
                     c.units().stream().map(u -> new UnitChoice(u, u.symbol())).toList()))
         .toList();
   }
