@@ -463,7 +463,7 @@ public final class Variants {
     List<Said> parts = new ArrayList<>();
     Conditions a = base.conditions();
     Conditions b = then.conditions();
-    parts.add(Said.of("day.called", Value.own(variant.called())));
+    parts.add(variant.called());
     if (Math.abs(b.grip() / a.grip() - 1) > 0.004) {
       parts.add(Said.of("variant.grip", Value.percent(b.grip() / a.grip())));
     }

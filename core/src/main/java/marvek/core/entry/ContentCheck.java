@@ -112,7 +112,7 @@ public final class ContentCheck {
 
   /** Checks one variant. */
   public static void variant(List<Corner> corners, double length, int gears, Variant v) {
-    Said where = Said.of("where.variant", Value.own(v.called()));
+    Said where = Said.of("where.variant", v.called().in());
     if (v.id().length() > 60 || v.name().length() > 60) {
       throw Refusal.of("refusal.entry.name_longer_characters").at(where);
     }

@@ -5,6 +5,8 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import marvek.core.lap.Surface;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import marvek.core.score.Action;
 import org.jspecify.annotations.Nullable;
 
@@ -143,7 +145,7 @@ public record Variant(String id, DayKind kind, String name, Day day, List<ByHand
   }
 
   /** What it is called: the driver's own name, or its kind. */
-  public String called() {
-    return name.isBlank() ? kind.words() : name;
+  public Said called() {
+    return name.isBlank() ? kind.said() : Said.of("day.called", Value.own(name));
   }
 }

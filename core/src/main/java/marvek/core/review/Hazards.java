@@ -155,7 +155,7 @@ public record Hazards(
         z.note().isBlank()
             ? Said.NOTHING
             : Said.of("hazard.zone.note", Value.own(z.note().strip()));
-    return Said.of("hazard.zone." + where, Value.own(z.kind().words()), side.in(), note.in());
+    return Said.of("hazard.zone." + where, z.kind().said().in(), side.in(), note.in());
   }
 
   private static String side(boolean left) {

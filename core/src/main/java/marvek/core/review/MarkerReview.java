@@ -185,7 +185,7 @@ public record MarkerReview(List<MarkedPoint> points, List<Bare> bare, List<Judge
       }
       for (Zone z : things.zones()) {
         double blurred = seam(z.kind());
-        Value zone = Value.own(z.kind().words());
+        Value zone = z.kind().said().in();
         if (blurred > 0) {
           edge(serves, p, z.from(), Said.of("serves.zone_start", zone), blurred, reach);
           edge(serves, p, z.to(), Said.of("serves.zone_end", zone), blurred, reach);

@@ -94,7 +94,7 @@ public final class ThingsCheck {
   }
 
   private void zone(Zone z) {
-    at(z.id(), Said.of("where.zone", Value.own(z.kind().words()), Value.length(z.from())));
+    at(z.id(), Said.of("where.zone", z.kind().said().in(), Value.length(z.from())));
     stretch(z.from(), z.to(), length);
     within("field.severity", z.severity(), 1, 3);
     Double amount = z.amount();
@@ -134,7 +134,7 @@ public final class ThingsCheck {
   }
 
   private void severity(Severity s) {
-    at(s.id(), Said.of("where.usual", Value.own(s.kind().words())));
+    at(s.id(), Said.of("where.usual", s.kind().said().in()));
     if (s.kind() == ZoneKind.BEYOND) {
       throw problem("refusal.survey.nothing_usual_ground_beyond", "field.kind");
     }

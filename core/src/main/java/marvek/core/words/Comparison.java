@@ -141,14 +141,14 @@ public final class Comparison {
       Variant was =
           before.variants().stream().filter(x -> x.id().equals(v.id())).findFirst().orElse(null);
       if (was == null) {
-        whole("compare.variant.added", Value.own(v.called()));
+        whole("compare.variant.added", v.called().in());
       } else if (!was.equals(v)) {
-        whole("compare.variant.changed", Value.own(v.called()));
+        whole("compare.variant.changed", v.called().in());
       }
     }
     for (Variant v : before.variants()) {
       if (after.variants().stream().noneMatch(x -> x.id().equals(v.id()))) {
-        whole("compare.variant.gone", Value.own(v.called()));
+        whole("compare.variant.gone", v.called().in());
       }
     }
   }

@@ -197,10 +197,10 @@ class EdgesTest {
     for (ZoneKind kind : List.of(ZoneKind.WALL, ZoneKind.NARROW, ZoneKind.LOOSE)) {
       Edge.Never why = kind == ZoneKind.LOOSE ? Edge.Never.LOOSE : Edge.Never.WALL;
       assertThat(only(things(List.of(kerb), List.of(zone(kind, side, null)), List.of())).never())
-          .as(kind.words())
+          .as(kind.name())
           .isEqualTo(why);
       assertThat(only(things(List.of(kerb), List.of(zone(kind, !side, null)), List.of())).never())
-          .as("%s on the other side", kind.words())
+          .as("%s on the other side", kind.name())
           .isNull();
     }
     Landmark barrier = new Landmark("l", LandmarkKind.BARRIER, "", MIDDLE, side, "");

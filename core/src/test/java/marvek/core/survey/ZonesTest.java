@@ -126,7 +126,7 @@ class ZonesTest {
                   || kind == ZoneKind.STANDING_WATER
                   || kind == ZoneKind.DRAIN
                   || kind == ZoneKind.SHADE;
-          assertThat(z.gripLeft(Surface.DRY)).as(kind.words()).isEqualTo(wet ? 1 : 0.8);
+          assertThat(z.gripLeft(Surface.DRY)).as(kind.name()).isEqualTo(wet ? 1 : 0.8);
           assertThat(z.gripLeft(Surface.damp())).isCloseTo(0.8, within(1e-12));
           assertThat(z.gripLeft(Surface.wet())).isCloseTo(0.8, within(1e-12));
           double before = z.gripLeft(Surface.drying(0));

@@ -166,10 +166,10 @@ public class ConsequencesTest {
       double moved = adjusted.entry().station(PointKind.BRAKE).orElseThrow() - brake;
       switch (kind) {
         case COLD_TYRES, DAMP, WET, DRYING, WORN, TYRE_SAVING ->
-            assertThat(moved).as(kind.words()).isNegative();
+            assertThat(moved).as(kind.name()).isNegative();
         case QUALIFYING -> {
           // One per cent of grip moves this marker by less than the metre it is rounded to.
-          assertThat(moved).as(kind.words()).isNotNegative();
+          assertThat(moved).as(kind.name()).isNotNegative();
           assertThat(
                   Variants.computed(GT.computed, Footing.plain(List.of()), kind.usual())
                       .lap()
@@ -183,7 +183,7 @@ public class ConsequencesTest {
                         .lap()
                         .lapTime())
                 .isGreaterThan(GT.computed.lap().lapTime() + 0.1);
-        default -> assertThat(Math.abs(moved)).as(kind.words()).isLessThan(25);
+        default -> assertThat(Math.abs(moved)).as(kind.name()).isLessThan(25);
       }
       assertThat(adjusted.changes()).allMatch(c -> !c.byHand());
     }

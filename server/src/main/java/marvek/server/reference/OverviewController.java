@@ -19,13 +19,13 @@ import marvek.core.review.Consistency;
 import marvek.core.review.Hazards;
 import marvek.core.review.Warning;
 import marvek.core.review.Worth;
+import marvek.core.said.Said;
 import marvek.core.score.Sureness;
 import marvek.core.survey.Zone;
 import marvek.core.survey.ZoneKind;
 import marvek.core.technique.Question;
 import marvek.core.technique.School;
 import marvek.core.words.Sentence;
-import marvek.core.words.Speaker;
 import marvek.core.words.TenSeconds;
 import marvek.server.access.Driver;
 import marvek.server.work.Job;
@@ -79,18 +79,18 @@ class OverviewController {
       String summary) {}
 
   /** A school as it is called. */
-  record SchoolWords(School school, Question question, String words) {}
+  record SchoolWords(School school, Question question, Said words) {}
 
-  record QuestionWords(Question question, String words) {}
+  record QuestionWords(Question question, Said words) {}
 
   record DetailWords(
-      Detail detail, Detail.Phase phase, String words, boolean motorcycle, List<String> choices) {}
+      Detail detail, Detail.Phase phase, Said words, boolean motorcycle, List<String> choices) {}
 
-  record KindWords(PointKind kind, String words, boolean drafted) {}
+  record KindWords(PointKind kind, Said words, boolean drafted) {}
 
-  record VariantKind(DayKind kind, String words, Variant.Day usual) {}
+  record VariantKind(DayKind kind, Said words, Variant.Day usual) {}
 
-  record SurenessWords(Sureness sure, String words, boolean standsOut) {}
+  record SurenessWords(Sureness sure, Said words, boolean standsOut) {}
 
   /** What entries are made of, in words. */
   record Catalogue(
@@ -113,7 +113,7 @@ class OverviewController {
    */
   record ZoneWords(
       ZoneKind kind,
-      String words,
+      Said words,
       Zone.Water water,
       Zone.Effect effect,
       List<Double> usual,
@@ -129,31 +129,26 @@ class OverviewController {
   @GetMapping("/catalogue")
   Catalogue catalogue() {
     return new Catalogue(
-        Arrays.stream(Question.values())
-            .map(q -> new QuestionWords(q, Speaker.PLAIN.say(q.said())))
-            .toList(),
+        Arrays.stream(Question.values()).map(q -> new QuestionWords(q, q.said())).toList(),
         Arrays.stream(School.values())
-            .map(s -> new SchoolWords(s, s.question(), Speaker.PLAIN.say(s.said())))
+            .map(s -> new SchoolWords(s, s.question(), s.said()))
             .toList(),
         Arrays.stream(Detail.values())
-            .map(
-                d ->
-                    new DetailWords(
-                        d, d.phase(), Speaker.PLAIN.say(d.said()), d.motorcycle(), d.choices()))
+            .map(d -> new DetailWords(d, d.phase(), d.said(), d.motorcycle(), d.choices()))
             .toList(),
         Arrays.stream(PointKind.values())
-            .map(k -> new KindWords(k, k.word(), k.drafted()))
+            .map(k -> new KindWords(k, k.said(), k.drafted()))
             .toList(),
-        Arrays.stream(DayKind.values()).map(k -> new VariantKind(k, k.words(), k.usual())).toList(),
+        Arrays.stream(DayKind.values()).map(k -> new VariantKind(k, k.said(), k.usual())).toList(),
         Arrays.stream(Sureness.values())
-            .map(s -> new SurenessWords(s, Speaker.PLAIN.say(s.said()), s.standsOut()))
+            .map(s -> new SurenessWords(s, s.said(), s.standsOut()))
             .toList(),
         Arrays.stream(ZoneKind.values())
             .map(
                 k ->
                     new ZoneWords(
                         k,
-                        k.words(),
+                        k.said(),
                         k.water(),
                         k.effect(),
                         IntStream.rangeClosed(1, 3).mapToObj(k::usual).toList(),

@@ -16,6 +16,7 @@ import marvek.core.entry.Variant;
 import marvek.core.marker.MarkerJudge;
 import marvek.core.review.Glances;
 import marvek.core.review.MarkerReview;
+import marvek.core.said.Said;
 import marvek.core.survey.KerbClearance;
 import marvek.core.survey.Place;
 import marvek.core.survey.Severity;
@@ -111,7 +112,7 @@ class ReferenceSurveyController {
    */
   record ZoneOnDay(
       @Nullable String day,
-      String name,
+      Said name,
       boolean counts,
       double seconds,
       double speed,
@@ -120,7 +121,7 @@ class ReferenceSurveyController {
     static ZoneOnDay of(@Nullable Variant variant, ZoneEffect e) {
       return new ZoneOnDay(
           variant == null ? null : variant.id(),
-          variant == null ? "" : variant.called(),
+          variant == null ? Said.NOTHING : variant.called(),
           e.counts(),
           e.seconds(),
           e.speed(),

@@ -2,6 +2,7 @@ package marvek.server.run;
 
 import java.util.Optional;
 import marvek.core.entry.DayKind;
+import marvek.core.said.Said;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -10,7 +11,7 @@ import org.jspecify.annotations.Nullable;
  * @param kind that the driver named, or that is usual for such a grip
  * @param grip as the laps use it, as a factor on the reference's own
  */
-public record OfferedDay(DayKind kind, String words, double grip) {
+public record OfferedDay(DayKind kind, Said words, double grip) {
   private static final double LEAST = 0.2;
   private static final double MORE_THAN_THERE_IS = 1.05;
   // Midway between the usual grips of the kinds.
@@ -29,7 +30,7 @@ public record OfferedDay(DayKind kind, String words, double grip) {
       return Optional.empty();
     }
     if (used == null) {
-      return RunDays.kind(word).map(k -> new OfferedDay(k, k.words(), k.usual().grip()));
+      return RunDays.kind(word).map(k -> new OfferedDay(k, k.said(), k.usual().grip()));
     }
     if (!part.steady() || used > MORE_THAN_THERE_IS) {
       return Optional.empty();
@@ -38,6 +39,6 @@ public record OfferedDay(DayKind kind, String words, double grip) {
     DayKind kind =
         RunDays.kind(word)
             .orElse(used < WET ? DayKind.WET : used < DAMP ? DayKind.DAMP : DayKind.COLD_TYRES);
-    return Optional.of(new OfferedDay(kind, kind.words(), grip));
+    return Optional.of(new OfferedDay(kind, kind.said(), grip));
   }
 }

@@ -13,7 +13,6 @@ import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.Variant;
 import marvek.core.plan.ComputedLap;
 import marvek.core.said.Said;
-import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
 
 /** The days of a reference, and on which of them laps were driven. */
@@ -37,7 +36,7 @@ public final class RunDays {
   }
 
   private static Said called(Variant v) {
-    return Said.of("day.called", Value.own(v.called()));
+    return v.called();
   }
 
   public static RunDays of(ReferenceContent content) {
@@ -89,7 +88,7 @@ public final class RunDays {
     for (DayKind k : DayKind.values()) {
       boolean there = variants.stream().anyMatch(v -> v.kind() == k);
       if (!there && k.usual().grip() < 1) {
-        out.add(new DayChoice(k.name(), Said.of("day.called", Value.own(k.words())), false));
+        out.add(new DayChoice(k.name(), k.said(), false));
       }
     }
     return out;
@@ -127,9 +126,7 @@ public final class RunDays {
 
   private DayFit fit(@Nullable String word, List<DayFit.Lap> laps) {
     Said called =
-        kind(word)
-            .map(k -> Said.of("day.quoted", Value.own(k.words())))
-            .orElse(Said.of("day.gone"));
+        kind(word).map(k -> Said.of("day.quoted", k.said().in())).orElse(Said.of("day.gone"));
     return DayFit.of(days, laps, named(word), called);
   }
 

@@ -16,6 +16,7 @@ import java.util.stream.Collectors;
 import marvek.core.circuit.Corner;
 import marvek.core.debrief.Debriefer;
 import marvek.core.debrief.LapData;
+import marvek.core.said.Said;
 import marvek.core.telemetry.Channel;
 import marvek.core.telemetry.CornerEvents;
 import marvek.core.telemetry.LapGrid;

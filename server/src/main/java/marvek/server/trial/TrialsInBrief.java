@@ -14,7 +14,6 @@ import marvek.core.session.PlannedTrial;
 import marvek.core.session.TrialPlan;
 import marvek.core.technique.School;
 import marvek.core.vehicle.SetupParameter;
-import marvek.core.words.Speaker;
 import marvek.server.access.Driver;
 import marvek.server.reference.References;
 import marvek.server.reference.Speaking;
@@ -69,35 +68,40 @@ class TrialsInBrief implements BriefTrials {
   }
 
   private static Said called(Alternative way) {
-    String words =
+    Said words =
         switch (way.source()) {
           case SCHOOL ->
               Arrays.stream(School.values())
                   .filter(s -> s.name().equals(way.key()))
-                  .map(s -> Speaker.PLAIN.say(s.called()))
+                  .map(School::called)
                   .findFirst()
-                  .orElse(way.key());
-          case DAY -> way.label().isEmpty() ? day(way.key()) : way.label();
-          case REVISION -> way.key();
+                  .orElse(own(way.key()));
+          case DAY -> way.label().isEmpty() ? day(way.key()) : own(way.label());
+          case REVISION -> own(way.key());
           case SETTING ->
-              SetupParameter.find(way.key())
-                  .map(p -> (p.label() + " " + way.label() + " " + p.unit()).strip())
-                  .orElse(way.key());
-          case REFERENCE, SHEET, WORDS -> way.label();
+              own(
+                  SetupParameter.find(way.key())
+                      .map(p -> (p.label() + " " + way.label() + " " + p.unit()).strip())
+                      .orElse(way.key()));
+          case REFERENCE, SHEET, WORDS -> own(way.label());
         };
     return Said.of(
         "page.tried.way",
         Value.choice(way.source()),
-        Value.own(words),
-        Value.choice(words.isEmpty()));
+        words.in(),
+        Value.choice(words.equals(Said.NOTHING)));
   }
 
-  private static String day(String kind) {
+  private static Said own(String text) {
+    return text.isEmpty() ? Said.NOTHING : Said.of("stored", Value.own(text));
+  }
+
+  private static Said day(String kind) {
     return Arrays.stream(DayKind.values())
         .filter(k -> k.name().equals(kind))
-        .map(DayKind::words)
+        .map(DayKind::said)
         .findFirst()
-        .orElse(kind);
+        .orElse(own(kind));
   }
 
   private static Said order(PlannedTrial t) {
