@@ -484,7 +484,7 @@ public final class Variants {
       parts.add(Said.of("variant.air", Value.percent(b.airDensity() / a.airDensity())));
     }
     if (variant.day().road().state() != Surface.State.DRY) {
-      parts.add(Said.of("variant.road", Value.own(variant.day().road().words())));
+      parts.add(Said.of("variant.road", variant.day().road().said().in()));
     }
     return Said.of("variant.why", Said.listed(parts).in());
   }

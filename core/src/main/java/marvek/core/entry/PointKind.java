@@ -4,30 +4,24 @@ import marvek.core.said.Said;
 
 /** Points of a corner, in the order in which they usually come. */
 public enum PointKind {
-  BUILD_UP("build-up marker", false),
-  BRAKE("braking", true),
-  TARGET("target marker", false),
-  BACK_UP("back-up marker", false),
-  DOWNSHIFT("first downshift", false),
-  TURN_IN("turn-in", true),
-  RELEASE("release", true),
-  FIRST_APEX("first apex", false),
-  APEX("apex", true),
-  FIRST_THROTTLE("first throttle", true),
-  SHORT_SHIFT("short shift", false),
-  FULL_THROTTLE("full throttle", true),
-  EXIT("exit", true);
+  BUILD_UP(false),
+  BRAKE(true),
+  TARGET(false),
+  BACK_UP(false),
+  DOWNSHIFT(false),
+  TURN_IN(true),
+  RELEASE(true),
+  FIRST_APEX(false),
+  APEX(true),
+  FIRST_THROTTLE(true),
+  SHORT_SHIFT(false),
+  FULL_THROTTLE(true),
+  EXIT(true);
 
-  private final String word;
   private final boolean drafted;
 
-  PointKind(String word, boolean drafted) {
-    this.word = word;
+  PointKind(boolean drafted) {
     this.drafted = drafted;
-  }
-
-  public String word() {
-    return word;
   }
 
   public Said said() {

@@ -1,7 +1,8 @@
 package marvek.core.lap;
 
-import java.util.Locale;
 import java.util.Objects;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 
 /**
  * What water does to the road on a day.
@@ -67,10 +68,7 @@ public record Surface(State state, double dried) {
   }
 
   /** Like "drying, 40 %". */
-  public String words() {
-    String word = state.name().toLowerCase(Locale.ROOT);
-    return state == State.DRYING
-        ? String.format(Locale.ROOT, "%s, %.0f %%", word, 100 * dried)
-        : word;
+  public Said said() {
+    return Said.of("surface.state", Value.choice(state), Value.percent(dried));
   }
 }

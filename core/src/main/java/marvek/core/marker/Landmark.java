@@ -2,6 +2,7 @@ package marvek.core.marker;
 
 import java.time.Instant;
 import java.util.Objects;
+import marvek.core.said.Said;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -115,21 +116,15 @@ public record Landmark(
 
   /** How a landmark lasts. */
   public enum Permanence {
-    FIXED("fixed"),
-    SEASONAL("changes with the season"),
-    MOVABLE("can be moved"),
-    LIGHT("depends on the light"),
-    SURFACE("comes and goes with the surface"),
-    FEEL("is felt, not seen");
+    FIXED,
+    SEASONAL,
+    MOVABLE,
+    LIGHT,
+    SURFACE,
+    FEEL;
 
-    private final String words;
-
-    Permanence(String words) {
-      this.words = words;
-    }
-
-    public String words() {
-      return words;
+    public Said said() {
+      return Said.of("permanence." + name());
     }
   }
 

@@ -196,9 +196,7 @@ public final class MarkerJudge {
     if (cost > 0) {
       reasons.add(
           new Reason(
-              About.PERMANENCE,
-              Said.of("marker.permanence", Value.own(l.permanence().words())),
-              cost));
+              About.PERMANENCE, Said.of("marker.permanence", l.permanence().said().in()), cost));
     }
     if (!l.readable()) {
       reasons.add(new Reason(About.PERMANENCE, Said.of("marker.unreadable"), UNREADABLE));

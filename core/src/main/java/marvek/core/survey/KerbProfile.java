@@ -5,25 +5,15 @@ package marvek.core.survey;
  * and greatest height.
  */
 public enum KerbProfile {
-  FLAT("flat"),
-  RAMP("ramp"),
-  CROWN("highest in the middle"),
-  SERRATED("serrated"),
-  SAUSAGE("sausage"),
-  STEP("step behind");
+  FLAT,
+  RAMP,
+  CROWN,
+  SERRATED,
+  SAUSAGE,
+  STEP;
 
   private static final double TOOTH = 0.2;
   private static final double SAUSAGE_FROM = 0.55;
-
-  private final String words;
-
-  KerbProfile(String words) {
-    this.words = words;
-  }
-
-  public String words() {
-    return words;
-  }
 
   /**
    * Height of the surface.

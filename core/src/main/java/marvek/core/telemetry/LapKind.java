@@ -1,29 +1,28 @@
 package marvek.core.telemetry;
 
+import marvek.core.said.Said;
+
 /** Kinds of laps. */
 public enum LapKind {
-  PUSH("push", true),
-  COLD("cold tyres", false),
-  OUT("out", false),
-  IN("in", false),
-  TRAFFIC("traffic", false),
-  YELLOW("yellow flag", false),
-  SLOW("slow, not said why", false),
-  INCOMPLETE("incomplete", false),
-  OFF("off the road", false),
+  PUSH(true),
+  COLD(false),
+  OUT(false),
+  IN(false),
+  TRAFFIC(false),
+  YELLOW(false),
+  SLOW(false),
+  INCOMPLETE(false),
+  OFF(false),
   /** Driven by somebody else: to be looked at, never evidence of one's own. */
-  GUEST("somebody else's", false);
-
-  private final String words;
+  GUEST(false);
   private final boolean counts;
 
-  LapKind(String words, boolean counts) {
-    this.words = words;
+  LapKind(boolean counts) {
     this.counts = counts;
   }
 
-  public String words() {
-    return words;
+  public Said said() {
+    return Said.of("lap.kind." + name());
   }
 
   /** Whether laps of this kind count in a debrief unless the driver says otherwise. */

@@ -94,14 +94,14 @@ class SimulatedDriverTest {
             Mistake.FULL_THROTTLE_LATE,
             Mistake.RELEASES_LATE)) {
       assertThat(clean(new Planted(m, SECOND, 1, 1)).truth().laps().get(1).lapTime())
-          .as(m.words())
+          .as(m.name())
           .isGreaterThan(plain + 0.02);
     }
     // Striking a kerb is the shorter way, and uneven braking is as often late as early.
     for (Mistake m :
         EnumSet.complementOf(EnumSet.of(Mistake.STRIKES_THE_KERB, Mistake.UNEVEN_BRAKING))) {
       assertThat(clean(new Planted(m, SECOND, 1, 1)).truth().laps().get(1).lapTime())
-          .as(m.words())
+          .as(m.name())
           .isGreaterThan(plain - 0.01);
     }
   }

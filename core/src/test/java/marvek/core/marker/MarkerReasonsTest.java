@@ -83,7 +83,7 @@ class MarkerReasonsTest {
     assertThat(j.reasons()).isSortedAccordingTo(Comparator.comparing(Reason::cost).reversed());
     if (kind.usualPermanence() != Landmark.Permanence.FIXED) {
       assertThat(Plain.words(about(j, About.PERMANENCE).words()))
-          .isEqualTo("it " + kind.usualPermanence().words())
+          .isEqualTo("it " + Plain.words(kind.usualPermanence().said()))
           .hasSizeGreaterThan(8);
     }
   }

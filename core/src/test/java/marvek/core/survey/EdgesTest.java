@@ -251,7 +251,7 @@ class EdgesTest {
           things(List.of(kerb(profile, false, Kerb.Verdict.OPEN)), List.of(), List.of());
       Edge edge = Edges.all(ROAD, CORNERS, things, bike).get(0);
       boolean throwsRider = profile == KerbProfile.SAUSAGE || profile == KerbProfile.STEP;
-      assertThat(edge.never()).as(profile.words()).isEqualTo(throwsRider ? Edge.Never.RIDER : null);
+      assertThat(edge.never()).as(profile.name()).isEqualTo(throwsRider ? Edge.Never.RIDER : null);
       if (!throwsRider) {
         Ground open = Edges.open(ROAD, good(), List.of(edge), bike);
         int at = ROAD.index(MIDDLE);

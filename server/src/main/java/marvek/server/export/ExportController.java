@@ -91,7 +91,7 @@ class ExportController {
     for (LapRow l : runs.laps(List.of(opened.run()))) {
       List<String> row = new ArrayList<>();
       row.add(String.valueOf(l.number()));
-      row.add(l.kind().words());
+      row.add(Speaker.PLAIN.say(l.kind().said()));
       row.add(String.valueOf(l.counts()));
       row.add(number(l.lapTime()));
       for (int i = 0; i < 3; i++) {

@@ -20,6 +20,7 @@ import marvek.core.review.Hazards;
 import marvek.core.review.Warning;
 import marvek.core.review.Worth;
 import marvek.core.said.Said;
+import marvek.core.said.Value;
 import marvek.core.score.Sureness;
 import marvek.core.survey.Zone;
 import marvek.core.survey.ZoneKind;
@@ -75,7 +76,7 @@ class OverviewController {
       List<CornerLineView> corners,
       List<Worth> worth,
       List<Warning> warnings,
-      List<String> unsure,
+      List<Said> unsure,
       String summary) {}
 
   /** A school as it is called. */
@@ -165,7 +166,7 @@ class OverviewController {
     List<CornerLineView> corners = new ArrayList<>();
     List<CornerAnswer> answers = new ArrayList<>();
     List<Warning> warnings = new ArrayList<>();
-    List<String> unsure = new ArrayList<>();
+    List<Said> unsure = new ArrayList<>();
     var speech = speaking.speech(driver);
     for (int i = 0; i < entries.size(); i++) {
       CornerEntry e = entries.get(i);
@@ -191,7 +192,8 @@ class OverviewController {
                 Sureness sure = p.sure();
                 return sure != null && sure.standsOut();
               })
-          .forEach(p -> unsure.add(called + " " + p.kind().word()));
+          .forEach(
+              p -> unsure.add(Said.of("page.unsure", Value.own(called), p.kind().said().in())));
     }
     List<Worth> worth = Worth.order(entries, answers);
     String summary =

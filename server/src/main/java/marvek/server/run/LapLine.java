@@ -2,6 +2,7 @@ package marvek.server.run;
 
 import java.util.List;
 import java.util.UUID;
+import marvek.core.said.Said;
 import marvek.core.telemetry.LapKind;
 import org.jspecify.annotations.Nullable;
 
@@ -18,7 +19,7 @@ public record LapLine(
     @Nullable UUID recording,
     int number,
     LapKind kind,
-    String kindWords,
+    Said kindWords,
     boolean counts,
     double lapTime,
     List<Double> sectors,
@@ -50,7 +51,7 @@ public record LapLine(
         recording,
         number,
         kind,
-        kind.words(),
+        kind.said(),
         counts,
         lapTime,
         (List<Double>) sectors,

@@ -142,7 +142,7 @@ public class Planner {
       Said escape,
       boolean blind,
       boolean shortRunOff,
-      List<String> unsure) {}
+      List<PointKind> unsure) {}
 
   /** What to work on, in words. */
   record FocusLine(Focus focus, String called, Said words, Said cure, boolean chosen) {}
@@ -590,7 +590,7 @@ public class Planner {
               hazards.escape(),
               hazards.blind(),
               hazards.shortRunOff(),
-              e.points().stream().filter(Planner::unsure).map(p -> p.kind().word()).toList()));
+              e.points().stream().filter(Planner::unsure).map(CornerPoint::kind).toList()));
     }
     Optional<Seen> seen = seen(driver, before);
     boolean alike = seen.map(s -> s.alike(then)).orElse(false);
@@ -967,7 +967,7 @@ public class Planner {
     Map<Double, ComputedLap> careful = new LinkedHashMap<>();
     for (PlannedLine l : lines) {
       CornerEntry e = l.today().entry();
-      boolean unsure = l.unsure().contains(PointKind.BRAKE.word());
+      boolean unsure = l.unsure().contains(PointKind.BRAKE);
       Focus worked =
           focus.stream()
               .map(FocusLine::focus)

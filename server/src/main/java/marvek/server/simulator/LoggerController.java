@@ -24,6 +24,7 @@ import marvek.core.logger.Mistake;
 import marvek.core.logger.Planted;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.Truth;
+import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.server.access.Driver;
 import marvek.server.problem.Problem;
@@ -118,12 +119,12 @@ class LoggerController implements DisposableBean {
       @Nullable Double speedUp,
       @Nullable Long seed) {}
 
-  record MistakeWords(Mistake mistake, String words) {}
+  record MistakeWords(Mistake mistake, Said words) {}
 
   @GetMapping("/logger/mistakes")
   List<MistakeWords> mistakes() {
     return java.util.Arrays.stream(Mistake.values())
-        .map(m -> new MistakeWords(m, m.words()))
+        .map(m -> new MistakeWords(m, m.said()))
         .toList();
   }
 

@@ -31,6 +31,7 @@ import marvek.core.logger.Planted;
 import marvek.core.telemetry.DrivenLap;
 import marvek.core.telemetry.EventFinder;
 import marvek.core.telemetry.LapGrid;
+import marvek.core.words.Speaker;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
@@ -178,7 +179,7 @@ class PlantedMistakesTest {
           String.format(
               Locale.ROOT,
               "| %s | %d of %d | %d | %d%s |%n",
-              m.words(),
+              Speaker.PLAIN.say(m.said()),
               first,
               corners.size(),
               also,
