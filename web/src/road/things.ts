@@ -1,4 +1,5 @@
 import { newId } from '../kit/id';
+import kinds from './kinds.json';
 import type { Corner, Kerb, Landmark, Place, Severity, Things, TrackLimit, Zone } from '../api/api';
 
 export type Sort = keyof Things;
@@ -20,59 +21,31 @@ interface LandmarkDefaults {
   label: string;
 }
 
-/** What is usual for a landmark; the server's core says the same. */
-export const LANDMARKS: Record<LandmarkKind, LandmarkDefaults> = {
-  BOARD: { word: 'board', out: 3, height: 1.4, permanence: 'FIXED', label: '100' },
-  LINE: { word: 'painted line', out: -1, height: 0, permanence: 'SURFACE', label: '' },
-  SEAM: { word: 'seam', out: -2, height: 0, permanence: 'FIXED', label: '' },
-  KERB: { word: 'kerb end', out: 0, height: 0.05, permanence: 'FIXED', label: '' },
-  BARRIER: { word: 'barrier end', out: 6, height: 1, permanence: 'FIXED', label: '' },
-  POST: { word: 'post', out: 4, height: 2, permanence: 'FIXED', label: '' },
-  ROAD: { word: 'access road', out: 4, height: 0, permanence: 'FIXED', label: '' },
-  BRIDGE: { word: 'bridge', out: 0, height: 6, permanence: 'FIXED', label: '' },
-  TREE: { word: 'tree', out: 12, height: 8, permanence: 'SEASONAL', label: '' },
-  CREST: { word: 'crest', out: -2, height: 0, permanence: 'FEEL', label: '' },
-  SHADOW: { word: 'shadow', out: -1, height: 8, permanence: 'LIGHT', label: '' },
-  RUBBER: { word: 'rubber', out: -3, height: 0, permanence: 'SURFACE', label: '' },
-  WALL: { word: 'wall', out: 4, height: 1.2, permanence: 'FIXED', label: '' },
-  HEDGE: { word: 'hedge', out: 6, height: 2, permanence: 'SEASONAL', label: '' },
-  BANNER: { word: 'banner', out: 4, height: 1.2, permanence: 'MOVABLE', label: '' },
-  CONE: { word: 'cone', out: 1, height: 0.6, permanence: 'MOVABLE', label: '' },
-  OTHER: { word: 'mark', out: 3, height: 1, permanence: 'FIXED', label: 'mark' },
+/** Words and what is usual come from the server's core, which holds this file to be the same. */
+const USUAL = kinds as {
+  landmarks: Record<LandmarkKind, Omit<LandmarkDefaults, 'label'>>;
+  permanence: Record<Landmark['permanence'], string>;
+  zones: Record<ZoneKind, string>;
 };
+const LABELS: Partial<Record<LandmarkKind, string>> = { BOARD: '100', OTHER: 'mark' };
 
-export const PERMANENCE: Record<Landmark['permanence'], string> = {
-  FIXED: 'fixed',
-  SEASONAL: 'changes with the season',
-  MOVABLE: 'can be moved',
-  LIGHT: 'depends on the light',
-  SURFACE: 'comes and goes',
-  FEEL: 'felt, not seen',
-};
+/** Zones that the road itself shows, drawn under the others. */
+const GROUND: ZoneKind[] = ['SHADE', 'DAMP', 'STANDING_WATER', 'SURFACE_CHANGE', 'POLISHED', 'DIRTY_EDGE', 'DRAIN'];
 
-/** Words of a zone; `ground` marks those that the road itself shows, drawn under the others. */
-export const ZONES: Record<ZoneKind, { word: string; ground: boolean }> = {
-  SHADE: { word: 'shade', ground: true },
-  DAMP: { word: 'stays damp', ground: true },
-  STANDING_WATER: { word: 'standing water', ground: true },
-  BUMP: { word: 'bumps', ground: false },
-  CREST: { word: 'crest', ground: false },
-  COMPRESSION: { word: 'compression', ground: false },
-  ADVERSE_CAMBER: { word: 'adverse camber', ground: false },
-  HELPFUL_CAMBER: { word: 'helpful camber', ground: false },
-  LEVEL: { word: 'level reading', ground: false },
-  SURFACE_CHANGE: { word: 'change of surface', ground: true },
-  POLISHED: { word: 'polished', ground: true },
-  DIRTY_EDGE: { word: 'dirty edge', ground: true },
-  NARROW: { word: 'narrow', ground: false },
-  WALL: { word: 'wall', ground: false },
-  NO_RUN_OFF: { word: 'no run-off', ground: false },
-  WIND: { word: 'wind', ground: false },
-  SHELTER: { word: 'sheltered from wind', ground: false },
-  BEYOND: { word: 'ground beyond the edge', ground: false },
-  LOOSE: { word: 'loose cones or tyres', ground: false },
-  DRAIN: { word: 'drain', ground: false },
-};
+const each = <K extends string, A, B>(of: Record<K, A>, to: (value: A, kind: K) => B) =>
+  Object.fromEntries(Object.entries<A>(of).map(([k, v]) => [k, to(v, k as K)])) as Record<K, B>;
+
+export const LANDMARKS: Record<LandmarkKind, LandmarkDefaults> = each(USUAL.landmarks, (usual, kind) => ({
+  ...usual,
+  label: LABELS[kind] ?? '',
+}));
+
+export const PERMANENCE = USUAL.permanence;
+
+export const ZONES: Record<ZoneKind, { word: string; ground: boolean }> = each(USUAL.zones, (word, kind) => ({
+  word,
+  ground: GROUND.includes(kind),
+}));
 
 export const PROFILES: Record<KerbProfile, string> = {
   FLAT: 'flat',
