@@ -22,7 +22,7 @@ public enum LapKind {
   }
 
   public Said said() {
-    return Said.of("lap.kind." + name());
+    return Said.of("kind.lap." + name());
   }
 
   /** Whether laps of this kind count in a debrief unless the driver says otherwise. */

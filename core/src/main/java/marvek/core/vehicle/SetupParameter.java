@@ -3,6 +3,8 @@ package marvek.core.vehicle;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 
 /**
  * A thing that can be set on a vehicle. The list is a start; a driver adds their own.
@@ -18,13 +20,22 @@ import java.util.Optional;
  */
 public record SetupParameter(
     String id,
-    String group,
-    String label,
+    Said group,
+    Said label,
     String unit,
     double least,
     double most,
     double step,
     boolean understood) {
+
+  private static final Said BRAKES = Said.of("setup.group.brakes");
+  private static final Said CHASSIS = Said.of("setup.group.chassis");
+  private static final Said ELECTRONICS = Said.of("setup.group.electronics");
+  private static final Said GEARS = Said.of("setup.group.gears");
+  private static final Said LOAD = Said.of("setup.group.load");
+  private static final Said TYRES = Said.of("setup.group.tyres");
+  private static final Said WHEELS = Said.of("setup.group.wheels");
+  private static final Said WINGS = Said.of("setup.group.wings");
 
   private static final List<SetupParameter> ALL = make();
 
@@ -40,69 +51,164 @@ public record SetupParameter(
 
   private static List<SetupParameter> make() {
     List<SetupParameter> all = new ArrayList<>();
-    all.add(new SetupParameter("fuel.load", "Load", "Fuel", "l", 0, 300, 1, true));
-    all.add(new SetupParameter("mass.ballast", "Load", "Ballast", "kg", -50, 300, 1, true));
-    all.add(
-        new SetupParameter("tyres.grip", "Tyres", "Grip against the base", "%", 30, 130, 1, true));
-    all.add(recorded("tyres.compound", "Tyres", "Compound", "", 0, 99, 1));
-    for (String end : List.of("front", "rear")) {
-      String name = end.equals("front") ? "Front" : "Rear";
-      all.add(
-          recorded("pressure.cold." + end, "Tyres", name + " cold pressure", "kPa", 50, 400, 1));
-      all.add(recorded("pressure.hot." + end, "Tyres", name + " hot pressure", "kPa", 50, 450, 1));
-      all.add(recorded("camber." + end, "Wheels", name + " camber", "°", -8, 3, 0.1));
-      all.add(new SetupParameter("toe." + end, "Wheels", name + " toe", "mm", -20, 20, 0.5, true));
-      all.add(
-          new SetupParameter(
-              "floor." + end, "Chassis", name + " ride height", "mm", 10, 600, 1, true));
-      all.add(recorded("spring." + end, "Chassis", name + " spring", "N/mm", 1, 500, 1));
-      all.add(recorded("bump." + end, "Chassis", name + " bump damping", "clicks", 0, 60, 1));
-      all.add(recorded("rebound." + end, "Chassis", name + " rebound damping", "clicks", 0, 60, 1));
-      all.add(recorded("bar." + end, "Chassis", name + " anti-roll bar", "", 0, 60, 1));
-      all.add(recorded("wing." + end, "Wings", name + " wing position", "", 0, 60, 1));
-    }
-    all.add(
-        new SetupParameter("wings.downforce", "Wings", "Downforce area", "m²", -1, 8, 0.05, true));
-    all.add(
-        new SetupParameter("wings.front", "Wings", "Downforce at the front", "%", 0, 100, 1, true));
-    all.add(
-        new SetupParameter("wings.steps", "Wings", "Rear wing, steps up", "", -20, 20, 1, true));
-    all.add(
-        new SetupParameter("roll.front", "Chassis", "Roll held at the front", "%", 5, 95, 1, true));
+    all.add(new SetupParameter("fuel.load", LOAD, Said.of("setup.fuel"), "l", 0, 300, 1, true));
     all.add(
         new SetupParameter(
-            "bar.steps", "Chassis", "Front bar, steps stiffer", "", -20, 20, 1, true));
-    for (String end : List.of("front", "rear")) {
-      String name = end.equals("front") ? "Front" : "Rear";
-      all.add(
-          new SetupParameter(
-              "springs." + end, "Chassis", name + " springs, steps stiffer", "", -10, 10, 1, true));
-      all.add(
-          new SetupParameter(
-              "cambers." + end, "Wheels", name + " camber, half degrees more", "", -8, 8, 1, true));
-    }
-    all.add(new SetupParameter("wings.drag", "Wings", "Drag area", "m²", 0.05, 4, 0.01, true));
+            "mass.ballast", LOAD, Said.of("setup.ballast"), "kg", -50, 300, 1, true));
     all.add(
         new SetupParameter(
-            "brakes.bias", "Brakes", "Brakes at the front", "%", 20, 100, 0.5, true));
-    all.add(recorded("brakes.pads", "Brakes", "Pads", "", 0, 99, 1));
-    all.add(new SetupParameter("gears.final", "Gears", "Final drive", "", 0.5, 20, 0.01, true));
+            "tyres.grip", TYRES, Said.of("setup.grip_against_the_base"), "%", 30, 130, 1, true));
+    all.add(recorded("tyres.compound", TYRES, Said.of("setup.compound"), "", 0, 99, 1));
+    for (String end : List.of("front", "rear")) {
+      Value front = Value.choice(end.equals("front"));
+      all.add(
+          recorded(
+              "pressure.cold." + end,
+              TYRES,
+              Said.of("setup.end.cold_pressure", front),
+              "kPa",
+              50,
+              400,
+              1));
+      all.add(
+          recorded(
+              "pressure.hot." + end,
+              TYRES,
+              Said.of("setup.end.hot_pressure", front),
+              "kPa",
+              50,
+              450,
+              1));
+      all.add(
+          recorded("camber." + end, WHEELS, Said.of("setup.end.camber", front), "°", -8, 3, 0.1));
+      all.add(
+          new SetupParameter(
+              "toe." + end, WHEELS, Said.of("setup.end.toe", front), "mm", -20, 20, 0.5, true));
+      all.add(
+          new SetupParameter(
+              "floor." + end,
+              CHASSIS,
+              Said.of("setup.end.ride_height", front),
+              "mm",
+              10,
+              600,
+              1,
+              true));
+      all.add(
+          recorded(
+              "spring." + end, CHASSIS, Said.of("setup.end.spring", front), "N/mm", 1, 500, 1));
+      all.add(
+          recorded(
+              "bump." + end,
+              CHASSIS,
+              Said.of("setup.end.bump_damping", front),
+              "clicks",
+              0,
+              60,
+              1));
+      all.add(
+          recorded(
+              "rebound." + end,
+              CHASSIS,
+              Said.of("setup.end.rebound_damping", front),
+              "clicks",
+              0,
+              60,
+              1));
+      all.add(
+          recorded("bar." + end, CHASSIS, Said.of("setup.end.anti_roll_bar", front), "", 0, 60, 1));
+      all.add(
+          recorded("wing." + end, WINGS, Said.of("setup.end.wing_position", front), "", 0, 60, 1));
+    }
+    all.add(
+        new SetupParameter(
+            "wings.downforce", WINGS, Said.of("setup.downforce_area"), "m²", -1, 8, 0.05, true));
+    all.add(
+        new SetupParameter(
+            "wings.front", WINGS, Said.of("setup.downforce_at_the_front"), "%", 0, 100, 1, true));
+    all.add(
+        new SetupParameter(
+            "wings.steps", WINGS, Said.of("setup.rear_wing_steps_up"), "", -20, 20, 1, true));
+    all.add(
+        new SetupParameter(
+            "roll.front", CHASSIS, Said.of("setup.roll_held_at_the_front"), "%", 5, 95, 1, true));
+    all.add(
+        new SetupParameter(
+            "bar.steps", CHASSIS, Said.of("setup.front_bar_steps_stiffer"), "", -20, 20, 1, true));
+    for (String end : List.of("front", "rear")) {
+      Value front = Value.choice(end.equals("front"));
+      all.add(
+          new SetupParameter(
+              "springs." + end,
+              CHASSIS,
+              Said.of("setup.end.springs_steps_stiffer", front),
+              "",
+              -10,
+              10,
+              1,
+              true));
+      all.add(
+          new SetupParameter(
+              "cambers." + end,
+              WHEELS,
+              Said.of("setup.end.camber_half_degrees_more", front),
+              "",
+              -8,
+              8,
+              1,
+              true));
+    }
+    all.add(
+        new SetupParameter(
+            "wings.drag", WINGS, Said.of("setup.drag_area"), "m²", 0.05, 4, 0.01, true));
+    all.add(
+        new SetupParameter(
+            "brakes.bias", BRAKES, Said.of("setup.brakes_at_the_front"), "%", 20, 100, 0.5, true));
+    all.add(recorded("brakes.pads", BRAKES, Said.of("setup.pads"), "", 0, 99, 1));
+    all.add(
+        new SetupParameter(
+            "gears.final", GEARS, Said.of("setup.final_drive"), "", 0.5, 20, 0.01, true));
     for (int g = 1; g <= 8; g++) {
-      all.add(new SetupParameter("gears." + g, "Gears", "Gear " + g, "", 0.2, 20, 0.01, true));
+      all.add(
+          new SetupParameter(
+              "gears." + g,
+              GEARS,
+              Said.of("setup.gear", Value.figure(g, 0)),
+              "",
+              0.2,
+              20,
+              0.01,
+              true));
     }
     all.add(
         new SetupParameter(
-            "electronics.traction", "Electronics", "Traction control", "", 0, 20, 1, true));
+            "electronics.traction",
+            ELECTRONICS,
+            Said.of("setup.traction_control"),
+            "",
+            0,
+            20,
+            1,
+            true));
     all.add(
         new SetupParameter(
-            "electronics.abs", "Electronics", "Anti-lock braking", "", 0, 20, 1, true));
-    all.add(recorded("electronics.map", "Electronics", "Engine map", "", 0, 20, 1));
-    all.add(recorded("electronics.wheelie", "Electronics", "Front lift control", "", 0, 20, 1));
+            "electronics.abs",
+            ELECTRONICS,
+            Said.of("setup.anti_lock_braking"),
+            "",
+            0,
+            20,
+            1,
+            true));
+    all.add(recorded("electronics.map", ELECTRONICS, Said.of("setup.engine_map"), "", 0, 20, 1));
+    all.add(
+        recorded(
+            "electronics.wheelie", ELECTRONICS, Said.of("setup.front_lift_control"), "", 0, 20, 1));
     return List.copyOf(all);
   }
 
   private static SetupParameter recorded(
-      String id, String group, String label, String unit, double least, double most, double step) {
+      String id, Said group, Said label, String unit, double least, double most, double step) {
     return new SetupParameter(id, group, label, unit, least, most, step, false);
   }
 }

@@ -227,7 +227,7 @@ public record SetupSheet(String name, Purpose purpose, List<Setting> settings, S
                   s.parameter(),
                   Said.of(
                       "vehicle.sheet.range",
-                      Value.own(p.label()),
+                      p.label().in(),
                       Value.number(p.least()),
                       Value.number(p.most()),
                       Value.choice(!p.unit().isEmpty()),

@@ -18,8 +18,7 @@ class KindsTest {
   private static final Path KEPT = Path.of("../web/src/road/kinds.json");
   private static final Path MADE = Path.of("target/kinds.json");
 
-  private record Usual(
-      String word, double out, double height, Landmark.Permanence permanence) {}
+  private record Usual(String word, double out, double height, Landmark.Permanence permanence) {}
 
   private record Kinds(
       Map<LandmarkKind, Usual> landmarks,
@@ -30,9 +29,8 @@ class KindsTest {
   void theInterfaceHasTheSame() throws IOException {
     Kinds kinds = new Kinds(new LinkedHashMap<>(), new LinkedHashMap<>(), new LinkedHashMap<>());
     for (LandmarkKind k : LandmarkKind.values()) {
-      kinds
-          .landmarks
-          .put(k, new Usual(k.word(), k.usualOut(), k.usualHeight(), k.usualPermanence()));
+      kinds.landmarks.put(
+          k, new Usual(k.word(), k.usualOut(), k.usualHeight(), k.usualPermanence()));
     }
     for (Landmark.Permanence p : Landmark.Permanence.values()) {
       kinds.permanence.put(p, Speaker.PLAIN.say(p.said()));

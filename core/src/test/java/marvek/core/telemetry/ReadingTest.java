@@ -152,7 +152,7 @@ class ReadingTest {
     assertThat(read.blocks()).hasSize(2);
     assertThat(read.said())
         .contains("1 value of speed cannot be read as a number, first in row 22")
-        .contains("1 rows with the time of the row before")
+        .contains("1 row with the time of the row before")
         .contains("The clock went back by 5.9 s at row 63");
   }
 
@@ -202,7 +202,7 @@ class ReadingTest {
     assertThat(read.column(Channel.LONGITUDE)[0]).isCloseTo(11 + 31.0 / 60, within(1e-9));
     assertThat(read.column(Channel.SPEED)[0]).isCloseTo(22.4 * 1852 / 3600, within(1e-9));
     assertThat(read.column(Channel.TIME)).containsExactly(45319, 45320);
-    assertThat(read.said()).contains("1 sentences with a wrong checksum");
+    assertThat(read.said()).contains("1 sentence with a wrong checksum");
   }
 
   @Test

@@ -26,6 +26,8 @@ import marvek.core.circuit.Corner;
 import marvek.core.circuit.LocalPlane;
 import marvek.core.circuit.RoadPosition;
 import marvek.core.debrief.Debrief;
+import marvek.core.said.Said;
+import marvek.core.said.Value;
 import marvek.core.telemetry.CornerEvents;
 import marvek.core.telemetry.LapGrid;
 import marvek.core.units.CsvText;
@@ -298,15 +300,15 @@ class ExportController {
             opened.reference().layout().circuit().name() + " · " + opened.run().name(), title));
     document.add(
         new Paragraph(
-            String.format(
-                Locale.ROOT,
-                "%s · revision %d · %d laps count · best %s, median %s, best of all corners %s",
-                opened.reference().row().name(),
-                opened.run().revision(),
-                d.laps(),
-                LapClock.of(d.best()),
-                LapClock.of(d.median()),
-                LapClock.of(d.theoretical())),
+            speaker.say(
+                Said.of(
+                    "paper.run",
+                    Value.own(opened.reference().row().name()),
+                    Value.figure(opened.run().revision(), 0),
+                    Value.count(d.laps()),
+                    Value.own(LapClock.of(d.best())),
+                    Value.own(LapClock.of(d.median())),
+                    Value.own(LapClock.of(d.theoretical())))),
             plain));
     Map<String, Corner> corners = new java.util.HashMap<>();
     opened.reference().layout().corners().forEach(c -> corners.put(c.id(), c));
@@ -314,16 +316,16 @@ class ExportController {
     if (part != null) {
       document.add(
           new Paragraph(
-              (part.day() == null
-                      ? "Not judged. "
-                      : "Held against " + speaker.say(part.called()) + ". ")
-                  + speaker.say(part.words())
-                  + (judged.parts().size() > 1
-                      ? " Other laps of this run were driven on other days; they are not in this paper."
-                      : ""),
+              speaker.say(
+                  Said.of(
+                      "paper.held",
+                      Value.choice(part.day() != null),
+                      part.called().in(),
+                      part.words().in(),
+                      Value.choice(judged.parts().size() > 1))),
               plain));
     }
-    document.add(new Paragraph("What matters", head));
+    document.add(new Paragraph(speaker.say(Said.of("paper.matters")), head));
     for (String focus : d.focus()) {
       d.corners().stream()
           .filter(f -> f.corner().equals(focus))
@@ -336,11 +338,7 @@ class ExportController {
     }
     document.add(new Paragraph(" ", plain));
     document.add(table(d, corners, units, speaker, plain, Paper.font(10, Font.BOLD)));
-    document.add(
-        new Paragraph(
-            "Computed from the laps as recorded; an estimate. Start early, build up, and follow the"
-                + " organiser's rules.",
-            Paper.font(8, Font.NORMAL)));
+    document.add(new Paragraph(speaker.say(Said.of("paper.caution")), Paper.font(8, Font.NORMAL)));
     document.close();
     return Paper.file("debrief.pdf", "application/pdf", out.toByteArray());
   }
@@ -355,8 +353,15 @@ class ExportController {
     PdfPTable table = new PdfPTable(new float[] {2.2f, 1.2f, 1.4f, 1.4f, 1.6f, 5});
     table.setWidthPercentage(100);
     table.setHeaderRows(1);
-    for (String h : List.of("Corner", "On offer", "Median", "Best", "Slowest", "Habit")) {
-      table.addCell(new PdfPCell(new Phrase(h, bold)));
+    for (String h :
+        List.of(
+            "paper.corner",
+            "paper.offer",
+            "paper.median",
+            "paper.best",
+            "paper.slowest",
+            "paper.habit")) {
+      table.addCell(new PdfPCell(new Phrase(speaker.say(Said.of(h)), bold)));
     }
     for (Debrief.CornerFinding f : d.corners()) {
       table.addCell(new Phrase(called(corners, f.corner()), plain));
@@ -367,7 +372,7 @@ class ExportController {
       table.addCell(
           new Phrase(
               f.habits().isEmpty()
-                  ? "none seen"
+                  ? speaker.say(Said.of("paper.none_seen"))
                   : speaker.say(f.habits().get(0).words())
                       + " ("
                       + speaker.say(f.habits().get(0).measure())

@@ -32,6 +32,7 @@ import marvek.core.vehicle.SetupSheet;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleCheck;
 import marvek.core.ways.Choices;
+import marvek.core.words.Speaker;
 import marvek.server.debrief.Evidences;
 import marvek.server.problem.Problem;
 import marvek.server.reference.References;
@@ -222,7 +223,7 @@ public class Trials {
     settings.add(new SetupSheet.Setting(parameter, number, "", "", ""));
     SetupSheet sheet =
         new SetupSheet(
-            on == null ? known.label() : on.name(),
+            on == null ? Speaker.PLAIN.say(known.label()) : on.name(),
             on == null ? SetupSheet.Purpose.DRY : on.purpose(),
             settings,
             "");

@@ -79,10 +79,14 @@ class TrialsInBrief implements BriefTrials {
           case DAY -> way.label().isEmpty() ? day(way.key()) : own(way.label());
           case REVISION -> own(way.key());
           case SETTING ->
-              own(
-                  SetupParameter.find(way.key())
-                      .map(p -> (p.label() + " " + way.label() + " " + p.unit()).strip())
-                      .orElse(way.key()));
+              SetupParameter.find(way.key())
+                  .map(
+                      p ->
+                          Said.of(
+                              "page.tried.setting",
+                              p.label().in(),
+                              Value.own((way.label() + " " + p.unit()).strip())))
+                  .orElse(own(way.key()));
           case REFERENCE, SHEET, WORDS -> own(way.label());
         };
     return Said.of(
