@@ -39,10 +39,15 @@
         const words = catalogue.detail(detail as Detail);
         const place = PLACE[words?.phase ?? 'EXIT'] ?? { kind: 'EXIT' as PointKind, off: 0 };
         const s = near((station(entry, place.kind) ?? corner.apexes[0] ?? corner.entry) + place.off);
+        const choice = words?.choices.find((c) => c.value === text)?.words;
         const free = !words?.choices.length;
         const what = words?.words ?? detail;
-        const told = free ? text : longest < 20 ? `${what.split(' ')[0]} ${text}` : `${what}: ${text}`;
-        return { id: detail, s, text: shortened(told), full: `${words?.words ?? detail}: ${text}` };
+        const told = free
+          ? text
+          : longest < 20
+            ? `${what.split(' ')[0]} ${choice ?? text}`
+            : `${what}: ${choice ?? text}`;
+        return { id: detail, s, text: shortened(told), full: `${what}: ${choice ?? text}` };
       });
     return all.filter((n) => n.s > domain[0] - 40 && n.s < domain[1] + 40).sort((a, b) => a.s - b.s);
   });

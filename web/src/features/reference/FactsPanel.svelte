@@ -37,7 +37,7 @@
 
   const say = (detail: Detail, text: string) => desk.edit((e) => ({ ...e, details: { ...e.details, [detail]: text } }));
   function add(detail: Detail) {
-    say(detail, catalogue.detail(detail)?.choices[0] ?? '');
+    say(detail, catalogue.detail(detail)?.choices[0]?.value ?? '');
     onnote(detail);
   }
   // Opens where something was said; after that it is as the driver leaves it.

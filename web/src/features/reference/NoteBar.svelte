@@ -31,12 +31,12 @@
   {#key detail}
     {#if words?.choices.length}
       <div class="join" role="group" aria-label={words.words}>
-        {#each words.choices as c (c)}
+        {#each words.choices as c (c.value)}
           <button
-            class={['btn btn-xs join-item', value === c ? 'btn-primary' : '']}
-            aria-pressed={value === c}
+            class={['btn btn-xs join-item', value === c.value ? 'btn-primary' : '']}
+            aria-pressed={value === c.value}
             disabled={!desk.movable}
-            onclick={() => (say(c), desk.settle())}>{c}</button
+            onclick={() => (say(c.value), desk.settle())}>{c.words}</button
           >
         {/each}
       </div>

@@ -26,7 +26,16 @@ beforeEach(() => {
     ],
     details: [
       { detail: 'AIM', phase: 'TURN_IN', words: 'look at', choices: [], motorcycle: false },
-      { detail: 'BUMPS', phase: 'BRAKING', words: 'bumps', choices: ['none', 'over bumps'], motorcycle: false },
+      {
+        detail: 'BUMPS',
+        phase: 'BRAKING',
+        words: 'bumps',
+        choices: [
+          { value: 'none', words: 'none' },
+          { value: 'over bumps', words: 'over the bumps' },
+        ],
+        motorcycle: false,
+      },
       { detail: 'KNEE', phase: 'BODY', words: 'knee', choices: [], motorcycle: true },
       { detail: 'HAZARD', phase: 'HAZARDS', words: 'hazard', choices: [], motorcycle: false },
       { detail: 'ESCAPE', phase: 'HAZARDS', words: 'escape plan', choices: [], motorcycle: false },
@@ -106,7 +115,7 @@ describe('what is true of a corner', () => {
     await fireEvent.input(screen.getByLabelText('look at'), { target: { value: 'the white post' } });
     expect(desk.entry.details['AIM']).toBe('the white post');
     await rerender({ entry: desk.entry, detail: 'BUMPS' });
-    await fireEvent.click(screen.getByRole('button', { name: 'over bumps' }));
+    await fireEvent.click(screen.getByRole('button', { name: 'over the bumps' }));
     expect(desk.entry.details['BUMPS']).toBe('over bumps');
     await rerender({ entry: desk.entry });
     await fireEvent.click(screen.getByLabelText('Remove bumps'));

@@ -15,8 +15,10 @@ import java.util.UUID;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import javax.sql.DataSource;
+import marvek.core.said.Said;
 import marvek.core.session.PlannedTrial;
 import marvek.core.session.TrackSession;
+import marvek.core.words.Speaker;
 import org.flywaydb.core.Flyway;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -26,12 +28,16 @@ import org.springframework.jdbc.core.JdbcTemplate;
 /** A database of each version, with something in every table, brought to the newest. */
 @ServerTest
 class UpgradeTest {
-  private static final int NEWEST = 20;
+  private static final int NEWEST = 21;
 
   /** The version since which there are runs, and that since which there are sessions. */
   private static final int RUNS = 4;
 
   private static final int SESSIONS = 13;
+
+  /** The version since which what is remarked of a lap is a key with values. */
+  private static final int REMARKS = 21;
+
   private static final Instant DAY = Instant.parse("2026-05-02T08:00:00Z");
 
   @Autowired private DataSource source;
@@ -64,6 +70,11 @@ class UpgradeTest {
     try {
       flyway(String.valueOf(version)).migrate();
       fill();
+      if (version < REMARKS && tables().contains("driven_lap")) {
+        for (String remark : List.of("", "timed by hand", "1.4 s beyond the edge")) {
+          row("driven_lap", Map.of("remark", remark));
+        }
+      }
       Map<String, Long> before = counts();
       Long landmarks = before.remove("landmark");
       List<UUID> runs = version >= RUNS ? runs() : List.of();
@@ -82,6 +93,9 @@ class UpgradeTest {
       if (landmarks != null) {
         // They became things of the survey.
         assertThat(counts().get("survey_item")).isEqualTo(landmarks);
+      }
+      if (before.containsKey("driven_lap") && version < REMARKS) {
+        remarksAreRead();
       }
       if (!runs.isEmpty() && version < SESSIONS) {
         belongToSessions(runs);
@@ -111,6 +125,16 @@ class UpgradeTest {
                   "select made from " + schema + ".track_session where id = ?", Boolean.class, s))
           .isTrue();
     }
+  }
+
+  /** What was remarked of laps in words is told as it was. */
+  private void remarksAreRead() throws Exception {
+    List<String> told = new ArrayList<>();
+    for (String remark :
+        jdbc.queryForList("select remark::text from " + schema + ".driven_lap", String.class)) {
+      told.add(Speaker.PLAIN.say(json.readValue(remark, Said.class)));
+    }
+    assertThat(told).contains("", "timed by hand", "1.4 s beyond the edge");
   }
 
   private UUID session(UUID run) {

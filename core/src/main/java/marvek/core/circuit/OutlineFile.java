@@ -9,6 +9,7 @@ import static marvek.core.circuit.OutlineProblem.Kind.UNKNOWN_FORMAT;
 
 import java.nio.charset.StandardCharsets;
 import marvek.core.refusal.Where;
+import marvek.core.said.Said;
 import marvek.core.said.Value;
 
 /** Reads a circuit outline from a file: GeoJSON (RFC 7946), GPX 1.0 or 1.1, or CSV (RFC 4180). */
@@ -96,8 +97,8 @@ public final class OutlineFile {
     }
     int latitudesPastPole = 0;
     for (int i = 0; i < o.size(); i++) {
-      requireNumber(o, i, o.x()[i], o.geographic() ? "longitude" : "x");
-      requireNumber(o, i, o.y()[i], o.geographic() ? "latitude" : "y");
+      requireNumber(o, i, o.x()[i], Said.of(o.geographic() ? "field.longitude" : "field.along_x"));
+      requireNumber(o, i, o.y()[i], Said.of(o.geographic() ? "field.latitude" : "field.along_y"));
       if (o.geographic() && Math.abs(o.y()[i]) > 90) {
         latitudesPastPole++;
       }
@@ -140,7 +141,7 @@ public final class OutlineFile {
   private static void checkHeightsAndWidths(Outline o, int i) {
     double[] z = o.z();
     if (z != null) {
-      requireNumber(o, i, z[i], "height");
+      requireNumber(o, i, z[i], Said.of("field.height"));
       if (Math.abs(z[i]) > HIGHEST) {
         throw OutlineProblem.of(
                 OUT_OF_RANGE, "refusal.circuit.height_cannot_right", Value.number(z[i]))
@@ -151,7 +152,7 @@ public final class OutlineFile {
     checkWidth(o, i, o.left(), "left");
     double[] crossfall = o.crossfall();
     if (crossfall != null) {
-      requireNumber(o, i, crossfall[i], "crossfall");
+      requireNumber(o, i, crossfall[i], Said.of("field.crossfall"));
       if (Math.abs(crossfall[i]) > Math.toRadians(45)) {
         throw OutlineProblem.of(
                 OUT_OF_RANGE,
@@ -167,20 +168,20 @@ public final class OutlineFile {
     if (w == null) {
       return;
     }
-    requireNumber(o, i, w[i], "width to the " + side);
+    requireNumber(o, i, w[i], Said.of("field.width", new Value.Choice(side)));
     if (w[i] < 0.5 || w[i] > 60) {
       throw OutlineProblem.of(
               OutlineProblem.Kind.WIDTH,
               "refusal.circuit.width_cannot_right",
-              Value.own(side),
+              new Value.Choice(side),
               Value.number(w[i]))
           .at(o.where(i));
     }
   }
 
-  private static void requireNumber(Outline o, int i, double value, String what) {
+  private static void requireNumber(Outline o, int i, double value, Said what) {
     if (!Double.isFinite(value)) {
-      throw OutlineProblem.of(NOT_A_NUMBER, "refusal.circuit.not_number_b", Value.own(what))
+      throw OutlineProblem.of(NOT_A_NUMBER, "refusal.circuit.not_number_b", what.in())
           .at(o.where(i));
     }
   }

@@ -205,7 +205,7 @@ public final class ContentCheck {
                         "refusal.entry.no_answer",
                         Value.own(text),
                         detail.said().in(),
-                        Value.own(String.join(", ", detail.choices())))
+                        Said.listed(detail.choices().stream().map(detail::told).toList()).in())
                     .at(where);
               }
               tooLong(where, detail.said(), text);

@@ -2,6 +2,7 @@ package marvek.core.entry;
 
 import java.util.List;
 import marvek.core.said.Said;
+import marvek.core.said.Value;
 
 /** What else an entry can hold, each in a few words; those with choices hold one of them. */
 public enum Detail {
@@ -71,7 +72,19 @@ public enum Detail {
     return motorcycle;
   }
 
-  /** What it may hold; empty for free words. */
+  /**
+   * A text of it as it is told: one of its choices by the catalogue, else in the driver's own
+   * words.
+   *
+   * @param text as it is stored
+   */
+  public Said told(String text) {
+    return choices.contains(text)
+        ? Said.of("choice." + text.replace(' ', '_'))
+        : Said.of("entry.as_written", Value.own(text));
+  }
+
+  /** What it may hold, as it is stored; empty for free words. */
   public List<String> choices() {
     return choices;
   }

@@ -1,5 +1,7 @@
 package marvek.core.marker;
 
+import marvek.core.said.Said;
+
 /** Sorts of landmark, with what is usual for them (common practice, no source). */
 public enum LandmarkKind {
   BOARD("board", 3, 1.4, 1, Landmark.Permanence.FIXED),
@@ -35,8 +37,13 @@ public enum LandmarkKind {
     this.permanence = permanence;
   }
 
-  public String word() {
+  /** What it is called in a name that is stored, as a tie's; all else tells it by {@link #said}. */
+  String word() {
     return word;
+  }
+
+  public Said said() {
+    return Said.of("thing." + name());
   }
 
   /** Metres outside the edge of the road where it usually stands. */

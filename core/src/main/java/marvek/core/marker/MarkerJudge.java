@@ -307,7 +307,7 @@ public final class MarkerJudge {
                 About.LOOK_ALIKES,
                 Said.of(
                     "marker.alike",
-                    Value.own(l.kind().word()),
+                    l.kind().said().in(),
                     Value.length(apart),
                     Value.choice(apart > 0)),
                 MISTAKEN));

@@ -1,6 +1,7 @@
 package marvek.core.telemetry;
 
 import java.util.Map;
+import marvek.core.said.Said;
 
 /**
  * A lap cut from a recording.
@@ -10,12 +11,12 @@ import java.util.Map;
  * @param start seconds of the recording's clock when it began
  * @param lapTime seconds from line to line; for a part of a lap, seconds recorded
  * @param trace what was driven
- * @param remark why it is of its kind, or empty
+ * @param remark why it is of its kind, or nothing
  */
 public record DrivenLap(
-    int number, LapKind kind, double start, double lapTime, Trace trace, String remark) {
+    int number, LapKind kind, double start, double lapTime, Trace trace, Said remark) {
   /** The same lap as another kind. */
-  public DrivenLap as(LapKind other, String why) {
+  public DrivenLap as(LapKind other, Said why) {
     return new DrivenLap(number, other, start, lapTime, trace, why);
   }
 

@@ -4,7 +4,6 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.EnumMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.function.Consumer;
 import marvek.core.circuit.Centreline;
@@ -109,12 +108,12 @@ public final class LapReader implements Blocks.Taker {
     if (lines.isEmpty()) {
       if (last && begins) {
         runsOn(on);
-        part(on, 0, n, LapKind.INCOMPLETE, "never crossed the line");
+        part(on, 0, n, LapKind.INCOMPLETE, Said.of("remark.lap.no_line"));
       }
       return 0;
     }
     if (begins && lines.get(0).time() - time[0] > 1) {
-      part(on, 0, index(on, lines.get(0).time()), LapKind.OUT, "");
+      part(on, 0, index(on, lines.get(0).time()), LapKind.OUT, Said.NOTHING);
     }
     for (int i = 0; i + 1 < lines.size(); i++) {
       if (lines.get(i).time() > done - 0.5) {
@@ -125,7 +124,7 @@ public final class LapReader implements Blocks.Taker {
     Crossing end = lines.get(lines.size() - 1);
     if (last) {
       if (time[n - 1] - end.time() > 1) {
-        part(on, index(on, end.time()), n, LapKind.IN, "");
+        part(on, index(on, end.time()), n, LapKind.IN, Said.NOTHING);
       }
       done = -Double.MAX_VALUE;
       return 0;
@@ -308,7 +307,7 @@ public final class LapReader implements Blocks.Taker {
     Trace trace = trace(on, a.time(), a.station(), from, to, on.placed() ? 1 : scale(on, from, to));
     laps++;
     LapKind kind = LapKind.PUSH;
-    String remark = "";
+    Said remark = Said.NOTHING;
     boolean gap = false;
     int off = 0;
     for (int i = from; i < to; i++) {
@@ -318,10 +317,10 @@ public final class LapReader implements Blocks.Taker {
     double driven = on.station()[to - 1] - on.station()[from];
     if (gap || (on.placed() && Math.abs(driven - road.length()) > 0.05 * road.length())) {
       kind = LapKind.INCOMPLETE;
-      remark = "recording was interrupted";
+      remark = Said.of("remark.lap.interrupted");
     } else if (off > 0.4 * on.even().rate()) {
       kind = LapKind.OFF;
-      remark = String.format(Locale.ROOT, "%.1f s beyond the edge", off / on.even().rate());
+      remark = Said.of("remark.lap.beyond", Value.figure(off / on.even().rate(), 1));
     }
     taker.accept(new DrivenLap(laps, kind, a.time(), lapTime, trace, remark));
   }
@@ -331,7 +330,7 @@ public final class LapReader implements Blocks.Taker {
     return driven > 100 ? road.length() / driven : 1;
   }
 
-  private void part(OnRoad on, int from, int to, LapKind kind, String remark) {
+  private void part(OnRoad on, int from, int to, LapKind kind, Said remark) {
     double moved = to > from ? on.station()[to - 1] - on.station()[from] : 0;
     if (moved < SHORTEST_PART * road.length() && kind != LapKind.INCOMPLETE) {
       return;
@@ -437,16 +436,12 @@ public final class LapReader implements Blocks.Taker {
       double over = l.lapTime() / best - 1;
       boolean first = flying <= 3 && l.lapTime() > middle * 1.01;
       if (over > 0.07) {
-        out.add(
-            l.as(
-                LapKind.SLOW,
-                String.format(Locale.ROOT, "%.0f %% slower than the best", over * 100)));
+        out.add(l.as(LapKind.SLOW, Said.of("remark.lap.slower", Value.figure(over * 100, 0))));
       } else if (first && over > 0.02) {
         out.add(
             l.as(
                 LapKind.COLD,
-                String.format(
-                    Locale.ROOT, "lap %d, %.1f %% slower than the best", flying, over * 100)));
+                Said.of("remark.lap.cold", Value.count(flying), Value.figure(over * 100, 1))));
       } else {
         out.add(l);
       }

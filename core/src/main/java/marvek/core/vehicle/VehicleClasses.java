@@ -1,6 +1,7 @@
 package marvek.core.vehicle;
 
 import java.util.List;
+import marvek.core.said.Said;
 import marvek.core.vehicle.Vehicle.Aero;
 import marvek.core.vehicle.Vehicle.Boost;
 import marvek.core.vehicle.Vehicle.Brakes;
@@ -26,14 +27,17 @@ public final class VehicleClasses {
    * @param about one line about what it stands for
    * @param vehicle the numbers
    */
-  public record VehicleClass(String id, String name, String about, Vehicle vehicle) {}
+  public record VehicleClass(String id, Said name, Said about, Vehicle vehicle) {}
+
+  private static VehicleClass of(String id, Vehicle vehicle) {
+    String key = "vehicle.class." + id;
+    return new VehicleClass(id, Said.of(key + ".name"), Said.of(key + ".about"), vehicle);
+  }
 
   private static final List<VehicleClass> ALL =
       List.of(
-          new VehicleClass(
+          of(
               "small-hatch",
-              "Small hatch",
-              "Front-driven club car on road-legal track tyres",
               car(
                   1080,
                   1.70,
@@ -46,10 +50,8 @@ public final class VehicleClasses {
                   new Aero(0.70, -0.05),
                   new Brakes(11_500, 0.80, 0.7),
                   null)),
-          new VehicleClass(
+          of(
               "cup-gt",
-              "Cup GT",
-              "Rear-driven one-make race car on slicks with a modest wing",
               car(
                   1330,
                   1.92,
@@ -62,10 +64,8 @@ public final class VehicleClasses {
                   new Aero(0.88, 1.15),
                   new Brakes(21_500, 0.66, 0.9),
                   null)),
-          new VehicleClass(
+          of(
               "single-seater",
-              "Single-seater",
-              "Light open-wheel car with wings",
               car(
                   675,
                   1.85,
@@ -78,10 +78,8 @@ public final class VehicleClasses {
                   new Aero(0.85, 2.1),
                   new Brakes(15_500, 0.59, 0.9),
                   null)),
-          new VehicleClass(
+          of(
               "downforce-prototype",
-              "Downforce prototype",
-              "Closed or open sports prototype with a hybrid boost",
               car(
                   960,
                   1.90,
@@ -94,10 +92,8 @@ public final class VehicleClasses {
                   new Aero(0.95, 3.1),
                   new Brakes(26_000, 0.60, 1.0),
                   new Boost(60_000, 1_200_000, 0.25))),
-          new VehicleClass(
+          of(
               "motorcycle-600",
-              "600 cc motorcycle",
-              "Four-cylinder supersport on slicks",
               motorcycle(
                   252,
                   1.39,
@@ -109,10 +105,8 @@ public final class VehicleClasses {
                   new Aero(0.33, 0),
                   new Brakes(3600, 0.90, 0.9),
                   Math.toRadians(55))),
-          new VehicleClass(
+          of(
               "motorcycle-1000",
-              "1000 cc motorcycle",
-              "Four-cylinder superbike on slicks",
               motorcycle(
                   270,
                   1.43,

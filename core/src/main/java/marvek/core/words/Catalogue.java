@@ -20,8 +20,19 @@ import java.util.concurrent.ConcurrentHashMap;
  * come as text, counts as numbers.
  */
 public final class Catalogue {
+  /** Stands before what comes from {@link #MARKED}, and after it. */
+  public static final String MARK = "\u27e6";
+
+  public static final String END = "\u27e7";
+
   /** The words that Marvek speaks. */
   public static final Catalogue ENGLISH = read("en");
+
+  /**
+   * The same with whatever comes from it between two marks, to see on a screen what does not: a
+   * pseudo-language.
+   */
+  public static final Catalogue MARKED = ENGLISH.marked(MARK, END);
 
   private final ULocale language;
   private final Map<String, String> patterns;
@@ -48,8 +59,7 @@ public final class Catalogue {
     return new Catalogue(new ULocale(language), patterns);
   }
 
-  /** The same with every word of ours marked, to see what does not come from it. */
-  public Catalogue marked(String before, String after) {
+  private Catalogue marked(String before, String after) {
     Map<String, String> marked = new TreeMap<>();
     patterns.forEach((k, p) -> marked.put(k, before + p + after));
     return new Catalogue(language, marked);

@@ -36,9 +36,9 @@ public final class Comparison {
   private final double lapLength;
   private final List<Difference> out = new ArrayList<>();
 
-  private Comparison(Display units, double lapLength) {
-    this.speaker = Speaker.of(new Speech(units, Speech.Call.NUMBERS).on(lapLength));
-    this.units = units;
+  private Comparison(Speech speech, double lapLength) {
+    this.speaker = Speaker.of(speech.on(lapLength));
+    this.units = speech.units();
     this.lapLength = lapLength;
   }
 
@@ -57,8 +57,8 @@ public final class Comparison {
       double lapLength,
       ReferenceContent before,
       ReferenceContent after,
-      Display units) {
-    Comparison all = new Comparison(units, lapLength);
+      Speech speech) {
+    Comparison all = new Comparison(speech, lapLength);
     for (Corner corner : corners) {
       CornerEntry a = entry(before, corner.id());
       CornerEntry b = entry(after, corner.id());

@@ -71,7 +71,7 @@ final class FullWords {
   /** A detail in words around it; nothing of one that is not written. */
   private Said detail(Detail d, String key) {
     String said = e.detail(d).strip();
-    return said.isEmpty() ? Said.NOTHING : Said.of(key, Value.own(said));
+    return said.isEmpty() ? Said.NOTHING : Said.of(key, d.told(said).in());
   }
 
   private void approach() {

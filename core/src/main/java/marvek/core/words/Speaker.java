@@ -8,18 +8,18 @@ import marvek.core.said.Value;
 /** Puts what is said into words: of one catalogue, in the units and names that a driver chose. */
 public final class Speaker {
   /** Metres, km/h and numbers. */
-  public static final Speaker PLAIN = new Speaker(Catalogue.ENGLISH, Speech.PLAIN);
+  public static final Speaker PLAIN = of(Speech.PLAIN);
 
   private final Catalogue catalogue;
   private final Speech speech;
 
-  public Speaker(Catalogue catalogue, Speech speech) {
+  private Speaker(Catalogue catalogue, Speech speech) {
     this.catalogue = catalogue;
     this.speech = speech;
   }
 
   public static Speaker of(Speech speech) {
-    return new Speaker(Catalogue.ENGLISH, speech);
+    return new Speaker(speech.words(), speech);
   }
 
   /**

@@ -10,23 +10,30 @@ import marvek.core.units.Display;
  * @param units to speak in
  * @param call what a corner is called by
  * @param lap metres once round, so that a corner on the line is told right; endless where not known
+ * @param words in which it is said
  */
-public record Speech(Display units, Call call, double lap) {
+public record Speech(Display units, Call call, double lap, Catalogue words) {
   /** Metres, km/h and numbers. */
   public static final Speech PLAIN = new Speech(Display.METRIC, Call.NUMBERS);
 
   public Speech(Display units, Call call) {
-    this(units, call, Double.POSITIVE_INFINITY);
+    this(units, call, Double.POSITIVE_INFINITY, Catalogue.ENGLISH);
   }
 
   public Speech {
     Objects.requireNonNull(units, "units");
     Objects.requireNonNull(call, "call");
+    Objects.requireNonNull(words, "words");
   }
 
   /** The same on a road. */
   public Speech on(double length) {
-    return new Speech(units, call, length);
+    return new Speech(units, call, length, words);
+  }
+
+  /** The same in words of another catalogue. */
+  public Speech in(Catalogue other) {
+    return new Speech(units, call, lap, other);
   }
 
   /** Metres from one station to another, the short way round. */

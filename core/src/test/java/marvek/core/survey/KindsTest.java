@@ -30,7 +30,9 @@ class KindsTest {
     Kinds kinds = new Kinds(new LinkedHashMap<>(), new LinkedHashMap<>(), new LinkedHashMap<>());
     for (LandmarkKind k : LandmarkKind.values()) {
       kinds.landmarks.put(
-          k, new Usual(k.word(), k.usualOut(), k.usualHeight(), k.usualPermanence()));
+          k,
+          new Usual(
+              Speaker.PLAIN.say(k.said()), k.usualOut(), k.usualHeight(), k.usualPermanence()));
     }
     for (Landmark.Permanence p : Landmark.Permanence.values()) {
       kinds.permanence.put(p, Speaker.PLAIN.say(p.said()));

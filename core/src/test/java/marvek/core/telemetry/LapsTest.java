@@ -15,6 +15,8 @@ import marvek.core.logger.Planted;
 import marvek.core.logger.Recorder;
 import marvek.core.logger.Truth;
 import marvek.core.refusal.Refusal;
+import marvek.core.said.Said;
+import marvek.core.words.Speaker;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -300,12 +302,12 @@ class LapsTest {
                   return c;
                 }));
     assertThat(read.whole().stream().map(DrivenLap::kind)).contains(LapKind.OFF);
-    assertThat(read.whole().stream().map(DrivenLap::remark).toList().toString())
-        .contains("beyond the edge");
+    assertThat(read.whole().stream().map(l -> Speaker.PLAIN.say(l.remark())))
+        .anyMatch(r -> r.matches("\\d\\.\\d s beyond the edge"));
   }
 
   private static DrivenLap lap(int number, double time) {
-    return new DrivenLap(number, LapKind.PUSH, number * 90, time, TraceExample.SHORT, "");
+    return new DrivenLap(number, LapKind.PUSH, number * 90, time, TraceExample.SHORT, Said.NOTHING);
   }
 
   @Test
@@ -315,7 +317,7 @@ class LapsTest {
             List.of(lap(1, 92.5), lap(2, 90.1), lap(3, 90.0), lap(4, 99.0), lap(5, 90.2)));
     assertThat(judged.stream().map(DrivenLap::kind))
         .containsExactly(LapKind.COLD, LapKind.PUSH, LapKind.PUSH, LapKind.SLOW, LapKind.PUSH);
-    assertThat(judged.get(3).remark()).contains("10 % slower");
+    assertThat(Speaker.PLAIN.say(judged.get(3).remark())).contains("10 % slower");
     assertThat(LapReader.judged(List.of(lap(1, 99), lap(2, 90))))
         .allMatch(l -> l.kind() == LapKind.PUSH);
     assertThat(LapKind.COLD.counts()).isFalse();

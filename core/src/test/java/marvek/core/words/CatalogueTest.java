@@ -24,6 +24,7 @@ import marvek.core.entry.PointKind;
 import marvek.core.entry.Slowing;
 import marvek.core.logger.Mistake;
 import marvek.core.marker.Landmark;
+import marvek.core.marker.LandmarkKind;
 import marvek.core.review.checks.Checks;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
@@ -39,6 +40,7 @@ import marvek.core.technique.School;
 import marvek.core.telemetry.Channel;
 import marvek.core.telemetry.LapKind;
 import marvek.core.units.Display;
+import marvek.core.vehicle.VehicleClasses;
 import org.junit.jupiter.api.Test;
 
 /** The catalogue has words for all that can be said, and none that nobody says. */
@@ -101,6 +103,11 @@ class CatalogueTest {
     Arrays.stream(ZoneKind.values()).forEach(z -> out.add(z.said().key()));
     Arrays.stream(DayKind.values()).forEach(d -> out.add(d.said().key()));
     Arrays.stream(LapKind.values()).forEach(k -> out.add(k.said().key()));
+    Arrays.stream(LandmarkKind.values()).forEach(k -> out.add(k.said().key()));
+    for (Detail d : Detail.values()) {
+      d.choices().forEach(c -> out.add(d.told(c).key()));
+    }
+    VehicleClasses.all().forEach(c -> out.addAll(List.of(c.name().key(), c.about().key())));
     Arrays.stream(Mistake.values()).forEach(m -> out.add(m.said().key()));
     Arrays.stream(Landmark.Permanence.values()).forEach(p -> out.add(p.said().key()));
     out.add("nothing");
@@ -174,9 +181,9 @@ class CatalogueTest {
 
   @Test
   void markedWordsShowWhatComesFromTheCatalogue() {
-    Speaker marked = new Speaker(Catalogue.ENGLISH.marked("[", "]"), Speech.PLAIN);
+    Speaker marked = Speaker.of(Speech.PLAIN.in(Catalogue.MARKED));
     assertThat(marked.say(Said.of("plan.order", PointKind.EXIT.said().in(), Value.own("apex"))))
-        .isEqualTo("[[exit] comes before apex.]");
+        .isEqualTo("⟦⟦exit⟧ comes before apex.⟧");
   }
 
   @Test

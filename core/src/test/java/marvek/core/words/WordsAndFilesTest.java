@@ -88,17 +88,13 @@ class WordsAndFilesTest {
             gt.computed.road().length(),
             with(placed(14)),
             with(placed(8)),
-            Display.METRIC);
+            Speech.PLAIN);
     assertThat(found)
         .extracting(Comparison.Difference::words)
         .containsExactly("T1 braking 6 m sooner, from the 100 board + 14 m to + 8 m");
     assertThat(
             Comparison.between(
-                gt.survey.corners(),
-                gt.computed.road().length(),
-                gt.draft,
-                gt.draft,
-                Display.METRIC))
+                gt.survey.corners(), gt.computed.road().length(), gt.draft, gt.draft, Speech.PLAIN))
         .isEmpty();
   }
 
@@ -119,7 +115,7 @@ class WordsAndFilesTest {
                 gt.computed.road().length(),
                 gt.draft,
                 passing,
-                new Display(Display.Speed.MPH, Display.Length.FT)))
+                new Speech(new Display(Display.Speed.MPH, Display.Length.FT), Speech.Call.NUMBERS)))
         .extracting(Comparison.Difference::words)
         .containsExactly(
             "T1 apex 4.9 ft further off the inside",
@@ -136,14 +132,14 @@ class WordsAndFilesTest {
                 gt.computed.road().length(),
                 gt.draft,
                 with(other),
-                Display.METRIC))
+                Speech.PLAIN))
         .extracting(Comparison.Difference::words)
         .containsExactly(
             "T1 gear " + other.gear() + " instead of " + e.gear(), "T1 note: “mind the drain”");
     ReferenceContent three = new ReferenceContent(gt.draft.corners().stream().skip(1).toList());
     assertThat(
             Comparison.between(
-                gt.survey.corners(), gt.computed.road().length(), gt.draft, three, Display.METRIC))
+                gt.survey.corners(), gt.computed.road().length(), gt.draft, three, Speech.PLAIN))
         .extracting(Comparison.Difference::words)
         .containsExactly("T1 left out");
   }
@@ -176,7 +172,7 @@ class WordsAndFilesTest {
             gt.computed.road().length(),
             with(before),
             with(after),
-            Display.METRIC)
+            Speech.PLAIN)
         .stream()
         .map(Comparison.Difference::words)
         .toList();
@@ -218,7 +214,7 @@ class WordsAndFilesTest {
         new OwnPace(pace.driving(), List.of(new OwnPace.InCorner("c1", 0.97, OwnPace.Why.WALL)));
     assertThat(
             Comparison.between(
-                gt.survey.corners(), gt.computed.road().length(), gt.draft, paced, Display.METRIC))
+                gt.survey.corners(), gt.computed.road().length(), gt.draft, paced, Speech.PLAIN))
         .extracting(Comparison.Difference::words)
         .containsExactly(
             "Own pace: braking 90 instead of 100 %, turning 85 instead of 100 %, traction 100 %,"
@@ -229,7 +225,7 @@ class WordsAndFilesTest {
                 gt.computed.road().length(),
                 paced,
                 new ReferenceContent(gt.draft.corners(), gt.draft.variants(), slower),
-                Display.METRIC))
+                Speech.PLAIN))
         .extracting(Comparison.Difference::words)
         .containsExactly("Own pace differs in other corners");
   }

@@ -34,8 +34,7 @@ import org.junit.jupiter.api.Test;
 class WordsOfCornersTest {
   private static final ComputedLap LAP = Drives.computed(RandomRoads.of(715, 240), "cup-gt");
   private static final Speech SPEECH = Speech.PLAIN.on(LAP.road().length());
-  private static final Speaker MARKED =
-      new Speaker(Catalogue.ENGLISH.marked("\u27e6", "\u27e7"), SPEECH);
+  private static final Speaker MARKED = Speaker.of(SPEECH.in(Catalogue.MARKED));
 
   private static Corner corner(CornerEntry e) {
     return LAP.corners().get(LAP.indexOf(e.corner()));

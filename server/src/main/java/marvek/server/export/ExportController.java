@@ -99,7 +99,7 @@ class ExportController {
       for (int i = 0; i < 3; i++) {
         row.add(i < l.sectors().size() ? number(l.sectors().get(i)) : "");
       }
-      row.add(l.remark());
+      row.add(Speaker.PLAIN.say(l.remark()));
       row.add(l.note());
       rows.add(row);
     }

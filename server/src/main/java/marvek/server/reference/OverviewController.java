@@ -84,8 +84,15 @@ class OverviewController {
 
   record QuestionWords(Question question, Said words) {}
 
+  /** What a detail may hold: as it is stored, and as it is told. */
+  record DetailChoice(String value, Said words) {}
+
   record DetailWords(
-      Detail detail, Detail.Phase phase, Said words, boolean motorcycle, List<String> choices) {}
+      Detail detail,
+      Detail.Phase phase,
+      Said words,
+      boolean motorcycle,
+      List<DetailChoice> choices) {}
 
   record KindWords(PointKind kind, Said words, boolean drafted) {}
 
@@ -127,6 +134,10 @@ class OverviewController {
       @Nullable UUID sheetId,
       @Nullable @Size(max = 100) String name) {}
 
+  private static List<DetailChoice> choices(Detail d) {
+    return d.choices().stream().map(c -> new DetailChoice(c, d.told(c))).toList();
+  }
+
   @GetMapping("/catalogue")
   Catalogue catalogue() {
     return new Catalogue(
@@ -135,7 +146,7 @@ class OverviewController {
             .map(s -> new SchoolWords(s, s.question(), s.said()))
             .toList(),
         Arrays.stream(Detail.values())
-            .map(d -> new DetailWords(d, d.phase(), d.said(), d.motorcycle(), d.choices()))
+            .map(d -> new DetailWords(d, d.phase(), d.said(), d.motorcycle(), choices(d)))
             .toList(),
         Arrays.stream(PointKind.values())
             .map(k -> new KindWords(k, k.said(), k.drafted()))

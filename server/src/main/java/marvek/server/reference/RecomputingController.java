@@ -123,7 +123,7 @@ class RecomputingController {
             opened.computed().road().length(),
             before,
             after,
-            speaking.units(driver)));
+            speaking.speech(driver)));
   }
 
   private static double[] every(double[] offset, int stride) {

@@ -383,7 +383,7 @@ class ReferenceController {
             opened.computed().road().length(),
             before,
             after,
-            speaking.units(driver)));
+            speaking.speech(driver)));
   }
 
   @GetMapping(value = "/references/{id}/export.json", produces = "application/json")

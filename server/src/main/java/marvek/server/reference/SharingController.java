@@ -159,7 +159,7 @@ class SharingController {
                     opened.computed().road().length(),
                     new ReferenceContent(List.of(was)),
                     new ReferenceContent(List.of(proposed)),
-                    speaking.units(driver))
+                    speaking.speech(driver))
                 .stream()
                 .map(Comparison.Difference::words)
                 .toList();

@@ -8,6 +8,7 @@ import jakarta.persistence.Table;
 import java.util.List;
 import java.util.UUID;
 import marvek.core.debrief.LapData;
+import marvek.core.said.Said;
 import marvek.core.telemetry.CornerEvents;
 import marvek.core.telemetry.DrivenLap;
 import marvek.core.telemetry.LapKind;
@@ -36,7 +37,9 @@ public class LapRow {
   @JdbcTypeCode(SqlTypes.JSON)
   private List<Double> sectors;
 
-  private String remark;
+  @JdbcTypeCode(SqlTypes.JSON)
+  private Said remark;
+
   private String note;
   private boolean told;
   private boolean said;
@@ -64,7 +67,7 @@ public class LapRow {
       double lapTime,
       double started,
       List<Double> sectors,
-      String remark,
+      Said remark,
       boolean told,
       double step,
       byte[] times,
@@ -100,7 +103,7 @@ public class LapRow {
             lapTime,
             number,
             List.of(),
-            "timed by hand",
+            Said.of("remark.lap.by_hand"),
             false,
             0,
             new byte[0],
@@ -213,7 +216,7 @@ public class LapRow {
     return sectors;
   }
 
-  public String remark() {
+  public Said remark() {
     return remark;
   }
 

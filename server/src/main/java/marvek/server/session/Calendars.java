@@ -24,6 +24,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.TimeZone;
 import java.util.UUID;
+import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.core.session.SessionKind;
 import marvek.core.session.Start;
@@ -106,7 +107,7 @@ class Calendars {
    *
    * @param left what was left out and why
    */
-  record Taken(int added, int changed, List<String> left) {}
+  record Taken(int added, int changed, List<Said> left) {}
 
   /** Takes the sessions of a calendar; those that are known by their name in it are changed. */
   @Transactional
@@ -119,7 +120,7 @@ class Calendars {
               Value.figure(MOST_EVENTS, 0))
           .at(fileName);
     }
-    List<String> left = new ArrayList<>();
+    List<Said> left = new ArrayList<>();
     int added = 0;
     int changed = 0;
     UUID event = null;
@@ -127,7 +128,10 @@ class Calendars {
       String called = v.getSummary() == null ? "" : v.getSummary().getValue();
       DateStart start = v.getDateStart();
       if (start == null || !start.getValue().hasTime()) {
-        left.add((called.isBlank() ? "an event" : called) + " has no hour");
+        left.add(
+            called.isBlank()
+                ? Said.of("calendar.no_hour")
+                : Said.of("calendar.has_no_hour", Value.own(called)));
         continue;
       }
       ZoneId zone = zone(calendar, start, circuit);

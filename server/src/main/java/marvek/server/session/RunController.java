@@ -17,6 +17,7 @@ import marvek.core.circuit.Corner;
 import marvek.core.debrief.Debriefer;
 import marvek.core.debrief.LapData;
 import marvek.core.said.Said;
+import marvek.core.said.Value;
 import marvek.core.telemetry.Channel;
 import marvek.core.telemetry.CornerEvents;
 import marvek.core.telemetry.LapGrid;
@@ -307,7 +308,7 @@ class RunController {
    */
   record TraceView(
       String id,
-      String title,
+      Said title,
       double lapTime,
       double step,
       double[] times,
@@ -323,7 +324,8 @@ class RunController {
     LapGrid grid = runs.channels(found.lap()).grid();
     return new TraceView(
         id.toString(),
-        found.opened().run().name() + ", lap " + found.lap().number(),
+        Said.of(
+            "trace.lap", Value.own(found.opened().run().name()), Value.count(found.lap().number())),
         found.lap().lapTime(),
         grid.step(),
         LapLine.rounded(grid.times()),
@@ -360,7 +362,7 @@ class RunController {
     }
     return new TraceView(
         "plan",
-        "computed for the reference",
+        Said.of("trace.computed"),
         plan.lapTime(),
         step,
         LapLine.rounded(plan.times()),

@@ -3,6 +3,7 @@ package marvek.server.words;
 import java.util.NoSuchElementException;
 import marvek.core.said.Said;
 import marvek.core.units.Display;
+import marvek.core.words.Catalogue;
 import marvek.core.words.Speaker;
 import marvek.core.words.Speech;
 import marvek.server.access.Driver;
@@ -18,11 +19,16 @@ import org.springframework.stereotype.Component;
 import org.springframework.transaction.TransactionException;
 import org.springframework.web.context.request.RequestAttributes;
 import org.springframework.web.context.request.RequestContextHolder;
+import org.springframework.web.context.request.ServletRequestAttributes;
 
 /** How each person likes to be spoken to: asked of the database once a request. */
 @Component
 public class Speakers implements InWords {
   private static final Logger LOG = LoggerFactory.getLogger(Speakers.class);
+
+  /** Region of a language of marked words, as in {@code Accept-Language: en-XA}. */
+  private static final String PSEUDO = "XA";
+
   private static final String KEPT = Speakers.class.getName();
 
   private final Accounts accounts;
@@ -47,11 +53,20 @@ public class Speakers implements InWords {
     }
     Account account = accounts.findById(driver.id()).orElseThrow();
     Speech speech =
-        new Speech(account.display(), Speech.Call.valueOf(account.cornerWords().name()));
+        new Speech(account.display(), Speech.Call.valueOf(account.cornerWords().name()))
+            .in(asked());
     if (request != null) {
       request.setAttribute(of, speech, RequestAttributes.SCOPE_REQUEST);
     }
     return speech;
+  }
+
+  /** The words that are asked for; marked ones for those who look for what has none of its own. */
+  private static Catalogue asked() {
+    return RequestContextHolder.getRequestAttributes() instanceof ServletRequestAttributes request
+            && PSEUDO.equals(request.getRequest().getLocale().getCountry())
+        ? Catalogue.MARKED
+        : Catalogue.ENGLISH;
   }
 
   /** Speaks to a person. */
@@ -62,7 +77,9 @@ public class Speakers implements InWords {
   /** Speaks to whoever asks now; plainly where nobody does. */
   Speaker now() {
     Authentication who = SecurityContextHolder.getContext().getAuthentication();
-    return who != null && who.getPrincipal() instanceof Driver driver ? of(driver) : Speaker.PLAIN;
+    return who != null && who.getPrincipal() instanceof Driver driver
+        ? of(driver)
+        : Speaker.of(Speech.PLAIN.in(asked()));
   }
 
   @Override
