@@ -256,7 +256,17 @@ class ExportTest {
   }
 
   private String pdf() throws IOException {
-    PdfReader reader = new PdfReader(bytes("/api/runs/{id}/debrief.pdf", run));
+    return pdf(made.person());
+  }
+
+  private String pdf(People.Person person) throws IOException {
+    PdfReader reader =
+        new PdfReader(
+            person
+                .get("/api/runs/{id}/debrief.pdf", run)
+                .result()
+                .getResponse()
+                .getContentAsByteArray());
     StringBuilder text = new StringBuilder();
     PdfTextExtractor extractor = new PdfTextExtractor(reader);
     for (int page = 1; page <= reader.getNumberOfPages(); page++) {
@@ -276,6 +286,13 @@ class ExportTest {
       assertThat(text)
           .contains(String.format(java.util.Locale.ROOT, "%.2f s", f.path("best").asDouble()));
     }
+  }
+
+  @Test
+  void theDebriefOnPaperIsToldInWordsOfTheCatalogue() throws IOException {
+    String text = pdf(made.person().inMarkedWords());
+    assertThat(text).contains("\u2039What matters\u203a");
+    assertThat(Marked.outside(text, "Vale", "Run", "km/h")).isEmpty();
   }
 
   @Test

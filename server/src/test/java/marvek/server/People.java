@@ -11,6 +11,7 @@ import java.util.Map;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.springframework.boot.test.context.TestComponent;
+import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
 import org.springframework.mock.web.MockMultipartFile;
 import org.springframework.test.web.servlet.MockMvc;
@@ -36,9 +37,20 @@ public class People {
   /** Somebody with a session. */
   public final class Person {
     private final Cookie session;
+    private final String language;
 
     Person(Cookie session) {
+      this(session, "en-GB");
+    }
+
+    private Person(Cookie session, String language) {
       this.session = session;
+      this.language = language;
+    }
+
+    /** The same person, answered in marked words. */
+    public Person inMarkedWords() {
+      return new Person(session, "en-XA");
     }
 
     public Answer get(String path, Object... parts) {
@@ -96,7 +108,8 @@ public class People {
     }
 
     private Answer send(MockHttpServletRequestBuilder request) {
-      return answer(request.cookie(session).with(csrf()));
+      return answer(
+          request.header(HttpHeaders.ACCEPT_LANGUAGE, language).cookie(session).with(csrf()));
     }
   }
 

@@ -680,6 +680,25 @@ class SessionsTest {
     assertThat(brief("", 422).getContentAsString()).contains("Choose the reference");
   }
 
+  @Test
+  void theSheetIsToldInWordsOfTheCatalogue() throws IOException {
+    byte[] pdf =
+        made.person()
+            .inMarkedWords()
+            .get("/api/sessions/{id}/brief.pdf", id)
+            .result()
+            .getResponse()
+            .getContentAsByteArray();
+    PdfReader reader = new PdfReader(pdf);
+    List<String> left = new ArrayList<>();
+    for (int page = 1; page <= reader.getNumberOfPages(); page++) {
+      String text = new PdfTextExtractor(reader).getTextFromPage(page);
+      assertThat(text).contains("\u2039");
+      left.addAll(Marked.outside(text, "Qualifying"));
+    }
+    assertThat(left).isEmpty();
+  }
+
   private String page() throws IOException {
     PdfReader reader = new PdfReader(brief("", 200).getContentAsByteArray());
     return new PdfTextExtractor(reader).getTextFromPage(1).replaceAll("\\s+", " ");

@@ -58,6 +58,12 @@ public record Promise(
     NO_PROMISE
   }
 
+  /** What a change was of: where something is done, or how much of a pedal is used. */
+  public enum About {
+    PLACE,
+    SHARE
+  }
+
   /**
    * Laps of one side.
    *
@@ -71,10 +77,12 @@ public record Promise(
   /**
    * Judges a promise.
    *
-   * @param planned metres, positive to later
+   * @param about what was changed of it
+   * @param planned metres, positive to later; or share of a pedal
    * @param gain seconds promised, positive; null where it was not about time
    */
-  public static Promise of(double planned, @Nullable Double gain, Seen before, Seen after) {
+  public static Promise of(
+      About about, double planned, @Nullable Double gain, Seen before, Seen after) {
     int b = before.seconds().length;
     int a = after.seconds().length;
     if (b < FEWEST || a < FEWEST) {
@@ -123,7 +131,7 @@ public record Promise(
         difference,
         low,
         high,
-        words(verdict, planned, moved, difference, low, high));
+        words(verdict, about, planned, moved, difference, low, high));
   }
 
   /** The same in other words. */
@@ -179,6 +187,7 @@ public record Promise(
 
   private static Said words(
       Verdict verdict,
+      About about,
       double planned,
       @Nullable Double moved,
       double difference,
@@ -193,7 +202,12 @@ public record Promise(
     Said driven =
         moved == null
             ? Said.of("promise.unseen")
-            : Said.of("promise.moved", Value.length(moved), Value.length(planned));
+            : about == About.PLACE
+                ? Said.of("promise.moved", Value.length(moved), Value.length(planned))
+                : Said.of(
+                    "promise.changed",
+                    Value.percent(Math.abs(moved)),
+                    Value.percent(Math.abs(planned)));
     boolean costs = verdict == Verdict.NOT_KEPT && low > 0;
     boolean some = verdict == Verdict.CANNOT_BE_TOLD && moved != null && high < 0;
     return Said.of(

@@ -12,7 +12,7 @@ import marvek.core.said.Value;
  * @param id stable name
  * @param group heading that it stands under
  * @param label as shown
- * @param unit of its number; empty for clicks, steps and words
+ * @param unit of its number; nothing for steps and words
  * @param least sensible number
  * @param most sensible number
  * @param step of one nudge
@@ -22,12 +22,34 @@ public record SetupParameter(
     String id,
     Said group,
     Said label,
-    String unit,
+    Said unit,
     double least,
     double most,
     double step,
     boolean understood) {
 
+  private SetupParameter(
+      String id,
+      Said group,
+      Said label,
+      String symbol,
+      double least,
+      double most,
+      double step,
+      boolean understood) {
+    this(id, group, label, unit(symbol), least, most, step, understood);
+  }
+
+  /** A symbol is the same in every language; clicks are not. */
+  private static Said unit(String symbol) {
+    return switch (symbol) {
+      case "" -> Said.NOTHING;
+      case CLICKS -> Said.of("setup.clicks");
+      default -> Said.of("entry.as_written", Value.own(symbol));
+    };
+  }
+
+  private static final String CLICKS = "clicks";
   private static final Said BRAKES = Said.of("setup.group.brakes");
   private static final Said CHASSIS = Said.of("setup.group.chassis");
   private static final Said ELECTRONICS = Said.of("setup.group.electronics");
@@ -99,19 +121,13 @@ public record SetupParameter(
               "spring." + end, CHASSIS, Said.of("setup.end.spring", front), "N/mm", 1, 500, 1));
       all.add(
           recorded(
-              "bump." + end,
-              CHASSIS,
-              Said.of("setup.end.bump_damping", front),
-              "clicks",
-              0,
-              60,
-              1));
+              "bump." + end, CHASSIS, Said.of("setup.end.bump_damping", front), CLICKS, 0, 60, 1));
       all.add(
           recorded(
               "rebound." + end,
               CHASSIS,
               Said.of("setup.end.rebound_damping", front),
-              "clicks",
+              CLICKS,
               0,
               60,
               1));

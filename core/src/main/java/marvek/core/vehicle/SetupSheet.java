@@ -230,8 +230,8 @@ public record SetupSheet(String name, Purpose purpose, List<Setting> settings, S
                       p.label().in(),
                       Value.number(p.least()),
                       Value.number(p.most()),
-                      Value.choice(!p.unit().isEmpty()),
-                      Value.own(p.unit()))));
+                      Value.choice(!p.unit().equals(Said.NOTHING)),
+                      p.unit().in())));
         }
       } else if (number != null && !Double.isFinite(number)) {
         found.add(new VehicleCheck.Finding(s.parameter(), Said.of("vehicle.sheet.number")));

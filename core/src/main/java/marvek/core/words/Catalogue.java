@@ -21,9 +21,9 @@ import java.util.concurrent.ConcurrentHashMap;
  */
 public final class Catalogue {
   /** Stands before what comes from {@link #MARKED}, and after it. */
-  public static final String MARK = "\u27e6";
+  public static final String MARK = "\u2039";
 
-  public static final String END = "\u27e7";
+  public static final String END = "\u203a";
 
   /** The words that Marvek speaks. */
   public static final Catalogue ENGLISH = read("en");
@@ -63,6 +63,23 @@ public final class Catalogue {
     Map<String, String> marked = new TreeMap<>();
     patterns.forEach((k, p) -> marked.put(k, before + p + after));
     return new Catalogue(language, marked);
+  }
+
+  /** What stands outside every mark of a text in marked words: what is not of a catalogue. */
+  public static String outsideMarks(String text) {
+    StringBuilder out = new StringBuilder();
+    int depth = 0;
+    for (char c : text.toCharArray()) {
+      depth += c == MARK.charAt(0) ? 1 : 0;
+      if (depth == 0) {
+        out.append(c);
+      }
+      depth -= c == END.charAt(0) ? 1 : 0;
+    }
+    if (depth != 0) {
+      throw new IllegalArgumentException("marks without their partners: " + text);
+    }
+    return out.toString();
   }
 
   public Set<String> keys() {

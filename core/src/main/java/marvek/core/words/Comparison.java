@@ -278,7 +278,7 @@ public final class Comparison {
       }
       for (Detail d : Detail.values()) {
         if (!a.detail(d).equals(b.detail(d))) {
-          written(d.said(), b.detail(d));
+          written(d, b.detail(d).strip());
         }
       }
       if (!a.kerbs().equals(b.kerbs())) {
@@ -301,6 +301,14 @@ public final class Comparison {
       }
       if (!Objects.equals(a.wording(), b.wording())) {
         say("compare.wording");
+      }
+    }
+
+    private void written(Detail d, String words) {
+      if (d.choices().contains(words)) {
+        say("compare.choice", d.said().in(), d.told(words).in());
+      } else {
+        written(d.said(), words);
       }
     }
 

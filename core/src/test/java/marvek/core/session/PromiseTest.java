@@ -8,6 +8,7 @@ import java.util.Random;
 import marvek.core.fixtures.Plain;
 import marvek.core.session.Promise.Seen;
 import marvek.core.session.Promise.Verdict;
+import marvek.core.words.Speaker;
 import org.hipparchus.distribution.continuous.TDistribution;
 import org.junit.jupiter.api.Test;
 
@@ -23,7 +24,7 @@ class PromiseTest {
   }
 
   private static Promise judged(double gain, Seen before, Seen after) {
-    return Promise.of(4, gain, before, after);
+    return Promise.of(Promise.About.PLACE, 4, gain, before, after);
   }
 
   /**
@@ -91,5 +92,16 @@ class PromiseTest {
         random.ints(8).mapToDouble(i -> seconds + 0.05 * random.nextGaussian()).toArray(),
         random.ints(8).mapToDouble(i -> others + 0.2 * random.nextGaussian()).toArray(),
         random.ints(8).mapToDouble(i -> point + random.nextGaussian()).toArray());
+  }
+
+  /** A share of a pedal is not told in metres. */
+  @Test
+  void aShareIsToldInPerCent() {
+    Seen before = new Seen(of(6.5, 0.08), of(60, 0), of(0, 0.005));
+    Seen after = new Seen(of(6.3, 0.08), of(60, 0), of(-0.03, 0.005));
+    Promise share = Promise.of(Promise.About.SHARE, -0.04, 0.2, before, after);
+    assertThat(Speaker.PLAIN.say(share.words())).contains("You changed it by 3 of 4 %.");
+    Promise place = Promise.of(Promise.About.PLACE, -4, 0.2, before, seen(6.3, 0.08, 60, -3));
+    assertThat(Speaker.PLAIN.say(place.words())).contains("You moved it by 3 m of 4 m.");
   }
 }

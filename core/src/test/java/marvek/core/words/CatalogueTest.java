@@ -46,18 +46,31 @@ import org.junit.jupiter.api.Test;
 /** The catalogue has words for all that can be said, and none that nobody says. */
 class CatalogueTest {
   private static final Path SOURCES = Path.of("src/main/java/marvek/core");
+
+  /** The first text in the making of a refusal: its key. */
+  private static final Pattern REFUSED =
+      Pattern.compile(
+          "(?:Refusal\\.of|Problem\\.(?:bad|none|notFound|forbidden|full|failed|unauthorised|conflict))"
+              + "\\((?:[^\";]{0,120},)?\\s*\"([^\"]*)\"");
+
   private static final Pattern NAMED = Pattern.compile("\"([a-z]+(?:\\.[A-Za-z_]+)+)\"");
+
+  private static List<Path> sources() throws IOException {
+    List<Path> out = new ArrayList<>();
+    for (Path root : List.of(SOURCES, Path.of("../server/src/main/java/marvek/server"))) {
+      try (Stream<Path> all = Files.walk(root)) {
+        out.addAll(all.filter(f -> f.toString().endsWith(".java")).sorted().toList());
+      }
+    }
+    return out;
+  }
 
   private static Stream<String> named() throws IOException {
     List<String> found = new ArrayList<>();
-    for (Path root : List.of(SOURCES, Path.of("../server/src/main/java/marvek/server"))) {
-      try (Stream<Path> all = Files.walk(root)) {
-        for (Path p : all.filter(f -> f.toString().endsWith(".java")).sorted().toList()) {
-          Matcher m = NAMED.matcher(Files.readString(p));
-          while (m.find()) {
-            found.add(m.group(1));
-          }
-        }
+    for (Path p : sources()) {
+      Matcher m = NAMED.matcher(Files.readString(p));
+      while (m.find()) {
+        found.add(m.group(1));
       }
     }
     return found.stream();
@@ -135,6 +148,25 @@ class CatalogueTest {
     assertThat(said).containsExactlyInAnyOrderElementsOf(keys);
   }
 
+  /** Every refusal is made of a key that has words for both: one without would be a failure. */
+  @Test
+  void everyRefusalHasWords() throws IOException {
+    List<String> keys = new ArrayList<>();
+    for (Path p : sources()) {
+      Matcher m = REFUSED.matcher(Files.readString(p));
+      while (m.find()) {
+        keys.add(m.group(1));
+      }
+    }
+    assertThat(keys).hasSizeGreaterThan(250);
+    // For what there is none of, one remedy does.
+    for (String k : keys) {
+      List<String> words =
+          k.startsWith("refusal.none.") ? List.of(k) : List.of(k + ".what", k + ".remedy");
+      assertThat(Catalogue.ENGLISH.keys().containsAll(words)).as("words for \"%s\"", k).isTrue();
+    }
+  }
+
   @Test
   void everyPatternCanBeSaid() {
     Value[] any = new Value[9];
@@ -183,7 +215,7 @@ class CatalogueTest {
   void markedWordsShowWhatComesFromTheCatalogue() {
     Speaker marked = Speaker.of(Speech.PLAIN.in(Catalogue.MARKED));
     assertThat(marked.say(Said.of("plan.order", PointKind.EXIT.said().in(), Value.own("apex"))))
-        .isEqualTo("⟦⟦exit⟧ comes before apex.⟧");
+        .isEqualTo("‹‹exit› comes before apex.›");
   }
 
   @Test

@@ -40,21 +40,6 @@ class WordsOfCornersTest {
     return LAP.corners().get(LAP.indexOf(e.corner()));
   }
 
-  /** What stands outside every mark. */
-  private static String unmarked(String text) {
-    StringBuilder out = new StringBuilder();
-    int depth = 0;
-    for (char c : text.toCharArray()) {
-      depth += c == '\u27e6' ? 1 : 0;
-      if (depth == 0) {
-        out.append(c);
-      }
-      depth -= c == '\u27e7' ? 1 : 0;
-    }
-    assertThat(depth).isZero();
-    return out.toString();
-  }
-
   /** An entry that holds all that can be said of a corner, by one answer to each question. */
   private static CornerEntry rich(CornerEntry e, int answer, Slowing slowing) {
     double apex = e.station(PointKind.APEX).orElseThrow();
@@ -101,8 +86,8 @@ class WordsOfCornersTest {
                   Sentence.full(corner, e, SPEECH, MARKED),
                   Sentence.line(corner, e, SPEECH, MARKED),
                   Sentence.pocket(corner, e, SPEECH, MARKED).replaceAll("\\d+ m\\b", ""))) {
-            assertThat(unmarked(said)).as(said).doesNotContainPattern("\\p{L}");
-            assertThat(said).contains("\u27e6");
+            assertThat(Catalogue.outsideMarks(said)).as(said).doesNotContainPattern("\\p{L}");
+            assertThat(said).contains(Catalogue.MARK);
           }
         }
       }

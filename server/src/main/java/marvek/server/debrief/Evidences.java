@@ -406,7 +406,7 @@ public class Evidences {
               r.number(),
               r.createdAt(),
               r.reason(),
-              r.lapTime(),
+              r.planned().seconds(),
               driven,
               r.evidence().stream()
                   .map(
@@ -457,6 +457,7 @@ public class Evidences {
       boolean driven) {
     Promise found =
         Promise.of(
+            e.shared() ? Promise.About.SHARE : Promise.About.PLACE,
             by(computed.road(), e, e.to()),
             e.gain(),
             seen(e, changes, sections, computed, entries, before),
