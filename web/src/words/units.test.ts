@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { inLength, lapTime, metres, plain, radiusText, signed, speedText } from './units';
+import { inLength, lapTime, metres, plain, plannedLap, radiusText, signed, speedText } from './units';
 
 // The session module holds runes state; these tests read units before anyone has signed in.
 beforeEach(() => undefined);
@@ -15,6 +15,12 @@ describe('numbers as drivers read them', () => {
   it('parts thousands', () => {
     expect(plain(7450)).toBe('7\u202f450');
     expect(plain(1234567)).toBe('1\u202f234\u202f567');
+  });
+
+  it('says of a lap as planned what it leaves out', () => {
+    expect(plannedLap({ seconds: 92.28, unmade: 0 })).toBe('1:32.28');
+    expect(plannedLap({ seconds: 92.28, unmade: 1 })).toBe('1:32.28 but for 1 corner that cannot be made');
+    expect(plannedLap({ seconds: 92.28, unmade: 2 })).toContain('2 corners');
   });
 
   it('shows lap times in minutes, also across a rounding', () => {

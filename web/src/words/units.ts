@@ -44,6 +44,12 @@ export function lapTime(seconds: number): string {
   return `${minutes}:${rest}`;
 }
 
+/** What a lap as planned leaves out: it takes corners that cannot be made as computed. */
+export const butFor = (unmade: number): string =>
+  unmade === 0 ? '' : `but for ${unmade} ${unmade === 1 ? 'corner' : 'corners'} that cannot be made`;
+export const plannedLap = (lap: { seconds: number; unmade: number }): string =>
+  `${lapTime(lap.seconds)} ${butFor(lap.unmade)}`.trim();
+
 /** Bytes in the unit that one would say. */
 export function size(bytes: number): string {
   const [unit, one] = bytes >= 2 ** 30 ? ['GB', 2 ** 30] : bytes >= 2 ** 20 ? ['MB', 2 ** 20] : (['kB', 1024] as const);

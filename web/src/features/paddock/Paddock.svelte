@@ -8,7 +8,7 @@
   import { follow } from '../../api/jobs';
   import { clock, day, until } from '../../words/clock';
   import { ERRANDS } from '../../words/errands';
-  import { lapTime, metres } from '../../words/units';
+  import { butFor, lapTime, metres } from '../../words/units';
   import LapStrip from '../../road/LapStrip.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import PutAway from '../../kit/PutAway.svelte';
@@ -126,6 +126,13 @@
   const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 </script>
 
+{#snippet planned(r: { lapTime: number; unmade: number })}
+  <span class="text-right" title="the lap as planned">
+    <span class="text-lg font-semibold">{lapTime(r.lapTime)}</span>
+    {#if r.unmade > 0}<span class="block text-sm">{butFor(r.unmade)}</span>{/if}
+  </span>
+{/snippet}
+
 <main class="grid grid-cols-[minmax(0,1fr)] gap-5 p-5">
   {#if paddock.error}
     <ProblemBox problem={asProblem(paddock.error)} />
@@ -216,7 +223,7 @@
                       : ''}
                   </span>
                 </a>
-                <span class="text-lg font-semibold" title="the lap as planned">{lapTime(r.lapTime)}</span>
+                {@render planned(r)}
               </li>
             {/each}
           </ul>
@@ -238,7 +245,7 @@
                     : ''} · {when.format(new Date(r.changedAt))}
                 </span>
               </a>
-              <span class="text-lg font-semibold" title="the lap as planned">{lapTime(r.lapTime)}</span>
+              {@render planned(r)}
               <a class="btn btn-sm" href="#/revisions/{r.id}">Revisions</a>
               <PutAway sort="REFERENCE" id={r.id} name={r.name} onproblem={(p) => (problem = p)} />
             </li>

@@ -5,7 +5,7 @@
   import { here } from '../../kit/here.svelte';
   import { markersOf } from '../../road/markers';
   import { cornerWord } from '../../words/words';
-  import { inSpeed, lapTime, metres, plain, speedUnit } from '../../words/units';
+  import { inSpeed, metres, plain, plannedLap, speedUnit } from '../../words/units';
   import ProblemBox from '../../kit/ProblemBox.svelte';
 
   let { params }: { params: { id: string; revision: string } } = $props();
@@ -22,7 +22,7 @@
           reference,
           content: reference.working.content,
           words: reference.words,
-          lap: reference.lapTime,
+          lap: reference.planned,
           title: reference.changed
             ? `working copy after revision ${reference.revision}`
             : `revision ${reference.revision}`,
@@ -34,7 +34,7 @@
         reference,
         content: revision.content,
         words: revision.words,
-        lap: revision.summary.lapTime,
+        lap: revision.summary.planned,
         title: `revision ${number}, ${new Date(revision.summary.createdAt).toLocaleDateString()}: ${revision.summary.reason}`,
       };
     },
@@ -67,7 +67,7 @@
     <article class="card-paper">
       <header class="mb-2 flex items-baseline justify-between border-b-2 border-black pb-1">
         <h1 class="text-xl font-bold">{data.reference.circuit} · {data.reference.vehicle}</h1>
-        <p class="text-sm">lap as planned {lapTime(data.lap)}</p>
+        <p class="text-sm">lap as planned {plannedLap(data.lap)}</p>
       </header>
       <p class="mb-2 text-sm">
         {data.title}. Printed {new Date().toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}; for a

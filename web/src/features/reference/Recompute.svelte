@@ -5,7 +5,7 @@
   import { api, ask, asProblem, type AnswerView, type Problem, type Job } from '../../api/api';
   import { here } from '../../kit/here.svelte';
   import { follow } from '../../api/jobs';
-  import { lapTime, signed } from '../../words/units';
+  import { plannedLap, signed } from '../../words/units';
   import CornerStrip from '../../road/CornerStrip.svelte';
   import LapStrip from '../../road/LapStrip.svelte';
   import LinesDrawing from './LinesDrawing.svelte';
@@ -153,9 +153,10 @@
       <section class="border-base-300 grid max-h-[600px] content-start gap-3 overflow-y-auto border-t pt-3">
         <h1 class="text-xl font-bold">{data.taken ? 'Computed anew' : 'As it would be, computed anew'}</h1>
         <p class="leading-snug" data-recomputed-lap>
-          The lap as you plan it: {lapTime(data.lapTimeAfter)}, {signed(data.lapTimeAfter - data.lapTimeBefore, 2)} s{data.sheet
-            ? `, on ${data.sheet}`
-            : ''}.
+          The lap as you plan it: {plannedLap(data.lapAfter)}, {signed(
+            data.lapAfter.seconds - data.lapBefore.seconds,
+            2,
+          )} s{data.sheet ? `, on ${data.sheet}` : ''}.
           {data.taken
             ? 'Your points were moved by what moved in the draft.'
             : 'Your points go with it, moved by what moves in the draft. Nothing has changed yet.'}

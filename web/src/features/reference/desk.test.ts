@@ -96,7 +96,7 @@ function view(): ReferenceView {
     recomputed: false,
     revision: 1,
     changed: false,
-    lapTime: 90,
+    planned: { seconds: 90, unmade: 0 },
     corners: [corner('c1', '1', 340), corner('c2', '2', 1240)],
     things: { landmarks: [], kerbs: [], zones: [], limits: [], places: [], severities: [] },
     thingVersions: { board: 3 },

@@ -3,7 +3,7 @@
   import { push } from 'svelte-spa-router';
   import { api, ask, asProblem, type AnswerView, type Problem } from '../../api/api';
   import { here } from '../../kit/here.svelte';
-  import { lapTime, signed } from '../../words/units';
+  import { lapTime, plannedLap, signed } from '../../words/units';
   import { apart } from '../../road/points';
   import CornerStrip from '../../road/CornerStrip.svelte';
   import LapStrip from '../../road/LapStrip.svelte';
@@ -157,14 +157,14 @@
                 <span
                   class="bg-base-200 border-base-content absolute top-1.5 -left-[7px] size-3 rounded-full border-2 border-dashed"
                 ></span>
-                <strong>Working copy</strong> · {lapTime(view.lapTime)}
+                <strong>Working copy</strong> · {plannedLap(view.planned)}
                 <span class="block text-sm">not saved as a revision</span>
               </li>
             {/if}
             {#each revisions.data as r (r.number)}
               <li class="relative pl-4" data-revision={r.number}>
                 <span class="bg-base-content absolute top-1.5 -left-[7px] size-3 rounded-full"></span>
-                <strong>Revision {r.number}</strong> · {lapTime(r.lapTime)}
+                <strong>Revision {r.number}</strong> · {plannedLap(r.planned)}
                 <span class="block text-sm">{when.format(new Date(r.createdAt))}</span>
                 <span class="block leading-snug">{r.reason}</span>
                 {#each chapter(r.number)?.driven ?? [] as d (d.called)}
@@ -217,7 +217,10 @@
             </select>
             {#if comparison.data}
               <span class="ml-auto">
-                computed lap {signed(comparison.data.lapTimeAfter - comparison.data.lapTimeBefore, 2)} s
+                computed lap {signed(comparison.data.lapAfter.seconds - comparison.data.lapBefore.seconds, 2)} s{comparison
+                  .data.lapAfter.unmade + comparison.data.lapBefore.unmade
+                  ? ', but for corners that cannot be made'
+                  : ''}
               </span>
             {/if}
           </div>

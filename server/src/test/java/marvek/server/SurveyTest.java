@@ -733,11 +733,11 @@ class SurveyTest {
     assertThat(effect.at("/with/stopDistance").asDouble())
         .isGreaterThan(effect.at("/without/stopDistance").asDouble() * 1.2);
 
-    double before = opened.path("lapTime").asDouble();
+    double before = opened.at("/planned/seconds").asDouble();
     person.put("/api/references/{id}/sheet", Map.of("sheet", wetId), reference);
     JsonNode proved = person.get("/api/references/{id}", reference).body();
     assertThat(proved.path("sheet").asText()).isEqualTo("Rain");
-    assertThat(proved.path("lapTime").asDouble()).isGreaterThan(before + 1);
+    assertThat(proved.at("/planned/seconds").asDouble()).isGreaterThan(before + 1);
     assertThat(proved.path("otherSheetNext").isNull()).isTrue();
     person.put("/api/vehicles/{id}/next-sheet", Map.of("sheet", dryId), vehicle);
     assertThat(person.get("/api/references/{id}", reference).body().path("otherSheetNext").asText())

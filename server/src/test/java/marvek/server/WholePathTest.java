@@ -302,10 +302,50 @@ class WholePathTest {
     assertThat(made.person().get("/api/schemas/reference-2").status()).isEqualTo(200);
   }
 
+  /** A lap time that leaves a corner out says so wherever it is shown. */
+  @Test
+  void aCornerThatCannotBeMadeIsCountedWhereTheLapIsShown() {
+    Made made = make();
+    JsonNode opened = open(made);
+    assertThat(opened.at("/planned/unmade").asInt()).isZero();
+    ObjectNode content = opened.at("/working/content").deepCopy();
+    String slow = "";
+    double slowest = Double.MAX_VALUE;
+    for (JsonNode e : content.path("corners")) {
+      if (e.path("minimumSpeed").asDouble() < slowest) {
+        slowest = e.path("minimumSpeed").asDouble();
+        slow = e.path("corner").asText();
+      }
+    }
+    for (JsonNode e : content.path("corners")) {
+      if (e.path("corner").asText().equals(slow)) {
+        ((ObjectNode) e).put("slowing", "FLAT");
+      }
+    }
+    Map<String, Object> body = Map.of("version", opened.at("/working/version"), "content", content);
+    assertThat(made.person().put("/api/references/{id}/working", body, made.reference()).status())
+        .isEqualTo(200);
+    JsonNode after = open(made);
+    assertThat(after.at("/planned/unmade").asInt()).isEqualTo(1);
+    assertThat(made.person().get("/api/references").body().path(0).path("unmade").asInt())
+        .isEqualTo(1);
+    made.person()
+        .post(
+            "/api/references/{id}/revisions",
+            Map.of("version", after.at("/working/version"), "reason", "flat"),
+            made.reference());
+    JsonNode revisions =
+        made.person().get("/api/references/{id}/revisions", made.reference()).body();
+    assertThat(revisions.path(0).at("/planned/unmade").asInt()).isEqualTo(1);
+    JsonNode between =
+        made.person().get("/api/references/{id}/comparison?from=1&to=0", made.reference()).body();
+    assertThat(between.at("/lapAfter/unmade").asInt()).isEqualTo(1);
+  }
+
   @Test
   void anEditedVehicleIsTakenOverOnlyWhenAsked() {
     Made made = make();
-    double before = open(made).path("lapTime").asDouble();
+    double before = open(made).at("/planned/seconds").asDouble();
     JsonNode vehicle = made.person().get("/api/vehicles/{id}", made.vehicle()).body();
     ObjectNode numbers = vehicle.path("numbers").deepCopy();
     numbers.put("mass", 800);
@@ -317,10 +357,10 @@ class WholePathTest {
                 made.vehicle());
     assertThat(changed.status()).isEqualTo(200);
     assertThat(open(made).path("vehicleChanged").asBoolean()).isTrue();
-    assertThat(open(made).path("lapTime").asDouble()).isEqualTo(before);
+    assertThat(open(made).at("/planned/seconds").asDouble()).isEqualTo(before);
     made.person().post("/api/references/{id}/vehicle", Map.of(), made.reference());
     assertThat(open(made).path("vehicleChanged").asBoolean()).isFalse();
-    assertThat(open(made).path("lapTime").asDouble()).isLessThan(before);
+    assertThat(open(made).at("/planned/seconds").asDouble()).isLessThan(before);
     var stale =
         made.person()
             .put(
@@ -409,8 +449,8 @@ class WholePathTest {
     assertThat(revisions.size()).isGreaterThanOrEqualTo(3);
     int oldest = revisions.size() - 1;
     assertThat(revisions.path(oldest).path("number").asInt()).isEqualTo(1);
-    assertThat(revisions.path(oldest - 2).path("lapTime").asDouble())
-        .isLessThan(revisions.path(oldest).path("lapTime").asDouble());
+    assertThat(revisions.path(oldest - 2).at("/planned/seconds").asDouble())
+        .isLessThan(revisions.path(oldest).at("/planned/seconds").asDouble());
     assertThat(driver.get("/api/references/{id}", id).body().path("words")).hasSize(14);
     assertThat(people.demo("COACH").get("/api/references").body()).isEmpty();
   }

@@ -88,14 +88,17 @@ public final class Refresh {
   }
 
   /**
-   * Lap time in seconds if every corner is driven as answered: the computed lap plus the losses.
+   * The lap if every corner is driven as answered: the computed lap plus the losses. A corner that
+   * cannot be made as it is written costs nothing in it, and is counted.
    */
-  public static double lapTime(LapTrace lap, List<CornerAnswer> answers) {
+  public static LapAsPlanned planned(LapTrace lap, List<CornerAnswer> answers) {
     double time = lap.lapTime();
+    int unmade = 0;
     for (CornerAnswer a : answers) {
       Double effect = a.lapEffect();
       time += effect == null ? 0 : effect;
+      unmade += effect == null ? 1 : 0;
     }
-    return time;
+    return new LapAsPlanned(time, unmade);
   }
 }

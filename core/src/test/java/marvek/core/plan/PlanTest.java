@@ -3,11 +3,14 @@ package marvek.core.plan;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.util.ArrayList;
 import java.util.Objects;
+import marvek.core.anew.LapAsPlanned;
 import marvek.core.anew.Refresh;
 import marvek.core.circuit.Centreline;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
+import marvek.core.entry.Slowing;
 import marvek.core.fixtures.Example;
 import marvek.core.lap.LapTrace;
 import org.hipparchus.ode.ODEState;
@@ -108,8 +111,20 @@ class PlanTest {
   void theLapTimeOfAReferenceIsTheComputedLapAndItsLosses() {
     var answers = gt.draft.corners().stream().map(gt::answer).toList();
     double sum = answers.stream().mapToDouble(a -> Objects.requireNonNull(a.lapEffect())).sum();
-    assertThat(Refresh.lapTime(gt.computed.lap(), answers))
+    assertThat(Refresh.planned(gt.computed.lap(), answers).seconds())
         .isCloseTo(gt.computed.lap().lapTime() + sum, within(1e-9));
     assertThat(sum).isBetween(0.0, 4 * 0.4);
+    assertThat(Refresh.planned(gt.computed.lap(), answers).unmade()).isZero();
+  }
+
+  @Test
+  void aCornerThatCannotBeMadeIsCountedInTheLap() {
+    var answers = new ArrayList<>(gt.draft.corners().stream().map(gt::answer).toList());
+    double whole = Refresh.planned(gt.computed.lap(), answers).seconds();
+    double own = Objects.requireNonNull(answers.get(0).lapEffect());
+    answers.set(0, gt.answer(gt.draft.corners().get(0).copy().slowing(Slowing.FLAT).done()));
+    LapAsPlanned lap = Refresh.planned(gt.computed.lap(), answers);
+    assertThat(lap.unmade()).isEqualTo(1);
+    assertThat(lap.seconds()).isCloseTo(whole - own, within(1e-9));
   }
 }

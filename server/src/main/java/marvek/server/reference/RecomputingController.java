@@ -3,6 +3,7 @@ package marvek.server.reference;
 import java.time.Instant;
 import java.util.List;
 import java.util.UUID;
+import marvek.core.anew.LapAsPlanned;
 import marvek.core.anew.Recomputed;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.vehicle.SetupSheet;
@@ -65,8 +66,8 @@ class RecomputingController {
       Instant madeAt,
       ReferenceContent before,
       ReferenceContent after,
-      double lapTimeBefore,
-      double lapTimeAfter,
+      LapAsPlanned lapBefore,
+      LapAsPlanned lapAfter,
       double step,
       double[] lineBefore,
       double[] lineAfter,
@@ -111,8 +112,8 @@ class RecomputingController {
         anew.madeAt(),
         before,
         after,
-        anew.before().lapTime(),
-        anew.proposed().lapTime(),
+        anew.before().planned(),
+        anew.proposed().planned(),
         stride * opened.computed().road().step(),
         every(anew.beforeLine(), stride),
         every(anew.proposedLine(), stride),

@@ -12,6 +12,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.UUID;
 import marvek.core.anew.Doubt;
+import marvek.core.anew.LapAsPlanned;
 import marvek.core.circuit.Corner;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.ReferenceContent;
@@ -150,7 +151,7 @@ class ReferenceController {
       boolean vehicleChanged,
       int revision,
       boolean changed,
-      double lapTime,
+      LapAsPlanned planned,
       List<Corner> corners,
       Things things,
       Map<String, Integer> thingVersions,
@@ -182,7 +183,7 @@ class ReferenceController {
       LoadAlong load) {}
 
   record RevisionSummary(
-      int number, int basedOn, String reason, double lapTime, Instant createdAt) {}
+      int number, int basedOn, String reason, LapAsPlanned planned, Instant createdAt) {}
 
   record RevisionView(
       RevisionSummary summary, ReferenceContent content, List<Sentence.Words> words) {}
@@ -190,8 +191,8 @@ class ReferenceController {
   record ComparisonView(
       ReferenceContent before,
       ReferenceContent after,
-      double lapTimeBefore,
-      double lapTimeAfter,
+      LapAsPlanned lapBefore,
+      LapAsPlanned lapAfter,
       List<Comparison.Difference> differences) {}
 
   @GetMapping("/references")
@@ -376,8 +377,8 @@ class ReferenceController {
     return new ComparisonView(
         before,
         after,
-        lapTime(opened, from),
-        lapTime(opened, to),
+        planned(opened, from),
+        planned(opened, to),
         Comparison.between(
             opened.layout().corners(),
             opened.computed().road().length(),
@@ -454,10 +455,10 @@ class ReferenceController {
             references.revision(opened.row().ownerId(), opened.row().id(), number).content());
   }
 
-  private double lapTime(References.Opened opened, int number) {
+  private LapAsPlanned planned(References.Opened opened, int number) {
     return number == 0
-        ? opened.row().lapTime()
-        : references.revision(opened.row().ownerId(), opened.row().id(), number).lapTime();
+        ? opened.row().planned()
+        : references.revision(opened.row().ownerId(), opened.row().id(), number).planned();
   }
 
   private ReferenceView view(Driver driver, References.Opened opened) {
@@ -483,7 +484,7 @@ class ReferenceController {
         references.behind(opened, vehicle),
         row.basedOnRevision(),
         row.changed(),
-        row.lapTime(),
+        row.planned(),
         layout.counted(),
         opened.things(),
         opened.thingVersions(),
@@ -512,7 +513,7 @@ class ReferenceController {
   }
 
   private static RevisionSummary summary(Revision r) {
-    return new RevisionSummary(r.number(), r.basedOn(), r.reason(), r.lapTime(), r.createdAt());
+    return new RevisionSummary(r.number(), r.basedOn(), r.reason(), r.planned(), r.createdAt());
   }
 
   private static String fileName(References.Opened opened, int revision) {

@@ -9,6 +9,7 @@ import java.util.List;
 import java.util.UUID;
 import java.util.function.Predicate;
 import marvek.core.anew.Doubt;
+import marvek.core.anew.LapAsPlanned;
 import marvek.core.day.Footing;
 import marvek.core.entry.OwnPace;
 import marvek.core.entry.ReferenceContent;
@@ -46,6 +47,7 @@ public class ReferenceRow {
   private boolean recomputed;
   private int deskVersion;
   private double lapTime;
+  private int unmade;
 
   @JdbcTypeCode(SqlTypes.JSON)
   private ReferenceContent working;
@@ -89,7 +91,7 @@ public class ReferenceRow {
       Footing footing,
       ComputedLap computed,
       ReferenceContent draft,
-      double lapTime,
+      LapAsPlanned lap,
       Instant now) {
     this.id = UUID.randomUUID();
     this.ownerId = ownerId;
@@ -100,7 +102,7 @@ public class ReferenceRow {
     this.working = draft;
     this.changed = true;
     this.changedAt = now;
-    this.lapTime = lapTime;
+    plan(lap);
     sitAt(machine, footing, computed);
   }
 
@@ -138,7 +140,8 @@ public class ReferenceRow {
         lineBy,
         working,
         lapTime,
-        changed);
+        changed,
+        unmade);
   }
 
   /**
@@ -162,7 +165,7 @@ public class ReferenceRow {
     deskVersion++;
     working = there.working();
     lastWrite = null;
-    lapTime = there.lapTime();
+    plan(there.planned());
     changed = there.changed();
     changedAt = now;
   }
@@ -189,8 +192,8 @@ public class ReferenceRow {
   }
 
   /** Takes another working copy that no device wrote. */
-  void work(ReferenceContent content, double time, Instant now) {
-    work(content, time, null, now);
+  void work(ReferenceContent content, LapAsPlanned lap, Instant now) {
+    work(content, lap, null, now);
   }
 
   /**
@@ -199,16 +202,16 @@ public class ReferenceRow {
    * @param write what the device calls this writing of its own, by which it knows it again when the
    *     answer was lost; null for what no device wrote
    */
-  void work(ReferenceContent content, double time, @Nullable UUID write, Instant now) {
+  void work(ReferenceContent content, LapAsPlanned lap, @Nullable UUID write, Instant now) {
     working = content;
     lastWrite = write;
-    lapTime = time;
+    plan(lap);
     changed = true;
     changedAt = now;
   }
 
-  void startFrom(int revision, ReferenceContent content, double time, Instant now) {
-    work(content, time, now);
+  void startFrom(int revision, ReferenceContent content, LapAsPlanned lap, Instant now) {
+    work(content, lap, now);
     basedOnRevision = revision;
     changed = false;
   }
@@ -254,8 +257,13 @@ public class ReferenceRow {
     return deskVersion;
   }
 
-  double lapTime() {
-    return lapTime;
+  private void plan(LapAsPlanned lap) {
+    lapTime = lap.seconds();
+    unmade = lap.unmade();
+  }
+
+  LapAsPlanned planned() {
+    return new LapAsPlanned(lapTime, unmade);
   }
 
   public ReferenceContent working() {

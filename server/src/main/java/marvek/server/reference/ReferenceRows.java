@@ -12,7 +12,7 @@ interface ReferenceRows extends JpaRepository<ReferenceRow, UUID> {
   @Query(
       """
       select new marvek.server.reference.ReferenceSummary(r.id, r.name, l.id, c.name,
-        l.layoutName, l.number, v.id, v.name, r.lapTime, r.basedOnRevision, r.changed,
+        l.layoutName, l.number, v.id, v.name, r.lapTime, r.unmade, r.basedOnRevision, r.changed,
         v.version <> r.vehicleVersion, r.changedAt)
       from ReferenceRow r
         join LayoutVersion l on l.id = r.layoutVersionId
@@ -26,7 +26,7 @@ interface ReferenceRows extends JpaRepository<ReferenceRow, UUID> {
   @Query(
       """
       select new marvek.server.reference.SharedReference(r.id, r.name, c.name, v.name, a.name,
-        s.role, r.lapTime, r.basedOnRevision,
+        s.role, r.lapTime, r.unmade, r.basedOnRevision,
         (select count(m) from Remark m where m.referenceId = r.id and m.state = 'OPEN'))
       from Share s
         join ReferenceRow r on r.id = s.referenceId

@@ -6,6 +6,7 @@ import java.util.UUID;
 /**
  * A reference in a list.
  *
+ * @param unmade corners of the lap as planned that cannot be made as they are written
  * @param revision number that the working copy started from, 0 for none
  * @param changed whether the working copy differs from it
  * @param vehicleChanged whether the vehicle has been edited since the numbers were computed
@@ -20,6 +21,7 @@ public record ReferenceSummary(
     UUID vehicleId,
     String vehicle,
     double lapTime,
+    int unmade,
     int revision,
     boolean changed,
     boolean vehicleChanged,

@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.UUID;
 import java.util.function.Supplier;
 import marvek.core.anew.Doubt;
+import marvek.core.anew.LapAsPlanned;
 import marvek.core.anew.Recomputed;
 import marvek.core.anew.Refresh;
 import marvek.core.anew.Rejoin;
@@ -246,7 +247,7 @@ public class References {
                   wanted.footing(),
                   computed,
                   draft,
-                  time(computed, things, draft),
+                  planned(computed, things, draft),
                   clock.instant()));
         });
   }
@@ -379,6 +380,7 @@ public class References {
           ReferenceRow row = open(owner, id).row();
           sameVersion(row, opened.row().version());
           SheetRow sheet = wanted.machine().sheet();
+          LapAsPlanned lap = planned(computed, opened.things(), content);
           Sitting proposed =
               new Sitting(
                   wanted.machine().vehicle().version(),
@@ -392,8 +394,9 @@ public class References {
                   wanted.footing().pace(),
                   ReferenceRow.LINE_BY,
                   content,
-                  time(computed, opened.things(), content),
-                  true);
+                  lap.seconds(),
+                  true,
+                  lap.unmade());
           forget(owner, id, false);
           return recomputations.save(
               new Recomputation(
@@ -486,6 +489,7 @@ public class References {
             opened.working().corners());
     check(opened, content);
     Sitting before = row.sitting();
+    LapAsPlanned lap = planned(computed, opened.things(), content);
     Sitting proposed =
         new Sitting(
             before.vehicleVersion(),
@@ -499,8 +503,9 @@ public class References {
             before.pace(),
             before.deskBy(),
             content,
-            time(computed, opened.things(), content),
-            true);
+            lap.seconds(),
+            true,
+            lap.unmade());
     forget(owner, id, false);
     forget(owner, id, true);
     Recomputation taken =
@@ -614,7 +619,8 @@ public class References {
     moved(opened, content);
     opened
         .row()
-        .work(content, time(opened.computed(), opened.things(), content), write, clock.instant());
+        .work(
+            content, planned(opened.computed(), opened.things(), content), write, clock.instant());
     return rows.saveAndFlush(opened.row());
   }
 
@@ -713,7 +719,7 @@ public class References {
       check(opened, content);
       opened
           .row()
-          .work(content, time(opened.computed(), opened.things(), content), clock.instant());
+          .work(content, planned(opened.computed(), opened.things(), content), clock.instant());
       return saved(opened.row(), reason, evidence);
     }
     List<CornerEntry> entries = new ArrayList<>();
@@ -728,7 +734,9 @@ public class References {
     }
     ReferenceContent content = opened.working().with(entries);
     check(opened, content);
-    opened.row().work(content, time(opened.computed(), opened.things(), content), clock.instant());
+    opened
+        .row()
+        .work(content, planned(opened.computed(), opened.things(), content), clock.instant());
     return saved(opened.row(), reason, evidence);
   }
 
@@ -756,7 +764,9 @@ public class References {
     }
     ReferenceContent content = opened.working().with(entries);
     check(opened, content);
-    opened.row().work(content, time(opened.computed(), opened.things(), content), clock.instant());
+    opened
+        .row()
+        .work(content, planned(opened.computed(), opened.things(), content), clock.instant());
     rows.saveAndFlush(opened.row());
     return was;
   }
@@ -769,7 +779,9 @@ public class References {
     variants.add(day);
     ReferenceContent content = opened.working().withVariants(variants);
     check(opened, content);
-    opened.row().work(content, time(opened.computed(), opened.things(), content), clock.instant());
+    opened
+        .row()
+        .work(content, planned(opened.computed(), opened.things(), content), clock.instant());
     rows.saveAndFlush(opened.row());
   }
 
@@ -808,7 +820,7 @@ public class References {
     if (!opened.working().equals(row.working())) {
       row.work(
           opened.working(),
-          time(opened.computed(), opened.things(), opened.working()),
+          planned(opened.computed(), opened.things(), opened.working()),
           clock.instant());
     }
     return saved(row, reason, List.of());
@@ -828,13 +840,11 @@ public class References {
     Opened opened = open(owner, id);
     sameVersion(opened.row(), version);
     Revision revision = revision(owner, id, number);
+    ReferenceContent content = fitting(opened.computed(), opened.things(), revision.content());
     opened
         .row()
         .startFrom(
-            number,
-            fitting(opened.computed(), opened.things(), revision.content()),
-            revision.lapTime(),
-            clock.instant());
+            number, content, planned(opened.computed(), opened.things(), content), clock.instant());
     return rows.saveAndFlush(opened.row());
   }
 
@@ -914,7 +924,7 @@ public class References {
             wanted.footing(),
             computed,
             content,
-            time(computed, things, content),
+            planned(computed, things, content),
             clock.instant()));
   }
 
@@ -951,7 +961,7 @@ public class References {
             wanted.footing(),
             computed,
             content,
-            time(computed, things, content),
+            planned(computed, things, content),
             clock.instant()));
   }
 
@@ -985,8 +995,9 @@ public class References {
     return content.with(entries);
   }
 
-  private static double time(ComputedLap computed, Things things, ReferenceContent content) {
-    return Refresh.lapTime(
+  private static LapAsPlanned planned(
+      ComputedLap computed, Things things, ReferenceContent content) {
+    return Refresh.planned(
         computed.lap(),
         content.corners().stream().map(e -> Answers.answer(computed, things, e)).toList());
   }

@@ -5,6 +5,7 @@ import jakarta.persistence.Id;
 import java.time.Instant;
 import java.util.List;
 import java.util.UUID;
+import marvek.core.anew.LapAsPlanned;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.vehicle.SetupSheet;
 import marvek.core.vehicle.Vehicle;
@@ -34,6 +35,7 @@ public class Revision {
 
   private String sheetName = "";
   private double lapTime;
+  private int unmade;
   private Instant createdAt;
 
   @SuppressWarnings("NullAway.Init")
@@ -52,7 +54,9 @@ public class Revision {
     this.vehicleNumbers = reference.vehicleNumbers();
     SetupSheet sheet = reference.sheet();
     this.sheetName = sheet == null ? "" : sheet.name();
-    this.lapTime = reference.lapTime();
+    LapAsPlanned lap = reference.planned();
+    this.lapTime = lap.seconds();
+    this.unmade = lap.unmade();
     this.createdAt = now;
   }
 
@@ -93,8 +97,8 @@ public class Revision {
     return sheetName;
   }
 
-  public double lapTime() {
-    return lapTime;
+  public LapAsPlanned planned() {
+    return new LapAsPlanned(lapTime, unmade);
   }
 
   /** What the laps said that led to it; empty where the driver decided without. */

@@ -7,6 +7,7 @@ import marvek.server.sharing.Role;
  * A reference of somebody else's in a list.
  *
  * @param driver whose it is
+ * @param unmade corners of the lap as planned that cannot be made as they are written
  * @param openRemarks that wait for the driver
  */
 public record SharedReference(
@@ -17,5 +18,6 @@ public record SharedReference(
     String driver,
     Role role,
     double lapTime,
+    int unmade,
     int revision,
     long openRemarks) {}

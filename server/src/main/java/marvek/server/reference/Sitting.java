@@ -2,6 +2,7 @@ package marvek.server.reference;
 
 import java.util.List;
 import java.util.UUID;
+import marvek.core.anew.LapAsPlanned;
 import marvek.core.day.Footing;
 import marvek.core.entry.OwnPace;
 import marvek.core.entry.ReferenceContent;
@@ -17,6 +18,8 @@ import org.jspecify.annotations.Nullable;
  * @param laidInPart whether its line was laid anew on a stretch only
  * @param pace of the driver's own that it was computed at; null for all of the grip
  * @param deskBy by which method its line was computed
+ * @param lapTime of the lap as planned, seconds
+ * @param unmade corners of it that cannot be made as they are written
  */
 record Sitting(
     int vehicleVersion,
@@ -31,8 +34,13 @@ record Sitting(
     int deskBy,
     ReferenceContent working,
     double lapTime,
-    boolean changed) {
+    boolean changed,
+    int unmade) {
   Sitting {
     ground = List.copyOf(ground);
+  }
+
+  LapAsPlanned planned() {
+    return new LapAsPlanned(lapTime, unmade);
   }
 }
