@@ -121,7 +121,7 @@ class LiveLinesTest {
     settled(id, "DONE");
     assertThat(recording(id).path("report").toString())
         .contains("wrong checksum")
-        .contains("say nothing of place or pedals")
+        .contains("1 line that says nothing of place or pedals")
         .contains("2 laps");
   }
 
