@@ -11,6 +11,7 @@
   import TopLine from './TopLine.svelte';
   import SignIn from '../features/account/SignIn.svelte';
   import Paddock from '../features/paddock/Paddock.svelte';
+  import { tell } from '../words/tell';
 
   const routes: RouteDefinition = {
     '/': Paddock,
@@ -61,7 +62,7 @@
   {#if problem}
     <main class="mx-auto max-w-xl p-8"><ProblemBox {problem} /></main>
   {:else if !session.known}
-    <p class="p-8" role="status">Opening…</p>
+    <p class="p-8" role="status">{tell('app.opening')}</p>
   {:else if !session.person}
     <SignIn />
   {:else}

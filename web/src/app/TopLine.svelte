@@ -9,6 +9,7 @@
   import { here } from '../kit/here.svelte';
   import Preferred from '../kit/Preferred.svelte';
   import { session } from '../api/session.svelte';
+  import { tell } from '../words/tell';
 
   const paddock = createQuery(() => ({ queryKey: ['paddock'], queryFn: () => ask(api.GET('/api/paddock')) }));
 
@@ -29,23 +30,27 @@
 
   const latest = $derived(here.reference ?? paddock.data?.reference ?? null);
   const stops = $derived([
-    { name: 'Paddock', href: '#/', on: router.location === '/' },
-    { name: 'Survey', href: '#/survey', on: router.location.startsWith('/survey') },
-    { name: 'Vehicle', href: '#/vehicle', on: /^\/(vehicle|sheets)/.test(router.location) },
+    { name: tell('topLine.paddock'), href: '#/', on: router.location === '/' },
+    { name: tell('topLine.survey'), href: '#/survey', on: router.location.startsWith('/survey') },
+    { name: tell('topLine.vehicle'), href: '#/vehicle', on: /^\/(vehicle|sheets)/.test(router.location) },
     {
-      name: 'Reference',
+      name: tell('topLine.reference'),
       href: latest ? `#/reference/${latest}` : null,
       on: /^\/(reference|card|whole)/.test(router.location),
     },
-    { name: 'Session', href: '#/session', on: /^\/(session|brief|log)/.test(router.location) },
-    { name: 'Rehearse', href: '#/rehearse', on: router.location.startsWith('/rehearse') },
-    { name: 'Runs', href: latest ? `#/runs/${latest}` : null, on: router.location.startsWith('/runs') },
+    { name: tell('topLine.session'), href: '#/session', on: /^\/(session|brief|log)/.test(router.location) },
+    { name: tell('topLine.rehearse'), href: '#/rehearse', on: router.location.startsWith('/rehearse') },
+    { name: tell('topLine.runs'), href: latest ? `#/runs/${latest}` : null, on: router.location.startsWith('/runs') },
     {
-      name: 'Debrief',
+      name: tell('topLine.debrief'),
       href: latest ? (here.run ? `#/debrief/${here.run}` : `#/runs/${latest}`) : null,
       on: router.location.startsWith('/debrief'),
     },
-    { name: 'Revisions', href: latest ? `#/revisions/${latest}` : null, on: router.location.startsWith('/revisions') },
+    {
+      name: tell('topLine.revisions'),
+      href: latest ? `#/revisions/${latest}` : null,
+      on: router.location.startsWith('/revisions'),
+    },
   ]);
 
   const person = $derived(session.person);
@@ -69,8 +74,11 @@
 <header
   class="no-print border-base-300 flex flex-wrap items-center gap-x-4 border-b px-5 py-1 lg:h-14 lg:flex-nowrap lg:py-0"
 >
-  <a href="#/" class="text-xl font-bold">Marvek</a>
-  <nav aria-label="Way of work" class="relative order-last w-full flex-none overflow-x-auto lg:order-none lg:w-auto">
+  <a href="#/" class="text-xl font-bold">{tell('topLine.marvek')}</a>
+  <nav
+    aria-label={tell('topLine.way_of_work')}
+    class="relative order-last w-full flex-none overflow-x-auto lg:order-none lg:w-auto"
+  >
     <span class="bg-base-300 absolute top-[9px] right-8 left-8 hidden h-[3px] lg:block" aria-hidden="true"></span>
     <ol class="relative flex w-max">
       {#each stops as stop (stop.name)}
@@ -93,7 +101,7 @@
               {@render bead()}
             </a>
           {:else}
-            <span class="block pt-1 opacity-60" aria-disabled="true" title="Draft a reference first">
+            <span class="block pt-1 opacity-60" aria-disabled="true" title={tell('topLine.draft_a_reference_first')}>
               {@render bead()}
             </span>
           {/if}
@@ -112,7 +120,7 @@
       <span class="hidden items-center gap-2 lg:flex"><Preferred /></span>
       <button
         class="btn btn-sm btn-square btn-ghost"
-        aria-label={person.theme === 'DUSK' ? 'Paper look' : 'Dusk look'}
+        aria-label={tell('topLine.paper_look_dusk_look', { isDusk: person.theme === 'DUSK' })}
         onclick={() => session.prefer({ theme: person.theme === 'DUSK' ? 'PAPER' : 'DUSK' })}
       >
         {#if person.theme === 'DUSK'}<Sun class="size-4" />{:else}<Moon class="size-4" />{/if}
@@ -120,27 +128,27 @@
       <a
         class={['btn btn-sm btn-square btn-ghost relative', router.location === '/account' ? 'btn-active' : '']}
         href="#/account"
-        aria-label="Account of {person.name}"
-        title="Account of {person.name}{full ? ', more than 80 % used' : ''}"
+        aria-label={tell('topLine.account_of', { name: person.name })}
+        title={tell('topLine.account_of_more_than_80', { name: person.name, hasFull: !!full })}
       >
         <User class="size-4" />
         {#if full || person.leavesAt}<span class="bg-error absolute top-1 right-1 size-2 rounded-full"></span>{/if}
       </a>
       <button
         class="btn btn-sm btn-square btn-ghost"
-        aria-label="Sign out {person.name}"
-        title="Sign out {person.name}"
+        aria-label={tell('topLine.sign_out', { name: person.name })}
+        title={tell('topLine.sign_out', { name: person.name })}
         onclick={() => signOut(false)}
       >
         <LogOut class="size-4" />
       </button>
       {#if unsent}
         <span class="flex items-center gap-2" role="alert">
-          {unsent} said or answered {unsent === 1 ? 'is' : 'are'} only on this device.
+          {tell('topLine.said_or_answered_is_are', { unsent })}
           <button class="btn btn-sm" onclick={() => signOut(true)}
-            >Sign out and lose {unsent === 1 ? 'it' : 'them'}</button
+            >{tell('topLine.sign_out_and_lose_it', { unsent })}</button
           >
-          <button class="btn btn-sm" onclick={() => (unsent = 0)}>Stay</button>
+          <button class="btn btn-sm" onclick={() => (unsent = 0)}>{tell('topLine.stay')}</button>
         </span>
       {/if}
     </div>

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { asProblem, type Problem, type Job } from '../api/api';
   import { cancel } from '../api/jobs';
+  import { tell } from '../words/tell';
 
   /** How far heavy work is, and a way out of it. */
   interface Props {
@@ -9,7 +10,7 @@
     words?: string;
     onproblem?: (problem: Problem) => void;
   }
-  let { job, words = 'Searching the quickest line', onproblem }: Props = $props();
+  let { job, words = tell('jobNote.searching_the_quickest_line'), onproblem }: Props = $props();
   let leaving = $state(false);
   async function leave() {
     leaving = true;
@@ -24,7 +25,7 @@
 </script>
 
 <div class="flex items-center gap-3" role="status" data-job={job.state}>
-  <span>{job.state === 'WAITING' ? 'Others are computed first' : words}</span>
+  <span>{tell('jobNote.others_are_computed_first', { isWaiting: job.state === 'WAITING', words })}</span>
   <progress class="progress progress-primary w-40" value={job.share} max="1" aria-label={words}></progress>
-  <button type="button" class="btn btn-sm" disabled={leaving} onclick={leave}>Cancel</button>
+  <button type="button" class="btn btn-sm" disabled={leaving} onclick={leave}>{tell('jobNote.cancel')}</button>
 </div>

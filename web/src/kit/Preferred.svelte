@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Preferences } from '../api/api';
   import { session } from '../api/session.svelte';
+  import { tell } from '../words/tell';
 
   /** Units and names as one likes them. */
   const person = $derived(session.person);
@@ -8,7 +9,7 @@
 
 {#if person}
   <select
-    aria-label="Speed in"
+    aria-label={tell('preferred.speed_in')}
     class={['select select-sm', person.speed.includes('_') ? 'w-32' : 'w-20']}
     name="speed"
     value={person.speed}
@@ -20,7 +21,7 @@
     <option value="MPH_KMH">mph (km/h)</option>
   </select>
   <select
-    aria-label="Lengths in"
+    aria-label={tell('preferred.lengths_in')}
     class="select select-sm w-16"
     name="length"
     value={person.length}
@@ -31,14 +32,14 @@
     <option value="YD">yd</option>
   </select>
   <select
-    aria-label="Corners by"
+    aria-label={tell('preferred.corners_by')}
     class="select select-sm w-24"
     name="corners"
     value={person.corners}
     onchange={(e) => session.prefer({ corners: e.currentTarget.value as Preferences['corners'] })}
   >
-    <option value="NUMBERS">numbers</option>
-    <option value="NAMES">names</option>
-    <option value="BOTH">both</option>
+    <option value="NUMBERS">{tell('preferred.numbers')}</option>
+    <option value="NAMES">{tell('preferred.names')}</option>
+    <option value="BOTH">{tell('preferred.both')}</option>
   </select>
 {/if}

@@ -1,6 +1,7 @@
 <script lang="ts">
   import TriangleAlert from '@lucide/svelte/icons/triangle-alert';
   import type { Problem } from '../api/api';
+  import { tell } from '../words/tell';
 
   let { problem, children }: { problem: Problem; children?: import('svelte').Snippet } = $props();
 </script>
@@ -9,7 +10,7 @@
   <TriangleAlert class="text-error mt-0.5 size-5 shrink-0" aria-hidden="true" />
   <div>
     <p class="font-semibold">{problem.message}</p>
-    {#if problem.where}<p class="text-sm">Where: {problem.where}</p>{/if}
+    {#if problem.where}<p class="text-sm">{tell('problemBox.where', { where: problem.where })}</p>{/if}
     <p>{problem.remedy}</p>
     {@render children?.()}
   </div>

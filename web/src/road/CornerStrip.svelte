@@ -20,6 +20,7 @@
     Things,
     Unwise,
   } from '../api/api';
+  import { LANDMARKS } from './things';
   import { placeLabels, textWidth } from './labels';
   import { pathOf, sampleAt } from './strip';
   import { apart, POINTS, foundBy, station } from './points';
@@ -34,6 +35,8 @@
   import ScoreLane from './ScoreLane.svelte';
   import { scoreOf, type Lane } from './score';
   import StripNotes from './StripNotes.svelte';
+  import { few } from '../words/few';
+  import { tell } from '../words/tell';
 
   interface Props {
     road: RoadView;
@@ -332,7 +335,7 @@
           : p.kind === 'FIRST_THROTTLE'
             ? ` ${plain(entry.firstThrottle * 100)} %`
             : p.kind === 'APEX'
-              ? `, ${entry.apexType.toLowerCase()}`
+              ? `, ${few(entry.apexType)}`
               : '';
       const unsure = p.sure === 'UNSURE' || p.sure === 'CARRIED';
       const doubt = doubts.includes(p.kind) || unsure ? ' ?' : '';
@@ -509,7 +512,7 @@
     {height}
     class="block touch-none select-none"
     role="group"
-    aria-label="Corner {corner.number} unrolled"
+    aria-label={tell('cornerStrip.corner_unrolled', { number: corner.number })}
   >
     <defs>
       <pattern id="hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
@@ -531,7 +534,7 @@
       y={corner.left ? y(-widest / 2) - 5 : y(widest / 2) + 13}
       style="fill:var(--ink-soft)"
     >
-      {corner.left ? '↰ bends left' : '↱ bends right'}
+      {tell('cornerStrip.bends_left_bends_right', { hasLeft: !!corner.left })}
     </text>
     {#if written && ongatemake && !readonly}
       <path
@@ -596,7 +599,7 @@
           : y(-sampleAt(road.right, road.step, road.length, at))})"
         role="slider"
         tabindex={readonly ? -1 : 0}
-        aria-label="{l.label} {l.kind.toLowerCase()}"
+        aria-label="{l.label} {LANDMARKS[l.kind].word}"
         aria-valuenow={Math.round(l.station)}
         aria-valuetext={metres(l.station)}
         class={readonly ? '' : 'cursor-ew-resize'}
@@ -672,7 +675,9 @@
         stroke-width="1.5"
         stroke-dasharray="3 3"
       />
-      <text x={x(limit) + 4} y={beside(limit)} style="fill:var(--brake);font-size:11px">last place to brake</text>
+      <text x={x(limit) + 4} y={beside(limit)} style="fill:var(--brake);font-size:11px"
+        >{tell('cornerStrip.last_place_to_brake')}</text
+      >
     {/if}
 
     <g>

@@ -3,6 +3,7 @@
   import type { Gate, RoadView } from '../api/api';
   import { metres, signed } from '../words/units';
   import { sampleAt } from './strip';
+  import { tell } from '../words/tell';
 
   /** Places that the line passes: two posts with the gap between them, tied to the edge that they are told from. */
   interface Props {
@@ -50,9 +51,9 @@
       .map((g) => ({ g, s: near(g.station), middle: middleOf(g) }))
       .filter((g) => g.s > domain[0] && g.s < domain[1]),
   );
-  const cost = (seconds: number | null) => (seconds === null ? 'not met' : `${signed(seconds, 2)} s`);
+  const cost = (seconds: number | null) => (seconds === null ? tell('gateLane.not_met') : `${signed(seconds, 2)} s`);
   const costWords = (c: { nearer: number | null; farther: number | null }) =>
-    ` · 0.5 m nearer ${cost(c.nearer)}, farther ${cost(c.farther)}`;
+    tell('gateLane.0_5_m_nearer_farther', { nearer: cost(c.nearer), farther: cost(c.farther) });
   /** Pixels for seconds: a tenth of a second is 14. */
   const long = (seconds: number | null) => (seconds === null ? 0 : Math.max(2, Math.min(30, Math.abs(seconds) * 140)));
   const tenth = (v: number) => Math.round(v * 10) / 10;
@@ -130,12 +131,13 @@
   <g
     role="slider"
     tabindex={readonly ? -1 : 0}
-    aria-label="Place across, {metres(gate.g.metres, 1)} off the {gate.g.left ? 'left' : 'right'} edge"
+    aria-label={tell('gateLane.place_across_off_the_left', { gate: metres(gate.g.metres, 1), hasLeft: !!gate.g.left })}
     aria-valuenow={gate.g.metres}
-    aria-valuetext="{metres(gate.g.metres, 1)} off the {gate.g.left ? 'left' : 'right'} edge, {metres(
-      gate.g.tolerance,
-      1,
-    )} either way"
+    aria-valuetext={tell('gateLane.off_the_left_right_edge', {
+      gate: metres(gate.g.metres, 1),
+      hasLeft: !!gate.g.left,
+      tolerance: metres(gate.g.tolerance, 1),
+    })}
     class={readonly ? '' : 'cursor-move'}
     data-place-across={gate.g.id}
     onfocus={() => onhold?.(gate.g.id)}
@@ -155,13 +157,13 @@
     <path d="M{px - 5} {middle - gap}h10M{px - 5} {middle + gap}h10" stroke="var(--line)" stroke-width="3" />
     {#if costs?.id === gate.g.id}
       {@const toEdge = edge < middle ? -1 : 1}
-      {#each [{ which: 'nearer', seconds: costs.nearer, way: toEdge }, { which: 'farther', seconds: costs.farther, way: -toEdge }] as side (side.which)}
+      {#each [{ which: tell('gateLane.nearer'), seconds: costs.nearer, way: toEdge }, { which: tell('gateLane.farther'), seconds: costs.farther, way: -toEdge }] as side (side.which)}
         {@const at = middle + side.way * (gap + 7)}
         <g data-gate-cost={side.which}>
           <title
             >{side.seconds === null
-              ? `Half a metre ${side.which} cannot be met`
-              : `Half a metre ${side.which}: ${signed(side.seconds, 3)} s a lap`}</title
+              ? tell('gateLane.half_a_metre_cannot_be', { which: side.which })
+              : tell('gateLane.half_a_metre_s_a', { which: side.which, seconds: signed(side.seconds, 3) })}</title
           >
           <path
             d="M{px - 5} {at}h{long(side.seconds)}"

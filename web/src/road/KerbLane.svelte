@@ -5,6 +5,8 @@
   import { KERB_USES, nameOf, reachOf, USES } from './kerbUse';
   import { apart } from './points';
   import { sampleAt } from './strip';
+  import { few } from '../words/few';
+  import { tell } from '../words/tell';
 
   /** What is done with kerbs, on the kerbs: a foot where one is joined and left, a stroke a wheel on it. */
   interface Props {
@@ -125,12 +127,12 @@
       class="cursor-pointer"
       role="button"
       tabindex="-1"
-      aria-label="Say what is done with the {k.part.toLowerCase()} kerb"
+      aria-label={tell('kerbLane.say_what_is_done_with', { part: few(k.part) })}
       data-kerb-free={k.part}
       onpointerdown={(e) => {
         e.preventDefault();
         onmake(k.part);
-      }}><title>Press: what is done with the {k.part.toLowerCase()} kerb</title></path
+      }}><title>{tell('kerbLane.press_what_is_done_with', { part: few(k.part) })}</title></path
     >
   {/if}
 {/each}
@@ -170,9 +172,9 @@
       <g
         role="slider"
         tabindex={on ? 0 : -1}
-        aria-label="{nameOf(use)}: {end === 'join' ? 'joined' : 'left'}"
+        aria-label={tell('kerbLane.joined_left', { use: nameOf(use), isJoin: end === 'join' })}
         aria-valuenow={Math.round(wrap(s) * 10) / 10}
-        aria-valuetext="{KERB_USES[use.how].word}, {metres(Math.abs(b - a))} long"
+        aria-valuetext={tell('kerbLane.long', { word: KERB_USES[use.how].word, length: metres(Math.abs(b - a)) })}
         class="cursor-ew-resize"
         data-kerb-foot="{use.part}-{end}"
         onpointerdown={(e) => grab(e, use, i, end, s)}

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { RoadView, TraceView } from '../api/api';
   import { edges, pathOf, sampleAt } from './strip';
+  import { tell } from '../words/tell';
 
   /** The circuit on the ground, with where two laps are at the same moment. */
   interface Props {
@@ -35,7 +36,7 @@
   }
 </script>
 
-<svg {width} {height} class="block" role="img" aria-label="Where the laps are on the ground" data-plan>
+<svg {width} {height} class="block" role="img" aria-label={tell('lapPlan.where_the_laps_are_on')} data-plan>
   <path d={pathOf([...border.left, ...border.right.toReversed()].map(place), true)} fill="var(--road)" />
   {#each laps as lap, k (lap.name)}
     {@const [x, y] = at(lap.trace, lap.station)}

@@ -3,6 +3,7 @@
   import { northFrom, lapAcross, middleOf, pathOf, sampleAt, swing } from './strip';
   import { station } from './points';
   import { metres } from '../words/units';
+  import { tell } from '../words/tell';
 
   interface Props {
     road: RoadView;
@@ -76,10 +77,12 @@
 </script>
 
 <div bind:clientWidth={width} class="w-full">
-  <svg {width} height={HEIGHT} class="block select-none" aria-label="The lap unrolled" role="group">
+  <svg {width} height={HEIGHT} class="block select-none" aria-label={tell('lapStrip.the_lap_unrolled')} role="group">
     {#if road.hasHeight}
       <path d={profile} fill="var(--road-quiet)" opacity="0.75" />
-      <text x={PAD + 2} y={HEIGHT - 6} style="font-size:10px">{metres(high - low)} of height</text>
+      <text x={PAD + 2} y={HEIGHT - 6} style="font-size:10px"
+        >{tell('lapStrip.of_height', { low: metres(high - low) })}</text
+      >
     {/if}
     <path d={line} fill="none" stroke="var(--road)" stroke-width="13" stroke-linejoin="round" />
     <path d={line} fill="none" stroke="var(--road-edge)" stroke-width="0.8" stroke-dasharray="6 5" />
@@ -135,7 +138,11 @@
       <g
         role="button"
         tabindex="0"
-        aria-label="Corner {c.number}{c.name ? `, ${c.name}` : ''}{changed.includes(c.id) ? ', changed' : ''}"
+        aria-label={tell('lapStrip.corner_changed', {
+          number: c.number,
+          name: c.name ? `, ${c.name}` : '',
+          hasId: !!changed.includes(c.id),
+        })}
         aria-pressed={on}
         class="cursor-pointer"
         data-corner={c.id}

@@ -4,6 +4,7 @@
   import { pathOf } from './strip';
   import { station } from './points';
   import { speedText } from '../words/units';
+  import { tell } from '../words/tell';
 
   interface Props {
     x: ScaleLinear<number, number>;
@@ -34,6 +35,8 @@
 
   interface Handle {
     name: string;
+    /** Whether its height is the peak of the brake, which is told beside it. */
+    peak?: boolean;
     s: number;
     v: number;
     colour: string;
@@ -53,7 +56,8 @@
       const way = release - marker;
       const share = (s: number) => clamp((s - marker) / way, 0, 1);
       out.push({
-        name: 'Peak of the brake',
+        name: tell('pedalLane.peak_of_the_brake'),
+        peak: true,
         s: marker + pedals.rise * way,
         v: peak,
         colour: 'var(--brake)',
@@ -65,7 +69,7 @@
         }),
       });
       out.push({
-        name: 'Hold of the brake',
+        name: tell('pedalLane.hold_of_the_brake'),
         s: marker + pedals.hold * way,
         v: peak,
         colour: 'var(--brake)',
@@ -74,7 +78,7 @@
       });
       if (turnIn !== null && turnIn > marker + pedals.hold * way && turnIn < release)
         out.push({
-          name: 'Brake left at turn-in',
+          name: tell('pedalLane.brake_left_at_turn_in'),
           s: turnIn,
           v: pedals.trail * peak,
           colour: 'var(--brake)',
@@ -84,7 +88,7 @@
     }
     if (pedals && first !== null && full !== null && full > first)
       out.push({
-        name: 'Throttle held',
+        name: tell('pedalLane.throttle_held'),
         s: first + pedals.maintain * (full - first),
         v: entry.firstThrottle,
         colour: 'var(--throttle)',
@@ -180,18 +184,22 @@
     <path d="M{px} {middle}V{bottom}" stroke="var(--brake)" stroke-width="2" stroke-dasharray="4 3" />
     <path d="M{px - 5} {middle}h10l-5 8z" fill="var(--brake)" />
     <text x={px + 6} y={bottom - 4} style="fill:var(--brake);font-size:11px" font-weight="700"
-      >again, {speedText(again.from)} to {speedText(again.to)}</text
+      >{tell('pedalLane.again_to', { from: speedText(again.from), to: speedText(again.to) })}</text
     >
   </g>
 {/each}
 {#each over as run (run.from)}
   <path d="M{x(run.from)} {middle}H{x(run.to)}" stroke="var(--turn)" stroke-width="5" data-over-asked />
   <text x={(x(run.from) + x(run.to)) / 2} y={middle - 6} text-anchor="middle" font-weight="700" style="fill:var(--turn)"
-    >asks {Math.round(run.most * 100)} % of the grip</text
+    >{tell('pedalLane.asks_of_the_grip', { most: Math.round(run.most * 100) })}</text
   >
 {/each}
-<text x={left} y={top + 10} style="fill:var(--throttle)" font-weight="700" pointer-events="none">throttle</text>
-<text x={left} y={bottom - 4} style="fill:var(--brake)" font-weight="700" pointer-events="none">brake</text>
+<text x={left} y={top + 10} style="fill:var(--throttle)" font-weight="700" pointer-events="none"
+  >{tell('pedalLane.throttle')}</text
+>
+<text x={left} y={bottom - 4} style="fill:var(--brake)" font-weight="700" pointer-events="none"
+  >{tell('pedalLane.brake')}</text
+>
 {#each handles as h (h.name)}
   {@const cy = h.up ? up(h.v) : down(Math.min(1.15, h.v))}
   <g
@@ -215,9 +223,12 @@
       stroke={h.colour}
       stroke-width="2"
     />
-    {#if h.name === 'Peak of the brake' || dragging === h.name}
+    {#if h.peak || dragging === h.name}
       <text x={x(h.s) + 9} y={cy + 4} style="fill:{h.colour};font-size:11px" font-weight="700"
-        >{Math.round(h.v * 100)} %{h.name === 'Peak of the brake' && pedals?.peak != null ? ' set' : ''}</text
+        >{tell('pedalLane.set', {
+          v: Math.round(h.v * 100),
+          hasPeak: !!(h.peak && pedals?.peak != null),
+        })}</text
       >
     {/if}
   </g>

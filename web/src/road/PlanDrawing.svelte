@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Corner, Landmark, RoadView } from '../api/api';
   import { edges, pathOf } from './strip';
+  import { tell } from '../words/tell';
 
   interface Props {
     road: RoadView;
@@ -115,7 +116,14 @@
 </script>
 
 <div bind:clientWidth={width} class="w-full">
-  <svg bind:this={svg} {width} {height} class="block select-none" role="group" aria-label="Plan, north up">
+  <svg
+    bind:this={svg}
+    {width}
+    {height}
+    class="block select-none"
+    role="group"
+    aria-label={tell('planDrawing.plan_north_up')}
+  >
     <path d={pathOf([...both.left, ...both.right.toReversed()].map(fit.to), true)} fill="none" />
     <path d={middle} fill="none" stroke="var(--road-edge)" stroke-width={band + 2} stroke-linejoin="round" />
     <path d={middle} fill="none" stroke="var(--road)" stroke-width={band} stroke-linejoin="round" />
@@ -128,7 +136,7 @@
       <g
         role="button"
         tabindex={onselect ? 0 : -1}
-        aria-label="Corner {m.corner.number}"
+        aria-label={tell('planDrawing.corner', { number: m.corner.number })}
         class={onselect ? 'cursor-pointer' : ''}
         onclick={() => onselect?.(m.corner.id)}
         onkeydown={(e) => e.key === 'Enter' && onselect?.(m.corner.id)}
@@ -154,9 +162,9 @@
       <g
         role="slider"
         tabindex="0"
-        aria-label="Start and finish line"
+        aria-label={tell('planDrawing.start_and_finish_line')}
         aria-valuenow={Math.round(shown)}
-        aria-valuetext="{Math.round(shown)} metres along the lap"
+        aria-valuetext={tell('planDrawing.metres_along_the_lap', { shown: Math.round(shown) })}
         class="cursor-grab touch-none"
         data-start
         onpointerdown={down}

@@ -2,6 +2,8 @@
   import type { Kerb, RoadView, Things, Zone } from '../api/api';
   import { pathOf, sampleAt } from './strip';
   import { DOES, PLACES, ZONES } from './things';
+  import { few } from '../words/few';
+  import { tell } from '../words/tell';
 
   /** Kerbs along the edges, zones across the road and places, drawn on an unrolled road. */
   interface Props {
@@ -219,7 +221,7 @@
       class={onpick ? 'cursor-pointer' : ''}
       role="button"
       tabindex="-1"
-      aria-label="{k.part.toLowerCase()} kerb"
+      aria-label={tell('roadThings.kerb', { part: few(k.part) })}
       onpointerdown={(e) => onpick?.(e, 'kerbs', k.id)}
     />
     <path
@@ -238,7 +240,7 @@
         stroke-width={KERB}
         stroke-dasharray="3 2"
         pointer-events="none"
-        data-bites={k.id}><title>Its front edge bites here</title></path
+        data-bites={k.id}><title>{tell('roadThings.its_front_edge_bites_here')}</title></path
       >
     {/if}
     {#if words && k.does?.length}

@@ -4,6 +4,8 @@
   import { metres } from '../words/units';
   import { textWidth } from './labels';
   import { amountOf, knotsOf, laneOf, mostOf, numeralOf, unitOf, unwiseOf } from './score';
+  import { few } from '../words/few';
+  import { tell } from '../words/tell';
 
   /** The actions of a corner on its pedals and gears: each with its place and its amount, to be moved by hand and keys. */
   interface Props {
@@ -308,9 +310,12 @@
     tabindex={readonly ? -1 : 0}
     aria-label="{h.s.line}{h.numeral ? `, ${h.numeral}` : ''}"
     aria-valuenow={Math.round(h.a.kind === 'SHIFT' ? (h.a.gear ?? 0) : h.v * 100)}
-    aria-valuetext="{h.s.line}{h.s.solved ? ', solved' : ''}{h.s.made ? '' : ', cannot be made'}{h.s.trouble
-      ? `, ${h.s.trouble}`
-      : ''}"
+    aria-valuetext={tell('scoreLane.solved_cannot_be_made', {
+      line: h.s.line,
+      hasSolved: !!h.s.solved,
+      hasMade: !!h.s.made,
+      trouble: h.s.trouble ? `, ${h.s.trouble}` : '',
+    })}
     class={readonly ? '' : 'cursor-move'}
     data-action={h.a.id}
     data-station={h.a.station}
@@ -400,7 +405,7 @@
     <g
       role="button"
       tabindex="0"
-      aria-label="{k.length} actions at one place"
+      aria-label={tell('scoreLane.actions_at_one_place', { k: k.length })}
       aria-expanded={open === k}
       class="cursor-pointer"
       data-knot={k.length}
@@ -427,7 +432,7 @@
   {@const head = Math.max(top, Math.min(...open.map((h) => h.y)) - 11)}
   <g
     role="list"
-    aria-label="Actions at this place"
+    aria-label={tell('scoreLane.actions_at_this_place')}
     data-knot-open
     onpointerenter={(e) => enter(e, opened)}
     onpointerleave={leave}
@@ -465,7 +470,7 @@
           class="focus-ring"
         />
         <text x={left + 6} y={head + i * ROW + 14} style="font-size:11px;fill:{colour(h.lane)}" font-weight="700"
-          >{h.a.kind.charAt(0) + h.a.kind.slice(1).toLowerCase()} {text(h.s)} · {metres(h.a.station)}</text
+          >{few(h.a.kind)} {text(h.s)} · {metres(h.a.station)}</text
         >
       </g>
     {/each}

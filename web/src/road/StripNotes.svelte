@@ -4,6 +4,7 @@
   import { placeLabels, textWidth } from './labels';
   import { catalogue } from '../api/catalogue.svelte';
   import { station } from './points';
+  import { tell } from '../words/tell';
 
   /** What an entry says besides its points, where along the corner it matters. */
   interface Props {
@@ -93,12 +94,14 @@
   <g
     role="button"
     tabindex="-1"
-    aria-label="{hidden.length} more notes"
+    aria-label={tell('stripNotes.more_notes', { hidden: hidden.length })}
     class="cursor-pointer"
     onclick={() => onpick?.(null)}
     onkeydown={() => undefined}
   >
     <title>{hidden.map((n) => n.full).join('\n')}</title>
-    <text x={width - 60} y="13" style="font-size:11px" font-weight="700">{hidden.length} more</text>
+    <text x={width - 60} y="13" style="font-size:11px" font-weight="700"
+      >{tell('stripNotes.more', { hidden: hidden.length })}</text
+    >
   </g>
 {/if}

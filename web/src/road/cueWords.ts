@@ -1,5 +1,7 @@
 import type { Cue, CueKind, Landmark, ScoredAction } from '../api/api';
 import { apart } from './points';
+import { LANDMARKS } from './things';
+import { tell } from '../words/tell';
 
 const SHARES: Record<string, number> = { half: 0.5, middle: 0.5, third: 1 / 3, quarter: 0.25, 'two-thirds': 2 / 3 };
 
@@ -24,12 +26,12 @@ function named(words: string[], landmarks: Landmark[], at: number, length: numbe
 /** How a landmark is called, as the server says it. */
 export const spokenOf = (l: Landmark): string =>
   l.kind === 'BOARD'
-    ? `the ${l.label} board`
+    ? tell('cueWords.the_board', { label: l.label })
     : l.kind === 'OTHER'
       ? l.label
       : l.label.trim()
-        ? `the ${l.label}`
-        : `the ${l.kind.toLowerCase()}`;
+        ? tell('cueWords.the', { label: l.label })
+        : tell('cueWords.the_2', { kind: LANDMARKS[l.kind].word });
 
 /**
  * A cue in a few words: "2 s limiter", "half wall", "barrier leaves", "pine in view", "5 m past post", "settled",

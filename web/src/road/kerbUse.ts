@@ -1,13 +1,15 @@
 import type { Corner, Kerb, KerbUse } from '../api/api';
+import { few } from '../words/few';
+import { tell } from '../words/tell';
 
 /** What is done with a kerb, in words and in wheels on it. */
 export const KERB_USES: Record<KerbUse['how'], { word: string; wheels: number }> = {
-  KEEP_OFF: { word: 'keep off', wheels: 0 },
-  TOUCH: { word: 'touch', wheels: 1 },
-  RIDE: { word: 'ride', wheels: 2 },
-  HALF_THE_CAR: { word: 'half the car', wheels: 3 },
-  STRADDLE: { word: 'straddle', wheels: 4 },
-  OPEN: { word: 'open', wheels: 0 },
+  KEEP_OFF: { word: tell('kerbUse.keep_off'), wheels: 0 },
+  TOUCH: { word: tell('kerbUse.touch'), wheels: 1 },
+  RIDE: { word: tell('kerbUse.ride'), wheels: 2 },
+  HALF_THE_CAR: { word: tell('kerbUse.half_the_car'), wheels: 3 },
+  STRADDLE: { word: tell('kerbUse.straddle'), wheels: 4 },
+  OPEN: { word: tell('kerbUse.open'), wheels: 0 },
 };
 
 /** What a driver can do with one. */
@@ -35,4 +37,4 @@ export function reachOf(
   };
 }
 
-export const nameOf = (use: KerbUse): string => `${use.part.toLowerCase()} kerb`;
+export const nameOf = (use: KerbUse): string => tell('kerbUse.kerb', { part: few(use.part) });

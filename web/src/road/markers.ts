@@ -1,5 +1,6 @@
 import type { Action, CornerEntry } from '../api/api';
 import { apart, cueText, foundBy, station } from './points';
+import { tell } from '../words/tell';
 
 /** A braking or a lift of a corner: by what it is found, and how much of the pedal. */
 export interface Marker {
@@ -14,7 +15,9 @@ export interface Marker {
 function fromApex(entry: CornerEntry, at: number, length: number, inUnit: (m: number) => string): string {
   const apex = station(entry, 'APEX') ?? station(entry, 'TURN_IN') ?? at;
   const by = apart(apex, at, length);
-  return Math.abs(by) < 1 ? 'apex' : `apex ${by < 0 ? '−' : '+'} ${inUnit(Math.abs(by))}`;
+  return Math.abs(by) < 1
+    ? tell('markers.apex_2')
+    : tell('markers.apex', { by: by < 0 ? '−' : '+', by2: inUnit(Math.abs(by)) });
 }
 
 const found = (entry: CornerEntry, a: Action, length: number, inUnit: (m: number) => string) =>
@@ -49,13 +52,14 @@ export function markersOf(entry: CornerEntry, length: number, inUnit: (m: number
 }
 
 const SHORT: Partial<Record<Action['kind'], (a: Action) => string>> = {
-  THROTTLE: (a) => (a.amount == null ? 'throttle' : `${Math.round(a.amount * 100)} %`),
-  FULL: () => 'all of it',
-  EASE: (a) => (a.amount == null ? 'ease' : `ease to ${Math.round(a.amount * 100)} %`),
-  SHIFT: (a) => `gear ${a.gear ?? ''}`.trim(),
-  APEX: () => 'apex',
-  EYES: (a) => `eyes: ${a.note}`,
-  BODY: (a) => `body: ${a.note}`,
+  THROTTLE: (a) => (a.amount == null ? tell('markers.throttle') : `${Math.round(a.amount * 100)} %`),
+  FULL: () => tell('markers.all_of_it'),
+  EASE: (a) =>
+    a.amount == null ? tell('markers.ease') : tell('markers.ease_to', { amount: Math.round(a.amount * 100) }),
+  SHIFT: (a) => tell('markers.gear', { gear: a.gear ?? '' }).trim(),
+  APEX: () => tell('markers.apex_2'),
+  EYES: (a) => tell('markers.eyes', { note: a.note }),
+  BODY: (a) => tell('markers.body', { note: a.note }),
 };
 
 /** What is written besides points, brakings and lifts, each with its place: "55 % at apex − 23 m". */
@@ -63,6 +67,6 @@ export function besidesOf(entry: CornerEntry, length: number, inUnit: (m: number
   const all = entry.actions.map((a) => ({ a, at: a.station }));
   return inOrder(entry, length, all).flatMap(({ a }) => {
     const words = SHORT[a.kind]?.(a);
-    return words ? [`${words} at ${found(entry, a, length, inUnit)}`] : [];
+    return words ? [tell('markers.at', { words, inUnit: found(entry, a, length, inUnit) })] : [];
   });
 }

@@ -1,4 +1,5 @@
 import type { CornerEntry, CornerPoint, Cue, PointKind } from '../api/api';
+import { tell } from '../words/tell';
 
 export interface PointStyle {
   word: string;
@@ -6,19 +7,19 @@ export interface PointStyle {
 }
 
 export const POINTS: Record<PointKind, PointStyle> = {
-  BUILD_UP: { word: 'Build-up', colour: 'var(--brake)' },
-  BRAKE: { word: 'Brake', colour: 'var(--brake)' },
-  TARGET: { word: 'Target', colour: 'var(--brake)' },
-  BACK_UP: { word: 'Back-up', colour: 'var(--brake)' },
-  DOWNSHIFT: { word: 'Shift down', colour: 'var(--ink)' },
-  TURN_IN: { word: 'Turn-in', colour: 'var(--turn)' },
-  RELEASE: { word: 'Release', colour: 'var(--brake)' },
-  FIRST_APEX: { word: 'First apex', colour: 'var(--ink)' },
-  APEX: { word: 'Apex', colour: 'var(--ink)' },
-  FIRST_THROTTLE: { word: 'Throttle', colour: 'var(--throttle)' },
-  SHORT_SHIFT: { word: 'Shift up', colour: 'var(--ink)' },
-  FULL_THROTTLE: { word: 'Full', colour: 'var(--throttle)' },
-  EXIT: { word: 'Exit', colour: 'var(--ink)' },
+  BUILD_UP: { word: tell('points.build_up'), colour: 'var(--brake)' },
+  BRAKE: { word: tell('points.brake'), colour: 'var(--brake)' },
+  TARGET: { word: tell('points.target'), colour: 'var(--brake)' },
+  BACK_UP: { word: tell('points.back_up'), colour: 'var(--brake)' },
+  DOWNSHIFT: { word: tell('points.shift_down'), colour: 'var(--ink)' },
+  TURN_IN: { word: tell('points.turn_in'), colour: 'var(--turn)' },
+  RELEASE: { word: tell('points.release'), colour: 'var(--brake)' },
+  FIRST_APEX: { word: tell('points.first_apex'), colour: 'var(--ink)' },
+  APEX: { word: tell('points.apex'), colour: 'var(--ink)' },
+  FIRST_THROTTLE: { word: tell('points.throttle'), colour: 'var(--throttle)' },
+  SHORT_SHIFT: { word: tell('points.shift_up'), colour: 'var(--ink)' },
+  FULL_THROTTLE: { word: tell('points.full'), colour: 'var(--throttle)' },
+  EXIT: { word: tell('points.exit'), colour: 'var(--ink)' },
 };
 
 export function station(entry: CornerEntry, kind: PointKind): number | undefined {
@@ -116,27 +117,33 @@ export function cueText(cue: Cue, inUnit: (m: number) => string): string {
     case 'PAST':
       return tieText({ spoken: cue.spoken, past: cue.number }, inUnit) ?? name;
     case 'LENGTHS':
-      return `${name} ${cue.number < 0 ? '−' : '+'} ${tenth(Math.abs(cue.number))} lengths`;
+      return tell('points.lengths', { name, number: cue.number < 0 ? '−' : '+', number2: tenth(Math.abs(cue.number)) });
     case 'SHARE':
-      return Math.abs(cue.number - 0.5) < 0.02 ? `half ${name}` : `${Math.round(cue.number * 100)} % ${name}`;
+      return Math.abs(cue.number - 0.5) < 0.02
+        ? tell('points.half', { name })
+        : `${Math.round(cue.number * 100)} % ${name}`;
     case 'BETWEEN':
-      return `${Math.round(cue.number * 100)} % ${name} to ${cue.otherSpoken.replace(/^the /, '')}`;
+      return tell('points.to', {
+        number: Math.round(cue.number * 100),
+        name,
+        the: cue.otherSpoken.replace(/^the /, ''),
+      });
     case 'INTO_VIEW':
-      return `${name} in view`;
+      return tell('points.in_view', { name });
     case 'OUT_OF_VIEW':
-      return `${name} leaves view`;
+      return tell('points.leaves_view', { name });
     case 'BESIDE':
-      return `beside ${name}`;
+      return tell('points.beside', { name });
     case 'SECONDS':
-      return `${tenth(cue.number)} s later`;
+      return tell('points.s_later', { number: tenth(cue.number) });
     case 'LIMITER':
-      return `${tenth(cue.number)} s limiter`;
+      return tell('points.s_limiter', { number: tenth(cue.number) });
     case 'REVS':
-      return `${Math.round(cue.number)} revs`;
+      return tell('points.revs', { number: Math.round(cue.number) });
     case 'SETTLED':
-      return 'settled';
+      return tell('points.settled');
     case 'FEEL':
-      return 'by feel';
+      return tell('points.by_feel');
   }
 }
 

@@ -1,12 +1,13 @@
 import type { CornerEntry, PointKind, Sureness } from '../api/api';
 import { station, toggled } from './points';
+import { tell } from '../words/tell';
 
 /** How sure a driver can be of something, in words. */
 export const SURE: [Sureness, string][] = [
-  ['SURE', 'sure'],
-  ['FAIRLY', 'fairly'],
-  ['UNSURE', 'unsure'],
-  ['CARRIED', 'not proved'],
+  ['SURE', tell('sureness.sure')],
+  ['FAIRLY', tell('sureness.fairly')],
+  ['UNSURE', tell('sureness.unsure')],
+  ['CARRIED', tell('sureness.not_proved')],
 ];
 
 /** The entry with how sure the driver is of a point; nothing takes it back. */
@@ -17,9 +18,9 @@ export const sureOf = (entry: CornerEntry, kind: PointKind, sure: Sureness | und
 
 /** Other markers of a braking: the early one that is begun with, the one aimed at, one for when it is hidden. */
 export const MARKERS: { kind: PointKind; word: string; off: number }[] = [
-  { kind: 'BUILD_UP', word: 'early', off: -20 },
-  { kind: 'TARGET', word: 'target', off: 5 },
-  { kind: 'BACK_UP', word: 'if hidden', off: 0 },
+  { kind: 'BUILD_UP', word: tell('sureness.early'), off: -20 },
+  { kind: 'TARGET', word: tell('sureness.target'), off: 5 },
+  { kind: 'BACK_UP', word: tell('sureness.if_hidden'), off: 0 },
 ];
 
 export const hasPoint = (entry: CornerEntry | undefined, kind: PointKind): boolean =>

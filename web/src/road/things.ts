@@ -1,6 +1,8 @@
 import { newId } from '../kit/id';
 import kinds from './kinds.json';
 import type { Corner, Kerb, Landmark, Place, Severity, Things, TrackLimit, Zone } from '../api/api';
+import { few } from '../words/few';
+import { ours, tell } from '../words/tell';
 
 export type Sort = keyof Things;
 export type Thing = Landmark | Kerb | Zone | TrackLimit | Place | Severity;
@@ -27,7 +29,7 @@ const USUAL = kinds as {
   permanence: Record<Landmark['permanence'], string>;
   zones: Record<ZoneKind, string>;
 };
-const LABELS: Partial<Record<LandmarkKind, string>> = { BOARD: '100', OTHER: 'mark' };
+const LABELS: Partial<Record<LandmarkKind, string>> = { BOARD: '100', OTHER: tell('things.mark') };
 
 /** Zones that the road itself shows, drawn under the others. */
 const GROUND: ZoneKind[] = ['SHADE', 'DAMP', 'STANDING_WATER', 'SURFACE_CHANGE', 'POLISHED', 'DIRTY_EDGE', 'DRAIN'];
@@ -37,66 +39,67 @@ const each = <K extends string, A, B>(of: Record<K, A>, to: (value: A, kind: K) 
 
 export const LANDMARKS: Record<LandmarkKind, LandmarkDefaults> = each(USUAL.landmarks, (usual, kind) => ({
   ...usual,
+  word: ours(usual.word),
   label: LABELS[kind] ?? '',
 }));
 
-export const PERMANENCE = USUAL.permanence;
+export const PERMANENCE: Record<Landmark['permanence'], string> = each(USUAL.permanence, (word) => ours(word));
 
 export const ZONES: Record<ZoneKind, { word: string; ground: boolean }> = each(USUAL.zones, (word, kind) => ({
-  word,
+  word: ours(word),
   ground: GROUND.includes(kind),
 }));
 
 export const PROFILES: Record<KerbProfile, string> = {
-  FLAT: 'flat',
-  RAMP: 'ramp',
-  CROWN: 'highest in the middle',
-  SERRATED: 'serrated',
-  SAUSAGE: 'sausage',
-  STEP: 'step behind',
+  FLAT: tell('things.flat'),
+  RAMP: tell('things.ramp'),
+  CROWN: tell('things.highest_in_the_middle'),
+  SERRATED: tell('things.serrated'),
+  SAUSAGE: tell('things.sausage'),
+  STEP: tell('things.step_behind'),
 };
 
 export const VERDICTS: Record<Kerb['verdict'], string> = {
-  OPEN: 'not decided',
-  KEEP_OFF: 'keep off',
-  TOUCH: 'touch',
-  RIDE: 'ride',
-  HALF_THE_CAR: 'half the car',
-  STRADDLE: 'straddle',
+  OPEN: tell('things.not_decided'),
+  KEEP_OFF: tell('things.keep_off'),
+  TOUCH: tell('things.touch'),
+  RIDE: tell('things.ride'),
+  HALF_THE_CAR: tell('things.half_the_car'),
+  STRADDLE: tell('things.straddle'),
 };
 
 export const BEHIND: Record<Kerb['behind'], string> = {
-  TARMAC: 'tarmac',
-  GRASS: 'grass',
-  TURF: 'artificial turf',
-  GRAVEL: 'gravel',
-  DROP: 'drop',
-  WALL: 'wall',
+  TARMAC: tell('things.tarmac'),
+  GRASS: tell('things.grass'),
+  TURF: tell('things.artificial_turf'),
+  GRAVEL: tell('things.gravel'),
+  DROP: tell('things.drop'),
+  WALL: tell('things.wall'),
 };
 
 /** What a kerb does to the vehicle that rides it. */
 export const DOES: Record<Kerb['does'][number], string> = {
-  TURNS: 'turns it',
-  PUSHES: 'pushes it wide',
-  LOCKS: 'locks a wheel',
-  LAUNCHES: 'throws it',
+  TURNS: tell('things.turns_it'),
+  PUSHES: tell('things.pushes_it_wide'),
+  LOCKS: tell('things.locks_a_wheel'),
+  LAUNCHES: tell('things.throws_it'),
 };
 
 export const PLACES: Record<PlaceKind, string> = {
-  PIT_ENTRY: 'pit entry',
-  PIT_EXIT: 'pit exit',
-  MARSHAL_POST: 'marshal post',
-  PASS: 'place to pass',
-  DEFEND: 'place to defend',
-  INSTRUMENTS: 'look at the instruments',
+  PIT_ENTRY: tell('things.pit_entry'),
+  PIT_EXIT: tell('things.pit_exit'),
+  MARSHAL_POST: tell('things.marshal_post'),
+  PASS: tell('things.place_to_pass'),
+  DEFEND: tell('things.place_to_defend'),
+  INSTRUMENTS: tell('things.look_at_the_instruments'),
 };
 
 export const LIMIT_LINES: Record<TrackLimit['line'], string> = {
-  WHITE_LINE: 'white line',
-  KERB_INNER: 'inner edge of the kerb',
-  KERB_OUTER: 'outer edge of the kerb',
-  TARMAC: 'edge of the tarmac',
-  NONE: 'no limit',
+  WHITE_LINE: tell('things.white_line'),
+  KERB_INNER: tell('things.inner_edge_of_the_kerb'),
+  KERB_OUTER: tell('things.outer_edge_of_the_kerb'),
+  TARMAC: tell('things.edge_of_the_tarmac'),
+  NONE: tell('things.no_limit'),
 };
 
 /** The corner that a station belongs to: inside it, or the next one ahead. */
@@ -196,12 +199,12 @@ export function nameOf(sort: Sort, thing: Thing): string {
   if (sort === 'landmarks') {
     const l = thing as Landmark;
     const word = LANDMARKS[l.kind].word;
-    return l.kind === 'BOARD' ? `${l.label} board` : l.label || word;
+    return l.kind === 'BOARD' ? tell('things.board', { label: l.label }) : l.label || word;
   }
-  if (sort === 'kerbs') return `${(thing as Kerb).part.toLowerCase()} kerb`;
+  if (sort === 'kerbs') return tell('things.kerb', { part: few((thing as Kerb).part) });
   if (sort === 'zones') return ZONES[(thing as Zone).kind].word;
   if (sort === 'severities') return ZONES[(thing as Severity).kind].word;
-  if (sort === 'limits') return `${(thing as TrackLimit).part.toLowerCase()} limit`;
+  if (sort === 'limits') return tell('things.limit', { part: few((thing as TrackLimit).part) });
   const p = thing as Place;
   return p.label ? `${PLACES[p.kind]} ${p.label}` : PLACES[p.kind];
 }

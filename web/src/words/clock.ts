@@ -1,3 +1,5 @@
+import { tell } from './tell';
+
 const parts = (at: string, zone: string) => {
   const found = new Intl.DateTimeFormat('en-GB', {
     timeZone: zone,
@@ -37,9 +39,9 @@ export function until(at: string, now: number): string {
   const size = Math.abs(minutes);
   const words =
     size < 60
-      ? `${size} min`
+      ? tell('clock.min', { size })
       : size < 48 * 60
         ? `${Math.floor(size / 60)} h ${String(size % 60).padStart(2, '0')}`
-        : `${Math.round(size / 1440)} days`;
-  return minutes >= 0 ? `in ${words}` : `${words} ago`;
+        : tell('clock.days', { size: Math.round(size / 1440) });
+  return minutes >= 0 ? tell('clock.in', { words }) : tell('clock.ago', { words });
 }

@@ -1,4 +1,5 @@
 import { session } from '../api/session.svelte';
+import { tell } from './tell';
 
 const METRES: Record<string, number> = { M: 1, FT: 0.3048, YD: 0.9144 };
 const SYMBOLS: Record<string, string> = { M: 'm', FT: 'ft', YD: 'yd' };
@@ -46,7 +47,7 @@ export function lapTime(seconds: number): string {
 
 /** What a lap as planned leaves out: it takes corners that cannot be made as computed. */
 export const butFor = (unmade: number): string =>
-  unmade === 0 ? '' : `but for ${unmade} ${unmade === 1 ? 'corner' : 'corners'} that cannot be made`;
+  unmade === 0 ? '' : tell('units.but_for_corner_corners_that', { unmade });
 export const plannedLap = (lap: { seconds: number; unmade: number }): string =>
   `${lapTime(lap.seconds)} ${butFor(lap.unmade)}`.trim();
 

@@ -1,3 +1,4 @@
+import { tell } from './tell';
 import type { Corner } from '../api/api';
 import { session } from '../api/session.svelte';
 
@@ -6,5 +7,5 @@ export function cornerWord(c: Pick<Corner, 'number' | 'name'>): string {
   const how = session.person?.corners ?? 'NUMBERS';
   if (how === 'NAMES' && c.name) return c.name;
   if (how === 'BOTH' && c.name) return `${c.number} ${c.name}`;
-  return c.number || c.name || 'kink';
+  return c.number || c.name || tell('words.kink');
 }

@@ -7,6 +7,7 @@
   import { size } from '../../words/units';
   import Preferred from '../../kit/Preferred.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
+  import { tell } from '../../words/tell';
 
   here.say('', '', null);
   const queries = useQueryClient();
@@ -22,11 +23,11 @@
   let link = $state('');
 
   const WORDS: Record<Away['sort'], string> = {
-    REFERENCE: 'reference',
-    LAYOUT: 'layout',
-    VEHICLE: 'vehicle',
-    RUN: 'run',
-    PHOTO: 'picture',
+    REFERENCE: tell('account.reference'),
+    LAYOUT: tell('account.layout'),
+    VEHICLE: tell('account.vehicle'),
+    RUN: tell('account.run'),
+    PHOTO: tell('account.picture'),
   };
   const day = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium' });
   const moment = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
@@ -50,19 +51,22 @@
     return act(async () => {
       await ask(api.PUT('/api/account/password', { body: { before, password } }));
       before = password = '';
-    }, 'The password is changed; other devices are signed out.');
+    }, tell('account.the_password_is_changed_other'));
   };
   const back = (a: Away) =>
-    act(async () => {
-      await ask(api.POST('/api/account/basket/back', { body: { sort: a.sort, id: a.id } }));
-      if (basket.last?.id === a.id) basket.last = null;
-    }, `${a.name} is back.`);
+    act(
+      async () => {
+        await ask(api.POST('/api/account/basket/back', { body: { sort: a.sort, id: a.id } }));
+        if (basket.last?.id === a.id) basket.last = null;
+      },
+      tell('account.is_back', { name: a.name }),
+    );
   const empty = () =>
     act(async () => {
       await ask(api.DELETE('/api/account/basket'));
       basket.last = null;
       sure = false;
-    }, 'The basket is empty.');
+    }, tell('account.the_basket_is_empty'));
   const invite = () =>
     act(async () => {
       const made = await ask(api.POST('/api/account/invitations'));
@@ -80,7 +84,7 @@
     act(async () => {
       await ask(api.DELETE('/api/account/leave'));
       await session.load();
-    }, 'Your account stays.');
+    }, tell('account.your_account_stays'));
 </script>
 
 {#snippet gauge(label: string, part: number, words: string)}
@@ -95,43 +99,51 @@
 {/snippet}
 
 <main class="mx-auto grid max-w-5xl gap-5 p-5">
-  <h1 class="text-2xl font-bold">{session.person?.name ?? 'Account'}</h1>
+  <h1 class="text-2xl font-bold">{session.person?.name ?? tell('account.account')}</h1>
   {#if problem}<ProblemBox {problem} />{/if}
   {#if said}<p role="status">{said}</p>{/if}
   {#if session.person?.leavesAt}
     <section class="border-error bg-base-100 flex flex-wrap items-center gap-3 rounded border p-4">
       <p class="flex-1">
-        This account and all its things are deleted on {moment.format(new Date(session.person.leavesAt))}.
+        {tell('account.this_account_and_all_its', { leavesAt: moment.format(new Date(session.person.leavesAt)) })}
       </p>
-      <button class="btn btn-primary" onclick={stay}>Keep my account</button>
+      <button class="btn btn-primary" onclick={stay}>{tell('account.keep_my_account')}</button>
     </section>
   {/if}
   <div class="grid items-start gap-5 md:grid-cols-2">
     <div class="grid gap-5">
       <section class="bg-base-100 border-base-300 flex flex-wrap items-center gap-2 rounded border p-4">
-        <h2 class="w-full font-bold">Units and names</h2>
+        <h2 class="w-full font-bold">{tell('account.units_and_names')}</h2>
         <Preferred />
       </section>
       <section class="bg-base-100 border-base-300 grid gap-3 rounded border p-4">
-        <h2 class="font-bold">What you keep here</h2>
+        <h2 class="font-bold">{tell('account.what_you_keep_here')}</h2>
         {#if used.data}
-          {@render gauge('Space', share, `${size(used.data.bytes)} of ${size(used.data.bytesAllowed)}`)}
-          {@render gauge('Runs in 24 hours', runs, `${used.data.runs} of ${used.data.runsAllowed}`)}
+          {@render gauge(
+            tell('account.space'),
+            share,
+            tell('account.of', { bytes: size(used.data.bytes), bytesAllowed: size(used.data.bytesAllowed) }),
+          )}
+          {@render gauge(
+            tell('account.runs_in_24_hours'),
+            runs,
+            tell('account.of_2', { runs: used.data.runs, runsAllowed: used.data.runsAllowed }),
+          )}
           {#if share >= 0.8 || runs >= 0.8}
             <p role="alert">
-              More than 80 % is used. Put runs away that you no longer need, and empty the basket: it counts too.
+              {tell('account.more_than_80_is_used')}
             </p>
           {/if}
         {/if}
         <p>
-          <a class="btn btn-sm" href="/api/account/everything.zip" download>Take all of it along</a>
-          <span class="text-sm">a ZIP of JSON lines and your files as they came</span>
+          <a class="btn btn-sm" href="/api/account/everything.zip" download>{tell('account.take_all_of_it_along')}</a>
+          <span class="text-sm">{tell('account.a_zip_of_json_lines')}</span>
         </p>
       </section>
       <form class="bg-base-100 border-base-300 grid gap-2 rounded border p-4" onsubmit={change}>
-        <h2 class="font-bold">Password</h2>
+        <h2 class="font-bold">{tell('account.password')}</h2>
         <label class="grid gap-1"
-          >The one you have
+          >{tell('account.the_one_you_have')}
           <input
             class="input w-full"
             type="password"
@@ -142,7 +154,7 @@
           /></label
         >
         <label class="grid gap-1"
-          >The new one
+          >{tell('account.the_new_one')}
           <input
             class="input w-full"
             type="password"
@@ -154,54 +166,62 @@
           /></label
         >
         <div class="flex flex-wrap gap-2">
-          <button class="btn">Change it</button>
+          <button class="btn">{tell('account.change_it')}</button>
           <button
             type="button"
             class="btn btn-ghost"
-            onclick={() => act(() => ask(api.DELETE('/api/account/sessions')), 'Other devices are signed out.')}
-            >Sign out everywhere else</button
+            onclick={() =>
+              act(() => ask(api.DELETE('/api/account/sessions')), tell('account.other_devices_are_signed_out'))}
+            >{tell('account.sign_out_everywhere_else')}</button
           >
         </div>
       </form>
     </div>
     <div class="grid gap-5">
       <section class="bg-base-100 border-base-300 grid gap-2 rounded border p-4">
-        <h2 class="font-bold">Basket</h2>
+        <h2 class="font-bold">{tell('account.basket')}</h2>
         {#each away.data ?? [] as a (a.id)}
           <p class="flex items-center gap-2" data-away={a.sort}>
             <span class="min-w-0 flex-1 truncate">{a.name} <span class="text-sm">({WORDS[a.sort]})</span></span>
-            <span class="text-sm">until {day.format(new Date(a.until))}</span>
-            <button class="btn btn-xs" onclick={() => back(a)}>Bring back</button>
+            <span class="text-sm">{tell('account.until', { until: day.format(new Date(a.until)) })}</span>
+            <button class="btn btn-xs" onclick={() => back(a)}>{tell('account.bring_back')}</button>
           </p>
         {:else}
-          <p>Nothing was put away.</p>
+          <p>{tell('account.nothing_was_put_away')}</p>
         {/each}
         {#if away.data?.length}
           {#if sure}
             <p>
-              All of it is deleted for good. <button class="btn btn-xs btn-error" onclick={empty}>Delete</button>
-              <button class="btn btn-xs" onclick={() => (sure = false)}>Keep</button>
+              {tell('account.all_of_it_is_deleted')}
+              <button class="btn btn-xs btn-error" onclick={empty}>{tell('account.delete')}</button>
+              <button class="btn btn-xs" onclick={() => (sure = false)}>{tell('account.keep')}</button>
             </p>
           {:else}
-            <button class="btn btn-sm justify-self-start" onclick={() => (sure = true)}>Empty the basket</button>
+            <button class="btn btn-sm justify-self-start" onclick={() => (sure = true)}
+              >{tell('account.empty_the_basket')}</button
+            >
           {/if}
         {/if}
       </section>
       <section class="bg-base-100 border-base-300 grid gap-2 rounded border p-4">
-        <h2 class="font-bold">Bring somebody in</h2>
-        <p class="text-sm">A link makes one account, within a week.</p>
-        {#if link}<input class="input w-full" readonly aria-label="Link for one account" value={link} />{/if}
-        <button class="btn btn-sm justify-self-start" onclick={invite}>Make a link</button>
+        <h2 class="font-bold">{tell('account.bring_somebody_in')}</h2>
+        <p class="text-sm">{tell('account.a_link_makes_one_account')}</p>
+        {#if link}<input
+            class="input w-full"
+            readonly
+            aria-label={tell('account.link_for_one_account')}
+            value={link}
+          />{/if}
+        <button class="btn btn-sm justify-self-start" onclick={invite}>{tell('account.make_a_link')}</button>
       </section>
       {#if !session.person?.leavesAt}
         <form class="bg-base-100 border-base-300 grid gap-2 rounded border p-4" onsubmit={leave}>
-          <h2 class="font-bold">Leave</h2>
+          <h2 class="font-bold">{tell('account.leave')}</h2>
           <p class="text-sm">
-            Everything of yours is deleted a day after you ask, and not before; until then you can keep it. Remarks on
-            others' references stay with them, without your name. Take all of it along first.
+            {tell('account.everything_of_yours_is_deleted')}
           </p>
           <label class="grid gap-1"
-            >Your password
+            >{tell('account.your_password')}
             <input
               class="input w-full"
               type="password"
@@ -211,7 +231,9 @@
               bind:value={leaving}
             /></label
           >
-          <button class="btn btn-sm btn-error justify-self-start" disabled={!leaving}>Delete my account</button>
+          <button class="btn btn-sm btn-error justify-self-start" disabled={!leaving}
+            >{tell('account.delete_my_account')}</button
+          >
         </form>
       {/if}
     </div>

@@ -3,6 +3,7 @@
   import { replace, router } from 'svelte-spa-router';
   import { session } from '../../api/session.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
+  import { tell } from '../../words/tell';
 
   // A link that works once: to make an account, or to set a password anew.
   const link = $derived(/^\/(join|password)\/(.+)$/.exec(router.location));
@@ -47,12 +48,11 @@
 
 <main class="mx-auto grid min-h-screen max-w-5xl content-center gap-10 p-6 md:grid-cols-[1.2fr_1fr]">
   <section>
-    <h1 class="mb-2 text-4xl font-bold">Marvek</h1>
+    <h1 class="mb-2 text-4xl font-bold">{tell('signIn.marvek')}</h1>
     <p class="mb-6 max-w-prose text-lg">
-      Build your own corner-by-corner reference: where to brake, which gear, when to turn, how to leave. Bring the
-      outline of a circuit, pick a vehicle, and every point is drafted for you to make your own.
+      {tell('signIn.build_your_own_corner_by')}
     </p>
-    <svg viewBox="0 0 560 190" class="w-full" role="img" aria-label="A corner unrolled: braking flag, turn-in, apex">
+    <svg viewBox="0 0 560 190" class="w-full" role="img" aria-label={tell('signIn.a_corner_unrolled_braking_flag')}>
       <path d="M0 60H560V130H0Z" fill="var(--road)" />
       <path d="M0 60H560M0 130H560" stroke="var(--road-edge)" stroke-width="2" />
       <path
@@ -76,37 +76,43 @@
         />
       </g>
       <text x="148" y="37" text-anchor="middle">100</text><text x="248" y="37" text-anchor="middle">50</text>
-      <text x="182" y="176" text-anchor="middle">100 board + 8 m</text>
-      <text x="375" y="176" text-anchor="middle">late apex</text><text x="455" y="176" text-anchor="middle">full</text>
+      <text x="182" y="176" text-anchor="middle">{tell('signIn.100_board_8_m')}</text>
+      <text x="375" y="176" text-anchor="middle">{tell('signIn.late_apex')}</text><text
+        x="455"
+        y="176"
+        text-anchor="middle">{tell('signIn.full')}</text
+      >
     </svg>
     <p class="mt-6 max-w-prose text-sm">
-      Motor sport is dangerous. Every computed marker is an estimate: start early and build up, on closed circuits,
-      under the organiser's rules and flags. Not for use while driving.
+      {tell('signIn.motor_sport_is_dangerous_every')}
     </p>
   </section>
   <section class="bg-base-100 border-base-300 self-center rounded border p-6">
     {#if session.demo}
-      <h2 class="mb-2 font-bold">Look round the demo</h2>
+      <h2 class="mb-2 font-bold">{tell('signIn.look_round_the_demo')}</h2>
       <div class="mb-6 flex gap-2">
-        <button class="btn btn-primary flex-1" disabled={busy} onclick={() => demo('DRIVER')}>Demo driver</button>
-        <button class="btn flex-1" disabled={busy} onclick={() => demo('COACH')}>Demo coach</button>
+        <button class="btn btn-primary flex-1" disabled={busy} onclick={() => demo('DRIVER')}
+          >{tell('signIn.demo_driver')}</button
+        >
+        <button class="btn flex-1" disabled={busy} onclick={() => demo('COACH')}>{tell('signIn.demo_coach')}</button>
       </div>
     {/if}
-    <h2 class="mb-2 font-bold">{reset ? 'Set a new password' : fresh ? 'Make an account' : 'Sign in'}</h2>
+    <h2 class="mb-2 font-bold">{tell('signIn.set_a_new_password_make', { hasReset: !!reset, hasFresh: !!fresh })}</h2>
     <form class="grid gap-3" onsubmit={submit}>
       {#if fresh && !reset}
         <label class="grid gap-1">
-          Your name <input class="input w-full" bind:value={name} required maxlength="100" autocomplete="name" />
+          {tell('signIn.your_name')}
+          <input class="input w-full" bind:value={name} required maxlength="100" autocomplete="name" />
         </label>
       {/if}
       {#if !reset}
         <label class="grid gap-1">
-          E-mail address
+          {tell('signIn.e_mail_address')}
           <input class="input w-full" type="email" bind:value={email} required autocomplete="username" />
         </label>
       {/if}
       <label class="grid gap-1">
-        Password
+        {tell('signIn.password')}
         <input
           class="input w-full"
           type="password"
@@ -116,22 +122,22 @@
           maxlength={fresh || reset ? 72 : 200}
           autocomplete={fresh || reset ? 'new-password' : 'current-password'}
         />
-        {#if fresh || reset}<span class="text-sm">8 characters or more; a few words are good.</span>{/if}
+        {#if fresh || reset}<span class="text-sm">{tell('signIn.8_characters_or_more_a')}</span>{/if}
       </label>
       {#if problem}<ProblemBox {problem} />{/if}
       <button class={['btn', session.demo ? '' : 'btn-primary']} disabled={busy}>
-        {reset ? 'Set it and sign in' : fresh ? 'Make the account' : 'Sign in'}
+        {tell('signIn.set_it_and_sign_in', { hasReset: !!reset, hasFresh: !!fresh })}
       </button>
     </form>
     {#if reset}
-      <a class="btn btn-link mt-3 px-0" href="#/">Sign in with the password I have</a>
+      <a class="btn btn-link mt-3 px-0" href="#/">{tell('signIn.sign_in_with_the_password')}</a>
     {:else if may || fresh}
       <button class="btn btn-link mt-3 px-0" onclick={() => (chosen = !fresh)}>
-        {fresh ? 'I have an account' : 'I am new here'}
+        {tell('signIn.i_have_an_account_i', { hasFresh: !!fresh })}
       </button>
     {:else}
       <p class="mt-3 text-sm">
-        Accounts are made by invitation here: ask somebody who has one, or who runs this server.
+        {tell('signIn.accounts_are_made_by_invitation')}
       </p>
     {/if}
   </section>

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { DebriefView, PartLine } from '../../api/api';
   import { plain } from '../../words/units';
+  import { tell } from '../../words/tell';
 
   /** On which day the laps were driven, why, and what else the run holds. */
   interface Props {
@@ -16,7 +17,7 @@
   const day = $derived(view.day);
   const none = $derived((day?.id ?? null) === null);
   const others = $derived(view.parts.filter((p: PartLine) => (p.day ?? null) !== (day?.id ?? null)));
-  const laps = (n: number) => `${n} ${n === 1 ? 'lap' : 'laps'}`;
+  const laps = (n: number) => `${n} ${n === 1 ? tell('dayNote.lap') : tell('dayNote.laps')}`;
 </script>
 
 {#if day}
@@ -25,27 +26,34 @@
     data-day={day.id ?? 'none'}
   >
     {#if none}
-      <p class="text-lg font-semibold">These laps are not judged: no day of this reference is like theirs.</p>
-      <p>{day.words} Against another day every braking would look early and every corner slow.</p>
+      <p class="text-lg font-semibold">{tell('dayNote.these_laps_are_not_judged')}</p>
+      <p>{tell('dayNote.against_another_day_every_braking', { words: day.words })}</p>
       {#if mine}
         <p class="flex flex-wrap gap-2 pt-1.5">
           {#if day.offer}
             <button class="btn btn-sm btn-primary" disabled={busy} onclick={onadd}
-              >Add a day like this: {day.offer.words}, {plain(day.offer.grip * 100, 0)} % grip</button
+              >{tell('dayNote.add_a_day_like_this', {
+                words: day.offer.words,
+                grip: plain(day.offer.grip * 100, 0),
+              })}</button
             >
           {/if}
           <button class="btn btn-sm" disabled={busy} onclick={onown}
-            >{view.parts.length > 1 ? 'All of it was' : 'It was'} the reference's own day: dry, warm</button
+            >{tell('dayNote.all_of_it_was_it', { isParts: view.parts.length > 1 })}</button
           >
         </p>
       {/if}
     {:else}
-      <span>Held against <strong>{day.called}</strong>, {day.said ? 'as you said' : 'told from the laps'}.</span>
+      <span
+        >{tell('dayNote.held_against')} <strong>{day.called}</strong>{tell('dayNote.as_you_said_told_from', {
+          hasSaid: !!day.said,
+        })}</span
+      >
       {#if !day.sure && mine}
         <span
-          >Nothing is proposed until you say so:
+          >{tell('dayNote.nothing_is_proposed_until_you')}
           <button class="btn btn-xs" disabled={busy} onclick={onyes}
-            >{view.parts.length > 1 ? 'All of it was' : 'It was'} {day.called}</button
+            >{tell('dayNote.all_of_it_was_it_2', { isParts: view.parts.length > 1, called: day.called })}</button
           ></span
         >
       {/if}
@@ -53,7 +61,11 @@
     {/if}
     {#each others as p (p.day ?? 'none')}
       <button class="link" data-part={p.day ?? 'none'} onclick={() => onpart(p.day ?? 'none')}
-        >{laps(p.laps.length)} of this run {p.called ? `are ${p.called}` : 'fit no day'}</button
+        >{tell('dayNote.of_this_run_are_fit', {
+          laps: laps(p.laps.length),
+          hasCalled: !!p.called,
+          called: p.called,
+        })}</button
       >
     {/each}
   </div>

@@ -16,6 +16,7 @@
   import ProposalCard from './ProposalCard.svelte';
   import SpreadStrip from './SpreadStrip.svelte';
   import TrialsPanel from '../trials/TrialsPanel.svelte';
+  import { tell } from '../../words/tell';
 
   let { params }: { params: { id: string } } = $props();
   const queries = useQueryClient();
@@ -57,11 +58,11 @@
 
   type Sheet = 'matters' | 'corners' | 'proposals' | 'trials' | 'vehicle';
   const SHEETS: { id: Sheet; word: string }[] = [
-    { id: 'matters', word: 'What matters' },
-    { id: 'corners', word: 'Corner by corner' },
-    { id: 'proposals', word: 'Proposals' },
-    { id: 'trials', word: 'Trials' },
-    { id: 'vehicle', word: 'Vehicle from laps' },
+    { id: 'matters', word: tell('debrief.what_matters') },
+    { id: 'corners', word: tell('debrief.corner_by_corner') },
+    { id: 'proposals', word: tell('debrief.proposals') },
+    { id: 'trials', word: tell('debrief.trials') },
+    { id: 'vehicle', word: tell('debrief.vehicle_from_laps') },
   ];
   let sheet = $state<Sheet>('matters');
   let picked = $state('');
@@ -80,14 +81,17 @@
   const lapName = $derived((id: string) => {
     for (const r of runs.data?.runs ?? []) {
       const l = r.laps.find((k) => k.id === id);
-      if (l) return r.id === params.id ? `lap ${l.number}` : `${r.name}, lap ${l.number}`;
+      if (l)
+        return r.id === params.id
+          ? tell('debrief.lap', { number: l.number })
+          : tell('debrief.lap_2', { name: r.name, number: l.number });
     }
-    return 'a lap';
+    return tell('debrief.a_lap');
   });
 
   $effect(() => {
     if (view) {
-      here.say(view.vehicle, `${view.name} · revision ${view.revision}`, view.reference);
+      here.say(view.vehicle, tell('debrief.revision', { name: view.name, revision: view.revision }), view.reference);
       here.run = view.run;
     }
   });
@@ -162,11 +166,11 @@
   });
   const PHASES = ['APPROACH', 'BRAKING', 'ENTRY', 'EXIT', 'STRAIGHT'] as const;
   const PHASE_WORDS: Record<string, string> = {
-    APPROACH: 'approach',
-    BRAKING: 'braking',
-    ENTRY: 'entry',
-    EXIT: 'exit',
-    STRAIGHT: 'straight after',
+    APPROACH: tell('debrief.approach'),
+    BRAKING: tell('debrief.braking'),
+    ENTRY: tell('debrief.entry'),
+    EXIT: tell('debrief.exit'),
+    STRAIGHT: tell('debrief.straight_after'),
   };
 </script>
 
@@ -174,18 +178,18 @@
   {#if debrief.error}
     <ProblemBox problem={asProblem(debrief.error)} />
   {:else if !view || !road.data}
-    <p class="py-5" role="status">Reading the laps…</p>
+    <p class="py-5" role="status">{tell('debrief.reading_the_laps')}</p>
   {:else if view.debrief.laps === 0}
     <div class="grid justify-items-start gap-2 py-6">
-      <h1 class="text-2xl font-bold">No lap of this run counts</h1>
-      <p>Bring laps, or let some of those that are there count.</p>
-      <a class="btn btn-primary" href="#/runs/{view.reference}">Open the runs</a>
+      <h1 class="text-2xl font-bold">{tell('debrief.no_lap_of_this_run')}</h1>
+      <p>{tell('debrief.bring_laps_or_let_some')}</p>
+      <a class="btn btn-primary" href="#/runs/{view.reference}">{tell('debrief.open_the_runs')}</a>
     </div>
   {:else}
     {@const d = view.debrief}
     <LapStrip road={road.data} {corners} {selected} changed={d.focus} onselect={(c) => (picked = c)} />
     <div class="border-base-300 flex items-center gap-4 border-t pt-1.5">
-      <div class="flex gap-x-4 border-b border-[var(--ink-soft)]" role="tablist" aria-label="Debrief">
+      <div class="flex gap-x-4 border-b border-[var(--ink-soft)]" role="tablist" aria-label={tell('debrief.debrief')}>
         {#each SHEETS as t (t.id)}
           <button
             role="tab"
@@ -198,23 +202,25 @@
         {/each}
       </div>
       <p class="flex-1 text-right text-sm" data-summary>
-        {d.laps} laps count · best <strong>{lapTime(d.best)}</strong> · median {lapTime(d.median)} · best of all corners
-        <strong>{lapTime(d.theoretical)}</strong> · computed {lapTime(d.planned)}
+        {tell('debrief.laps_count_best', { laps: d.laps })} <strong>{lapTime(d.best)}</strong>
+        {tell('debrief.median_best_of_all_corners', { median: lapTime(d.median) })}
+        <strong>{lapTime(d.theoretical)}</strong>
+        {tell('debrief.computed', { planned: lapTime(d.planned) })}
       </p>
       <details class="dropdown dropdown-end">
-        <summary class="btn btn-sm">File</summary>
+        <summary class="btn btn-sm">{tell('debrief.file')}</summary>
         <ul class="menu dropdown-content bg-base-100 border-base-300 z-10 mt-1 w-56 rounded border">
-          <li><a href="/api/runs/{view.run}/debrief.pdf" download>Debrief as PDF</a></li>
-          <li><a href="/api/runs/{view.run}/debrief" download="debrief.json">Debrief as JSON</a></li>
-          <li><a href="/api/runs/{view.run}/laps.csv" download>Laps as CSV</a></li>
-          <li><a href="/api/runs/{view.run}/events.csv" download>Events as CSV</a></li>
-          <li><a href="/api/runs/{view.run}/actions.csv" download>Written actions as CSV</a></li>
+          <li><a href="/api/runs/{view.run}/debrief.pdf" download>{tell('debrief.debrief_as_pdf')}</a></li>
+          <li><a href="/api/runs/{view.run}/debrief" download="debrief.json">{tell('debrief.debrief_as_json')}</a></li>
+          <li><a href="/api/runs/{view.run}/laps.csv" download>{tell('debrief.laps_as_csv')}</a></li>
+          <li><a href="/api/runs/{view.run}/events.csv" download>{tell('debrief.events_as_csv')}</a></li>
+          <li><a href="/api/runs/{view.run}/actions.csv" download>{tell('debrief.written_actions_as_csv')}</a></li>
         </ul>
       </details>
-      <a class="btn btn-sm" href="#/runs/{view.reference}">Traces</a>
+      <a class="btn btn-sm" href="#/runs/{view.reference}">{tell('debrief.traces')}</a>
     </div>
     {#if rereading || reading}
-      <p role="status" class="pt-1 text-sm">Reading the recordings once more, by that day…</p>
+      <p role="status" class="pt-1 text-sm">{tell('debrief.reading_the_recordings_once_more')}</p>
     {/if}
     {#if problem && sheet !== 'proposals'}<ProblemBox {problem} />{/if}
     <DayNote
@@ -227,10 +233,10 @@
       onyes={() => sayDay(view, view.day?.id ?? '')}
     />
     {#if (view.day?.id ?? null) === null && sheet !== 'trials'}
-      <p class="py-3">Their times stand above. What they can be held against is a day like theirs.</p>
+      <p class="py-3">{tell('debrief.their_times_stand_above_what')}</p>
     {:else if sheet === 'matters'}
       {#if focus.length === 0}
-        <p class="py-8 text-lg">Nothing stands out: your laps lie within what they can tell.</p>
+        <p class="py-8 text-lg">{tell('debrief.nothing_stands_out_your_laps')}</p>
       {/if}
       <div class="grid grid-cols-3 gap-4 pt-3">
         {#each focus as f (f.corner)}
@@ -247,32 +253,41 @@
               {#if nextTier(f.corner)}
                 {@const next = nextTier(f.corner)}
                 <p class="-mt-1 text-right text-sm" data-next-tier>
-                  at your own pace; {plain(next?.seconds ?? 0, 2)} s more with the next tier ({next?.off
-                    ? `${plain(next.off * 100, 1)} % off`
-                    : 'the best'})
+                  {tell('debrief.at_your_own_pace_s', {
+                    seconds: plain(next?.seconds ?? 0, 2),
+                    off: next?.off ? tell('debrief.off', { off: plain(next.off * 100, 1) }) : tell('debrief.the_best'),
+                  })}
                 </p>
               {/if}
               {#if f.habits[0]}
                 {@const h = f.habits[0]}
                 <p class="text-lg leading-snug font-semibold" data-cause={h.cause}>{h.words}</p>
                 <p class="text-sm">
-                  {h.measure}, on {Math.round(h.share * d.laps)} of {d.laps} laps{#if h.seconds !== null && h.seconds !== undefined && h.seconds > 0.02};
-                    those laps take {plain(h.seconds, 2)} s longer{/if}
+                  {tell('debrief.on_of_laps', {
+                    measure: h.measure,
+                    laps: Math.round(h.share * d.laps),
+                    laps2: d.laps,
+                  })}{#if h.seconds !== null && h.seconds !== undefined && h.seconds > 0.02}{tell(
+                      'debrief.those_laps_take_s_longer',
+                      { seconds: plain(h.seconds, 2) },
+                    )}{/if}
                   {#if h.before}<span class="block"
-                      >Look at corner {corners.find((k) => k.id === h.before)?.number} first.</span
+                      >{tell('debrief.look_at_corner_first', {
+                        number: corners.find((k) => k.id === h.before)?.number,
+                      })}</span
                     >{/if}
                 </p>
               {:else}
-                <p class="text-lg leading-snug font-semibold">{f.words.replace(/^.*? on offer\. /, '')}</p>
+                <p class="text-lg leading-snug font-semibold">{f.why}</p>
               {/if}
               <SpreadStrip finding={f} corner={c} length={road.data.length} small />
-              {#if f.habits[0]}<p class="leading-snug"><strong>Do:</strong> {f.habits[0].cure}</p>{/if}
+              {#if f.habits[0]}<p class="leading-snug"><strong>{tell('debrief.do')}</strong> {f.habits[0].cure}</p>{/if}
               <button
                 class="link justify-self-start text-sm"
                 onclick={() => {
                   picked = f.corner;
                   sheet = 'corners';
-                }}>What it rests on</button
+                }}>{tell('debrief.what_it_rests_on')}</button
               >
             </article>
           {/if}
@@ -292,7 +307,7 @@
       </div>
     {:else if sheet === 'corners' && finding && corner}
       <div class="grid grid-cols-[minmax(0,1fr)_330px] gap-6 pt-2">
-        <section aria-label="Corner {corner.number}">
+        <section aria-label={tell('debrief.corner', { number: corner.number })}>
           <h2 class="text-xl font-bold">{corner.number}{corner.name ? ` · ${corner.name}` : ''}</h2>
           <p class="mb-1 leading-snug">{finding.words}</p>
           <SpreadStrip {finding} {corner} length={road.data.length} {lap} onlap={(l) => (lap = l)} />
@@ -301,13 +316,13 @@
           {/each}
           {#if lap}
             <p class="text-sm" role="status" data-lap-picked>
-              {lapName(lap)} stands out.
-              <a class="link" href="#/runs/{view.reference}">Its traces</a>
+              {tell('debrief.stands_out', { lap: lapName(lap) })}
+              <a class="link" href="#/runs/{view.reference}">{tell('debrief.its_traces')}</a>
             </p>
           {/if}
         </section>
         <aside class="border-base-300 grid content-start gap-3 border-l pl-5 text-sm">
-          <table class="w-full" aria-label="Where the time goes">
+          <table class="w-full" aria-label={tell('debrief.where_the_time_goes')}>
             <tbody>
               {#each PHASES as p (p)}
                 {@const lost = finding.lost[p] ?? 0}
@@ -327,22 +342,27 @@
               {/each}
             </tbody>
           </table>
-          <p>Median against your own best way through, on {lapName(finding.bestLap)}.</p>
+          <p>{tell('debrief.median_against_your_own_best', { bestLap: lapName(finding.bestLap) })}</p>
           <p>
-            Slowest place {speedText(finding.minimumSpeed)} (spread {speedText(finding.speedSpread)}), planned {speedText(
-              finding.plannedSpeed,
-            )}. Section {plain(finding.median, 2)} s, best {plain(finding.best, 2)} s, spread {plain(finding.spread, 2)} s.
+            {tell('debrief.slowest_place_spread_planned_section', {
+              minimumSpeed: speedText(finding.minimumSpeed),
+              speedSpread: speedText(finding.speedSpread),
+              plannedSpeed: speedText(finding.plannedSpeed),
+              median: plain(finding.median, 2),
+              best: plain(finding.best, 2),
+              spread: plain(finding.spread, 2),
+            })}
           </p>
           {#each finding.habits as h (h.cause)}
             <div class="border-base-300 border-t pt-1.5" data-habit={h.cause}>
               <p class="font-semibold">{h.words}</p>
-              <p>{h.measure}, {Math.round(h.share * 100)} % of laps. {h.cure}</p>
+              <p>{tell('debrief.of_laps', { measure: h.measure, share: Math.round(h.share * 100), cure: h.cure })}</p>
               <p class="flex flex-wrap gap-x-2">
                 {#each h.laps as l (l)}<button class="link" onclick={() => (lap = l)}>{lapName(l)}</button>{/each}
               </p>
             </div>
           {:else}
-            <p class="border-base-300 border-t pt-1.5">No habit is seen here in four laps of ten.</p>
+            <p class="border-base-300 border-t pt-1.5">{tell('debrief.no_habit_is_seen_here')}</p>
           {/each}
         </aside>
       </div>
@@ -350,9 +370,12 @@
       <div class="grid grid-cols-[minmax(0,1fr)_300px] gap-6 pt-2">
         <section class="max-h-[540px] overflow-y-auto pr-2">
           <p class="text-sm" data-rests-on={proposals.data?.laps}>
-            From {proposals.data?.laps ?? 0} laps of the same day on the same set-up{proposals.data?.onOtherSheets
-              ? `; ${proposals.data.onOtherSheets} on another sheet are left out`
-              : ''}. All values are estimates: one small step at a time, each proved before the next.
+            {tell('debrief.from_laps_of_the_same', {
+              laps: proposals.data?.laps ?? 0,
+              onOtherSheets: proposals.data?.onOtherSheets
+                ? tell('debrief.on_another_sheet_are_left', { onOtherSheets: proposals.data.onOtherSheets })
+                : '',
+            })}
           </p>
           {#each changes as p (keyOf(p))}
             {@const c = corners.find((k) => k.id === p.corner)}
@@ -375,16 +398,14 @@
             {/if}
           {:else}
             <p class="py-4 font-semibold" role="status">
-              {proposals.data
-                ? 'No change is proposed: there is not enough evidence for one.'
-                : 'Weighing what the laps say…'}
+              {tell('debrief.no_change_is_proposed_there', { hasProposals: !!proposals.data })}
             </p>
           {/each}
           {#if none.length && corner}
-            <h3 class="mt-3 font-bold">No change at {cornerWord(corner)}</h3>
+            <h3 class="mt-3 font-bold">{tell('debrief.no_change_at', { corner: cornerWord(corner) })}</h3>
             <ul class="ml-4 list-disc text-sm">
               {#each none as p (keyOf(p))}<li>
-                  <strong>{p.what}{p.share ? ', share' : ''}:</strong>
+                  <strong>{tell('debrief.share', { what: p.what, hasShare: !!p.share })}</strong>
                   {p.reason}
                 </li>{/each}
             </ul>
@@ -392,40 +413,41 @@
         </section>
         <aside class="border-base-300 grid content-start gap-3 border-l pl-5">
           <div class="grid gap-1 text-sm">
-            <span>Longest step</span>
+            <span>{tell('debrief.longest_step')}</span>
             <Slide
               value={longest}
               min={1}
               max={5}
               step={0.5}
-              label="Longest step"
+              label={tell('debrief.longest_step')}
               text={metres(longest, 1)}
               oninput={(v) => (longest = v)}
             />
           </div>
           {#if mine}
             <form class="grid gap-2" onsubmit={save}>
-              <p>{Object.keys(accepted).length} accepted</p>
+              <p>{tell('debrief.accepted', { accepted: Object.keys(accepted).length })}</p>
               <label class="grid gap-1 text-sm">
-                Why
+                {tell('debrief.why')}
                 <textarea
                   class="textarea w-full"
                   maxlength="500"
                   required
                   bind:value={reason}
-                  placeholder="What you take from this run"></textarea>
+                  placeholder={tell('debrief.what_you_take_from_this')}></textarea>
               </label>
               {#if problem}<ProblemBox {problem} />{/if}
               <button
                 class="btn btn-primary"
-                disabled={busy || Object.keys(accepted).length === 0 || reason.trim() === ''}>Save as a revision</button
+                disabled={busy || Object.keys(accepted).length === 0 || reason.trim() === ''}
+                >{tell('debrief.save_as_a_revision')}</button
               >
               <p class="text-xs">
-                The revision keeps what spoke for each change, and later runs show whether it kept its promise.
+                {tell('debrief.the_revision_keeps_what_spoke')}
               </p>
             </form>
           {:else}
-            <p>Only the driver changes the reference.</p>
+            <p>{tell('debrief.only_the_driver_changes_the')}</p>
           {/if}
         </aside>
       </div>

@@ -4,6 +4,7 @@
   import { lapTime, plain, signed } from '../../words/units';
   import FitReach from './FitReach.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
+  import { tell } from '../../words/tell';
 
   /** The vehicle as the laps show it, before and after. */
   let { run, mine, theoretical }: { run: string; mine: boolean; theoretical: number } = $props();
@@ -18,8 +19,8 @@
   const rows = $derived(
     fit.data
       ? ([
-          ['grip across', fit.data.acrossFactor],
-          ['grip in braking', fit.data.alongFactor],
+          [tell('fitPanel.grip_across'), fit.data.acrossFactor],
+          [tell('fitPanel.grip_in_braking'), fit.data.alongFactor],
           ['power', fit.data.powerFactor],
           ['drag', fit.data.dragFactor],
         ] as const)
@@ -43,9 +44,9 @@
   <ProblemBox problem={asProblem(fit.error)} />
 {:else if fit.data}
   <div class="grid grid-cols-[300px_minmax(0,1fr)] gap-6" data-fit>
-    <svg width={W} height="132" role="img" aria-label="What the laps show against the vehicle's numbers">
+    <svg width={W} height="132" role="img" aria-label={tell('fitPanel.what_the_laps_show_against')}>
       <path d="M{x(1)} 6V112" stroke="var(--ink-soft)" stroke-dasharray="2 3" />
-      <text x={x(1)} y="126" text-anchor="middle" style="font-size:11px">as entered</text>
+      <text x={x(1)} y="126" text-anchor="middle" style="font-size:11px">{tell('fitPanel.as_entered')}</text>
       {#each rows as [name, factor], i (name)}
         {@const y = 18 + i * 27}
         <text x="0" y={y + 4}>{name}</text>
@@ -65,37 +66,41 @@
       <table class="w-fit text-sm">
         <tbody>
           <tr
-            ><td class="pr-4">your best corners together</td><td class="font-semibold">{lapTime(theoretical)}</td><td
-            ></td></tr
+            ><td class="pr-4">{tell('fitPanel.your_best_corners_together')}</td><td class="font-semibold"
+              >{lapTime(theoretical)}</td
+            ><td></td></tr
           >
           <tr
-            ><td class="pr-4">computed with the vehicle as entered</td><td class="font-semibold"
+            ><td class="pr-4">{tell('fitPanel.computed_with_the_vehicle_as')}</td><td class="font-semibold"
               >{lapTime(fit.data.before)}</td
             ><td class="pl-3">{signed(off(fit.data.before), 1)} %</td></tr
           >
           <tr
-            ><td class="pr-4">computed with what the laps show</td><td class="font-semibold"
+            ><td class="pr-4">{tell('fitPanel.computed_with_what_the_laps')}</td><td class="font-semibold"
               >{lapTime(fit.data.after)}</td
             ><td class="pl-3">{signed(off(fit.data.after), 1)} %</td></tr
           >
           <tr
-            ><td class="pr-4">your best whole lap</td><td class="font-semibold">{lapTime(fit.data.measured)}</td><td
-            ></td></tr
+            ><td class="pr-4">{tell('fitPanel.your_best_whole_lap')}</td><td class="font-semibold"
+              >{lapTime(fit.data.measured)}</td
+            ><td></td></tr
           >
         </tbody>
       </table>
       {#if problem}<ProblemBox {problem} />{/if}
       {#if taken}
         <p role="status">
-          Taken as the vehicle's next version. <a class="link" href="#/vehicle/{taken.vehicle}">Look at it</a>; the
-          reference offers to compute anew with it.
+          {tell('fitPanel.taken_as_the_vehicle_s')}
+          <a class="link" href="#/vehicle/{taken.vehicle}">{tell('fitPanel.look_at_it')}</a>{tell(
+            'fitPanel.the_reference_offers_to_compute',
+          )}
         </p>
       {:else if mine}
-        <button class="btn btn-sm w-fit" onclick={take}>Take it as the vehicle's next version</button>
+        <button class="btn btn-sm w-fit" onclick={take}>{tell('fitPanel.take_it_as_the_vehicle')}</button>
       {/if}
     </div>
     <div class="col-span-2 grid gap-1"><FitReach reaches={fit.data.reaches} /></div>
   </div>
 {:else}
-  <p role="status">Reading the laps…</p>
+  <p role="status">{tell('fitPanel.reading_the_laps')}</p>
 {/if}

@@ -2,6 +2,7 @@
   import type { DrivenReach } from '../../api/api';
   import { pathOf } from '../../road/strip';
   import { g, speedText } from '../../words/units';
+  import { tell } from '../../words/tell';
 
   /** What the vehicle gives at three speeds, as entered and as the laps show it, with what the laps did there. */
   let { reaches }: { reaches: DrivenReach[] } = $props();
@@ -31,9 +32,13 @@
       width={SIZE}
       height={H}
       role="img"
-      aria-label="At {speedText(r.before.speed)}: {r.along.length} places of the laps; the vehicle as entered gives {g(
-        Math.max(...r.before.across),
-      )} g across, the laps show {g(Math.max(...r.after.across))}, and went up to {g(furthest(r))}"
+      aria-label={tell('fitReach.at_places_of_the_laps', {
+        speed: speedText(r.before.speed),
+        along: r.along.length,
+        across: g(Math.max(...r.before.across)),
+        across2: g(Math.max(...r.after.across)),
+        furthest: g(furthest(r)),
+      })}
     >
       <path d="M{cx} 14V{H - 6}M4 {cy}H{SIZE - 4}" stroke="var(--road-quiet)" />
       <path
@@ -62,11 +67,10 @@
       <text x={cx} y="11" text-anchor="middle" font-weight="700" style="font-size:12px"
         >{speedText(r.before.speed)}</text
       >
-      <text x={cx + 3} y={H - 3} style="font-size:11px">brake</text>
+      <text x={cx + 3} y={H - 3} style="font-size:11px">{tell('fitReach.brake')}</text>
     </svg>
   {/each}
 </div>
 <p class="text-xs">
-  Broken: the vehicle as entered, on a level road. Full: with what the laps show. Points: what the laps did at about
-  that speed, half of them drawn to each side.
+  {tell('fitReach.broken_the_vehicle_as_entered')}
 </p>

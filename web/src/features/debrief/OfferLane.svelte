@@ -2,6 +2,7 @@
   import type { Corner, CornerFinding } from '../../api/api';
   import { lapAcross, middleOf } from '../../road/strip';
   import { plain } from '../../words/units';
+  import { tell } from '../../words/tell';
 
   /** Seconds on offer, corner by corner, under the lap strip; what has a habit is filled. */
   interface Props {
@@ -33,15 +34,21 @@
 </script>
 
 <div bind:clientWidth={width} class="w-full">
-  <svg {width} height={H} class="block select-none" role="group" aria-label="Seconds on offer by corner">
-    <text x={PAD} y="14" style="fill:var(--ink-soft)">seconds on offer; filled where a habit explains them</text>
+  <svg
+    {width}
+    height={H}
+    class="block select-none"
+    role="group"
+    aria-label={tell('offerLane.seconds_on_offer_by_corner')}
+  >
+    <text x={PAD} y="14" style="fill:var(--ink-soft)">{tell('offerLane.seconds_on_offer_filled_where')}</text>
     <path d="M{PAD} {H - 20}H{width - PAD}" stroke="var(--ink-soft)" />
     {#each bars as b (b.c.id)}
       <g
         role="button"
         tabindex="0"
         class="cursor-pointer"
-        aria-label="Corner {b.c.number}, {plain(b.f.offer, 2)} s on offer"
+        aria-label={tell('offerLane.corner_s_on_offer', { number: b.c.number, offer: plain(b.f.offer, 2) })}
         data-offer={b.c.id}
         onclick={() => onselect(b.c.id)}
         onkeydown={(e) => onkeydown(e, b.c.id)}

@@ -2,6 +2,7 @@
   import { scaleLinear } from 'd3-scale';
   import type { PlaceFinding } from '../../api/api';
   import { metres } from '../../words/units';
+  import { tell } from '../../words/tell';
 
   /** A place across the road: the posts of the gap that is asked for, and where each lap passed. */
   interface Props {
@@ -20,16 +21,16 @@
     ),
   );
   const missed = $derived(place.missed);
-  const edge = $derived(place.left ? 'left' : 'right');
+  const edge = $derived(place.left ? tell('placePosts.left') : tell('placePosts.right'));
   const words = $derived(
     missed
-      ? `${metres(Math.abs(place.off), 1)} too ${place.off > 0 ? 'far from' : 'near'} the ${edge} edge`
-      : `as written, as far as can be told (± ${metres(place.precision, 1)})`,
+      ? tell('placePosts.too_far_from_near_the', { off: metres(Math.abs(place.off), 1), someOff: place.off > 0, edge })
+      : tell('placePosts.as_written_as_far_as', { precision: metres(place.precision, 1) }),
   );
 </script>
 
 <figure class="w-full" bind:clientWidth={width} data-place={place.gate} data-missed={missed}>
-  <svg {width} height="58" role="img" aria-label="Place across the road: {words}">
+  <svg {width} height="58" role="img" aria-label={tell('placePosts.place_across_the_road', { words })}>
     <rect x={x(0)} y="12" width={x(place.room) - x(0)} height="34" fill="var(--road)" opacity="0.7" />
     <path
       d="M{x(0)} 8V50M{x(place.room)} 8V50"
@@ -56,8 +57,10 @@
     {/each}
   </svg>
   <figcaption class="text-xs">
-    {metres(place.metres, 1)} from the {edge} edge at {metres(place.station)}: <strong>{words}</strong>; met on {Math.round(
-      place.met * place.laps.length,
-    )} of {place.laps.length}
+    {tell('placePosts.from_the_edge_at', { place: metres(place.metres, 1), edge, station: metres(place.station) })}
+    <strong>{words}</strong>{tell('placePosts.met_on_of', {
+      laps: Math.round(place.met * place.laps.length),
+      laps2: place.laps.length,
+    })}
   </figcaption>
 </figure>

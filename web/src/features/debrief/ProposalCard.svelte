@@ -3,6 +3,7 @@
   import type { Corner, ProposalLine } from '../../api/api';
   import { metres, plain, signed } from '../../words/units';
   import { cornerWord } from '../../words/words';
+  import { tell } from '../../words/tell';
 
   /** One proposal: the laps it rests on as a picture, and what the driver makes of it. */
   interface Props {
@@ -26,7 +27,15 @@
   const highY = $derived(Math.max(...p.seconds, lowY + 0.05));
   const x = $derived((v: number) => 44 + ((v - lowX) / (highX - lowX)) * (W - 52));
   const y = $derived((v: number) => 10 + ((highY - v) / (highY - lowY)) * (H - 34));
-  const way = $derived(p.share ? (p.by > 0 ? 'more' : 'less') : p.by > 0 ? 'later' : 'sooner');
+  const way = $derived(
+    p.share
+      ? p.by > 0
+        ? tell('proposalCard.more')
+        : tell('proposalCard.less')
+      : p.by > 0
+        ? tell('proposalCard.later')
+        : tell('proposalCard.sooner'),
+  );
   const step = $derived((by: number) => (p.share ? `${plain(100 * Math.abs(by), 0)} %` : metres(Math.abs(by), 1)));
   const least = $derived(p.share ? 0.01 : 0.5);
   const off = $derived((by: number) => (p.share ? `${signed(100 * by, 0)} %` : `${signed(by, 1)} m`));
@@ -40,10 +49,12 @@
     width={W}
     height={H}
     role="img"
-    aria-label="Time to the next corner against {p.share ? 'share more' : 'metres late'}, lap for lap"
+    aria-label={tell('proposalCard.time_to_the_next_corner', { hasShare: !!p.share })}
   >
     <path d="M{x(0)} 4V{H - 18}" stroke="var(--ink-soft)" stroke-dasharray="2 3" />
-    <text x={x(0)} y={H - 5} text-anchor="middle" style="font-size:10px">{p.share ? 'written' : 'flag'}</text>
+    <text x={x(0)} y={H - 5} text-anchor="middle" style="font-size:10px"
+      >{tell('proposalCard.written_flag', { hasShare: !!p.share })}</text
+    >
     {#each p.off as by, i (p.evidence[i])}
       <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_static_element_interactions -->
       <circle
@@ -65,29 +76,35 @@
         stroke-width="2"
       />
     {/if}
-    <text x="2" y="9" style="font-size:10px;fill:var(--ink-soft)">slower</text>
-    <text x="2" y={H - 24} style="font-size:10px;fill:var(--ink-soft)">quicker</text>
+    <text x="2" y="9" style="font-size:10px;fill:var(--ink-soft)">{tell('proposalCard.slower')}</text>
+    <text x="2" y={H - 24} style="font-size:10px;fill:var(--ink-soft)">{tell('proposalCard.quicker')}</text>
   </svg>
   <div class="grid content-start gap-0.5">
     <p class="font-bold">
       {cornerWord(corner)}: {p.what}
-      {#if p.change}{step(accepted ?? p.by)} {way}{:else}stays{/if}
+      {#if p.change}{step(accepted ?? p.by)} {way}{:else}{tell('proposalCard.stays')}{/if}
     </p>
     <p class="leading-snug">{p.reason}</p>
     {#if p.change}
       <p class="text-sm">
         {#if p.gain !== null && p.gain !== undefined}
-          promises {plain(p.gain * ((accepted ?? p.by) / p.by), 2)} s {#if p.gainLow !== null && p.gainHigh !== null}
-            ({plain(p.gainLow ?? 0, 2)} to {plain(p.gainHigh ?? 0, 2)}){/if} ·
+          {tell('proposalCard.promises_s', { by: plain(p.gain * ((accepted ?? p.by) / p.by), 2) })}
+          {#if p.gainLow !== null && p.gainHigh !== null}
+            {tell('proposalCard.to', { gainLow: plain(p.gainLow ?? 0, 2), gainHigh: plain(p.gainHigh ?? 0, 2) })}{/if} ·
         {/if}
-        evidence {p.strengthWords}, {p.laps} laps{p.limitedBy ? ` · step held by ${p.limitedBy}` : ''}
+        {tell('proposalCard.evidence_laps_step_held_by', {
+          strengthWords: p.strengthWords,
+          laps: p.laps,
+          hasLimitedBy: !!p.limitedBy,
+          limitedBy: p.limitedBy,
+        })}
       </p>
       {#if mine}
         <div class="flex items-center gap-2">
           <button
             class={['btn btn-xs', accepted !== null ? 'btn-primary' : '']}
             aria-pressed={accepted !== null}
-            onclick={() => ondecide(p.by)}>Accept</button
+            onclick={() => ondecide(p.by)}>{tell('proposalCard.accept')}</button
           >
           {#if accepted !== null && Math.abs(p.by) > 1.2 * least}
             <span class="w-36">
@@ -96,13 +113,15 @@
                 min={least}
                 max={Math.abs(p.by)}
                 step={least}
-                label={p.share ? 'Share of the step' : 'Metres of the step'}
+                label={tell('proposalCard.share_of_the_step_metres', { hasShare: !!p.share })}
                 text={step(accepted)}
                 oninput={(v) => ondecide(Math.sign(p.by) * v)}
               />
             </span>
           {/if}
-          <button class="btn btn-xs" disabled={accepted === null} onclick={() => ondecide(null)}>Decline</button>
+          <button class="btn btn-xs" disabled={accepted === null} onclick={() => ondecide(null)}
+            >{tell('proposalCard.decline')}</button
+          >
         </div>
       {/if}
     {/if}

@@ -5,6 +5,7 @@
   import { textWidth } from '../../road/labels';
   import { rowsOf } from './rows';
   import ShareGauge from './ShareGauge.svelte';
+  import { tell } from '../../words/tell';
 
   /** Where everything that is written was done, lap for lap, on the road unrolled, against the flag of the reference. */
   interface Props {
@@ -40,7 +41,13 @@
 </script>
 
 <div bind:clientWidth={width} class="w-full">
-  <svg {width} {height} class="block" role="group" aria-label="Corner {corner.number}: flags and where you did it">
+  <svg
+    {width}
+    {height}
+    class="block"
+    role="group"
+    aria-label={tell('spreadStrip.corner_flags_and_where_you', { number: corner.number })}
+  >
     <rect
       x={x(near(corner.entry))}
       y="4"

@@ -1,6 +1,7 @@
 import type { ActionFinding, CornerFinding, PointFinding } from '../../api/api';
 import { POINTS } from '../../road/points';
 import { metres, plain } from '../../words/units';
+import { tell } from '../../words/tell';
 
 /** One line of a corner's drawing: where something is written, and where each lap did it. */
 export interface SpreadRow {
@@ -26,16 +27,18 @@ export interface SpreadRow {
 const POINT_ORDER = ['BRAKE', 'TURN_IN', 'RELEASE', 'FIRST_APEX', 'APEX', 'FIRST_THROTTLE', 'FULL_THROTTLE', 'EXIT'];
 
 const WORDS: Partial<Record<ActionFinding['kind'], [string, string]>> = {
-  LIFT: ['Lift', 'var(--throttle)'],
-  BRAKE: ['Brake again', 'var(--brake)'],
-  EASE: ['Ease', 'var(--brake)'],
-  THROTTLE: ['Stage', 'var(--throttle)'],
-  FULL: ['Full again', 'var(--throttle)'],
-  SHIFT: ['Shift', 'var(--ink)'],
+  LIFT: [tell('rows.lift'), 'var(--throttle)'],
+  BRAKE: [tell('rows.brake_again'), 'var(--brake)'],
+  EASE: [tell('rows.ease'), 'var(--brake)'],
+  THROTTLE: [tell('rows.stage'), 'var(--throttle)'],
+  FULL: [tell('rows.full_again'), 'var(--throttle)'],
+  SHIFT: [tell('rows.shift'), 'var(--ink)'],
 };
 
 const where = (late: number, what: string) =>
-  Math.abs(late) < 0.5 ? `on ${what}` : `${metres(Math.abs(late))} ${late > 0 ? 'late' : 'early'}`;
+  Math.abs(late) < 0.5
+    ? tell('rows.on', { what })
+    : `${metres(Math.abs(late))} ${late > 0 ? tell('rows.late') : tell('rows.early')}`;
 
 const percent = (share: number) => `${Math.round(share * 100)} %`;
 
@@ -53,33 +56,42 @@ function ofPoint(p: PointFinding): SpreadRow {
     written: null,
     driven: null,
     shares: [],
-    head: where(p.median, 'the flag') + (p.trendTells ? `, ${p.trend > 0 ? 'later' : 'sooner'} lap by lap` : ''),
-    foot: `spread ${metres(p.spread, 1)} · hit ${Math.round(p.hits * p.late.length)} of ${p.late.length}${p.told ? '' : ' · from speed'}`,
+    head:
+      where(p.median, tell('rows.the_flag')) +
+      (p.trendTells ? tell('rows.later_sooner_lap_by_lap', { someTrend: p.trend > 0 }) : ''),
+    foot: tell('rows.spread_hit_of_from_speed', {
+      spread: metres(p.spread, 1),
+      late: Math.round(p.hits * p.late.length),
+      late2: p.late.length,
+      hasTold: !!p.told,
+    }),
     off: Math.abs(p.median) > p.tolerance,
   };
 }
 
 /** What a written action came to, in two short lines. */
 export function actionWords(a: ActionFinding): { head: string; foot: string } {
-  if (!a.seen) return { head: 'cannot be seen', foot: a.unseen };
-  if (a.laps.length === 0) return { head: 'not done on any lap', foot: a.unseen };
+  if (!a.seen) return { head: tell('rows.cannot_be_seen'), foot: a.unseen };
+  if (a.laps.length === 0) return { head: tell('rows.not_done_on_any_lap'), foot: a.unseen };
   const late = a.late ?? null;
   const more = a.more ?? null;
   const parts = [
-    late === null ? '' : where(late, 'its place'),
-    more === null || a.amount == null ? '' : `${percent(a.amount + more)}, ${percent(a.amount)} written`,
+    late === null ? '' : where(late, tell('rows.its_place')),
+    more === null || a.amount == null
+      ? ''
+      : tell('rows.written', { more: percent(a.amount + more), amount: percent(a.amount) }),
   ].filter(Boolean);
-  const rare = a.done < 0.95 ? `done on ${Math.round(a.done * 100)} % of laps` : '';
-  const spread = late === null ? '' : `spread ${metres(a.spread, 1)}`;
-  const shares = more === null ? '' : `± ${plain(a.moreSpread * 100, 0)} points`;
+  const rare = a.done < 0.95 ? tell('rows.done_on_of_laps', { done: Math.round(a.done * 100) }) : '';
+  const spread = late === null ? '' : tell('rows.spread', { spread: metres(a.spread, 1) });
+  const shares = more === null ? '' : tell('rows.points', { moreSpread: plain(a.moreSpread * 100, 0) });
   return {
-    head: parts.join(' · ') || 'done',
+    head: parts.join(' · ') || tell('rows.done'),
     foot: [a.unseen, rare, spread, shares].filter(Boolean).slice(0, 2).join(' · '),
   };
 }
 
 function ofAction(a: ActionFinding): SpreadRow {
-  const [word, colour] = WORDS[a.kind] ?? ['Action', 'var(--ink)'];
+  const [word, colour] = WORDS[a.kind] ?? [tell('rows.action'), 'var(--ink)'];
   const words = actionWords(a);
   const late = a.late ?? null;
   const more = a.more ?? null;

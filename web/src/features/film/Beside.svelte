@@ -3,6 +3,7 @@
   import { api, ask, asProblem, type TraceView } from '../../api/api';
   import { signed, speedText } from '../../words/units';
   import { filmTimeOf, follow, lapsOf, timeAt, type Alignment } from './film';
+  import { tell } from '../../words/tell';
 
   /** Another film of another lap at the same place of the road: the first one leads. */
   interface Props {
@@ -31,12 +32,12 @@
       const laps = await lapsOf(file);
       const known = laps.find((l) => l.lap !== trace.id) ?? laps[0];
       if (!known) {
-        problem = 'This film is not lined up yet: open its own lap, line it up there, and come back.';
+        problem = tell('beside.this_film_is_not_lined');
         return;
       }
       const its = await ask(api.GET('/api/laps/{id}/trace', { params: { path: { id: known.lap } } }));
       if (Math.abs(its.times.length * its.step - trace.times.length * trace.step) > 5) {
-        problem = 'This film is of a lap of another circuit.';
+        problem = tell('beside.this_film_is_of_a');
         return;
       }
       other = { trace: its, alignment: known.alignment };
@@ -69,7 +70,7 @@
     if (box) box.dataset.late = `${frames.late}/${frames.shown}`;
     if (go.jump) video.currentTime = Math.max(0, target);
     video.playbackRate = go.rate;
-    if (video.paused) void video.play().catch(() => (problem = 'The browser does not play two films at once here.'));
+    if (video.paused) void video.play().catch(() => (problem = tell('beside.the_browser_does_not_play')));
   });
   onDestroy(() => URL.revokeObjectURL(url));
 </script>
@@ -83,19 +84,22 @@
       playsinline
       preload="auto"
       class="w-full rounded bg-black"
-      onerror={() => (problem = 'This browser does not play this film. WebM (VP8, VP9) and MP4 (H.264) are usual.')}
+      onerror={() => (problem = tell('beside.this_browser_does_not_play'))}
     ></video>
     <p data-beside-apart>
       {other.trace.title}{here === null || apart === null
         ? ''
-        : `: ${speedText(speedOf(other.trace, here))} here, ${signed(apart, 2)} s since the line`}
+        : tell('beside.here_s_since_the_line', {
+            here: speedText(speedOf(other.trace, here)),
+            apart: signed(apart, 2),
+          })}
     </p>
   {:else}
     <label class="flex flex-wrap items-center gap-2"
-      ><span>The film of another lap, lined up before</span>
+      ><span>{tell('beside.the_film_of_another_lap')}</span>
       <input class="file-input file-input-sm" type="file" accept="video/*" onchange={(e) => void open(e)} /></label
     >
   {/if}
   {#if problem}<p role="alert"><strong>{problem}</strong></p>{/if}
-  <button class="btn btn-xs justify-self-start" onclick={onclose}>Only one film</button>
+  <button class="btn btn-xs justify-self-start" onclick={onclose}>{tell('beside.only_one_film')}</button>
 </div>

@@ -4,6 +4,7 @@
   import { cornerWord } from '../../words/words';
   import { lapTime as lapWords, plain, signed } from '../../words/units';
   import { keepCuts, keptCuts, nextCut, pieces, type Cut } from './film';
+  import { tell } from '../../words/tell';
 
   /** A film without any data, cut by hand at the line and the corners: times of its pieces beside the plan's. */
   interface Props {
@@ -79,12 +80,12 @@
 
 <section
   class="bg-base-100 border-base-300 grid gap-2 rounded border p-2 text-sm"
-  aria-label="Film without data"
+  aria-label={tell('cutPanel.film_without_data')}
   data-cut
 >
   {#if !url}
     <label class="flex flex-wrap items-center gap-3"
-      ><span>A film without a recording. It is shown from your disk and sent nowhere.</span>
+      ><span>{tell('cutPanel.a_film_without_a_recording')}</span>
       <input class="file-input file-input-sm" type="file" accept="video/*" onchange={(e) => void open(e)} /></label
     >
   {:else}
@@ -99,43 +100,48 @@
         class="w-full rounded bg-black"
         ontimeupdate={() => (shown = video?.currentTime ?? 0)}
         onseeked={() => (shown = video?.currentTime ?? 0)}
-        onerror={() => (problem = 'This browser does not play this film. WebM (VP8, VP9) and MP4 (H.264) are usual.')}
+        onerror={() => (problem = tell('cutPanel.this_browser_does_not_play'))}
       ></video>
       <div class="grid content-start gap-2">
         <p>
-          Stop where the vehicle is at the place, and cut. A cut is right to a frame or two; speeds are not told by it.
+          {tell('cutPanel.stop_where_the_vehicle_is')}
         </p>
         <div class="flex flex-wrap gap-1">
-          <button class="btn btn-sm" onclick={() => frame(-1)} aria-label="One frame back">◂</button>
-          <button class="btn btn-sm" onclick={() => frame(1)} aria-label="One frame on">▸</button>
+          <button class="btn btn-sm" onclick={() => frame(-1)} aria-label={tell('cutPanel.one_frame_back')}>◂</button>
+          <button class="btn btn-sm" onclick={() => frame(1)} aria-label={tell('cutPanel.one_frame_on')}>▸</button>
           <button class="btn btn-sm btn-primary" onclick={() => cut(next)}
-            >{next ? `Apex of ${named(next)}` : 'The line'} <kbd class="kbd kbd-xs">x</kbd></button
+            >{next ? tell('cutPanel.apex_of', { next: named(next) }) : tell('cutPanel.the_line')}
+            <kbd class="kbd kbd-xs">x</kbd></button
           >
           <select
             class="select select-sm w-auto"
-            aria-label="Cut at another place"
+            aria-label={tell('cutPanel.cut_at_another_place')}
             value="-"
             onchange={(e) => {
               cut(e.currentTarget.value);
               e.currentTarget.value = '-';
             }}
           >
-            <option value="-" disabled>other…</option>
-            <option value="">the line</option>
+            <option value="-" disabled>{tell('cutPanel.other')}</option>
+            <option value="">{tell('cutPanel.the_line_2')}</option>
             {#each corners as c (c.id)}<option value={c.id}>{cornerWord(c)}</option>{/each}
           </select>
           {#if cuts.length}
-            <button class="btn btn-sm" onclick={() => void put(cuts.slice(0, -1))}>Take the last back</button>
+            <button class="btn btn-sm" onclick={() => void put(cuts.slice(0, -1))}
+              >{tell('cutPanel.take_the_last_back')}</button
+            >
           {/if}
         </div>
         {#each laps as t, i (i)}<p data-cut-lap>
-            <strong>Lap {i + 1}: {lapWords(t)}</strong>, planned {lapWords(lapTime)}
+            <strong>{tell('cutPanel.lap', { number: i + 1, time: lapWords(t) })}</strong>{tell('cutPanel.planned', {
+              lapTime: lapWords(lapTime),
+            })}
           </p>{/each}
       </div>
     </div>
     {#if problem}<p role="alert"><strong>{problem}</strong></p>{/if}
     {#if all.length}
-      <ol class="flex flex-wrap gap-2" aria-label="Pieces of the film">
+      <ol class="flex flex-wrap gap-2" aria-label={tell('cutPanel.pieces_of_the_film')}>
         {#each all as p, i (i)}
           <li class="w-28" data-piece="{p.from}-{p.to}">
             <svg width="100%" height="10" aria-hidden="true">
@@ -152,10 +158,10 @@
       </ol>
       <p class="flex gap-2">
         <a class="btn btn-xs" download="pieces.csv" href="data:text/csv;charset=utf-8,{encodeURIComponent(table)}"
-          >Keep as a table, CSV</a
+          >{tell('cutPanel.keep_as_a_table_csv')}</a
         >
       </p>
     {/if}
   {/if}
-  <button class="btn btn-xs justify-self-start" onclick={onclose}>Close</button>
+  <button class="btn btn-xs justify-self-start" onclick={onclose}>{tell('cutPanel.close')}</button>
 </section>

@@ -23,6 +23,7 @@
   import PedalsNow from './PedalsNow.svelte';
   import StillsPanel from './StillsPanel.svelte';
   import StillsPicture from './StillsPicture.svelte';
+  import { tell } from '../../words/tell';
 
   /** A film of the lap beside its traces: one cursor for both. The film stays on this disk. */
   interface Props {
@@ -85,7 +86,12 @@
     const of = due && view?.corners.find((c) => c.id === due.corner);
     if (!due || !of) return '';
     const word = cornerWord(of);
-    return `${POINTS[due.kind].word} in ${metres(due.ahead)}, ${/^\d/.test(word) ? `corner ${word}` : word}`;
+    return tell('filmPanel.in_corner', {
+      word: POINTS[due.kind].word,
+      ahead: metres(due.ahead),
+      hasWord: !!/^\d/.test(word),
+      word2: word,
+    });
   }
   async function press(sight: Sight) {
     video?.pause();
@@ -106,7 +112,7 @@
       if (!response.ok) throw new Error(String(response.status));
       show(new File([await response.blob()], 'demo.webm', { type: 'video/webm' }), DEMO_LENS);
     } catch {
-      problem = 'The demo’s film does not come. Check the connection and try again.';
+      problem = tell('filmPanel.the_demo_s_film_does');
     }
   }
   function show(chosen: File, its: LensView | null = null) {
@@ -181,7 +187,7 @@
     if (!video) return;
     frames = [];
     video.playbackRate = slow;
-    void video.play().catch(() => (problem = 'The browser does not play this film now.'));
+    void video.play().catch(() => (problem = tell('filmPanel.the_browser_does_not_play')));
   }
   /** Corner by corner: to some way before the next one. */
   const BEFORE = 120;
@@ -224,18 +230,18 @@
 
 <section
   class="bg-base-100 border-base-300 grid gap-2 rounded border p-2"
-  aria-label="Film"
+  aria-label={tell('filmPanel.film')}
   data-film={shown.toFixed(5)}
 >
   {#if !url}
     <label class="flex flex-wrap items-center gap-3 text-sm"
-      ><span>Film of this lap, from your own camera. It is shown from your disk and sent nowhere.</span>
+      ><span>{tell('filmPanel.film_of_this_lap_from')}</span>
       <input class="file-input file-input-sm" type="file" accept="video/*" onchange={open} /></label
     >
     {#if session.demo}
       <p class="text-sm">
-        <button class="btn btn-xs" onclick={() => void made()}>Take the demo’s film</button>
-        drawn of the quickest lap of the second session, from the line on.
+        <button class="btn btn-xs" onclick={() => void made()}>{tell('filmPanel.take_the_demo_s_film')}</button>
+        {tell('filmPanel.drawn_of_the_quickest_lap')}
       </p>
     {/if}
     {#if problem}<p role="alert" class="text-sm"><strong>{problem}</strong></p>{/if}
@@ -253,7 +259,7 @@
           onseeked={() => video && !video.requestVideoFrameCallback && take(video.currentTime)}
           onplay={() => (playing = true)}
           onpause={() => (playing = false)}
-          onerror={() => (problem = 'This browser does not play this film. WebM (VP8, VP9) and MP4 (H.264) are usual.')}
+          onerror={() => (problem = tell('filmPanel.this_browser_does_not_play'))}
         ></video>
         {#if alignment}<StillsPicture {stills} {here} {keep} onpress={(s) => void press(s)} />{/if}
       </div>
@@ -264,33 +270,38 @@
         {#if problem}<p role="alert"><strong>{problem}</strong></p>{/if}
         {#if alignment && here !== null}
           <p class="text-lg" data-film-place>
-            <strong>{corner ? cornerWord(corner) : `${metres(here)} from the line`}</strong>
+            <strong>{corner ? cornerWord(corner) : tell('filmPanel.from_the_line', { here: metres(here) })}</strong>
             {speedText(speed)}, {lapTime(Math.max(0, now ?? 0))}
           </p>
           <PedalsNow {trace} {here} />
-          {#if next}<p data-film-next>Next: {next}.</p>{/if}
+          {#if next}<p data-film-next>{tell('filmPanel.next', { next })}</p>{/if}
           <p>
-            One frame is {metres(frameMetres(speed, rate), 2)} here, at {plain(rate, rate % 1 ? 2 : 0)} a second.
-            {marks.length > 1 ? 'Two marks: the drift of the camera is taken off.' : ''}
+            {tell('filmPanel.one_frame_is_here_at', {
+              rate: metres(frameMetres(speed, rate), 2),
+              rate2: plain(rate, rate % 1 ? 2 : 0),
+              isMarks: marks.length > 1,
+            })}
           </p>
         {:else if alignment}
-          <p>This is outside of the lap.</p>
+          <p>{tell('filmPanel.this_is_outside_of_the')}</p>
         {:else}
-          <p>Line it up: go to a picture that you know, and say where that is on the lap.</p>
+          <p>{tell('filmPanel.line_it_up_go_to')}</p>
         {/if}
         {#if wrong}<p role="alert"><strong>{wrong}</strong></p>{/if}
         <div class="flex flex-wrap gap-1">
-          <button class="btn btn-sm" onclick={() => frame(-1)} aria-label="One frame back">◂</button>
+          <button class="btn btn-sm" onclick={() => frame(-1)} aria-label={tell('filmPanel.one_frame_back')}>◂</button>
           {#if playing}
-            <button class="btn btn-sm" onclick={() => video?.pause()}>Stop</button>
+            <button class="btn btn-sm" onclick={() => video?.pause()}>{tell('filmPanel.stop')}</button>
           {:else}
-            <button class="btn btn-sm btn-primary" onclick={play}>Play</button>
+            <button class="btn btn-sm btn-primary" onclick={play}>{tell('filmPanel.play')}</button>
           {/if}
-          <button class="btn btn-sm" onclick={() => frame(1)} aria-label="One frame on">▸</button>
-          <button class="btn btn-sm" onclick={() => frame(Math.round(rate / 2))} aria-label="Half a second on"
-            >½ s ▸</button
+          <button class="btn btn-sm" onclick={() => frame(1)} aria-label={tell('filmPanel.one_frame_on')}>▸</button>
+          <button
+            class="btn btn-sm"
+            onclick={() => frame(Math.round(rate / 2))}
+            aria-label={tell('filmPanel.half_a_second_on')}>½ s ▸</button
           >
-          {#if alignment}<button class="btn btn-sm" onclick={nextCorner}>Next corner</button>{/if}
+          {#if alignment}<button class="btn btn-sm" onclick={nextCorner}>{tell('filmPanel.next_corner')}</button>{/if}
           {#each [0.25, 0.5, 1] as s (s)}
             <button
               class={['btn btn-sm', slow === s ? 'bg-base-300 border-current' : '']}
@@ -303,20 +314,23 @@
           {/each}
         </div>
         <div class="flex flex-wrap gap-1">
-          <button class="btn btn-sm" onclick={() => mark(0)}>This is the line</button>
-          <button class="btn btn-sm" onclick={() => mark(trace.lapTime)}>The line again</button>
-          <button class="btn btn-sm" disabled={at === null} onclick={onCursor}>This is the cursor</button>
-          {#if marks.length}<button class="btn btn-sm" onclick={forget}>Forget the marks</button>{/if}
+          <button class="btn btn-sm" onclick={() => mark(0)}>{tell('filmPanel.this_is_the_line')}</button>
+          <button class="btn btn-sm" onclick={() => mark(trace.lapTime)}>{tell('filmPanel.the_line_again')}</button>
+          <button class="btn btn-sm" disabled={at === null} onclick={onCursor}
+            >{tell('filmPanel.this_is_the_cursor')}</button
+          >
+          {#if marks.length}<button class="btn btn-sm" onclick={forget}>{tell('filmPanel.forget_the_marks')}</button
+            >{/if}
           {#if alignment && !two}
-            <button class="btn btn-sm" onclick={() => (two = true)}>Another film beside it</button>
+            <button class="btn btn-sm" onclick={() => (two = true)}>{tell('filmPanel.another_film_beside_it')}</button>
           {/if}
-          <button class="btn btn-sm" onclick={away}>Put the film away</button>
+          <button class="btn btn-sm" onclick={away}>{tell('filmPanel.put_the_film_away')}</button>
         </div>
         {#if !alignment || marks.length < 2}
           <input
             type="range"
             class="range range-xs"
-            aria-label="Place in the film"
+            aria-label={tell('filmPanel.place_in_the_film')}
             min="0"
             max={Number.isFinite(video?.duration) ? video?.duration : Math.max(60, shown)}
             step={1 / rate}
@@ -325,7 +339,7 @@
           />
         {/if}
         {#if alignment}<StillsPanel {stills} {here} {corners} bind:keep {picture} />{/if}
-        <p class="text-xs">, and . go a frame back and on. {file?.name}</p>
+        <p class="text-xs">{tell('filmPanel.and_go_a_frame_back', { name: file?.name })}</p>
       </div>
     </div>
   {/if}

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { TraceView } from '../../api/api';
   import { filmTimeOf, timeAt, type Alignment } from './film';
+  import { tell } from '../../words/tell';
 
   /** One picture of a film: where the vehicle is at a station. */
   interface Props {
@@ -26,6 +27,6 @@
   preload="auto"
   class="max-h-80 w-full rounded bg-black object-contain"
   data-film-still={station.toFixed(1)}
-  aria-label="A picture of your film"
+  aria-label={tell('filmStill.a_picture_of_your_film')}
   onloadeddata={() => (ready = true)}
 ></video>

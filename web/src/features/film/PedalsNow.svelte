@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { TraceView } from '../../api/api';
   import { plain } from '../../words/units';
+  import { tell } from '../../words/tell';
 
   /** What feet and hands do at a place of the lap, as recorded: brake and throttle as bars, the wheel turned. */
   interface Props {
@@ -25,10 +26,12 @@
   const turned = $derived(hands === null ? 0 : (-hands / most) * 90);
   const said = $derived(
     [
-      brake === null ? '' : `brake ${plain(share(brake) * 100)} %`,
-      throttle === null ? '' : `throttle ${plain(share(throttle) * 100)} %`,
-      hands === null ? '' : `hands ${plain((Math.abs(hands) * 180) / Math.PI)}° ${hands >= 0 ? 'left' : 'right'}`,
-      gear === null ? '' : `gear ${plain(gear)}`,
+      brake === null ? '' : tell('pedalsNow.brake', { brake: plain(share(brake) * 100) }),
+      throttle === null ? '' : tell('pedalsNow.throttle', { throttle: plain(share(throttle) * 100) }),
+      hands === null
+        ? ''
+        : tell('pedalsNow.hands_left_right', { pI: plain((Math.abs(hands) * 180) / Math.PI), hasHands: hands >= 0 }),
+      gear === null ? '' : tell('pedalsNow.gear', { gear: plain(gear) }),
     ].filter(Boolean),
   );
 </script>

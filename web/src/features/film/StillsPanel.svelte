@@ -4,6 +4,7 @@
   import { LANDMARKS, nameOf, type LandmarkKind } from '../../road/things';
   import { metres, plain } from '../../words/units';
   import { titled, type Stills } from './stills.svelte';
+  import { tell } from '../../words/tell';
 
   /** What the pictures tell of the road: things placed by two stills, and where they are seen. */
   interface Props {
@@ -55,19 +56,26 @@
   {#if stills.problem}<ProblemBox problem={stills.problem} />{/if}
   {#if stills.known}
     <p>
-      {#if stills.known.length === 0}<strong>The lens, by two things of the survey.</strong> Choose one, then press it in
-        the picture.
-      {:else}Now another one, on the other side of the picture or much nearer. It may be in another picture.{/if}
-      {held ? `Press ${nameOf('landmarks', held)} in the picture.` : ''}
+      {#if stills.known.length === 0}<strong>{tell('stillsPanel.the_lens_by_two_things')}</strong>
+        {tell('stillsPanel.choose_one_then_press_it')}
+      {:else}{tell('stillsPanel.now_another_one_on_the')}{/if}
+      {held ? tell('stillsPanel.press_in_the_picture', { held: nameOf('landmarks', held) }) : ''}
     </p>
   {:else if stills.place}
     {@const p = stills.place}
     <p data-still-place>
       <strong
-        >{metres(p.station)} from the line, {metres(Math.abs(p.out), 1)}
-        {p.out < 0 ? 'inside the edge' : 'outside'} on the {p.left ? 'left' : 'right'}</strong
-      >, ± {metres(p.along, p.along < 10 ? 1 : 0)} along the road and {metres(p.beside, 1)} across it.
-      {p.along > 8 ? 'That is a lot: press it again when it is further aside.' : ''}
+        >{tell('stillsPanel.from_the_line_inside_the', {
+          station: metres(p.station),
+          out: metres(Math.abs(p.out), 1),
+          lessOut: p.out < 0,
+          hasLeft: !!p.left,
+        })}</strong
+      >{tell('stillsPanel.along_the_road_and_across', {
+        along: metres(p.along, p.along < 10 ? 1 : 0),
+        beside: metres(p.beside, 1),
+        isAlong: p.along > 8,
+      })}
     </p>
     {#if owner}
       <div class="flex flex-wrap items-center gap-1">
@@ -75,7 +83,7 @@
           <button class="btn btn-xs" disabled={stills.busy} onclick={() => make(k)}>{LANDMARKS[k].word}</button>
         {/each}
         <label class="flex items-center gap-1">
-          <span class="sr-only">What is written on it, or what it is called</span>
+          <span class="sr-only">{tell('stillsPanel.what_is_written_on_it')}</span>
           <input class="input input-xs w-24" maxlength="60" placeholder="100" bind:value={label} />
         </label>
         {#each KINDS.filter(titled) as k (k)}
@@ -86,22 +94,24 @@
       </div>
       <label class="flex items-start gap-2"
         ><input type="checkbox" class="checkbox checkbox-xs mt-0.5" bind:checked={keep} />
-        <span>Keep this part of the picture with it. Leave out faces, plates and names.</span></label
+        <span>{tell('stillsPanel.keep_this_part_of_the')}</span></label
       >
     {:else}
-      <p>Only the owner of the circuit puts things on its survey.</p>
+      <p>{tell('stillsPanel.only_the_owner_of_the')}</p>
     {/if}
   {:else if stills.first}
-    <p>Pressed at {metres(stills.first.station)}. Go on until it has moved aside in the picture, and press it again.</p>
+    <p>{tell('stillsPanel.pressed_at_go_on_until', { station: metres(stills.first.station) })}</p>
   {:else}
-    <p>Press a thing in the picture, go on a little, and press it again: that says where it stands.</p>
+    <p>{tell('stillsPanel.press_a_thing_in_the')}</p>
   {/if}
   {#if stills.first && !stills.known}
-    <button class="btn btn-xs justify-self-start" onclick={() => stills.again()}>Forget what was pressed</button>
+    <button class="btn btn-xs justify-self-start" onclick={() => stills.again()}
+      >{tell('stillsPanel.forget_what_was_pressed')}</button
+    >
   {/if}
 
   {#if near.length && here !== null && (owner || stills.known)}
-    <div class="flex flex-wrap items-center gap-1" role="group" aria-label="Things that may be in this picture">
+    <div class="flex flex-wrap items-center gap-1" role="group" aria-label={tell('stillsPanel.things_that_may_be_in')}>
       {#each near as l (l.id)}
         <button
           class={['btn btn-xs', stills.held === l.id ? 'bg-base-300 border-current' : '']}
@@ -114,45 +124,57 @@
     {#if held && !stills.known}
       <div class="flex flex-wrap items-center gap-1">
         <button class="btn btn-xs" disabled={stills.busy} onclick={() => void stills.seen({ comes: here ?? 0 })}
-          >Comes into view here</button
+          >{tell('stillsPanel.comes_into_view_here')}</button
         >
         <button class="btn btn-xs" disabled={stills.busy} onclick={() => void stills.seen({ leaves: here ?? 0 })}
-          >Leaves the view here</button
+          >{tell('stillsPanel.leaves_the_view_here')}</button
         >
-        {#if held.seen?.comes != null}<span>in view from {metres(held.seen.comes)}</span>{/if}
-        {#if held.seen?.leaves != null}<span>gone at {metres(held.seen.leaves)}</span>{/if}
+        {#if held.seen?.comes != null}<span>{tell('stillsPanel.in_view_from', { comes: metres(held.seen.comes) })}</span
+          >{/if}
+        {#if held.seen?.leaves != null}<span>{tell('stillsPanel.gone_at', { leaves: metres(held.seen.leaves) })}</span
+          >{/if}
       </div>
     {/if}
   {/if}
   {#if stills.last}
     <p role="status" data-still-made>
       {nameOf('landmarks', stills.last.now)}: {stills.last.said}.
-      <button class="btn btn-xs" disabled={stills.busy} onclick={() => void stills.takeBack()}>Take it back</button>
+      <button class="btn btn-xs" disabled={stills.busy} onclick={() => void stills.takeBack()}
+        >{tell('stillsPanel.take_it_back')}</button
+      >
     </p>
   {/if}
   <details>
-    <summary>Lens: {plain(stills.lens.degrees, 0)}° wide</summary>
+    <summary>{tell('stillsPanel.lens_wide', { degrees: plain(stills.lens.degrees, 0) })}</summary>
     <div class="mt-1 flex flex-wrap items-center gap-2">
-      {@render degrees('Whole picture', 'Degrees that the whole picture is wide', stills.lens.degrees, (v) =>
-        stills.setLens({ degrees: v }),
+      {@render degrees(
+        tell('stillsPanel.whole_picture'),
+        tell('stillsPanel.degrees_that_the_whole_picture'),
+        stills.lens.degrees,
+        (v) => stills.setLens({ degrees: v }),
       )}
-      {@render degrees('looks to the right by', 'Degrees that the camera looks to the right', stills.lens.turned, (v) =>
-        stills.setLens({ turned: v }),
+      {@render degrees(
+        tell('stillsPanel.looks_to_the_right_by'),
+        tell('stillsPanel.degrees_that_the_camera_looks'),
+        stills.lens.turned,
+        (v) => stills.setLens({ turned: v }),
       )}
       <select
         class="select select-xs w-auto"
-        aria-label="Kind of lens"
+        aria-label={tell('stillsPanel.kind_of_lens')}
         value={stills.lens.projection}
         onchange={(e) => stills.setLens({ projection: e.currentTarget.value as 'STRAIGHT' | 'WIDE' })}
       >
-        <option value="STRAIGHT">keeps straight lines straight</option>
-        <option value="WIDE">wide, bends them</option>
+        <option value="STRAIGHT">{tell('stillsPanel.keeps_straight_lines_straight')}</option>
+        <option value="WIDE">{tell('stillsPanel.wide_bends_them')}</option>
       </select>
       {#if stills.known}
-        <button class="btn btn-xs" onclick={() => ((stills.known = null), (stills.held = ''))}>Not now</button>
+        <button class="btn btn-xs" onclick={() => ((stills.known = null), (stills.held = ''))}
+          >{tell('stillsPanel.not_now')}</button
+        >
       {:else}
         <button class="btn btn-xs" onclick={() => (stills.again(), (stills.known = []))}
-          >Tell it by two known things</button
+          >{tell('stillsPanel.tell_it_by_two_known')}</button
         >
       {/if}
     </div>

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { partAround, type Sight, type Stills } from './stills.svelte';
+  import { tell } from '../../words/tell';
 
   /** The picture as something to press on: what was pressed stays marked, each with its own shape. */
   interface Props {
@@ -43,7 +44,7 @@
 
 <button
   class="absolute inset-0 cursor-crosshair"
-  aria-label="The picture: press the thing (arrow keys move the cross, Enter presses)"
+  aria-label={tell('stillsPicture.the_picture_press_the_thing')}
   data-still
   disabled={here === null}
   onclick={press}
@@ -64,7 +65,7 @@
     <span
       class="pointer-events-none absolute -translate-x-1/2 -translate-y-1/2 rounded bg-black/70 px-1 text-xs text-white"
       style="left:{left(m.across)};top:{m.down * 100}%"
-      >{m.of === 'first' ? 'first' : m.of === 'second' ? 'again' : 'known'}</span
+      >{tell('stillsPicture.first_again_known', { isFirst: m.of === 'first', isSecond: m.of === 'second' })}</span
     >
   {/each}
 </button>

@@ -1,6 +1,7 @@
 import { get, keys, set } from 'idb-keyval';
 import type { CornerEntry, PointKind, TraceView } from '../../api/api';
 import { stationAt } from '../../road/runs';
+import { tell } from '../../words/tell';
 
 /** A moment that film and lap both show. */
 export interface Mark {
@@ -31,8 +32,7 @@ export function aligned(marks: Mark[]): Alignment | string | null {
   if (!one) return null;
   if (!two || Math.abs(two.film - one.film) < APART) return { a: one.lap - one.film, b: 1 };
   const b = (two.lap - one.lap) / (two.film - one.film);
-  if (!(Math.abs(b - 1) <= DRIFT))
-    return `The two marks say that the camera runs ${((1 / b - 1) * 100).toFixed(1)} % off: one of them is of another lap or place.`;
+  if (!(Math.abs(b - 1) <= DRIFT)) return tell('film.the_two_marks_say_that', { off: ((1 / b - 1) * 100).toFixed(1) });
   return { a: one.lap - b * one.film, b };
 }
 
@@ -85,7 +85,7 @@ export function nextPoint(
 }
 
 /** A film is known again by its name and size: the picture itself never leaves the disk. */
-const keyOf = (lap: string, file: File) => `film ${lap} ${file.name} ${file.size}`;
+const keyOf = (lap: string, file: File) => tell('film.film', { lap, name: file.name, size: file.size });
 export const keptMarks = async (lap: string, file: File): Promise<Mark[]> =>
   (await get<Mark[]>(keyOf(lap, file))) ?? [];
 export const keepMarks = (lap: string, file: File, marks: Mark[]): Promise<void> => set(keyOf(lap, file), marks);
@@ -173,6 +173,6 @@ export function nextCut(cuts: Cut[], order: string[]): string {
   return order[last.at === '' ? 0 : order.indexOf(last.at) + 1] ?? '';
 }
 
-const cutsOf = (file: File) => `cuts ${file.name} ${file.size}`;
+const cutsOf = (file: File) => tell('film.cuts', { name: file.name, size: file.size });
 export const keptCuts = async (file: File): Promise<Cut[]> => (await get<Cut[]>(cutsOf(file))) ?? [];
 export const keepCuts = (file: File, cuts: Cut[]): Promise<void> => set(cutsOf(file), cuts);

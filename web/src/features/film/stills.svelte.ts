@@ -13,6 +13,7 @@ import {
 } from '../../api/api';
 import { newId } from '../../kit/id';
 import { cornerAt, LANDMARKS, newLandmark, nothing, type LandmarkKind } from '../../road/things';
+import { tell } from '../../words/tell';
 
 /** A thing pressed in a still: where in the picture (-1 to 1 across, 0 to 1 down), and where the vehicle was. */
 export interface Sight {
@@ -21,7 +22,7 @@ export interface Sight {
   down: number;
 }
 
-const LENS = 'film lens';
+const LENS = tell('stills.film_lens');
 /** Usual for a camera that keeps straight lines straight (common practice, no source). */
 const USUAL: LensView = { projection: 'STRAIGHT', degrees: 90, turned: 0 };
 // Metres ahead and behind in which a thing may be in the picture.
@@ -160,7 +161,7 @@ export class Stills {
       ...newLandmark(kind, Math.min(at.station, view.length - 0.01), at.left, corner?.id ?? '', label),
       out: Math.round(at.out * 10) / 10,
     };
-    await this.put(thing, null, `${LANDMARKS[kind].word} put on the survey`, picture);
+    await this.put(thing, null, tell('stills.put_on_the_survey', { word: LANDMARKS[kind].word }), picture);
     if (!this.problem) this.again();
   }
 
@@ -168,8 +169,13 @@ export class Stills {
   async seen(change: { comes?: number; leaves?: number }): Promise<void> {
     const before = this.landmarks.find((l) => l.id === this.held);
     if (!before) return;
-    const word = 'comes' in change ? 'comes into view' : 'leaves the view';
-    await this.put({ ...before, seen: { ...before.seen, ...change } }, before, `where it ${word} is noted`, null);
+    const word = 'comes' in change ? tell('stills.comes_into_view') : tell('stills.leaves_the_view');
+    await this.put(
+      { ...before, seen: { ...before.seen, ...change } },
+      before,
+      tell('stills.where_it_is_noted', { word }),
+      null,
+    );
     if (!this.problem) this.held = '';
   }
 

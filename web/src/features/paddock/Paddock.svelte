@@ -13,6 +13,8 @@
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import PutAway from '../../kit/PutAway.svelte';
   import JobNote from '../../kit/JobNote.svelte';
+  import { few } from '../../words/few';
+  import { tell } from '../../words/tell';
 
   here.say('', '', null);
 
@@ -24,7 +26,7 @@
     queryKey: ['paddock-strip', latest?.id, latest?.changedAt],
     enabled: !!latest,
     queryFn: async () => {
-      if (!latest) throw new Error('no reference');
+      if (!latest) throw new Error(tell('paddock.no_reference'));
       const reference = await ask(api.GET('/api/references/{id}', { params: { path: { id: latest.id } } }));
       const road: RoadView = await ask(
         api.GET('/api/layouts/{id}/road', { params: { path: { id: latest.layoutId }, query: { step: 6 } } }),
@@ -49,51 +51,51 @@
         const open = view.shared[0];
         if (open)
           return {
-            title: 'Look at what is open to you',
-            words: `${open.driver} opened a reference to you. You are its ${open.role.toLowerCase()}.`,
-            action: 'Open it',
+            title: tell('paddock.look_at_what_is_open'),
+            words: tell('paddock.opened_a_reference_to_you', { driver: open.driver, role: few(open.role) }),
+            action: tell('paddock.open_it'),
             href: `/reference/${open.id}`,
           };
         return {
-          title: 'Bring a circuit',
-          words: 'Drop the outline of a circuit: GeoJSON, GPX or CSV. There are samples to try.',
-          action: 'Bring a circuit',
+          title: tell('paddock.bring_a_circuit'),
+          words: tell('paddock.drop_the_outline_of_a'),
+          action: tell('paddock.bring_a_circuit'),
           href: '/survey/bring',
         };
       }
       case 'PICK_VEHICLE':
         return {
-          title: 'Pick a vehicle',
-          words: 'Start from a class and make it yours later.',
-          action: 'Pick a vehicle',
+          title: tell('paddock.pick_a_vehicle'),
+          words: tell('paddock.start_from_a_class_and'),
+          action: tell('paddock.pick_a_vehicle'),
           href: '/vehicle',
         };
       case 'DRAFT':
         return {
-          title: 'Draft the reference',
-          words: 'Everything is there. The computation proposes every point of every corner.',
+          title: tell('paddock.draft_the_reference'),
+          words: tell('paddock.everything_is_there_the_computation'),
           action: null,
           href: null,
         };
       case 'SAVE_FIRST':
         return {
-          title: 'Look through the draft',
-          words: 'Every point is proposed. Make it yours, then save the first revision.',
-          action: 'Open the draft',
+          title: tell('paddock.look_through_the_draft'),
+          words: tell('paddock.every_point_is_proposed_make'),
+          action: tell('paddock.open_the_draft'),
           href: `/reference/${view.reference}`,
         };
       case 'SAVE_CHANGES':
         return {
-          title: 'Finish what you changed',
-          words: `There are changes since revision ${latest?.revision}. Look at them and save them with a reason.`,
-          action: 'Open the reference',
+          title: tell('paddock.finish_what_you_changed'),
+          words: tell('paddock.there_are_changes_since_revision', { revision: latest?.revision }),
+          action: tell('paddock.open_the_reference'),
           href: `/reference/${view.reference}`,
         };
       default:
         return {
-          title: 'Ready for the next session',
-          words: `Revision ${latest?.revision} is saved. Print the card, or revise after the next run.`,
-          action: 'Print the card',
+          title: tell('paddock.ready_for_the_next_session'),
+          words: tell('paddock.revision_is_saved_print_the', { revision: latest?.revision }),
+          action: tell('paddock.print_the_card'),
           href: `/card/${view?.reference}/${latest?.revision}`,
         };
     }
@@ -127,7 +129,7 @@
 </script>
 
 {#snippet planned(r: { lapTime: number; unmade: number })}
-  <span class="text-right" title="the lap as planned">
+  <span class="text-right" title={tell('paddock.the_lap_as_planned')}>
     <span class="text-lg font-semibold">{lapTime(r.lapTime)}</span>
     {#if r.unmade > 0}<span class="block text-sm">{butFor(r.unmade)}</span>{/if}
   </span>
@@ -137,22 +139,31 @@
   {#if paddock.error}
     <ProblemBox problem={asProblem(paddock.error)} />
   {:else if !view}
-    <p role="status">Opening the paddock…</p>
+    <p role="status">{tell('paddock.opening_the_paddock')}</p>
   {:else}
     {#if view.due.length}
-      <section class="bg-base-100 border-base-300 rounded border p-4" aria-label="Due">
+      <section class="bg-base-100 border-base-300 rounded border p-4" aria-label={tell('paddock.due')}>
         <ul class="grid gap-2">
           {#each view.due as d, i (d.session)}
             <li class="flex flex-wrap items-center gap-x-4 gap-y-1" data-due={d.errand}>
               <a class={['min-w-0 flex-1', i === 0 ? 'text-xl font-bold' : '']} href="#/session/{d.session}">
-                {ERRANDS[d.errand].what}, {new Date(d.from).getTime() > now ? until(d.from, now) : 'now'}
+                {tell('paddock.now', {
+                  what: ERRANDS[d.errand].what,
+                  isGetTime: new Date(d.from).getTime() > now,
+                  now: until(d.from, now),
+                })}
                 <span class="block text-sm font-normal"
-                  >{d.event} · {d.name}, {day(d.begins, d.zone)} {clock(d.begins, d.zone)} at the circuit</span
+                  >{tell('paddock.at_the_circuit', {
+                    event: d.event,
+                    name: d.name,
+                    zone: day(d.begins, d.zone),
+                    zone2: clock(d.begins, d.zone),
+                  })}</span
                 >
               </a>
               {#if ready.data && d === next}
                 <a class="link text-sm" href="#/rehearse/{d.session}" data-readiness
-                  >by heart: {ready.data.ready} of {ready.data.corners} corners</a
+                  >{tell('paddock.by_heart_of_corners', { ready: ready.data.ready, corners: ready.data.corners })}</a
                 >
               {/if}
               {#if i === 0}
@@ -165,13 +176,11 @@
                       : d.errand === 'REHEARSE'
                         ? `#/rehearse/${d.session}`
                         : `#/session/${d.session}`}
-                  >{d.errand === 'LOG'
-                    ? 'Log'
-                    : d.errand === 'BRIEF'
-                      ? 'Brief'
-                      : d.errand === 'REHEARSE'
-                        ? 'Rehearse'
-                        : 'Session'}</a
+                  >{tell('paddock.log_brief_rehearse_session', {
+                    isLog: d.errand === 'LOG',
+                    isBrief: d.errand === 'BRIEF',
+                    isRehearse: d.errand === 'REHEARSE',
+                  })}</a
                 >
               {/if}
             </li>
@@ -182,7 +191,7 @@
     <section class="bg-base-100 border-base-300 rounded border">
       <div class="flex flex-wrap items-center gap-6 p-5">
         <div class="min-w-60 flex-1">
-          <p class="text-sm">Next</p>
+          <p class="text-sm">{tell('paddock.next')}</p>
           <h1 class="text-2xl font-bold">{due.title}</h1>
           <p>{due.words}</p>
         </div>
@@ -190,7 +199,7 @@
           <a class="btn btn-primary" href="#{due.href}">{due.action} <ArrowRight class="size-4" /></a>
         {/if}
         {#if view.reference && latest && latest.revision > 0}
-          <a class="btn" href="#/runs/{view.reference}">Bring the laps</a>
+          <a class="btn" href="#/runs/{view.reference}">{tell('paddock.bring_the_laps')}</a>
         {/if}
       </div>
       {#if strip.data}
@@ -208,7 +217,7 @@
     <div class="grid grid-cols-[minmax(0,1fr)] gap-5 lg:grid-cols-[2fr_1fr]">
       <section>
         {#if view.shared.length}
-          <h2 class="mb-2 font-bold">Open to you</h2>
+          <h2 class="mb-2 font-bold">{tell('paddock.open_to_you')}</h2>
           <ul class="mb-4 grid gap-2">
             {#each view.shared as r (r.id)}
               <li
@@ -218,9 +227,14 @@
                 <a class="min-w-0 flex-1" href="#/reference/{r.id}">
                   <span class="font-semibold">{r.driver}</span> · {r.circuit} · {r.vehicle}
                   <span class="block text-sm">
-                    {r.revision === 0 ? 'draft, no revision' : `revision ${r.revision}`} · you are its {r.role.toLowerCase()}{r.openRemarks
-                      ? ` · ${r.openRemarks} ${r.openRemarks === 1 ? 'remark' : 'remarks'} not decided`
-                      : ''}
+                    {tell('paddock.draft_no_revision_revision_you', {
+                      noRevision: r.revision === 0,
+                      revision: r.revision,
+                      role: few(r.role),
+                      openRemarks: r.openRemarks
+                        ? tell('paddock.remark_remarks_not_decided', { openRemarks: r.openRemarks })
+                        : '',
+                    })}
                   </span>
                 </a>
                 {@render planned(r)}
@@ -228,9 +242,9 @@
             {/each}
           </ul>
         {/if}
-        <h2 class="mb-2 font-bold">References</h2>
+        <h2 class="mb-2 font-bold">{tell('paddock.references')}</h2>
         {#if view.references.length === 0}
-          <p class="mb-3">None yet.</p>
+          <p class="mb-3">{tell('paddock.none_yet')}</p>
         {/if}
         <ul class="grid gap-2">
           {#each view.references as r (r.id)}
@@ -240,13 +254,16 @@
               <a class="min-w-52 flex-1" href="#/reference/{r.id}">
                 <span class="font-semibold">{r.circuit}</span> · {r.vehicle}
                 <span class="block text-sm">
-                  {r.revision === 0 ? 'draft, no revision' : `revision ${r.revision}`}{r.changed && r.revision > 0
-                    ? ', with changes'
-                    : ''} · {when.format(new Date(r.changedAt))}
+                  {tell('paddock.draft_no_revision_revision_with', {
+                    noRevision: r.revision === 0,
+                    revision: r.revision,
+                    hasRevision: !!(r.changed && r.revision > 0),
+                    changedAt: when.format(new Date(r.changedAt)),
+                  })}
                 </span>
               </a>
               {@render planned(r)}
-              <a class="btn btn-sm" href="#/revisions/{r.id}">Revisions</a>
+              <a class="btn btn-sm" href="#/revisions/{r.id}">{tell('paddock.revisions')}</a>
               <PutAway sort="REFERENCE" id={r.id} name={r.name} onproblem={(p) => (problem = p)} />
             </li>
           {/each}
@@ -260,7 +277,7 @@
             }}
           >
             <label class="grid min-w-44 flex-1 gap-1">
-              Circuit
+              {tell('paddock.circuit')}
               <select class="select w-full" value={layout} onchange={(e) => (layoutId = e.currentTarget.value)}>
                 {#each view.layouts as l (l.id)}
                   <option value={l.id}>{l.circuit} · {l.layout} v{l.version}</option>
@@ -268,13 +285,13 @@
               </select>
             </label>
             <label class="grid min-w-44 flex-1 gap-1">
-              Vehicle
+              {tell('paddock.vehicle')}
               <select class="select w-full" value={vehicle} onchange={(e) => (vehicleId = e.currentTarget.value)}>
                 {#each view.vehicles as v (v.id)}<option value={v.id}>{v.name}</option>{/each}
               </select>
             </label>
             <button class={['btn', view.step === 'DRAFT' ? 'btn-primary' : '']} disabled={busy}>
-              {busy ? 'Computing line and lap…' : 'Draft a reference'}
+              {tell('paddock.computing_line_and_lap_draft', { hasBusy: !!busy })}
             </button>
           </form>
           {#if job}<div class="mt-3"><JobNote {job} onproblem={(p) => (problem = p)} /></div>{/if}
@@ -283,23 +300,28 @@
       </section>
       <section class="grid content-start gap-5">
         <div>
-          <h2 class="mb-2 font-bold">Circuits</h2>
+          <h2 class="mb-2 font-bold">{tell('paddock.circuits')}</h2>
           <ul class="mb-2 grid gap-1">
             {#each view.layouts as l (l.id)}
               <li>
                 <a class="link" href="#/survey/{l.id}">{l.circuit}</a>
-                · {l.layout} v{l.version} · {metres(l.length)} · {l.corners} corners
+                {tell('paddock.v_corners', {
+                  layout: l.layout,
+                  version: l.version,
+                  l: metres(l.length),
+                  corners: l.corners,
+                })}
               </li>
             {/each}
           </ul>
-          <a class="btn btn-sm" href="#/survey/bring">Bring a circuit</a>
+          <a class="btn btn-sm" href="#/survey/bring">{tell('paddock.bring_a_circuit')}</a>
         </div>
         <div>
-          <h2 class="mb-2 font-bold">Vehicles</h2>
+          <h2 class="mb-2 font-bold">{tell('paddock.vehicles')}</h2>
           <ul class="mb-2 grid gap-1">
             {#each view.vehicles as v (v.id)}<li><a class="link" href="#/vehicle/{v.id}">{v.name}</a></li>{/each}
           </ul>
-          <a class="btn btn-sm" href="#/vehicle">Pick a vehicle</a>
+          <a class="btn btn-sm" href="#/vehicle">{tell('paddock.pick_a_vehicle')}</a>
         </div>
       </section>
     </div>

@@ -7,40 +7,41 @@
   import { metres } from '../../words/units';
   import CueShape from './CueShape.svelte';
   import type { Desk } from './desk.svelte';
+  import { tell } from '../../words/tell';
 
   /** The action in hand: what it is, by which cue it is found, and what it costs otherwise. */
   let { desk, held }: { desk: Desk; held: ScoredAction } = $props();
 
   const a = $derived(held.action);
   const NAMES: Record<Action['kind'], string> = {
-    PLACE: 'Place across',
-    LIFT: 'Lift',
-    BRAKE: 'Braking',
-    EASE: 'Ease',
-    SHIFT: 'Shift',
-    HANDS: 'Hands',
-    APEX: 'Apex',
-    THROTTLE: 'Throttle',
-    FULL: 'Full throttle',
-    EYES: 'Eyes',
-    BODY: 'Body',
+    PLACE: tell('actionBar.place_across'),
+    LIFT: tell('actionBar.lift'),
+    BRAKE: tell('actionBar.braking'),
+    EASE: tell('actionBar.ease'),
+    SHIFT: tell('actionBar.shift'),
+    HANDS: tell('actionBar.hands'),
+    APEX: tell('actionBar.apex'),
+    THROTTLE: tell('actionBar.throttle'),
+    FULL: tell('actionBar.full_throttle'),
+    EYES: tell('actionBar.eyes'),
+    BODY: tell('actionBar.body'),
   };
   const MANNERS: Partial<Record<Action['kind'], [Action['manner'], string][]>> = {
     BRAKE: [
-      ['AT_ONCE', 'hard'],
-      ['SLOWLY', 'squeezed'],
+      ['AT_ONCE', tell('actionBar.hard')],
+      ['SLOWLY', tell('actionBar.squeezed')],
     ],
     LIFT: [
-      ['AT_ONCE', 'at once'],
-      ['SLOWLY', 'slowly'],
+      ['AT_ONCE', tell('actionBar.at_once')],
+      ['SLOWLY', tell('actionBar.slowly')],
     ],
     EASE: [
-      ['AT_ONCE', 'and hold'],
-      ['EVENLY', 'and on, evenly'],
+      ['AT_ONCE', tell('actionBar.and_hold')],
+      ['EVENLY', tell('actionBar.and_on_evenly')],
     ],
     THROTTLE: [
-      ['AT_ONCE', 'and hold'],
-      ['EVENLY', 'and on, evenly'],
+      ['AT_ONCE', tell('actionBar.and_hold')],
+      ['EVENLY', tell('actionBar.and_on_evenly')],
     ],
   };
   const OTHERS: Partial<Record<Action['kind'], Action['kind'][]>> = {
@@ -118,23 +119,25 @@
 
 <section
   class="border-base-300 bg-base-100 mt-1 grid min-h-[82px] content-start gap-1 rounded border px-3 py-1.5 text-sm"
-  aria-label="Action in hand"
+  aria-label={tell('actionBar.action_in_hand')}
   data-in-hand={a.id}
 >
   <div class="flex flex-wrap items-center gap-x-3 gap-y-1">
     <strong>{NAMES[a.kind]}{numeralOf(desk.score, a.id) ? ` ${numeralOf(desk.score, a.id)}` : ''}</strong>
-    <span class="flex-1 truncate" data-line>{held.line}{held.solved ? ' (solved)' : ''}</span>
+    <span class="flex-1 truncate" data-line
+      >{tell('actionBar.solved', { line: held.line, hasSolved: !!held.solved })}</span
+    >
     {#if own}
       {#each OTHERS[a.kind] ?? [] as kind (kind)}
         <button class="btn btn-xs btn-ghost" data-instead={kind} onclick={() => rather(kind)}
-          >rather {NAMES[kind].toLowerCase()}</button
+          >{tell('actionBar.rather', { kind: NAMES[kind].toLowerCase() })}</button
         >
       {/each}
     {/if}
     {#if a.kind === 'EYES' || a.kind === 'BODY'}
       <input
         class="input input-xs w-48"
-        aria-label={a.kind === 'EYES' ? 'What is looked at' : 'What the body does'}
+        aria-label={tell('actionBar.what_is_looked_at_what', { isEyes: a.kind === 'EYES' })}
         value={a.note}
         maxlength="200"
         data-note
@@ -143,7 +146,7 @@
       />
     {/if}
     {#if MANNERS[a.kind] && a.id !== 'release'}
-      <div class="join" role="group" aria-label="How quickly">
+      <div class="join" role="group" aria-label={tell('actionBar.how_quickly')}>
         {#each MANNERS[a.kind] ?? [] as [manner, word] (manner)}
           <button
             class={['btn btn-xs join-item', a.manner === manner ? 'btn-primary' : '']}
@@ -159,8 +162,8 @@
           bind:this={search}
           bind:value={words}
           class={['input input-xs w-40', unknown && 'input-error']}
-          placeholder="cue in words: half wall"
-          aria-label="Cue in words"
+          placeholder={tell('actionBar.cue_in_words_half_wall')}
+          aria-label={tell('actionBar.cue_in_words')}
           aria-invalid={unknown}
           data-cue-words
           oninput={() => (unknown = false)}
@@ -168,7 +171,7 @@
       </form>
     {/if}
     {#if a.id === 'brake' && !desk.day}
-      <div class="join" role="group" aria-label="Other markers">
+      <div class="join" role="group" aria-label={tell('actionBar.other_markers')}>
         {#each MARKERS as m (m.kind)}
           <button
             class={['btn btn-xs join-item', hasPoint(desk.entry, m.kind) ? 'btn-soft' : 'btn-ghost']}
@@ -182,37 +185,49 @@
     {#if !desk.day}
       <select
         class="select select-xs w-24"
-        aria-label="How sure of it"
+        aria-label={tell('actionBar.how_sure_of_it')}
         data-sure
         value={sure}
         onchange={(e) => setSure(e.currentTarget.value)}
       >
-        <option value="">how sure</option>
+        <option value="">{tell('actionBar.how_sure')}</option>
         {#each SURE as [s, word] (s)}<option value={s}>{word}</option>{/each}
       </select>
     {/if}
     {#if optional}
-      <button class="btn btn-xs btn-square" aria-label="Take it out" onclick={() => desk.dropAction(a.id)}
-        ><X class="size-3.5" /></button
+      <button
+        class="btn btn-xs btn-square"
+        aria-label={tell('actionBar.take_it_out')}
+        onclick={() => desk.dropAction(a.id)}><X class="size-3.5" /></button
       >
     {/if}
   </div>
   {#if held.trouble}<p style="color:var(--turn)" role="alert">{held.trouble}</p>{/if}
-  {#if !held.made}<p style="color:var(--turn)">It does not slow enough for its place: earlier, or more.</p>{/if}
+  {#if !held.made}<p style="color:var(--turn)">{tell('actionBar.it_does_not_slow_enough')}</p>{/if}
   {#if !findable}
-    <p class="opacity-75">On another day it is found as in the reference, by the number that fits then.</p>
+    <p class="opacity-75">{tell('actionBar.on_another_day_it_is')}</p>
   {:else}
     <div class="flex flex-wrap items-center gap-1.5" data-cues>
       {#each more ? chips : chips.slice(0, 3) as o (o.cue.kind + o.cue.thing + o.cue.other)}
         <button
           class={['btn btn-xs h-auto min-h-6 gap-1.5 py-0.5', same(o) ? 'btn-soft btn-primary' : '']}
           aria-pressed={same(o)}
-          title="to {metres(o.precision, 1)}{o.marks == null ? '' : `, ${o.marks} of 100`}"
+          title={tell('actionBar.to_of_100', {
+            precision: metres(o.precision, 1),
+            noMarks: o.marks == null,
+            marks: o.marks,
+          })}
           data-cue={o.cue.kind}
           onclick={() => take(o)}
         >
           <CueShape kind={o.cue.kind} />
-          <span>{o.words}{Math.abs(o.moves) >= 0.5 ? `, moves it ${metres(o.moves, 1)}` : ''}</span>
+          <span
+            >{tell('actionBar.moves_it', {
+              words: o.words,
+              isMoves: Math.abs(o.moves) >= 0.5,
+              moves: metres(o.moves, 1),
+            })}</span
+          >
           <svg width="34" height="10" aria-hidden="true">
             <path d="M1 5H33" stroke="var(--color-base-300)" stroke-width="2" />
             <path
@@ -227,14 +242,14 @@
       {/each}
       {#if chips.length > 3}
         <button class="btn btn-xs btn-ghost" onclick={() => (more = !more)}
-          >{more ? 'fewer' : `${chips.length - 3} more`}</button
+          >{tell('actionBar.fewer_more', { hasMore: !!more, chips: chips.length - 3 })}</button
         >
       {/if}
     </div>
   {/if}
   {#if unknown}
     <p style="color:var(--turn)" role="alert">
-      Name a thing of the survey, or say it like "2 s limiter", "half wall", "barrier leaves", "0.5 s after braking".
+      {tell('actionBar.name_a_thing_of_the')}
     </p>
   {/if}
 </section>

@@ -5,18 +5,19 @@
   import AmountDrawing from './AmountDrawing.svelte';
   import MistakeDrawing from './MistakeDrawing.svelte';
   import type { Desk } from './desk.svelte';
+  import { tell } from '../../words/tell';
 
   /** What the action in hand costs, and would cost otherwise: bars to the right are slower, to the left quicker. */
   let { desk, held }: { desk: Desk; held: ScoredAction } = $props();
 
   const CHANGES: Record<WhatIf['change'], string> = {
-    SOONER: '5 m sooner',
-    LATER: '5 m later',
-    LATE: '0.1 s late',
-    LESS: '10 points less',
-    MORE: '10 points more',
-    WIDER: '0.5 m further off',
-    WITHOUT: 'without it',
+    SOONER: tell('actionCosts.5_m_sooner'),
+    LATER: tell('actionCosts.5_m_later'),
+    LATE: tell('actionCosts.0_1_s_late'),
+    LESS: tell('actionCosts.10_points_less'),
+    MORE: tell('actionCosts.10_points_more'),
+    WIDER: tell('actionCosts.0_5_m_further_off'),
+    WITHOUT: tell('actionCosts.without_it'),
   };
   const PLACES: WhatIf['change'][] = ['SOONER', 'LATER'];
   const AMOUNTS: WhatIf['change'][] = ['LESS', 'MORE', 'WIDER'];
@@ -31,20 +32,29 @@
   const bar = (seconds: number) => (seconds / widest) * (WIDTH / 2);
 </script>
 
-<section aria-label="What it costs" class="border-base-300 grid gap-0.5 border-b pb-2 text-sm" data-costs>
+<section
+  aria-label={tell('actionCosts.what_it_costs')}
+  class="border-base-300 grid gap-0.5 border-b pb-2 text-sm"
+  data-costs
+>
   <h2 class="flex justify-between font-bold">
-    <span>What it costs{numeralOf(desk.score, held.action.id) ? `, ${numeralOf(desk.score, held.action.id)}` : ''}</span
+    <span
+      >{tell('actionCosts.what_it_costs_2', {
+        id: numeralOf(desk.score, held.action.id) ? `, ${numeralOf(desk.score, held.action.id)}` : '',
+      })}</span
     >
-    <span class="font-normal tabular-nums">{speedText(held.speed)} there</span>
+    <span class="font-normal tabular-nums">{tell('actionCosts.there', { speed: speedText(held.speed) })}</span>
   </h2>
   {#if held.asked != null && held.asked > 1.03}
     <p style="color:var(--turn)" data-cut>
-      Asks {Math.round(held.asked * 100)} % of what the tyres bear there; the rest is cut.
+      {tell('actionCosts.asks_of_what_the_tyres', { asked: Math.round(held.asked * 100) })}
     </p>
   {:else if held.asked != null}
-    <p>Asks {Math.round(held.asked * 100)} % of what the tyres bear at most.</p>
+    <p>{tell('actionCosts.asks_of_what_the_tyres_2', { asked: Math.round(held.asked * 100) })}</p>
   {/if}
-  {#if unwise}<p style="color:var(--turn)" data-unwise-here>Better not here: {unwise.why}.</p>{/if}
+  {#if unwise}<p style="color:var(--turn)" data-unwise-here>
+      {tell('actionCosts.better_not_here', { why: unwise.why })}
+    </p>{/if}
   {#if curve}<MistakeDrawing {curve} />{/if}
   {#if amounts}<AmountDrawing curve={amounts} />{/if}
   {#each costs as w (w.change)}
@@ -63,12 +73,14 @@
         {/if}
       </svg>
       <strong class="flex-1 text-right tabular-nums"
-        >{w.seconds == null ? (w.makes ? '–' : 'not made') : `${signed(w.seconds, 3)} s`}</strong
+        >{w.seconds == null
+          ? tell('actionCosts.not_made', { hasMakes: !!w.makes })
+          : `${signed(w.seconds, 3)} s`}</strong
       >
     </p>
   {/each}
   {#if desk.dearest.length > 0}
-    <h3 class="mt-1 font-bold">Dearest in this corner</h3>
+    <h3 class="mt-1 font-bold">{tell('actionCosts.dearest_in_this_corner')}</h3>
     <ol class="grid gap-0.5" data-dearest>
       {#each desk.dearest as d (d.action + d.change)}
         <li class="leading-tight">
@@ -79,7 +91,9 @@
           >
             <span class="flex justify-between gap-2">
               <span>{d.what}, {CHANGES[d.change]}</span>
-              <strong class="tabular-nums">{d.seconds == null ? 'not made' : `${signed(d.seconds, 2)} s`}</strong>
+              <strong class="tabular-nums"
+                >{d.seconds == null ? tell('actionCosts.not_made_2') : `${signed(d.seconds, 2)} s`}</strong
+              >
             </span>
             <span class="opacity-75">{d.look}</span>
           </button>

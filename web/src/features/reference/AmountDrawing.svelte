@@ -2,6 +2,7 @@
   import type { AmountCurve } from '../../api/api';
   import { metres, signed } from '../../words/units';
   import { lossCurve } from './lossCurve';
+  import { tell } from '../../words/tell';
 
   /** What more and less of an action cost: less to the left, more to the right, seconds lost downwards. */
   let { curve }: { curve: AmountCurve } = $props();
@@ -26,12 +27,12 @@
   const shut = $derived(loss.told.filter((p) => p.s == null));
   const near = (by: number) => loss.told.find((p) => Math.abs(p.a - curve.written - by) < 1e-6);
   const by = $derived(curve.across ? 0.5 : 0.1);
-  const unit = $derived(curve.across ? metres(0.5, 1) : '10 points');
-  const cost = (s: number | null | undefined) => (s == null ? 'is not made' : `${signed(s, 3)} s`);
+  const unit = $derived(curve.across ? metres(0.5, 1) : tell('amountDrawing.10_points'));
+  const cost = (s: number | null | undefined) => (s == null ? tell('amountDrawing.is_not_made') : `${signed(s, 3)} s`);
 </script>
 
 <figure data-amounts>
-  <svg viewBox="0 0 {W} {H}" width={W} height={H} role="img" aria-label="What more and less of it cost">
+  <svg viewBox="0 0 {W} {H}" width={W} height={H} role="img" aria-label={tell('amountDrawing.what_more_and_less_of')}>
     {#each shut as p (p.a)}
       {@const from = Math.max(0, x(p.a - step / 2))}
       <rect
@@ -51,7 +52,14 @@
     <text x={W - 8} y={H - 3} font-size="11" text-anchor="end">{said(last)}</text>
   </svg>
   <figcaption class="leading-tight">
-    {#if near(-by)}{unit} less: {cost(near(-by)?.s)}{near(by) ? '; ' : '.'}{/if}{#if near(by)}{unit}
-      {curve.across ? 'further off' : 'more'}: {cost(near(by)?.s)}.{/if}
+    {#if near(-by)}{tell('amountDrawing.less', {
+        unit,
+        by: cost(near(-by)?.s),
+        by2: near(by) ? '; ' : '.',
+      })}{/if}{#if near(by)}{tell('amountDrawing.further_off_more', {
+        unit,
+        hasAcross: !!curve.across,
+        by: cost(near(by)?.s),
+      })}{/if}
   </figcaption>
 </figure>

@@ -5,6 +5,9 @@
   import { disagrees, DONE, drivenAs, lanes, MOVES, PARTS, WHEELS, type Balance } from './balance';
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import type { Desk } from './desk.svelte';
+  import { tell } from '../../words/tell';
+
+  const FEELS = { pushes: tell('few.pushes'), even: tell('few.even'), turns: tell('few.turns') };
 
   /** How the corner as planned uses the front and the rear, and what one step would move. */
   let { desk, entry }: { desk: Desk; entry: CornerEntry } = $props();
@@ -37,8 +40,8 @@
   /** What is done and what is set are drawn on scales of their own: a step of a set-up is small. */
   const groups = $derived(
     [
-      { title: 'What moves it here', moves: b?.moves.filter((m) => DONE.includes(m.what)) ?? [] },
-      { title: 'One step of the set-up', moves: b?.moves.filter((m) => !DONE.includes(m.what)) ?? [] },
+      { title: tell('balancePanel.what_moves_it_here'), moves: b?.moves.filter((m) => DONE.includes(m.what)) ?? [] },
+      { title: tell('balancePanel.one_step_of_the_set'), moves: b?.moves.filter((m) => !DONE.includes(m.what)) ?? [] },
     ]
       .filter((g) => g.moves.length)
       .map((g) => {
@@ -51,10 +54,13 @@
     const ahead = (((b.exit.station - b.from) % desk.road.length) + desk.road.length) % desk.road.length;
     return b.bears[Math.min(b.bears.length - 1, Math.round(ahead / b.step))] ?? 1;
   });
-  const turnWord = (by: number) => (Math.abs(by) < 0.0005 ? 'nothing' : by > 0 ? 'pushes more' : 'turns more');
+  const turnWord = (by: number) =>
+    Math.abs(by) < 0.0005
+      ? tell('balancePanel.nothing')
+      : by > 0
+        ? tell('balancePanel.pushes_more')
+        : tell('balancePanel.turns_more');
 
-  /** On which side the inner wheels are. */
-  const inside = $derived(desk.corner?.left ? 'left' : 'right');
   const slip = $derived(b ? (b.middle.understeer * 180) / Math.PI : 0);
 
   function feel(detail: (typeof PARTS)[number]['detail'], word: string) {
@@ -66,21 +72,21 @@
   }
 </script>
 
-<section class="grid gap-1.5 text-sm" aria-label="Balance">
+<section class="grid gap-1.5 text-sm" aria-label={tell('balancePanel.balance')}>
   {#if b && drawn}
     <svg
       width={W}
       height={H}
       class="block"
       role="img"
-      aria-label="Share of the grip that front and rear use through the corner. {PARTS.map(
-        (p) => `${p.word}: ${b[p.part].words}`,
-      ).join('; ')}"
+      aria-label={tell('balancePanel.share_of_the_grip_that', {
+        pARTS: PARTS.map((p) => `${p.word}: ${b[p.part].words}`).join('; '),
+      })}
     >
       {#each drawn.pushes as d (d)}<path {d} fill="url(#hatch)" />{/each}
       {#each drawn.turns as d (d)}<path {d} fill="var(--throttle-fill)" />{/each}
       <path d="M0 {drawn.limit}H{W}" stroke="var(--ink-soft)" stroke-dasharray="2 4" />
-      <text x="0" y={drawn.limit - 3} style="font-size:10px">all of its grip</text>
+      <text x="0" y={drawn.limit - 3} style="font-size:10px">{tell('balancePanel.all_of_its_grip')}</text>
       <path d={drawn.front} fill="none" stroke="var(--ink)" stroke-width="2" />
       <path d={drawn.rear} fill="none" stroke="var(--ink)" stroke-width="1.4" stroke-dasharray="5 3" />
       {#each PARTS as p (p.part)}
@@ -90,7 +96,7 @@
       {/each}
     </svg>
     <p class="text-xs leading-tight">
-      Full line the front, broken the rear; hatched where the front uses more and it pushes, filled where it turns.
+      {tell('balancePanel.full_line_the_front_broken')}
     </p>
     <ul class="grid gap-0.5" data-balance>
       {#each PARTS as p (p.part)}
@@ -99,22 +105,21 @@
         <li class="grid grid-cols-[2.6rem_1fr_auto] items-center gap-x-1">
           <span>{p.word}</span>
           <strong data-part={p.part}>{part.words}</strong>
-          <span class="join" role="group" aria-label="How it feels, {p.word}">
-            {#each ['pushes', 'even', 'turns'] as word (word)}
+          <span class="join" role="group" aria-label={tell('balancePanel.how_it_feels', { word: p.word })}>
+            {#each ['pushes', 'even', 'turns'] as const as word (word)}
               <button
                 type="button"
                 class={['btn btn-xs join-item px-1', said === word ? 'btn-primary' : '']}
                 aria-pressed={said === word}
                 disabled={!desk.mine || !!desk.day}
                 data-feel="{p.part}-{word}"
-                onclick={() => feel(p.detail, word)}>{word}</button
+                onclick={() => feel(p.detail, word)}>{FEELS[word]}</button
               >
             {/each}
           </span>
           {#if disagrees(part.how, said)}
             <p class="border-warning col-span-3 border-l-4 pl-2 text-xs" data-disagrees>
-              You feel that it {said === 'even' ? 'is even' : said}; the numbers say: {part.words}. Look at the
-              vehicle’s axles, or what is done there.
+              {tell('balancePanel.you_feel_that_it_is', { isEven: said === 'even', said, words: part.words })}
             </p>
           {/if}
         </li>
@@ -130,19 +135,23 @@
         aria-label={g.title}
         style="font-size:11px"
       >
-        <text x={MID - 6} y="10" text-anchor="end">turns {plain(g.most * 100, 1)} %</text>
-        <text x={MID + 6} y="10">pushes</text>
+        <text x={MID - 6} y="10" text-anchor="end">{tell('balancePanel.turns', { most: plain(g.most * 100, 1) })}</text>
+        <text x={MID + 6} y="10">{tell('balancePanel.pushes')}</text>
         {#each g.moves as m, i (m.what)}
           {@const y = 16 + i * 30}
           <g
             role="listitem"
             data-move={m.what}
-            aria-label="{MOVES[m.what]}: on the way in it {turnWord(m.entry)}, in the middle {turnWord(
-              m.middle,
-            )}, on the way out {turnWord(m.exit)}{m.lap == null ? '' : `; ${signed(m.lap, 3)} seconds a lap`}"
+            aria-label={tell('balancePanel.on_the_way_in_it', {
+              what: MOVES[m.what].join(', '),
+              entry: turnWord(m.entry),
+              middle: turnWord(m.middle),
+              exit: turnWord(m.exit),
+              lap: m.lap == null ? '' : tell('balancePanel.seconds_a_lap', { lap: signed(m.lap, 3) }),
+            })}
           >
-            <text x="0" y={y + 12}>{MOVES[m.what].split(', ')[0]}</text>
-            <text x="0" y={y + 24} style="fill:var(--ink-soft)">{MOVES[m.what].split(', ')[1] ?? ''}</text>
+            <text x="0" y={y + 12}>{MOVES[m.what][0]}</text>
+            <text x="0" y={y + 24} style="fill:var(--ink-soft)">{MOVES[m.what][1]}</text>
             <path d="M{MID} {y + 1}v26" stroke="var(--ink)" />
             {#each [m.entry, m.middle, m.exit] as by, k (k)}
               <rect
@@ -157,43 +166,46 @@
             {/each}
             {#if m.lap != null}
               <text x={W} y={y + 18} text-anchor="end" style="font-variant-numeric:tabular-nums"
-                >{signed(m.lap, 3)} s a lap</text
+                >{tell('balancePanel.s_a_lap', { lap: signed(m.lap, 3) })}</text
               >
             {/if}
           </g>
         {/each}
       </svg>
     {/each}
-    <p class="text-xs leading-tight">The bars from above: in, middle, out; on the line at hand.</p>
+    <p class="text-xs leading-tight">{tell('balancePanel.the_bars_from_above_in')}</p>
     {#if b.around.length}
-      <h3 class="mt-1 font-bold">The set-up is fixed: drive round it</h3>
+      <h3 class="mt-1 font-bold">{tell('balancePanel.the_set_up_is_fixed')}</h3>
       <ul class="grid gap-0.5 text-xs leading-tight" data-around>
         {#each b.around as a (a.words)}<li>{a.words.charAt(0).toUpperCase() + a.words.slice(1)}.</li>{/each}
       </ul>
     {/if}
     {@const steps = b.moves.filter((m) => !DONE.includes(m.what))}
     {#if steps.length}
-      <ul class="grid gap-0.5 text-xs leading-tight" aria-label="Each step otherwise" data-steps>
+      <ul class="grid gap-0.5 text-xs leading-tight" aria-label={tell('balancePanel.each_step_otherwise')} data-steps>
         {#each steps as m (m.what)}
           {@const like = drivenAs(b, m)}
           <li data-step={m.what}>
-            <strong>{MOVES[m.what].replace(',', '')}</strong>:
-            {#if like}as much on the way in as {like}.{:else}no braking does that on the way in.{/if}
+            <strong>{MOVES[m.what].join(' ')}</strong>:
+            {#if like}{tell('balancePanel.as_much_on_the_way', { like })}{:else}{tell(
+                'balancePanel.no_braking_does_that_on',
+              )}{/if}
           </li>
         {/each}
       </ul>
     {/if}
     {#if b.locks.length}
-      <h3 class="mt-1 font-bold">Which wheel locks</h3>
+      <h3 class="mt-1 font-bold">{tell('balancePanel.which_wheel_locks')}</h3>
       <div class="grid gap-1" data-locks>
         {#each b.locks as l (l.turning)}
           <div class="grid grid-cols-[74px_1fr] items-center gap-2">
             <svg width="74" height="84" role="img" aria-label={l.words} class="block">
               <path d="M37 8V76M20 20H54M20 64H54" stroke="var(--ink-soft)" />
+              <!-- The inner wheels lie on the side that the corner turns to. -->
               {#each WHEELS as w, k (w.word)}
                 {@const use = Math.min(1, (l.use[k] ?? 0) * (l.planned > 0 ? 1 : 0))}
                 {@const first = l.first === w.is || (l.alike && WHEELS.find((x) => x.is === l.first)?.y === w.y)}
-                {@const x = inside === 'left' ? w.x : 74 - w.x}
+                {@const x = desk.corner?.left ? w.x : 74 - w.x}
                 <rect
                   x={x - 8}
                   y={w.y - 14}
@@ -211,28 +223,30 @@
           </div>
         {/each}
         <p class="text-xs leading-tight">
-          Hatched: how much of what it holds each wheel uses as planned; thick: {b.antiLock
-            ? 'the first that the anti-lock holds.'
-            : 'locks first. Without anti-lock.'}
+          {tell('balancePanel.hatched_how_much_of_what', { hasAntiLock: !!b.antiLock })}
         </p>
       </div>
     {/if}
     <p class="text-xs leading-tight" data-hands>
-      <strong>Hands</strong> have most to do at {metres(b.hands.station)}: {b.hands.words}.
+      <strong>{tell('balancePanel.hands')}</strong>
+      {tell('balancePanel.have_most_to_do_at', { station: metres(b.hands.station), words: b.hands.words })}
     </p>
     <p class="text-xs leading-tight">
       {#if Math.abs(slip) >= 0.1}
-        In the middle the front slips {plain(Math.abs(slip), 1)}° {slip > 0 ? 'more' : 'less'} than the rear.
+        {tell('balancePanel.in_the_middle_the_front', { slip: plain(Math.abs(slip), 1), someSlip: slip > 0 })}
       {/if}
-      On the way out, at {metres(b.exit.station)}, the driven tyres bear {plain(Math.round(borne * 100))} % of full throttle.
+      {tell('balancePanel.on_the_way_out_at', {
+        station: metres(b.exit.station),
+        borne: plain(Math.round(borne * 100)),
+      })}
       {#if b.usual}
-        The axles are told by what is usual for such a vehicle:
-        <a class="link" href="#/vehicle/{desk.view.vehicleId}">enter your own</a>.
+        {tell('balancePanel.the_axles_are_told_by')}
+        <a class="link" href="#/vehicle/{desk.view.vehicleId}">{tell('balancePanel.enter_your_own')}</a>.
       {/if}
     </p>
   {:else if told.error}
     <ProblemBox problem={asProblem(told.error)} />
   {:else}
-    <p>Looking at both axles…</p>
+    <p>{tell('balancePanel.looking_at_both_axles')}</p>
   {/if}
 </section>

@@ -7,6 +7,8 @@
   import { cornerWord } from '../../words/words';
   import { inSpeed, metres, plain, plannedLap, speedUnit } from '../../words/units';
   import ProblemBox from '../../kit/ProblemBox.svelte';
+  import { LENGTHS, few } from '../../words/few';
+  import { tell } from '../../words/tell';
 
   let { params }: { params: { id: string; revision: string } } = $props();
   let how = $state<'pocket' | 'line' | 'full'>('line');
@@ -24,8 +26,8 @@
           words: reference.words,
           lap: reference.planned,
           title: reference.changed
-            ? `working copy after revision ${reference.revision}`
-            : `revision ${reference.revision}`,
+            ? tell('card.working_copy_after_revision', { revision: reference.revision })
+            : tell('card.revision', { revision: reference.revision }),
         };
       const revision = await ask(
         api.GET('/api/references/{id}/revisions/{number}', { params: { path: { id: params.id, number } } }),
@@ -35,7 +37,11 @@
         content: revision.content,
         words: revision.words,
         lap: revision.summary.planned,
-        title: `revision ${number}, ${new Date(revision.summary.createdAt).toLocaleDateString()}: ${revision.summary.reason}`,
+        title: tell('card.revision_2', {
+          number,
+          toLocaleDateString: new Date(revision.summary.createdAt).toLocaleDateString(),
+          reason: revision.summary.reason,
+        }),
       };
     },
   }));
@@ -49,29 +55,35 @@
   {#if card.error}
     <ProblemBox problem={asProblem(card.error)} />
   {:else if !data}
-    <p role="status">Setting the card…</p>
+    <p role="status">{tell('card.setting_the_card')}</p>
   {:else}
     <div class="no-print mb-3 flex items-center justify-between">
-      <a class="link" href="#/reference/{data.reference.id}">Back to the reference</a>
-      <div class="join" role="group" aria-label="How much is printed">
+      <a class="link" href="#/reference/{data.reference.id}">{tell('card.back_to_the_reference')}</a>
+      <div class="join" role="group" aria-label={tell('card.how_much_is_printed')}>
         {#each ['pocket', 'line', 'full'] as const as length (length)}
           <button
             class={['btn btn-sm join-item', how === length ? 'btn-primary' : '']}
             aria-pressed={how === length}
-            onclick={() => (how = length)}>{length}</button
+            onclick={() => (how = length)}>{LENGTHS[length]}</button
           >
         {/each}
       </div>
-      <button class="btn btn-primary btn-sm" onclick={() => print()}><Printer class="size-4" /> Print</button>
+      <button class="btn btn-primary btn-sm" onclick={() => print()}
+        ><Printer class="size-4" /> {tell('card.print')}</button
+      >
     </div>
     <article class="card-paper">
       <header class="mb-2 flex items-baseline justify-between border-b-2 border-black pb-1">
         <h1 class="text-xl font-bold">{data.reference.circuit} · {data.reference.vehicle}</h1>
-        <p class="text-sm">lap as planned {plannedLap(data.lap)}</p>
+        <p class="text-sm">{tell('card.lap_as_planned', { lap: plannedLap(data.lap) })}</p>
       </header>
       <p class="mb-2 text-sm">
-        {data.title}. Printed {new Date().toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}; for a
-        dry road without wind, tyres warm{data.reference.sheet ? `, sheet “${data.reference.sheet}”` : ''}.
+        {tell('card.printed_for_a_dry_road', {
+          title: data.title,
+          timeStyle: new Date().toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' }),
+          hasSheet: !!data.reference.sheet,
+          sheet: data.reference.sheet,
+        })}
       </p>
       {#if how === 'pocket'}
         <ol class="pocket">
@@ -84,9 +96,9 @@
         <table>
           <thead>
             <tr>
-              <th>Corner</th><th>Brake, lift</th><th class="n">%</th><th class="n">{speedUnit()}</th><th>Gears</th><th
-                class="n">Low</th
-              ><th>How</th>
+              <th>{tell('card.corner')}</th><th>{tell('card.brake_lift')}</th><th class="n">%</th><th class="n"
+                >{speedUnit()}</th
+              ><th>{tell('card.gears')}</th><th class="n">{tell('card.low')}</th><th>{tell('card.how')}</th>
             </tr>
           </thead>
           <tbody>
@@ -100,7 +112,8 @@
                 </th>
                 {#if markers.length}
                   <td class="font-bold whitespace-nowrap">
-                    {#each markers as m (m.id)}<span class="block">{m.kind === 'LIFT' ? 'lift ' : ''}{m.found}</span
+                    {#each markers as m (m.id)}<span class="block"
+                        >{tell('card.lift', { isLift: m.kind === 'LIFT', found: m.found })}</span
                       >{/each}
                   </td>
                   <td class="n">
@@ -108,7 +121,7 @@
                       >{/each}
                   </td>
                 {:else}
-                  <td class="font-bold">{e.slowing.toLowerCase()}</td>
+                  <td class="font-bold">{few(e.slowing)}</td>
                   <td></td>
                 {/if}
                 <td class="n">{plain(inSpeed(e.approachSpeed))}</td>
@@ -122,8 +135,7 @@
         </table>
       {/if}
       <p class="mt-2 text-xs">
-        Computed markers are estimates: start early and build up. The organiser's rules, flags and instructors come
-        first. Not for use while driving.
+        {tell('card.computed_markers_are_estimates_start')}
       </p>
     </article>
   {/if}

@@ -4,6 +4,8 @@
   import type { Conflict, Desk } from './desk.svelte';
   import { foundBy, POINTS } from '../../road/points';
   import { metres } from '../../words/units';
+  import { few } from '../../words/few';
+  import { tell } from '../../words/tell';
 
   let { desk, conflict }: { desk: Desk; conflict: Conflict } = $props();
   let dialog: HTMLDialogElement;
@@ -25,11 +27,13 @@
       if (!other || Math.abs(other.station - p.station) >= 0.25)
         out.push(`${POINTS[p.kind].word} ${foundBy(p, metres) ?? metres(p.station)}`);
     }
-    if (a.gear !== b.gear) out.push(`gear ${a.gear}`);
-    if (a.note !== b.note) out.push(a.note ? `note “${a.note}”` : 'no note');
-    if (a.firstEffort !== b.firstEffort) out.push(`first effort ${Math.round(a.firstEffort * 100)} %`);
-    if (a.slowing !== b.slowing) out.push(a.slowing.toLowerCase());
-    return out.join(', ') || 'speeds only';
+    if (a.gear !== b.gear) out.push(tell('conflictDialog.gear', { gear: a.gear }));
+    if (a.note !== b.note)
+      out.push(a.note ? tell('conflictDialog.note', { note: a.note }) : tell('conflictDialog.no_note'));
+    if (a.firstEffort !== b.firstEffort)
+      out.push(tell('conflictDialog.first_effort', { firstEffort: Math.round(a.firstEffort * 100) }));
+    if (a.slowing !== b.slowing) out.push(few(a.slowing));
+    return out.join(', ') || tell('conflictDialog.speeds_only');
   }
 
   function settle() {
@@ -47,10 +51,16 @@
 
 <dialog bind:this={dialog} class="modal" aria-labelledby="conflict-title" oncancel={(e) => e.preventDefault()}>
   <div class="modal-box max-w-3xl">
-    <h2 id="conflict-title" class="text-lg font-bold">Two windows changed this reference</h2>
-    <p class="mb-3">Choose for each corner what stands. Nothing is lost: undo brings the other back.</p>
+    <h2 id="conflict-title" class="text-lg font-bold">{tell('conflictDialog.two_windows_changed_this_reference')}</h2>
+    <p class="mb-3">{tell('conflictDialog.choose_for_each_corner_what')}</p>
     <table class="table">
-      <thead><tr><th>Corner</th><th>This window</th><th>The other window</th></tr></thead>
+      <thead
+        ><tr
+          ><th>{tell('conflictDialog.corner')}</th><th>{tell('conflictDialog.this_window')}</th><th
+            >{tell('conflictDialog.the_other_window')}</th
+          ></tr
+        ></thead
+      >
       <tbody>
         {#each rows as row (row.corner.id)}
           <tr>
@@ -83,6 +93,8 @@
         {/each}
       </tbody>
     </table>
-    <div class="modal-action"><button class="btn btn-primary" onclick={settle}>Keep these</button></div>
+    <div class="modal-action">
+      <button class="btn btn-primary" onclick={settle}>{tell('conflictDialog.keep_these')}</button>
+    </div>
   </div>
 </dialog>

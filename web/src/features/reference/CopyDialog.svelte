@@ -6,6 +6,7 @@
   import { follow } from '../../api/jobs';
   import JobNote from '../../kit/JobNote.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
+  import { tell } from '../../words/tell';
 
   /** Copies the reference to another vehicle, set-up or layout version. */
   let { desk, onclose }: { desk: Desk; onclose: () => void } = $props();
@@ -64,26 +65,25 @@
 
 <dialog bind:this={dialog} class="modal" aria-labelledby="copy-title" {onclose}>
   <form class="modal-box grid gap-3" onsubmit={copy}>
-    <h2 id="copy-title" class="text-lg font-bold">Copy the reference</h2>
+    <h2 id="copy-title" class="text-lg font-bold">{tell('copyDialog.copy_the_reference')}</h2>
     <p>
-      Each point goes over as you have it, moved by what the computation says the other vehicle, set-up or road changes.
-      All of them are marked as not proved.
+      {tell('copyDialog.each_point_goes_over_as')}
     </p>
     <label class="grid gap-1"
-      >Vehicle
+      >{tell('copyDialog.vehicle')}
       <select class="select w-full" bind:value={vehicle} onchange={offer}>
         {#each paddock?.vehicles ?? [] as v (v.id)}<option value={v.id}>{v.name}</option>{/each}
       </select></label
     >
     <label class="grid gap-1"
-      >Set-up sheet
+      >{tell('copyDialog.set_up_sheet')}
       <select class="select w-full" bind:value={sheet}>
-        <option value="">no sheet</option>
+        <option value="">{tell('copyDialog.no_sheet')}</option>
         {#each sheets as s (s.id)}<option value={s.id}>{s.sheet.name}</option>{/each}
       </select></label
     >
     <label class="grid gap-1"
-      >Layout version
+      >{tell('copyDialog.layout_version')}
       <select class="select w-full" bind:value={layout}>
         {#each layouts as l (l.id)}<option value={l.id}>{l.circuit} {l.layout} v{l.version}</option>{/each}
       </select></label
@@ -91,8 +91,8 @@
     {#if job}<JobNote {job} onproblem={(p) => (problem = p)} />{/if}
     {#if problem}<ProblemBox {problem} />{/if}
     <div class="modal-action">
-      <button type="button" class="btn" onclick={() => dialog?.close()}>Not now</button>
-      <button class="btn btn-primary" disabled={busy || !vehicle}>Copy</button>
+      <button type="button" class="btn" onclick={() => dialog?.close()}>{tell('copyDialog.not_now')}</button>
+      <button class="btn btn-primary" disabled={busy || !vehicle}>{tell('copyDialog.copy')}</button>
     </div>
   </form>
 </dialog>

@@ -4,6 +4,8 @@
   import type { Desk } from './desk.svelte';
   import { newId } from '../../kit/id';
   import { lapTime, signed } from '../../words/units';
+  import { few } from '../../words/few';
+  import { tell } from '../../words/tell';
 
   /** The reference on other days: what each is like, and what it changes here. */
   let { desk }: { desk: Desk } = $props();
@@ -34,13 +36,31 @@
     from: number;
   }
   const FIELDS: Field[] = [
-    { key: 'grip', label: 'grip', unit: '%', factor: 100, min: 20, max: 120, step: 1, from: 1 },
-    { key: 'extraMass', label: 'mass', unit: 'kg more', factor: 1, min: -150, max: 300, step: 5, from: 0 },
-    { key: 'windSpeed', label: 'wind', unit: 'm/s', factor: 1, min: 0, max: 40, step: 1, from: 0 },
-    { key: 'windFrom', label: 'from', unit: '°', factor: 1, min: 0, max: 360, step: 10, from: 0 },
-    { key: 'drag', label: 'drag', unit: '%', factor: 100, min: 40, max: 120, step: 5, from: 1 },
-    { key: 'downforce', label: 'downforce', unit: '%', factor: 100, min: 40, max: 120, step: 5, from: 1 },
-    { key: 'airTemperature', label: 'air', unit: '°C', factor: 1, min: -30, max: 60, step: 1, from: 0 },
+    { key: 'grip', label: tell('daysPanel.grip'), unit: '%', factor: 100, min: 20, max: 120, step: 1, from: 1 },
+    {
+      key: 'extraMass',
+      label: tell('daysPanel.mass'),
+      unit: tell('daysPanel.kg_more'),
+      factor: 1,
+      min: -150,
+      max: 300,
+      step: 5,
+      from: 0,
+    },
+    { key: 'windSpeed', label: tell('daysPanel.wind'), unit: 'm/s', factor: 1, min: 0, max: 40, step: 1, from: 0 },
+    { key: 'windFrom', label: tell('daysPanel.from'), unit: '°', factor: 1, min: 0, max: 360, step: 10, from: 0 },
+    { key: 'drag', label: tell('daysPanel.drag'), unit: '%', factor: 100, min: 40, max: 120, step: 5, from: 1 },
+    {
+      key: 'downforce',
+      label: tell('daysPanel.downforce'),
+      unit: '%',
+      factor: 100,
+      min: 40,
+      max: 120,
+      step: 5,
+      from: 1,
+    },
+    { key: 'airTemperature', label: tell('daysPanel.air'), unit: '°C', factor: 1, min: -30, max: 60, step: 1, from: 0 },
   ];
   type SurfaceState = NonNullable<Variant['day']['surface']>['state'];
   /** Places where water gathers count on all but the first. */
@@ -49,12 +69,12 @@
   const number = (id: string) => desk.view.corners.find((c) => c.id === id)?.number ?? id;
 </script>
 
-<section class="grid gap-1.5 text-sm" aria-label="Days">
-  <div class="flex flex-wrap gap-1" role="group" aria-label="Day on the strip">
+<section class="grid gap-1.5 text-sm" aria-label={tell('daysPanel.days')}>
+  <div class="flex flex-wrap gap-1" role="group" aria-label={tell('daysPanel.day_on_the_strip')}>
     <button
       class={['btn btn-xs', desk.day === '' ? 'btn-primary' : '']}
       aria-pressed={desk.day === ''}
-      onclick={() => desk.go('')}>dry, warm</button
+      onclick={() => desk.go('')}>{tell('daysPanel.dry_warm')}</button
     >
     {#each variants as v (v.id)}
       <button
@@ -65,8 +85,8 @@
       >
     {/each}
     {#if desk.mine}
-      <select class="select select-xs w-24" aria-label="Add a day" data-add-day onchange={add}>
-        <option value="">add…</option>
+      <select class="select select-xs w-24" aria-label={tell('daysPanel.add_a_day')} data-add-day onchange={add}>
+        <option value="">{tell('daysPanel.add')}</option>
         {#each catalogue.all?.variants ?? [] as k (k.kind)}<option value={k.kind}>{k.words}</option>{/each}
       </select>
     {/if}
@@ -97,7 +117,7 @@
         </label>
       {/each}
       <label class="flex items-center gap-1 text-xs"
-        ><span class="w-14">road</span>
+        ><span class="w-14">{tell('daysPanel.road')}</span>
         <select
           class="select select-xs w-20"
           name="surface"
@@ -105,12 +125,12 @@
           onchange={(e) =>
             day({ surface: { dried: now.day.surface?.dried ?? 0.5, state: e.currentTarget.value as SurfaceState } })}
         >
-          {#each SURFACES as s (s)}<option value={s}>{s.toLowerCase()}</option>{/each}
+          {#each SURFACES as s (s)}<option value={s}>{few(s)}</option>{/each}
         </select></label
       >
       {#if now.day.surface?.state === 'DRYING'}
         <label class="flex items-center gap-1 text-xs"
-          ><span class="w-14">dried</span>
+          ><span class="w-14">{tell('daysPanel.dried')}</span>
           <input
             class="input input-xs w-14 text-right"
             type="number"
@@ -127,7 +147,7 @@
         </label>
       {/if}
       <label class="flex items-center gap-1 text-xs"
-        ><span class="w-14">hour</span>
+        ><span class="w-14">{tell('daysPanel.hour')}</span>
         <input
           class="input input-xs w-20"
           type="time"
@@ -137,7 +157,7 @@
       >
     </div>
     <label class="flex items-center gap-1 text-xs"
-      ><span class="w-14">called</span>
+      ><span class="w-14">{tell('daysPanel.called')}</span>
       <input
         class="input input-xs flex-1"
         maxlength="60"
@@ -148,9 +168,11 @@
     >
     {#if view}
       <p>
-        Lap computed {lapTime(view.lapTime)}, {signed(view.lapTime - desk.lap.lapTime, 1)} s on the dry one. {view.ownLine
-          ? 'The line is laid anew for this grip.'
-          : "On the dry day's line."} Here:
+        {tell('daysPanel.lap_computed_s_on_the', {
+          lapTime: lapTime(view.lapTime),
+          lapTime2: signed(view.lapTime - desk.lap.lapTime, 1),
+          hasOwnLine: !!view.ownLine,
+        })}
       </p>
       <ul class="grid gap-0.5" data-changes>
         {#each view.adjusted.changes as c (c.words)}
@@ -158,31 +180,32 @@
             {c.words}
           </li>
         {:else}
-          <li class="text-xs">Nothing changes in this corner.</li>
+          <li class="text-xs">{tell('daysPanel.nothing_changes_in_this_corner')}</li>
         {/each}
       </ul>
       {#if view.adjusted.byHand.length && desk.mine}
         <button
           class="btn btn-xs"
           onclick={() => desk.putVariant({ ...now, entries: now.entries.filter((h) => h.corner !== desk.selected) })}
-          >Take what is proposed here</button
+          >{tell('daysPanel.take_what_is_proposed_here')}</button
         >
       {/if}
     {:else}
-      <p role="status">Driving that day…</p>
+      <p role="status">{tell('daysPanel.driving_that_day')}</p>
     {/if}
     <p class="text-xs leading-tight">
-      Dashed: the reference itself. Drag a flag to set it by hand for this day{now.entries.length
-        ? `; set so far in ${now.entries.map((h) => number(h.corner)).join(', ')}`
-        : ''}.
+      {tell('daysPanel.dashed_the_reference_itself_drag', {
+        corner: now.entries.length
+          ? tell('daysPanel.set_so_far_in', { corner: now.entries.map((h) => number(h.corner)).join(', ') })
+          : '',
+      })}
     </p>
     {#if desk.mine}<button class="btn btn-xs btn-ghost justify-self-start" onclick={() => desk.dropVariant(now.id)}
-        >Remove this day</button
+        >{tell('daysPanel.remove_this_day')}</button
       >{/if}
   {:else}
     <p class="text-xs leading-tight">
-      The reference is for a dry, warm, still day. Add another: only what differs is kept, and what you do not set
-      follows the computation.
+      {tell('daysPanel.the_reference_is_for_a')}
     </p>
   {/if}
 </section>

@@ -5,6 +5,7 @@
   import { metres, plain } from '../../words/units';
   import type { Desk } from './desk.svelte';
   import { edgesOf, lay, toggled } from './edges';
+  import { tell } from '../../words/tell';
 
   /** What lies beyond the edges of a corner: what it is worth, what it risks, and whether it is used. */
   let { desk, corner }: { desk: Desk; corner: Corner } = $props();
@@ -43,26 +44,35 @@
   }
   const now = $derived<RoadUse>(desk.content.use ?? { opened: [], gates: [] });
 
-  const word = (e: EdgeView) => (e.kerb ? 'kerb' : 'ground beyond the edge');
-  const name = (e: EdgeView) => `${e.left ? 'left' : 'right'} ${word(e)}, ${metres(e.from)} to ${metres(e.to)}`;
+  const word = (e: EdgeView) => (e.kerb ? tell('edgesPanel.kerb') : tell('edgesPanel.ground_beyond_the_edge'));
+  const name = (e: EdgeView) =>
+    tell('edgesPanel.left_right_to', { hasLeft: !!e.left, word: word(e), from: metres(e.from), to: metres(e.to) });
   const toggle = (e: EdgeView) => void desk.layAnew({ use: { ...now, opened: toggled(now.opened, e.id) } });
   const lift = (id: string) => void desk.layAnew({ use: { ...now, gates: now.gates.filter((g) => g.id !== id) } });
 </script>
 
-<section class="grid gap-1.5 text-sm" aria-label="Edges of the road">
+<section class="grid gap-1.5 text-sm" aria-label={tell('edgesPanel.edges_of_the_road')}>
   {#if use.error}
     <ProblemBox problem={asProblem(use.error)} />
   {:else if !use.data}
-    <p>Looking along the edges…</p>
+    <p>{tell('edgesPanel.looking_along_the_edges')}</p>
   {:else if !edges.length}
     <p>
-      The survey knows no kerb here and no ground beyond the edge.
-      <a class="link" href="#/survey/{desk.view.layoutId}">Survey them</a>; then they can be used.
+      {tell('edgesPanel.the_survey_knows_no_kerb')}
+      <a class="link" href="#/survey/{desk.view.layoutId}">{tell('edgesPanel.survey_them')}</a>{tell(
+        'edgesPanel.then_they_can_be_used',
+      )}
     </p>
   {:else}
-    <svg width={W} height={H} class="block" role="group" aria-label="Edges of corner {corner.number}, from above">
+    <svg
+      width={W}
+      height={H}
+      class="block"
+      role="group"
+      aria-label={tell('edgesPanel.edges_of_corner_from_above', { number: corner.number })}
+    >
       <rect x="0" y={H / 2 - 16} width={W} height="32" fill="var(--road)" />
-      <text x="4" y={H / 2 + 4} style="font-size:11px;fill:var(--ink-soft)">road →</text>
+      <text x="4" y={H / 2 + 4} style="font-size:11px;fill:var(--ink-soft)">{tell('edgesPanel.road')}</text>
       {#each drawn as d (d.edge.id)}
         {@const e = d.edge}
         {@const y = e.left ? H / 2 - 17 - d.out : H / 2 + 17}
@@ -75,7 +85,7 @@
           tabindex={e.never || !desk.mine ? -1 : 0}
           aria-disabled={!!e.never || !desk.mine}
           aria-pressed={e.opened}
-          aria-label="{name(e)}: {e.never ?? (e.opened ? 'used' : 'not used')}"
+          aria-label="{name(e)}: {e.never ?? (e.opened ? tell('edgesPanel.used') : tell('edgesPanel.not_used'))}"
           data-edge={e.id}
           class={e.never || !desk.mine ? '' : 'focus-ring cursor-pointer'}
           fill={e.opened ? 'var(--line)' : e.never ? 'url(#hatch)' : 'var(--color-base-100)'}
@@ -93,8 +103,7 @@
       {/each}
     </svg>
     <p class="text-xs leading-tight">
-      Filled: used. Broken: could be used, by pressing it. Hatched: must not. The line keeps to the road where nothing
-      is opened.
+      {tell('edgesPanel.filled_used_broken_could_be')}
     </p>
     <ul class="grid gap-1.5">
       {#each edges as e (e.id)}
@@ -109,7 +118,7 @@
               class={['btn btn-xs', e.opened ? 'btn-primary' : '']}
               disabled={!desk.mine || desk.busy}
               aria-pressed={e.opened}
-              onclick={() => toggle(e)}>{e.opened ? 'used' : 'use it'}</button
+              onclick={() => toggle(e)}>{tell('edgesPanel.used_use_it', { hasOpened: !!e.opened })}</button
             >
             <span class="col-span-2 flex items-center gap-2">
               <svg width="52" height="9" aria-hidden="true"
@@ -124,11 +133,13 @@
                 /></svg
               >
               <span class="tabular-nums" data-worth
-                >{worth === undefined
-                  ? 'both lines are laid…'
-                  : worth < 0.0005
-                    ? 'worth nothing'
-                    : `${plain(worth, 3)} s a lap`}, {metres(e.reach, 1)} out</span
+                >{tell('edgesPanel.out', {
+                  worth:
+                    worth === undefined
+                      ? tell('edgesPanel.both_lines_are_laid')
+                      : tell('edgesPanel.worth_nothing_s_a_lap', { isWorth: worth < 0.0005, worth: plain(worth, 3) }),
+                  reach: metres(e.reach, 1),
+                })}</span
               >
             </span>
             {#if e.risks.length}<span class="col-span-2 text-xs leading-tight" data-risks>{e.risks.join('; ')}</span
@@ -139,23 +150,28 @@
     </ul>
   {/if}
   {#if gates.length}
-    <h3 class="mt-1 font-bold">Places that the line passes</h3>
+    <h3 class="mt-1 font-bold">{tell('edgesPanel.places_that_the_line_passes')}</h3>
     <ul class="grid gap-1">
       {#each gates as g (g.gate.id)}
         <li class="flex items-center gap-2" data-gate={g.gate.id}>
           <span class="flex-1"
-            >{metres(g.gate.metres, 1)} from the {g.gate.left ? 'left' : 'right'} edge at {metres(g.gate.station)}
+            >{tell('edgesPanel.from_the_left_right_edge', {
+              gate: metres(g.gate.metres, 1),
+              hasLeft: !!g.gate.left,
+              station: metres(g.gate.station),
+            })}
             {#if g.missing > 0}<strong style="color:var(--brake)"
-                >cannot be met, {metres(g.missing, 1)} are missing</strong
+                >{tell('edgesPanel.cannot_be_met_are_missing', { missing: metres(g.missing, 1) })}</strong
               >{/if}</span
           >
-          <button class="btn btn-xs" disabled={!desk.mine || desk.busy} onclick={() => lift(g.gate.id)}>lift it</button>
+          <button class="btn btn-xs" disabled={!desk.mine || desk.busy} onclick={() => lift(g.gate.id)}
+            >{tell('edgesPanel.lift_it')}</button
+          >
         </li>
       {/each}
     </ul>
   {/if}
   <p class="text-xs leading-tight">
-    Worth: the lap with it less the lap without, both lines laid anew. Track limits and the rules of the event come
-    first.
+    {tell('edgesPanel.worth_the_lap_with_it')}
   </p>
 </section>

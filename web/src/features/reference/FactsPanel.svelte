@@ -7,6 +7,8 @@
   import { metres } from '../../words/units';
   import { FACTS } from '../../words/facts';
   import type { Desk } from './desk.svelte';
+  import { few } from '../../words/few';
+  import { tell } from '../../words/tell';
 
   /** What is true of the corner, beside what is done in it. */
   type DetailLine = NonNullable<typeof catalogue.all>['details'][number];
@@ -51,14 +53,16 @@
   }
 </script>
 
-<section class="grid gap-1.5 text-sm" aria-label="What is true of the corner">
+<section class="grid gap-1.5 text-sm" aria-label={tell('factsPanel.what_is_true_of_the')}>
   {#if hazards && (hazards.warnings.length || hazards.shortRunOff)}
     <div class="border-error border-l-4 pl-2 text-xs leading-tight" data-hazards>
-      {#if hazards.warnings.length}<p>Survey: {hazards.warnings.join('; ')}.</p>{/if}
+      {#if hazards.warnings.length}<p>{tell('factsPanel.survey', { warnings: hazards.warnings.join('; ') })}</p>{/if}
       {#if hazards.escape && !entry.details['ESCAPE']}
         <p>
-          Escape offered: {hazards.escape}.
-          <button class="link" disabled={!desk.movable} onclick={() => say('ESCAPE', hazards.escape)}>Take it</button>
+          {tell('factsPanel.escape_offered', { escape: hazards.escape })}
+          <button class="link" disabled={!desk.movable} onclick={() => say('ESCAPE', hazards.escape)}
+            >{tell('factsPanel.take_it')}</button
+          >
         </p>
       {/if}
     </div>
@@ -74,7 +78,9 @@
       onclick={() => onnote(d.detail)}
     >
       <span class="text-xs">{d.words}</span>
-      <span class="text-xs font-semibold break-words">{entry.details[d.detail] || '…'}</span>
+      <span class="text-xs font-semibold break-words"
+        >{d.choices.find((c) => c.value === entry.details[d.detail])?.words ?? (entry.details[d.detail] || '…')}</span
+      >
     </button>
   {/snippet}
   {#each facts.filter((d) => entry.details[d.detail] !== undefined) as d (d.detail)}{@render note(d)}{/each}
@@ -92,7 +98,7 @@
   {#if others.length}
     <details class="border-base-300 border-t pt-1" data-words-only>
       <summary class="cursor-pointer text-xs font-semibold"
-        >{others.length} notes that are words only: nothing is computed from them</summary
+        >{tell('factsPanel.notes_that_are_words_only', { others: others.length })}</summary
       >
       <div class="grid gap-1 pt-1">
         {#each others as d (d.detail)}{@render note(d)}{/each}
@@ -101,21 +107,21 @@
   {/if}
 
   {#if desk.movable && (missing.length || kerbs.length)}
-    <div class="flex flex-wrap gap-1" role="group" aria-label="Say more" data-add>
+    <div class="flex flex-wrap gap-1" role="group" aria-label={tell('factsPanel.say_more')} data-add>
       {#each missing as d (d.detail)}
         <button class="btn btn-xs btn-dash" data-add-fact={d.detail} onclick={() => add(d.detail)}>{d.words}</button>
       {/each}
       {#each kerbs as part (part)}
         <button class="btn btn-xs btn-dash" data-add-kerb={part} onclick={() => addKerb(part)}
-          >{part.toLowerCase()} kerb</button
+          >{tell('factsPanel.kerb', { part: few(part) })}</button
         >
       {/each}
     </div>
   {/if}
 
   {#if entry.slowing === 'BRAKE' && station(entry, 'BRAKE') !== undefined}
-    <div class="flex items-center gap-1 text-xs" role="group" aria-label="Other markers">
-      other markers
+    <div class="flex items-center gap-1 text-xs" role="group" aria-label={tell('factsPanel.other_markers')}>
+      {tell('factsPanel.other_markers_2')}
       {#each MARKERS as m (m.kind)}
         <button
           class={['btn btn-xs', hasPoint(entry, m.kind) ? 'btn-soft' : '']}
@@ -128,13 +134,13 @@
     </div>
   {/if}
   <details bind:open={sureness} class="border-base-300 border-t pt-1">
-    <summary class="cursor-pointer text-xs font-semibold">How sure of each point</summary>
+    <summary class="cursor-pointer text-xs font-semibold">{tell('factsPanel.how_sure_of_each_point')}</summary>
     {#each entry.points as p (p.kind)}
       <label class="flex items-center gap-1" data-sure={p.kind}>
         <span class="flex-1 truncate text-xs">{POINTS[p.kind].word} · {foundBy(p, metres) ?? metres(p.station)}</span>
         <select
           class="select select-xs w-24"
-          aria-label="How sure of {POINTS[p.kind].word}"
+          aria-label={tell('factsPanel.how_sure_of', { word: POINTS[p.kind].word })}
           disabled={!desk.movable}
           value={p.sure ?? ''}
           onchange={(e) => {
@@ -143,20 +149,20 @@
             desk.settle();
           }}
         >
-          <option value="">not said</option>
+          <option value="">{tell('factsPanel.not_said')}</option>
           {#each SURE as [sure, word] (sure)}<option value={sure}>{word}</option>{/each}
         </select>
       </label>
     {/each}
   </details>
   <label class="border-base-300 flex items-center gap-1 border-t pt-1 text-xs"
-    >priority of the corner
+    >{tell('factsPanel.priority_of_the_corner')}
     <input
       class="input input-xs w-14 text-right"
       type="number"
       min="1"
       max="99"
-      placeholder="auto"
+      placeholder={tell('factsPanel.auto')}
       value={entry.priority ?? ''}
       disabled={!desk.movable}
       onchange={(e) => {
@@ -166,6 +172,6 @@
     /></label
   >
   <p class="text-xs leading-tight opacity-75">
-    What is done is written on the road, the kerbs and the pedals: press there, or type its letter.
+    {tell('factsPanel.what_is_done_is_written')}
   </p>
 </section>

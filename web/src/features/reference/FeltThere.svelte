@@ -5,6 +5,7 @@
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import { clock, day } from '../../words/clock';
   import { FELT } from '../../words/felt';
+  import { tell } from '../../words/tell';
 
   /** What the driver felt in a corner, session by session, for a coach who was let in. */
   let { reference, corner }: { reference: string; corner: string } = $props();
@@ -23,14 +24,16 @@
     const beside = s.felt.corners.find((f) => f.corner === corner);
     if (beside) return beside.words.replace(/^you /, '');
     const said = s.lines.filter((l) => l.told.about === 'CORNER' && l.told.corner === corner).at(-1)?.told.felt;
-    if (said) return `said ${FELT[said]}`;
-    return s.lines.some((l) => l.told.about === 'REST') ? 'said as planned' : 'nothing said of it';
+    if (said) return tell('feltThere.said', { said: FELT[said] });
+    return s.lines.some((l) => l.told.about === 'REST')
+      ? tell('feltThere.said_as_planned')
+      : tell('feltThere.nothing_said_of_it');
   };
 </script>
 
 {#if problem}<ProblemBox {problem} />{/if}
 {#if sessions.length}
-  <section class="grid gap-1" aria-label="What the driver felt here" data-felt-there>
+  <section class="grid gap-1" aria-label={tell('feltThere.what_the_driver_felt_here')} data-felt-there>
     {#each sessions as s (s.id)}
       <div class="border-base-300 border-l-4 pl-2 leading-tight">
         <p><strong>{s.name}, {day(s.begins, s.zone)} {clock(s.begins, s.zone)}</strong> {felt(s)}</p>
@@ -41,7 +44,7 @@
               controls
               preload="none"
               src="/api/sessions/{s.id}/log/{l.id}/sound"
-              aria-label="Spoken note of {s.name}"
+              aria-label={tell('feltThere.spoken_note_of', { name: s.name })}
             ></audio>
           {:else}<p>“{l.told.words}”</p>{/if}
         {/each}

@@ -2,6 +2,7 @@
   import type { CornerEntry } from '../../api/api';
   import type { Desk } from './desk.svelte';
   import { inSpeed, metres, plain, signed, speedText, speedUnit } from '../../words/units';
+  import { tell } from '../../words/tell';
 
   /** Each gear on the revs: where it stands at the slowest point and at full throttle. */
   let { desk, entry }: { desk: Desk; entry: CornerEntry } = $props();
@@ -28,9 +29,15 @@
   const bears = $derived(gears.find((c) => c.gear === entry.gear)?.bears ?? 1);
 </script>
 
-<section class="grid gap-1.5 text-sm" aria-label="Gears">
+<section class="grid gap-1.5 text-sm" aria-label={tell('gearPanel.gears')}>
   {#if answer}
-    <svg width={W} height={gears.length * 30 + 22} class="block" role="group" aria-label="Gears against revs">
+    <svg
+      width={W}
+      height={gears.length * 30 + 22}
+      class="block"
+      role="group"
+      aria-label={tell('gearPanel.gears_against_revs')}
+    >
       <rect
         x={x(limit)}
         y="0"
@@ -41,7 +48,7 @@
       />
       <path d="M{x(limit)} 0V{gears.length * 30 + 4}" stroke="var(--brake)" stroke-width="2" />
       <text x={x(limit)} y={gears.length * 30 + 16} text-anchor="middle" style="font-size:11px"
-        >limit {round(limit)}</text
+        >{tell('gearPanel.limit', { limit: round(limit) })}</text
       >
       {#each gears as c, i (c.gear)}
         {@const y = i * 30 + 15}
@@ -50,9 +57,11 @@
           role="button"
           tabindex="0"
           aria-pressed={on}
-          aria-label="Gear {c.gear}, {round(c.revsAtMinimum)} revs at the slowest point, {round(
-            c.revsAtFull,
-          )} at full throttle"
+          aria-label={tell('gearPanel.gear_revs_at_the_slowest', {
+            gear: c.gear,
+            revsAtMinimum: round(c.revsAtMinimum),
+            revsAtFull: round(c.revsAtFull),
+          })}
           class="cursor-pointer"
           data-gear-row={c.gear}
           opacity={c.usable || on ? 1 : 0.45}
@@ -79,53 +88,67 @@
           <path d="M{x(c.revsAtMinimum)} {y - 7}v14" stroke="var(--ink)" stroke-width="2" />
           <circle cx={x(c.revsAtFull)} cy={y} r="4.5" fill="var(--throttle)" />
           <text x={W - 4} y={y - 1} text-anchor="end" font-weight="700"
-            >{c.usable ? `${signed(c.cost, 2)} s` : c.revsAtMinimum > limit * 0.9 ? 'over-revs' : 'too low'}</text
+            >{tell('gearPanel.s_over_revs_too_low', {
+              hasUsable: !!c.usable,
+              cost: signed(c.cost, 2),
+              isRevsAtMinimum: c.revsAtMinimum > limit * 0.9,
+            })}</text
           >
           <text x={W - 4} y={y + 11} text-anchor="end" style="font-size:10px"
-            >{c.lifts ? 'lifts the front' : `down ≤ ${speedText(c.safeDown)}`}</text
+            >{tell('gearPanel.lifts_the_front_down', { hasLifts: !!c.lifts, safeDown: speedText(c.safeDown) })}</text
           >
         </g>
       {/each}
     </svg>
     <p class="text-xs">
-      Bar: slowest point. Dot: full throttle. Right: time to the next braking, and the speed under which the shift down
-      is safe.
+      {tell('gearPanel.bar_slowest_point_dot_full')}
     </p>
     {#if calmer}
       <p class="text-xs leading-tight" data-calmer>
-        In {entry.gear} the tyres bear {plain(Math.round(bears * 100))} % of the throttle at the slowest point, in {calmer.gear}
-        {plain(Math.round(calmer.bears * 100))} %. {calmer.gear} is calmer: the pedal answers {plain(
-          Math.round(calmer.milder * 100),
-        )} % more mildly, for {signed(calmer.cost, 2)} s.
+        {tell('gearPanel.in_the_tyres_bear_of', {
+          gear: entry.gear,
+          bears: plain(Math.round(bears * 100)),
+          gear2: calmer.gear,
+          bears2: plain(Math.round(calmer.bears * 100)),
+          milder: plain(Math.round(calmer.milder * 100)),
+          cost: signed(calmer.cost, 2),
+        })}
       </p>
     {/if}
     <dl class="grid grid-cols-[auto_1fr] gap-x-3 [&>dd]:text-right [&>dt]:opacity-80">
-      <dt class="col-span-2">shifts down</dt>
+      <dt class="col-span-2">{tell('gearPanel.shifts_down')}</dt>
       <dd class="col-span-2" data-downshifts>
-        {#if answer.shifts.down.length === 0}none{/if}
+        {#if answer.shifts.down.length === 0}{tell('gearPanel.none')}{/if}
         {#each answer.shifts.down as d (d.gear)}
           <span class="block whitespace-nowrap"
-            >{d.gear} at {metres(d.station)}, {speedText(d.speed)}{d.safe ? '' : ', too early'}</span
+            >{tell('gearPanel.at_too_early', {
+              gear: d.gear,
+              station: metres(d.station),
+              speed: speedText(d.speed),
+              hasSafe: !!d.safe,
+            })}</span
           >
         {/each}
       </dd>
       {#if answer.shifts.limiterCost != null}
-        <dt>holding gear {entry.gear} to the limiter</dt>
+        <dt>{tell('gearPanel.holding_gear_to_the_limiter', { gear: entry.gear })}</dt>
         <dd>{signed(answer.shifts.limiterCost, 2)} s</dd>
       {/if}
       {#if answer.shifts.shortShiftCost != null}
-        <dt>short shift</dt>
+        <dt>{tell('gearPanel.short_shift')}</dt>
         <dd>{signed(answer.shifts.shortShiftCost, 2)} s</dd>
       {/if}
     </dl>
     {#if worth}
       <div class="border-base-300 border-t pt-1" data-exit-worth>
-        <strong>Exit</strong>
+        <strong>{tell('gearPanel.exit')}</strong>
         <p class="leading-tight">
-          1 {speedUnit()} more where full throttle begins gives {plain(worth.seconds / inSpeed(1 / 3.6), 3)} s over the {metres(
-            worth.straight,
-          )} that follow. That is
-          {metres(worth.metres / inSpeed(1 / 3.6), 1)} at the slowest point: no more may be lost before it.
+          {tell('gearPanel.1_more_where_full_throttle', {
+            speedUnit: speedUnit(),
+            inSpeed: plain(worth.seconds / inSpeed(1 / 3.6), 3),
+            straight: metres(worth.straight),
+            inSpeed2: metres(worth.metres / inSpeed(1 / 3.6), 1),
+          })}
         </p>
       </div>
     {/if}

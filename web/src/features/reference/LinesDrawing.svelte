@@ -3,6 +3,7 @@
   import { pathOf } from '../../road/strip';
   import { apart, POINTS } from '../../road/points';
   import { metres } from '../../words/units';
+  import { tell } from '../../words/tell';
 
   interface Props {
     road: RoadView;
@@ -65,7 +66,13 @@
 </script>
 
 <div bind:clientWidth={width}>
-  <svg {width} height={H} class="block" role="img" aria-label="Line before and after through corner {corner.number}">
+  <svg
+    {width}
+    height={H}
+    class="block"
+    role="img"
+    aria-label={tell('linesDrawing.line_before_and_after_through', { number: corner.number })}
+  >
     <path d={band} fill="var(--road)" stroke="var(--road-edge)" />
     <path d={line(before)} fill="none" stroke="var(--ink-soft)" stroke-width="1.5" stroke-dasharray="5 4" />
     <path d={line(after)} fill="none" stroke="var(--line)" stroke-width="2" />
@@ -97,6 +104,6 @@
     {#each entryAfter.points as p (p.kind)}
       <circle cx={x(near(p.station))} cy={y(value(after, p.station, step))} r="4" fill={POINTS[p.kind].colour} />
     {/each}
-    <text x="4" y="11" style="font-size:11px">road laid straight, widened; dashed: the line as it was</text>
+    <text x="4" y="11" style="font-size:11px">{tell('linesDrawing.road_laid_straight_widened_dashed')}</text>
   </svg>
 </div>

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { AnswerView } from '../../api/api';
   import { metres, plain } from '../../words/units';
+  import { tell } from '../../words/tell';
 
   /** What the tyres carry along the approach, and whether that speaks for braking elsewhere. */
   let { load, length }: { load: AnswerView['load']; length: number } = $props();
@@ -22,16 +23,26 @@
     return Math.abs(d) < 0.5 ? 0 : d;
   });
   const gain = $derived(load.atBest && load.atBegin ? load.atBest / load.atBegin - 1 : 0);
-  const WHY = { CREST: 'light', BUMPS: 'bumps', STROKE: 'on the stops', DROOP: 'wheels hang' };
+  const WHY = {
+    CREST: 'light',
+    BUMPS: 'bumps',
+    STROKE: tell('loadChart.on_the_stops'),
+    DROOP: tell('loadChart.wheels_hang'),
+  };
   const words = $derived(
     [
       by && begin !== null
-        ? `Begun ${metres(Math.abs(by))} ${by < 0 ? 'sooner' : 'later'}, braking finds ${plain(gain * 100)} % more load on the tyres.`
+        ? tell('loadChart.begun_sooner_later_braking_finds', {
+            by: metres(Math.abs(by)),
+            lessBy: by < 0,
+            gain: plain(gain * 100),
+          })
         : '',
       load.light.length
-        ? `${[...new Set(load.light.map((l) => WHY[l.why]))].join(' and ')} on the approach: ${load.light
-            .map((l) => `${metres(l.from)} to ${metres(l.to)}`)
-            .join(', ')}.`
+        ? tell('loadChart.on_the_approach', {
+            why: [...new Set(load.light.map((l) => WHY[l.why]))].join(' and '),
+            to: load.light.map((l) => tell('loadChart.to', { from: metres(l.from), to: metres(l.to) })).join(', '),
+          })
         : '',
     ]
       .filter(Boolean)
@@ -45,13 +56,10 @@
     height={H}
     class="block"
     role="img"
-    aria-label="Load of the tyres along the approach, {plain(
-      load.load[0] ?? 1,
-      2,
-    )} times the weight at its start. {words}"
+    aria-label={tell('loadChart.load_of_the_tyres_along', { load: plain(load.load[0] ?? 1, 2), words })}
   >
     <path d="M0 {y(1)}H{W}" stroke="var(--ink-soft)" stroke-dasharray="2 4" />
-    <text x="0" y={H - 1} style="font-size:10px">load of the tyres; dotted, the weight</text>
+    <text x="0" y={H - 1} style="font-size:10px">{tell('loadChart.load_of_the_tyres_dotted')}</text>
     {#each load.light as l (l.from)}
       <rect
         x={x(l.from)}

@@ -2,6 +2,7 @@
   import type { MistakeCurve } from '../../api/api';
   import { metres, signed } from '../../words/units';
   import { lossCurve } from './lossCurve';
+  import { tell } from '../../words/tell';
 
   /** What missing a place costs: early to the left, late to the right, seconds downwards, and where to aim. */
   let { curve }: { curve: MistakeCurve } = $props();
@@ -32,7 +33,13 @@
 </script>
 
 <figure data-mistakes>
-  <svg viewBox="0 0 {W} {H}" width={W} height={H} role="img" aria-label="What missing the place costs">
+  <svg
+    viewBox="0 0 {W} {H}"
+    width={W}
+    height={H}
+    role="img"
+    aria-label={tell('mistakeDrawing.what_missing_the_place_costs')}
+  >
     {#if curve.last != null}
       <rect
         x={x(curve.last)}
@@ -53,25 +60,29 @@
     <path d={loss.path((p) => x(p.m))} fill="none" stroke="var(--ink)" stroke-width="1.6" />
     <circle cx={x(0)} cy={loss.y(0)} r="3" fill="var(--paper)" stroke="var(--ink)" />
     <path d="M{x(curve.aim)} {TOP - 6}l-4 -6h8z" fill="var(--ink)" data-aim={curve.aim} />
-    <text x="8" y="10" font-size="11">early</text>
-    <text x={W - 8} y="10" font-size="11" text-anchor="end">late</text>
+    <text x="8" y="10" font-size="11">{tell('mistakeDrawing.early')}</text>
+    <text x={W - 8} y="10" font-size="11" text-anchor="end">{tell('mistakeDrawing.late')}</text>
   </svg>
   <figcaption class="leading-tight">
     {#if moved}
-      Aim {metres(Math.abs(curve.aim), 1)}
-      {curve.aim < 0 ? 'sooner' : 'later'}: {signed(curve.aimed, 3)} s on average, against {signed(curve.asPlanned, 3)} s
-      at the place itself.
+      {tell('mistakeDrawing.aim_sooner_later_s_on', {
+        aim: metres(Math.abs(curve.aim), 1),
+        lessAim: curve.aim < 0,
+        aimed: signed(curve.aimed, 3),
+        asPlanned: signed(curve.asPlanned, 3),
+      })}
     {:else}
-      The place itself is the best aim: {signed(curve.aimed, 3)} s on average.
+      {tell('mistakeDrawing.the_place_itself_is_the', { aimed: signed(curve.aimed, 3) })}
     {/if}
     {#if curve.off >= 0.0005}
-      Aimed at the place, {(curve.off * 100).toFixed(1)} % of laps miss the corner{curve.tight
-        ? ', and there is no room beyond the road'
-        : ''}.
+      {tell('mistakeDrawing.aimed_at_the_place_of', { off: (curve.off * 100).toFixed(1), hasTight: !!curve.tight })}
     {/if}
     <span class="opacity-75">
-      Missed by {metres(curve.sigma, 1)}
-      {curve.laps ? `as ${curve.laps} laps did` : 'as is usual; your own counts from eight laps on'}.
+      {tell('mistakeDrawing.missed_by_as_laps_did', {
+        sigma: metres(curve.sigma, 1),
+        hasLaps: !!curve.laps,
+        laps: curve.laps,
+      })}
     </span>
   </figcaption>
 </figure>

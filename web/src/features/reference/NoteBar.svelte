@@ -4,6 +4,7 @@
   import { catalogue } from '../../api/catalogue.svelte';
   import { fact } from '../../words/facts';
   import type { Desk } from './desk.svelte';
+  import { tell } from '../../words/tell';
 
   /** A note of the corner in hand: its words, and what they are good for. */
   let { desk, entry, detail, onclose }: { desk: Desk; entry: CornerEntry; detail: Detail; onclose: () => void } =
@@ -24,7 +25,7 @@
 
 <section
   class="border-base-300 bg-base-100 mt-1 flex min-h-[64px] flex-wrap items-center gap-x-3 gap-y-1 rounded border px-3 py-1.5 text-sm"
-  aria-label="Note in hand"
+  aria-label={tell('noteBar.note_in_hand')}
   data-note-in-hand={detail}
 >
   <strong>{words?.words ?? detail}</strong>
@@ -59,14 +60,12 @@
   {/key}
   <button
     class="btn btn-xs btn-square"
-    aria-label="Remove {words?.words ?? detail}"
+    aria-label={tell('noteBar.remove', { detail: words?.words ?? detail })}
     disabled={!desk.movable}
     onclick={drop}><X class="size-3.5" /></button
   >
-  <button class="btn btn-xs btn-ghost" onclick={onclose}>Done</button>
+  <button class="btn btn-xs btn-ghost" onclick={onclose}>{tell('noteBar.done')}</button>
   <p class="basis-full text-xs opacity-75">
-    {fact(detail)
-      ? 'A fact of the corner: it stands in the sentence and on the card.'
-      : 'Words only: nothing is computed from them. What is done at a place is written on the road and the pedals.'}
+    {tell('noteBar.a_fact_of_the_corner', { hasDetail: !!fact(detail) })}
   </p>
 </section>

@@ -5,6 +5,7 @@
   import Slide from '../../kit/Slide.svelte';
   import { lapTime, plain, signed } from '../../words/units';
   import type { Desk } from './desk.svelte';
+  import { tell } from '../../words/tell';
 
   /** How much of what the vehicle can do the driver uses: drawn inside all of it, and pulled there. */
   let { desk }: { desk: Desk } = $props();
@@ -14,11 +15,11 @@
   const LEAST = 0.5;
   /** Share of the lap off the best, and what such drivers are called. */
   const TIERS = [
-    { off: 0.105, word: 'newcomer' },
+    { off: 0.105, word: tell('pacePanel.newcomer') },
     { off: 0.07, word: '' },
-    { off: 0.045, word: 'strong amateur' },
+    { off: 0.045, word: tell('pacePanel.strong_amateur') },
     { off: 0.02, word: '' },
-    { off: 0, word: 'all of it' },
+    { off: 0, word: tell('pacePanel.all_of_it') },
   ];
 
   const pace = $derived(desk.content.pace ?? null);
@@ -63,17 +64,24 @@
       const runs = (await ask(api.GET('/api/references/{id}/runs', { params: { path: { id } } }))).runs;
       const run = runs.find((r) => r.laps.some((l) => l.counts));
       if (!run) {
-        told = 'No laps count yet: bring a recording on Runs.';
+        told = tell('pacePanel.no_laps_count_yet_bring');
         return;
       }
       const laps = await ask(api.GET('/api/runs/{id}/pace', { params: { path: { id: run.id } } }));
       const change: Partial<Driving> = {};
       if (laps.braking != null) change.braking = Math.max(LEAST, laps.braking);
       if (laps.turning != null) change.turning = Math.max(LEAST, laps.turning);
-      told = `${run.name}: ${[
-        laps.turning == null ? 'too few corners tell the turning' : `turns with ${percent(laps.turning)}`,
-        laps.braking == null ? 'too little hard braking tells the brakes' : `brakes with ${percent(laps.braking)}`,
-      ].join(', ')}; traction is not told by laps.`;
+      told = tell('pacePanel.traction_is_not_told_by', {
+        name: run.name,
+        braking: [
+          laps.turning == null
+            ? tell('pacePanel.too_few_corners_tell_the')
+            : tell('pacePanel.turns_with', { turning: percent(laps.turning) }),
+          laps.braking == null
+            ? tell('pacePanel.too_little_hard_braking_tells')
+            : tell('pacePanel.brakes_with', { braking: percent(laps.braking) }),
+        ].join(', '),
+      });
       if (Object.keys(change).length) set(change, 'laps');
       desk.settle();
     } catch (e) {
@@ -108,9 +116,24 @@
     return `M${mx - x} ${my}A${x} ${down} 0 0 0 ${mx + x} ${my}A${x} ${up} 0 0 0 ${mx - x} ${my}Z`;
   };
   const handles = $derived([
-    { key: 'braking' as Share, word: 'brakes', x: middle.x, y: middle.y + reach.braking * driving.braking * scale },
-    { key: 'turning' as Share, word: 'turns', x: middle.x + reach.across * driving.turning * scale, y: middle.y },
-    { key: 'traction' as Share, word: 'drives', x: middle.x, y: middle.y - reach.traction * driving.traction * scale },
+    {
+      key: 'braking' as Share,
+      word: tell('pacePanel.brakes'),
+      x: middle.x,
+      y: middle.y + reach.braking * driving.braking * scale,
+    },
+    {
+      key: 'turning' as Share,
+      word: tell('pacePanel.turns'),
+      x: middle.x + reach.across * driving.turning * scale,
+      y: middle.y,
+    },
+    {
+      key: 'traction' as Share,
+      word: tell('pacePanel.drives'),
+      x: middle.x,
+      y: middle.y - reach.traction * driving.traction * scale,
+    },
   ]);
   let svg = $state<SVGSVGElement>();
   let held = $state<Share | null>(null);
@@ -136,13 +159,15 @@
   }
 </script>
 
-<section class="grid gap-1.5 text-sm" aria-label="Own pace">
+<section class="grid gap-1.5 text-sm" aria-label={tell('pacePanel.own_pace')}>
   {#if view.data}
     <p aria-live="polite" data-pace-lap>
       <strong class="tabular-nums">{lapTime(view.data.lapTime)}</strong>
-      {off > 0.0005
-        ? `${plain(off * 100, 1)} % off the best ${lapTime(view.data.best)}`
-        : 'with all that the vehicle can do'}
+      {tell('pacePanel.off_the_best_with_all', {
+        isOff: off > 0.0005,
+        off: plain(off * 100, 1),
+        best: lapTime(view.data.best),
+      })}
     </p>
   {/if}
   <svg
@@ -151,7 +176,7 @@
     height={H}
     class="block touch-none"
     role="group"
-    aria-label="What is used of braking, turning and traction"
+    aria-label={tell('pacePanel.what_is_used_of_braking')}
     onpointermove={pull}
     onpointerup={() => {
       held = null;
@@ -171,7 +196,7 @@
       <g
         role="slider"
         tabindex={desk.mine ? 0 : -1}
-        aria-label="{h.word} with"
+        aria-label={tell('pacePanel.with', { word: h.word })}
         aria-valuemin={50}
         aria-valuemax={100}
         aria-valuenow={Math.round(driving[h.key] * 100)}
@@ -203,8 +228,8 @@
     {/each}
   </svg>
   <fieldset class="grid gap-1.5" disabled={!desk.mine || busy}>
-    <legend class="sr-only">Own pace</legend>
-    <div class="flex flex-wrap gap-1" role="group" aria-label="Off the best">
+    <legend class="sr-only">{tell('pacePanel.own_pace')}</legend>
+    <div class="flex flex-wrap gap-1" role="group" aria-label={tell('pacePanel.off_the_best')}>
       {#each TIERS as t (t.off)}
         <button
           type="button"
@@ -214,17 +239,19 @@
           onclick={() => tier(t.off)}>{t.off > 0 ? `${plain(t.off * 100, 1)} %` : ''} {t.word}</button
         >
       {/each}
-      <button type="button" class="btn btn-xs" data-from-laps onclick={fromLaps}>from my laps</button>
+      <button type="button" class="btn btn-xs" data-from-laps onclick={fromLaps}
+        >{tell('pacePanel.from_my_laps')}</button
+      >
     </div>
     <label class="flex items-center gap-1.5 text-xs">
       <input type="checkbox" class="checkbox checkbox-xs" bind:checked={careful} />
-      slower where something hard is near or one cannot see through
+      {tell('pacePanel.slower_where_something_hard_is')}
     </label>
     <div class="flex items-center gap-2">
-      <span class="w-24">brakes earlier by</span>
+      <span class="w-24">{tell('pacePanel.brakes_earlier_by')}</span>
       <span class="flex-1"
         ><Slide
-          label="Seconds before the last place to brake"
+          label={tell('pacePanel.seconds_before_the_last_place')}
           value={driving.margin}
           min={0.05}
           max={1}
@@ -238,17 +265,30 @@
     {#if here}
       <div class="border-base-300 grid gap-0.5 border-t pt-1" data-pace-corner>
         <div class="flex items-center gap-2">
-          <span class="flex-1">This corner: <strong>{percent(here.factor)}</strong> of that</span>
-          <button type="button" class="btn btn-xs btn-square" aria-label="Less here" onclick={() => step(-0.01)}
-            >−</button
+          <span class="flex-1"
+            >{tell('pacePanel.this_corner')} <strong>{percent(here.factor)}</strong> {tell('pacePanel.of_that')}</span
           >
-          <button type="button" class="btn btn-xs btn-square" aria-label="More here" onclick={() => step(0.01)}
-            >+</button
+          <button
+            type="button"
+            class="btn btn-xs btn-square"
+            aria-label={tell('pacePanel.less_here')}
+            onclick={() => step(-0.01)}>−</button
+          >
+          <button
+            type="button"
+            class="btn btn-xs btn-square"
+            aria-label={tell('pacePanel.more_here')}
+            onclick={() => step(0.01)}>+</button
           >
         </div>
         <p class="text-xs">
-          {signed(here.seconds, 2)} s to the best here{#if view.data && off > 0.0005}, {plain(here.next, 2)} s of it with
-            the next tier ({view.data.nextTier > 0 ? `${plain(view.data.nextTier * 100, 1)} % off` : 'the best'}){/if}.
+          {tell('pacePanel.s_to_the_best_here', {
+            seconds: signed(here.seconds, 2),
+          })}{#if view.data && off > 0.0005}{tell('pacePanel.s_of_it_with_the', {
+              next: plain(here.next, 2),
+              someNextTier: view.data.nextTier > 0,
+              nextTier: plain(view.data.nextTier * 100, 1),
+            })}{/if}.
           {#if here.hard}<strong>{here.warnings.join(' ')}</strong>{/if}
         </p>
       </div>
@@ -258,8 +298,8 @@
   {#if problem}<ProblemBox {problem} />{/if}
   {#if JSON.stringify(view.data?.computedWith ?? null) !== JSON.stringify(pace)}
     <p class="text-xs" data-pace-behind>
-      Points and speeds on the strip stand on another pace.
-      <a class="link" href="#/recompute/{id}?again">See what changes</a>
+      {tell('pacePanel.points_and_speeds_on_the')}
+      <a class="link" href="#/recompute/{id}?again">{tell('pacePanel.see_what_changes')}</a>
     </p>
   {/if}
 </section>

@@ -2,6 +2,7 @@
   import type { AnswerView, Corner, CornerEntry, RoadView } from '../../api/api';
   import { edges, pathOf } from '../../road/strip';
   import { apart, POINTS } from '../../road/points';
+  import { tell } from '../../words/tell';
 
   interface Props {
     road: RoadView;
@@ -69,7 +70,7 @@
 <button
   type="button"
   class="block cursor-pointer"
-  aria-label="Plan of corner {corner.number}, {approachUp ? 'approach' : 'north'} up; press to turn"
+  aria-label={tell('planInset.plan_of_corner_approach_north', { number: corner.number, hasApproachUp: !!approachUp })}
   onclick={() => (approachUp = !approachUp)}
 >
   <svg width={size} height={size} class="block">

@@ -11,6 +11,7 @@
   import LinesDrawing from './LinesDrawing.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import JobNote from '../../kit/JobNote.svelte';
+  import { tell } from '../../words/tell';
 
   /** A reference computed anew beside what it is: nothing changes before it is taken. */
   let { params }: { params: { id: string } } = $props();
@@ -76,7 +77,8 @@
 
   $effect(() => {
     const v = reference.data?.view;
-    if (v) here.say(`${v.circuit} ${v.layout} v${v.layoutVersion} · ${v.vehicle}`, 'computed anew', v.id);
+    if (v)
+      here.say(`${v.circuit} ${v.layout} v${v.layoutVersion} · ${v.vehicle}`, tell('recompute.computed_anew'), v.id);
   });
 
   const touched = $derived([
@@ -96,7 +98,7 @@
     // What is proposed is answered by its own line, which is the reference's only once it is taken.
     enabled: !!after && !!anew.data?.taken,
     queryFn: async (): Promise<AnswerView> => {
-      if (!after) throw new Error('no corner');
+      if (!after) throw new Error(tell('recompute.no_corner'));
       return ask(api.POST('/api/references/{id}/answer', { params: path, body: after }));
     },
   }));
@@ -133,9 +135,9 @@
     <div class="py-6"><JobNote {job} onproblem={(p) => (problem = p)} /></div>
   {:else if left}
     <div class="grid justify-items-start gap-3 py-6">
-      <h1 class="text-2xl font-bold">Cancelled</h1>
-      <p>The reference is as it was.</p>
-      <a class="btn" href="#/reference/{params.id}">Back to the reference</a>
+      <h1 class="text-2xl font-bold">{tell('recompute.cancelled')}</h1>
+      <p>{tell('recompute.the_reference_is_as_it')}</p>
+      <a class="btn" href="#/reference/{params.id}">{tell('recompute.back_to_the_reference')}</a>
     </div>
   {:else if anew.data && reference.data}
     {@const view = reference.data.view}
@@ -151,30 +153,34 @@
     />
     <div class="grid grid-cols-[300px_minmax(0,1fr)] gap-6">
       <section class="border-base-300 grid max-h-[600px] content-start gap-3 overflow-y-auto border-t pt-3">
-        <h1 class="text-xl font-bold">{data.taken ? 'Computed anew' : 'As it would be, computed anew'}</h1>
+        <h1 class="text-xl font-bold">{tell('recompute.computed_anew_as_it_would', { hasTaken: !!data.taken })}</h1>
         <p class="leading-snug" data-recomputed-lap>
-          The lap as you plan it: {plannedLap(data.lapAfter)}, {signed(
-            data.lapAfter.seconds - data.lapBefore.seconds,
-            2,
-          )} s{data.sheet ? `, on ${data.sheet}` : ''}.
-          {data.taken
-            ? 'Your points were moved by what moved in the draft.'
-            : 'Your points go with it, moved by what moves in the draft. Nothing has changed yet.'}
+          {tell('recompute.the_lap_as_you_plan', {
+            lapAfter: plannedLap(data.lapAfter),
+            seconds: signed(data.lapAfter.seconds - data.lapBefore.seconds, 2),
+            hasSheet: !!data.sheet,
+            sheet: data.sheet,
+            hasTaken: !!data.taken,
+          })}
         </p>
         <div class="flex flex-wrap gap-2">
           {#if data.taken}
-            <button class="btn btn-sm" data-undo-recomputed onclick={undo}>Bring back what was</button>
-            <a class="btn btn-sm" href="#/reference/{params.id}">To the reference</a>
+            <button class="btn btn-sm" data-undo-recomputed onclick={undo}
+              >{tell('recompute.bring_back_what_was')}</button
+            >
+            <a class="btn btn-sm" href="#/reference/{params.id}">{tell('recompute.to_the_reference')}</a>
           {:else if data.stale}
-            <p class="text-sm">The reference was changed since.</p>
-            <button class="btn btn-sm btn-primary" onclick={compute}>Compute it again</button>
+            <p class="text-sm">{tell('recompute.the_reference_was_changed_since')}</p>
+            <button class="btn btn-sm btn-primary" onclick={compute}>{tell('recompute.compute_it_again')}</button>
           {:else}
-            <button class="btn btn-sm btn-primary" data-take-recomputed onclick={take}>Take it</button>
-            <button class="btn btn-sm" onclick={drop}>Leave it as it is</button>
+            <button class="btn btn-sm btn-primary" data-take-recomputed onclick={take}
+              >{tell('recompute.take_it')}</button
+            >
+            <button class="btn btn-sm" onclick={drop}>{tell('recompute.leave_it_as_it_is')}</button>
           {/if}
         </div>
         {#if data.taken}
-          <p class="text-sm">What you changed since then is taken back with it.</p>
+          <p class="text-sm">{tell('recompute.what_you_changed_since_then')}</p>
         {/if}
         <ol class="grid gap-1.5" data-recomputed-corners>
           {#each view.corners.filter((c) => touched.includes(c.id)) as c (c.id)}
@@ -189,11 +195,11 @@
                 onclick={() => (picked = c.id)}
               >
                 <strong>{c.number}{c.name ? ` · ${c.name}` : ''}</strong>
-                {change?.words ?? 'Points move with the corners around.'}
+                {change?.words ?? tell('recompute.points_move_with_the_corners')}
               </button>
             </li>
           {:else}
-            <li>Nothing changes: the line is as quick as there is within 0.05 %.</li>
+            <li>{tell('recompute.nothing_changes_the_line_is')}</li>
           {/each}
         </ol>
       </section>
@@ -209,9 +215,11 @@
             entryAfter={after}
           />
           <p class="text-sm">
-            Corner {corner.number}{corner.name ? ` · ${corner.name}` : ''}: hollow flags are as it was, filled ones as
-            it
-            {data.taken ? 'is' : 'would be'}.
+            {tell('recompute.corner_hollow_flags_are_as', {
+              number: corner.number,
+              name: corner.name ? ` · ${corner.name}` : '',
+              hasTaken: !!data.taken,
+            })}
           </p>
           <ul class="grid max-h-20 grid-cols-2 gap-x-6 overflow-y-auto text-sm leading-snug" data-recomputed-points>
             {#each here_ as d, i (i)}<li>{d.words}</li>{/each}
@@ -231,6 +239,6 @@
       </section>
     </div>
   {:else if !problem}
-    <p class="py-5" role="status">Computing…</p>
+    <p class="py-5" role="status">{tell('recompute.computing')}</p>
   {/if}
 </main>

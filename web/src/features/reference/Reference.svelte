@@ -49,6 +49,8 @@
   import { LETTERS, likeliest, nearest, nextOf, type Lane } from '../../road/score';
   import { station } from '../../road/points';
   import ProblemBox from '../../kit/ProblemBox.svelte';
+  import { LENGTHS, few } from '../../words/few';
+  import { tell } from '../../words/tell';
 
   let { params }: { params: { id: string } } = $props();
 
@@ -58,21 +60,21 @@
   let problem = $state<Problem | null>(null);
   let held = $state<PointKind | null>(null);
   const SHEETS = [
-    { id: 'marker', word: 'Marker', key: 'm' },
-    { id: 'ways', word: 'Ways', key: 'w' },
-    { id: 'gears', word: 'Gears', key: 'q' },
-    { id: 'axles', word: 'Axles', key: 'h' },
-    { id: 'edges', word: 'Edges', key: 'k' },
-    { id: 'facts', word: 'Facts', key: 'o' },
-    { id: 'days', word: 'Days', key: 'd' },
-    { id: 'pace', word: 'Pace', key: 'p' },
-    { id: 'remarks', word: 'Remarks', key: 'n' },
+    { id: 'marker', word: tell('reference.marker'), key: 'm' },
+    { id: 'ways', word: tell('reference.ways'), key: 'w' },
+    { id: 'gears', word: tell('reference.gears'), key: 'q' },
+    { id: 'axles', word: tell('reference.axles'), key: 'h' },
+    { id: 'edges', word: tell('reference.edges'), key: 'k' },
+    { id: 'facts', word: tell('reference.facts'), key: 'o' },
+    { id: 'days', word: tell('reference.days'), key: 'd' },
+    { id: 'pace', word: tell('reference.pace'), key: 'p' },
+    { id: 'remarks', word: tell('reference.remarks'), key: 'n' },
   ] as const;
   type Sheet = (typeof SHEETS)[number]['id'];
   let sheet = $state<Sheet>('marker');
   let picked = $state<Detail | null>(null);
-  const LENGTHS = ['pocket', 'line', 'full', 'spoken'] as const;
-  let said = $state<(typeof LENGTHS)[number]>('line');
+  const SAID = ['pocket', 'line', 'full', 'spoken'] as const;
+  let said = $state<(typeof SAID)[number]>('line');
   let copying = $state(false);
 
   let behind = $state(true);
@@ -159,9 +161,13 @@
     const v = desk.view;
     here.say(
       `${v.circuit} ${v.layout} v${v.layoutVersion} · ${v.vehicle}`,
-      `${v.driver ? `${v.driver}'s · ` : ''}${v.revision === 0 ? 'draft' : `after revision ${v.revision}`} · ${desk.changes.length} ${
-        desk.changes.length === 1 ? 'corner' : 'corners'
-      } changed · ${desk.variant ? 'another day' : 'dry, warm'}`,
+      tell('reference.draft_after_revision_corner_corners', {
+        driver: v.driver ? `${v.driver}'s · ` : '',
+        noRevision: v.revision === 0,
+        revision: v.revision,
+        changes: desk.changes.length,
+        hasVariant: !!desk.variant,
+      }),
       v.id,
     );
   });
@@ -330,17 +336,17 @@
 {#if problem}
   <main class="p-5"><ProblemBox {problem} /></main>
 {:else if !desk}
-  <p class="p-5" role="status">Opening the reference…</p>
+  <p class="p-5" role="status">{tell('reference.opening_the_reference')}</p>
 {:else if (innerWidth.current ?? WIDE) < WIDE}
   <main class="grid gap-4 p-5">
     <h1 class="text-xl font-bold">{desk.view.name}</h1>
-    <p>The desk wants a wider window: a tablet held across, or a laptop. This fits here:</p>
+    <p>{tell('reference.the_desk_wants_a_wider')}</p>
     <p class="flex flex-wrap gap-2">
       {#if desk.view.revision > 0}
-        <a class="btn" href="#/card/{params.id}/{desk.view.revision}">The card</a>
+        <a class="btn" href="#/card/{params.id}/{desk.view.revision}">{tell('reference.the_card')}</a>
       {/if}
-      <a class="btn" href="#/whole/{params.id}">The whole lap</a>
-      <a class="btn" href="#/walk/{desk.view.layoutId}">Track walk</a>
+      <a class="btn" href="#/whole/{params.id}">{tell('reference.the_whole_lap')}</a>
+      <a class="btn" href="#/walk/{desk.view.layoutId}">{tell('reference.track_walk')}</a>
     </p>
   </main>
 {:else}
@@ -358,12 +364,16 @@
     />
     {#if corner && entry}
       <div class="grid grid-cols-[minmax(0,1fr)_296px] gap-5">
-        <section aria-label="Corner {corner.number}">
+        <section aria-label={tell('reference.corner', { number: corner.number })}>
           <div class="border-base-300 flex items-center gap-3 border-t pt-1.5">
             <h1 class="text-xl font-bold">{corner.number}{corner.name ? ` · ${corner.name}` : ''}</h1>
             <p class="flex-1 text-sm">
-              {corner.left ? 'left' : 'right'}, {Math.round(degrees(corner.angle))}°, radius {radiusText(corner)},
-              {corner.kind.toLowerCase().replace('_', ' ')}
+              {tell('reference.left_right_radius', {
+                hasLeft: !!corner.left,
+                angle: Math.round(degrees(corner.angle)),
+                corner: radiusText(corner),
+                replace: few(corner.kind),
+              })}
             </p>
             {#if desk.variant}<span class="bg-base-300 rounded px-2 text-sm font-semibold" data-day
                 >{desk.variant.name ||
@@ -373,46 +383,49 @@
               <button
                 class={['btn btn-xs', behind ? 'btn-soft' : 'btn-ghost']}
                 aria-pressed={behind}
-                title="{driven.data.run}: eight of ten laps lie in the grey band"
+                title={tell('reference.eight_of_ten_laps_lie', { run: driven.data.run })}
                 data-laps-behind
-                onclick={() => (behind = !behind)}>with {driven.data.laps} laps</button
+                onclick={() => (behind = !behind)}>{tell('reference.with_laps', { laps: driven.data.laps })}</button
               >
             {/if}
             <span class="text-sm" role="status">
-              {#if !desk.mine}{desk.tried ? 'tried, not kept' : 'to read'}{:else}{desk.keeping === 'kept'
-                  ? 'kept'
-                  : desk.keeping === 'waiting'
-                    ? 'keeping…'
-                    : 'no connection; kept here'}{/if}
+              {#if !desk.mine}{tell('reference.tried_not_kept_to_read', { hasTried: !!desk.tried })}{:else}{tell(
+                  'reference.kept_keeping_no_connection_kept',
+                  { isKept: desk.keeping === 'kept', isWaiting: desk.keeping === 'waiting' },
+                )}{/if}
             </span>
             <div class="join">
               <button
                 class="btn btn-sm btn-square join-item"
-                aria-label="Undo"
-                title={desk.undoes ? `Undo ${desk.undoes}` : undefined}
+                aria-label={tell('reference.undo')}
+                title={tell('reference.undo_2', { hasUndoes: !!desk.undoes, undoes: desk.undoes, undo: undefined })}
                 data-undoes={desk.undoes}
                 disabled={!desk.canUndo}
                 onclick={() => desk?.undo()}><Undo2 class="size-4" /></button
               >
               <button
                 class="btn btn-sm btn-square join-item"
-                aria-label="Redo"
-                title={desk.redoes ? `Redo ${desk.redoes}` : undefined}
+                aria-label={tell('reference.redo')}
+                title={tell('reference.redo_2', { hasRedoes: !!desk.redoes, redoes: desk.redoes, redo: undefined })}
                 disabled={!desk.canRedo}
                 onclick={() => desk?.redo()}><Redo2 class="size-4" /></button
               >
             </div>
             <div class="join">
-              <button class="btn btn-sm btn-square join-item" aria-label="Corner before" onclick={() => desk?.step(-1)}
-                ><ChevronLeft class="size-4" /></button
+              <button
+                class="btn btn-sm btn-square join-item"
+                aria-label={tell('reference.corner_before')}
+                onclick={() => desk?.step(-1)}><ChevronLeft class="size-4" /></button
               >
-              <button class="btn btn-sm btn-square join-item" aria-label="Next corner" onclick={() => desk?.step(1)}
-                ><ChevronRight class="size-4" /></button
+              <button
+                class="btn btn-sm btn-square join-item"
+                aria-label={tell('reference.next_corner')}
+                onclick={() => desk?.step(1)}><ChevronRight class="size-4" /></button
               >
             </div>
           </div>
           {#if desk.restored}
-            <p class="text-sm">What you edited before the reload is back. Undo takes it away.</p>
+            <p class="text-sm">{tell('reference.what_you_edited_before_the')}</p>
           {/if}
           {#if desk.problem}<ProblemBox problem={desk.problem} />{/if}
           <CornerStrip
@@ -490,9 +503,9 @@
                   <textarea
                     class="textarea textarea-xs min-h-12 w-full leading-tight"
                     maxlength="500"
-                    aria-label="Own words"
+                    aria-label={tell('reference.own_words')}
                     data-own-words
-                    placeholder="In place of the computed line"
+                    placeholder={tell('reference.in_place_of_the_computed')}
                     disabled={!desk.movable}
                     value={entry.wording?.text ?? ''}
                     onchange={(e) => {
@@ -508,7 +521,7 @@
                       ] ?? ''}{/if}
                     {#if said === 'line' && desk.answer?.words.due}
                       <strong style="color:var(--turn)" data-wording-due
-                        >The points have changed since you wrote this.</strong
+                        >{tell('reference.the_points_have_changed_since')}</strong
                       >
                     {/if}
                   </p>
@@ -519,16 +532,17 @@
                   class={['btn btn-xs self-start', rewording ? 'btn-soft' : 'btn-ghost']}
                   aria-pressed={rewording}
                   data-reword
-                  title="Say it in your own words"
-                  onclick={() => (rewording = !rewording)}><Pencil class="size-3.5" /> own words</button
+                  title={tell('reference.say_it_in_your_own')}
+                  onclick={() => (rewording = !rewording)}
+                  ><Pencil class="size-3.5" /> {tell('reference.own_words_2')}</button
                 >
               {/if}
-              <div class="join join-vertical self-start" role="group" aria-label="How much is said">
-                {#each LENGTHS as length (length)}
+              <div class="join join-vertical self-start" role="group" aria-label={tell('reference.how_much_is_said')}>
+                {#each SAID as length (length)}
                   <button
                     class={['btn btn-xs join-item h-5 min-h-5', said === length ? 'btn-primary' : '']}
                     aria-pressed={said === length}
-                    onclick={() => (said = length)}>{length}</button
+                    onclick={() => (said = length)}>{LENGTHS[length]}</button
                   >
                 {/each}
               </div>
@@ -539,7 +553,7 @@
           <div
             class="flex flex-wrap gap-x-1 border-b border-[var(--ink-soft)]"
             role="tablist"
-            aria-label="About this corner"
+            aria-label={tell('reference.about_this_corner')}
           >
             {#each SHEETS as t (t.id)}
               <button
@@ -564,7 +578,7 @@
               <div class="flex items-center gap-2">
                 <PlanInset road={desk.road} {corner} {entry} answer={desk.answer} size={112} />
                 <label class="flex flex-1 flex-col gap-0.5 self-stretch text-sm" for="note">
-                  Note
+                  {tell('reference.note')}
                   <textarea
                     id="note"
                     class="textarea min-h-0 w-full flex-1 resize-none leading-tight"
@@ -598,29 +612,39 @@
             {/if}
           </div>
           <p class="text-xs leading-tight">
-            Computed with the vehicle's own numbers {desk.day ? 'for that day' : 'on a dry, warm track'}. An estimate:
-            start early, build up.
+            {tell('reference.computed_with_the_vehicle_s', { hasDay: !!desk.day })}
           </p>
           <div class="mt-auto flex items-center justify-end gap-2">
-            {#if time !== null}<span class="mr-auto text-sm" title="the computed lap, and what this corner gives away"
-                >lap {lapTime(desk.dayView?.lapTime ?? desk.lap.lapTime)} {signed(time, 2)}</span
+            {#if time !== null}<span class="mr-auto text-sm" title={tell('reference.the_computed_lap_and_what')}
+                >{tell('reference.lap', {
+                  lapTime: lapTime(desk.dayView?.lapTime ?? desk.lap.lapTime),
+                  time: signed(time, 2),
+                })}</span
               >{/if}
             <details class="dropdown dropdown-top dropdown-end">
-              <summary class="btn btn-sm">File</summary>
+              <summary class="btn btn-sm">{tell('reference.file')}</summary>
               <ul class="menu dropdown-content bg-base-100 border-base-300 z-10 mb-1 w-56 rounded border">
-                <li><a href="#/whole/{desk.view.id}">The whole lap in one table</a></li>
-                <li><a href="#/card/{desk.view.id}/0">Print the card</a></li>
-                <li><a href="/api/references/{desk.view.id}/export.json" download>Save as JSON</a></li>
-                <li><a href="/api/references/{desk.view.id}/export.csv" download>Save corners as CSV</a></li>
+                <li><a href="#/whole/{desk.view.id}">{tell('reference.the_whole_lap_in_one')}</a></li>
+                <li><a href="#/card/{desk.view.id}/0">{tell('reference.print_the_card')}</a></li>
                 <li>
-                  <a href="/api/references/{desk.view.id}/export.csv?rows=ACTIONS" download>Save actions as CSV</a>
+                  <a href="/api/references/{desk.view.id}/export.json" download>{tell('reference.save_as_json')}</a>
+                </li>
+                <li>
+                  <a href="/api/references/{desk.view.id}/export.csv" download
+                    >{tell('reference.save_corners_as_csv')}</a
+                  >
+                </li>
+                <li>
+                  <a href="/api/references/{desk.view.id}/export.csv?rows=ACTIONS" download
+                    >{tell('reference.save_actions_as_csv')}</a
+                  >
                 </li>
                 {#if desk.mine}
-                  <li><a href="#/recompute/{desk.view.id}?again">Compute it anew…</a></li>
-                  <li><button onclick={() => (copying = true)}>Copy to another vehicle…</button></li>
+                  <li><a href="#/recompute/{desk.view.id}?again">{tell('reference.compute_it_anew')}</a></li>
+                  <li><button onclick={() => (copying = true)}>{tell('reference.copy_to_another_vehicle')}</button></li>
                   <li>
                     <label>
-                      Bring JSON or CSV
+                      {tell('reference.bring_json_or_csv')}
                       <input
                         type="file"
                         class="sr-only"
@@ -632,13 +656,15 @@
                   </li>
                   <li>
                     <button onclick={() => desk?.replace({ ...desk.content, corners: desk.view.draft.corners })}
-                      >Take the computed draft</button
+                      >{tell('reference.take_the_computed_draft')}</button
                     >
                   </li>
                 {/if}
               </ul>
             </details>
-            {#if desk.mine}<button class="btn btn-primary btn-sm" onclick={openSave}>Save revision…</button>{/if}
+            {#if desk.mine}<button class="btn btn-primary btn-sm" onclick={openSave}
+                >{tell('reference.save_revision')}</button
+              >{/if}
           </div>
         </aside>
       </div>
@@ -647,27 +673,27 @@
 
   <dialog bind:this={saving} class="modal" aria-labelledby="save-title">
     <form class="modal-box grid gap-3" onsubmit={save}>
-      <h2 id="save-title" class="text-lg font-bold">Save a revision</h2>
+      <h2 id="save-title" class="text-lg font-bold">{tell('reference.save_a_revision')}</h2>
       <p>
         {desk.changes.length === 0
-          ? desk.view.revision === 0
-            ? 'The draft as it was computed.'
-            : 'Nothing differs from the last revision.'
-          : `Changed: ${desk.changes.map((c) => desk?.view.corners.find((k) => k.id === c)?.number).join(', ')}.`}
+          ? tell('reference.the_draft_as_it_was', { noRevision: desk.view.revision === 0 })
+          : tell('reference.changed', {
+              number: desk.changes.map((c) => desk?.view.corners.find((k) => k.id === c)?.number).join(', '),
+            })}
       </p>
       <label class="grid gap-1">
-        Why
+        {tell('reference.why')}
         <textarea
           class="textarea w-full"
           bind:value={reason}
           required
           maxlength="500"
-          placeholder="What you learned, and where"></textarea>
+          placeholder={tell('reference.what_you_learned_and_where')}></textarea>
       </label>
       {#if saveProblem}<ProblemBox problem={saveProblem} />{/if}
       <div class="modal-action">
-        <button type="button" class="btn" onclick={() => saving?.close()}>Not now</button>
-        <button class="btn btn-primary" disabled={busy || reason.trim() === ''}>Save</button>
+        <button type="button" class="btn" onclick={() => saving?.close()}>{tell('reference.not_now')}</button>
+        <button class="btn btn-primary" disabled={busy || reason.trim() === ''}>{tell('reference.save')}</button>
       </div>
     </form>
   </dialog>

@@ -4,6 +4,7 @@
   import { push } from 'svelte-spa-router';
   import { POINTS } from '../../road/points';
   import { metres, speedText } from '../../words/units';
+  import { tell } from '../../words/tell';
 
   /** What has changed around a reference: its layout, and the set-up of the next session. */
   let { desk, corner }: { desk: Desk; corner: string } = $props();
@@ -49,23 +50,30 @@
 {#if lost}
   <div class="border-error grid gap-1 border-l-4 pl-2 text-sm" data-lost>
     <p>
-      <strong>The computed lap brakes here</strong> from {speedText(lost.from)} to {speedText(lost.to)}, at
-      {metres(lost.station)}; {lost.later == null
-        ? 'this reference does not.'
-        : `this reference ${metres(lost.later)} later.`}
-      {desk.showDraft ? 'Hollow flags: the corner drafted anew.' : ''}
+      <strong>{tell('referenceNotes.the_computed_lap_brakes_here')}</strong>
+      {tell('referenceNotes.from_to_at_hollow_flags', {
+        from: speedText(lost.from),
+        to: speedText(lost.to),
+        station: metres(lost.station),
+        later:
+          lost.later == null
+            ? tell('referenceNotes.this_reference_does_not')
+            : tell('referenceNotes.this_reference_later', { later: metres(lost.later) }),
+        hasShowDraft: !!desk.showDraft,
+      })}
     </p>
     <p class="flex flex-wrap gap-1">
       <button class="btn btn-xs" aria-pressed={desk.showDraft} onclick={() => (desk.showDraft = !desk.showDraft)}
-        >{desk.showDraft ? 'Hide' : 'Show'} the corner drafted anew</button
+        >{tell('referenceNotes.hide_show_the_corner_drafted', { hasShowDraft: !!desk.showDraft })}</button
       >
-      <button class="btn btn-xs btn-primary" onclick={() => desk.takeDrafted()}>Take it</button>
+      <button class="btn btn-xs btn-primary" onclick={() => desk.takeDrafted()}>{tell('referenceNotes.take_it')}</button
+      >
     </p>
   </div>
 {/if}
 {#if lostElsewhere.length}
   <p class="text-sm" data-lost-elsewhere={lostElsewhere.length}>
-    {lost ? 'Also in' : 'The computed lap brakes where this reference does not, in'}
+    {tell('referenceNotes.also_in_the_computed_lap', { hasLost: !!lost })}
     {#each lostElsewhere as l (l.corner)}<button class="link mr-1" onclick={() => desk.select(l.corner)}
         >{number(l.corner)}</button
       >{/each}
@@ -74,49 +82,51 @@
 {#if view.oldLine || view.vehicleChanged}
   <p class="flex items-center gap-2 text-sm" data-old-line>
     <span class="flex-1"
-      >{view.vehicleChanged
-        ? 'Vehicle, sheet, ground or your pace differ from what was computed on.'
-        : 'The line was computed by an older method; there is a quicker one.'}</span
+      >{tell('referenceNotes.vehicle_sheet_ground_or_your', { hasVehicleChanged: !!view.vehicleChanged })}</span
     >
-    <a class="btn btn-xs" href="#/recompute/{view.id}?again">See what changes</a>
+    <a class="btn btn-xs" href="#/recompute/{view.id}?again">{tell('referenceNotes.see_what_changes')}</a>
   </p>
 {:else if view.laidInPart}
   <p class="flex items-center gap-2 text-sm" data-laid-in-part>
     <span class="flex-1"
-      >The line was laid anew on one stretch; the rest was computed before that.
-      <a class="link" href="#/recompute/{view.id}">What was can be brought back.</a></span
+      >{tell('referenceNotes.the_line_was_laid_anew')}
+      <a class="link" href="#/recompute/{view.id}">{tell('referenceNotes.what_was_can_be_brought')}</a></span
     >
-    <a class="btn btn-xs" href="#/recompute/{view.id}?again">Compute all of it</a>
+    <a class="btn btn-xs" href="#/recompute/{view.id}?again">{tell('referenceNotes.compute_all_of_it')}</a>
   </p>
 {:else if view.recomputed}
-  <p class="text-sm"><a class="link" href="#/recompute/{view.id}">Computed anew; what was can be brought back</a></p>
+  <p class="text-sm">
+    <a class="link" href="#/recompute/{view.id}">{tell('referenceNotes.computed_anew_what_was_can')}</a>
+  </p>
 {/if}
 {#if view.newerLayout}
   <p class="flex items-center gap-2 text-sm" data-ahead>
     <span class="flex-1">
-      The circuit has a newer version.
-      {view.ahead.length
-        ? `${view.ahead.length} ${view.ahead.length === 1 ? 'point' : 'points'} to look at`
-        : 'No point is touched'}{ahead.length
-        ? `, here: ${ahead.map((d) => `${POINTS[d.kind].word} (${d.why})`).join(', ')}`
-        : ''}.
+      {tell('referenceNotes.the_circuit_has_a_newer', {
+        ahead: view.ahead.length
+          ? tell('referenceNotes.point_points_to_look_at', { ahead: view.ahead.length })
+          : tell('referenceNotes.no_point_is_touched'),
+        ahead2: ahead.length
+          ? tell('referenceNotes.here', { ahead: ahead.map((d) => `${POINTS[d.kind].word} (${d.why})`).join(', ') })
+          : '',
+      })}
     </span>
-    <button class="btn btn-xs" onclick={move}>Go over to it</button>
+    <button class="btn btn-xs" onclick={move}>{tell('referenceNotes.go_over_to_it')}</button>
   </p>
 {/if}
 {#if view.doubts.length}
   <p class="flex flex-wrap items-center gap-2 text-sm" data-doubts={view.doubts.length}>
     {#if here.length}
-      To be confirmed here:
+      {tell('referenceNotes.to_be_confirmed_here')}
       {#each here as d (d.kind)}
         <button class="btn btn-xs" title={d.why} onclick={() => confirm(d.kind)}
-          >{POINTS[d.kind].word}: {d.why}; it still holds</button
+          >{tell('referenceNotes.it_still_holds', { word: POINTS[d.kind].word, why: d.why })}</button
         >
       {/each}
-      or move the flag.
+      {tell('referenceNotes.or_move_the_flag')}
     {/if}
     {#if others.length}
-      Also in
+      {tell('referenceNotes.also_in')}
       {#each others as c (c)}<button class="link" onclick={() => desk.select(c)}>{number(c)}</button>{/each}
     {/if}
   </p>
@@ -124,23 +134,25 @@
 <div class="text-sm">
   {#if sheets}
     <label class="flex items-center gap-2">
-      Proved on
+      {tell('referenceNotes.proved_on')}
       <select
         class="select select-xs flex-1"
         name="sheet"
         value={sheets.find((s) => s.sheet.name === view.sheet)?.id ?? ''}
         onchange={(e) => prove(e.currentTarget.value)}
       >
-        <option value="">no sheet</option>
+        <option value="">{tell('referenceNotes.no_sheet')}</option>
         {#each sheets as s (s.id)}<option value={s.id}>{s.sheet.name}</option>{/each}
       </select>
     </label>
   {:else}
-    <button class="link" onclick={offer}>{view.sheet ? `Proved on ${view.sheet}` : 'Proved on no set-up sheet'}</button>
+    <button class="link" onclick={offer}
+      >{tell('referenceNotes.proved_on_proved_on_no', { hasSheet: !!view.sheet, sheet: view.sheet })}</button
+    >
   {/if}
   {#if view.otherSheetNext}
     <p style="color:var(--turn)" data-other-sheet>
-      The next session has {view.otherSheetNext} on: what was proved may not hold.
+      {tell('referenceNotes.the_next_session_has_on', { otherSheetNext: view.otherSheetNext })}
     </p>
   {/if}
 </div>

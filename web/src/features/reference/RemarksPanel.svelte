@@ -15,6 +15,8 @@
   import FeltThere from './FeltThere.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import { metres } from '../../words/units';
+  import { few } from '../../words/few';
+  import { tell } from '../../words/tell';
 
   /** What coaches pin to the corner, and who may see the reference. */
   let { desk }: { desk: Desk } = $props();
@@ -126,7 +128,7 @@
     });
 </script>
 
-<section class="grid gap-2 text-sm" aria-label="Remarks">
+<section class="grid gap-2 text-sm" aria-label={tell('remarksPanel.remarks')}>
   {#if problem}<ProblemBox {problem} />{/if}
   {#each here as r (r.id)}
     <article
@@ -136,45 +138,48 @@
       <p>
         <strong>{r.author}</strong>{r.kind ? `, ${POINTS[r.kind].word.toLowerCase()}` : ''}{r.state === 'OPEN'
           ? ''
-          : `, ${r.state.toLowerCase()}`}
+          : `, ${few(r.state)}`}
       </p>
       <p>{r.text}</p>
-      {#each r.changes as c (c)}<p class="text-xs">proposes: {c}</p>{/each}
+      {#each r.changes as c (c)}<p class="text-xs">{tell('remarksPanel.proposes', { what: c })}</p>{/each}
       {#if r.state === 'OPEN' && desk.mine}
         <button class="btn btn-xs btn-primary mt-1" onclick={() => decide(r, true)}
-          >{r.proposed ? 'Take it over' : 'Agreed'}</button
+          >{tell('remarksPanel.take_it_over_agreed', { hasProposed: !!r.proposed })}</button
         >
-        <button class="btn btn-xs mt-1" onclick={() => decide(r, false)}>Decline</button>
+        <button class="btn btn-xs mt-1" onclick={() => decide(r, false)}>{tell('remarksPanel.decline')}</button>
       {:else if r.state === 'OPEN' && r.mine}
-        <button class="btn btn-xs mt-1" onclick={() => takeBack(r)}>Take back</button>
+        <button class="btn btn-xs mt-1" onclick={() => takeBack(r)}>{tell('remarksPanel.take_back')}</button>
       {/if}
     </article>
   {:else}
-    <p>No remarks on this corner{desk.mine && people.length === 0 ? '. Open the reference to a coach below.' : '.'}</p>
+    <p>{tell('remarksPanel.no_remarks_on_this_corner', { hasPeople: !!(desk.mine && people.length === 0) })}</p>
   {/each}
   {#if elsewhere.length}
     <p class="text-xs">
-      Open in {#each elsewhere as c (c)}<button class="link mr-1" onclick={() => desk.select(c)}>{number(c)}</button
-        >{/each}
+      {tell('remarksPanel.open_in')}
+      {#each elsewhere as c (c)}<button class="link mr-1" onclick={() => desk.select(c)}>{number(c)}</button>{/each}
     </p>
   {/if}
   {#if !desk.mine && canPin}<FeltThere reference={desk.view.id} corner={desk.selected} />{/if}
   {#if heart}
     <p data-heart>
-      By heart{heart.ready ? `: ${heart.ready.ready} of ${heart.ready.corners} corners within 8 m` : ': not rehearsed'}.
-      {worst === null
-        ? 'This corner was not asked yet.'
-        : worst === Infinity
-          ? 'A place of this corner is not known.'
-          : `This corner is told within ${metres(worst)}.`}
+      {tell('remarksPanel.by_heart', {
+        corners: heart.ready
+          ? tell('remarksPanel.of_corners_within_8_m', { ready: heart.ready.ready, corners: heart.ready.corners })
+          : tell('remarksPanel.not_rehearsed'),
+        worst:
+          worst === null
+            ? tell('remarksPanel.this_corner_was_not_asked')
+            : tell('remarksPanel.a_place_of_this_corner', { isWorst: worst === Infinity, worst: metres(worst) }),
+      })}
     </p>
   {/if}
   {#if canPin}
     <form class="border-base-300 grid gap-1 border-t pt-1" onsubmit={pin}>
       <div class="flex items-center gap-1">
-        <span class="flex-1">{desk.tried ? 'Propose what you tried' : 'Pin a remark'}</span>
-        <select class="select select-xs w-24" aria-label="To which point" bind:value={kind}>
-          <option value="">the corner</option>
+        <span class="flex-1">{tell('remarksPanel.propose_what_you_tried_pin', { hasTried: !!desk.tried })}</span>
+        <select class="select select-xs w-24" aria-label={tell('remarksPanel.to_which_point')} bind:value={kind}>
+          <option value="">{tell('remarksPanel.the_corner')}</option>
           {#each desk.base?.points ?? [] as p (p.kind)}<option value={p.kind}>{POINTS[p.kind].word}</option>{/each}
         </select>
       </div>
@@ -183,28 +188,43 @@
         required
         maxlength="2000"
         bind:value={text}
-        aria-label="Remark"
-        placeholder="What you see, and why"></textarea>
+        aria-label={tell('remarksPanel.remark')}
+        placeholder={tell('remarksPanel.what_you_see_and_why')}></textarea>
       <div class="flex justify-end gap-1">
-        {#if desk.tried}<button type="button" class="btn btn-xs" onclick={() => desk.giveUp()}>Put it back</button>{/if}
-        <button class="btn btn-xs btn-primary" disabled={text.trim() === ''}>{desk.tried ? 'Propose' : 'Pin'}</button>
+        {#if desk.tried}<button type="button" class="btn btn-xs" onclick={() => desk.giveUp()}
+            >{tell('remarksPanel.put_it_back')}</button
+          >{/if}
+        <button class="btn btn-xs btn-primary" disabled={text.trim() === ''}
+          >{tell('remarksPanel.propose_pin', { hasTried: !!desk.tried })}</button
+        >
       </div>
       {#if !desk.mine}
         <p class="text-xs">
-          Drag the flags to try a change: it is yours only, until you propose it and {desk.view.driver} takes it over.
+          {tell('remarksPanel.drag_the_flags_to_try', { driver: desk.view.driver })}
         </p>
       {/if}
     </form>
   {/if}
   {#if desk.mine}
-    <form class="border-base-300 grid gap-1 border-t pt-1" onsubmit={share} aria-label="Open it to">
-      <strong>Open to</strong>
+    <form
+      class="border-base-300 grid gap-1 border-t pt-1"
+      onsubmit={share}
+      aria-label={tell('remarksPanel.open_it_to')}
+    >
+      <strong>{tell('remarksPanel.open_to')}</strong>
       {#each people as p (p.id)}
         <p class="flex flex-wrap items-center gap-1" data-shared={p.email}>
           <span class="min-w-0 flex-1 truncate"
-            >{p.name}, {p.role.toLowerCase()}{p.asks ? ': has joined since' : p.seen ? '' : ', not opened yet'}</span
+            >{tell('remarksPanel.has_joined_since_not_opened', {
+              name: p.name,
+              role: few(p.role),
+              hasAsks: !!p.asks,
+              hasSeen: !!p.seen,
+            })}</span
           >
-          {#if p.asks}<button type="button" class="btn btn-xs" onclick={() => letIn(p)}>let in</button>{/if}
+          {#if p.asks}<button type="button" class="btn btn-xs" onclick={() => letIn(p)}
+              >{tell('remarksPanel.let_in')}</button
+            >{/if}
           {#if p.role === 'COACH' && !p.asks}
             <label class="order-last flex w-full items-center gap-1"
               ><input
@@ -212,10 +232,12 @@
                 class="checkbox checkbox-xs"
                 checked={p.seesRehearsed}
                 onchange={(e) => seesHeart(p, e.currentTarget.checked)}
-              />sees what you know by heart</label
+              />{tell('remarksPanel.sees_what_you_know_by')}</label
             >
           {/if}
-          <button type="button" class="btn btn-xs btn-ghost" onclick={() => close(p)}>close</button>
+          <button type="button" class="btn btn-xs btn-ghost" onclick={() => close(p)}
+            >{tell('remarksPanel.close')}</button
+          >
         </p>
       {/each}
       <div class="flex gap-1">
@@ -224,15 +246,15 @@
           type="email"
           required
           maxlength="200"
-          placeholder="address they sign in with"
-          aria-label="Address"
+          placeholder={tell('remarksPanel.address_they_sign_in_with')}
+          aria-label={tell('remarksPanel.address')}
           bind:value={email}
         />
-        <select class="select select-xs w-20" aria-label="As" bind:value={role}>
-          <option value="COACH">coach</option>
-          <option value="VIEWER">viewer</option>
+        <select class="select select-xs w-20" aria-label={tell('remarksPanel.as')} bind:value={role}>
+          <option value="COACH">{tell('remarksPanel.coach')}</option>
+          <option value="VIEWER">{tell('remarksPanel.viewer')}</option>
         </select>
-        <button class="btn btn-xs">Open</button>
+        <button class="btn btn-xs">{tell('remarksPanel.open')}</button>
       </div>
     </form>
   {/if}

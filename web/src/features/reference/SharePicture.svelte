@@ -5,6 +5,7 @@
   import { metres, signed } from '../../words/units';
   import { pathOf } from '../../road/strip';
   import ProblemBox from '../../kit/ProblemBox.svelte';
+  import { tell } from '../../words/tell';
 
   /** Linked corners: total time against how much of one is given away. */
   let { desk }: { desk: Desk } = $props();
@@ -63,12 +64,12 @@
 
 <div class="mt-1" data-compromise>
   {#if problem}<ProblemBox {problem} />{/if}
-  <div class="join" role="group" aria-label="Which is given away">
+  <div class="join" role="group" aria-label={tell('sharePicture.which_is_given_away')}>
     {#each ways as w (w)}
       <button
         class={['btn btn-xs join-item', way === w ? 'btn-primary' : '']}
         aria-pressed={way === w}
-        onclick={() => ((way = w), (at = null))}>{catalogue.school(w).replace('give away ', '')}</button
+        onclick={() => ((way = w), (at = null))}>{catalogue.school(w)}</button
       >
     {/each}
   </div>
@@ -79,7 +80,7 @@
       class="block cursor-pointer"
       role="slider"
       tabindex="0"
-      aria-label="How much is given away"
+      aria-label={tell('sharePicture.how_much_is_given_away')}
       aria-valuenow={Math.round(shown * 100)}
       aria-valuemin="0"
       aria-valuemax="100"
@@ -97,7 +98,8 @@
         x={x(picture.best.given) + (picture.best.given > 0.7 ? -8 : 8)}
         y={y(picture.best.seconds - nothing) + 14}
         text-anchor={picture.best.given > 0.7 ? 'end' : 'start'}
-        style="font-size:11px">best {signed(picture.best.seconds - nothing, 2)} s</text
+        style="font-size:11px"
+        >{tell('sharePicture.best_s', { nothing: signed(picture.best.seconds - nothing, 2) })}</text
       >
       <path
         d={pathOf(picture.steps.map((s): [number, number] => [x(s.given), y(s.seconds - nothing)]))}
@@ -116,23 +118,28 @@
           stroke-width="2"
         />
       {/if}
-      <text x="26" y={H - 3} style="font-size:11px">nothing</text>
+      <text x="26" y={H - 3} style="font-size:11px">{tell('sharePicture.nothing')}</text>
       <text x={W - 8} y={H - 3} text-anchor="end" style="font-size:11px"
-        >{picture.given.map(number).join(' and ')} given away</text
+        >{tell('sharePicture.given_away', { number: picture.given.map(number).join(' and ') })}</text
       >
     </svg>
     {#if step}
       <p class="text-xs leading-tight" data-sacrifice>
-        {Math.round(step.given * 100)} %: the line moves {metres(step.metres, 1)} in {picture.given
-          .map(number)
-          .join(' and ')},
-        {signed(step.lost, 2)} s there, {signed(-step.won, 2)} s in the rest: {signed(step.seconds - nothing, 2)} s in all.
-        Best
-        {Math.round(picture.best.given * 100)} %: {signed(picture.best.seconds - nothing, 2)} s.
+        {tell('sharePicture.the_line_moves_in_s', {
+          given: Math.round(step.given * 100),
+          step: metres(step.metres, 1),
+          number: picture.given.map(number).join(' and '),
+          lost: signed(step.lost, 2),
+          won: signed(-step.won, 2),
+          nothing: signed(step.seconds - nothing, 2),
+          given2: Math.round(picture.best.given * 100),
+          nothing2: signed(picture.best.seconds - nothing, 2),
+        })}
       </p>
       <div class="mt-1 flex items-center gap-2">
         <label class="flex items-center gap-1 text-xs"
-          >at most <input
+          >{tell('sharePicture.at_most')}
+          <input
             class="input input-xs w-14 text-right"
             type="number"
             min="0"
@@ -145,11 +152,11 @@
         <button
           class="btn btn-xs ml-auto"
           disabled={!desk.movable || desk.busy || desk.day !== ''}
-          onclick={() => take(step.given)}>Drive it so</button
+          onclick={() => take(step.given)}>{tell('sharePicture.drive_it_so')}</button
         >
       </div>
     {/if}
   {:else}
-    <p role="status">Driving each share…</p>
+    <p role="status">{tell('sharePicture.driving_each_share')}</p>
   {/if}
 </div>

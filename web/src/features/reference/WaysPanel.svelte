@@ -5,6 +5,7 @@
   import { metres, plain, signed, speedText } from '../../words/units';
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import SharePicture from './SharePicture.svelte';
+  import { tell } from '../../words/tell';
 
   /** The questions that practitioners answer differently, and what each answer costs here. */
   let { desk }: { desk: Desk } = $props();
@@ -67,36 +68,41 @@
   const tyres = (o: Outcome) => (compared ? Math.round((o.tyreWork / compared.now.tyreWork - 1) * 100) : 0);
 
   function parts(o: Outcome): string {
-    if (o.precision != null) return `marker told to ${metres(o.precision, 1)}`;
-    if (o.toNext == null) return 'cannot be made with the margin of now';
+    if (o.precision != null) return tell('waysPanel.marker_told_to', { precision: metres(o.precision, 1) });
+    if (o.toNext == null) return tell('waysPanel.cannot_be_made_with_the');
     const out: string[] = [];
     const corner =
       o.cornerTime != null && compared?.now.cornerTime != null ? o.cornerTime - compared.now.cornerTime : 0;
-    if (!linked) out.push(`corner ${signed(corner, 2)} s`);
+    if (!linked) out.push(tell('waysPanel.corner_s', { corner: signed(corner, 2) }));
     if (Math.abs(o.brakingMoved) >= 0.5)
-      out.push(`${metres(Math.abs(o.brakingMoved))} ${o.brakingMoved < 0 ? 'sooner' : 'later'}`);
-    if (open === 'BRAKE_SHAPE' || open === 'RELEASE') out.push(`peak ${Math.round(o.peak * 100)} %`);
-    if (open === 'GEAR') out.push(`gear ${o.gear}`);
-    if (linked) out.push(`${Math.round(o.givenAway * 100)} % given`);
-    out.push(`low ${speedText(o.minimumSpeed)}`);
-    if (Math.abs(tyres(o)) >= 1) out.push(`tyres ${signed(tyres(o))} %`);
+      out.push(
+        `${metres(Math.abs(o.brakingMoved))} ${o.brakingMoved < 0 ? tell('waysPanel.sooner') : tell('waysPanel.later')}`,
+      );
+    if (open === 'BRAKE_SHAPE' || open === 'RELEASE')
+      out.push(tell('waysPanel.peak', { peak: Math.round(o.peak * 100) }));
+    if (open === 'GEAR') out.push(tell('waysPanel.gear', { gear: o.gear }));
+    if (linked) out.push(tell('waysPanel.given', { givenAway: Math.round(o.givenAway * 100) }));
+    out.push(tell('waysPanel.low', { minimumSpeed: speedText(o.minimumSpeed) }));
+    if (Math.abs(tyres(o)) >= 1) out.push(tell('waysPanel.tyres', { tyres: signed(tyres(o)) }));
     return out.join(', ');
   }
 </script>
 
-<section class="grid gap-1 text-sm" aria-label="Ways of doing it">
+<section class="grid gap-1 text-sm" aria-label={tell('waysPanel.ways_of_doing_it')}>
   {#if problem}<ProblemBox {problem} />{/if}
-  {#if questions.length === 0}<p role="status">Nothing here on which drivers differ.</p>{/if}
+  {#if questions.length === 0}<p role="status">{tell('waysPanel.nothing_here_on_which_drivers')}</p>{/if}
   {#each questions as q (q)}
     {@const mine = chosen(q)}
     <div class={['border-base-300 border-t pt-1', open === q ? 'pb-1' : '']} data-question={q}>
       <button class="flex w-full items-baseline gap-2 text-left" aria-expanded={open === q} onclick={() => compare(q)}>
         <strong class="first-letter:uppercase inline-block">{catalogue.question(q)}</strong>
-        <span class="min-w-0 flex-1 truncate text-right">{mine ? catalogue.school(mine) : 'left open'}</span>
+        <span class="min-w-0 flex-1 truncate text-right"
+          >{mine ? catalogue.school(mine) : tell('waysPanel.left_open')}</span
+        >
       </button>
       {#if open === q}
         {#if !compared}
-          <p role="status">Driving each…</p>
+          <p role="status">{tell('waysPanel.driving_each')}</p>
         {:else}
           <ul class="mt-1 grid gap-1.5">
             {#each compared.outcomes as o (o.school)}
@@ -113,7 +119,7 @@
                     onclick={() => o.school && desk.takeSchool(o.school)}
                   >
                     {o.school ? catalogue.school(o.school) : ''}{#if compared.best === o.school}<em
-                        class="ml-1 font-normal">best here</em
+                        class="ml-1 font-normal">{tell('waysPanel.best_here')}</em
                       >{/if}
                   </button>
                   <svg width={SPAN + 44} height="16" class="flex-none" aria-hidden="true">
@@ -139,7 +145,8 @@
           {#if q === 'LINKED'}<SharePicture {desk} />{/if}
           {#if q === 'LIGHT'}
             <label class="mt-1 flex items-center gap-2"
-              >at <input
+              >{tell('waysPanel.at')}
+              <input
                 class="input input-xs flex-1"
                 type="datetime-local"
                 bind:value={hour}
@@ -148,17 +155,18 @@
             >
           {/if}
           <p class="mt-1 text-xs leading-tight opacity-80">
-            {q === 'LIGHT'
-              ? 'How closely the marker can be told by eye.'
-              : linked
-                ? 'Time over all linked corners up to the one after, against now.'
-                : `To the next braking, against now, at the same margin${
-                    compared.now.marginSeconds ? ` of ${plain(compared.now.marginSeconds, 2)} s` : ''
-                  }. Filled bars gain.${q === 'BRAKE_SHAPE' && !mine ? ' Left open, the brake follows the grip exactly.' : ''}`}
+            {tell('waysPanel.how_closely_the_marker_can', {
+              isLight: q === 'LIGHT',
+              hasLinked: !!linked,
+              marginSeconds: compared.now.marginSeconds
+                ? tell('waysPanel.of_s', { marginSeconds: plain(compared.now.marginSeconds, 2) })
+                : '',
+              hasMine: !!(q === 'BRAKE_SHAPE' && !mine),
+            })}
           </p>
         {/if}
       {/if}
     </div>
   {/each}
-  {#if desk.day}<p class="text-xs">These are chosen for the reference itself, not for a day.</p>{/if}
+  {#if desk.day}<p class="text-xs">{tell('waysPanel.these_are_chosen_for_the')}</p>{/if}
 </section>

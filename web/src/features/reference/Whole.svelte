@@ -9,6 +9,8 @@
   import { inLength, inSpeed, lengthUnit, metres, plain, signed, speedUnit } from '../../words/units';
   import { cornerWord } from '../../words/words';
   import ProblemBox from '../../kit/ProblemBox.svelte';
+  import { few } from '../../words/few';
+  import { tell } from '../../words/tell';
 
   /** The whole reference in one table: a last check before going out. */
   let { params }: { params: { id: string } } = $props();
@@ -26,18 +28,19 @@
   }));
   const data = $derived(whole.data);
   $effect(() => {
-    if (data) here.say(`${data.reference.circuit} · ${data.reference.vehicle}`, 'the whole lap', data.reference.id);
+    if (data)
+      here.say(`${data.reference.circuit} · ${data.reference.vehicle}`, tell('whole.the_whole_lap'), data.reference.id);
   });
 
   type Column = 'lap' | 'worth' | 'arrive' | 'effort' | 'margin' | 'low' | 'effect';
   const COLUMNS: { id: Column; word: string; n: boolean }[] = [
-    { id: 'lap', word: 'Corner', n: false },
-    { id: 'worth', word: 'Worth', n: true },
-    { id: 'arrive', word: 'Arrive', n: true },
+    { id: 'lap', word: tell('whole.corner'), n: false },
+    { id: 'worth', word: tell('whole.worth'), n: true },
+    { id: 'arrive', word: tell('whole.arrive'), n: true },
     { id: 'effort', word: '%', n: true },
-    { id: 'margin', word: 'In hand', n: true },
-    { id: 'low', word: 'Low', n: true },
-    { id: 'effect', word: 'Given', n: true },
+    { id: 'margin', word: tell('whole.in_hand'), n: true },
+    { id: 'low', word: tell('whole.low_2'), n: true },
+    { id: 'effect', word: tell('whole.given_2'), n: true },
   ];
   let by = $state<Column>('lap');
   let back = $state(false);
@@ -81,24 +84,26 @@
   {#if whole.error}
     <ProblemBox problem={asProblem(whole.error)} />
   {:else if !data}
-    <p role="status">Driving every corner…</p>
+    <p role="status">{tell('whole.driving_every_corner')}</p>
   {:else}
     <div class="no-print flex items-center gap-3 py-2">
-      <h1 class="flex-1 text-xl font-bold">The whole lap</h1>
-      <a class="link" href="#/reference/{data.reference.id}">Back to the reference</a>
-      <a class="link" href="#/card/{data.reference.id}/0">The card</a>
-      <button class="btn btn-primary btn-sm" onclick={() => print()}><Printer class="size-4" /> Print</button>
+      <h1 class="flex-1 text-xl font-bold">{tell('whole.the_whole_lap_2')}</h1>
+      <a class="link" href="#/reference/{data.reference.id}">{tell('whole.back_to_the_reference')}</a>
+      <a class="link" href="#/card/{data.reference.id}/0">{tell('whole.the_card')}</a>
+      <button class="btn btn-primary btn-sm" onclick={() => print()}
+        ><Printer class="size-4" /> {tell('whole.print')}</button
+      >
     </div>
     {#if data.overview.summary}
-      <p class="mb-2 text-sm" data-summary><strong>In ten seconds:</strong> {data.overview.summary}</p>
+      <p class="mb-2 text-sm" data-summary><strong>{tell('whole.in_ten_seconds')}</strong> {data.overview.summary}</p>
     {/if}
     {#if data.overview.warnings.length || data.overview.unsure.length}
       <section
         class="border-error mb-2 border-l-4 pl-3 text-sm leading-snug"
-        aria-label="To look at"
+        aria-label={tell('whole.to_look_at')}
         data-warnings={data.overview.warnings.length}
       >
-        <strong>To look at before going out</strong>
+        <strong>{tell('whole.to_look_at_before_going')}</strong>
         <ul>
           {#each data.overview.warnings as w (w.corner + w.rule + w.words)}
             <li>
@@ -107,12 +112,12 @@
             </li>
           {/each}
           {#if data.overview.unsure.length}<li data-unsure-list>
-              Not sure of: {data.overview.unsure.join(', ')}.
+              {tell('whole.not_sure_of', { unsure: data.overview.unsure.join(', ') })}
             </li>{/if}
         </ul>
       </section>
     {:else}
-      <p class="mb-2 text-sm">Nothing in it contradicts itself.</p>
+      <p class="mb-2 text-sm">{tell('whole.nothing_in_it_contradicts_itself')}</p>
     {/if}
     <div class="overflow-x-auto">
       <table class="whole">
@@ -132,18 +137,21 @@
                 ></th
               >
             {/each}
-            <th>Brake, lift</th><th>Back-up</th><th>Gears</th><th>Turn-in</th><th class="n">Off</th>
+            <th>{tell('whole.brake_lift')}</th><th>{tell('whole.back_up')}</th><th>{tell('whole.gears')}</th><th
+              >{tell('whole.turn_in')}</th
+            ><th class="n">{tell('whole.off')}</th>
             <th class="n"
-              ><button onclick={() => sort('low')} data-sort="low">Low{by === 'low' ? (back ? ' ▴' : ' ▾') : ''}</button
+              ><button onclick={() => sort('low')} data-sort="low"
+                >{tell('whole.low', { back: by === 'low' ? (back ? ' ▴' : ' ▾') : '' })}</button
               ></th
             >
-            <th class="n">First</th><th class="n">Full</th>
+            <th class="n">{tell('whole.first')}</th><th class="n">{tell('whole.full')}</th>
             <th class="n"
               ><button onclick={() => sort('effect')} data-sort="effect"
-                >Given{by === 'effect' ? (back ? ' ▴' : ' ▾') : ''}</button
+                >{tell('whole.given', { back: by === 'effect' ? (back ? ' ▴' : ' ▾') : '' })}</button
               ></th
             >
-            <th>How, escape</th>
+            <th>{tell('whole.how_escape')}</th>
           </tr>
         </thead>
         <tbody>
@@ -153,8 +161,8 @@
             {@const markers = markersOf(e, data.reference.length, metres)}
             <tr data-row={e.corner}>
               <th scope="row">{word(e.corner)}{corner(e.corner)?.left ? ' ↰' : ' ↱'}</th>
-              <td class="n" title="seconds on offer"
-                >{w ? `${w.order}${w.own ? ' own' : ''} · ${plain(w.seconds, 2)} s` : ''}</td
+              <td class="n" title={tell('whole.seconds_on_offer')}
+                >{w ? tell('whole.own_s', { order: w.order, hasOwn: !!w.own, seconds: plain(w.seconds, 2) }) : ''}</td
               >
               <td class="n">{plain(inSpeed(e.approachSpeed))}</td>
               <td class="n"
@@ -163,8 +171,9 @@
               >
               <td class="n">{line.marginMetres == null ? '' : metres(line.marginMetres, 1)}</td>
               <td class="font-bold"
-                >{#each markers as m (m.id)}<span class="block">{m.kind === 'LIFT' ? 'lift ' : ''}{m.found}</span
-                  >{:else}{e.slowing.toLowerCase()}{/each}</td
+                >{#each markers as m (m.id)}<span class="block"
+                    >{tell('whole.lift', { isLift: m.kind === 'LIFT', found: m.found })}</span
+                  >{:else}{few(e.slowing)}{/each}</td
               >
               <td>{place(e, 'BACK_UP')}</td>
               <td>{e.approachGear === e.gear ? e.gear : `${e.approachGear} → ${e.gear}`}</td>
@@ -173,12 +182,13 @@
               <td class="n font-bold">{plain(inSpeed(e.minimumSpeed))}</td>
               <td class="n">{fromApex(e, 'FIRST_THROTTLE')}</td>
               <td class="n">{fromApex(e, 'FULL_THROTTLE')}</td>
-              <td class="n">{line.effect == null ? 'no' : plain(line.effect, 2)}</td>
+              <td class="n">{line.effect == null ? tell('whole.no') : plain(line.effect, 2)}</td>
               <td class="how"
                 >{[
                   schools(e),
                   besidesOf(e, data.reference.length, metres).join(', '),
-                  e.details['ESCAPE'] ?? (line.hazards.shortRunOff ? `offered: ${line.hazards.escape}` : ''),
+                  e.details['ESCAPE'] ??
+                    (line.hazards.shortRunOff ? tell('whole.offered', { escape: line.hazards.escape }) : ''),
                 ]
                   .filter(Boolean)
                   .join(' · ')}</td
@@ -189,10 +199,11 @@
       </table>
     </div>
     <p class="mt-2 text-xs">
-      Speeds in {speedUnit()}. Off, first and full: {lengthUnit()} from the nearest apex. Worth: seconds on offer, from what
-      the plan leaves and {plain(inSpeed(2 / 3.6), 1)}
-      {speedUnit()} more at the exit; the order is the computation's unless it says own. Computed markers are estimates: start
-      early and build up.
+      {tell('whole.speeds_in_off_first_and', {
+        speedUnit: speedUnit(),
+        lengthUnit: lengthUnit(),
+        inSpeed: plain(inSpeed(2 / 3.6), 1),
+      })}
     </p>
   {/if}
 </main>

@@ -1,6 +1,7 @@
 import type { ScoredAction } from '../../api/api';
 import { mostOf, unitOf } from '../../road/score';
 import type { Desk } from './desk.svelte';
+import { tell } from '../../words/tell';
 
 /** What keys on an action reach beside it. */
 export interface Beside {
@@ -68,28 +69,29 @@ function typed(desk: Worked, s: ScoredAction): string {
   const unit = /[%ms]$/.exec(text)?.[0] ?? '';
   const length = desk.view.length;
   desk.typed = '';
-  if (Number.isNaN(number)) return `"${text}" is no number.`;
+  if (Number.isNaN(number)) return tell('actionKeys.is_no_number', { text });
   if (unit === 's' && a.kind === 'LIFT') {
-    if (number <= 0 || number > LONGEST) return `A lift lasts up to ${LONGEST} s.`;
+    if (number <= 0 || number > LONGEST) return tell('actionKeys.a_lift_lasts_up_to', { lONGEST: LONGEST });
     desk.putAction({ ...a, until: (a.station + number * s.speed) % length }, false);
   } else if ((unit === 's' || unit === 'm') && a.kind === 'SHIFT') {
     const metres = unit === 's' ? number * s.speed : number;
-    if (metres <= 0 || metres > FARTHEST) return `A gear is held for up to ${FARTHEST} m.`;
+    if (metres <= 0 || metres > FARTHEST) return tell('actionKeys.a_gear_is_held_for', { fARTHEST: FARTHEST });
     desk.putAction({ ...a, until: (a.station + metres) % length }, false);
   } else if (unit === 's' && (a.cue?.kind === 'SECONDS' || a.cue?.kind === 'LIMITER')) {
     desk.putAction({ ...a, cue: { ...a.cue, number } }, false);
   } else if (unit === 'm' && a.cue?.kind === 'PAST') {
     desk.putAction({ ...a, cue: { ...a.cue, number } }, false);
   } else if (unit === 's' || unit === 'm') {
-    return `${text} means nothing on this action.`;
+    return tell('actionKeys.means_nothing_on_this_action', { text });
   } else if (unitOf(a) === 'gear') {
-    if (number < 1 || number > desk.view.gears || number % 1) return `Gears go from 1 to ${desk.view.gears}.`;
+    if (number < 1 || number > desk.view.gears || number % 1)
+      return tell('actionKeys.gears_go_from_1_to', { gears: desk.view.gears });
     desk.putAction({ ...a, gear: number }, false);
   } else if (unitOf(a) === '%') {
     const most = mostOf(a.kind) * 100;
-    if (number > most) return `At most ${most} %.`;
+    if (number > most) return tell('actionKeys.at_most', { most });
     desk.putAction({ ...a, amount: number / 100 }, false);
-  } else return `${text} means nothing on this action.`;
+  } else return tell('actionKeys.means_nothing_on_this_action', { text });
   desk.settle();
   return '';
 }

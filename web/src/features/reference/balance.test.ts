@@ -43,7 +43,7 @@ describe('the drawing of a balance', () => {
 
   it('has words for every part and every move', () => {
     expect(PARTS.map((p) => told[p.part].words).join()).toContain('pushes');
-    for (const m of told.moves) expect(MOVES[m.what]).toMatch(/, /);
+    for (const m of told.moves) expect(MOVES[m.what].every((w) => w.length > 2)).toBe(true);
   });
 });
 

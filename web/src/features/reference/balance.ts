@@ -1,12 +1,13 @@
 import type { components } from '../../api/generated/api';
+import { tell } from '../../words/tell';
 
 export type Balance = components['schemas']['CornerBalance'];
 
 /** The parts of a corner in which a balance is felt. */
 export const PARTS = [
-  { part: 'entry', word: 'in', detail: 'FEELS_IN' },
-  { part: 'middle', word: 'middle', detail: 'FEELS_MIDDLE' },
-  { part: 'exit', word: 'out', detail: 'FEELS_OUT' },
+  { part: 'entry', word: tell('balance.in'), detail: 'FEELS_IN' },
+  { part: 'middle', word: tell('balance.middle'), detail: 'FEELS_MIDDLE' },
+  { part: 'exit', word: tell('balance.out'), detail: 'FEELS_OUT' },
 ] as const;
 
 /** Whether what is felt is something else than what is computed; far from the limit nothing is. */
@@ -14,16 +15,16 @@ export const disagrees = (how: Balance['entry']['how'], felt: string | undefined
   !!felt && how !== 'FREE' && how.toLowerCase() !== felt;
 
 /** What can be moved, by one step: what, and which way. */
-export const MOVES: Record<Balance['moves'][number]['what'], string> = {
-  TRAIL: 'brake while turning, 10 % more',
-  GEAR: 'gear on the way in, one lower',
-  THROTTLE: 'throttle on the way out, 10 % more',
-  BRAKES: 'brake balance, forward',
-  BAR: 'front bar, stiffer',
-  WING: 'rear wing, more',
-  SPRINGS: 'front springs, stiffer',
-  CAMBER: 'front camber, ½° more',
-  DAMPERS: 'front dampers, a click firmer',
+export const MOVES: Record<Balance['moves'][number]['what'], [string, string]> = {
+  TRAIL: [tell('balance.brake_while_turning'), tell('balance.10_more')],
+  GEAR: [tell('balance.gear_on_the_way_in'), tell('balance.one_lower')],
+  THROTTLE: [tell('balance.throttle_on_the_way_out'), tell('balance.10_more')],
+  BRAKES: [tell('balance.brake_balance'), tell('balance.forward')],
+  BAR: [tell('balance.front_bar'), tell('balance.stiffer')],
+  WING: [tell('balance.rear_wing'), tell('balance.more')],
+  SPRINGS: [tell('balance.front_springs'), tell('balance.stiffer')],
+  CAMBER: [tell('balance.front_camber'), tell('balance.half_a_degree_more')],
+  DAMPERS: [tell('balance.front_dampers'), tell('balance.a_click_firmer')],
 };
 
 /** What is done by the driver; the rest is set. */
@@ -70,10 +71,10 @@ export function lanes(b: Balance, length: number, width: number, height: number)
 
 /** The wheels from above, front up, the inner ones on the left: in the order in which they are told. */
 export const WHEELS = [
-  { is: 'INNER_FRONT', word: 'inner front', x: 16, y: 22 },
-  { is: 'OUTER_FRONT', word: 'outer front', x: 58, y: 22 },
-  { is: 'INNER_REAR', word: 'inner rear', x: 16, y: 62 },
-  { is: 'OUTER_REAR', word: 'outer rear', x: 58, y: 62 },
+  { is: 'INNER_FRONT', word: tell('balance.inner_front'), x: 16, y: 22 },
+  { is: 'OUTER_FRONT', word: tell('balance.outer_front'), x: 58, y: 22 },
+  { is: 'INNER_REAR', word: tell('balance.inner_rear'), x: 16, y: 62 },
+  { is: 'OUTER_REAR', word: tell('balance.outer_rear'), x: 58, y: 62 },
 ] as const;
 
 // Less than this moves nothing, and more no foot would.
@@ -90,6 +91,6 @@ export function drivenAs(b: Balance, step: Balance['moves'][number]): string | n
   const points = (10 * step.entry) / trail.entry;
   const size = Math.abs(points);
   if (size < LEAST_POINTS || size > MOST_POINTS) return null;
-  const much = size < 1 ? 'less than 1' : String(Math.round(size));
-  return `${much} % ${points > 0 ? 'more' : 'less'} brake while turning`;
+  const much = size < 1 ? tell('balance.less_than_1') : String(Math.round(size));
+  return tell('balance.more_less_brake_while_turning', { much, somePoints: points > 0 });
 }

@@ -37,6 +37,8 @@ import { stepBetween } from '../../road/steps';
 import { cornerWord } from '../../words/words';
 import { newId } from '../../kit/id';
 import { newLandmark, nothing } from '../../road/things';
+import { few } from '../../words/few';
+import { tell } from '../../words/tell';
 
 interface Kept {
   version: number;
@@ -500,7 +502,7 @@ export class Desk {
   /** All that a cue can hang on: landmarks, and kerbs from their beginning to their end. */
   get cueThings(): Landmark[] {
     const kerbs = this.view.things.kerbs.map((k) => ({
-      ...newLandmark('KERB', k.from, k.left, k.corner, `${k.part.toLowerCase()} kerb`),
+      ...newLandmark('KERB', k.from, k.left, k.corner, tell('desk.kerb', { part: few(k.part) })),
       id: k.id,
       length: Math.max(0, k.to - k.from),
     }));
@@ -986,9 +988,9 @@ export class Desk {
       this.problem ??
       new Problem(
         0,
-        'Your last changes are not stored yet.',
+        tell('desk.your_last_changes_are_not'),
         null,
-        this.conflict ? 'Choose first which of the two stands.' : 'They are kept here; try again with a connection.',
+        this.conflict ? tell('desk.choose_first_which_of_the') : tell('desk.they_are_kept_here_try'),
       )
     );
   }

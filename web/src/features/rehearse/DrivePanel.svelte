@@ -7,6 +7,7 @@
   import { cornerWord } from '../../words/words';
   import { keepLag, keptLag, lagOf, placeAt, slid, type Answer, type Control, type Press } from './rehearse';
   import { click, Tone } from './tone';
+  import { tell } from '../../words/tell';
 
   /** The lap at true speed, driven by heart: the road runs on the plan whatever is pressed. */
   interface Props {
@@ -42,7 +43,12 @@
     ArrowUp: 'THROTTLE',
     g: 'GEAR',
   };
-  const NAMES: Record<Control, string> = { BRAKE: 'Brake', HANDS: 'Turn', THROTTLE: 'Throttle', GEAR: 'Shift' };
+  const NAMES: Record<Control, string> = {
+    BRAKE: tell('drivePanel.brake'),
+    HANDS: tell('drivePanel.turn'),
+    THROTTLE: tell('drivePanel.throttle'),
+    GEAR: tell('drivePanel.shift'),
+  };
   let layer = $state<Layer>('brakes');
   let rate = $state(0.5);
   let dark = $state(false);
@@ -103,7 +109,7 @@
   }
   function measure() {
     if (dark && !('AudioContext' in window)) {
-      lagNote = 'This browser makes no sound: measure it with open eyes.';
+      lagNote = tell('drivePanel.this_browser_makes_no_sound');
       return;
     }
     measuring = true;
@@ -186,8 +192,8 @@
         if (found) {
           lag = found.seconds;
           keepLag(dark, lag);
-          lagNote = `${plain(found.seconds * 1000)} ms, taken off from now on.`;
-        } else lagNote = 'Too unsteady, or too long: nothing is taken off.';
+          lagNote = tell('drivePanel.ms_taken_off_from_now', { seconds: plain(found.seconds * 1000) });
+        } else lagNote = tell('drivePanel.too_unsteady_or_too_long');
         stop(false);
       }
       return;
@@ -232,7 +238,7 @@
     if (!running) return;
     if (document.hidden && measuring && dark) {
       // The clicks go on while the page's own time does not.
-      lagNote = 'Interrupted: measure it again.';
+      lagNote = tell('drivePanel.interrupted_measure_it_again');
       stop(false);
       return;
     }
@@ -383,10 +389,11 @@
   };
   function told(p: Performed['performance']): string {
     const out: string[] = [];
-    if (p.low != null && p.high != null) out.push(`${signed(p.low, 2)} to ${signed(p.high, 2)} s in 95 of 100`);
-    if (p.spread != null) out.push(`spread ${plain(p.spread, 2)} s`);
-    if (p.missed.length) out.push(`${p.missed.length} missed`);
-    if (p.extra.length) out.push(`${p.extra.length} too many`);
+    if (p.low != null && p.high != null)
+      out.push(tell('drivePanel.to_s_in_95_of', { low: signed(p.low, 2), high: signed(p.high, 2) }));
+    if (p.spread != null) out.push(tell('drivePanel.spread_s', { spread: plain(p.spread, 2) }));
+    if (p.missed.length) out.push(tell('drivePanel.missed', { missed: p.missed.length }));
+    if (p.extra.length) out.push(tell('drivePanel.too_many', { extra: p.extra.length }));
     return out.join(', ');
   }
   /** What would have become of it, as far as it was driven. */
@@ -395,22 +402,31 @@
     if (!h) return '';
     const look = h.look ? `: ${h.look}` : '';
     if (h.seconds != null) return Math.abs(h.seconds) < 0.005 ? '' : `→ ${signed(h.seconds, 2)} s${look}`;
-    return h.deep == null ? `→ not made${look}` : `→ deep by ${metres(h.deep)}${look}`;
+    return h.deep == null
+      ? tell('drivePanel.not_made', { look })
+      : tell('drivePanel.deep_by', { deep: metres(h.deep), look });
   }
   /** How much was pressed, where that was told. */
   function howMuch(m: Performed['performance']['met'][number]): string {
-    if (m.otherKey) return ', on the other brake key';
+    if (m.otherKey) return tell('drivePanel.on_the_other_brake_key');
     if (m.more == null) return '';
-    return m.enough ? ', as much as planned' : `, ${signed(m.more * 100, 0)} points`;
+    return m.enough
+      ? tell('drivePanel.as_much_as_planned')
+      : tell('drivePanel.points', { more: signed(m.more * 100, 0) });
   }
-  const KINDS_OF: Record<Control, string> = { BRAKE: 'brake', HANDS: 'turn-in', THROTTLE: 'throttle', GEAR: 'gear' };
+  const KINDS_OF: Record<Control, string> = {
+    BRAKE: tell('drivePanel.brake_2'),
+    HANDS: tell('drivePanel.turn_in'),
+    THROTTLE: tell('drivePanel.throttle_2'),
+    GEAR: tell('drivePanel.gear'),
+  };
 </script>
 
 <svelte:window onkeydown={keys} />
 <svelte:document onvisibilitychange={hidden} />
 
 <section class="grid grid-cols-[minmax(0,1fr)] gap-2">
-  <div class="flex flex-wrap items-center gap-2" role="group" aria-label="How it is driven">
+  <div class="flex flex-wrap items-center gap-2" role="group" aria-label={tell('drivePanel.how_it_is_driven')}>
     {#each Object.keys(LAYERS) as l (l)}
       <button
         class={['btn btn-sm min-h-9', layer === l ? 'btn-primary' : '']}
@@ -425,22 +441,35 @@
         class={['btn btn-sm min-h-9', rate === r ? 'btn-primary' : '']}
         aria-pressed={rate === r}
         disabled={running}
-        onclick={() => (rate = r)}>{r === 1 ? 'true speed' : r === 0.5 ? 'half' : 'three quarters'}</button
+        onclick={() => (rate = r)}>{tell('drivePanel.true_speed_half_three_quarters', { r, isR: r === 0.5 })}</button
       >
     {/each}
     <label class="flex items-center gap-1"
-      ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={dark} disabled={running} />closed eyes</label
+      ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={dark} disabled={running} />{tell(
+        'drivePanel.closed_eyes',
+      )}</label
     >
     <label class="flex items-center gap-1"
-      ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={sound} disabled={running} />engine</label
+      ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={sound} disabled={running} />{tell(
+        'drivePanel.engine',
+      )}</label
     >
-    <select class="select select-sm w-auto" aria-label="What is driven" bind:value={from} disabled={running}>
-      <option value="">whole lap</option>
+    <select
+      class="select select-sm w-auto"
+      aria-label={tell('drivePanel.what_is_driven')}
+      bind:value={from}
+      disabled={running}
+    >
+      <option value="">{tell('drivePanel.whole_lap')}</option>
       {#each reference.corners as c (c.id)}<option value={c.id}>{cornerWord(c)}</option>{/each}
     </select>
   </div>
   <div bind:clientWidth={width} class="bg-base-100 border-base-300 rounded border">
-    <canvas bind:this={canvas} style="width: 100%; height: {HEIGHT}px" data-drive aria-label="The road as it comes"
+    <canvas
+      bind:this={canvas}
+      style="width: 100%; height: {HEIGHT}px"
+      data-drive
+      aria-label={tell('drivePanel.the_road_as_it_comes')}
     ></canvas>
   </div>
   {#if running}
@@ -454,38 +483,51 @@
           onpointermove={slides}
           onpointerup={up}
           onpointercancel={up}
-          >{measuring ? 'Now' : slide?.key === k ? `${NAMES[k]} ${plain(slide.amount * 100)} %` : NAMES[k]}</button
+          >{measuring
+            ? tell('drivePanel.now')
+            : slide?.key === k
+              ? `${NAMES[k]} ${plain(slide.amount * 100)} %`
+              : NAMES[k]}</button
         >
       {/each}
-      <button class="btn min-h-20 text-lg" onclick={() => stop(!measuring)}>Stop</button>
+      <button class="btn min-h-20 text-lg" onclick={() => stop(!measuring)}>{tell('drivePanel.stop')}</button>
     </div>
     <p class="text-sm" role="status">
-      {measuring
-        ? `Press when ${dark ? 'you hear the click' : 'the moving line meets the mark'}: ${late.length} of ${passes}, the first four do not count.`
-        : 'Keys: B brakes hard, N lightly, space brakes; H turns, T is the throttle, G shifts; with one kind any of them; Escape gives up. A thumb slides up to say how much.'}
+      {tell('drivePanel.press_when_you_hear_the', {
+        hasMeasuring: !!measuring,
+        hasDark: !!dark,
+        late: late.length,
+        passes,
+      })}
     </p>
   {:else}
     <div class="flex flex-wrap items-center gap-3">
       <button class="btn btn-primary min-h-14 text-lg" onclick={go}
-        >Drive {corner ? called(corner.id) : 'the lap'}</button
+        >{tell('drivePanel.drive', { id: corner ? called(corner.id) : tell('drivePanel.the_lap') })}</button
       >
-      <button class="btn min-h-14" onclick={measure}>Measure the lag</button>
+      <button class="btn min-h-14" onclick={measure}>{tell('drivePanel.measure_the_lag')}</button>
       <span class="text-sm"
         >{lagNote ||
-          (lag ? `${plain(lag * 1000)} ms of lag are taken off.` : 'The lag of this device is not measured yet.')}</span
+          (lag
+            ? tell('drivePanel.ms_of_lag_are_taken', { lag: plain(lag * 1000) })
+            : tell('drivePanel.the_lag_of_this_device'))}</span
       >
     </div>
   {/if}
   {#if shown && waiting}
-    <p role="status">Kept on this device: it is told when there is a connection again.</p>
+    <p role="status">{tell('drivePanel.kept_on_this_device_it')}</p>
   {/if}
   {#if faster.length}
     <p data-faster>
-      <strong>When the road is fast:</strong>
+      <strong>{tell('drivePanel.when_the_road_is_fast')}</strong>
       {faster
-        .map(
-          (f) =>
-            `${called(f.corner)} ${KINDS_OF[f.key]} ${plain(Math.abs(f.fast - f.slow), 2)} s ${f.fast > f.slow ? 'later' : 'sooner'} than in slow motion`,
+        .map((f) =>
+          tell('drivePanel.s_later_sooner_than_in', {
+            corner: called(f.corner),
+            key: KINDS_OF[f.key],
+            slow: plain(Math.abs(f.fast - f.slow), 2),
+            isFast: f.fast > f.slow,
+          }),
         )
         .join('; ')}.
     </p>
@@ -496,11 +538,16 @@
       <p class="text-lg">
         <strong
           >{p.bias == null
-            ? `${p.met.length} met`
-            : `${plain(Math.abs(p.bias), 2)} s ${p.bias < 0 ? 'early' : 'late'} on the whole`}</strong
+            ? tell('drivePanel.met', { met: p.met.length })
+            : tell('drivePanel.s_early_late_on_the', {
+                bias: plain(Math.abs(p.bias), 2),
+                lessBias: p.bias < 0,
+              })}</strong
         >
         {told(p)}
-        {#if result.rate < 1}<span class="text-sm">at {plain(result.rate * 100)} % of the speed</span>{/if}
+        {#if result.rate < 1}<span class="text-sm"
+            >{tell('drivePanel.at_of_the_speed', { rate: plain(result.rate * 100) })}</span
+          >{/if}
       </p>
       <ul class="flex flex-wrap gap-2 text-sm">
         {#each p.met as m, i (i)}
@@ -510,17 +557,20 @@
             style="border-left: {3 + 9 * far}px solid var(--brake)"
           >
             <strong>{called(m.due.corner)}</strong>
-            {KINDS_OF[m.due.key]}
-            {Math.abs(m.metres) < 0.5
-              ? 'on it'
-              : `${metres(Math.abs(m.metres))} ${m.metres < 0 ? 'early' : 'late'}`}{howMuch(m)}
-            {became(m)}
+            {tell('drivePanel.on_it_early_late', {
+              key: KINDS_OF[m.due.key],
+              isAbs: Math.abs(m.metres) < 0.5,
+              abs: metres(Math.abs(m.metres)),
+              lessM: m.metres < 0,
+              howMuch: howMuch(m),
+              became: became(m),
+            })}
           </li>
         {/each}
         {#each p.missed.slice(0, 30) as d, i (i)}
           <li class="border-base-300 rounded border border-dashed px-2 py-0.5">
             <strong>{called(d.corner)}</strong>
-            {KINDS_OF[d.key]} missed
+            {tell('drivePanel.missed_2', { key: KINDS_OF[d.key] })}
           </li>
         {/each}
       </ul>

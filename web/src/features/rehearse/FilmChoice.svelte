@@ -2,6 +2,7 @@
   import { api, ask, asProblem } from '../../api/api';
   import { lapsOf } from '../film/film';
   import type { Film } from './rehearse';
+  import { tell } from '../../words/tell';
 
   /** A film of one's own, lined up on the Runs page before: its pictures are the questions then. */
   interface Props {
@@ -24,7 +25,7 @@
         onfilm({ url: URL.createObjectURL(file), trace, alignment });
         return;
       }
-      problem = 'This film is not lined up with a lap of this circuit yet: do that once on the Runs page.';
+      problem = tell('filmChoice.this_film_is_not_lined');
     } catch (error) {
       const told = asProblem(error);
       problem = `${told.message} ${told.remedy}`;
@@ -38,11 +39,11 @@
 
 <div class="flex flex-wrap items-center gap-2 text-sm" data-film-choice>
   {#if film}
-    <span>Pictures of your film are the questions.</span>
-    <button class="btn btn-xs" onclick={away}>Ask with the strip</button>
+    <span>{tell('filmChoice.pictures_of_your_film_are')}</span>
+    <button class="btn btn-xs" onclick={away}>{tell('filmChoice.ask_with_the_strip')}</button>
   {:else}
     <label class="flex flex-wrap items-center gap-2"
-      ><span>Ask with pictures of your own film, lined up before:</span>
+      ><span>{tell('filmChoice.ask_with_pictures_of_your')}</span>
       <input class="file-input file-input-xs" type="file" accept="video/*" onchange={(e) => void open(e)} /></label
     >
   {/if}

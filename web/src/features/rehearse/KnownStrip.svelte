@@ -2,6 +2,7 @@
   import type { Corner, RehearsalView } from '../../api/api';
   import { lapAcross, middleOf, pathOf, swing } from '../../road/strip';
   import { metres } from '../../words/units';
+  import { tell } from '../../words/tell';
 
   /** The lap with what is known by heart: each place by how far off it was last told, each corner by its worst. */
   interface Props {
@@ -35,11 +36,11 @@
           hour: '2-digit',
           minute: '2-digit',
         }).format(new Date(at))
-      : 'never';
+      : tell('knownStrip.never');
 </script>
 
 <div bind:clientWidth={width}>
-  <svg {width} height={HEIGHT} role="group" aria-label="What is known by heart, corner by corner">
+  <svg {width} height={HEIGHT} role="group" aria-label={tell('knownStrip.what_is_known_by_heart')}>
     <path d={path} fill="none" stroke="var(--road)" stroke-width="9" stroke-linecap="round" />
     {#each places as k (k.fact)}
       {@const off = k.error == null ? MOST : Math.min(MOST, Math.abs(k.error))}
@@ -54,8 +55,14 @@
         stroke={k.error == null || off > 8 ? 'var(--brake)' : 'var(--ink)'}
       >
         <title
-          >{k.error == null ? 'no idea' : `${metres(Math.abs(k.error))} off`}, last right {when(k.right)}, asked {k.times}
-          times</title
+          >{tell('knownStrip.last_right_asked_times', {
+            error:
+              k.error == null
+                ? tell('knownStrip.no_idea')
+                : tell('knownStrip.off', { error: metres(Math.abs(k.error)) }),
+            right: when(k.right),
+            times: k.times,
+          })}</title
         >
       </rect>
     {/each}
@@ -74,8 +81,6 @@
         style="font-size: 10.5px; fill: var(--ink-soft)">{w === null ? '–' : w === Infinity ? '?' : Math.round(w)}</text
       >
     {/each}
-    <text x="4" y="12" style="font-size: 11px; fill: var(--ink-soft)"
-      >how far off each place was last told, in metres; filled dark within 8 m; below, the worst of each corner</text
-    >
+    <text x="4" y="12" style="font-size: 11px; fill: var(--ink-soft)">{tell('knownStrip.how_far_off_each_place')}</text>
   </svg>
 </div>

@@ -3,6 +3,7 @@
   import { asProblem, fetchFile, type ClockView, type Problem, type RehearsalView } from '../../api/api';
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import { plain } from '../../words/units';
+  import { tell } from '../../words/tell';
 
   /** The lap called aloud at true speed: by the browser's voice where it has one, and always as large words. */
   interface Props {
@@ -104,18 +105,16 @@
 <section class="grid grid-cols-[minmax(0,1fr)] gap-2">
   <div class="flex flex-wrap items-center gap-3">
     {#if running}
-      <button class="btn min-h-14 text-lg" onclick={stop}>Stop</button>
+      <button class="btn min-h-14 text-lg" onclick={stop}>{tell('listenPanel.stop')}</button>
     {:else}
-      <button class="btn btn-primary min-h-14 text-lg" onclick={go}>Call the lap</button>
+      <button class="btn btn-primary min-h-14 text-lg" onclick={go}>{tell('listenPanel.call_the_lap')}</button>
     {/if}
     <label class="flex items-center gap-1"
-      ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={aloud} disabled={!voice} />aloud</label
+      ><input type="checkbox" class="checkbox checkbox-sm" bind:checked={aloud} disabled={!voice} />{tell(
+        'listenPanel.aloud',
+      )}</label
     >
-    <span class="text-sm"
-      >{voice
-        ? 'For a passenger, or when parked: never as a prompter in the car.'
-        : 'This browser has no voice: the calls stand here as words.'}</span
-    >
+    <span class="text-sm">{tell('listenPanel.for_a_passenger_or_when', { hasVoice: !!voice })}</span>
   </div>
   <p class="min-h-24 text-4xl leading-tight font-bold" data-call aria-live="off">{current?.text ?? ''}</p>
   {#if running && coming}<p class="text-lg opacity-80">{coming.text}</p>{/if}
@@ -123,36 +122,39 @@
   <div class="flex flex-wrap items-center gap-3 text-sm" data-sound>
     {#if sound}
       <audio controls src={sound} class="h-10"></audio>
-      <a class="btn btn-sm" href={sound} download="calls.wav">Keep the file</a>
-      <span>A short tone is the line.</span>
+      <a class="btn btn-sm" href={sound} download="calls.wav">{tell('listenPanel.keep_the_file')}</a>
+      <span>{tell('listenPanel.a_short_tone_is_the')}</span>
     {:else if spoken}
       <button class="btn btn-sm" disabled={making} onclick={() => void make()}
-        >{making ? 'Speaking the lap…' : 'Make a sound file'}</button
+        >{tell('listenPanel.speaking_the_lap_make_a', { hasMaking: !!making })}</button
       >
     {:else}
-      <span>This server has no voice of its own, so there is no sound file; the words stay.</span>
+      <span>{tell('listenPanel.this_server_has_no_voice')}</span>
     {/if}
   </div>
   <div class="border-base-300 grid gap-2 border-t pt-2" data-ten>
     <div class="flex flex-wrap items-center gap-3">
-      <strong>The lap in ten seconds</strong>
+      <strong>{tell('listenPanel.the_lap_in_ten_seconds')}</strong>
       {#if saying === null}
-        <button class="btn btn-sm" onclick={say}>Say it aloud</button>
+        <button class="btn btn-sm" onclick={say}>{tell('listenPanel.say_it_aloud')}</button>
         <button class="btn btn-sm" aria-expanded={open} onclick={() => (open = !open)}
-          >{open ? 'Cover it' : 'Read it'}</button
+          >{tell('listenPanel.cover_it_read_it', { hasOpen: !!open })}</button
         >
       {:else}
-        <progress class="progress w-40" max={TEN} value={saying} aria-label="Ten seconds"></progress>
+        <progress class="progress w-40" max={TEN} value={saying} aria-label={tell('listenPanel.ten_seconds')}
+        ></progress>
         <span class="tabular-nums">{plain(Math.max(0, TEN - saying), 0)} s</span>
-        <button class="btn btn-sm" onclick={compare}>That was it</button>
+        <button class="btn btn-sm" onclick={compare}>{tell('listenPanel.that_was_it')}</button>
       {/if}
     </div>
     {#if open}
-      <p class="text-xl leading-snug">{summary.join('. ')}{summary.length ? '.' : 'There is nothing to brake for.'}</p>
+      <p class="text-xl leading-snug">
+        {tell('listenPanel.there_is_nothing_to_brake', { summary: summary.join('. '), hasSummary: !!summary.length })}
+      </p>
     {/if}
   </div>
   {#if !running}
-    <ol class="columns-1 gap-6 text-sm sm:columns-2" aria-label="Calls of the lap">
+    <ol class="columns-1 gap-6 text-sm sm:columns-2" aria-label={tell('listenPanel.calls_of_the_lap')}>
       {#each calls as c (c.start)}
         <li class="break-inside-avoid">
           <span class="inline-block w-14 text-right">{plain(c.start, 1)} s</span>

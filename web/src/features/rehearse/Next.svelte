@@ -2,6 +2,7 @@
   import { replace } from 'svelte-spa-router';
   import { api, ask, asProblem, type EventView, type Problem } from '../../api/api';
   import ProblemBox from '../../kit/ProblemBox.svelte';
+  import { tell } from '../../words/tell';
 
   /** The way of work leads to the next session that has a reference. */
   let problem = $state.raw<Problem | null>(null);
@@ -29,7 +30,8 @@
   {#if problem}<ProblemBox {problem} />{/if}
   {#if none}
     <p>
-      One rehearses for a session. <a class="link" href="#/session">Plan the next one</a>, with the reference it is for.
+      {tell('next.one_rehearses_for_a_session')}
+      <a class="link" href="#/session">{tell('next.plan_the_next_one')}</a>{tell('next.with_the_reference_it_is')}
     </p>
   {/if}
 </main>

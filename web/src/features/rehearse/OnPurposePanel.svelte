@@ -14,6 +14,7 @@
   import { cornerWord } from '../../words/words';
   import { metres, plain, signed, speedText } from '../../words/units';
   import { ASKS, replayed } from './rehearse';
+  import { tell } from '../../words/tell';
 
   /** A corner as planned and with a mistake, side by side: on the road, in speed, and what it costs. */
   interface Props {
@@ -141,26 +142,26 @@
 
   function what(m: MistakeView): string {
     const far = metres(Math.abs(m.metres));
-    return `${ASKS.kind(m.kind)} ${far} ${m.metres < 0 ? 'early' : 'late'}`;
+    return `${ASKS.kind(m.kind)} ${far} ${m.metres < 0 ? tell('onPurposePanel.early') : tell('onPurposePanel.late')}`;
   }
   function whose(m: MistakeView): string {
-    if (m.whose === 'DRIVEN') return `yours, in ${m.of} recorded laps`;
-    if (m.whose === 'BY_HEART') return `yours, in ${m.of} laps by heart`;
-    return 'a usual one (a fifth of a second)';
+    if (m.whose === 'DRIVEN') return tell('onPurposePanel.yours_in_recorded_laps', { m: m.of });
+    if (m.whose === 'BY_HEART') return tell('onPurposePanel.yours_in_laps_by_heart', { m: m.of });
+    return tell('onPurposePanel.a_usual_one_a_fifth');
   }
   const cost = (m: MistakeView) =>
     m.seconds != null
-      ? `${signed(m.seconds, 2)} s up to the next braking`
+      ? tell('onPurposePanel.s_up_to_the_next', { seconds: signed(m.seconds, 2) })
       : m.deep == null
-        ? 'the corner is not made'
-        : `the corner is not made, deep by ${metres(m.deep)}`;
+        ? tell('onPurposePanel.the_corner_is_not_made')
+        : tell('onPurposePanel.the_corner_is_not_made_2', { deep: metres(m.deep) });
 </script>
 
 <section class="grid grid-cols-[minmax(0,1fr)] gap-2" data-on-purpose>
   <div class="flex flex-wrap items-center gap-2">
     <select
       class="select select-sm w-auto"
-      aria-label="Corner"
+      aria-label={tell('onPurposePanel.corner')}
       value={of}
       onchange={(e) => oncorner(e.currentTarget.value)}
     >
@@ -181,13 +182,17 @@
   {#if problem}
     <ProblemBox {problem} />
   {:else if !all}
-    <p role="status">Driving it wrong…</p>
+    <p role="status">{tell('onPurposePanel.driving_it_wrong')}</p>
   {:else if !mistake}
-    <p>Nothing goes wrong here that costs anything: the corner is flat, or it is not made as it is planned.</p>
+    <p>{tell('onPurposePanel.nothing_goes_wrong_here_that')}</p>
   {:else}
     <p class="text-lg" data-mistake={mistake.whose}>
-      <strong>{what(mistake)}</strong>, {whose(mistake)}: {cost(mistake)}.
-      {mistake.look ? `From the seat: ${mistake.look}.` : ''}
+      <strong>{what(mistake)}</strong>{tell('onPurposePanel.from_the_seat', {
+        mistake: whose(mistake),
+        mistake2: cost(mistake),
+        hasLook: !!mistake.look,
+        look: mistake.look,
+      })}
     </p>
     <div bind:clientWidth={width} class="bg-base-100 border-base-300 rounded border">
       {#if view && speeds && where && planned && wrong}
@@ -197,7 +202,7 @@
           {width}
           height={Math.min(HEIGHT, view.tall + 110)}
           role="img"
-          aria-label="The plan and the mistake on the road, and their speeds"
+          aria-label={tell('onPurposePanel.the_plan_and_the_mistake')}
         >
           <path d={view.line} fill="none" stroke="var(--road)" stroke-width={11 * view.scale} stroke-linecap="round" />
           <path d={view.line} fill="none" stroke="var(--turn)" stroke-width="1.5" />
@@ -216,14 +221,14 @@
     {#if where && planned && wrong}
       <div class="flex flex-wrap items-center gap-3">
         {#if playing}
-          <button class="btn min-h-11" onclick={halt}>Stop</button>
+          <button class="btn min-h-11" onclick={halt}>{tell('onPurposePanel.stop')}</button>
         {:else}
-          <button class="btn btn-primary min-h-11" onclick={play}>Drive both</button>
+          <button class="btn btn-primary min-h-11" onclick={play}>{tell('onPurposePanel.drive_both')}</button>
         {/if}
         <input
           type="range"
           class="range range-sm flex-1"
-          aria-label="Seconds"
+          aria-label={tell('onPurposePanel.seconds')}
           min="0"
           max={span.to - span.from}
           step="0.05"
@@ -231,8 +236,12 @@
           oninput={halt}
         />
         <span class="text-sm tabular-nums" data-apart>
-          ■ plan {speedText(planned.speed(now))}, ○ mistake {speedText(wrong.speed(now))}:
-          {plain(Math.abs(where.wrong - where.planned), 0)} m {where.wrong >= where.planned ? 'ahead' : 'behind'}
+          {tell('onPurposePanel.plan_mistake_m_ahead_behind', {
+            now: speedText(planned.speed(now)),
+            now2: speedText(wrong.speed(now)),
+            planned: plain(Math.abs(where.wrong - where.planned), 0),
+            isWrong: where.wrong >= where.planned,
+          })}
         </span>
       </div>
     {/if}

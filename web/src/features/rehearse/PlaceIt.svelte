@@ -3,6 +3,7 @@
   import { pathOf, swing } from '../../road/strip';
   import { apart } from './rehearse';
   import { LANDMARKS } from '../../road/things';
+  import { tell } from '../../words/tell';
 
   /** A piece of road on which a place is told: by a tap, or by the arrow keys. */
   interface Props {
@@ -35,7 +36,7 @@
       .sort((a, b) => a.at - b.at)
       .map((n) => {
         const half = n.word.length * 3.2;
-        const side = n.l.left ? 'left' : 'right';
+        const side = n.l.left ? tell('placeIt.left') : tell('placeIt.right');
         const row = (ends[side] ?? -Infinity) > n.at - half ? 1 : 0;
         ends[side] = row ? -Infinity : n.at + half + 4;
         return { ...n, row };
@@ -66,7 +67,7 @@
     height={HEIGHT}
     role="slider"
     tabindex="0"
-    aria-label="Place on the road, metres from the left"
+    aria-label={tell('placeIt.place_on_the_road_metres')}
     aria-valuemin={0}
     aria-valuemax={Math.round(metres)}
     aria-valuenow={at === null ? 0 : Math.round((at - from + road.length) % road.length)}

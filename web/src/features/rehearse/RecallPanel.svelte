@@ -6,6 +6,7 @@
   import FilmChoice from './FilmChoice.svelte';
   import PlaceIt from './PlaceIt.svelte';
   import { ASKS, KINDS, answered, apart, stillBefore, type Answer, type Film } from './rehearse';
+  import { tell } from '../../words/tell';
 
   /** One fact at a time: told on the road, by a share, a gear or a choice; then what is right. */
   interface Props {
@@ -52,7 +53,7 @@
 
   onDestroy(() => film && URL.revokeObjectURL(film.url));
 
-  function tell(value: number | null) {
+  function settle(value: number | null) {
     if (!question || shown) return;
     told = value;
     shown = true;
@@ -66,19 +67,24 @@
   }
   function words(): string {
     if (!question) return '';
-    if (off === null) return 'No idea is an answer too: it comes again.';
+    if (off === null) return tell('recallPanel.no_idea_is_an_answer');
     const f = question.fact;
     if (f.asks === 'PLACE') {
       const m = Math.abs(off);
-      return m < 0.5 ? 'On the metre.' : `${metres(m)} ${off < 0 ? 'early' : 'late'}.`;
+      return m < 0.5
+        ? tell('recallPanel.on_the_metre')
+        : `${metres(m)} ${off < 0 ? tell('recallPanel.early') : tell('recallPanel.late')}.`;
     }
-    if (f.asks === 'SHARE') return Math.abs(off) < 0.005 ? 'Right.' : `${signed(off * 100, 0)} points.`;
-    return right ? 'Right.' : 'Not so.';
+    if (f.asks === 'SHARE')
+      return Math.abs(off) < 0.005
+        ? tell('recallPanel.right')
+        : tell('recallPanel.points', { off: signed(off * 100, 0) });
+    return right ? tell('recallPanel.right') : tell('recallPanel.not_so');
   }
   const answer = $derived.by(() => {
     if (!question) return '';
     const f = question.fact;
-    if (f.asks === 'GEAR') return `gear ${f.answer}`;
+    if (f.asks === 'GEAR') return tell('recallPanel.gear', { answer: f.answer });
     if (f.asks === 'SHARE') return `${plain(f.answer * 100)} %: ${question.right}`;
     return question.right;
   });
@@ -87,7 +93,7 @@
     const from = question?.from;
     if (from && Number.isFinite(past)) told = (from.station + past + road.length) % road.length;
   }
-  const typedShare = (percent: number) => Number.isFinite(percent) && tell(Math.max(0, Math.min(100, percent)) / 100);
+  const typedShare = (percent: number) => Number.isFinite(percent) && settle(Math.max(0, Math.min(100, percent)) / 100);
   /** Enter in the field answers. */
   const enter = (e: KeyboardEvent & { currentTarget: HTMLInputElement }, then: (value: number) => void) => {
     if (e.key !== 'Enter') return;
@@ -105,13 +111,13 @@
       next();
     } else if (!shown && e.key === 'Enter' && told !== null) {
       e.preventDefault();
-      tell(told);
-    } else if (!shown && question.fact.asks === 'GEAR' && /^[1-9]$/.test(e.key)) tell(Number(e.key));
+      settle(told);
+    } else if (!shown && question.fact.asks === 'GEAR' && /^[1-9]$/.test(e.key)) settle(Number(e.key));
     else if (!shown && question.fact.asks === 'SHARE' && /^[0-9]$/.test(e.key))
-      tell(e.key === '0' ? 1 : Number(e.key) / 10);
+      settle(e.key === '0' ? 1 : Number(e.key) / 10);
     else if (!shown && options && /^[1-9]$/.test(e.key)) {
       const kind = question.options[Number(e.key) - 1];
-      if (kind) tell(KINDS.indexOf(kind));
+      if (kind) settle(KINDS.indexOf(kind));
     }
   }
 </script>
@@ -123,13 +129,15 @@
     <p class="flex items-baseline gap-3">
       <strong class="text-2xl">{question.called}</strong>
       <span class="flex-1 text-lg" data-question>{ASKS(question.fact)}</span>
-      <span class="text-sm">{at + 1} of {asked.length}{left ? `, ${left} more wait` : ''}</span>
+      <span class="text-sm"
+        >{tell('recallPanel.of_more_wait', { knew: at + 1, asked: asked.length, hasLeft: !!left, left })}</span
+      >
     </p>
     {#if film && still !== null}
       <FilmStill url={film.url} trace={film.trace} alignment={film.alignment} station={still} />
       {#if !shown}
         <label class="flex flex-wrap items-center gap-3"
-          ><span>How many metres from here?</span>
+          ><span>{tell('recallPanel.how_many_metres_from_here')}</span>
           <input
             type="range"
             class="range range-sm min-w-40 flex-1"
@@ -137,7 +145,7 @@
             max="150"
             step="1"
             value={told === null ? 0 : apart(still, told, road.length)}
-            aria-label="Metres from this picture"
+            aria-label={tell('recallPanel.metres_from_this_picture')}
             oninput={(e) => (told = (still + e.currentTarget.valueAsNumber) % road.length)}
           />
           <strong class="w-16 text-right tabular-nums" data-from-here
@@ -160,22 +168,22 @@
       />
       {#if question.from && !shown && still === null}
         <label class="flex flex-wrap items-center gap-2 text-sm"
-          >or type it:
+          >{tell('recallPanel.or_type_it')}
           <input
             class="input input-sm w-24"
             type="number"
             step="any"
-            aria-label="Metres past {question.from.spoken}"
+            aria-label={tell('recallPanel.metres_past', { spoken: question.from.spoken })}
             oninput={(e) => typedPlace(e.currentTarget.valueAsNumber)}
-            onkeydown={(e) => enter(e, (v) => (typedPlace(v), told !== null && tell(told)))}
+            onkeydown={(e) => enter(e, (v) => (typedPlace(v), told !== null && settle(told)))}
           />
-          m past {question.from.spoken} (less than nothing is before it)</label
+          {tell('recallPanel.m_past_less_than_nothing', { spoken: question.from.spoken })}</label
         >
       {/if}
     {:else if question.fact.asks === 'SHARE'}
       <div class="flex flex-wrap gap-2">
         {#each [10, 20, 30, 40, 50, 60, 70, 80, 90, 100] as p (p)}
-          <button class="btn min-h-14 min-w-14 flex-1 text-lg" disabled={shown} onclick={() => tell(p / 100)}
+          <button class="btn min-h-14 min-w-14 flex-1 text-lg" disabled={shown} onclick={() => settle(p / 100)}
             >{p} %</button
           >
         {/each}
@@ -186,7 +194,7 @@
               type="number"
               min="0"
               max="100"
-              aria-label="Per cent"
+              aria-label={tell('recallPanel.per_cent')}
               onkeydown={(e) => enter(e, typedShare)}
             />%</label
           >
@@ -195,13 +203,13 @@
     {:else if question.fact.asks === 'GEAR'}
       <div class="flex flex-wrap gap-2">
         {#each Array.from({ length: reference.gears }, (_, i) => i + 1) as g (g)}
-          <button class="btn min-h-14 min-w-14 flex-1 text-lg" disabled={shown} onclick={() => tell(g)}>{g}</button>
+          <button class="btn min-h-14 min-w-14 flex-1 text-lg" disabled={shown} onclick={() => settle(g)}>{g}</button>
         {/each}
       </div>
     {:else}
       <div class="flex flex-wrap gap-2">
         {#each question.options as kind, i (kind)}
-          <button class="btn min-h-14 flex-1 text-lg" disabled={shown} onclick={() => tell(KINDS.indexOf(kind))}
+          <button class="btn min-h-14 flex-1 text-lg" disabled={shown} onclick={() => settle(KINDS.indexOf(kind))}
             >{i + 1} · {ASKS.kind(kind)}</button
           >
         {/each}
@@ -213,29 +221,35 @@
     {#if shown}
       <p class="text-lg" data-told-off>
         <strong>{words()}</strong>
-        {answer}{question.fact.asks === 'PLACE' && off !== null
-          ? `, told to ${metres(question.fact.precision)} by its cue`
-          : ''}
+        {tell('recallPanel.told_to_by_its_cue', {
+          answer,
+          hasOff: !!(question.fact.asks === 'PLACE' && off !== null),
+          precision: metres(question.fact.precision),
+        })}
       </p>
-      <button class="btn btn-primary min-h-14 text-lg" onclick={next}>Next</button>
+      <button class="btn btn-primary min-h-14 text-lg" onclick={next}>{tell('recallPanel.next')}</button>
     {:else}
       <p class="flex gap-2">
         {#if question.fact.asks === 'PLACE'}
-          <button class="btn btn-primary min-h-14 flex-1 text-lg" disabled={told === null} onclick={() => tell(told)}
-            >Here</button
+          <button class="btn btn-primary min-h-14 flex-1 text-lg" disabled={told === null} onclick={() => settle(told)}
+            >{tell('recallPanel.here')}</button
           >
         {/if}
-        <button class="btn min-h-14 flex-1 text-lg" onclick={() => tell(null)}>No idea</button>
+        <button class="btn min-h-14 flex-1 text-lg" onclick={() => settle(null)}>{tell('recallPanel.no_idea')}</button>
       </p>
     {/if}
   </section>
 {:else}
   <section class="grid grid-cols-[minmax(0,1fr)] gap-3" data-through>
     <p class="text-lg">
-      {asked.length
-        ? `${knew} of ${asked.length} right.`
-        : 'Nothing is due: what you know today is not asked again today.'}
-      {left ? `${left} more wait, in ${leftIn.join(', ')}.` : ''}
+      {tell('recallPanel.of_right_nothing_is_due', {
+        hasAsked: !!asked.length,
+        knew,
+        asked: asked.length,
+        hasLeft: !!left,
+        left,
+        leftIn: leftIn.join(', '),
+      })}
     </p>
     <button
       class="btn btn-primary min-h-14 justify-self-start"
@@ -243,7 +257,7 @@
         at = 0;
         knew = 0;
         onmore();
-      }}>Ask what is left</button
+      }}>{tell('recallPanel.ask_what_is_left')}</button
     >
   </section>
 {/if}

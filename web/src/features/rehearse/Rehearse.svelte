@@ -22,15 +22,16 @@
   import OnPurposePanel from './OnPurposePanel.svelte';
   import RecallPanel from './RecallPanel.svelte';
   import { browserAnswers, send, type Answer } from './rehearse';
+  import { tell } from '../../words/tell';
 
   let { params }: { params: { id: string } } = $props();
 
   type Way = 'recall' | 'drive' | 'listen' | 'wrong';
   const WAYS: { id: Way; word: string }[] = [
-    { id: 'recall', word: 'Recall' },
-    { id: 'drive', word: 'Drive it' },
-    { id: 'listen', word: 'Listen' },
-    { id: 'wrong', word: 'Wrong on purpose' },
+    { id: 'recall', word: tell('rehearse.recall') },
+    { id: 'drive', word: tell('rehearse.drive_it') },
+    { id: 'listen', word: tell('rehearse.listen') },
+    { id: 'wrong', word: tell('rehearse.wrong_on_purpose') },
   ];
   let way = $state<Way>('recall');
   let session = $state.raw<PlannedSession | null>(null);
@@ -57,7 +58,11 @@
         reference = await ask(api.GET('/api/references/{id}', { params: its }));
         road = await ask(api.GET('/api/references/{id}/road', { params: its }));
         drives = await ask(api.GET('/api/sessions/{id}/rehearsed', { params: path })).catch(() => []);
-        here.say(session.plan?.vehicle ?? session.event, `by heart: ${session.line.session.name}`, view.reference);
+        here.say(
+          session.plan?.vehicle ?? session.event,
+          tell('rehearse.by_heart', { name: session.line.session.name }),
+          view.reference,
+        );
         void keepOffline([
           `/api/sessions/${of}`,
           `/api/sessions/${of}/rehearsal`,
@@ -107,18 +112,21 @@
 <main class="mx-auto grid w-full max-w-[68rem] grid-cols-[minmax(0,1fr)] gap-3 p-3">
   {#if problem}<ProblemBox {problem} />{/if}
   {#if !view || !reference || !road || !session}
-    {#if !problem}<p role="status">Working out what there is to know…</p>{/if}
+    {#if !problem}<p role="status">{tell('rehearse.working_out_what_there_is')}</p>{/if}
   {:else}
     <section class="flex flex-wrap items-baseline gap-x-4 gap-y-1">
-      <h1 class="text-xl font-bold">By heart</h1>
+      <h1 class="text-xl font-bold">{tell('rehearse.by_heart_2')}</h1>
       <p class="text-sm">
-        for <a class="link" href="#/session/{id}">{session.line.session.name}</a>, {day(session.line.begins, zone)}
+        {tell('rehearse.for')} <a class="link" href="#/session/{id}">{session.line.session.name}</a>, {day(
+          session.line.begins,
+          zone,
+        )}
         {clock(session.line.begins, zone)}, {until(session.line.begins, Date.now())}
       </p>
       <p class="flex-1 text-sm" data-ready>
-        <strong>{view.ready.ready} of {view.ready.corners}</strong> corners within 8 m
-        {#if waiting && cut}<span role="status">· {waiting} kept on this device, sent when there is a connection</span
-          >{/if}
+        <strong>{tell('rehearse.of', { ready: view.ready.ready, corners: view.ready.corners })}</strong>
+        {tell('rehearse.corners_within_8_m')}
+        {#if waiting && cut}<span role="status">{tell('rehearse.kept_on_this_device_sent', { waiting })}</span>{/if}
       </p>
     </section>
     <KnownStrip {view} corners={reference.corners} {zone} />

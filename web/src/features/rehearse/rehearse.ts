@@ -2,6 +2,7 @@ import { api, ask, type AskedView, type ClockView, type ToldView, type TraceView
 import { browserShelf, type Shelf } from '../../api/shelf';
 import { newId } from '../../kit/id';
 import type { Alignment } from '../film/film';
+import { tell } from '../../words/tell';
 
 export type Control = ClockView['due'][number]['key'];
 
@@ -221,17 +222,17 @@ export const KINDS: NonNullable<AskedView['fact']['kind']>[] = [
 ];
 
 const WORDS: Record<(typeof KINDS)[number], string> = {
-  PLACE: 'be in place',
-  LIFT: 'lift',
-  BRAKE: 'brake',
-  EASE: 'ease the brake',
-  SHIFT: 'shift',
-  HANDS: 'turn in',
-  APEX: 'reach the apex',
-  THROTTLE: 'open the throttle',
-  FULL: 'go to full throttle',
-  EYES: 'look',
-  BODY: 'move your weight',
+  PLACE: tell('rehearse.be_in_place'),
+  LIFT: tell('rehearse.lift'),
+  BRAKE: tell('rehearse.brake'),
+  EASE: tell('rehearse.ease_the_brake'),
+  SHIFT: tell('rehearse.shift'),
+  HANDS: tell('rehearse.turn_in'),
+  APEX: tell('rehearse.reach_the_apex'),
+  THROTTLE: tell('rehearse.open_the_throttle'),
+  FULL: tell('rehearse.go_to_full_throttle'),
+  EYES: tell('rehearse.look'),
+  BODY: tell('rehearse.move_your_weight'),
 };
 
 /** What is asked, in words. */
@@ -240,19 +241,19 @@ export const ASKS = Object.assign(
     const what = fact.kind ? WORDS[fact.kind] : '';
     switch (fact.asks) {
       case 'PLACE':
-        return `Where do you ${what}?`;
+        return tell('rehearse.where_do_you', { what });
       case 'SHARE':
         return fact.kind === 'LIFT'
-          ? 'How much throttle do you keep?'
+          ? tell('rehearse.how_much_throttle_do_you')
           : fact.kind === 'BRAKE'
-            ? 'How hard do you brake at first?'
-            : `How far do you ${what}?`;
+            ? tell('rehearse.how_hard_do_you_brake')
+            : tell('rehearse.how_far_do_you', { what });
       case 'GEAR':
-        return 'Which gear at the slowest place?';
+        return tell('rehearse.which_gear_at_the_slowest');
       case 'NEXT':
-        return `You ${what}: what comes after it on the pedals?`;
+        return tell('rehearse.you_what_comes_after_it', { what });
       case 'BEFORE':
-        return `You ${what}: what came before it on the pedals?`;
+        return tell('rehearse.you_what_came_before_it', { what });
     }
   },
   { kind: (kind: (typeof KINDS)[number]): string => WORDS[kind] },

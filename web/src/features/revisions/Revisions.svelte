@@ -8,6 +8,7 @@
   import CornerStrip from '../../road/CornerStrip.svelte';
   import LapStrip from '../../road/LapStrip.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
+  import { tell } from '../../words/tell';
 
   let { params }: { params: { id: string } } = $props();
   const queries = useQueryClient();
@@ -62,18 +63,24 @@
     queryKey: ['answer', params.id, after],
     enabled: !!after,
     queryFn: async (): Promise<AnswerView> => {
-      if (!after) throw new Error('no corner');
+      if (!after) throw new Error(tell('revisions.no_corner'));
       return ask(api.POST('/api/references/{id}/answer', { params: path, body: after }));
     },
   }));
 
   let problem = $state<Problem | null>(null);
   const when = new Intl.DateTimeFormat(undefined, { dateStyle: 'medium', timeStyle: 'short' });
-  const called = (n: number) => (n === 0 ? 'the working copy' : `revision ${n}`);
+  const called = (n: number) =>
+    n === 0 ? tell('revisions.the_working_copy') : tell('revisions.revision', { number: n });
 
   $effect(() => {
     const v = reference.data?.view;
-    if (v) here.say(`${v.circuit} ${v.layout} v${v.layoutVersion} · ${v.vehicle}`, `${numbers.length} revisions`, v.id);
+    if (v)
+      here.say(
+        `${v.circuit} ${v.layout} v${v.layoutVersion} · ${v.vehicle}`,
+        tell('revisions.revisions', { numbers: numbers.length }),
+        v.id,
+      );
   });
 
   async function startFrom(number: number) {
@@ -102,9 +109,9 @@
     {@const road = reference.data.road}
     {#if revisions.data.length === 0}
       <div class="py-6">
-        <h1 class="text-2xl font-bold">No revision yet</h1>
-        <p class="mb-3">Save the reference with a reason; every saved state stays and can be compared here.</p>
-        <a class="btn btn-primary" href="#/reference/{params.id}">Open the reference</a>
+        <h1 class="text-2xl font-bold">{tell('revisions.no_revision_yet')}</h1>
+        <p class="mb-3">{tell('revisions.save_the_reference_with_a')}</p>
+        <a class="btn btn-primary" href="#/reference/{params.id}">{tell('revisions.open_the_reference')}</a>
       </div>
     {:else}
       <LapStrip
@@ -118,7 +125,7 @@
       {#if problem}<ProblemBox {problem} />{/if}
       <div class="grid grid-cols-[300px_minmax(0,1fr)] gap-6">
         <section class="border-base-300 max-h-[590px] overflow-y-auto border-t pt-3">
-          <h1 class="mb-2 text-xl font-bold">Revisions</h1>
+          <h1 class="mb-2 text-xl font-bold">{tell('revisions.revisions_2')}</h1>
           {#if medians.length > 1}
             {@const low = Math.min(...medians.map((m) => m.best))}
             {@const high = Math.max(...medians.map((m) => m.median), low + 0.5)}
@@ -129,7 +136,7 @@
               height="84"
               class="mb-2 block"
               role="img"
-              aria-label="Best and median lap by revision, dry"
+              aria-label={tell('revisions.best_and_median_lap_by')}
             >
               <path
                 d={medians.map((m, i) => `${i ? 'L' : 'M'}${x(i)},${y(m.median)}`).join('')}
@@ -157,19 +164,24 @@
                 <span
                   class="bg-base-200 border-base-content absolute top-1.5 -left-[7px] size-3 rounded-full border-2 border-dashed"
                 ></span>
-                <strong>Working copy</strong> · {plannedLap(view.planned)}
-                <span class="block text-sm">not saved as a revision</span>
+                <strong>{tell('revisions.working_copy')}</strong> · {plannedLap(view.planned)}
+                <span class="block text-sm">{tell('revisions.not_saved_as_a_revision')}</span>
               </li>
             {/if}
             {#each revisions.data as r (r.number)}
               <li class="relative pl-4" data-revision={r.number}>
                 <span class="bg-base-content absolute top-1.5 -left-[7px] size-3 rounded-full"></span>
-                <strong>Revision {r.number}</strong> · {plannedLap(r.planned)}
+                <strong>{tell('revisions.revision_2', { number: r.number })}</strong> · {plannedLap(r.planned)}
                 <span class="block text-sm">{when.format(new Date(r.createdAt))}</span>
                 <span class="block leading-snug">{r.reason}</span>
                 {#each chapter(r.number)?.driven ?? [] as d (d.called)}
                   <span class="block text-sm" data-driven={r.number}>
-                    driven {d.called}: {d.laps} laps, best {lapTime(d.best)}, median {lapTime(d.median)}
+                    {tell('revisions.driven_laps_best_median', {
+                      called: d.called,
+                      laps: d.laps,
+                      best: lapTime(d.best),
+                      median: lapTime(d.median),
+                    })}
                   </span>
                 {/each}
                 {#each chapter(r.number)?.promises ?? [] as p, i (i)}
@@ -178,18 +190,22 @@
                     class="border-base-300 mt-1 block border-l-2 pl-2 text-sm leading-snug"
                     data-promise={p.promise.verdict}
                   >
-                    {c?.number}: {p.what}
-                    {p.share
-                      ? `changed by ${signed(100 * (p.evidence.to - p.evidence.from), 0)} %`
-                      : `moved by ${signed(apart(p.evidence.from, p.evidence.to, road.length), 1)} m`}, for
-                    {p.evidence.laps} laps{#if p.evidence.gain !== null && p.evidence.gain !== undefined}, promised
-                      {signed(-p.evidence.gain, 2)} s{/if}.
+                    {tell('revisions.changed_by_moved_by_m', {
+                      number: c?.number,
+                      what: p.what,
+                      hasShare: !!p.share,
+                      from: signed(100 * (p.evidence.to - p.evidence.from), 0),
+                      apart: signed(apart(p.evidence.from, p.evidence.to, road.length), 1),
+                      laps: p.evidence.laps,
+                    })}{#if p.evidence.gain !== null && p.evidence.gain !== undefined}{tell('revisions.promised_s', {
+                        gain: signed(-p.evidence.gain, 2),
+                      })}{/if}.
                     <strong>{p.promise.words}</strong>
                   </span>
                 {/each}
                 <span class="flex gap-3 text-sm">
-                  <button class="link" onclick={() => startFrom(r.number)}>Start from this</button>
-                  <a class="link" href="#/card/{params.id}/{r.number}">Card</a>
+                  <button class="link" onclick={() => startFrom(r.number)}>{tell('revisions.start_from_this')}</button>
+                  <a class="link" href="#/card/{params.id}/{r.number}">{tell('revisions.card')}</a>
                 </span>
               </li>
             {/each}
@@ -197,19 +213,19 @@
         </section>
         <section class="border-base-300 min-w-0 border-t pt-3">
           <div class="mb-2 flex flex-wrap items-center gap-2">
-            <h2 class="text-xl font-bold">From</h2>
+            <h2 class="text-xl font-bold">{tell('revisions.from')}</h2>
             <select
               class="select select-sm w-40"
-              aria-label="Compare from"
+              aria-label={tell('revisions.compare_from')}
               value={older}
               onchange={(e) => (from = Number(e.currentTarget.value))}
             >
               {#each [0, ...numbers] as n (n)}<option value={n}>{called(n)}</option>{/each}
             </select>
-            <span>to</span>
+            <span>{tell('revisions.to')}</span>
             <select
               class="select select-sm w-40"
-              aria-label="Compare to"
+              aria-label={tell('revisions.compare_to')}
               value={newer}
               onchange={(e) => (to = Number(e.currentTarget.value))}
             >
@@ -217,16 +233,16 @@
             </select>
             {#if comparison.data}
               <span class="ml-auto">
-                computed lap {signed(comparison.data.lapAfter.seconds - comparison.data.lapBefore.seconds, 2)} s{comparison
-                  .data.lapAfter.unmade + comparison.data.lapBefore.unmade
-                  ? ', but for corners that cannot be made'
-                  : ''}
+                {tell('revisions.computed_lap_s_but_for', {
+                  seconds: signed(comparison.data.lapAfter.seconds - comparison.data.lapBefore.seconds, 2),
+                  isUnmade: comparison.data.lapAfter.unmade + comparison.data.lapBefore.unmade,
+                })}
               </span>
             {/if}
           </div>
           {#if comparison.data}
             {#if comparison.data.differences.length === 0}
-              <p>Nothing differs.</p>
+              <p>{tell('revisions.nothing_differs')}</p>
             {/if}
             <ul class="mb-2 grid gap-x-6 lg:grid-cols-2" data-differences>
               {#each comparison.data.differences as d, i (i)}
@@ -240,8 +256,12 @@
             </ul>
             {#if corner && after}
               <p class="text-sm">
-                Corner {corner.number}{corner.name ? ` · ${corner.name}` : ''}: hollow flags are {called(older)}, filled
-                ones {called(newer)}.
+                {tell('revisions.corner_hollow_flags_are_filled', {
+                  number: corner.number,
+                  name: corner.name ? ` · ${corner.name}` : '',
+                  older: called(older),
+                  newer: called(newer),
+                })}
               </p>
               <CornerStrip
                 {road}
@@ -259,6 +279,6 @@
       </div>
     {/if}
   {:else}
-    <p class="py-5" role="status">Opening…</p>
+    <p class="py-5" role="status">{tell('revisions.opening')}</p>
   {/if}
 </main>

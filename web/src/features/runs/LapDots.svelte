@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { LapLine } from '../../api/api';
   import { lapTime } from '../../words/units';
+  import { tell } from '../../words/tell';
 
   /** The laps of a run as marks: in the order driven from left to right, the quicker the higher. */
   interface Props {
@@ -31,7 +32,7 @@
 </script>
 
 <div bind:clientWidth={width} class="w-full">
-  <svg {width} height={H} class="block select-none" role="group" aria-label="Laps in the order driven">
+  <svg {width} height={H} class="block select-none" role="group" aria-label={tell('lapDots.laps_in_the_order_driven')}>
     {#if whole.length}
       <path d="M18 {y(low)}H{width - 6}" stroke="var(--road-quiet)" stroke-dasharray="2 3" />
       <text x={atEnd ? 18 : width - 6} y={y(low) - 5} text-anchor={atEnd ? 'start' : 'end'} style="font-size:11px"
@@ -51,7 +52,12 @@
         role="button"
         tabindex="0"
         class="cursor-pointer"
-        aria-label="Lap {lap.number}, {lapTime(lap.lapTime)}, {lap.kindWords}{lap.counts ? '' : ', does not count'}"
+        aria-label={tell('lapDots.lap_does_not_count', {
+          number: lap.number,
+          lapTime: lapTime(lap.lapTime),
+          kindWords: lap.kindWords,
+          hasCounts: !!lap.counts,
+        })}
         aria-pressed={on || other}
         data-lap={lap.number}
         onclick={(e) => onpick(lap, e.shiftKey)}

@@ -18,6 +18,7 @@
   import { end } from '../../api/jobs';
   import JobNote from '../../kit/JobNote.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
+  import { tell } from '../../words/tell';
 
   /** A drive by the simulated driver, in the place of a device. */
   interface Props {
@@ -105,74 +106,81 @@
 
 <dialog bind:this={dialog} class="modal" aria-labelledby="logger-title" onclose={() => onclose(null)}>
   <form class="modal-box grid max-w-xl gap-3" onsubmit={go}>
-    <h2 id="logger-title" class="text-lg font-bold">Drive with the simulated logger</h2>
+    <h2 id="logger-title" class="text-lg font-bold">{tell('loggerDialog.drive_with_the_simulated_logger')}</h2>
     <p>
-      A stand-in for a car with a device: it drives this reference, makes the mistakes you choose, and records them.
+      {tell('loggerDialog.a_stand_in_for_a')}
     </p>
     <div class="flex flex-wrap items-end gap-3">
-      <label class="grid gap-1">Laps<input class="input w-20" type="number" min="1" max="60" bind:value={laps} /></label
+      <label class="grid gap-1"
+        >{tell('loggerDialog.laps')}<input class="input w-20" type="number" min="1" max="60" bind:value={laps} /></label
       >
       <label class="grid gap-1">
-        Day
+        {tell('loggerDialog.day')}
         <select class="select w-36" name="drive-day" bind:value={day}>
           {#each days as d (d.word)}<option value={d.word}>{d.called}</option>{/each}
         </select>
       </label>
       <label class="grid flex-1 gap-1">
-        How evenly it drives
+        {tell('loggerDialog.how_evenly_it_drives')}
         <select class="select w-full" bind:value={spread}>
-          <option value={0.7}>very evenly</option><option value={1.5}>evenly</option><option value={3}>unevenly</option>
+          <option value={0.7}>{tell('loggerDialog.very_evenly')}</option><option value={1.5}
+            >{tell('loggerDialog.evenly')}</option
+          ><option value={3}>{tell('loggerDialog.unevenly')}</option>
         </select>
       </label>
       <label class="grid gap-1">
-        Same again
+        {tell('loggerDialog.same_again')}
         <input
           class="input w-28"
           type="number"
           min="0"
           max="999999"
           step="1"
-          placeholder="by chance"
-          title="A number drives the same laps each time; empty is by chance"
+          placeholder={tell('loggerDialog.by_chance')}
+          title={tell('loggerDialog.a_number_drives_the_same')}
           bind:value={seed}
         />
       </label>
     </div>
     <fieldset class="grid gap-1">
-      <legend>Mistakes</legend>
+      <legend>{tell('loggerDialog.mistakes')}</legend>
       {#each habits as h, i (i)}
         <div class="flex gap-2">
-          <select class="select select-sm flex-1" aria-label="Mistake" bind:value={h.mistake}>
+          <select class="select select-sm flex-1" aria-label={tell('loggerDialog.mistake')} bind:value={h.mistake}>
             {#each mistakes.data ?? [] as m (m.mistake)}<option value={m.mistake}>{m.words}</option>{/each}
           </select>
-          <select class="select select-sm w-28" aria-label="At corner" bind:value={h.corner}>
+          <select class="select select-sm w-28" aria-label={tell('loggerDialog.at_corner')} bind:value={h.corner}>
             {#each corners as c (c.id)}<option value={c.id}>{cornerWord(c)}</option>{/each}
           </select>
-          <button type="button" class="btn btn-sm" onclick={() => habits.splice(i, 1)}>Drop</button>
+          <button type="button" class="btn btn-sm" onclick={() => habits.splice(i, 1)}
+            >{tell('loggerDialog.drop')}</button
+          >
         </div>
       {/each}
       <button
         type="button"
         class="btn btn-sm w-fit"
         onclick={() => habits.push({ mistake: 'BRAKES_LATE_RUNS_DEEP', corner: corners[0]?.id ?? '' })}
-        >Add a mistake</button
+        >{tell('loggerDialog.add_a_mistake')}</button
       >
     </fieldset>
     <label class="flex items-center gap-2">
-      <input type="checkbox" class="checkbox checkbox-sm" bind:checked={live} /> send it live, line by line, while it drives
+      <input type="checkbox" class="checkbox checkbox-sm" bind:checked={live} />
+      {tell('loggerDialog.send_it_live_line_by')}
     </label>
     <label class="flex items-center gap-2">
-      <input type="checkbox" class="checkbox checkbox-sm" bind:checked={worn} /> with a device whose positions wander and
-      come late
+      <input type="checkbox" class="checkbox checkbox-sm" bind:checked={worn} />
+      {tell('loggerDialog.with_a_device_whose_positions')}
     </label>
     {#if run}
       <label class="flex items-center gap-2">
-        <input type="checkbox" class="checkbox checkbox-sm" bind:checked={fresh} /> as a new run
+        <input type="checkbox" class="checkbox checkbox-sm" bind:checked={fresh} />
+        {tell('loggerDialog.as_a_new_run')}
       </label>
     {/if}
     {#if !fresh && trials.data?.length}
       <label class="grid gap-1">
-        In the order of a trial
+        {tell('loggerDialog.in_the_order_of_a')}
         <select
           class="select w-full"
           bind:value={trial}
@@ -181,9 +189,14 @@
             if (t) laps = Math.min(60, Math.max(laps, takes(t)));
           }}
         >
-          <option value="">none</option>
+          <option value="">{tell('loggerDialog.none')}</option>
           {#each trials.data as t (t.id)}<option value={t.id}
-              >{t.called}: {wayWords(t.a)}, or {wayWords(t.b)}, {takes(t)} laps</option
+              >{tell('loggerDialog.or_laps', {
+                called: t.called,
+                first: wayWords(t.a),
+                second: wayWords(t.b),
+                takes: takes(t),
+              })}</option
             >{/each}
         </select>
       </label>
@@ -191,8 +204,8 @@
     {#if job}<JobNote {job} words="Driving" onproblem={(p) => (problem = p)} />{/if}
     {#if problem}<ProblemBox {problem} />{/if}
     <div class="modal-action mt-0">
-      <button type="button" class="btn" onclick={() => dialog?.close()}>Not now</button>
-      <button class="btn btn-primary" disabled={busy}>{busy ? 'Driving…' : 'Drive'}</button>
+      <button type="button" class="btn" onclick={() => dialog?.close()}>{tell('loggerDialog.not_now')}</button>
+      <button class="btn btn-primary" disabled={busy}>{tell('loggerDialog.driving_drive', { hasBusy: !!busy })}</button>
     </div>
   </form>
 </dialog>

@@ -2,6 +2,7 @@
   import type { ChannelChoice, MappingColumn, RecordingLine } from '../../api/api';
   import { api, ask, asProblem, type Problem } from '../../api/api';
   import ProblemBox from '../../kit/ProblemBox.svelte';
+  import { tell } from '../../words/tell';
 
   /** A file of a run: how far it is read, what was done to it, and which column holds what. */
   interface Props {
@@ -20,16 +21,21 @@
     if (open && columns.length === 0) columns = structuredClone(recording.mapping?.columns ?? []);
   });
   const STATES: Record<RecordingLine['state'], string> = {
-    RECEIVING: 'on its way',
-    LIVE: 'coming in live',
-    STORED: 'stored, waits to be read',
-    ASKS: 'stored; asks what a column holds',
-    WORKING: 'being read',
-    DONE: 'read',
-    FAILED: 'stored, but not read',
-    CANCELLED: 'stored, reading cancelled',
+    RECEIVING: tell('recordingNote.on_its_way'),
+    LIVE: tell('recordingNote.coming_in_live'),
+    STORED: tell('recordingNote.stored_waits_to_be_read'),
+    ASKS: tell('recordingNote.stored_asks_what_a_column'),
+    WORKING: tell('recordingNote.being_read'),
+    DONE: tell('recordingNote.read'),
+    FAILED: tell('recordingNote.stored_but_not_read'),
+    CANCELLED: tell('recordingNote.stored_reading_cancelled'),
   };
-  const SORTS = { READ: 'Read', CLEANED: 'Cleaned', DERIVED: 'Worked out', DROPPED: 'Left out' } as const;
+  const SORTS = {
+    READ: tell('recordingNote.read_2'),
+    CLEANED: tell('recordingNote.cleaned'),
+    DERIVED: tell('recordingNote.worked_out'),
+    DROPPED: tell('recordingNote.left_out'),
+  } as const;
 
   async function act(what: Promise<unknown>) {
     problem = null;
@@ -51,21 +57,26 @@
   </p>
   {#if recording.state === 'WORKING' || recording.state === 'STORED'}
     <div class="flex items-center gap-2">
-      <progress class="progress flex-1" value={recording.progress} max="1" aria-label="How much is read"></progress>
+      <progress
+        class="progress flex-1"
+        value={recording.progress}
+        max="1"
+        aria-label={tell('recordingNote.how_much_is_read')}
+      ></progress>
       {#if mine}
         <button class="btn btn-xs" onclick={() => act(ask(api.POST('/api/recordings/{id}/cancel', { params: path })))}
-          >Cancel</button
+          >{tell('recordingNote.cancel')}</button
         >
       {/if}
     </div>
   {/if}
   {#if mine && (recording.state === 'LIVE' || recording.state === 'RECEIVING')}
     <button class="link" onclick={() => act(ask(api.POST('/api/recordings/{id}/again', { params: path })))}
-      >Broken off? Read what has come</button
+      >{tell('recordingNote.broken_off_read_what_has')}</button
     >
   {/if}
   {#if recording.earlier}
-    <p role="status">Read by an earlier version. It is read again by itself when nothing else is.</p>
+    <p role="status">{tell('recordingNote.read_by_an_earlier_version')}</p>
   {/if}
   {#if recording.problem && recording.state !== 'DONE'}
     <p style="color:var(--turn)">
@@ -77,7 +88,7 @@
   {#if problem}<ProblemBox {problem} />{/if}
   {#if recording.report.length}
     <details>
-      <summary class="cursor-pointer">What was read, cleaned, worked out, left out</summary>
+      <summary class="cursor-pointer">{tell('recordingNote.what_was_read_cleaned_worked')}</summary>
       <ul class="ml-3 list-disc" data-report>
         {#each recording.report as r (r.words)}<li>
             <span class="font-semibold">{SORTS[r.sort]}:</span>
@@ -87,7 +98,7 @@
     </details>
   {/if}
   {#if open}
-    <table class="mt-1 w-full" aria-label="What the columns hold">
+    <table class="mt-1 w-full" aria-label={tell('recordingNote.what_the_columns_hold')}>
       <tbody>
         {#each columns as c (c.index)}
           <tr>
@@ -95,7 +106,7 @@
             <td>
               <select
                 class="select select-xs w-32"
-                aria-label="{c.header} holds"
+                aria-label={tell('recordingNote.holds', { header: c.header })}
                 value={c.channel ?? ''}
                 onchange={(e) => {
                   const channel = (e.currentTarget.value || null) as MappingColumn['channel'];
@@ -108,14 +119,14 @@
                   } as MappingColumn;
                 }}
               >
-                <option value="">not used</option>
+                <option value="">{tell('recordingNote.not_used')}</option>
                 {#each choices as k (k.channel)}<option value={k.channel}>{k.words}</option>{/each}
               </select>
             </td>
             <td>
               <select
                 class="select select-xs w-20"
-                aria-label="Unit of {c.header}"
+                aria-label={tell('recordingNote.unit_of', { header: c.header })}
                 value={c.unit ?? ''}
                 disabled={!c.channel}
                 onchange={(e) =>
@@ -138,9 +149,11 @@
       <button
         class="btn btn-xs btn-primary"
         onclick={() => act(ask(api.PUT('/api/recordings/{id}/mapping', { params: path, body: { columns } })))}
-        >Read it so, and remember</button
+        >{tell('recordingNote.read_it_so_and_remember')}</button
       >
-      {#if recording.state !== 'ASKS'}<button class="btn btn-xs" onclick={() => (naming = false)}>Leave</button>{/if}
+      {#if recording.state !== 'ASKS'}<button class="btn btn-xs" onclick={() => (naming = false)}
+          >{tell('recordingNote.leave')}</button
+        >{/if}
     </p>
   {:else if mine && ['DONE', 'FAILED', 'CANCELLED'].includes(recording.state)}
     <p class="flex flex-wrap gap-x-3">
@@ -150,18 +163,19 @@
           onclick={() => {
             columns = [];
             naming = true;
-          }}>Columns</button
+          }}>{tell('recordingNote.columns')}</button
         >
       {/if}
       <button class="link" onclick={() => act(ask(api.POST('/api/recordings/{id}/again', { params: path })))}
-        >Read again</button
+        >{tell('recordingNote.read_again')}</button
       >
-      <a class="link" href="/api/recordings/{recording.id}/file" download>The file as it came</a>
+      <a class="link" href="/api/recordings/{recording.id}/file" download>{tell('recordingNote.the_file_as_it_came')}</a
+      >
       {#if recording.truth}<a class="link" href="/api/recordings/{recording.id}/truth" download="truth.json"
-          >The truth</a
+          >{tell('recordingNote.the_truth')}</a
         >{/if}
       <button class="link" onclick={() => act(ask(api.DELETE('/api/recordings/{id}', { params: path })))}
-        >Remove it and its laps</button
+        >{tell('recordingNote.remove_it_and_its_laps')}</button
       >
     </p>
   {/if}

@@ -29,6 +29,7 @@
   import { planTimes } from '../film/film';
   import FilmPanel from '../film/FilmPanel.svelte';
   import Traces from './Traces.svelte';
+  import { tell } from '../../words/tell';
 
   let { params }: { params: { id: string } } = $props();
   let filmed = $state(false);
@@ -41,7 +42,7 @@
   }));
   const BUSY = ['RECEIVING', 'LIVE', 'STORED', 'WORKING'];
   const all = createQuery(() => ({
-    queryKey: ['runs', params.id],
+    queryKey: [tell('runs.runs'), params.id],
     queryFn: () => ask(api.GET('/api/references/{id}/runs', { params: path })),
     // While a file is read or lines come in, laps appear by themselves.
     refetchInterval: (query) =>
@@ -70,7 +71,12 @@
 
   $effect(() => {
     const v = all.data;
-    if (v) here.say(v.vehicle, `${v.runs.length} ${v.runs.length === 1 ? 'run' : 'runs'}`, v.reference);
+    if (v)
+      here.say(
+        v.vehicle,
+        `${v.runs.length} ${v.runs.length === 1 ? tell('runs.run_2') : tell('runs.runs')}`,
+        v.reference,
+      );
     if (run) here.run = run.id;
   });
 
@@ -138,8 +144,15 @@
     const b = two.data;
     const seconds = clock ?? (at === null ? 0 : (a.times[Math.round(at / a.step)] ?? 0));
     return [
-      { trace: a, station: clock === null ? (at ?? 0) : stationAt(a, seconds), colour: 'var(--ink)', name: 'first' },
-      ...(b ? [{ trace: b, station: stationAt(b, seconds), colour: 'var(--throttle)', name: 'second' }] : []),
+      {
+        trace: a,
+        station: clock === null ? (at ?? 0) : stationAt(a, seconds),
+        colour: 'var(--ink)',
+        name: tell('runs.first'),
+      },
+      ...(b
+        ? [{ trace: b, station: stationAt(b, seconds), colour: 'var(--throttle)', name: tell('runs.second') }]
+        : []),
     ];
   });
 
@@ -150,7 +163,7 @@
   let driving = $state(false);
   let byHand = $state('');
 
-  const refresh = () => queries.invalidateQueries({ queryKey: ['runs', params.id] });
+  const refresh = () => queries.invalidateQueries({ queryKey: [tell('runs.runs'), params.id] });
 
   async function act(what: () => Promise<unknown>) {
     problem = null;
@@ -180,7 +193,7 @@
             file,
             (share) => (sending = { name: file.name, share }),
           );
-          if (taken.known) known = `${file.name} had come before; nothing was added.`;
+          if (taken.known) known = tell('runs.had_come_before_nothing_was', { name: file.name });
           await refresh();
         }
       } finally {
@@ -216,20 +229,22 @@
       ),
     );
   const KINDS: [LapLine['kind'], string][] = [
-    ['PUSH', 'push'],
-    ['COLD', 'cold tyres'],
-    ['TRAFFIC', 'traffic'],
-    ['YELLOW', 'yellow flag'],
-    ['OFF', 'off the road'],
-    ['SLOW', 'slow'],
-    ['GUEST', 'somebody else’s'],
-    ['OUT', 'out'],
-    ['IN', 'in'],
-    ['INCOMPLETE', 'incomplete'],
+    ['PUSH', tell('runs.push')],
+    ['COLD', tell('runs.cold_tyres')],
+    ['TRAFFIC', tell('runs.traffic')],
+    ['YELLOW', tell('runs.yellow_flag')],
+    ['OFF', tell('runs.off_the_road')],
+    ['SLOW', tell('runs.slow')],
+    ['GUEST', tell('runs.somebody_else_s')],
+    ['OUT', tell('runs.out')],
+    ['IN', tell('runs.in')],
+    ['INCOMPLETE', tell('runs.incomplete')],
   ];
   /** Told from the laps where the driver has not said it. */
   const TOLD = 'told';
-  const told = $derived(run && (run.day ?? null) === null ? run.parts.map((p) => p.called || 'no day fits') : []);
+  const told = $derived(
+    run && (run.day ?? null) === null ? run.parts.map((p) => p.called || tell('runs.no_day_fits')) : [],
+  );
   const changeRun = (change: Partial<Pick<RunLine, 'name' | 'note'>> & { day?: string | null }) => {
     const r = run;
     if (!r) return;
@@ -273,7 +288,7 @@
   {#if all.error}
     <ProblemBox problem={asProblem(all.error)} />
   {:else if !all.data || !road.data}
-    <p class="py-5" role="status">Opening the runs…</p>
+    <p class="py-5" role="status">{tell('runs.opening_the_runs')}</p>
   {:else}
     {@const view = all.data}
     <LapStrip
@@ -289,16 +304,15 @@
         class="border-base-300 flex max-h-[596px] flex-col gap-2 overflow-x-hidden overflow-y-auto border-t pt-2 pr-1"
       >
         {#if view.runs.length === 0}
-          <h1 class="text-xl font-bold">No run yet</h1>
+          <h1 class="text-xl font-bold">{tell('runs.no_run_yet')}</h1>
           <p>
-            Bring what your logger wrote: CSV of any columns, GPX or NMEA 0183. Drop files anywhere here, or let the
-            simulated logger drive.
+            {tell('runs.bring_what_your_logger_wrote')}
           </p>
         {:else if run}
           <div class="flex items-center gap-2">
             <select
               class="select select-sm min-w-0 flex-1 font-bold"
-              aria-label="Run"
+              aria-label={tell('runs.run')}
               value={run.id}
               onchange={(e) => {
                 chosen = e.currentTarget.value;
@@ -308,14 +322,14 @@
               {#each view.runs as r (r.id)}<option value={r.id}>{r.name}, {when.format(new Date(r.drivenAt))}</option
                 >{/each}
             </select>
-            {#if mine}<button class="btn btn-sm" onclick={newRun}>New run</button>
+            {#if mine}<button class="btn btn-sm" onclick={newRun}>{tell('runs.new_run')}</button>
               <PutAway sort="RUN" id={run.id} name={run.name} onproblem={(p) => (problem = p)} />{/if}
           </div>
           <p class="flex flex-wrap items-center gap-x-2 text-sm">
-            <span data-run-on={run.revision}>revision {run.revision}</span>
+            <span data-run-on={run.revision}>{tell('runs.revision', { revision: run.revision })}</span>
             {#if run.sheet}<span>· {run.sheet}</span>{/if}
             <label class="flex items-center gap-1"
-              >· day
+              >{tell('runs.day')}
               <select
                 class="select select-xs w-36"
                 name="run-day"
@@ -323,41 +337,47 @@
                 value={run.day ?? TOLD}
                 onchange={(e) => changeRun({ day: e.currentTarget.value === TOLD ? null : e.currentTarget.value })}
               >
-                <option value={TOLD}>{told.length ? `laps say: ${told.join(', ')}` : 'told from the laps'}</option>
+                <option value={TOLD}
+                  >{tell('runs.laps_say_told_from_the', { hasTold: !!told.length, told: told.join(', ') })}</option
+                >
                 {#each view.days as d (d.word)}<option value={d.word}
-                    >it was {d.called}{d.there ? '' : ' (no such day yet)'}</option
+                    >{tell('runs.it_was_no_such_day', { called: d.called, hasThere: !!d.there })}</option
                   >{/each}
               </select></label
             >
             {#if mine && view.sessions.length}
               <label class="flex items-center gap-1"
-                >· in
+                >{tell('runs.in')}
                 <select
                   class="select select-xs w-44"
                   name="run-session"
-                  aria-label="Session of this run"
+                  aria-label={tell('runs.session_of_this_run')}
                   value={run.session ?? ''}
                   onchange={(e) => intoSession(e.currentTarget.value || null)}
                 >
-                  <option value="">no session</option>
+                  <option value="">{tell('runs.no_session')}</option>
                   {#each view.sessions as s (s.id)}<option value={s.id}
                       >{s.name}, {day(s.begins, s.zone)} {clockOf(s.begins, s.zone)}</option
                     >{/each}
                 </select></label
               >
-              {#if run.session}<a class="link" href="#/session/{run.session}">open</a>{/if}
+              {#if run.session}<a class="link" href="#/session/{run.session}">{tell('runs.open')}</a>{/if}
             {/if}
             {#each run.parts.filter((p) => p.day === undefined || p.day === null || run.parts.length > 1) as p (p.called)}
               <span class="basis-full leading-snug" data-day-part={p.day ?? 'none'}
-                >{p.laps.length} {p.laps.length === 1 ? 'lap' : 'laps'}{p.called ? ` ${p.called}` : ''}: {p.words}</span
+                >{tell('runs.lap_laps', {
+                  laps: p.laps.length,
+                  called: p.called ? ` ${p.called}` : '',
+                  words: p.words,
+                })}</span
               >
             {/each}
           </p>
           <LapDots laps={run.laps} first={first?.id ?? ''} second={secondId} onpick={pick} />
           {#if quickest}
             <p class="text-sm" data-best>
-              best {lapTime(quickest.lapTime)}{#if theoretical !== null}
-                · of all thirds {lapTime(theoretical)}{/if}
+              {tell('runs.best', { lapTime: lapTime(quickest.lapTime) })}{#if theoretical !== null}
+                {tell('runs.of_all_thirds', { theoretical: lapTime(theoretical) })}{/if}
             </p>
           {/if}
           {#if one.data}
@@ -368,16 +388,22 @@
           {#if first}
             <div class="bg-base-100 border-base-300 grid flex-none gap-1 rounded border p-2 text-sm" data-lap-note>
               <p class="flex items-baseline justify-between">
-                <strong>{first.number ? `Lap ${first.number}` : first.kindWords}</strong>
+                <strong
+                  >{tell('runs.lap', {
+                    hasNumber: !!first.number,
+                    number: first.number,
+                    kindWords: first.kindWords,
+                  })}</strong
+                >
                 <span class="text-lg font-semibold">{lapTime(first.lapTime)}</span>
               </p>
               {#if first.sectors.length}<p>
-                  thirds {first.sectors.map((s) => plain(s, 2)).join(' · ')}
+                  {tell('runs.thirds', { s: first.sectors.map((s) => plain(s, 2)).join(' · ') })}
                 </p>{/if}
               <p class="flex flex-wrap items-center gap-2">
                 <select
                   class="select select-xs w-28"
-                  aria-label="Kind of lap"
+                  aria-label={tell('runs.kind_of_lap')}
                   disabled={!mine}
                   value={first.kind}
                   onchange={(e) =>
@@ -395,34 +421,36 @@
                     disabled={!mine || first.kind === 'GUEST'}
                     checked={first.counts}
                     onchange={(e) => say(first, { counts: e.currentTarget.checked })}
-                  /> counts
+                  />
+                  {tell('runs.counts')}
                 </label>
                 {#if first.remark}<span>{first.remark}</span>{/if}
               </p>
               <input
                 class="input input-xs w-full"
-                placeholder="note on this lap"
-                aria-label="Note on this lap"
+                placeholder={tell('runs.note_on_this_lap')}
+                aria-label={tell('runs.note_on_this_lap_2')}
                 disabled={!mine}
                 value={first.note}
                 onchange={(e) => say(first, { note: e.currentTarget.value })}
               />
               <p class="flex gap-3">
-                <a class="link" href="/api/laps/{first.id}/lap.gpx" download>GPX</a>
-                <a class="link" href="/api/laps/{first.id}/lap.geojson" download>GeoJSON</a>
-                <a class="link" href="/api/runs/{run.id}/laps.csv" download>laps as CSV</a>
-                <a class="link" href="/api/runs/{run.id}/events.csv" download>events</a>
+                <a class="link" href="/api/laps/{first.id}/lap.gpx" download>{tell('runs.gpx')}</a>
+                <a class="link" href="/api/laps/{first.id}/lap.geojson" download>{tell('runs.geojson')}</a>
+                <a class="link" href="/api/runs/{run.id}/laps.csv" download>{tell('runs.laps_as_csv')}</a>
+                <a class="link" href="/api/runs/{run.id}/events.csv" download>{tell('runs.events')}</a>
               </p>
             </div>
           {/if}
           {#each run.laps.filter((l) => !l.measured) as l (l.id)}
             <p class="flex items-baseline gap-2 text-sm" data-by-hand>
-              <strong>{lapTime(l.lapTime)}</strong> timed by hand, {l.kindWords}
+              <strong>{lapTime(l.lapTime)}</strong>
+              {tell('runs.timed_by_hand', { kindWords: l.kindWords })}
               <span class="flex-1">{l.note}</span>
               {#if mine}<button
                   class="link"
                   onclick={() => act(() => ask(api.DELETE('/api/laps/{id}', { params: { path: { id: l.id } } })))}
-                  >remove</button
+                  >{tell('runs.remove')}</button
                 >{/if}
             </p>
           {/each}
@@ -430,7 +458,7 @@
         {#if mine}
           <div class="flex flex-wrap gap-2">
             <label class={['btn btn-sm', view.runs.length ? '' : 'btn-primary']}>
-              Bring files
+              {tell('runs.bring_files')}
               <input
                 type="file"
                 multiple
@@ -444,8 +472,8 @@
                 }}
               />
             </label>
-            <button class="btn btn-sm" onclick={() => (driving = true)}>Simulated logger…</button>
-            <button class="btn btn-sm" onclick={() => (cutting = true)}>A film alone…</button>
+            <button class="btn btn-sm" onclick={() => (driving = true)}>{tell('runs.simulated_logger')}</button>
+            <button class="btn btn-sm" onclick={() => (cutting = true)}>{tell('runs.a_film_alone')}</button>
             {#if run}
               <form
                 class="join"
@@ -468,10 +496,12 @@
                 <input
                   class="input input-sm join-item w-24"
                   placeholder="1:43.52"
-                  aria-label="Lap timed by hand"
+                  aria-label={tell('runs.lap_timed_by_hand')}
                   bind:value={byHand}
                 />
-                <button class="btn btn-sm join-item" disabled={typedTime(byHand) === null}>Add lap</button>
+                <button class="btn btn-sm join-item" disabled={typedTime(byHand) === null}
+                  >{tell('runs.add_lap')}</button
+                >
               </form>
             {/if}
           </div>
@@ -484,7 +514,8 @@
           {#if known}<p class="text-sm" role="status" data-known>{known}</p>{/if}
           {#if view.inbox}
             <p class="text-xs break-all">
-              Files put into <code>{view.inbox}</code> come in by themselves.
+              {tell('runs.files_put_into')} <code>{view.inbox}</code>
+              {tell('runs.come_in_by_themselves')}
             </p>
           {/if}
         {/if}
@@ -507,19 +538,27 @@
         {#if one.data}
           <div class="flex flex-wrap items-center gap-3">
             <h2 class="font-bold">
-              {first?.number ? `Lap ${first.number}` : (first?.kindWords ?? '')}
-              <span class="font-normal">against</span>
+              {first?.number ? tell('runs.lap_2', { number: first.number }) : (first?.kindWords ?? '')}
+              <span class="font-normal">{tell('runs.against')}</span>
             </h2>
             <select
               class="select select-sm w-60"
-              aria-label="Against"
+              aria-label={tell('runs.against_2')}
               value={secondId}
               onchange={(e) => (secondId = e.currentTarget.value)}
             >
-              <option value="plan">what the reference computes</option>
-              <option value="">nothing</option>
+              <option value="plan">{tell('runs.what_the_reference_computes')}</option>
+              <option value="">{tell('runs.nothing')}</option>
               {#each everyLap.filter((l) => l.measured && l.id !== first?.id) as l (l.id)}
-                <option value={l.id}>{l.of}: {l.number ? `lap ${l.number}` : l.kindWords}, {lapTime(l.lapTime)}</option>
+                <option value={l.id}
+                  >{tell('runs.lap_3', {
+                    l: l.of,
+                    hasNumber: !!l.number,
+                    number: l.number,
+                    kindWords: l.kindWords,
+                    lapTime: lapTime(l.lapTime),
+                  })}</option
+                >
               {/each}
             </select>
             {#if two.data}<span class="text-sm"
@@ -529,18 +568,22 @@
                 {signed(two.data.lapTime - one.data.lapTime, 2)} s</span
               >{/if}
             <span class="flex-1"></span>
-            {#if cornerId}<button class="btn btn-sm" onclick={() => (cornerId = '')}>Whole lap</button>{/if}
+            {#if cornerId}<button class="btn btn-sm" onclick={() => (cornerId = '')}>{tell('runs.whole_lap')}</button
+              >{/if}
             <button
               class="btn btn-sm"
               onclick={replay}
-              aria-label={clock === null ? 'Slow replay' : 'Stop the replay'}
+              aria-label={tell('runs.slow_replay_stop_the_replay', { noClock: clock === null })}
               data-replay
-              >{#if clock === null}<Play class="size-4" />{:else}<Pause class="size-4" />{/if} replay</button
+              >{#if clock === null}<Play class="size-4" />{:else}<Pause class="size-4" />{/if}
+              {tell('runs.replay')}</button
             >
-            <select class="select select-sm w-24" aria-label="How slow" bind:value={slow}>
-              <option value={1}>as driven</option><option value={3}>3 × slow</option><option value={8}>8 × slow</option>
+            <select class="select select-sm w-24" aria-label={tell('runs.how_slow')} bind:value={slow}>
+              <option value={1}>{tell('runs.as_driven')}</option><option value={3}>{tell('runs.3_slow')}</option><option
+                value={8}>{tell('runs.8_slow')}</option
+              >
             </select>
-            {#if run}<a class="btn btn-sm btn-primary" href="#/debrief/{run.id}">Debrief</a>{/if}
+            {#if run}<a class="btn btn-sm btn-primary" href="#/debrief/{run.id}">{tell('runs.debrief')}</a>{/if}
           </div>
           <FilmPanel
             reference={params.id}
@@ -565,12 +608,12 @@
             />
           </div>
           {#if !one.data.told}<p class="text-sm">
-              The pedals were not recorded on this lap: their points are told from the speed, within some metres.
+              {tell('runs.the_pedals_were_not_recorded')}
             </p>{/if}
         {:else if one.error}
           <ProblemBox problem={asProblem(one.error)} />
         {:else}
-          <p class="py-16 text-center">Laps that you bring are drawn here, against each other and the reference.</p>
+          <p class="py-16 text-center">{tell('runs.laps_that_you_bring_are')}</p>
         {/if}
       </section>
     </div>

@@ -5,6 +5,7 @@
   import { POINTS } from '../../road/points';
   import { behind, onStations } from '../../road/runs';
   import { fromLength, inLength, inSpeed, lengthUnit, speedUnit } from '../../words/units';
+  import { tell } from '../../words/tell';
 
   /** Two laps on the distance, lane under lane, with one cursor. */
   interface Props {
@@ -30,13 +31,15 @@
     down?: (t: TraceView) => number[] | undefined;
     range?: [number, number];
     steps?: boolean;
+    /** Whether what happened is written in it. */
+    events?: boolean;
   }
   const channel = (name: Channel) => (t: TraceView) => t.channels[name];
   const degrees = (v: number) => (v * 180) / Math.PI;
   const LANES: Lane[] = $derived([
-    { name: 'speed', unit: speedUnit(), share: 3.4, of: (t) => t.speed, scale: inSpeed },
+    { name: tell('traces.speed'), unit: speedUnit(), share: 3.4, of: (t) => t.speed, scale: inSpeed, events: true },
     {
-      name: 'throttle up, brake down',
+      name: tell('traces.throttle_up_brake_down'),
       unit: '%',
       share: 2.2,
       of: channel('THROTTLE'),
@@ -44,11 +47,11 @@
       scale: (v) => v * 100,
       range: [-105, 105],
     },
-    { name: 'steering', unit: '°', share: 1.3, of: channel('STEERING'), scale: degrees },
-    { name: 'gear', unit: '', share: 0.9, of: channel('GEAR'), scale: (v) => v, steps: true },
-    { name: 'revs', unit: '/min', share: 1, of: channel('REVS'), scale: (v) => v },
-    { name: 'along', unit: 'g', share: 1, of: channel('ALONG'), scale: (v) => v / 9.80665 },
-    { name: 'across', unit: 'g', share: 1, of: channel('ACROSS'), scale: (v) => v / 9.80665 },
+    { name: tell('traces.steering'), unit: '°', share: 1.3, of: channel('STEERING'), scale: degrees },
+    { name: tell('traces.gear'), unit: '', share: 0.9, of: channel('GEAR'), scale: (v) => v, steps: true },
+    { name: tell('traces.revs'), unit: '/min', share: 1, of: channel('REVS'), scale: (v) => v },
+    { name: tell('traces.along'), unit: 'g', share: 1, of: channel('ALONG'), scale: (v) => v / 9.80665 },
+    { name: tell('traces.across'), unit: 'g', share: 1, of: channel('ACROSS'), scale: (v) => v / 9.80665 },
   ]);
   const lanes = $derived(LANES.filter((l) => l.of(first) ?? (second && l.of(second))));
   let width = $state(800);
@@ -218,10 +221,10 @@
                 u.ctx.fillStyle = ink;
                 u.ctx.textAlign = 'left';
                 u.ctx.textBaseline = 'alphabetic';
-                const text = lane ? `${lane.name}${unit ? `, ${unit}` : ''}` : 'time behind, s';
+                const text = lane ? `${lane.name}${unit ? `, ${unit}` : ''}` : tell('traces.time_behind_s');
                 u.ctx.fillText(text, u.bbox.left + 5 * devicePixelRatio, u.bbox.top + 11 * devicePixelRatio);
                 u.ctx.restore();
-                if (lane?.name === 'speed') events(u);
+                if (lane?.events) events(u);
               },
             ],
             setCursor: [
@@ -274,7 +277,11 @@
       ? ''
       : `${Math.round(inLength(value * first.step))} ${lengthUnit()}: ${Math.round(inSpeed(first.speed[value] ?? 0))}` +
           (second
-            ? ` against ${Math.round(inSpeed(onStations(second.speed, second.step, first.step, first.speed.length)[value] ?? 0))}`
+            ? tell('traces.against', {
+                speed: Math.round(
+                  inSpeed(onStations(second.speed, second.step, first.step, first.speed.length)[value] ?? 0),
+                ),
+              })
             : '') +
           ` ${speedUnit()}`,
   );
@@ -292,11 +299,11 @@
   bind:clientWidth={width}
   class="w-full"
   role="slider"
-  aria-label="Cursor on the traces, along the distance"
+  aria-label={tell('traces.cursor_on_the_traces_along')}
   aria-valuemin={Math.round(shown[0])}
   aria-valuemax={Math.round(shown[1])}
   aria-valuenow={Math.round(at ?? shown[0])}
-  aria-valuetext={said || 'no cursor'}
+  aria-valuetext={said || tell('traces.no_cursor')}
   tabindex="0"
   {onkeydown}
   data-traces

@@ -7,6 +7,8 @@
   import { ERRANDS } from '../../words/errands';
   import { clock, day, hours, until } from '../../words/clock';
   import { changedSince, nextDue, said } from './sessions';
+  import { few } from '../../words/few';
+  import { tell } from '../../words/tell';
 
   let { params }: { params: { id: string } } = $props();
   let view = $state.raw<PlannedSession | null>(null);
@@ -51,7 +53,7 @@
   // A brief kept on the device by an earlier version has neither.
   const brief = $derived((view?.brief as PlannedSession['brief'] | undefined) ?? []);
   const CHANGED: Partial<Record<string, string>> = { FOCUS: 'focus', WARM: 'warm', LAPS: 'laps' };
-  const WHEN = { ALL: '', FIRST: 'first laps: ', LAST: 'last laps: ' };
+  const WHEN = { ALL: '', FIRST: tell('brief.first_laps'), LAST: tell('brief.last_laps') };
 
   async function read() {
     if (!view) return;
@@ -68,9 +70,15 @@
 </script>
 
 {#snippet markers(plan: NonNullable<PlannedSession['plan']>)}
-  {#if unknown.length}<p>? not known by heart yet.</p>{/if}
+  {#if unknown.length}<p>{tell('brief.not_known_by_heart_yet')}</p>{/if}
   <table>
-    <thead><tr><th>Corner</th><th>How</th><th class="n">Gear</th><th class="n">{speedUnit()}</th></tr></thead>
+    <thead
+      ><tr
+        ><th>{tell('brief.corner')}</th><th>{tell('brief.how')}</th><th class="n">{tell('brief.gear')}</th><th class="n"
+          >{speedUnit()}</th
+        ></tr
+      ></thead
+    >
     <tbody>
       {#each plan.corners as c (c.corner)}
         <tr>
@@ -96,62 +104,71 @@
 <main class={['brief', dusk ? 'night' : '', big ? 'bigger' : '']} data-paper={size}>
   {#if problem}<ProblemBox {problem} />{/if}
   {#if !view}
-    {#if !problem}<p role="status">Opening the brief…</p>{/if}
+    {#if !problem}<p role="status">{tell('brief.opening_the_brief')}</p>{/if}
   {:else if !plan}
-    <p>There is no plan yet: <a class="link" href="#/session/{params.id}">choose the reference for this session</a>.</p>
+    <p>
+      {tell('brief.there_is_no_plan_yet')}
+      <a class="link" href="#/session/{params.id}">{tell('brief.choose_the_reference_for_this')}</a>.
+    </p>
   {:else}
-    <nav class="no-print flex flex-wrap gap-2 pb-2" aria-label="Brief">
-      <a class="btn min-h-11" href="#/session/{params.id}">Plan</a>
-      <a class="btn min-h-11" href="#/log/{params.id}">Log</a>
+    <nav class="no-print flex flex-wrap gap-2 pb-2" aria-label={tell('brief.brief')}>
+      <a class="btn min-h-11" href="#/session/{params.id}">{tell('brief.plan')}</a>
+      <a class="btn min-h-11" href="#/log/{params.id}">{tell('brief.log')}</a>
       <button class="btn min-h-11" aria-pressed={one} onclick={() => (one = !one)}
-        >{one ? 'One page' : 'Corner by corner'}</button
+        >{tell('brief.one_page_corner_by_corner', { hasValue: !!one })}</button
       >
-      <button class="btn min-h-11" aria-pressed={big} onclick={() => (big = !big)}>Large</button>
+      <button class="btn min-h-11" aria-pressed={big} onclick={() => (big = !big)}>{tell('brief.large')}</button>
       {#if !one}
         <button class="btn min-h-11" onclick={() => (size = size === 'A4' ? 'A5' : 'A4')}>{size}</button>
-        <button class="btn min-h-11" onclick={() => print()}>Print</button>
-        <a class="btn min-h-11" href="/api/sessions/{params.id}/brief.pdf?size={size}" download>PDF</a>
+        <button class="btn min-h-11" onclick={() => print()}>{tell('brief.print')}</button>
+        <a class="btn min-h-11" href="/api/sessions/{params.id}/brief.pdf?size={size}" download>{tell('brief.pdf')}</a>
         <a
           class="btn min-h-11"
           href="/api/sessions/{params.id}/pack.zip"
           download
-          title="Brief, today's reference, lap, sheet and calendar in one file">All in one</a
+          title={tell('brief.brief_today_s_reference_lap')}>{tell('brief.all_in_one')}</a
         >
-        <a class="btn min-h-11" href="/api/sessions/{params.id}/brief.json" download>JSON</a>
-        <a class="btn min-h-11" href="/api/sessions/{params.id}/session.ics" download>Calendar</a>
+        <a class="btn min-h-11" href="/api/sessions/{params.id}/brief.json" download>{tell('brief.json')}</a>
+        <a class="btn min-h-11" href="/api/sessions/{params.id}/session.ics" download>{tell('brief.calendar')}</a>
       {/if}
-      <button class="btn min-h-11" onclick={read}>{noted ? 'Noted' : 'I have read it'}</button>
+      <button class="btn min-h-11" onclick={read}>{tell('brief.noted_i_have_read_it', { hasNoted: !!noted })}</button>
     </nav>
     <header>
       <h1>{view.line.session.name}</h1>
       <p>
         <strong>{day(view.line.begins, zone)} {clock(view.line.begins, zone)}</strong>, {until(view.line.begins, now)}
         {#if view.line.session.timing.later}<span class="mark"
-            >· {view.line.session.timing.later} min later than announced</span
+            >{tell('brief.min_later_than_announced', { later: view.line.session.timing.later })}</span
           >{/if}
-        {#if view.line.session.timing.state !== 'ON'}<span class="mark"
-            >· {view.line.session.timing.state.toLowerCase()}</span
+        {#if view.line.session.timing.state !== 'ON'}<span class="mark">· {few(view.line.session.timing.state)}</span
           >{/if}
         {#if view.line.clocks}<span class="mark">{view.line.clocks}</span>{/if}
       </p>
       <p>
-        {plan.vehicle} · as of {clock(plan.asOf, zone)}, revision {plan.revision}{plan.changed
-          ? ', with changes since'
-          : ''}{next ? ` · next: ${ERRANDS[next.errand].word} by ${clock(next.until, zone)}` : ''}
+        {tell('brief.as_of_revision_with_changes', {
+          vehicle: plan.vehicle,
+          zone: clock(plan.asOf, zone),
+          revision: plan.revision,
+          hasChanged: !!plan.changed,
+          zone2: next ? tell('brief.next_by', { word: ERRANDS[next.errand].word, zone: clock(next.until, zone) }) : '',
+        })}
       </p>
-      <p>{changed.has('conditions') ? '▸ ' : ''}Planned for: {view.conditions}</p>
+      <p>{tell('brief.planned_for', { has: changed.has('conditions') ? '▸ ' : '', conditions: view.conditions })}</p>
       {#if changed.size}
         <p class="mark" role="status">
-          ▸ {changed.size === 1 ? 'One thing has' : `${changed.size} things have`} changed since you read it{view.briefReadAt
-            ? ` at ${clock(view.briefReadAt, zone)}`
-            : ''}: they are marked ▸.
+          {tell('brief.one_thing_has_things_have', {
+            size: changed.size,
+            zone: view.briefReadAt ? tell('brief.at', { zone: clock(view.briefReadAt, zone) }) : '',
+          })}
         </p>
       {/if}
     </header>
 
     {#if one && corner}
       <section class="corner" aria-live="polite">
-        <p class="number">{changed.has(`corner ${corner.corner}`) ? '▸ ' : ''}{corner.called}</p>
+        <p class="number">
+          {changed.has(`corner ${corner.corner}`) ? '▸ ' : ''}{corner.called}
+        </p>
         <ul>
           {#each corner.today.differences.slice(0, 4) as d, i (i)}
             <li>
@@ -162,22 +179,25 @@
           {/each}
         </ul>
         <p>{corner.words.line}</p>
-        {#if unknown.includes(corner.corner)}<p><strong>Not known by heart yet.</strong></p>{/if}
+        {#if unknown.includes(corner.corner)}<p><strong>{tell('brief.not_known_by_heart_yet_2')}</strong></p>{/if}
         {#if corner.today.early.some((m) => m >= 1)}
           <p>
-            Cold: {corner.today.early.map((m) => plain(inLength(m))).join(', ')}
-            {lengthUnit()} sooner, lap by lap.
+            {tell('brief.cold_sooner_lap_by_lap', {
+              inLength: corner.today.early.map((m) => plain(inLength(m))).join(', '),
+              lengthUnit: lengthUnit(),
+            })}
           </p>
         {/if}
         {#each plan.focus.filter((f) => f.focus.corner === corner.corner) as f (f.called)}
-          <p><strong>Focus:</strong> {f.words} {f.cure}</p>
+          <p><strong>{tell('brief.focus')}</strong> {f.words} {f.cure}</p>
         {/each}
         <p>{corner.escape}</p>
       </section>
       <footer class="no-print thumb">
-        <button class="btn" onclick={() => go(-1)} disabled={at === 0}>Before</button>
+        <button class="btn" onclick={() => go(-1)} disabled={at === 0}>{tell('brief.before')}</button>
         <span>{at + 1} / {plan.corners.length}</span>
-        <button class="btn" onclick={() => go(1)} disabled={at === plan.corners.length - 1}>Next</button>
+        <button class="btn" onclick={() => go(1)} disabled={at === plan.corners.length - 1}>{tell('brief.next')}</button
+        >
       </footer>
     {:else}
       {#each brief as part (part.kind)}

@@ -2,6 +2,7 @@
   import Download from '@lucide/svelte/icons/download';
   import { useQueryClient } from '@tanstack/svelte-query';
   import { asProblem, sendForm, type Problem } from '../../api/api';
+  import { tell } from '../../words/tell';
 
   let { onproblem }: { onproblem: (p: Problem) => void } = $props();
   const queries = useQueryClient();
@@ -13,8 +14,8 @@
     try {
       const taken = await sendForm<{ added: number; changed: number; left: string[] }>('/api/calendar', { file });
       words =
-        `${taken.added} added, ${taken.changed} changed` +
-        (taken.left.length ? `; left out: ${taken.left.join('; ')}` : '');
+        tell('calendarFiles.added_changed', { added: taken.added, changed: taken.changed }) +
+        (taken.left.length ? tell('calendarFiles.left_out', { left: taken.left.join('; ') }) : '');
       await queries.invalidateQueries({ queryKey: ['events'] });
     } catch (e) {
       onproblem(asProblem(e));
@@ -23,8 +24,10 @@
 </script>
 
 <label class="btn btn-sm">
-  Bring a calendar (.ics)
+  {tell('calendarFiles.bring_a_calendar_ics')}
   <input type="file" accept=".ics,text/calendar" class="sr-only" onchange={(e) => bring(e.currentTarget.files)} />
 </label>
-<a class="btn btn-sm" href="/api/calendar.ics" download><Download class="size-4" /> Calendar (.ics)</a>
+<a class="btn btn-sm" href="/api/calendar.ics" download
+  ><Download class="size-4" /> {tell('calendarFiles.calendar_ics')}</a
+>
 {#if words}<p role="status" class="text-sm">{words}</p>{/if}

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query';
   import { api, ask, asProblem, type Problem } from '../../api/api';
+  import { tell } from '../../words/tell';
 
   /** Who besides the driver sees what was felt and said of a session: nobody, until let in. */
   let { session, onproblem }: { session: string; onproblem: (problem: Problem | null) => void } = $props();
@@ -35,7 +36,7 @@
           class="checkbox checkbox-xs"
           checked={c.sees}
           onchange={(e) => letIn(c.share, e.currentTarget.checked)}
-        />{c.name} sees what you felt and said of this session</label
+        />{tell('coaches.sees_what_you_felt_and', { name: c.name })}</label
       >
     {/each}
   </div>

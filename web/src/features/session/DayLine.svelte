@@ -3,6 +3,8 @@
   import { ERRANDS } from '../../words/errands';
   import { clock, hours } from '../../words/clock';
   import { KINDS, span } from './sessions';
+  import { few } from '../../words/few';
+  import { tell } from '../../words/tell';
 
   /** A day at the circuit as a line of hours: sessions are blocks on it, what is due are ticks before. */
   interface Props {
@@ -83,7 +85,7 @@
     {width}
     height={HEIGHT}
     role="group"
-    aria-label="{title}: hours at the circuit. Press an hour for a session."
+    aria-label={tell('dayLine.hours_at_the_circuit_press', { title })}
     onclick={press}
   >
     <line x1={x(range[0])} x2={x(range[1])} y1={LINE} y2={LINE} stroke="var(--road-edge)" stroke-width="2" />
@@ -93,7 +95,7 @@
     {/each}
     {#if isToday && nowAt >= range[0] && nowAt <= range[1]}
       <line x1={x(nowAt)} x2={x(nowAt)} y1={16} y2={LINE + 8} stroke="var(--turn)" stroke-width="1.5" />
-      <text x={x(nowAt)} y={LINE + 31} text-anchor="middle" style="fill: var(--turn)">now</text>
+      <text x={x(nowAt)} y={LINE + 31} text-anchor="middle" style="fill: var(--turn)">{tell('dayLine.now')}</text>
     {/if}
     {#each sessions as s (s.id)}
       {@const off = s.session.timing.state !== 'ON'}
@@ -107,7 +109,8 @@
               r="3.5"
               fill={d.done ? 'var(--road-edge)' : 'var(--color-base-100)'}
               stroke="var(--road-edge)"
-              stroke-width="1.5"><title>{ERRANDS[d.errand].what} by {clock(d.until, zone)}</title></circle
+              stroke-width="1.5"
+              ><title>{tell('dayLine.by', { what: ERRANDS[d.errand].what, zone: clock(d.until, zone) })}</title></circle
             >
           {/if}
         {/each}
@@ -116,7 +119,7 @@
         role="button"
         tabindex="0"
         aria-label="{s.session.name}, {KINDS[s.session.kind]}, {clock(s.begins, zone)}{off
-          ? ', ' + s.session.timing.state.toLowerCase()
+          ? ', ' + few(s.session.timing.state)
           : ''}"
         onpointerdown={(e) => drag(e, s)}
         onclick={(e) => {

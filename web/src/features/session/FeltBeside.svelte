@@ -1,6 +1,7 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query';
   import { api, ask } from '../../api/api';
+  import { tell } from '../../words/tell';
 
   /** What was felt beside what was driven, corner by corner. */
   let { session, called }: { session: string; called: (corner: string) => string } = $props();
@@ -12,9 +13,11 @@
 
 {#if felt.data?.run && felt.data.corners.length}
   <h3 class="mt-1 font-bold">
-    Felt and driven{felt.data.agreement
-      ? `: the same in ${felt.data.agreement.same} of ${felt.data.agreement.told} ${felt.data.agreement.told === 1 ? 'corner' : 'corners'}`
-      : ''}
+    {tell('feltBeside.felt_and_driven', {
+      told: felt.data.agreement
+        ? tell('feltBeside.the_same_in_of_corner', { same: felt.data.agreement.same, told: felt.data.agreement.told })
+        : '',
+    })}
   </h3>
   {#if felt.data.otherwise}<p class="border-base-300 border-l-4 pl-2 text-sm" data-otherwise>
       {felt.data.otherwise}

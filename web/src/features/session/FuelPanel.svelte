@@ -2,6 +2,7 @@
   import type { SessionPlan, TrackSession } from '../../api/api';
   import NumberField from '../../kit/NumberField.svelte';
   import { plain, signed } from '../../words/units';
+  import { tell } from '../../words/tell';
 
   interface Props {
     draft: TrackSession;
@@ -11,47 +12,56 @@
   let { draft, plan, put }: Props = $props();
 </script>
 
-<h3 class="mt-1 font-bold">Fuel</h3>
+<h3 class="mt-1 font-bold">{tell('fuelPanel.fuel')}</h3>
 <p>
-  {plain(plan.fuel.need.perLap, 2)} l a lap {plan.fuel.need.own
-    ? `by ${plan.fuel.need.own} laps of yours`
-    : "by the engine's work"}; {plan.fuel.laps} laps want
-  <strong>{plain(plan.fuel.litres, 1)} l</strong> in 19 of 20.
+  {tell('fuelPanel.l_a_lap_by_laps', {
+    perLap: plain(plan.fuel.need.perLap, 2),
+    hasOwn: !!plan.fuel.need.own,
+    own: plan.fuel.need.own,
+    laps: plan.fuel.laps,
+  })}
+  <strong>{plain(plan.fuel.litres, 1)} l</strong>
+  {tell('fuelPanel.in_19_of_20')}
 </p>
 <div class="grid grid-cols-2 gap-x-3 gap-y-1">
   <NumberField
-    label="in the tank, l"
+    label={tell('fuelPanel.in_the_tank_l')}
     min={0}
     value={draft.fuel.tank}
     onset={(v) => put({ fuel: { ...draft.fuel, tank: v } })}
   />
   <p class="self-center">
-    {plan.fuel.reaches == null ? '' : `reaches in ${plain(plan.fuel.reaches * 100)} of 100`}{draft.fuel.tank != null &&
-    !plan.fuel.weighed
-      ? '; its weight is not counted, for the vehicle does not say how much fuel its mass holds'
-      : ''}
+    {tell('fuelPanel.its_weight_is_not_counted', {
+      reaches:
+        plan.fuel.reaches == null
+          ? ''
+          : tell('fuelPanel.reaches_in_of_100', { reaches: plain(plan.fuel.reaches * 100) }),
+      hasWeighed: !!(draft.fuel.tank != null && !plan.fuel.weighed),
+    })}
   </p>
   <NumberField
-    label="or, l"
+    label={tell('fuelPanel.or_l')}
     min={0}
     value={draft.fuel.other}
     onset={(v) => put({ fuel: { ...draft.fuel, other: v } })}
   />
   <p class="self-center">
-    {plan.fuel.otherReaches == null ? '' : `reaches in ${plain(plan.fuel.otherReaches * 100)} of 100`}{plan.fuel
+    {plan.fuel.otherReaches == null
+      ? ''
+      : tell('fuelPanel.reaches_in_of_100_2', { otherReaches: plain(plan.fuel.otherReaches * 100) })}{plan.fuel
       .otherCosts == null
       ? ''
-      : `, ${signed(plan.fuel.otherCosts, 2)} s a lap`}
+      : tell('fuelPanel.s_a_lap', { otherCosts: signed(plan.fuel.otherCosts, 2) })}
   </p>
   <NumberField
-    label="to be left, l"
+    label={tell('fuelPanel.to_be_left_l')}
     min={0}
     value={draft.fuel.rest}
     onset={(v) => put({ fuel: { ...draft.fuel, rest: v ?? 0 } })}
   />
   {#if draft.kind === 'RACE'}
     <NumberField
-      label="formation laps"
+      label={tell('fuelPanel.formation_laps')}
       min={0}
       max={5}
       value={draft.fuel.formation}
@@ -63,10 +73,10 @@
         class="checkbox checkbox-xs"
         checked={draft.fuel.oneMore}
         onchange={(e) => put({ fuel: { ...draft.fuel, oneMore: e.currentTarget.checked } })}
-      />one more lap after the time</label
+      />{tell('fuelPanel.one_more_lap_after_the')}</label
     >
     <NumberField
-      label="leader's lap, s"
+      label={tell('fuelPanel.leader_s_lap_s')}
       step={0.1}
       value={draft.fuel.leader}
       onset={(v) => put({ fuel: { ...draft.fuel, leader: v } })}

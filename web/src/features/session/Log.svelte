@@ -9,6 +9,8 @@
   import { clock } from '../../words/clock';
   import { standing } from './sessions';
   import { FELT } from '../../words/felt';
+  import { few } from '../../words/few';
+  import { tell } from '../../words/tell';
 
   let { params }: { params: { id: string } } = $props();
   const shelf = browserLog();
@@ -135,46 +137,57 @@
   const number = (e: Event & { currentTarget: HTMLInputElement }) =>
     Number.isFinite(e.currentTarget.valueAsNumber) ? e.currentTarget.valueAsNumber : undefined;
   const WHEELS = $derived(
-    plan?.motorcycle ? ['front', 'rear'] : ['front left', 'front right', 'rear left', 'rear right'],
+    plan?.motorcycle
+      ? ['front', 'rear']
+      : [tell('log.front_left'), tell('log.front_right'), tell('log.rear_left'), tell('log.rear_right')],
   );
   const shown = (l: Line | LogLine): string => {
     const t = l.told;
     const called = plan?.corners.find((c) => c.corner === t.corner)?.called ?? t.corner ?? '';
     if (t.about === 'CORNER' && t.felt) return `${called}: ${FELT[t.felt]}`;
-    if (t.about === 'REST') return 'the rest as planned';
-    if (t.about === 'FUEL') return `${t.litres} l in ${t.laps ?? '?'} laps`;
+    if (t.about === 'REST') return tell('log.the_rest_as_planned');
+    if (t.about === 'FUEL') return tell('log.l_in_laps', { litres: t.litres, laps: t.laps ?? '?' });
     if (t.about === 'PRESSURES')
-      return `hot ${t.hot.filter((p) => p != null).join(', ')} kPa${t.bled ? ', bled' : ''}${(t.minutes ?? 0) > 2 ? `, ${t.minutes} min after stopping` : ''}`;
-    if (t.seconds) return `spoken, ${Math.round(t.seconds)} s`;
-    return `${t.about.toLowerCase()}: ${t.words}`;
+      return tell('log.hot_kpa_bled_min_after', {
+        p: t.hot.filter((p) => p != null).join(', '),
+        hasBled: !!t.bled,
+        isMinutes: (t.minutes ?? 0) > 2,
+        minutes: t.minutes,
+      });
+    if (t.seconds) return tell('log.spoken_s', { seconds: Math.round(t.seconds) });
+    return `${few(t.about)}: ${t.words}`;
   };
 </script>
 
 <main class="mx-auto grid max-w-3xl gap-4 p-3 pb-28 text-lg">
   {#if problem}<ProblemBox {problem} />{/if}
   {#if !view}
-    {#if !problem}<p role="status">Opening the log…</p>{/if}
+    {#if !problem}<p role="status">{tell('log.opening_the_log')}</p>{/if}
   {:else}
     <header>
-      <h1 class="text-xl font-bold">How was {view.line.session.name}?</h1>
-      <p class="text-base">Say it first, before the data. Only when you have stopped, out of the pit lane.</p>
+      <h1 class="text-xl font-bold">{tell('log.how_was', { name: view.line.session.name })}</h1>
+      <p class="text-base">{tell('log.say_it_first_before_the')}</p>
       <!-- It has its place whether it says something or not, so that nothing moves under the thumb. -->
       <p class="h-7 text-base" role="status">
         {#if waiting.length}
-          <strong>{waiting.length} kept on this device{offline ? ', no connection' : ''}.</strong>
-        {:else if lines.length}All sent.{/if}
+          <strong>{tell('log.kept_on_this_device_no', { waiting: waiting.length, hasOffline: !!offline })}</strong>
+        {:else if lines.length}{tell('log.all_sent')}{/if}
       </p>
     </header>
     {#if picked}
-      <div class="grid grid-cols-2 gap-3" role="group" aria-label="How it went">
+      <div class="grid grid-cols-2 gap-3" role="group" aria-label={tell('log.how_it_went')}>
         <p class="col-span-2 text-2xl font-bold">{plan?.corners.find((c) => c.corner === picked)?.called}</p>
         {#each Object.entries(FELT) as [f, w] (f)}
           <button class="btn h-16 text-xl" data-feel={f} onclick={() => felt(f as Felt)}>{w}</button>
         {/each}
-        <button class="btn btn-ghost col-span-2 h-16 text-xl" onclick={() => (picked = '')}>Back</button>
+        <button class="btn btn-ghost col-span-2 h-16 text-xl" onclick={() => (picked = '')}>{tell('log.back')}</button>
       </div>
     {:else}
-      <div class="grid grid-cols-3 gap-3 sm:grid-cols-5" role="group" aria-label="Corners, those in focus first">
+      <div
+        class="grid grid-cols-3 gap-3 sm:grid-cols-5"
+        role="group"
+        aria-label={tell('log.corners_those_in_focus_first')}
+      >
         {#each corners as c (c.corner)}
           {@const f = stands.felt.get(c.corner)}
           <button
@@ -187,7 +200,9 @@
           >
             {c.called}
             <span class="text-sm font-normal"
-              >{f ? FELT[f] : stands.rest ? 'as planned' : focus.includes(c.corner) ? 'focus' : ''}</span
+              >{f
+                ? FELT[f]
+                : tell('log.as_planned_focus', { hasRest: !!stands.rest, hasCorner: !!focus.includes(c.corner) })}</span
             >
           </button>
         {/each}
@@ -197,9 +212,9 @@
           class="btn btn-primary h-16 text-xl"
           data-rest
           onclick={() => say({ about: 'REST' })}
-          disabled={stands.rest}>The rest as planned</button
+          disabled={stands.rest}>{tell('log.the_rest_as_planned_2')}</button
         >
-        <button class="btn h-16 text-xl" onclick={undo} disabled={!last}>Undo</button>
+        <button class="btn h-16 text-xl" onclick={undo} disabled={!last}>{tell('log.undo')}</button>
       </div>
 
       <form
@@ -210,8 +225,8 @@
           words = '';
         }}
       >
-        <div class="flex flex-wrap gap-2" role="group" aria-label="About">
-          {#each [['LEARNED', 'one thing learned'], ['WEATHER', 'weather'], ['TRAFFIC', 'traffic'], ['FLAGS', 'flags'], ['NOTE', 'note']] as const as [a, w] (a)}
+        <div class="flex flex-wrap gap-2" role="group" aria-label={tell('log.about')}>
+          {#each [['LEARNED', tell('log.one_thing_learned')], ['WEATHER', few('WEATHER')], ['TRAFFIC', few('TRAFFIC')], ['FLAGS', few('FLAGS')], ['NOTE', few('NOTE')]] as const as [a, w] (a)}
             <button
               type="button"
               class={['btn min-h-11', about === a ? 'btn-primary' : '']}
@@ -221,8 +236,8 @@
           {/each}
         </div>
         <div class="flex gap-2">
-          <input class="input h-14 flex-1 text-lg" aria-label="Words" maxlength="2000" bind:value={words} />
-          <button class="btn h-14 text-lg" disabled={!words.trim()}>Keep</button>
+          <input class="input h-14 flex-1 text-lg" aria-label={tell('log.words')} maxlength="2000" bind:value={words} />
+          <button class="btn h-14 text-lg" disabled={!words.trim()}>{tell('log.keep')}</button>
         </div>
         {#if silent()}
           <p class="text-base">{silent()}</p>
@@ -231,13 +246,13 @@
             type="button"
             class={['btn h-16 text-xl', speaking ? 'btn-primary' : '']}
             aria-pressed={!!speaking}
-            onclick={speak}>{speaking ? 'Stop, and keep it' : 'Say it aloud, a minute at most'}</button
+            onclick={speak}>{tell('log.stop_and_keep_it_say', { hasSpeaking: !!speaking })}</button
           >
         {/if}
       </form>
 
       <details>
-        <summary class="min-h-11 font-semibold">Hot pressures, fuel</summary>
+        <summary class="min-h-11 font-semibold">{tell('log.hot_pressures_fuel')}</summary>
         <div class="grid gap-3">
           <div class="grid grid-cols-2 gap-2">
             {#each WHEELS as w, i (w)}
@@ -252,7 +267,7 @@
               >
             {/each}
             <label class="flex items-center gap-2 text-base"
-              ><span class="flex-1">minutes after stopping</span><input
+              ><span class="flex-1">{tell('log.minutes_after_stopping')}</span><input
                 class="input h-12 w-24"
                 type="number"
                 value={minutes ?? ''}
@@ -260,11 +275,11 @@
               /></label
             >
             <label class="flex items-center gap-2 text-base"
-              ><input type="checkbox" class="checkbox" bind:checked={bled} />air let out before</label
+              ><input type="checkbox" class="checkbox" bind:checked={bled} />{tell('log.air_let_out_before')}</label
             >
           </div>
           <p class="text-base">
-            Later than 2 minutes after stopping, or after letting air out, they are kept and not learned from.
+            {tell('log.later_than_2_minutes_after')}
           </p>
           <button
             class="btn h-14"
@@ -277,11 +292,11 @@
                 bled,
               });
               hot = [];
-            }}>Keep pressures</button
+            }}>{tell('log.keep_pressures')}</button
           >
           <div class="flex flex-wrap items-end gap-2">
             <label class="grid text-base"
-              >litres burnt<input
+              >{tell('log.litres_burnt')}<input
                 class="input h-12 w-28"
                 type="number"
                 step="0.1"
@@ -290,7 +305,7 @@
               /></label
             >
             <label class="grid text-base"
-              >in laps<input
+              >{tell('log.in_laps')}<input
                 class="input h-12 w-24"
                 type="number"
                 value={burntIn ?? ''}
@@ -304,7 +319,7 @@
                 void say({ about: 'FUEL', litres, laps: burntIn });
                 litres = undefined;
                 burntIn = undefined;
-              }}>Keep fuel</button
+              }}>{tell('log.keep_fuel')}</button
             >
           </div>
         </div>
@@ -326,7 +341,8 @@
         {/each}
       </ul>
       <p class="text-base">
-        <a class="link" href="#/session/{params.id}">The plan</a> · feelings are yours alone and move no marker by themselves.
+        <a class="link" href="#/session/{params.id}">{tell('log.the_plan')}</a>
+        {tell('log.feelings_are_yours_alone_and')}
       </p>
     {/if}
   {/if}

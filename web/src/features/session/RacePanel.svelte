@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { SessionPlan } from '../../api/api';
   import { metres, plain, speedText } from '../../words/units';
+  import { tell } from '../../words/tell';
 
   interface Props {
     plan: SessionPlan;
@@ -11,22 +12,30 @@
 
 {#if plan.pits}
   <p>
-    Pits{plan.pits.left == null ? '' : plan.pits.left ? ', on the left' : ', on the right'}: brake at {metres(
-      plan.pits.marker,
-    )}, {metres(plan.pits.metres)} before the line, from {speedText(plan.pits.from)} to {speedText(plan.pits.aimed)};
-    practise it.
+    {tell('racePanel.pits_on_the_left_on', {
+      noLeft: plan.pits.left == null,
+      hasLeft: !!plan.pits.left,
+      marker: metres(plan.pits.marker),
+      pits: metres(plan.pits.metres),
+      from: speedText(plan.pits.from),
+      aimed: speedText(plan.pits.aimed),
+    })}
   </p>
 {/if}
 {#if plan.straights}
   {@const called = (c: string) => plan.corners.find((l) => l.corner === c)?.called ?? c}
   {@const use = plan.straights}
   {#if use.shares.length}
-    <h3 class="mt-1 font-bold">Boost</h3>
-    <ul class="grid gap-0.5" aria-label="Where the boost goes">
+    <h3 class="mt-1 font-bold">{tell('racePanel.boost')}</h3>
+    <ul class="grid gap-0.5" aria-label={tell('racePanel.where_the_boost_goes')}>
       {#each use.shares as s, i (i)}
         <li class="grid grid-cols-[6.5rem_minmax(0,1fr)_auto] items-center gap-2">
-          <span class="truncate">after {called(s.after)}</span>
-          <span class="flex gap-px" title="{plain(s.part * 100)} % at its best" aria-hidden="true">
+          <span class="truncate">{tell('racePanel.after', { after: called(s.after) })}</span>
+          <span
+            class="flex gap-px"
+            title={tell('racePanel.at_its_best', { part: plain(s.part * 100) })}
+            aria-hidden="true"
+          >
             {#each TENTHS as k (k)}
               <span class={['h-3 flex-1 rounded-sm', k < s.tenths ? 'bg-base-content/60' : 'bg-base-content/10']}
               ></span>
@@ -36,36 +45,50 @@
         </li>
       {/each}
     </ul>
-    <p>From the exit on, once the tyres bear it. In tenths it costs {plain(use.rounding, 2)} s a lap.</p>
+    <p>{tell('racePanel.from_the_exit_on_once', { rounding: plain(use.rounding, 2) })}</p>
   {/if}
   {#each use.device as d, i (i)}
     <p>
-      Device {metres(d.from)} to {metres(d.to)}: {plain(d.seconds, 2)} s, {speedText(d.faster)} faster into {called(
-        d.into,
-      )}, brake {metres(d.metres)} sooner. Shut it before you brake.
+      {tell('racePanel.device_to_s_faster_into', {
+        from: metres(d.from),
+        to: metres(d.to),
+        seconds: plain(d.seconds, 2),
+        faster: speedText(d.faster),
+        into: called(d.into),
+        sooner: metres(d.metres),
+      })}
     </p>
   {/each}
 {/if}
 {#if plan.race}
   {@const called = (c: string) => plan.corners.find((l) => l.corner === c)?.called ?? c}
-  <h3 class="mt-1 font-bold">Race</h3>
+  <h3 class="mt-1 font-bold">{tell('racePanel.race')}</h3>
   {#if plan.race.start}
     <p>
-      Standing start: {speedText(plan.race.start.arrival)} at {called(plan.race.start.corner)} after {plain(
-        plan.race.start.seconds,
-        1,
-      )} s, {speedText(plan.race.start.flying)} on a lap. The last place to brake on cold tyres is {metres(
-        Math.abs(plan.race.start.metres),
-      )}
-      {plan.race.start.metres < 0 ? 'sooner' : 'later'} than on a lap; cold brakes and those around you ask for more.
+      {tell('racePanel.standing_start_at_after_s', {
+        arrival: speedText(plan.race.start.arrival),
+        corner: called(plan.race.start.corner),
+        seconds: plain(plan.race.start.seconds, 1),
+        flying: speedText(plan.race.start.flying),
+        start: metres(Math.abs(plan.race.start.metres)),
+        lessStart: plan.race.start.metres < 0,
+      })}
     </p>
   {/if}
   {#if plan.race.tows.length}
     <p>
-      In a tow you arrive faster: {plan.race.tows
-        .slice(0, 4)
-        .map((t) => `${called(t.corner)} +${speedText(t.faster)}, brake ${metres(Math.max(0, t.metres))} sooner`)
-        .join('; ')}.
+      {tell('racePanel.in_a_tow_you_arrive', {
+        max: plan.race.tows
+          .slice(0, 4)
+          .map((t) =>
+            tell('racePanel.brake_sooner', {
+              corner: called(t.corner),
+              faster: speedText(t.faster),
+              max: metres(Math.max(0, t.metres)),
+            }),
+          )
+          .join('; '),
+      })}
     </p>
   {/if}
 {/if}

@@ -3,6 +3,7 @@
   import { api, ask, type Corner, type RoadView } from '../../api/api';
   import { lapAcross, middleOf } from '../../road/strip';
   import { metres, plain, signed, speedText } from '../../words/units';
+  import { tell } from '../../words/tell';
 
   /**
    * The lap as it is raced: below each corner what following somebody slower through it costs, above the road where
@@ -92,7 +93,7 @@
 
 <div bind:clientWidth={width} data-race-strip>
   {#if craft}
-    <svg {width} height={HEIGHT} role="group" aria-label="The lap as it is raced">
+    <svg {width} height={HEIGHT} role="group" aria-label={tell('raceStrip.the_lap_as_it_is')}>
       <line x1="0" x2={width} y1={ROAD} y2={ROAD} stroke="var(--road)" stroke-width="9" />
       {#each craft.breathing as b (b.from)}
         {#each pieces(b.from, b.to) as [from, to], i (i)}
@@ -107,7 +108,7 @@
           />
           {#if i === 0}
             <text x={(x(from) + x(to)) / 2} y={ROAD - 24} text-anchor="middle" font-size="11" fill="currentColor"
-              >breathe {plain(b.seconds, 1)} s</text
+              >{tell('raceStrip.breathe_s', { seconds: plain(b.seconds, 1) })}</text
             >
           {/if}
         {/each}
@@ -124,12 +125,16 @@
         />
         <line x1={x(p.station)} x2={x(p.station)} y1="6" y2="22" stroke="currentColor" stroke-width="2.5" />
         <text x={x(p.station) - 4} y="34" text-anchor="end" font-size="11" fill="currentColor"
-          >post {p.label || '?'} {p.left ? 'left' : 'right'}, {metres(p.sight)}</text
+          >{tell('raceStrip.post_left_right', {
+            label: p.label || '?',
+            hasLeft: !!p.left,
+            sight: metres(p.sight),
+          })}</text
         >
       {/each}
       {#each race.data?.pass ?? [] as p (p.id)}
         <text x={x(p.from)} y={ROAD + 4} text-anchor="middle" font-size="11" font-weight="700" fill="currentColor"
-          >{p.kind === 'PASS' ? 'pass' : 'defend'}</text
+          >{tell('raceStrip.pass_defend', { isPass: p.kind === 'PASS' })}</text
         >
       {/each}
       {#each race.data?.gathers ?? [] as g (g.corner)}
@@ -158,7 +163,10 @@
           <g
             role="button"
             tabindex="0"
-            aria-label="{called(h.corner)}: {plain(h.seconds, 2)} s behind somebody slower"
+            aria-label={tell('raceStrip.s_behind_somebody_slower', {
+              corner: called(h.corner),
+              seconds: plain(h.seconds, 2),
+            })}
             aria-pressed={selected === h.corner}
             class="cursor-pointer"
             onclick={() => onselect(h.corner)}
@@ -191,42 +199,56 @@
       {/each}
     </svg>
     <p class="text-sm">
-      Behind somebody slower you lose most in {dearest
-        .map((h) => `${called(h.corner)} (${plain(h.seconds, 2)} s)`)
-        .join(', ')}: be past before.
+      {tell('raceStrip.behind_somebody_slower_you_lose', {
+        dearest: dearest.map((h) => `${called(h.corner)} (${plain(h.seconds, 2)} s)`).join(', '),
+      })}
     </p>
     {#if gauge}
       <p class="text-sm" data-gauge-words>
-        Somebody <strong>a second ahead</strong> into {called(gauge.corner)} is {metres(gauge.arriving)} in front as you come
-        to it (drawn) and {metres(gauge.slowest)} in it. Judge a gap at the same place each lap: here a tenth is {metres(
-          gauge.arriving / 10,
-        )}.
+        {tell('raceStrip.somebody')} <strong>{tell('raceStrip.a_second_ahead')}</strong>
+        {tell('raceStrip.into_is_in_front_as', {
+          corner: called(gauge.corner),
+          arriving: metres(gauge.arriving),
+          slowest: metres(gauge.slowest),
+          arriving2: metres(gauge.arriving / 10),
+        })}
       </p>
     {/if}
     {#if gathers.length}
       <p class="text-sm" data-gathering>
-        Errors gather {#each gathers as g, i (g.corner)}{i ? '; ' : ''}at <strong>{called(g.corner)}</strong>: {g.words.replace(
-            /\.$/,
-            '',
-          )}{/each}.
+        {tell('raceStrip.errors_gather')}
+        {#each gathers as g, i (g.corner)}{tell('raceStrip.at', { before: i ? '; ' : '' })}
+          <strong>{called(g.corner)}</strong>: {g.words.replace(/\.$/, '')}{/each}.
       </p>
     {/if}
   {:else if race.isPending}
-    <p role="status">Reckoning the race…</p>
+    <p role="status">{tell('raceStrip.reckoning_the_race')}</p>
   {/if}
   {#if chosen && drawn}
-    <svg {width} height={PLAN} role="img" aria-label="{called(chosen.corner)} from the inside">
+    <svg
+      {width}
+      height={PLAN}
+      role="img"
+      aria-label={tell('raceStrip.from_the_inside', { corner: called(chosen.corner) })}
+    >
       <path d={drawn.left} fill="none" stroke="var(--road)" stroke-width="3" />
       <path d={drawn.right} fill="none" stroke="var(--road)" stroke-width="3" />
       <path d={drawn.line} fill="none" stroke="currentColor" stroke-width="2" />
     </svg>
     <p class="text-sm" data-inside>
-      <strong>{called(chosen.corner)} from the inside</strong>: brake {chosen.metres < 1
-        ? 'no later than usual'
-        : `${metres(chosen.metres)} sooner`}, {speedText(chosen.slowest)} at the slowest ({speedText(chosen.usual)} on the
-      quickest line), {signed(chosen.seconds, 2)} s a lap, all paid by {metres(chosen.until)}.
+      <strong>{tell('raceStrip.from_the_inside', { corner: called(chosen.corner) })}</strong>{tell(
+        'raceStrip.brake_no_later_than_usual',
+        {
+          isChosen: chosen.metres < 1,
+          chosen: metres(chosen.metres),
+          slowest: speedText(chosen.slowest),
+          usual: speedText(chosen.usual),
+          seconds: signed(chosen.seconds, 2),
+          until: metres(chosen.until),
+        },
+      )}
     </p>
   {:else if selected && inside.data}
-    <p class="text-sm">{called(selected)}: no way to come alongside before it.</p>
+    <p class="text-sm">{tell('raceStrip.no_way_to_come_alongside', { selected: called(selected) })}</p>
   {/if}
 </div>

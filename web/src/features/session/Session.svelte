@@ -36,6 +36,8 @@
   import { ERRANDS } from '../../words/errands';
   import { clock, day, until } from '../../words/clock';
   import { KINDS, nextDue } from './sessions';
+  import { few } from '../../words/few';
+  import { tell } from '../../words/tell';
 
   let { params }: { params: { id: string } } = $props();
   const id = $derived(params.id);
@@ -269,7 +271,7 @@
   const plan = $derived(view?.plan ?? null);
   const chosen = $derived(plan?.corners.find((c) => c.corner === selected) ?? null);
   const focusIds = $derived(plan?.focus.map((f) => f.focus.corner) ?? []);
-  const WHEN = { ALL: '', FIRST: 'first laps: ', LAST: 'last laps: ' };
+  const WHEN = { ALL: '', FIRST: tell('session.first_laps'), LAST: tell('session.last_laps') };
   function number(e: Event & { currentTarget: HTMLInputElement }): number | undefined {
     const v = e.currentTarget.valueAsNumber;
     return Number.isFinite(v) ? v : undefined;
@@ -300,37 +302,43 @@
     <ProblemBox {problem}>
       {#if theirs}
         <span class="mt-2 flex gap-2">
-          <button class="btn btn-sm" onclick={keepMine}>Keep what is here</button>
-          <button class="btn btn-sm" onclick={takeTheirs}>Take the other one</button>
+          <button class="btn btn-sm" onclick={keepMine}>{tell('session.keep_what_is_here')}</button>
+          <button class="btn btn-sm" onclick={takeTheirs}>{tell('session.take_the_other_one')}</button>
         </span>
       {/if}
     </ProblemBox>
   {/if}
   {#if !view || !draft}
-    {#if !problem}<p role="status">Opening the session…</p>{/if}
+    {#if !problem}<p role="status">{tell('session.opening_the_session')}</p>{/if}
   {:else}
     <section class="flex flex-wrap items-center gap-x-4 gap-y-2">
       <div class="min-w-56 flex-1">
         <h1 class="sr-only">{draft.name}</h1>
         <input
           class="w-full max-w-72 bg-transparent text-xl leading-tight font-bold"
-          aria-label="Name of the session"
+          aria-label={tell('session.name_of_the_session')}
           maxlength="100"
           value={draft.name}
           onchange={(e) => put({ name: e.currentTarget.value.trim() || KINDS[draft?.kind ?? 'TEST'] })}
         />
         <p class="text-sm">
-          <a class="link" href="#/session">{view.event}</a> · {day(view.line.begins, zone)}
-          {clock(view.line.begins, zone)} to {clock(view.line.ends, zone)}{draft.timing.later
-            ? `, ${draft.timing.later} min later than announced`
-            : ''}{draft.timing.state === 'ON' ? '' : ` · ${draft.timing.state.toLowerCase()}`}
-          · <span data-countdown>{until(view.line.begins, now)}</span>
+          <a class="link" href="#/session">{view.event}</a>
+          {tell('session.to_min_later_than_announced', {
+            zone: day(view.line.begins, zone),
+            zone2: clock(view.line.begins, zone),
+            zone3: clock(view.line.ends, zone),
+            hasLater: !!draft.timing.later,
+            later: draft.timing.later,
+            state: draft.timing.state === 'ON' ? '' : ` · ${few(draft.timing.state)}`,
+          })} <span data-countdown>{until(view.line.begins, now)}</span>
           {#if view.line.clocks}<strong class="block" data-clocks>{view.line.clocks}</strong>{/if}
-          {#if saving}<span role="status"> · working it out…</span>{/if}
+          {#if saving}<span role="status"> {tell('session.working_it_out')}</span>{/if}
         </p>
       </div>
-      <div class="flex flex-wrap gap-1" role="group" aria-label="What became of it">
-        {#each [5, 10, 20] as m (m)}<button class="btn btn-sm" onclick={() => turn('LATER', m)}>+{m} min</button>{/each}
+      <div class="flex flex-wrap gap-1" role="group" aria-label={tell('session.what_became_of_it')}>
+        {#each [5, 10, 20] as m (m)}<button class="btn btn-sm" onclick={() => turn('LATER', m)}
+            >{tell('session.min', { m })}</button
+          >{/each}
         <button
           class="btn btn-sm"
           onclick={() =>
@@ -340,26 +348,26 @@
                 1,
                 Math.round((draft?.timing.shortened ?? draft?.timing.minutes ?? draft?.timing.laps ?? 20) / 2),
               ),
-            )}>Halved</button
+            )}>{tell('session.halved')}</button
         >
         {#if draft.timing.state === 'ON'}
-          <button class="btn btn-sm" onclick={() => turn('STOPPED')}>Stopped</button>
-          <button class="btn btn-sm" onclick={() => turn('CANCELLED')}>Cancelled</button>
+          <button class="btn btn-sm" onclick={() => turn('STOPPED')}>{tell('session.stopped')}</button>
+          <button class="btn btn-sm" onclick={() => turn('CANCELLED')}>{tell('session.cancelled')}</button>
         {/if}
         {#if draft.timing.state !== 'ON' || draft.timing.later || draft.timing.shortened != null}
-          <button class="btn btn-sm" onclick={() => turn('ON')}>As announced</button>
+          <button class="btn btn-sm" onclick={() => turn('ON')}>{tell('session.as_announced')}</button>
         {/if}
       </div>
       <div class="flex gap-1">
-        <button class="btn btn-sm" disabled={!steps.back} onclick={() => step(true)}>Undo</button>
-        <button class="btn btn-sm" disabled={!steps.on} onclick={() => step(false)}>Redo</button>
-        <a class="btn btn-sm btn-primary" href="#/brief/{id}">Brief</a>
-        <a class="btn btn-sm" href="#/rehearse/{id}">Rehearse</a>
-        <a class="btn btn-sm" href="#/log/{id}">Log</a>
+        <button class="btn btn-sm" disabled={!steps.back} onclick={() => step(true)}>{tell('session.undo')}</button>
+        <button class="btn btn-sm" disabled={!steps.on} onclick={() => step(false)}>{tell('session.redo')}</button>
+        <a class="btn btn-sm btn-primary" href="#/brief/{id}">{tell('session.brief')}</a>
+        <a class="btn btn-sm" href="#/rehearse/{id}">{tell('session.rehearse')}</a>
+        <a class="btn btn-sm" href="#/log/{id}">{tell('session.log')}</a>
       </div>
     </section>
 
-    <ol class="flex flex-wrap gap-x-5 gap-y-1 text-sm" aria-label="What is due">
+    <ol class="flex flex-wrap gap-x-5 gap-y-1 text-sm" aria-label={tell('session.what_is_due')}>
       {#each due as d (d.errand)}
         <li class={['flex items-center gap-1.5', next?.errand === d.errand ? 'font-bold' : '']}>
           <label class="flex min-h-6 items-center gap-1.5">
@@ -377,19 +385,21 @@
 
     {#if !view.line.reference}
       <section class="bg-base-100 border-base-300 rounded border p-4">
-        <p class="mb-2">A session is planned from a reference. Choose the circuit and vehicle it is for.</p>
-        <select class="select" aria-label="Reference" onchange={(e) => keep(e.currentTarget.value)}>
-          <option value="">choose…</option>
+        <p class="mb-2">{tell('session.a_session_is_planned_from')}</p>
+        <select class="select" aria-label={tell('session.reference')} onchange={(e) => keep(e.currentTarget.value)}>
+          <option value="">{tell('session.choose')}</option>
           {#each calendar.data?.references ?? [] as r (r.id)}<option value={r.id}>{r.circuit} · {r.name}</option>{/each}
         </select>
       </section>
     {:else if plan}
       <section class="bg-base-100 border-base-300 rounded border px-2 pt-1">
         <p class="px-2 pt-1 text-sm">
-          <strong class="text-lg">{lapTime(plan.today.lapTime)}</strong> computed today, {signed(
-            plan.today.lapTime - plan.today.base,
-            2,
-          )} s on the reference · {plan.today.laps} laps fit · tyres count as warm from lap {plan.today.warmFrom}
+          <strong class="text-lg">{lapTime(plan.today.lapTime)}</strong>
+          {tell('session.computed_today_s_on_the', {
+            base: signed(plan.today.lapTime - plan.today.base, 2),
+            laps: plan.today.laps,
+            warmFrom: plan.today.warmFrom,
+          })}
         </p>
         {#if reference.data}
           <TodayStrip
@@ -405,12 +415,15 @@
       </section>
 
       <div class="grid grid-cols-[minmax(0,1fr)] gap-3 lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)_minmax(0,1fr)]">
-        <section class="grid content-start gap-2" aria-label="Corner today">
+        <section class="grid content-start gap-2" aria-label={tell('session.corner_today')}>
           {#if chosen}
             <div class="flex items-baseline gap-3">
               <h2 class="text-lg font-bold">{chosen.called}</h2>
               <span class="text-sm"
-                >{speedText(chosen.today.slowest)} at the slowest, {speedText(chosen.today.slowestBase)} in the reference</span
+                >{tell('session.at_the_slowest_in_the', {
+                  slowest: speedText(chosen.today.slowest),
+                  slowestBase: speedText(chosen.today.slowestBase),
+                })}</span
               >
             </div>
             <ul class="grid gap-0.5 text-sm" data-differences>
@@ -422,60 +435,64 @@
                     : ''}
                 </li>
               {:else}
-                <li>Nothing a person could use differs from the reference.</li>
+                <li>{tell('session.nothing_a_person_could_use')}</li>
               {/each}
             </ul>
             {#if chosen.today.early.some((m) => m >= 1)}
               <p class="text-sm">
-                Cold tyres: brake
-                {chosen.today.early.map((m) => plain(inLength(m))).join(', ')}
-                {lengthUnit()} sooner on laps 1 to {chosen.today.early.length}.
+                {tell('session.cold_tyres_brake_sooner_on', {
+                  inLength: chosen.today.early.map((m) => plain(inLength(m))).join(', '),
+                  lengthUnit: lengthUnit(),
+                  early: chosen.today.early.length,
+                })}
               </p>
             {/if}
             {#if chosen.today.way}
               <p class="border-base-300 border-l-4 pl-2 text-sm" data-way-today>
                 <strong>{wayToday}</strong>{chosen.today.wayCosts == null
-                  ? ' cannot be driven today, or leads to the same.'
-                  : `, for this session only: ${signed(chosen.today.wayCosts, 2)} s.`}
-                <button class="link" onclick={() => drive(chosen?.corner ?? '', null)}>As in the reference</button>
+                  ? tell('session.cannot_be_driven_today_or')
+                  : tell('session.for_this_session_only_s', { wayCosts: signed(chosen.today.wayCosts, 2) })}
+                <button class="link" onclick={() => drive(chosen?.corner ?? '', null)}
+                  >{tell('session.as_in_the_reference')}</button
+                >
               </p>
             {/if}
             <p class="text-sm">{chosen.words.line}</p>
             <p class="text-sm">{chosen.escape}</p>
             <button class="btn btn-sm justify-self-start" onclick={() => focusOn(chosen?.corner ?? '')}
-              >{focusIds.includes(chosen.corner) ? 'Not in focus' : 'Work on this corner'}</button
+              >{tell('session.not_in_focus_work_on', { hasCorner: !!focusIds.includes(chosen.corner) })}</button
             >
           {/if}
-          <h3 class="mt-1 font-bold">Focus</h3>
+          <h3 class="mt-1 font-bold">{tell('session.focus')}</h3>
           <ul class="grid gap-1 text-sm" data-focus>
             {#each plan.focus as f (f.focus.corner)}
               <li>
                 <button class="link font-semibold" onclick={() => (selected = f.focus.corner)}>{f.called}</button>
                 {#if f.focus.offer > 0.005}<span
-                    >{plain(f.focus.offer, 2)} s on offer{plan.alike ? '' : ', by laps on another day'}</span
+                    >{tell('session.s_on_offer_by_laps', {
+                      offer: plain(f.focus.offer, 2),
+                      hasAlike: !!plan.alike,
+                    })}</span
                   >{/if}
                 <span class="block">{f.words} {f.cure}</span>
               </li>
             {:else}
               <li>
-                {plan.evidence === 0
-                  ? 'No laps yet: choose up to three corners above.'
-                  : plan.alike
-                    ? 'Your last laps name nothing that is worth a session.'
-                    : 'Your last laps are of another day, and ask for nothing that is safe to take from there: choose above.'}
+                {tell('session.no_laps_yet_choose_up', { noEvidence: plan.evidence === 0, hasAlike: !!plan.alike })}
               </li>
             {/each}
           </ul>
           {#if plan.settling}<p class="text-sm" data-settling>{plan.settling.words}</p>{/if}
           {#if plan.rungs.length}
-            <h3 class="mt-1 font-bold">Build-up</h3>
+            <h3 class="mt-1 font-bold">{tell('session.build_up')}</h3>
             <ul class="grid gap-1 text-sm">
               {#each plan.rungs as r (r.rungs.corner)}
                 <li>
-                  <strong>{r.called}</strong>: {r.rungs.rungs
-                    .map((m) => (m ? `−${plain(inLength(m))}` : 'marker'))
-                    .join(' · ')}
-                  {lengthUnit()}, from lap {r.firstLap}
+                  <strong>{r.called}</strong>{tell('session.from_lap', {
+                    m: r.rungs.rungs.map((m) => (m ? `−${plain(inLength(m))}` : 'marker')).join(' · '),
+                    lengthUnit: lengthUnit(),
+                    firstLap: r.firstLap,
+                  })}
                 </li>
               {/each}
             </ul>
@@ -483,7 +500,7 @@
           {#if view.runs.length}
             <FeltBeside session={id} called={(c) => plan?.corners.find((l) => l.corner === c)?.called ?? c} />
           {/if}
-          <div class="grid gap-2 text-sm" role="group" aria-label="Rules">
+          <div class="grid gap-2 text-sm" role="group" aria-label={tell('session.rules')}>
             <RulesPanel
               session={id}
               version={view.line.version}
@@ -496,15 +513,15 @@
           <Coaches session={id} onproblem={(p) => (problem = p)} />
         </section>
 
-        <section class="grid content-start gap-2 text-sm" aria-label="Conditions">
-          <h3 class="font-bold">Conditions</h3>
+        <section class="grid content-start gap-2 text-sm" aria-label={tell('session.conditions')}>
+          <h3 class="font-bold">{tell('session.conditions')}</h3>
           <WeatherBand line={view.line} ontake={(day) => put({ day })} onproblem={(p) => (problem = p)} />
-          <div class="flex flex-wrap gap-1" role="group" aria-label="Road">
+          <div class="flex flex-wrap gap-1" role="group" aria-label={tell('session.road')}>
             {#each STATES as s (s)}
               <button
                 class={['btn btn-sm', (draft.day.day.surface?.state ?? 'DRY') === s ? 'btn-primary' : '']}
                 aria-pressed={(draft.day.day.surface?.state ?? 'DRY') === s}
-                onclick={() => surface(s)}>{s.toLowerCase()}</button
+                onclick={() => surface(s)}>{few(s)}</button
               >
             {/each}
           </div>
@@ -515,9 +532,9 @@
               onset={(windSpeed, windFrom) => dayPut({ windSpeed, windFrom })}
             />
             <div class="grid flex-1 gap-1">
-              <span>Grip</span>
+              <span>{tell('session.grip')}</span>
               <Slide
-                label="Grip of the road, per cent of the reference's"
+                label={tell('session.grip_of_the_road_per')}
                 min={40}
                 max={110}
                 step={1}
@@ -525,40 +542,45 @@
                 text="{Math.round(draft.day.day.grip * 100)} %"
                 oninput={(v) => dayPut({ grip: v / 100 })}
               />
-              <span>{draft.day.day.windSpeed} m/s from {draft.day.day.windFrom}°</span>
+              <span
+                >{tell('session.m_s_from', {
+                  windSpeed: draft.day.day.windSpeed,
+                  windFrom: draft.day.day.windFrom,
+                })}</span
+              >
             </div>
           </div>
           <div class="grid grid-cols-2 gap-x-3 gap-y-1">
             <NumberField
-              label="air °C"
+              label={tell('session.air_c')}
               placeholder="15"
               value={draft.day.day.airTemperature}
               onset={(airTemperature) => dayPut({ airTemperature })}
             />
             <NumberField
-              label="road °C"
+              label={tell('session.road_c')}
               value={draft.day.road}
               onset={(road) => draft && put({ day: { ...draft.day, road } })}
             />
             <NumberField
-              label="pressure hPa"
+              label={tell('session.pressure_hpa')}
               value={draft.day.pressure}
               onset={(pressure) => draft && put({ day: { ...draft.day, pressure } })}
             />
             <label class="flex items-center gap-1"
-              ><span class="flex-1">rubber</span><select
+              ><span class="flex-1">{tell('session.rubber')}</span><select
                 class="select select-xs w-24"
                 value={draft.day.rubber}
                 onchange={(e) =>
                   draft &&
                   put({ day: { ...draft.day, rubber: e.currentTarget.value as TrackSession['day']['rubber'] } })}
-                ><option value="GREEN">green</option><option value="USUAL">usual</option><option value="RUBBERED"
-                  >rubbered</option
-                ></select
+                ><option value="GREEN">{tell('session.green')}</option><option value="USUAL"
+                  >{tell('session.usual')}</option
+                ><option value="RUBBERED">{tell('session.rubbered')}</option></select
               ></label
             >
             <label class="flex items-center gap-1"
-              ><span class="flex-1">kind</span><select
+              ><span class="flex-1">{tell('session.kind')}</span><select
                 class="select select-xs w-24"
                 value={draft.kind}
                 onchange={(e) => put({ kind: e.currentTarget.value as SessionKind })}
@@ -566,7 +588,7 @@
               ></label
             >
             <label class="col-span-2 flex items-center gap-1"
-              ><span class="flex-1">starts</span><input
+              ><span class="flex-1">{tell('session.starts')}</span><input
                 class="input input-xs w-48"
                 type="datetime-local"
                 value={draft.timing.start.wall.slice(0, 16)}
@@ -579,7 +601,7 @@
               /></label
             >
             <label class="flex items-center gap-1"
-              ><span class="flex-1">{draft.timing.laps == null ? 'minutes' : 'laps'}</span><input
+              ><span class="flex-1">{tell('session.minutes_laps', { noLaps: draft.timing.laps == null })}</span><input
                 class="input input-xs w-16"
                 type="number"
                 min="1"
@@ -599,7 +621,7 @@
             >
           </div>
           {#each plan.light as l, i (i)}<p class="border-base-300 border-l-4 pl-2">{l}</p>{/each}
-          <h3 class="mt-1 font-bold">Targets</h3>
+          <h3 class="mt-1 font-bold">{tell('session.targets')}</h3>
           <ol class="flex flex-wrap gap-1" data-targets>
             {#each plan.targets.tiers as t, i (t.off)}
               {@const planned = draft.pace != null && Math.abs(draft.pace - t.off) < 1e-6}
@@ -611,13 +633,14 @@
                     planned ? 'ring-2 ring-current' : '',
                   ]}
                   aria-pressed={planned}
-                  title="{plain(t.off * 100, 1)} % over the best computed{plan.targets.now === i
-                    ? ': where your own laps are'
-                    : ''}"
+                  title={tell('session.over_the_best_computed_where', {
+                    off: plain(t.off * 100, 1),
+                    isNow: plan.targets.now === i,
+                  })}
                   onclick={() => put({ pace: planned ? undefined : t.off })}
                 >
                   {lapTime(t.lap)}<span class="block text-xs"
-                    >{t.off ? `+${plain(t.off * 100, 1)} %` : 'best computed'}</span
+                    >{t.off ? `+${plain(t.off * 100, 1)} %` : tell('session.best_computed')}</span
                   >
                 </button>
               </li>
@@ -625,19 +648,26 @@
           </ol>
           <p data-pace>
             {draft.pace == null
-              ? 'Press one to plan the session at that pace: markers, speeds and fuel go with it.'
-              : `Planned at ${draft.pace ? `${plain(draft.pace * 100, 1)} % over the best` : 'the best computed'}: markers, speeds and fuel are for that. Press again for the reference's own.`}
+              ? tell('session.press_one_to_plan_the')
+              : tell('session.planned_at_markers_speeds_and', {
+                  pace: draft.pace
+                    ? tell('session.over_the_best', { pace: plain(draft.pace * 100, 1) })
+                    : tell('session.the_best_computed'),
+                })}
           </p>
-          {#if plan.targets.own}<p>Your best corners put together: {lapTime(plan.targets.own)}.</p>{/if}
+          {#if plan.targets.own}<p>
+              {tell('session.your_best_corners_put_together', { own: lapTime(plan.targets.own) })}
+            </p>{/if}
           {#each plan.notToday as n, i (i)}<p class="border-base-300 border-l-4 pl-2">{n}</p>{/each}
         </section>
 
-        <section class="grid content-start gap-2 text-sm" aria-label="Machine">
+        <section class="grid content-start gap-2 text-sm" aria-label={tell('session.machine')}>
           <TyresPanel session={id} version={view.line.version} {draft} {plan} {put} onselect={(c) => (selected = c)} />
           <FuelPanel {draft} {plan} {put} />
           <RacePanel {plan} />
           <label class="grid gap-1"
-            >Aim <input
+            >{tell('session.aim')}
+            <input
               class="input input-sm w-full"
               maxlength="500"
               value={draft.aim}
@@ -645,9 +675,9 @@
             /></label
           >
           <div class="flex flex-wrap gap-1">
-            <button class="btn btn-sm" onclick={laps}>Bring the laps</button>
-            <button class="btn btn-sm" onclick={() => like(2)}>Like this, 2 h on</button>
-            <button class="btn btn-sm" onclick={() => like(24)}>Like this, next day</button>
+            <button class="btn btn-sm" onclick={laps}>{tell('session.bring_the_laps')}</button>
+            <button class="btn btn-sm" onclick={() => like(2)}>{tell('session.like_this_2_h_on')}</button>
+            <button class="btn btn-sm" onclick={() => like(24)}>{tell('session.like_this_next_day')}</button>
           </div>
           <SessionRuns
             {view}
@@ -659,8 +689,8 @@
         </section>
       </div>
       {#if reference.data && draft.kind === 'RACE'}
-        <section class="bg-base-100 border-base-300 rounded border p-3" aria-label="Race">
-          <h2 class="font-bold">Racing others</h2>
+        <section class="bg-base-100 border-base-300 rounded border p-3" aria-label={tell('session.race')}>
+          <h2 class="font-bold">{tell('session.racing_others')}</h2>
           <RaceStrip
             session={id}
             version={view.line.version}
@@ -672,8 +702,8 @@
         </section>
       {/if}
       {#if reference.data && view.line.reference}
-        <section class="bg-base-100 border-base-300 grid gap-2 rounded border p-3" aria-label="Trials">
-          <h2 class="font-bold">Trials</h2>
+        <section class="bg-base-100 border-base-300 grid gap-2 rounded border p-3" aria-label={tell('session.trials')}>
+          <h2 class="font-bold">{tell('session.trials')}</h2>
           <TryPanel
             session={id}
             corner={selected}

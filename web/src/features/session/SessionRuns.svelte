@@ -2,6 +2,7 @@
   import { useQueryClient } from '@tanstack/svelte-query';
   import { api, ask, asProblem, type EventView, type PlannedSession, type Problem } from '../../api/api';
   import { clock, day } from '../../words/clock';
+  import { tell } from '../../words/tell';
 
   interface Props {
     view: PlannedSession;
@@ -58,21 +59,21 @@
   );
   function take(other: string) {
     const into = id;
-    void act('Taken in.', async () => {
+    void act(tell('sessionRuns.taken_in'), async () => {
       await join(other, into);
       return () => join(other, null);
     });
   }
   function own(part: string) {
     const into = id;
-    void act('A session of its own again.', async () => {
+    void act(tell('sessionRuns.a_session_of_its_own'), async () => {
       await join(part, null);
       return () => join(part, into);
     });
   }
   function part(run: string) {
     const from = id;
-    void act('A session of its own.', async () => {
+    void act(tell('sessionRuns.a_session_of_its_own_2'), async () => {
       const made = await ask(
         api.POST('/api/sessions/{id}/parts', { params: { path: { id: from } }, body: { runs: [run] } }),
       );
@@ -88,34 +89,38 @@
   }
 </script>
 
-<ul class="grid gap-1" aria-label="Runs of this session">
+<ul class="grid gap-1" aria-label={tell('sessionRuns.runs_of_this_session')}>
   {#each view.runs as r (r.id)}
     <li class="flex items-center gap-2">
       <a class="link flex-1" href="#/debrief/{r.id}">{r.name}, {clock(r.drivenAt, zone)}</a>
       {#if view.runs.length > 1}
-        <button class="btn btn-xs" onclick={() => part(r.id)} aria-label="Make {r.name} a session of its own"
-          >Part</button
+        <button
+          class="btn btn-xs"
+          onclick={() => part(r.id)}
+          aria-label={tell('sessionRuns.make_a_session_of_its', { name: r.name })}>{tell('sessionRuns.part')}</button
         >
       {/if}
     </li>
   {/each}
   {#each view.parts as p (p.id)}
     <li class="flex items-center gap-2">
-      <span class="flex-1">with {p.name}, {day(p.begins, zone)} {clock(p.begins, zone)}</span>
-      <button class="btn btn-xs" onclick={() => own(p.id)}>Part</button>
+      <span class="flex-1"
+        >{tell('sessionRuns.with', { name: p.name, zone: day(p.begins, zone), zone2: clock(p.begins, zone) })}</span
+      >
+      <button class="btn btn-xs" onclick={() => own(p.id)}>{tell('sessionRuns.part')}</button>
     </li>
   {/each}
 </ul>
 {#if done}
   <p role="status" class="flex items-center gap-2">
-    {done.words} <button class="btn btn-xs" onclick={undo}>Undo</button>
+    {done.words} <button class="btn btn-xs" onclick={undo}>{tell('sessionRuns.undo')}</button>
   </p>
 {/if}
 <div class="grid grid-cols-2 gap-2">
   {#if others.length}
     <select
       class="select select-xs w-full"
-      aria-label="Take another session in"
+      aria-label={tell('sessionRuns.take_another_session_in')}
       value=""
       onchange={(e) => {
         const v = e.currentTarget.value;
@@ -123,7 +128,7 @@
         if (v) take(v);
       }}
     >
-      <option value="">take in…</option>
+      <option value="">{tell('sessionRuns.take_in')}</option>
       {#each others as s (s.id)}<option value={s.id}
           >{s.session.name}, {day(s.begins, zone)} {clock(s.begins, zone)}</option
         >{/each}
@@ -132,7 +137,7 @@
   {#if events.length > 1}
     <select
       class="select select-xs w-full"
-      aria-label="Event of this session"
+      aria-label={tell('sessionRuns.event_of_this_session')}
       value={view.line.event}
       onchange={(e) => move(e.currentTarget.value)}
     >

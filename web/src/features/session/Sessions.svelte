@@ -12,6 +12,8 @@
   import { ERRANDS } from '../../words/errands';
   import { clock, day, until } from '../../words/clock';
   import { byDay, freshSession, KINDS, nextDue } from './sessions';
+  import { few } from '../../words/few';
+  import { tell } from '../../words/tell';
 
   here.say('', '');
   const queries = useQueryClient();
@@ -147,12 +149,12 @@
   {#if calendar.error}
     <ProblemBox problem={asProblem(calendar.error)} />
   {:else if !view}
-    <p role="status">Opening the calendar…</p>
+    <p role="status">{tell('sessions.opening_the_calendar')}</p>
   {:else}
     {#if due?.d}
       <section class="bg-base-100 border-base-300 flex flex-wrap items-center gap-x-6 gap-y-2 rounded border p-4">
         <div class="min-w-56 flex-1">
-          <p class="text-sm">Next, {until(due.d.from, now)}</p>
+          <p class="text-sm">{tell('sessions.next', { now: until(due.d.from, now) })}</p>
           <h1 class="text-2xl font-bold">{ERRANDS[due.d.errand].what}</h1>
           <p>
             {due.s.session.name},
@@ -160,16 +162,16 @@
             {clock(due.s.begins, due.s.session.timing.start.zone)}
           </p>
         </div>
-        <a class="btn btn-primary min-h-11" href="#/session/{due.s.id}">Open the session</a>
-        <a class="btn min-h-11" href="#/brief/{due.s.id}">Brief</a>
-        <a class="btn min-h-11" href="#/log/{due.s.id}">Log</a>
+        <a class="btn btn-primary min-h-11" href="#/session/{due.s.id}">{tell('sessions.open_the_session')}</a>
+        <a class="btn min-h-11" href="#/brief/{due.s.id}">{tell('sessions.brief')}</a>
+        <a class="btn min-h-11" href="#/log/{due.s.id}">{tell('sessions.log')}</a>
       </section>
     {/if}
     {#if problem}<ProblemBox {problem} />{/if}
     {#if gone}
       <p role="status" class="flex items-center gap-3">
-        {gone.session.name} was taken out of the calendar.
-        <button class="btn btn-sm" onclick={back}>Bring it back</button>
+        {tell('sessions.was_taken_out_of_the', { name: gone.session.name })}
+        <button class="btn btn-sm" onclick={back}>{tell('sessions.bring_it_back')}</button>
       </p>
     {/if}
     {#each latestFirst as e (e.id)}
@@ -178,10 +180,10 @@
           <h2 class="text-lg font-bold">{e.name}</h2>
           <p class="text-sm">{e.zone}</p>
           <span class="flex-1"></span>
-          <button class="btn btn-xs btn-ghost" onclick={() => after(e)}>One more session</button>
-          <button class="btn btn-xs btn-ghost" onclick={() => nextDay(e)}>Next day</button>
+          <button class="btn btn-xs btn-ghost" onclick={() => after(e)}>{tell('sessions.one_more_session')}</button>
+          <button class="btn btn-xs btn-ghost" onclick={() => nextDay(e)}>{tell('sessions.next_day')}</button>
           {#if !e.sessions.length}
-            <button class="btn btn-xs btn-ghost" onclick={() => removeEvent(e)}>Remove</button>
+            <button class="btn btn-xs btn-ghost" onclick={() => removeEvent(e)}>{tell('sessions.remove')}</button>
           {/if}
         </div>
         {#each days(e) as d (d.day)}
@@ -201,42 +203,50 @@
             <li class="flex flex-wrap items-center gap-x-3 gap-y-1" data-session={s.session.name}>
               <a class="link font-semibold" href="#/session/{s.id}">{s.session.name}</a>
               <span
-                >{day(s.begins, e.zone)}
-                {clock(s.begins, e.zone)} · {KINDS[s.session.kind]} · {s.session.day.day.surface?.state.toLowerCase()}{s
-                  .session.timing.state === 'ON'
-                  ? ''
-                  : ` · ${s.session.timing.state.toLowerCase()}`}{s.session.timing.later
-                  ? ` · ${s.session.timing.later} min later than announced`
-                  : ''}{s.driven ? ` · ${s.driven} ${s.driven === 1 ? 'run' : 'runs'}` : ''}</span
+                >{tell('sessions.min_later_than_announced', {
+                  zone: day(s.begins, e.zone),
+                  zone2: clock(s.begins, e.zone),
+                  kind: KINDS[s.session.kind],
+                  state: few(s.session.day.day.surface?.state ?? 'DRY'),
+                  state2: s.session.timing.state === 'ON' ? '' : ` · ${few(s.session.timing.state)}`,
+                  hasLater: !!s.session.timing.later,
+                  later: s.session.timing.later,
+                  driven: s.driven ? tell('sessions.run_runs', { driven: s.driven }) : '',
+                })}</span
               >
               <span class="flex-1"></span>
               {#each [5, 10, 20] as m (m)}
-                <button class="btn btn-xs" onclick={() => later(s, m)} aria-label="{s.session.name} {m} min later"
-                  >+{m} min</button
+                <button
+                  class="btn btn-xs"
+                  onclick={() => later(s, m)}
+                  aria-label={tell('sessions.min_later', { name: s.session.name, m })}
+                  >{tell('sessions.min', { m })}</button
                 >
               {/each}
-              <a class="btn btn-xs" href="#/brief/{s.id}">Brief</a>
-              <a class="btn btn-xs" href="#/log/{s.id}">Log</a>
-              <button class="btn btn-xs btn-ghost" onclick={() => remove(s)} aria-label="Take out {s.session.name}"
-                >Take out</button
+              <a class="btn btn-xs" href="#/brief/{s.id}">{tell('sessions.brief')}</a>
+              <a class="btn btn-xs" href="#/log/{s.id}">{tell('sessions.log')}</a>
+              <button
+                class="btn btn-xs btn-ghost"
+                onclick={() => remove(s)}
+                aria-label={tell('sessions.take_out', { name: s.session.name })}>{tell('sessions.take_out_2')}</button
               >
             </li>
           {/each}
         </ul>
         {#if e.sessions.length}
           <details class="mt-1 text-sm" ontoggle={(x) => (stories = { ...stories, [e.id]: x.currentTarget.open })}>
-            <summary class="cursor-pointer">What happened, in order</summary>
+            <summary class="cursor-pointer">{tell('sessions.what_happened_in_order')}</summary>
             {#if stories[e.id]}<Story event={e} />{/if}
           </details>
         {/if}
         {#if e.sessions.some((s) => s.made)}
           <details class="mt-1 text-sm">
-            <summary class="cursor-pointer">Made from runs driven before</summary>
+            <summary class="cursor-pointer">{tell('sessions.made_from_runs_driven_before')}</summary>
             <ul class="mt-1 flex flex-wrap gap-x-4 gap-y-1">
               {#each e.sessions.filter((s) => s.made) as s (s.id)}
                 <li>
                   <a class="link" href="#/session/{s.id}">{s.session.name}</a>, {day(s.begins, e.zone)}
-                  {clock(s.begins, e.zone)}{s.driven ? ` · ${s.driven} ${s.driven === 1 ? 'run' : 'runs'}` : ''}
+                  {clock(s.begins, e.zone)}{s.driven ? tell('sessions.run_runs', { driven: s.driven }) : ''}
                 </li>
               {/each}
             </ul>
@@ -245,8 +255,7 @@
       </section>
     {:else}
       <p>
-        No event yet. An event is a weekend, a test day or a lesson: name it, then press an hour on its line for each
-        session.
+        {tell('sessions.no_event_yet_an_event')}
       </p>
     {/each}
     {#if opened || !view.events.length}
@@ -258,22 +267,23 @@
         }}
       >
         <label class="grid min-w-44 flex-1 gap-1"
-          >Event <input
+          >{tell('sessions.event')}
+          <input
             class="input w-full"
             maxlength="100"
             required
             bind:value={name}
-            placeholder="Summer meeting"
+            placeholder={tell('sessions.summer_meeting')}
           /></label
         >
         <label class="grid min-w-44 flex-1 gap-1"
-          >Time zone of the circuit <input class="input w-full" required bind:value={zone} /></label
+          >{tell('sessions.time_zone_of_the_circuit')} <input class="input w-full" required bind:value={zone} /></label
         >
-        <button class="btn btn-primary">Make the event</button>
+        <button class="btn btn-primary">{tell('sessions.make_the_event')}</button>
       </form>
     {:else}
       <div class="flex flex-wrap gap-3">
-        <button class="btn btn-sm" onclick={open}><Plus class="size-4" /> Event</button>
+        <button class="btn btn-sm" onclick={open}><Plus class="size-4" /> {tell('sessions.event')}</button>
         <CalendarFiles onproblem={(p) => (problem = p)} />
       </div>
     {/if}

@@ -5,6 +5,7 @@
   import { clock, day } from '../../words/clock';
   import { cornerWord } from '../../words/words';
   import { story, type Gathered, type Told } from './story';
+  import { tell } from '../../words/tell';
 
   /** An event told in the order of time, down a line: how far apart the dots stand says how long lay between. */
   let { event }: { event: EventView } = $props();
@@ -53,11 +54,11 @@
 {#if gathered.error}
   <ProblemBox problem={asProblem(gathered.error)} />
 {:else if !gathered.data}
-  <p role="status">Gathering what happened…</p>
+  <p role="status">{tell('story.gathering_what_happened')}</p>
 {:else if !told.length}
-  <p>Nothing has happened yet.</p>
+  <p>{tell('story.nothing_has_happened_yet')}</p>
 {:else}
-  <ol class="relative ml-2 text-sm" aria-label="Story of {event.name}" data-story>
+  <ol class="relative ml-2 text-sm" aria-label={tell('story.story_of', { name: event.name })} data-story>
     {#each told as t, i (`${t.what} ${t.at} ${t.title} ${i}`)}
       <li
         class="border-base-content/30 relative border-l-2 pb-1 pl-5"

@@ -2,6 +2,7 @@
   import type { Corner, PlannedLine, RoadView, SessionPlan } from '../../api/api';
   import { lapAcross, middleOf, pathOf, swing } from '../../road/strip';
   import { inLength, inSpeed, lengthUnit, plain, speedUnit } from '../../words/units';
+  import { tell } from '../../words/tell';
 
   /**
    * The lap with what today changes: above each corner so many metres sooner, below it so many later; what
@@ -34,12 +35,7 @@
 </script>
 
 <div bind:clientWidth={width}>
-  <svg
-    {width}
-    height={HEIGHT}
-    role="group"
-    aria-label="The lap today: metres by which each braking comes sooner or later"
-  >
+  <svg {width} height={HEIGHT} role="group" aria-label={tell('todayStrip.the_lap_today_metres_by')}>
     <path d={path} fill="none" stroke="var(--road)" stroke-width="9" stroke-linecap="round" />
     <path d={path} fill="none" stroke="var(--line)" stroke-width="1.2" />
     {#each lines as l (l.corner)}
@@ -57,7 +53,7 @@
           aria-label="{l.called}: {l.today.differences
             .filter((d) => d.when === 'ALL')
             .map((d) => d.words)
-            .join(', ') || 'as in the reference'}"
+            .join(', ') || tell('todayStrip.as_in_the_reference')}"
           onclick={() => onselect(l.corner)}
           onkeydown={(e) => (e.key === 'Enter' || e.key === ' ') && onselect(l.corner)}
           style="cursor: pointer"
@@ -119,13 +115,12 @@
         <text
           x={x(pits.line) + 4}
           y={y(pits.line) + (out < 0 ? -12 : 20)}
-          style="font-size: 11px; fill: var(--ink-soft)">pits</text
+          style="font-size: 11px; fill: var(--ink-soft)">{tell('todayStrip.pits')}</text
         >
       </g>
     {/if}
     <text x="4" y="12" style="fill: var(--ink-soft); font-size: 11px"
-      >{lengthUnit()} sooner, below the road later · outlined: more on cold tyres, lap by lap · slowest speeds in {speedUnit()}
-      below</text
+      >{tell('todayStrip.sooner_below_the_road_later', { lengthUnit: lengthUnit(), speedUnit: speedUnit() })}</text
     >
     {#each lines as l (l.corner)}
       {@const c = by.get(l.corner)}

@@ -3,6 +3,7 @@
   import { api, ask, type SessionPlan, type TrackSession } from '../../api/api';
   import NumberField from '../../kit/NumberField.svelte';
   import { plain } from '../../words/units';
+  import { tell } from '../../words/tell';
 
   interface Props {
     session: string;
@@ -16,7 +17,14 @@
 
   const tyres = $derived(draft.tyres);
   const names = $derived(
-    plan.motorcycle ? ['front', 'rear'] : ['front left', 'front right', 'rear left', 'rear right'],
+    plan.motorcycle
+      ? ['front', 'rear']
+      : [
+          tell('tyresPanel.front_left'),
+          tell('tyresPanel.front_right'),
+          tell('tyresPanel.rear_left'),
+          tell('tyresPanel.rear_right'),
+        ],
   );
   const change = (more: Partial<TrackSession['tyres']>) => put({ tyres: { ...tyres, ...more } });
   /** One of four, the others as they are. */
@@ -27,7 +35,11 @@
   }
 
   /** Read across the tread: three places of each wheel. */
-  const across = $derived(plan.motorcycle ? ['left', 'middle', 'right'] : ['outer', 'middle', 'inner']);
+  const across = $derived(
+    plan.motorcycle
+      ? [tell('few.left'), tell('few.middle'), tell('few.right')]
+      : [tell('few.outer'), tell('few.middle'), tell('few.inner')],
+  );
   function read(place: number, value: number | undefined) {
     const all = Array.from({ length: 3 * names.length }, (_, k) => tyres.tread?.[k] ?? null) as (number | null)[];
     all[place] = value ?? null;
@@ -62,11 +74,13 @@
   const heaviest = $derived(Math.max(0.01, ...(work.data?.wheels ?? [0.25])));
 </script>
 
-<h3 class="font-bold">Tyres</h3>
+<h3 class="font-bold">{tell('tyresPanel.tyres')}</h3>
 <div class="relative mx-auto w-full max-w-80" style:height="{H}px" data-tyres>
   <svg viewBox="0 0 {W} {H}" class="absolute inset-0 h-full w-full" role="img" aria-labelledby="tyres-said">
     <title id="tyres-said"
-      >{names.map((n, i) => `${n} ${plain((work.data?.wheels[i] ?? 0) * 100)} % of the sliding`).join(', ')}</title
+      >{names
+        .map((n, i) => tell('tyresPanel.of_the_sliding', { name: n, wheels: plain((work.data?.wheels[i] ?? 0) * 100) }))
+        .join(', ')}</title
     >
     {#if plan.motorcycle}
       <line x1={W / 2} y1="66" x2={W / 2} y2="92" stroke="currentColor" stroke-width="6" opacity="0.25" />
@@ -113,72 +127,98 @@
     >
       <div class={['flex', !plan.motorcycle && i % 2 === 0 ? 'justify-end' : '']}>
         <NumberField
-          label="{n}, hot kPa"
+          label={tell('tyresPanel.hot_kpa', { name: n })}
           bare
-          placeholder="hot kPa"
+          placeholder={tell('tyresPanel.hot_kpa_2')}
           value={tyres.hot[i]}
           onset={(v) => at('hot', i, v)}
         />
       </div>
       {#if got?.refused}<strong>{got.refused}</strong>
-      {:else if got?.cold != null}set <strong class="text-sm">{plain(got.cold)}</strong>, {plain(got.low)}–{plain(
-          got.high,
-        )}{/if}
+      {:else if got?.cold != null}{tell('tyresPanel.set')} <strong class="text-sm">{plain(got.cold)}</strong>, {plain(
+          got.low,
+        )}–{plain(got.high)}{/if}
     </div>
   {/each}
 </div>
 {#if plan.wheels.some((w) => w.cold != null)}
   <p class="text-xs">
-    kPa cold, for gas at {plain(plan.wheels[0]?.hotAt ?? 75)} °C hot{plan.wheels[0]?.learned
-      ? ', by your last readings'
-      : ', not measured yet'}.
+    {tell('tyresPanel.kpa_cold_for_gas_at', {
+      hotAt: plain(plan.wheels[0]?.hotAt ?? 75),
+      hasLearned: !!plan.wheels[0]?.learned,
+    })}
   </p>
 {/if}
 {#if work.data}
   <p>
     {work.data.words.join(' ')}
-    {#if Math.abs(work.data.rate - 1) > 0.02}A lap wears them like {plain(work.data.rate, 2)} of the reference's.{/if}
+    {#if Math.abs(work.data.rate - 1) > 0.02}{tell('tyresPanel.a_lap_wears_them_like', {
+        rate: plain(work.data.rate, 2),
+      })}{/if}
   </p>
-  <ul class="grid gap-0.5" aria-label="Where to spare them">
+  <ul class="grid gap-0.5" aria-label={tell('tyresPanel.where_to_spare_them')}>
     {#each shown as l (l.corner)}
       <li class="grid grid-cols-[auto_4.5rem_minmax(0,1fr)_auto] items-center gap-2">
         <input
           type="checkbox"
           class="checkbox checkbox-xs"
-          aria-label="Spare them in {l.called}"
+          aria-label={tell('tyresPanel.spare_them_in', { called: l.called })}
           checked={spared.includes(l.corner)}
           onchange={() => spare(l.corner)}
         />
         <button class="link truncate text-left" onclick={() => onselect(l.corner)}>{l.called}</button>
         <span class="bg-base-content/50 block h-2.5 rounded-sm" style:width="{(100 * l.saved) / widest}%"></span>
-        <span>−{plain(l.saved * 100, 1)} % for {plain(Math.max(0, l.seconds), 2)} s</span>
+        <span
+          >{tell('tyresPanel.for_s', {
+            saved: plain(l.saved * 100, 1),
+            seconds: plain(Math.max(0, l.seconds), 2),
+          })}</span
+        >
       </li>
     {/each}
   </ul>
   {#if spared.length}<p>
-      Easing 3 % there costs <strong>{plain(Math.max(0, work.data.costs), 2)} s</strong> a lap.
+      {tell('tyresPanel.easing_3_there_costs')} <strong>{plain(Math.max(0, work.data.costs), 2)} s</strong>
+      {tell('tyresPanel.a_lap')}
     </p>{/if}
 {/if}
 <div class="grid grid-cols-2 gap-x-3 gap-y-1">
   <label class="flex items-center gap-1"
-    ><span class="flex-1">set</span><input
+    ><span class="flex-1">{tell('tyresPanel.set')}</span><input
       class="input input-xs w-16"
       maxlength="40"
       value={tyres.set}
       onchange={(e) => change({ set: e.currentTarget.value.trim() })}
     /></label
   >
-  <NumberField label="set at °C" placeholder="air" value={tyres.coldAt} onset={(coldAt) => change({ coldAt })} />
-  <NumberField label="least kPa cold" value={tyres.least} onset={(least) => change({ least })} />
-  <NumberField label="age, laps" min={0} step={1} value={tyres.age} onset={(v) => change({ age: v ?? 0 })} />
-  <NumberField label="worn out after" min={1} step={1} value={tyres.life} onset={(life) => change({ life })} />
+  <NumberField
+    label={tell('tyresPanel.set_at_c')}
+    placeholder={tell('tyresPanel.air')}
+    value={tyres.coldAt}
+    onset={(coldAt) => change({ coldAt })}
+  />
+  <NumberField label={tell('tyresPanel.least_kpa_cold')} value={tyres.least} onset={(least) => change({ least })} />
+  <NumberField
+    label={tell('tyresPanel.age_laps')}
+    min={0}
+    step={1}
+    value={tyres.age}
+    onset={(v) => change({ age: v ?? 0 })}
+  />
+  <NumberField
+    label={tell('tyresPanel.worn_out_after')}
+    min={1}
+    step={1}
+    value={tyres.life}
+    onset={(life) => change({ life })}
+  />
   <label class="flex items-center gap-2"
     ><input
       type="checkbox"
       class="checkbox checkbox-xs"
       checked={tyres.warmers}
       onchange={(e) => change({ warmers: e.currentTarget.checked })}
-    />out of warmers</label
+    />{tell('tyresPanel.out_of_warmers')}</label
   >
 </div>
 {#if draft.kind === 'RACE'}
@@ -190,13 +230,13 @@
       checked={!!second}
       onchange={(e) =>
         change({ second: e.currentTarget.checked ? { set: '', grip: 1, age: 0, life: tyres.life } : undefined })}
-    />two sets must be used</label
+    />{tell('tyresPanel.two_sets_must_be_used')}</label
   >
   {#if second}
     {@const other = (more: Partial<typeof second>) => change({ second: { ...second, ...more } })}
     <div class="grid grid-cols-2 gap-x-3 gap-y-1">
       <label class="flex items-center gap-1"
-        ><span class="flex-1">second</span><input
+        ><span class="flex-1">{tell('tyresPanel.second')}</span><input
           class="input input-xs w-16"
           maxlength="40"
           value={second.set}
@@ -204,18 +244,30 @@
         /></label
       >
       <NumberField
-        label="its grip, %"
+        label={tell('tyresPanel.its_grip')}
         min={50}
         max={150}
         value={Math.round(second.grip * 1000) / 10}
         onset={(v) => other({ grip: (v ?? 100) / 100 })}
       />
-      <NumberField label="its age, laps" min={0} step={1} value={second.age} onset={(v) => other({ age: v ?? 0 })} />
-      <NumberField label="worn out after" min={1} step={1} value={second.life} onset={(life) => other({ life })} />
+      <NumberField
+        label={tell('tyresPanel.its_age_laps')}
+        min={0}
+        step={1}
+        value={second.age}
+        onset={(v) => other({ age: v ?? 0 })}
+      />
+      <NumberField
+        label={tell('tyresPanel.worn_out_after')}
+        min={1}
+        step={1}
+        value={second.life}
+        onset={(life) => other({ life })}
+      />
     </div>
   {/if}
   {#if second && !plan.split}
-    <p>Say after how many laps one of them is worn out, and it is told when to change.</p>
+    <p>{tell('tyresPanel.say_after_how_many_laps')}</p>
   {:else if plan.split}
     {@const s = plan.split}
     <div class="grid gap-0.5" data-split>
@@ -224,7 +276,12 @@
         preserveAspectRatio="none"
         class="h-4 w-full"
         role="img"
-        aria-label="Change after lap {s.change} of {s.laps}, lap {s.earliest} to {s.latest} will do"
+        aria-label={tell('tyresPanel.change_after_lap_of_lap', {
+          change: s.change,
+          laps: s.laps,
+          earliest: s.earliest,
+          latest: s.latest,
+        })}
       >
         <rect x="0" y="1" width={s.change} height="3" fill="currentColor" opacity="0.55" />
         <rect x={s.change} y="1" width={s.laps - s.change} height="3" fill="currentColor" opacity="0.2" />
@@ -240,27 +297,44 @@
         />
       </svg>
       <p>
-        Change after lap <strong>{s.change}</strong> of {s.laps}; from {s.earliest} to {s.latest} it costs less than a second
-        more. {s.gained > 0
-          ? `Against one set throughout it gains ${plain(s.gained, 1)} s, which the stop takes back or not.`
-          : `One set throughout would be ${plain(-s.gained, 1)} s quicker even without the stop.`}
+        {tell('tyresPanel.change_after_lap')} <strong>{s.change}</strong>
+        {tell('tyresPanel.of_from_to_it_costs', {
+          laps: s.laps,
+          earliest: s.earliest,
+          latest: s.latest,
+          someGained: s.gained > 0,
+          gained: plain(s.gained, 1),
+          gained2: plain(-s.gained, 1),
+        })}
       </p>
     </div>
   {/if}
 {/if}
 <details>
-  <summary class="cursor-pointer">What they read last time</summary>
+  <summary class="cursor-pointer">{tell('tyresPanel.what_they_read_last_time')}</summary>
   <div class="mt-1 grid grid-cols-2 gap-x-3 gap-y-1">
     {#each names as n, i (n)}
-      <NumberField label="{n} cold" value={tyres.lastCold[i]} onset={(v) => at('lastCold', i, v)} />
-      <NumberField label="hot" value={tyres.lastHot[i]} onset={(v) => at('lastHot', i, v)} />
+      <NumberField
+        label={tell('tyresPanel.cold', { name: n })}
+        value={tyres.lastCold[i]}
+        onset={(v) => at('lastCold', i, v)}
+      />
+      <NumberField label={tell('tyresPanel.hot')} value={tyres.lastHot[i]} onset={(v) => at('lastHot', i, v)} />
     {/each}
-    <NumberField label="set at °C" value={tyres.lastColdAt} onset={(lastColdAt) => change({ lastColdAt })} />
-    <NumberField label="road °C then" value={tyres.lastRoad} onset={(lastRoad) => change({ lastRoad })} />
+    <NumberField
+      label={tell('tyresPanel.set_at_c')}
+      value={tyres.lastColdAt}
+      onset={(lastColdAt) => change({ lastColdAt })}
+    />
+    <NumberField
+      label={tell('tyresPanel.road_c_then')}
+      value={tyres.lastRoad}
+      onset={(lastRoad) => change({ lastRoad })}
+    />
   </div>
 </details>
 <details open={plan.tread.length > 0}>
-  <summary class="cursor-pointer">Across the tread, °C</summary>
+  <summary class="cursor-pointer">{tell('tyresPanel.across_the_tread_c')}</summary>
   <div class="mt-1 grid gap-y-1" data-tread>
     {#each names as n, i (n)}
       {@const told = plan.tread.find((t) => t.wheel === i)}
@@ -297,5 +371,5 @@
       </div>
     {/each}
   </div>
-  <p class="text-xs">Read at once after stopping. A step at a time, within what maker and organiser allow.</p>
+  <p class="text-xs">{tell('tyresPanel.read_at_once_after_stopping')}</p>
 </details>

@@ -4,6 +4,8 @@
   import type { components } from '../../api/generated/api';
   import { plain } from '../../words/units';
   import { clock } from '../../words/clock';
+  import { few } from '../../words/few';
+  import { tell } from '../../words/tell';
 
   /** What the station read and forecasts around a session: rain as a band, air above it, the session as a block. */
   interface Props {
@@ -68,7 +70,7 @@
 {#if told?.there}
   <div class="grid gap-1" bind:clientWidth={width} data-weather>
     {#if moments.length > 1}
-      <svg {width} height={HEIGHT} role="img" aria-label="Rain read and forecast around the session">
+      <svg {width} height={HEIGHT} role="img" aria-label={tell('weatherBand.rain_read_and_forecast_around')}>
         <rect
           x={x(line.begins)}
           y="4"
@@ -95,32 +97,43 @@
               style="font-size: 10px; fill: var(--ink-soft)">{plain(m.air)} °C</text
             >{/if}
         {/each}
-        <text x={width - 64} y="12" style="font-size: 10.5px; fill: var(--ink-soft)">rain, mm/h</text>
+        <text x={width - 64} y="12" style="font-size: 10.5px; fill: var(--ink-soft)"
+          >{tell('weatherBand.rain_mm_h')}</text
+        >
       </svg>
     {:else}
-      <p>{brought ? brought.name : 'The station'} says nothing of that time{brought ? '' : ' yet'}.</p>
+      <p>
+        {tell('weatherBand.says_nothing_of_that_time', {
+          name: brought ? brought.name : tell('weatherBand.the_station'),
+          hasBrought: !!brought,
+        })}
+      </p>
     {/if}
-    {#if told.trouble}<p>{told.trouble} Enter the weather by hand.</p>{/if}
-    {#if told.stale}<p>The last reading is more than 10 minutes old.</p>{/if}
+    {#if told.trouble}<p>{tell('weatherBand.enter_the_weather_by_hand', { trouble: told.trouble })}</p>{/if}
+    {#if told.stale}<p>{tell('weatherBand.the_last_reading_is_more')}</p>{/if}
     {#if proposed}
       <p class="flex flex-wrap items-center gap-2">
         <span
-          >At the start: {(proposed.day.surface?.state ?? 'DRY').toLowerCase()}, {plain(
-            proposed.day.airTemperature ?? 15,
-          )} °C, wind {plain(proposed.day.windSpeed)} m/s.</span
+          >{tell('weatherBand.at_the_start_c_wind', {
+            state: few(proposed.day.surface?.state ?? 'DRY'),
+            airTemperature: plain(proposed.day.airTemperature ?? 15),
+            windSpeed: plain(proposed.day.windSpeed),
+          })}</span
         >
-        {#if !same}<button class="btn btn-xs" onclick={() => proposed && ontake(proposed)}>Plan for that</button>{/if}
+        {#if !same}<button class="btn btn-xs" onclick={() => proposed && ontake(proposed)}
+            >{tell('weatherBand.plan_for_that')}</button
+          >{/if}
       </p>
     {/if}
   </div>
 {/if}
 <p class="flex flex-wrap items-center gap-2">
   {#if brought}
-    <span>by {brought.name}</span>
-    <button class="btn btn-xs" onclick={() => (brought = null)}>Leave it</button>
+    <span>{tell('weatherBand.by', { name: brought.name })}</span>
+    <button class="btn btn-xs" onclick={() => (brought = null)}>{tell('weatherBand.leave_it')}</button>
   {/if}
   <label class="btn btn-xs">
-    Weather from a file
+    {tell('weatherBand.weather_from_a_file')}
     <input
       type="file"
       accept=".json,.csv,application/json,text/csv"

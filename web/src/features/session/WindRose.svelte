@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { tell } from '../../words/tell';
   /** Wind as an arrow that is drawn: its direction is where from, its length how strong. */
   interface Props {
     speed: number;
@@ -36,11 +37,11 @@
   height={SIZE}
   role="slider"
   tabindex="0"
-  aria-label="Wind"
+  aria-label={tell('windRose.wind')}
   aria-valuenow={speed}
   aria-valuemin="0"
   aria-valuemax={MOST}
-  aria-valuetext="{speed} m/s from {from}°"
+  aria-valuetext={tell('windRose.m_s_from', { speed, from })}
   onpointerdown={(e) => {
     e.currentTarget.setPointerCapture(e.pointerId);
     to(e);
@@ -56,6 +57,6 @@
     <circle cx={MID} cy={MID} r="4" fill="var(--sky)" />
     <circle cx={tip.x} cy={tip.y} r="6" fill="var(--color-base-100)" stroke="var(--sky)" stroke-width="2" />
   {:else}
-    <text x={MID} y={MID + 4} text-anchor="middle" style="font-size: 11px">calm</text>
+    <text x={MID} y={MID + 4} text-anchor="middle" style="font-size: 11px">{tell('windRose.calm')}</text>
   {/if}
 </svg>

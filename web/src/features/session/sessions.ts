@@ -1,12 +1,13 @@
+import { tell } from '../../words/tell';
 import type { EventView, Felt, SessionKind, SessionLine, Told, TrackSession } from '../../api/api';
 import { day, hours } from '../../words/clock';
 
 export const KINDS: Record<SessionKind, string> = {
-  TEST: 'test',
-  PRACTICE: 'practice',
-  QUALIFYING: 'qualifying',
-  RACE: 'race',
-  COACHING: 'coaching',
+  TEST: tell('sessions.test'),
+  PRACTICE: tell('sessions.practice'),
+  QUALIFYING: tell('sessions.qualifying'),
+  RACE: tell('sessions.race'),
+  COACHING: tell('sessions.coaching'),
 };
 
 /** Sessions of an event by the day at the circuit. */

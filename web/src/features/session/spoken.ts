@@ -1,5 +1,6 @@
 import { asProblem, Problem, sendForm } from '../../api/api';
 import { browserShelf, type Shelf } from '../../api/shelf';
+import { tell } from '../../words/tell';
 
 /** A spoken note as it waits on this device until the server has it; its id is that of its line. */
 export interface Sound {
@@ -14,8 +15,8 @@ export const browserSounds = (): Shelf<Sound> => browserShelf<Sound>('marvek-spo
 
 /** Why one cannot speak here; nothing where one can. */
 export function silent(): string {
-  if (!window.isSecureContext) return 'Speaking needs HTTPS here: write it, or on paper.';
-  if (!navigator.mediaDevices || !('MediaRecorder' in window)) return 'This browser does not record: write it.';
+  if (!window.isSecureContext) return tell('spoken.speaking_needs_https_here_write');
+  if (!navigator.mediaDevices || !('MediaRecorder' in window)) return tell('spoken.this_browser_does_not_record');
   return '';
 }
 
@@ -31,7 +32,7 @@ export async function record(onfull: () => void): Promise<Recording> {
   try {
     stream = await navigator.mediaDevices.getUserMedia({ audio: true });
   } catch {
-    throw new Problem(0, 'The microphone was not let in.', null, 'Let this page use it, or write the note.');
+    throw new Problem(0, tell('spoken.the_microphone_was_not_let'), null, tell('spoken.let_this_page_use_it'));
   }
   const recorder = new MediaRecorder(stream, { audioBitsPerSecond: 48_000 });
   const pieces: Blob[] = [];

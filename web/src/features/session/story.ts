@@ -2,6 +2,8 @@ import type { components } from '../../api/generated/api';
 import type { EventView, LogLine, RunLine, TrialView } from '../../api/api';
 import { lapTime, signed } from '../../words/units';
 import { FELT } from '../../words/felt';
+import { few } from '../../words/few';
+import { tell } from '../../words/tell';
 
 type Chapter = components['schemas']['Chapter'];
 
@@ -33,7 +35,7 @@ function felt(lines: LogLine[], called: (corner: string) => string): string[] {
   const corners = standing.filter((l) => l.told.about === 'CORNER' && l.told.corner && l.told.felt);
   if (corners.length)
     out.push(corners.map((l) => `${called(l.told.corner ?? '')} ${FELT[l.told.felt ?? 'AS_PLANNED']}`).join(', '));
-  if (standing.some((l) => l.told.about === 'REST')) out.push('the rest as planned');
+  if (standing.some((l) => l.told.about === 'REST')) out.push(tell('story.the_rest_as_planned'));
   for (const l of standing) if (l.told.words) out.push(`“${l.told.words}”`);
   return out;
 }
@@ -53,8 +55,8 @@ export function story(event: EventView, got: Gathered): Told[] {
       what: 'SESSION',
       title: s.session.name,
       words: [
-        ...(s.session.aim ? [`aim: ${s.session.aim}`] : []),
-        ...(s.session.timing.state === 'ON' ? [] : [s.session.timing.state.toLowerCase()]),
+        ...(s.session.aim ? [tell('story.aim', { aim: s.session.aim })] : []),
+        ...(s.session.timing.state === 'ON' ? [] : [few(s.session.timing.state)]),
       ],
       link: `#/session/${s.id}`,
     });
@@ -67,8 +69,10 @@ export function story(event: EventView, got: Gathered): Told[] {
       what: 'RUN',
       title: run.name,
       words: [
-        laps.length ? `${laps.length} ${laps.length === 1 ? 'lap' : 'laps'}, best ${lapTime(best)}` : 'no lap yet',
-        `on revision ${run.revision}${run.sheet ? `, ${run.sheet}` : ''}`,
+        laps.length
+          ? tell('story.lap_laps_best', { laps: laps.length, best: lapTime(best) })
+          : tell('story.no_lap_yet'),
+        tell('story.on_revision', { revision: run.revision, sheet: run.sheet ? `, ${run.sheet}` : '' }),
       ],
       link: `#/debrief/${run.id}`,
     });
@@ -76,12 +80,10 @@ export function story(event: EventView, got: Gathered): Told[] {
   for (const { session, lines, agreement } of got.logs) {
     const words = felt(lines, called);
     if (words.length && agreement)
-      words.push(
-        `feeling and laps agree in ${agreement.same} of ${agreement.told} ${agreement.told === 1 ? 'corner' : 'corners'}`,
-      );
+      words.push(tell('story.feeling_and_laps_agree_in', { same: agreement.same, told: agreement.told }));
     const last = lines.filter((l) => !l.removed).at(-1);
     if (words.length && last && mine.has(session))
-      out.push({ at: last.at, what: 'LOG', title: 'Said after it', words, link: `#/log/${session}` });
+      out.push({ at: last.at, what: 'LOG', title: tell('story.said_after_it'), words, link: `#/log/${session}` });
   }
   for (const { reference, title, chapter } of got.chapters) {
     const at = Date.parse(chapter.createdAt);
@@ -89,7 +91,7 @@ export function story(event: EventView, got: Gathered): Told[] {
     out.push({
       at: chapter.createdAt,
       what: 'REVISION',
-      title: `Revision ${chapter.number} of ${title}`,
+      title: tell('story.revision_of', { number: chapter.number, title }),
       words: [
         chapter.reason,
         ...chapter.promises.map((p) => `${called(p.evidence.corner)}, ${p.what}: ${p.promise.words}`),
@@ -104,11 +106,11 @@ export function story(event: EventView, got: Gathered): Told[] {
       out.push({
         at: of.ends,
         what: 'TRIAL',
-        title: `Trial, ${t.called || 'whole lap'}`,
+        title: tell('story.trial', { called: t.called || tell('story.whole_lap') }),
         words: [
           t.decided
-            ? `B less A ${signed(t.difference, 2)} s by ${t.lapsA} and ${t.lapsB} laps`
-            : `${t.lapsA} and ${t.lapsB} of ${t.planned} laps, not decided`,
+            ? tell('story.b_less_a_s_by', { difference: signed(t.difference, 2), lapsA: t.lapsA, lapsB: t.lapsB })
+            : tell('story.and_of_laps_not_decided', { lapsA: t.lapsA, lapsB: t.lapsB, planned: t.planned }),
           ...(t.taken ? ['taken'] : []),
         ],
         link: `#/session/${session}`,

@@ -3,6 +3,7 @@
   import { api, ask, asProblem, type LayoutView, type Problem } from '../../api/api';
   import { degrees, metres } from '../../words/units';
   import ProblemBox from '../../kit/ProblemBox.svelte';
+  import { tell } from '../../words/tell';
 
   // Corners and apexes that are found on the road today and that this version, made earlier, lacks.
   let { view }: { view: LayoutView } = $props();
@@ -14,14 +15,21 @@
   const said = $derived(
     [
       added.length
-        ? `${added.length} ${added.length === 1 ? 'corner' : 'corners'} more (${added
-            .map(
-              (c) =>
-                `${c.number}: ${c.left ? 'left' : 'right'}, ${Math.round(degrees(c.angle))}° of ${metres(c.radius)} radius`,
-            )
-            .join('; ')})`
+        ? tell('anewNote.corner_corners_more', {
+            added: added.length,
+            radius: added
+              .map((c) =>
+                tell('anewNote.left_right_of_radius', {
+                  number: c.number,
+                  hasLeft: !!c.left,
+                  angle: Math.round(degrees(c.angle)),
+                  radius: metres(c.radius),
+                }),
+              )
+              .join('; '),
+          })
         : '',
-      apexes ? `another place for ${apexes} ${apexes === 1 ? 'apex' : 'apexes'}` : '',
+      apexes ? tell('anewNote.another_place_for_apex_apexes', { apexes }) : '',
     ]
       .filter(Boolean)
       .join(' and '),
@@ -35,7 +43,7 @@
           params: { path: { id: view.summary.id } },
           body: {
             from: new Date().toISOString().slice(0, 10),
-            reason: 'Corners found anew',
+            reason: tell('anewNote.corners_found_anew'),
             changes: [],
             anew: true,
           },
@@ -51,9 +59,11 @@
 
 {#if said && !view.newer}
   <p class="text-sm" data-anew>
-    As corners are found today, this road has {said}.
-    <button class="link" disabled={busy} onclick={start}>Take it into version {view.summary.version + 1}</button>
-    Numbers and names stay; references come over when you ask them to.
+    {tell('anewNote.as_corners_are_found_today', { said })}
+    <button class="link" disabled={busy} onclick={start}
+      >{tell('anewNote.take_it_into_version', { version: view.summary.version + 1 })}</button
+    >
+    {tell('anewNote.numbers_and_names_stay_references')}
   </p>
 {/if}
 {#if problem}<ProblemBox {problem} />{/if}

@@ -7,6 +7,8 @@
   import { degrees, metres, radiusText } from '../../words/units';
   import PlanDrawing from '../../road/PlanDrawing.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
+  import { few } from '../../words/few';
+  import { tell } from '../../words/tell';
 
   here.say('', '', null);
 
@@ -111,7 +113,7 @@
         onstart={moveStart}
         onselect={(c) => (selected = c)}
       />
-      <p class="text-sm">Drag the line with the arrow head to where the lap starts; arrow keys move it by 10 m.</p>
+      <p class="text-sm">{tell('bring.drag_the_line_with_the')}</p>
     {:else}
       <label
         class={[
@@ -122,11 +124,8 @@
         ondragleave={() => (over = false)}
       >
         <Upload class="size-8" aria-hidden="true" />
-        <span class="text-xl font-bold">{busy ? 'Reading…' : 'Drop the outline of a circuit here'}</span>
-        <span
-          >GeoJSON, GPX, or CSV in metres: one lap, in driving order. Or laps that a device recorded: of several the
-          middle is taken. Click to choose a file.</span
-        >
+        <span class="text-xl font-bold">{tell('bring.reading_drop_the_outline_of', { hasBusy: !!busy })}</span>
+        <span>{tell('bring.geojson_gpx_or_csv_in')}</span>
         <input
           type="file"
           class="sr-only"
@@ -139,9 +138,10 @@
         />
       </label>
       <p class="mt-3">
-        To try: <a class="link" href="/api/outlines/samples/outline.geojson" download>a GeoJSON sample</a>,
-        <a class="link" href="/api/outlines/samples/outline.gpx" download>a GPX sample</a>,
-        <a class="link" href="/api/outlines/samples/outline.csv" download>a CSV sample</a>.
+        {tell('bring.to_try')}
+        <a class="link" href="/api/outlines/samples/outline.geojson" download>{tell('bring.a_geojson_sample')}</a>,
+        <a class="link" href="/api/outlines/samples/outline.gpx" download>{tell('bring.a_gpx_sample')}</a>,
+        <a class="link" href="/api/outlines/samples/outline.csv" download>{tell('bring.a_csv_sample')}</a>.
       </p>
     {/if}
     {#if problem}
@@ -153,7 +153,7 @@
               onclick={() => {
                 bridges = true;
                 void look();
-              }}>A bridge: take it</button
+              }}>{tell('bring.a_bridge_take_it')}</button
             >
           {/if}
         </ProblemBox>
@@ -162,19 +162,26 @@
   </section>
 
   <section class="grid content-start gap-4">
-    <h1 class="text-2xl font-bold">Bring a circuit</h1>
+    <h1 class="text-2xl font-bold">{tell('bring.bring_a_circuit')}</h1>
     {#if preview}
       <p>
-        <strong>{metres(preview.road.length)}</strong>, {preview.corners.length} corners, from {preview.points} points{preview.place
-          ? ` near ${preview.place}`
-          : ''}{preview.noise > 0.1 ? `, scattered by ${metres(preview.noise, 1)}` : ''}.
+        <strong>{metres(preview.road.length)}</strong>{tell('bring.corners_from_points_near_scattered', {
+          corners: preview.corners.length,
+          points: preview.points,
+          hasPlace: !!preview.place,
+          place: preview.place,
+          isNoise: preview.noise > 0.1,
+          noise: metres(preview.noise, 1),
+        })}
       </p>
       {#each preview.remarks as remark (remark)}<p class="border-base-300 border-l-4 pl-2 text-sm">{remark}</p>{/each}
       <div class="flex flex-wrap items-center gap-3">
-        <button class="btn btn-sm" onclick={turnRound}><FlipHorizontal2 class="size-4" /> Other direction</button>
+        <button class="btn btn-sm" onclick={turnRound}
+          ><FlipHorizontal2 class="size-4" /> {tell('bring.other_direction')}</button
+        >
         {#if !preview.road.hasWidth}
           <label class="flex items-center gap-2">
-            Road width
+            {tell('bring.road_width')}
             <input
               class="input input-sm w-20"
               type="number"
@@ -191,12 +198,18 @@
           onclick={() => {
             file = null;
             preview = null;
-          }}>Another file</button
+          }}>{tell('bring.another_file')}</button
         >
       </div>
       <div class="bg-base-100 border-base-300 max-h-[290px] overflow-y-auto rounded border">
-        <table class="table-xs table" aria-label="Corners found">
-          <thead><tr><th>Corner</th><th>From</th><th>Way</th><th>Radius</th><th>Angle</th><th>Kind</th></tr></thead>
+        <table class="table-xs table" aria-label={tell('bring.corners_found')}>
+          <thead
+            ><tr
+              ><th>{tell('bring.corner')}</th><th>{tell('bring.from')}</th><th>{tell('bring.way')}</th><th
+                >{tell('bring.radius')}</th
+              ><th>{tell('bring.angle')}</th><th>{tell('bring.kind')}</th></tr
+            ></thead
+          >
           <tbody>
             {#each preview.corners as c (c.id)}
               <tr
@@ -206,10 +219,10 @@
               >
                 <th scope="row">{c.number}</th>
                 <td>{metres(c.entry)}</td>
-                <td>{c.left ? 'left' : 'right'}</td>
+                <td>{tell('bring.left_right', { hasLeft: !!c.left })}</td>
                 <td>{radiusText(c)}</td>
                 <td>{Math.round(degrees(c.angle))}°</td>
-                <td>{c.kind.toLowerCase().replace('_', ' ')}</td>
+                <td>{few(c.kind)}</td>
               </tr>
             {/each}
           </tbody>
@@ -218,25 +231,28 @@
       <form class="grid gap-3" onsubmit={save}>
         <div class="grid grid-cols-[2fr_1fr] gap-3">
           <label class="grid gap-1"
-            >Circuit <input class="input w-full" bind:value={circuit} required maxlength="100" name="circuit" /></label
+            >{tell('bring.circuit')}
+            <input class="input w-full" bind:value={circuit} required maxlength="100" name="circuit" /></label
           >
           <label class="grid gap-1"
-            >Layout <input class="input w-full" bind:value={layout} required maxlength="100" name="layout" /></label
+            >{tell('bring.layout')}
+            <input class="input w-full" bind:value={layout} required maxlength="100" name="layout" /></label
           >
         </div>
-        <button class="btn btn-primary" disabled={busy}>{busy ? 'Working…' : 'Save as a layout'}</button>
+        <button class="btn btn-primary" disabled={busy}
+          >{tell('bring.working_save_as_a_layout', { hasBusy: !!busy })}</button
+        >
       </form>
     {:else}
       <p>
-        The road is fitted through the points, corners are found and numbered from the start/finish line. You can turn
-        it round, move the line and give the width before it is saved.
+        {tell('bring.the_road_is_fitted_through')}
       </p>
       <table class="table-sm table">
-        <thead><tr><th>File</th><th>What it holds</th></tr></thead>
+        <thead><tr><th>{tell('bring.file')}</th><th>{tell('bring.what_it_holds')}</th></tr></thead>
         <tbody>
-          <tr><td>GeoJSON</td><td>a LineString or Polygon, longitude first</td></tr>
-          <tr><td>GPX</td><td>a recorded track, one lap or more</td></tr>
-          <tr><td>CSV</td><td>x_m,y_m and if known w_right_m,w_left_m, z_m, crossfall_deg</td></tr>
+          <tr><td>{tell('bring.geojson')}</td><td>{tell('bring.a_linestring_or_polygon_longitude')}</td></tr>
+          <tr><td>{tell('bring.gpx')}</td><td>{tell('bring.a_recorded_track_one_lap')}</td></tr>
+          <tr><td>{tell('bring.csv')}</td><td>{tell('bring.x_m_y_m_and')}</td></tr>
         </tbody>
       </table>
     {/if}

@@ -4,6 +4,7 @@
   import { newId } from '../../kit/id';
   import { degrees, radiusText } from '../../words/units';
   import { cornerWord } from '../../words/words';
+  import { tell } from '../../words/tell';
 
   interface Props {
     desk: SurveyDesk;
@@ -78,16 +79,20 @@
   }
 </script>
 
-<section class="grid content-start gap-2" aria-label="The corner selected" data-editor="corners">
+<section class="grid content-start gap-2" aria-label={tell('cornerEditor.the_corner_selected')} data-editor="corners">
   <h2 class="text-lg font-bold">
-    Corner {cornerWord(corner)}
+    {tell('cornerEditor.corner', { corner: cornerWord(corner) })}
     <span class="text-base font-normal">
-      {corner.left ? 'left' : 'right'}, {Math.round(degrees(corner.angle))}° at {radiusText(corner)} radius
+      {tell('cornerEditor.left_right_at_radius', {
+        hasLeft: !!corner.left,
+        angle: Math.round(degrees(corner.angle)),
+        corner: radiusText(corner),
+      })}
     </span>
   </h2>
   <div class="flex flex-wrap items-end gap-x-3 gap-y-2">
     <label class="grid gap-0.5 text-sm">
-      Number
+      {tell('cornerEditor.number')}
       <input
         class="input input-sm w-20"
         name="number"
@@ -97,7 +102,7 @@
       />
     </label>
     <label class="grid gap-0.5 text-sm">
-      Name
+      {tell('cornerEditor.name')}
       <input
         class="input input-sm w-44"
         name="name"
@@ -113,19 +118,22 @@
         checked={corner.uncounted}
         onchange={(e) => edit({ uncounted: e.currentTarget.checked })}
       />
-      flat kink, not counted
+      {tell('cornerEditor.flat_kink_not_counted')}
     </label>
-    <button type="button" class="btn btn-sm" onclick={split}>Split in two</button>
+    <button type="button" class="btn btn-sm" onclick={split}>{tell('cornerEditor.split_in_two')}</button>
     {#if next && next.id !== corner.id}
-      <button type="button" class="btn btn-sm" onclick={merge}>Merge with {cornerWord(next)}</button>
+      <button type="button" class="btn btn-sm" onclick={merge}
+        >{tell('cornerEditor.merge_with', { next: cornerWord(next) })}</button
+      >
       <button
         type="button"
         class="btn btn-sm"
         onclick={() => group(!corner.complex || corner.complex !== next.complex)}
       >
-        {corner.complex && corner.complex === next.complex
-          ? 'Take out of the complex'
-          : `Complex with ${cornerWord(next)}`}
+        {tell('cornerEditor.take_out_of_the_complex', {
+          hasComplex: !!(corner.complex && corner.complex === next.complex),
+          next: cornerWord(next),
+        })}
       </button>
     {/if}
     <label class="flex items-center gap-1 pb-1 text-sm">
@@ -140,12 +148,12 @@
           });
         }}
       />
-      two apexes
+      {tell('cornerEditor.two_apexes')}
     </label>
-    <button type="button" class="btn btn-sm" onclick={renumber}>Number all from 1</button>
+    <button type="button" class="btn btn-sm" onclick={renumber}>{tell('cornerEditor.number_all_from_1')}</button>
   </div>
-  <p class="text-sm">Drag entry, apex and exit on the strip, or move them with the arrow keys.</p>
-  <div class="flex flex-wrap gap-1" role="group" aria-label="Corners">
+  <p class="text-sm">{tell('cornerEditor.drag_entry_apex_and_exit')}</p>
+  <div class="flex flex-wrap gap-1" role="group" aria-label={tell('cornerEditor.corners')}>
     {#each desk.corners as c (c.id)}
       <button
         type="button"

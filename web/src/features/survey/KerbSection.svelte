@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Kerb, KerbClearance } from '../../api/api';
   import { pathOf } from '../../road/strip';
+  import { tell } from '../../words/tell';
 
   let { kerb, clearance, height = 150 }: { kerb: Kerb; clearance: KerbClearance; height?: number } = $props();
 
@@ -23,7 +24,7 @@
 </script>
 
 <div bind:clientWidth={width} class="w-full">
-  <svg {width} {height} class="block" role="img" aria-label="Kerb from the front">
+  <svg {width} {height} class="block" role="img" aria-label={tell('kerbSection.kerb_from_the_front')}>
     <path d={pathOf([...section, [px(right), height], [px(-ROAD), height]], true)} fill="var(--road-quiet)" />
     <path d={pathOf(section)} fill="none" stroke="var(--ink)" stroke-width="2" />
     <path d="M{px(0)} {py(0)}v10" stroke="var(--ink)" />
@@ -44,15 +45,17 @@
         stroke="var(--throttle)"
         stroke-width="1.6"
       />
-      <text x="4" y={py(stance.floorAtRoad) - 5} style="font-size:11px">floor</text>
+      <text x="4" y={py(stance.floorAtRoad) - 5} style="font-size:11px">{tell('kerbSection.floor')}</text>
     {/if}
     {#if clearance.reach !== null && clearance.reach !== undefined}
       <path d="M{px(clearance.reach)} 20V{base + 10}" stroke="var(--turn)" stroke-dasharray="4 3" stroke-width="2" />
       <text x={Math.min(px(clearance.reach) + 4, width - 150)} y="14" font-weight="700" style="fill:var(--turn)"
-        >{cm(clearance.reach)} and no further</text
+        >{tell('kerbSection.and_no_further', { reach: cm(clearance.reach) })}</text
       >
     {/if}
-    <text x={px(-ROAD) + 4} y={height - 6} style="font-size:11px">road</text>
-    <text x="4" y="14" style="font-size:11px">{cm(kerb.width)} wide, {cm(kerb.height)} high</text>
+    <text x={px(-ROAD) + 4} y={height - 6} style="font-size:11px">{tell('kerbSection.road')}</text>
+    <text x="4" y="14" style="font-size:11px"
+      >{tell('kerbSection.wide_high', { width: cm(kerb.width), height: cm(kerb.height) })}</text
+    >
   </svg>
 </div>

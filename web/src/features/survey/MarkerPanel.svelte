@@ -3,6 +3,7 @@
   import { POINTS } from '../../road/points';
   import { metres } from '../../words/units';
   import { cornerWord } from '../../words/words';
+  import { tell } from '../../words/tell';
 
   interface Props {
     review: MarkerReview;
@@ -12,10 +13,10 @@
   let { review, corners, onselect }: Props = $props();
 
   const GRADE: Record<Judgement['grade'], [string, string]> = {
-    SOLID: ['●', 'solid'],
-    USABLE: ['◐', 'usable'],
-    WEAK: ['○', 'weak'],
-    NOT_TO_BE_RELIED_ON: ['×', 'not to be relied on'],
+    SOLID: ['●', tell('markerPanel.solid')],
+    USABLE: ['◐', tell('markerPanel.usable')],
+    WEAK: ['○', tell('markerPanel.weak')],
+    NOT_TO_BE_RELIED_ON: ['×', tell('markerPanel.not_to_be_relied_on')],
   };
   const word = (id: string) => {
     const c = corners.find((k) => k.id === id);
@@ -25,13 +26,16 @@
   const tied = $derived(
     review.points.filter((p) => p.judgement).toSorted((a, b) => (a.judgement?.marks ?? 0) - (b.judgement?.marks ?? 0)),
   );
-  const past = (m: number) => (Math.abs(m) < 1 ? 'at' : `${metres(Math.abs(m))} ${m > 0 ? 'past' : 'before'}`);
+  const past = (m: number) =>
+    Math.abs(m) < 1
+      ? tell('markerPanel.at')
+      : `${metres(Math.abs(m))} ${m > 0 ? tell('markerPanel.past') : tell('markerPanel.before')}`;
 </script>
 
 <div class="grid content-start gap-2 text-sm" data-markers>
   {#if review.bare.length}
     <section>
-      <h3 class="font-bold">Corners without a good marker</h3>
+      <h3 class="font-bold">{tell('markerPanel.corners_without_a_good_marker')}</h3>
       <ul>
         {#each review.bare as b (b.corner)}
           <li class="border-base-300 border-b py-1">
@@ -40,12 +44,13 @@
             >
             {POINTS[b.kind].word}:
             {#if b.serves.length}
-              {#each b.serves.slice(0, 3) as s, i (s.words)}{i ? '; ' : ''}{s.words} (to {metres(
-                  s.precision,
-                  1,
-                )}){/each}
+              {#each b.serves.slice(0, 3) as s, i (s.words)}{tell('markerPanel.to', {
+                  before: i ? '; ' : '',
+                  words: s.words,
+                  precision: metres(s.precision, 1),
+                })}{/each}
             {:else}
-              nothing recorded near it. Look for a seam, a post or a kerb end on the walk.
+              {tell('markerPanel.nothing_recorded_near_it_look')}
             {/if}
           </li>
         {/each}
@@ -53,7 +58,7 @@
     </section>
   {/if}
   <section>
-    <h3 class="font-bold">Markers in use</h3>
+    <h3 class="font-bold">{tell('markerPanel.markers_in_use')}</h3>
     <ul>
       {#each tied as p (p.corner + p.kind)}
         {#if p.judgement}
@@ -70,8 +75,11 @@
               </span>
               {#if p.better}
                 <span class="block pl-4" style="color:var(--sky)">
-                  better: {past(p.better.past)}
-                  {p.better.spoken}, {GRADE[p.better.grade][1]}
+                  {tell('markerPanel.better', {
+                    past: past(p.better.past),
+                    spoken: p.better.spoken,
+                    grade: GRADE[p.better.grade][1],
+                  })}
                 </span>
               {/if}
             </button>

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { LayoutView, RoadView, SunView, Things } from '../../api/api';
   import { edges, pathOf } from '../../road/strip';
+  import { tell } from '../../words/tell';
 
   interface Props {
     road: RoadView;
@@ -126,7 +127,9 @@
     {height}
     class={['block select-none', onadd ? 'cursor-crosshair' : 'cursor-pointer']}
     role="img"
-    aria-label="Plan, north up{sun && sun.elevation > 0 ? `, sun ${degrees(sun.elevation)} degrees up` : ''}"
+    aria-label={tell('sunPlan.plan_north_up', {
+      elevation: sun && sun.elevation > 0 ? tell('sunPlan.sun_degrees_up', { elevation: degrees(sun.elevation) }) : '',
+    })}
     data-plan
     onclick={click}
   >
@@ -183,11 +186,15 @@
         {/if}
       </g>
       <text x={width - 8} y={dial.y + DIAL + 14} text-anchor="end" style="font-size:11px" data-sun>
-        {sun.elevation > 0 ? `sun ${degrees(sun.elevation)}° up, from ${degrees(sun.azimuth)}°` : 'the sun is down'}
+        {tell('sunPlan.sun_up_from_the_sun', {
+          someElevation: sun.elevation > 0,
+          elevation: degrees(sun.elevation),
+          azimuth: degrees(sun.azimuth),
+        })}
       </text>
     {/if}
   </svg>
   <button type="button" class="btn btn-xs absolute bottom-1 left-1" onclick={() => (whole = !whole)}>
-    {whole ? 'This stretch' : 'Whole lap'}
+    {tell('sunPlan.this_stretch_whole_lap', { hasWhole: !!whole })}
   </button>
 </div>

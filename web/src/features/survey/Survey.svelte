@@ -6,6 +6,7 @@
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import PutAway from '../../kit/PutAway.svelte';
   import PlanDrawing from '../../road/PlanDrawing.svelte';
+  import { tell } from '../../words/tell';
 
   here.say('', '', null);
   let problem = $state.raw<Problem | null>(null);
@@ -27,14 +28,14 @@
 
 <main class="p-5">
   <div class="mb-4 flex items-center justify-between">
-    <h1 class="text-2xl font-bold">Circuits</h1>
-    <a class="btn btn-primary" href="#/survey/bring">Bring a circuit</a>
+    <h1 class="text-2xl font-bold">{tell('survey.circuits')}</h1>
+    <a class="btn btn-primary" href="#/survey/bring">{tell('survey.bring_a_circuit')}</a>
   </div>
   {#if problem}<ProblemBox {problem} />{/if}
   {#if layouts.error}
     <ProblemBox problem={asProblem(layouts.error)} />
   {:else if layouts.data?.length === 0}
-    <p>None yet. Bring the outline of one; there are samples to try beside the drop area.</p>
+    <p>{tell('survey.none_yet_bring_the_outline')}</p>
   {:else if layouts.data}
     <ul class="grid grid-cols-[repeat(auto-fill,minmax(280px,1fr))] gap-4">
       {#each layouts.data as { layout, road } (layout.id)}
@@ -50,12 +51,17 @@
           <a class="bg-base-100 border-base-300 block rounded border p-4" href="#/survey/{layout.id}">
             <PlanDrawing {road} height={170} />
             <span class="block font-bold">{layout.circuit}</span>
-            {layout.layout} v{layout.version} · {metres(layout.length)} · {layout.corners} corners
+            {tell('survey.v_corners', {
+              layout: layout.layout,
+              version: layout.version,
+              layout2: metres(layout.length),
+              corners: layout.corners,
+            })}
           </a>
         </li>
       {/each}
     </ul>
   {:else}
-    <p role="status">Opening…</p>
+    <p role="status">{tell('survey.opening')}</p>
   {/if}
 </main>

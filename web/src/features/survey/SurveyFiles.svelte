@@ -13,6 +13,7 @@
   import type { SurveyDesk } from './survey.svelte';
   import { metres } from '../../words/units';
   import ProblemBox from '../../kit/ProblemBox.svelte';
+  import { tell } from '../../words/tell';
 
   interface Props {
     desk: SurveyDesk;
@@ -56,7 +57,7 @@
   function take() {
     if (!read) return;
     desk.apply({ put: read.things, remove: [], corners: read.corners ?? null });
-    done = `${read.report} put in. Undo takes them all away again.`;
+    done = tell('surveyFiles.put_in_undo_takes_them', { report: read.report });
     read = null;
   }
   async function startVersion(event: SubmitEvent) {
@@ -90,67 +91,75 @@
 <div class="grid grid-cols-2 gap-x-6 gap-y-3 text-sm">
   {#if problem}<div class="col-span-2"><ProblemBox {problem} /></div>{/if}
   <section class="grid content-start gap-1">
-    <h3 class="font-bold">In</h3>
+    <h3 class="font-bold">{tell('surveyFiles.in')}</h3>
     <label class="btn btn-sm justify-self-start">
-      Landmarks (GPX, CSV) or a whole survey (GeoJSON)
+      {tell('surveyFiles.landmarks_gpx_csv_or_a')}
       <input type="file" class="sr-only" name="survey-file" onchange={(e) => bring(e.currentTarget)} />
     </label>
     {#if read}
       <p role="status">
-        {read.report} in the file.
-        <button type="button" class="btn btn-sm btn-primary" onclick={take}>Put them in</button>
+        {tell('surveyFiles.in_the_file', { report: read.report })}
+        <button type="button" class="btn btn-sm btn-primary" onclick={take}>{tell('surveyFiles.put_them_in')}</button>
       </p>
     {:else if done}<p role="status">{done}</p>{/if}
   </section>
   <section class="grid content-start gap-1">
-    <h3 class="font-bold">Out</h3>
+    <h3 class="font-bold">{tell('surveyFiles.out')}</h3>
     <p class="flex flex-wrap gap-3">
-      <a class="link" href="/api/layouts/{id}/survey.geojson" download>Whole survey, GeoJSON</a>
-      <a class="link" href="/api/layouts/{id}/landmarks.csv" download>Landmarks, CSV</a>
-      <a class="link" href="/api/layouts/{id}/landmarks.gpx" download>Landmarks, GPX</a>
+      <a class="link" href="/api/layouts/{id}/survey.geojson" download>{tell('surveyFiles.whole_survey_geojson')}</a>
+      <a class="link" href="/api/layouts/{id}/landmarks.csv" download>{tell('surveyFiles.landmarks_csv')}</a>
+      <a class="link" href="/api/layouts/{id}/landmarks.gpx" download>{tell('surveyFiles.landmarks_gpx')}</a>
     </p>
   </section>
   <section class="grid content-start gap-1">
-    <h3 class="font-bold">Something changed here</h3>
+    <h3 class="font-bold">{tell('surveyFiles.something_changed_here')}</h3>
     {#if view.newer}
       <p>
-        Version {view.newer.version} follows this one from {view.newer.validFrom}.
-        <a class="link" href="#/survey/{view.newer.id}">Open it</a>
+        {tell('surveyFiles.version_follows_this_one_from', {
+          version: view.newer.version,
+          validFrom: view.newer.validFrom,
+        })}
+        <a class="link" href="#/survey/{view.newer.id}">{tell('surveyFiles.open_it')}</a>
       </p>
     {:else}
       <form class="flex flex-wrap items-end gap-2" onsubmit={startVersion}>
-        <label class="grid gap-0.5">From <input class="input input-sm" type="date" bind:value={date} required /></label>
+        <label class="grid gap-0.5"
+          >{tell('surveyFiles.from')} <input class="input input-sm" type="date" bind:value={date} required /></label
+        >
         <label class="grid flex-1 gap-0.5">
-          What, {metres(stretch[0])} to {metres(stretch[1])}
+          {tell('surveyFiles.what_to', { stretch: metres(stretch[0]), stretch2: metres(stretch[1]) })}
           <input
             class="input input-sm w-full"
             name="reason"
             bind:value={reason}
             maxlength="500"
-            placeholder="new tarmac, boards moved"
+            placeholder={tell('surveyFiles.new_tarmac_boards_moved')}
             required
           />
         </label>
-        <button class="btn btn-sm">Start version {view.summary.version + 1}</button>
+        <button class="btn btn-sm">{tell('surveyFiles.start_version', { version: view.summary.version + 1 })}</button>
       </form>
-      <p>The stretch is what the strip shows. References stay on this version, with the points there marked.</p>
+      <p>{tell('surveyFiles.the_stretch_is_what_the')}</p>
     {/if}
-    {#if view.reason}<p>This version: {view.reason}</p>{/if}
+    {#if view.reason}<p>{tell('surveyFiles.this_version', { reason: view.reason })}</p>{/if}
   </section>
   <section class="grid content-start gap-1">
-    <h3 class="font-bold">Where on the earth</h3>
+    <h3 class="font-bold">{tell('surveyFiles.where_on_the_earth')}</h3>
     <form class="flex flex-wrap items-end gap-2" onsubmit={place}>
       <label class="grid gap-0.5"
-        >Latitude <input class="input input-sm w-28" type="number" step="any" bind:value={latitude} /></label
+        >{tell('surveyFiles.latitude')}
+        <input class="input input-sm w-28" type="number" step="any" bind:value={latitude} /></label
       >
       <label class="grid gap-0.5"
-        >Longitude <input class="input input-sm w-28" type="number" step="any" bind:value={longitude} /></label
+        >{tell('surveyFiles.longitude')}
+        <input class="input input-sm w-28" type="number" step="any" bind:value={longitude} /></label
       >
       <label class="grid gap-0.5"
-        >Height, m <input class="input input-sm w-20" type="number" step="any" bind:value={altitude} /></label
+        >{tell('surveyFiles.height_m')}
+        <input class="input input-sm w-20" type="number" step="any" bind:value={altitude} /></label
       >
-      <button class="btn btn-sm">{view.place ? 'Move it' : 'Put it there'}</button>
+      <button class="btn btn-sm">{tell('surveyFiles.move_it_put_it_there', { hasPlace: !!view.place })}</button>
     </form>
-    <p>Degrees, WGS84. The sun, GPX files and the track walk need it.</p>
+    <p>{tell('surveyFiles.degrees_wgs84_the_sun_gpx')}</p>
   </section>
 </div>

@@ -22,6 +22,7 @@
   import { metres } from '../../words/units';
   import LandmarkShape from '../../road/LandmarkShape.svelte';
   import RoadThings from '../../road/RoadThings.svelte';
+  import { tell } from '../../words/tell';
 
   export type Tool =
     | { kind: 'look' }
@@ -392,7 +393,10 @@
       tool.kind === 'look' || tool.kind === 'corner' ? 'cursor-grab' : 'cursor-crosshair',
     ]}
     role="group"
-    aria-label="The road unrolled, {metres(wrap(domain[0]))} to {metres(wrap(domain[1]))}"
+    aria-label={tell('surveyStrip.the_road_unrolled_to', {
+      domain: metres(wrap(domain[0])),
+      domain2: metres(wrap(domain[1])),
+    })}
     data-strip
     data-from={domain[0]}
     data-to={domain[1]}
@@ -424,7 +428,7 @@
         <g
           role="button"
           tabindex="0"
-          aria-label="Corner {cornerWord(c.corner)}"
+          aria-label={tell('surveyStrip.corner_2', { corner: cornerWord(c.corner) })}
           aria-pressed={on}
           class="cursor-pointer"
           data-strip-corner={c.corner.id}
@@ -472,7 +476,7 @@
             <path d="M{x(a)} {py}q{w / 2} {dir * 14} {w} 0" fill="none" stroke="var(--ink-soft)" stroke-width="2" />
             {#if w > 80}
               <text x={x((a + b) / 2)} y={py + 4} text-anchor="middle" style="fill:var(--ink-soft);font-size:10px">
-                {r.kind === 'CREST' ? 'crest' : 'dip'} R {Math.round(r.value)} m
+                {tell('surveyStrip.crest_dip_r_m', { isCrest: r.kind === 'CREST', r: Math.round(r.value) })}
               </text>
             {/if}
           {:else if w > 50}
@@ -493,7 +497,7 @@
             stroke-width="2"
           />
           <text x={x(at) - 4} y={y(edge(at, false)) + 12} text-anchor="end" style="fill:var(--turn);font-size:10.5px">
-            blind past here, seen from {Math.round(b.sight)} m before
+            {tell('surveyStrip.blind_past_here_seen_from', { sight: Math.round(b.sight) })}
           </text>
         {/if}
       {/each}
@@ -507,7 +511,7 @@
         <g
           role="button"
           tabindex="0"
-          aria-label="Track limit, {nameOf('limits', l.limit)}"
+          aria-label={tell('surveyStrip.track_limit', { limit: nameOf('limits', l.limit) })}
           class="cursor-pointer"
           onpointerdown={(e) => {
             e.stopPropagation();
@@ -522,9 +526,12 @@
             stroke-width={on ? 3 : 1.6}
           />
           <text x={x(l.from) + 3} y={py + (out < 0 ? -4 : 11)} style="font-size:10px;fill:var(--turn)">
-            {LIMIT_LINES[l.limit.line]}, {l.limit.wheelsInside} wheels in{l.limit.breaches.length
-              ? ` · ${l.limit.breaches.length} mine`
-              : ''}
+            {tell('surveyStrip.wheels_in_mine', {
+              line: LIMIT_LINES[l.limit.line],
+              wheelsInside: l.limit.wheelsInside,
+              hasBreaches: !!l.limit.breaches.length,
+              breaches: l.limit.breaches.length,
+            })}
           </text>
         </g>
       {/each}
@@ -551,7 +558,7 @@
           transform="translate({x(at)} {py + (l.left ? -far : far)})"
           role="slider"
           tabindex="0"
-          aria-label="{nameOf('landmarks', l)}, {l.left ? 'left' : 'right'}"
+          aria-label={tell('surveyStrip.left_right', { nameOf: nameOf('landmarks', l), hasLeft: !!l.left })}
           aria-valuenow={Math.round(l.station)}
           aria-valuetext={metres(l.station)}
           class="cursor-ew-resize"
@@ -576,7 +583,7 @@
             class="cursor-ew-resize"
             role="slider"
             tabindex="0"
-            aria-label={end === 'from' ? 'Start' : 'End'}
+            aria-label={tell('surveyStrip.start_end', { isFrom: end === 'from' })}
             aria-valuenow={Math.round(wrap(s))}
             data-end={end}
             onpointerdown={(e) => dragSpan(e, held.sort, held.id, end)}
@@ -604,9 +611,9 @@
 
       {#each corners.filter((c) => c.corner.id === selected) as c (c.corner.id)}
         {@const ends = [
-          { end: 'entry' as CornerEnd, s: c.entry, word: 'entry' },
-          ...c.corner.apexes.map((a, i) => ({ end: i as CornerEnd, s: near(a), word: 'apex' })),
-          { end: 'exit' as CornerEnd, s: c.exit, word: 'exit' },
+          { end: 'entry' as CornerEnd, s: c.entry, word: tell('surveyStrip.entry') },
+          ...c.corner.apexes.map((a, i) => ({ end: i as CornerEnd, s: near(a), word: tell('surveyStrip.apex') })),
+          { end: 'exit' as CornerEnd, s: c.exit, word: tell('surveyStrip.exit') },
         ]}
         {#each ends as e (e.end)}
           {@const s = bend?.id === c.corner.id && bend.end === e.end ? bend.to : e.s}
@@ -616,7 +623,7 @@
             class="cursor-ew-resize"
             role="slider"
             tabindex="0"
-            aria-label="{e.word} of corner {cornerWord(c.corner)}"
+            aria-label={tell('surveyStrip.of_corner', { word: e.word, corner: cornerWord(c.corner) })}
             aria-valuenow={Math.round(wrap(s))}
             aria-valuetext={metres(wrap(s))}
             data-corner-end={e.end}

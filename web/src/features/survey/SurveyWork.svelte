@@ -35,6 +35,7 @@
   import SurveyStrip, { type Tool } from './SurveyStrip.svelte';
   import ThingEditor from './ThingEditor.svelte';
   import ToolBar from './ToolBar.svelte';
+  import { tell } from '../../words/tell';
 
   let { id }: { id: string } = $props();
 
@@ -165,13 +166,18 @@
     const s = desk.view?.summary;
     if (!s) return;
     const state = desk.offline
-      ? `no connection, ${desk.waiting} ${desk.waiting === 1 ? 'change' : 'changes'} kept here`
+      ? tell('surveyWork.no_connection_change_changes_kept', { waiting: desk.waiting })
       : desk.waiting
-        ? 'storing…'
-        : 'stored';
+        ? tell('surveyWork.storing')
+        : tell('surveyWork.stored');
     here.say(
       `${s.circuit} ${s.layout} v${s.version}`,
-      `${metres(s.length)}, ${s.corners} corners, ${desk.things.landmarks.length} landmarks · ${state}`,
+      tell('surveyWork.corners_landmarks', {
+        s: metres(s.length),
+        corners: s.corners,
+        landmarks: desk.things.landmarks.length,
+        state,
+      }),
       null,
     );
   });
@@ -322,9 +328,11 @@
       let vehicleId = chosen;
       if (chosen.startsWith('class:')) {
         const from = classes.data?.find((c) => `class:${c.id}` === chosen);
-        if (!from) throw new Error('no such class');
+        if (!from) throw new Error(tell('surveyWork.no_such_class'));
         const made = await ask(
-          api.POST('/api/vehicles', { body: { name: `My ${from.name}`, basedOn: from.id, numbers: from.vehicle } }),
+          api.POST('/api/vehicles', {
+            body: { name: tell('surveyWork.my', { name: from.name }), basedOn: from.id, numbers: from.vehicle },
+          }),
         );
         vehicleId = made.id;
       }
@@ -350,10 +358,10 @@
   }
   const clock = $derived(at.slice(11));
   const TABS = [
-    ['thing', 'Selected'],
-    ['markers', 'Markers judged'],
-    ['draft', 'Draft'],
-    ['files', 'Files, versions'],
+    ['thing', tell('surveyWork.selected')],
+    ['markers', tell('surveyWork.markers_judged')],
+    ['draft', tell('surveyWork.draft')],
+    ['files', tell('surveyWork.files_versions')],
   ] as const;
 </script>
 
@@ -364,7 +372,7 @@
       <ProblemBox problem={desk.problem} />{#if desk.aside}<button
           type="button"
           class="btn btn-sm mt-1"
-          onclick={() => desk.makeAgain()}>Make my change all the same</button
+          onclick={() => desk.makeAgain()}>{tell('surveyWork.make_my_change_all_the')}</button
         >{/if}
     </div>{/if}
   {#if problem}<div class="py-1"><ProblemBox {problem} /></div>{/if}
@@ -379,8 +387,11 @@
     />
     {#if desk.view.newer}
       <p class="text-sm">
-        The circuit has changed since: version {desk.view.newer.version} holds from {desk.view.newer.validFrom}.
-        <a class="link" href="#/survey/{desk.view.newer.id}">Open it</a>
+        {tell('surveyWork.the_circuit_has_changed_since', {
+          version: desk.view.newer.version,
+          validFrom: desk.view.newer.validFrom,
+        })}
+        <a class="link" href="#/survey/{desk.view.newer.id}">{tell('surveyWork.open_it')}</a>
       </p>
     {/if}
     <AnewNote view={desk.view} />
@@ -416,38 +427,37 @@
     <div class="grid grid-cols-[minmax(0,1fr)_420px] gap-5 pt-2">
       <div class="grid min-h-0 content-start gap-2">
         <div class="flex items-center gap-1">
-          <div class="flex items-center gap-1" role="tablist" aria-label="What to look at">
+          <div class="flex items-center gap-1" role="tablist" aria-label={tell('surveyWork.what_to_look_at')}>
             {#each TABS as [key, word] (key)}
               <button
                 type="button"
                 role="tab"
                 aria-selected={tab === key}
                 class={['btn btn-xs', tab === key ? 'btn-primary' : '']}
-                onclick={() => (tab = key)}>{key === 'draft' && reference ? 'Draft another' : word}</button
+                onclick={() => (tab = key)}
+                >{tell('surveyWork.draft_another', { hasReference: !!(key === 'draft' && reference), word })}</button
               >
             {/each}
           </div>
-          <fieldset
-            class="ml-3 flex items-center gap-2 text-sm"
-            title="Zones that do not act on such a day are outlined"
-          >
-            <legend class="sr-only">The day looked at</legend>
+          <fieldset class="ml-3 flex items-center gap-2 text-sm" title={tell('surveyWork.zones_that_do_not_act')}>
+            <legend class="sr-only">{tell('surveyWork.the_day_looked_at')}</legend>
             <div class="join">
               {#each [false, true] as v (v)}
                 <button
                   type="button"
                   class={['btn btn-xs join-item', v === wet ? 'btn-primary' : '']}
                   aria-pressed={v === wet}
-                  onclick={() => (wet = v)}>{v ? 'Wet' : 'Dry'}</button
+                  onclick={() => (wet = v)}>{tell('surveyWork.wet_dry', { hasV: !!v })}</button
                 >
               {/each}
             </div>
             <label class="flex items-center gap-1">
-              <input type="checkbox" class="checkbox checkbox-xs" bind:checked={windy} /> wind
+              <input type="checkbox" class="checkbox checkbox-xs" bind:checked={windy} />
+              {tell('surveyWork.wind')}
             </label>
           </fieldset>
           <span class="flex-1"></span>
-          <a class="link text-sm" href="#/walk/{id}">Track walk on a phone</a>
+          <a class="link text-sm" href="#/walk/{id}">{tell('surveyWork.track_walk_on_a_phone')}</a>
         </div>
         <div class="max-h-[262px] overflow-y-auto pr-2">
           {#if tab === 'thing' && corner}
@@ -467,12 +477,13 @@
             {#if markers.data}
               <MarkerPanel review={markers.data} corners={desk.corners} onselect={show} />
             {:else if reference}
-              <p role="status">Judging…</p>
+              <p role="status">{tell('surveyWork.judging')}</p>
             {:else}
               <p>
-                Choose a drawing above and click beside the road; drag along it for a kerb or a zone. Markers are judged
-                as soon as a reference uses them.
-                <button type="button" class="link" onclick={() => (tab = 'draft')}>Draft one</button>
+                {tell('surveyWork.choose_a_drawing_above_and')}
+                <button type="button" class="link" onclick={() => (tab = 'draft')}
+                  >{tell('surveyWork.draft_one')}</button
+                >
               </p>
             {/if}
           {:else if tab === 'draft'}
@@ -484,7 +495,7 @@
               }}
             >
               <label class="grid flex-1 gap-1">
-                Vehicle
+                {tell('surveyWork.vehicle')}
                 <select
                   class="select w-full"
                   name="vehicle"
@@ -492,30 +503,31 @@
                   onchange={(e) => (vehicle = e.currentTarget.value)}
                 >
                   {#if vehicles.data?.length}
-                    <optgroup label="Mine">
+                    <optgroup label={tell('surveyWork.mine')}>
                       {#each vehicles.data as v (v.id)}<option value={v.id}>{v.name}</option>{/each}
                     </optgroup>
                   {/if}
-                  <optgroup label="Classes to start from">
+                  <optgroup label={tell('surveyWork.classes_to_start_from')}>
                     {#each classes.data ?? [] as c (c.id)}<option value="class:{c.id}">{c.name}</option>{/each}
                   </optgroup>
                 </select>
               </label>
               <button class="btn btn-primary" disabled={busy || !chosen}>
-                {busy ? 'Computing…' : 'Draft the reference'}
+                {tell('surveyWork.computing_draft_the_reference', { hasBusy: !!busy })}
               </button>
             </form>
             {#if job}<div class="mt-2"><JobNote {job} onproblem={(p) => (problem = p)} /></div>{/if}
             {#if reference}
               <p class="mt-2 text-sm">
-                <a class="link" href="#/reference/{reference.id}">Open {reference.name}</a>
+                <a class="link" href="#/reference/{reference.id}">{tell('surveyWork.open', { name: reference.name })}</a
+                >
                 <button type="button" class="btn btn-sm ml-3" onclick={glances}
-                  >Propose places to look at the instruments</button
+                  >{tell('surveyWork.propose_places_to_look_at')}</button
                 >
               </p>
             {/if}
             <label class="link mt-2 block text-sm">
-              Bring a reference saved as JSON
+              {tell('surveyWork.bring_a_reference_saved_as')}
               <input type="file" class="sr-only" accept=".json" onchange={(e) => bring(e.currentTarget.files)} />
             </label>
           {:else}
@@ -528,7 +540,7 @@
           {/if}
         </div>
       </div>
-      <section class="grid content-start gap-1" aria-label="Plan, sun and shadows">
+      <section class="grid content-start gap-1" aria-label={tell('surveyWork.plan_sun_and_shadows')}>
         {#if kerb && kerbClearance}
           <KerbSection {kerb} clearance={kerbClearance} height={232} />
         {:else}
@@ -546,34 +558,41 @@
           />
         {/if}
         <div class="flex items-center gap-2 text-sm">
-          <input class="input input-sm w-34" type="date" aria-label="Date of the session" bind:value={date} />
+          <input
+            class="input input-sm w-34"
+            type="date"
+            aria-label={tell('surveyWork.date_of_the_session')}
+            bind:value={date}
+          />
           <span class="flex-1" data-clock={clock}>
             <Slide
               value={minutes}
               min={0}
               max={1425}
               step={15}
-              label="Hour of the session"
+              label={tell('surveyWork.hour_of_the_session')}
               text={clock}
               name="hour"
               oninput={(v) => (minutes = v)}
             />
           </span>
           <label class="flex items-center gap-1">
-            <input type="checkbox" class="checkbox checkbox-sm" bind:checked={traffic} /> traffic
+            <input type="checkbox" class="checkbox checkbox-sm" bind:checked={traffic} />
+            {tell('surveyWork.traffic')}
           </label>
         </div>
         {#if !desk.view.place}
           <p class="text-sm">
-            No sun without a place on the earth: <button type="button" class="link" onclick={() => (tab = 'files')}
-              >say where</button
-            >.
+            {tell('surveyWork.no_sun_without_a_place')}
+            <button type="button" class="link" onclick={() => (tab = 'files')}>{tell('surveyWork.say_where')}</button>.
           </p>
         {/if}
       </section>
     </div>
-    <p class="sr-only" role="status">{inView ? `Looking at corner ${cornerWord(inView)}` : ''}</p>
+    <p class="sr-only" role="status">
+      {inView ? tell('surveyWork.looking_at_corner', { inView: cornerWord(inView) }) : ''}
+    </p>
   {:else if !desk.problem}
-    <p class="py-5" role="status">Opening…</p>
+    <p class="py-5" role="status">{tell('surveyWork.opening')}</p>
   {/if}
 </main>

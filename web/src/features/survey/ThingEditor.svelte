@@ -19,6 +19,7 @@
   } from '../../road/things';
   import { fromLength, inLength, lengthUnit, metres } from '../../words/units';
   import { cornerWord } from '../../words/words';
+  import { tell } from '../../words/tell';
 
   interface Props {
     desk: SurveyDesk;
@@ -71,10 +72,10 @@
     edit({ noted: new Date(guess.getTime() - (there.getTime() - guess.getTime())).toISOString() }, 'noted');
   }
   const VERBS: Record<Judgement['grade'], string> = {
-    SOLID: 'solid',
-    USABLE: 'usable',
-    WEAK: 'weak',
-    NOT_TO_BE_RELIED_ON: 'not to be relied on',
+    SOLID: tell('thingEditor.solid'),
+    USABLE: tell('thingEditor.usable'),
+    WEAK: tell('thingEditor.weak'),
+    NOT_TO_BE_RELIED_ON: tell('thingEditor.not_to_be_relied_on'),
   };
 </script>
 
@@ -129,14 +130,14 @@
 
 {#snippet side(left: boolean)}
   <fieldset class="grid gap-0.5 text-sm">
-    <legend class="mb-0.5">Side</legend>
+    <legend class="mb-0.5">{tell('thingEditor.side')}</legend>
     <div class="join">
       {#each [true, false] as v (v)}
         <button
           type="button"
           class={['btn btn-sm join-item', v === left ? 'btn-primary' : '']}
           aria-pressed={v === left}
-          onclick={() => edit({ left: v }, 'left')}>{v ? 'left' : 'right'}</button
+          onclick={() => edit({ left: v }, 'left')}>{tell('thingEditor.left_right', { hasV: !!v })}</button
         >
       {/each}
     </div>
@@ -158,14 +159,14 @@
 
 {#snippet ofCorner(corner: string)}
   <label class="grid gap-0.5 text-sm">
-    Corner
+    {tell('thingEditor.corner')}
     <select
       class="select select-sm w-24"
       name="corner"
       value={corner}
       onchange={(e) => edit({ corner: e.currentTarget.value }, 'corner')}
     >
-      {#if sort !== 'limits'}<option value="">none</option>{/if}
+      {#if sort !== 'limits'}<option value="">{tell('thingEditor.none')}</option>{/if}
       {#each corners as c (c.id)}<option value={c.id}>{cornerWord(c)}</option>{/each}
     </select>
   </label>
@@ -173,28 +174,33 @@
 
 {#snippet picture(id: string)}
   <label class="btn btn-sm">
-    {id ? 'Another picture' : 'Picture'}
+    {tell('thingEditor.another_picture_picture', { hasId: !!id })}
     <input type="file" accept="image/*" class="sr-only" onchange={(e) => photo(e.currentTarget.files)} />
   </label>
   {#if id}
     <a href="/api/photos/{id}" target="_blank" rel="noopener" class="block">
-      <img src="/api/photos/{id}" alt="The thing as seen on the walk" class="h-14 rounded" />
+      <img src="/api/photos/{id}" alt={tell('thingEditor.the_thing_as_seen_on')} class="h-14 rounded" />
     </a>
-    <button type="button" class="btn btn-sm" onclick={() => edit({ photo: '' }, 'photo')}>Take the picture off</button>
+    <button type="button" class="btn btn-sm" onclick={() => edit({ photo: '' }, 'photo')}
+      >{tell('thingEditor.take_the_picture_off')}</button
+    >
   {/if}
 {/snippet}
 
-<section class="grid content-start gap-2" aria-label="The thing selected" data-editor={sort}>
+<section class="grid content-start gap-2" aria-label={tell('thingEditor.the_thing_selected')} data-editor={sort}>
   <div class="flex items-center gap-3">
     <h2 class="flex-1 text-lg font-bold first-letter:uppercase">{nameOf(sort, thing)}</h2>
-    <button type="button" class="btn btn-sm" onclick={onremove}>Remove</button>
+    <button type="button" class="btn btn-sm" onclick={onremove}>{tell('thingEditor.remove')}</button>
   </div>
   {#if area}<ZoneEffect zone={area} severities={desk.things.severities} {reference} />{/if}
   <div class="flex flex-wrap items-end gap-x-3 gap-y-2">
     {#if landmark}
       {#key landmark.id}
         <label class="grid gap-0.5 text-sm">
-          {landmark.kind === 'BOARD' ? (landmark.readable ? 'Reads' : 'Its place') : 'Called'}
+          {tell('thingEditor.reads_its_place_called', {
+            isBoard: landmark.kind === 'BOARD',
+            hasReadable: !!landmark.readable,
+          })}
           <!-- svelte-ignore a11y_autofocus -->
           <input
             class="input input-sm w-32"
@@ -216,9 +222,9 @@
       )}
       {@render side(landmark.left)}
       {@render at('Station', 'station', landmark.station)}
-      {@render number('Out from the edge', 'out', landmark.out, 0.5, 'm')}
+      {@render number(tell('thingEditor.out_from_the_edge'), 'out', landmark.out, 0.5, 'm')}
       {@render number(
-        landmark.kind === 'SHADOW' ? 'What throws it, high' : 'Height',
+        landmark.kind === 'SHADOW' ? tell('thingEditor.what_throws_it_high') : tell('thingEditor.height'),
         'height',
         landmark.height,
         0.1,
@@ -235,12 +241,12 @@
             checked={!landmark.readable}
             onchange={(e) => edit({ readable: !e.currentTarget.checked }, 'readable')}
           />
-          cannot be read
+          {tell('thingEditor.cannot_be_read')}
         </label>
       {/if}
       {#if landmark.kind === 'SHADOW'}
         <label class="grid gap-0.5 text-sm">
-          Seen there at
+          {tell('thingEditor.seen_there_at')}
           <input
             class="input input-sm"
             type="datetime-local"
@@ -251,11 +257,15 @@
       {/if}
       {#if landmark.seen}
         <p class="text-sm" data-seen>
-          {landmark.seen.comes == null ? '' : `Seen to come into view at ${metres(landmark.seen.comes)}. `}{landmark
-            .seen.leaves == null
+          {landmark.seen.comes == null
             ? ''
-            : `Seen to leave it at ${metres(landmark.seen.leaves)}. `}
-          <button class="btn btn-xs" onclick={() => edit({ seen: undefined }, 'seen')}>Forget where it was seen</button>
+            : tell('thingEditor.seen_to_come_into_view', { comes: metres(landmark.seen.comes) })}{landmark.seen
+            .leaves == null
+            ? ''
+            : tell('thingEditor.seen_to_leave_it_at', { leaves: metres(landmark.seen.leaves) })}
+          <button class="btn btn-xs" onclick={() => edit({ seen: undefined }, 'seen')}
+            >{tell('thingEditor.forget_where_it_was_seen')}</button
+          >
         </p>
       {/if}
       {@render words('Note', 'note', landmark.note)}
@@ -263,12 +273,16 @@
     {:else if kerb}
       {@render choice('Profile', 'profile', kerb.profile, PROFILES)}
       {@render side(kerb.left)}
-      {@render choice('Where', 'part', kerb.part, { ENTRY: 'entry', APEX: 'apex', EXIT: 'exit' })}
+      {@render choice('Where', 'part', kerb.part, {
+        ENTRY: tell('thingEditor.entry'),
+        APEX: tell('thingEditor.apex'),
+        EXIT: tell('thingEditor.exit'),
+      })}
       {@render at('From', 'from', kerb.from)}
       {@render at('To', 'to', kerb.to)}
-      {@render number('Width', 'width', kerb.width, 5, 'cm', 100)}
+      {@render number(tell('thingEditor.width'), 'width', kerb.width, 5, 'cm', 100)}
       {@render number('Height', 'height', kerb.height, 1, 'cm', 100)}
-      {@render choice('Behind it', 'behind', kerb.behind, BEHIND)}
+      {@render choice(tell('thingEditor.behind_it'), 'behind', kerb.behind, BEHIND)}
       {@render choice('Verdict', 'verdict', kerb.verdict, VERDICTS)}
       {@render ofCorner(kerb.corner)}
       <label class="flex items-center gap-1 text-sm">
@@ -278,10 +292,10 @@
           checked={kerb.slippery}
           onchange={(e) => edit({ slippery: e.currentTarget.checked }, 'slippery')}
         />
-        slippery when damp
+        {tell('thingEditor.slippery_when_damp')}
       </label>
       <label class="grid gap-0.5 text-sm">
-        Its front bites for
+        {tell('thingEditor.its_front_bites_for')}
         <span class="flex items-center gap-1">
           <input
             class="input input-sm w-20 text-right"
@@ -300,7 +314,7 @@
         </span>
       </label>
       <fieldset class="grid gap-0.5 text-sm">
-        <legend class="mb-0.5">Ridden, it</legend>
+        <legend class="mb-0.5">{tell('thingEditor.ridden_it')}</legend>
         <div class="join">
           {#each Object.entries(DOES) as [does, word] (does)}
             {@const on = ridden.includes(does as Kerb['does'][number])}
@@ -325,12 +339,20 @@
         Object.fromEntries(Object.entries(ZONES).map(([k, v]) => [k, v.word])),
       )}
       {@render choice(
-        area.kind === 'LEVEL' ? 'Lower side' : area.kind === 'BEYOND' ? 'Side' : 'Across',
+        area.kind === 'LEVEL'
+          ? tell('thingEditor.lower_side')
+          : area.kind === 'BEYOND'
+            ? tell('thingEditor.side')
+            : tell('thingEditor.across'),
         'side',
         area.side,
         area.kind === 'LEVEL' || area.kind === 'BEYOND'
-          ? { LEFT: 'left', RIGHT: 'right' }
-          : { LEFT: 'left half', BOTH: 'whole road', RIGHT: 'right half' },
+          ? { LEFT: tell('thingEditor.left'), RIGHT: tell('thingEditor.right') }
+          : {
+              LEFT: tell('thingEditor.left_half'),
+              BOTH: tell('thingEditor.whole_road'),
+              RIGHT: tell('thingEditor.right_half'),
+            },
       )}
       {@render at('From', 'from', area.from)}
       {@render at('To', 'to', area.to)}
@@ -339,48 +361,59 @@
       {@render picture(area.photo)}
     {:else if limit}
       {@render ofCorner(limit.corner)}
-      {@render choice('Where', 'part', limit.part, { ENTRY: 'entry', APEX: 'apex', EXIT: 'exit' })}
+      {@render choice('Where', 'part', limit.part, {
+        ENTRY: tell('thingEditor.entry'),
+        APEX: tell('thingEditor.apex'),
+        EXIT: tell('thingEditor.exit'),
+      })}
       {@render side(limit.left)}
-      {@render choice('The edge is', 'line', limit.line, LIMIT_LINES)}
-      {@render number('Wheels inside', 'wheelsInside', limit.wheelsInside, 1, '')}
-      {@render words('Belongs to the track', 'belongs', limit.belongs)}
-      {@render words('A breach costs', 'cost', limit.cost)}
+      {@render choice(tell('thingEditor.the_edge_is'), 'line', limit.line, LIMIT_LINES)}
+      {@render number(tell('thingEditor.wheels_inside'), 'wheelsInside', limit.wheelsInside, 1, '')}
+      {@render words(tell('thingEditor.belongs_to_the_track'), 'belongs', limit.belongs)}
+      {@render words(tell('thingEditor.a_breach_costs'), 'cost', limit.cost)}
       <div class="flex items-center gap-2 text-sm">
         <button
           type="button"
           class="btn btn-sm"
           onclick={() =>
             edit({ breaches: [...limit.breaches, { on: new Date().toISOString().slice(0, 10), note: '' }] }, 'breach')}
-          >Count a breach of mine</button
+          >{tell('thingEditor.count_a_breach_of_mine')}</button
         >
         <strong data-breaches>{limit.breaches.length}</strong>
-        {#if limit.breaches.length}last on {limit.breaches[limit.breaches.length - 1]?.on}{/if}
+        {#if limit.breaches.length}{tell('thingEditor.last_on', {
+            on: limit.breaches[limit.breaches.length - 1]?.on,
+          })}{/if}
       </div>
     {:else if place}
       {@render choice('For', 'kind', place.kind, PLACES)}
       {@render side(place.left)}
       {@render at('From', 'from', place.from)}
       {@render at('To', 'to', place.to)}
-      {@render words('Number or name', 'label', place.label)}
+      {@render words(tell('thingEditor.number_or_name'), 'label', place.label)}
       {@render words('Note', 'note', place.note)}
     {/if}
   </div>
   {#if kerb && clearance}
     <p class="text-sm" aria-live="polite" data-clearance>
       {#if clearance.reach === null || clearance.reach === undefined}
-        The floor clears it wherever the tyre goes: {Math.round(clearance.gap * 100)} cm at the least. The wheel rises
-        {Math.round(clearance.wheelRise * 100)} cm.
+        {tell('thingEditor.the_floor_clears_it_wherever', {
+          gap: Math.round(clearance.gap * 100),
+          wheelRise: Math.round(clearance.wheelRise * 100),
+        })}
       {:else}
-        The tyre may go <strong>{Math.round(clearance.reach * 100)} cm</strong> past the edge of the road, then the
-        floor touches. The wheel has risen {Math.round(clearance.wheelRise * 100)} cm.
+        {tell('thingEditor.the_tyre_may_go')} <strong>{Math.round(clearance.reach * 100)} cm</strong>
+        {tell('thingEditor.past_the_edge_of_the', { wheelRise: Math.round(clearance.wheelRise * 100) })}
       {/if}
-      Standing still; speed and bounce leave less.
+      {tell('thingEditor.standing_still_speed_and_bounce')}
     </p>
   {/if}
   {#if landmark && judgement}
     <p class="text-sm" aria-live="polite">
-      <strong>{VERBS[judgement.grade]}</strong>, {judgement.marks} of 100, to {metres(judgement.precision, 1)}.
-      {judgement.reasons.map((r) => r.words).join('; ')}
+      <strong>{VERBS[judgement.grade]}</strong>{tell('thingEditor.of_100_to', {
+        marks: judgement.marks,
+        precision: metres(judgement.precision, 1),
+        words: judgement.reasons.map((r) => r.words).join('; '),
+      })}
     </p>
   {/if}
 </section>

@@ -4,6 +4,7 @@
   import { LANDMARKS, PLACES, ZONES, type LandmarkKind, type PlaceKind, type ZoneKind } from '../../road/things';
   import LandmarkShape from '../../road/LandmarkShape.svelte';
   import type { Tool } from './SurveyStrip.svelte';
+  import { tell } from '../../words/tell';
 
   interface Props {
     tool: Tool;
@@ -34,21 +35,21 @@
   }}
 />
 
-<div class="flex items-center gap-2 py-1" role="toolbar" aria-label="What to put on the road">
+<div class="flex items-center gap-2 py-1" role="toolbar" aria-label={tell('toolBar.what_to_put_on_the')}>
   <button
     type="button"
     class={['btn btn-sm', tool.kind === 'look' ? 'btn-primary' : '']}
     aria-pressed={tool.kind === 'look'}
-    onclick={() => ontool({ kind: 'look' })}>Look</button
+    onclick={() => ontool({ kind: 'look' })}>{tell('toolBar.look')}</button
   >
   <details class="relative" bind:open={choosing} bind:this={menu}>
     <summary class={['btn btn-sm', of ? 'btn-primary' : '']} data-tool="landmark">
-      {of ? capital(LANDMARKS[of].word) : 'Landmark'}
+      {of ? capital(LANDMARKS[of].word) : tell('toolBar.landmark')}
     </summary>
     <div
       class="border-base-content bg-base-100 absolute z-20 mt-1 grid w-96 grid-cols-2 gap-x-2 border p-2 shadow-lg"
       role="group"
-      aria-label="Landmark"
+      aria-label={tell('toolBar.landmark')}
     >
       {#each kinds as kind (kind)}
         <button
@@ -71,13 +72,13 @@
       {/each}
     </div>
   </details>
-  <button type="button" class="btn btn-sm" onclick={onboards}>Set of boards</button>
+  <button type="button" class="btn btn-sm" onclick={onboards}>{tell('toolBar.set_of_boards')}</button>
   <button
     type="button"
     class={['btn btn-sm', tool.kind === 'kerb' ? 'btn-primary' : '']}
     aria-pressed={tool.kind === 'kerb'}
     data-tool="kerb"
-    onclick={() => ontool({ kind: 'kerb' })}>Kerb</button
+    onclick={() => ontool({ kind: 'kerb' })}>{tell('toolBar.kerb')}</button
   >
   <div class="join">
     <button
@@ -85,11 +86,11 @@
       class={['btn btn-sm join-item', tool.kind === 'zone' ? 'btn-primary' : '']}
       aria-pressed={tool.kind === 'zone'}
       data-tool="zone"
-      onclick={() => ontool({ kind: 'zone', of: zone })}>Zone</button
+      onclick={() => ontool({ kind: 'zone', of: zone })}>{tell('toolBar.zone')}</button
     >
     <select
       class="select select-sm join-item w-44"
-      aria-label="Kind of zone"
+      aria-label={tell('toolBar.kind_of_zone')}
       bind:value={zone}
       onchange={() => ontool({ kind: 'zone', of: zone })}
     >
@@ -101,7 +102,7 @@
     class={['btn btn-sm', tool.kind === 'limit' ? 'btn-primary' : '']}
     aria-pressed={tool.kind === 'limit'}
     data-tool="limit"
-    onclick={() => ontool({ kind: 'limit' })}>Limit</button
+    onclick={() => ontool({ kind: 'limit' })}>{tell('toolBar.limit')}</button
   >
   <div class="join">
     <button
@@ -109,11 +110,11 @@
       class={['btn btn-sm join-item', tool.kind === 'place' ? 'btn-primary' : '']}
       aria-pressed={tool.kind === 'place'}
       data-tool="place"
-      onclick={() => ontool({ kind: 'place', of: place })}>Place</button
+      onclick={() => ontool({ kind: 'place', of: place })}>{tell('toolBar.place')}</button
     >
     <select
       class="select select-sm join-item w-28"
-      aria-label="Kind of place"
+      aria-label={tell('toolBar.kind_of_place')}
       bind:value={place}
       onchange={() => ontool({ kind: 'place', of: place })}
     >
@@ -121,10 +122,18 @@
     </select>
   </div>
   <span class="flex-1"></span>
-  <button type="button" class="btn btn-sm btn-square" aria-label="Undo" disabled={!canUndo} onclick={onundo}
-    ><Undo2 class="size-4" /></button
+  <button
+    type="button"
+    class="btn btn-sm btn-square"
+    aria-label={tell('toolBar.undo')}
+    disabled={!canUndo}
+    onclick={onundo}><Undo2 class="size-4" /></button
   >
-  <button type="button" class="btn btn-sm btn-square" aria-label="Redo" disabled={!canRedo} onclick={onredo}
-    ><Redo2 class="size-4" /></button
+  <button
+    type="button"
+    class="btn btn-sm btn-square"
+    aria-label={tell('toolBar.redo')}
+    disabled={!canRedo}
+    onclick={onredo}><Redo2 class="size-4" /></button
   >
 </div>

@@ -5,6 +5,7 @@
   import { fromLength, inLength, lengthUnit } from '../../words/units';
   import type { SurveyDesk } from './survey.svelte';
   import { amountOf, severitiesOf } from './zones';
+  import { tell } from '../../words/tell';
 
   /** How bad a zone is: one of three words, whose numbers can be changed for this circuit, or a number of its own. */
   interface Props {
@@ -24,7 +25,7 @@
   let telling = $state(false);
 
   /** Changes what a word means on this circuit; one step of undo for each. */
-  function tell(i: number, shown: number) {
+  function mean(i: number, shown: number) {
     if (!kind || !how || !table || !Number.isFinite(shown)) return;
     const now = [...table];
     now[i] = how.amount(shown);
@@ -70,9 +71,9 @@
   {#if !measured}
     <fieldset class="grid gap-0.5 text-sm">
       <legend class="mb-0.5 flex items-baseline gap-2">
-        How bad
+        {tell('zoneAmount.how_bad')}
         <button type="button" class="link text-xs" aria-expanded={telling} onclick={() => (telling = !telling)}
-          >what that is here</button
+          >{tell('zoneAmount.what_that_is_here')}</button
         >
       </legend>
       <div class="join">
@@ -107,15 +108,15 @@
     </span>
   </label>
   {#if beyond}
-    {@render ofGround('Grip there', 'grip', 5, '%')}
-    {@render ofGround('Lip, up from the road', 'lip', 1, 'cm')}
+    {@render ofGround(tell('zoneAmount.grip_there'), 'grip', 5, '%')}
+    {@render ofGround(tell('zoneAmount.lip_up_from_the_road'), 'lip', 1, 'cm')}
     {#if !known}<p class="basis-full text-sm" data-unknown>
-        Not used before width, grip and lip are known: walk there and measure.
+        {tell('zoneAmount.not_used_before_width_grip')}
       </p>{/if}
   {/if}
   {#if strip}
     <fieldset class="grid gap-0.5 text-sm">
-      <legend class="mb-0.5">Strip, from the {zone.side === 'LEFT' ? 'left' : 'right'} edge</legend>
+      <legend class="mb-0.5">{tell('zoneAmount.strip_from_the_left_right', { isLeft: zone.side === 'LEFT' })}</legend>
       <span class="flex items-center gap-1">
         {#each ['near', 'far'] as const as key (key)}
           <input
@@ -123,34 +124,34 @@
             type="number"
             step="0.5"
             min="0"
-            aria-label={key === 'near' ? 'Strip begins' : 'Strip ends'}
-            placeholder={key === 'near' ? '0' : 'half'}
+            aria-label={tell('zoneAmount.strip_begins_strip_ends', { isNear: key === 'near' })}
+            placeholder={tell('zoneAmount.0_half', { isNear: key === 'near' })}
             value={zone.across ? Math.round(inLength(zone.across[key]) * 10) / 10 : ''}
             onchange={(e) => across(key, e.currentTarget.valueAsNumber)}
           />
-          {key === 'near' ? 'to' : lengthUnit()}
+          {tell('zoneAmount.to', { isNear: key === 'near', lengthUnit: lengthUnit() })}
         {/each}
       </span>
     </fieldset>
   {/if}
   {#if kind.water !== 'NONE'}
     <label class="grid gap-0.5 text-sm">
-      Dries
+      {tell('zoneAmount.dries')}
       <select
         class="select select-sm"
         name="dries"
         value={zone.dries ?? (kind.water === 'LAST' ? 'LAST' : 'WITH_THE_REST')}
         onchange={(e) => onedit({ dries: e.currentTarget.value }, 'dries')}
       >
-        <option value="FIRST">first</option>
-        <option value="WITH_THE_REST">with the rest</option>
-        <option value="LAST">last</option>
+        <option value="FIRST">{tell('zoneAmount.first')}</option>
+        <option value="WITH_THE_REST">{tell('zoneAmount.with_the_rest')}</option>
+        <option value="LAST">{tell('zoneAmount.last')}</option>
       </select>
     </label>
   {/if}
   {#if telling && !measured}
     <fieldset class="border-base-300 flex basis-full items-end gap-3 border p-2 text-sm">
-      <legend class="px-1">{kind.words} on this circuit</legend>
+      <legend class="px-1">{tell('zoneAmount.on_this_circuit', { words: kind.words })}</legend>
       {#each WORDS as word, i (word)}
         <label class="flex items-center gap-1">
           {word}
@@ -159,7 +160,7 @@
             type="number"
             step={how.step}
             value={how.shown(table[i] ?? 0)}
-            onchange={(e) => tell(i, e.currentTarget.valueAsNumber)}
+            onchange={(e) => mean(i, e.currentTarget.valueAsNumber)}
           />
           {how.unit}
         </label>

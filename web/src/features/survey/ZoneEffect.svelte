@@ -5,6 +5,7 @@
   import { catalogue } from '../../api/catalogue.svelte';
   import { inSpeed, metres, signed, speedUnit } from '../../words/units';
   import { sizeOf } from './zones';
+  import { tell } from '../../words/tell';
 
   /** On which days a zone counts, and what it does to the lap of a reference on each of them. */
   let { zone, severities = [], reference }: { zone: Zone; severities?: Severity[]; reference?: string } = $props();
@@ -36,42 +37,48 @@
   >
     {#if kind.effect === 'BEYOND'}
       <p>
-        No lap uses it unasked: a reference opens it, under <em>Edges</em>, which says what it is worth and what it
-        risks.
+        {tell('zoneEffect.no_lap_uses_it_unasked')} <em>{tell('zoneEffect.edges')}</em>{tell(
+          'zoneEffect.which_says_what_it_is',
+        )}
       </p>
     {:else if nothing}
-      <p>To be looked at; it changes no number.</p>
+      <p>{tell('zoneEffect.to_be_looked_at_it')}</p>
     {:else}
       <p>
         {#if kind.water !== 'NONE'}
-          <strong>Dry day: nothing.</strong> Counts while the road is damp or wet.
+          <strong>{tell('zoneEffect.dry_day_nothing')}</strong> {tell('zoneEffect.counts_while_the_road_is')}
         {:else if kind.effect === 'WIND'}
-          Counts on a day with wind, nothing in a calm.
+          {tell('zoneEffect.counts_on_a_day_with')}
         {:else}
-          Counts on every day.
+          {tell('zoneEffect.counts_on_every_day')}
         {/if}
       </p>
       {#each effect.data ?? [] as day (day.day ?? '')}
         <p class={day.counts ? '' : 'opacity-60'} data-day-effect={day.day ?? 'base'}>
-          {day.name || 'the reference'}:
+          {day.name || tell('zoneEffect.the_reference')}:
           {#if !day.counts}
-            not felt
+            {tell('zoneEffect.not_felt')}
           {:else if day.passed !== undefined && day.passed !== null}
             {#if day.passed < 0}
-              <strong>the line passes {metres(-day.passed, 1)} inside it</strong>, compute the line anew
+              <strong>{tell('zoneEffect.the_line_passes_inside_it', { passed: metres(-day.passed, 1) })}</strong>{tell(
+                'zoneEffect.compute_the_line_anew',
+              )}
             {:else}
-              the line passes {metres(day.passed, 1)} from it
+              {tell('zoneEffect.the_line_passes_from_it', { passed: metres(day.passed, 1) })}
             {/if}
           {:else}
-            <strong class="tabular-nums">{signed(day.seconds, 3)} s</strong>, {signed(inSpeed(day.speed), 1)}
-            {speedUnit()} at {metres(day.station)}
+            <strong class="tabular-nums">{signed(day.seconds, 3)} s</strong>{tell('zoneEffect.at', {
+              speed: signed(inSpeed(day.speed), 1),
+              speedUnit: speedUnit(),
+              station: metres(day.station),
+            })}
           {/if}
         </p>
       {/each}
       {#if effect.data}
-        <p class="text-xs opacity-80">On the line at hand; a line laid anew may give some back.</p>
+        <p class="text-xs opacity-80">{tell('zoneEffect.on_the_line_at_hand')}</p>
       {:else if !reference}
-        <p class="text-xs">Draft a reference on this circuit to see what it costs in seconds.</p>
+        <p class="text-xs">{tell('zoneEffect.draft_a_reference_on_this')}</p>
       {/if}
     {/if}
   </div>

@@ -1,5 +1,6 @@
 import type { Severity, Zone, ZoneWords } from '../../api/api';
 import { fromLength, inLength, inSpeed, lengthUnit, plain, speedUnit } from '../../words/units';
+import { tell } from '../../words/tell';
 
 /** An amount as it is shown and typed: what it is of, its unit, and the way there and back. */
 export interface Amount {
@@ -31,29 +32,29 @@ export function amountOf(effect: ZoneWords['effect']): Amount {
   });
   switch (effect) {
     case 'GRIP':
-      return share('Grip left', 1);
+      return share(tell('zones.grip_left'), 1);
     case 'LOAD':
-      return share(`Load left at ${plain(inSpeed(BUMPS_AT))} ${speedUnit()}`, 1);
+      return share(tell('zones.load_left_at', { bUMPS_AT: plain(inSpeed(BUMPS_AT)), speedUnit: speedUnit() }), 1);
     case 'CREST':
-      return length('Radius of the crest', 10);
+      return length(tell('zones.radius_of_the_crest'), 10);
     case 'DIP':
-      return length('Radius of the dip', 10);
+      return length(tell('zones.radius_of_the_dip'), 10);
     case 'CAMBER_OUT':
-      return share('Falls outwards', 0.5);
+      return share(tell('zones.falls_outwards'), 0.5);
     case 'CAMBER_IN':
-      return share('Falls inwards', 0.5);
+      return share(tell('zones.falls_inwards'), 0.5);
     case 'LEVEL':
       return share('Falls', 0.5);
     case 'WIND':
       return {
-        what: 'Times the wind',
+        what: tell('zones.times_the_wind'),
         unit: '×',
         step: 0.1,
         shown: (a) => Math.round(a * 100) / 100,
         amount: (v) => v,
       };
     case 'ROOM':
-      return length('Kept from the edge', 0.1);
+      return length(tell('zones.kept_from_the_edge'), 0.1);
     case 'BEYOND':
       return length('Wide', 0.5);
   }

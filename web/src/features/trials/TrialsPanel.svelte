@@ -4,6 +4,7 @@
   import { catalogue } from '../../api/catalogue.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import TrialCard from './TrialCard.svelte';
+  import { tell } from '../../words/tell';
 
   /** Trials of a reference, or of one session: drawn, driven, decided. */
   interface Props {
@@ -66,8 +67,8 @@
   {:else}
     {#if !session}
       <p>
-        No trial yet. Two ways are planned in <a class="link" href="#/session">a session</a>: there you see how many
-        laps it takes to tell them apart, and in which order to drive them.
+        {tell('trialsPanel.no_trial_yet_two_ways')}
+        <a class="link" href="#/session">{tell('trialsPanel.a_session')}</a>{tell('trialsPanel.there_you_see_how_many')}
       </p>
     {/if}
   {/each}

@@ -6,6 +6,7 @@
   import { plain, signed } from '../../words/units';
   import type { School } from '../../api/api';
   import { NOBODY, wayWords } from './trials';
+  import { tell } from '../../words/tell';
 
   /** What can be tried against the plan in a session: other ways of a corner, another sheet, one setting. */
   interface Props {
@@ -38,7 +39,7 @@
   let number = $state<number | null>(null);
   let busy = $state(false);
   const most = $derived(Math.max(0.05, ...(offers.data?.ways ?? []).map((o) => Math.abs(o.predicted ?? 0))));
-  const unit = $derived(of === 'sheet' ? 'stints' : 'laps');
+  const unit = $derived(of === 'sheet' ? tell('tryPanel.stints') : tell('tryPanel.laps'));
   const chosen = $derived(parameters.data?.find((p) => p.id === parameter));
 
   async function plan(source: TryableView['way']['source'], key: string, to?: number) {
@@ -67,25 +68,29 @@
       class="btn btn-sm"
       disabled={!corner}
       aria-expanded={of === 'corner'}
-      onclick={() => (of = of === 'corner' ? '' : 'corner')}>Try two ways at {called || 'a corner'}</button
+      onclick={() => (of = of === 'corner' ? '' : 'corner')}
+      >{tell('tryPanel.try_two_ways_at', { called: called || tell('tryPanel.a_corner') })}</button
     >
     <button class="btn btn-sm" aria-expanded={of === 'sheet'} onclick={() => (of = of === 'sheet' ? '' : 'sheet')}
-      >Try a sheet or a setting</button
+      >{tell('tryPanel.try_a_sheet_or_a')}</button
     >
   </p>
   {#if problem}<ProblemBox {problem} />{/if}
   {#if of && offers.isPending}
-    <p role="status">Driving each…</p>
+    <p role="status">{tell('tryPanel.driving_each')}</p>
   {:else if of && offers.isError}
     <ProblemBox problem={asProblem(offers.error)} />
   {:else if of && offers.data}
     <p>
-      {offers.data.laps} laps fit{of === 'corner' ? `, from lap ${offers.data.warmFrom} on warm tyres` : ''}. Press one
-      to try it against the plan: bars gain to the left; beside them what it takes to tell it from your own spread.
+      {tell('tryPanel.laps_fit_from_lap_on', {
+        laps: offers.data.laps,
+        isCorner: of === 'corner',
+        warmFrom: offers.data.warmFrom,
+      })}
     </p>
     {#if of === 'corner' && hard}
       <p class="border-base-300 border-l-4 pl-2">
-        Nothing that brakes later or is faster is offered: something hard is near.
+        {tell('tryPanel.nothing_that_brakes_later_or')}
       </p>
     {/if}
     <ul class="grid gap-1">
@@ -109,24 +114,27 @@
                 stroke="var(--ink)"
               />
               <text x="186" y="13" text-anchor="end" font-weight="700">{signed(o.predicted, 2)} s</text>
-            {:else}<text x="186" y="13" text-anchor="end">not computed</text>{/if}
+            {:else}<text x="186" y="13" text-anchor="end">{tell('tryPanel.not_computed')}</text>{/if}
           </svg>
           <span class="w-44 flex-none"
-            >{o.laps >= NOBODY
-              ? `more ${unit} than anybody drives`
-              : `${plain(o.laps)} ${unit} each: ${o.told ? 'fits' : 'no room'}`}</span
+            >{tell('tryPanel.more_than_anybody_drives_each', {
+              isLaps: o.laps >= NOBODY,
+              unit,
+              laps: plain(o.laps),
+              hasTold: !!o.told,
+            })}</span
           >
           {#if ondrive}
             {#if o.way.source === 'SCHOOL'}
               <button class="btn btn-sm w-36 flex-none" onclick={() => ondrive(o.way.key as School)}
-                >Drive it so today</button
+                >{tell('tryPanel.drive_it_so_today')}</button
               >
             {:else}<span class="w-36 flex-none"></span>{/if}
           {/if}
         </li>
       {:else}
         <li>
-          {of === 'corner' ? 'No other way of this corner leads to anything else.' : 'This vehicle has no other sheet.'}
+          {tell('tryPanel.no_other_way_of_this', { isCorner: of === 'corner' })}
         </li>
       {/each}
     </ul>
@@ -139,12 +147,12 @@
         }}
       >
         <label class="grid flex-1"
-          >one setting<select class="select select-sm w-full" bind:value={parameter}>
+          >{tell('tryPanel.one_setting')}<select class="select select-sm w-full" bind:value={parameter}>
             {#each parameters.data ?? [] as p (p.id)}<option value={p.id}>{p.group}: {p.label}</option>{/each}
           </select></label
         >
         <label class="grid"
-          >to{chosen?.unit ? `, ${chosen.unit}` : ''}<input
+          >{tell('tryPanel.to', { unit: chosen?.unit ? `, ${chosen.unit}` : '' })}<input
             class="input input-sm w-24"
             type="number"
             step={chosen?.step}
@@ -153,7 +161,7 @@
             bind:value={number}
           /></label
         >
-        <button class="btn btn-sm" disabled={busy || number == null}>Plan it</button>
+        <button class="btn btn-sm" disabled={busy || number == null}>{tell('tryPanel.plan_it')}</button>
       </form>
     {/if}
   {/if}

@@ -3,6 +3,7 @@
   import { pathOf } from '../../road/strip';
   import { POINTS } from '../../road/points';
   import { inSpeed, plain, speedUnit } from '../../words/units';
+  import { tell } from '../../words/tell';
 
   /**
    * Two ways over the same metres: the speed of A as a full line, of B as a broken one; what is done on A's road
@@ -91,7 +92,7 @@
 </script>
 
 <div bind:clientWidth={width}>
-  <svg {width} height={HEIGHT} role="img" aria-label="Both ways along the road, A above B, and what each took">
+  <svg {width} height={HEIGHT} role="img" aria-label={tell('twoWays.both_ways_along_the_road')}>
     {#if traces && speeds.length}
       <text x="2" y={y(high) + 8} style="font-size: 10.5px; fill: var(--ink-soft)">{plain(inSpeed(high))}</text>
       <text x="2" y={y(low) + 3} style="font-size: 10.5px; fill: var(--ink-soft)">{plain(inSpeed(low))}</text>
@@ -108,7 +109,7 @@
     {/if}
     {#if a.length || b.length}
       <path d="M34 {ROAD_A}H{right - 10}M34 {ROAD_B}H{right - 10}" stroke="var(--road)" stroke-width="8" />
-      <text x="2" y={ROAD_A + 4} font-weight="700">A</text>
+      <text x="2" y={ROAD_A + 4} font-weight="700">{tell('twoWays.a')}</text>
       <text x="2" y={ROAD_B + 4} font-weight="700">B</text>
       {#each a as p (p.kind)}
         {@const other = partner(p.kind)}
@@ -140,7 +141,7 @@
     {#if timed}
       <path d="M{right + 12} 12V{HEIGHT - 12}" stroke="var(--road)" />
       <text x={right + 22} y="16" style="font-size: 10.5px; fill: var(--ink-soft)"
-        >{trial.stints ? 'mean of a stint' : 'to the next corner'}, s</text
+        >{tell('twoWays.mean_of_a_stint_to', { hasStints: !!trial.stints })}</text
       >
       {#each [{ way: 'A', at: 50, values: trial.secondsA }, { way: 'B', at: 100, values: trial.secondsB }] as w (w.way)}
         <text x={right + 18} y={w.at + 4} text-anchor="middle" font-weight="700">{w.way}</text>

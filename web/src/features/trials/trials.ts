@@ -1,23 +1,26 @@
 import type { SetupParameter, TrialView, WayView } from '../../api/api';
 import { catalogue } from '../../api/catalogue.svelte';
 import { plain, signed } from '../../words/units';
+import { tell } from '../../words/tell';
 
 /** What a way is called. */
 export function wayWords(way: WayView, parameters: SetupParameter[] = []): string {
   switch (way.source) {
     case 'REFERENCE':
-      return way.label ? `${way.label}, as it is on` : 'as planned';
+      return way.label ? tell('trials.as_it_is_on', { label: way.label }) : tell('trials.as_planned');
     case 'SCHOOL': {
       const school = catalogue.all?.schools.find((s) => s.school === way.key);
       const question = catalogue.all?.questions.find((q) => q.question === school?.question);
       return school ? `${question?.words ?? ''}: ${school.words}` : way.key;
     }
     case 'DAY':
-      return `as on “${way.label || catalogue.all?.variants.find((v) => v.kind === way.key)?.words || way.key}”`;
+      return tell('trials.as_on', {
+        key: way.label || catalogue.all?.variants.find((v) => v.kind === way.key)?.words || way.key,
+      });
     case 'REVISION':
-      return `as in revision ${way.key}`;
+      return tell('trials.as_in_revision', { key: way.key });
     case 'SHEET':
-      return `sheet “${way.label}”`;
+      return tell('trials.sheet', { label: way.label });
     case 'SETTING': {
       const p = parameters.find((o) => o.id === way.key);
       return `${p?.label ?? way.key} ${way.label}${p?.unit ? ` ${p.unit}` : ''}`;
@@ -31,23 +34,29 @@ export function wayWords(way: WayView, parameters: SetupParameter[] = []): strin
 export const NOBODY = 500;
 
 const unit = (t: { stints: boolean }, n: number) =>
-  t.stints ? (n === 1 ? 'stint' : 'stints') : n === 1 ? 'lap' : 'laps';
+  t.stints
+    ? n === 1
+      ? tell('trials.stint')
+      : tell('trials.stints')
+    : n === 1
+      ? tell('trials.lap')
+      : tell('trials.laps');
 
 /** What it takes to tell both ways apart. */
 export function takes(t: TrialView): string {
   if (!t.planned) return '';
   const each =
     t.planned >= NOBODY
-      ? `more ${unit(t, t.planned)} than anybody drives`
-      : `${t.planned} ${unit(t, t.planned)} of each`;
+      ? tell('trials.more_than_anybody_drives', { planned: unit(t, t.planned) })
+      : tell('trials.of_each', { planned: t.planned, planned2: unit(t, t.planned) });
   const by = t.spreadLaps
-    ? `by your own ${t.spreadLaps} laps, which differ by ${plain(t.spread ?? 0, 2)} s`
-    : `by a usual ${plain(t.spread ?? 0, 2)} s from lap to lap, for you have no laps on a day like it`;
+    ? tell('trials.by_your_own_laps_which', { spreadLaps: t.spreadLaps, spread: plain(t.spread ?? 0, 2) })
+    : tell('trials.by_a_usual_s_from', { spread: plain(t.spread ?? 0, 2) });
   const difference =
     t.predicted == null
-      ? 'What it gives is not computed; to see 0.1 s it takes'
-      : `Reckoned ${signed(t.predicted, 2)} s for B; to see that it takes`;
-  return `${difference} ${each}, ${by}.${t.told ? '' : ` This session has no room for so many: it is not worth trying in it.`}`;
+      ? tell('trials.what_it_gives_is_not')
+      : tell('trials.reckoned_s_for_b_to', { predicted: signed(t.predicted, 2) });
+  return `${difference} ${each}, ${by}.${t.told ? '' : tell('trials.this_session_has_no_room')}`;
 }
 
 export interface Block {

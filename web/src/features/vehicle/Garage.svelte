@@ -7,6 +7,7 @@
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import PutAway from '../../kit/PutAway.svelte';
   import TorqueSketch from './TorqueSketch.svelte';
+  import { tell } from '../../words/tell';
 
   here.say('', '', null);
   const vehicles = createQuery(() => ({ queryKey: ['vehicles'], queryFn: () => ask(api.GET('/api/vehicles')) }));
@@ -19,7 +20,9 @@
   async function copy(from: VehicleClass) {
     try {
       const made = await ask(
-        api.POST('/api/vehicles', { body: { name: `My ${from.name}`, basedOn: from.id, numbers: from.vehicle } }),
+        api.POST('/api/vehicles', {
+          body: { name: tell('garage.my', { name: from.name }), basedOn: from.id, numbers: from.vehicle },
+        }),
       );
       await push(`/vehicle/${made.id}`);
     } catch (e) {
@@ -31,8 +34,8 @@
 <main class="grid gap-5 p-5">
   {#if problem}<ProblemBox {problem} />{/if}
   <section>
-    <h1 class="mb-2 text-2xl font-bold">My vehicles</h1>
-    {#if vehicles.data?.length === 0}<p>None yet. Take a class below as the start.</p>{/if}
+    <h1 class="mb-2 text-2xl font-bold">{tell('garage.my_vehicles')}</h1>
+    {#if vehicles.data?.length === 0}<p>{tell('garage.none_yet_take_a_class')}</p>{/if}
     <ul class="grid grid-cols-[repeat(auto-fill,minmax(220px,1fr))] gap-3">
       {#each vehicles.data ?? [] as v (v.id)}
         <li class="relative">
@@ -42,21 +45,21 @@
           <a class="bg-base-100 border-base-300 block rounded border p-3" href="#/vehicle/{v.id}">
             <TorqueSketch vehicle={v.numbers} />
             <span class="block font-bold">{v.name}</span>
-            {plain(v.numbers.mass)} kg, {v.numbers.gearbox.ratios.length} gears
+            {tell('garage.kg_gears', { mass: plain(v.numbers.mass), ratios: v.numbers.gearbox.ratios.length })}
           </a>
         </li>
       {/each}
     </ul>
   </section>
   <section>
-    <h2 class="mb-2 text-xl font-bold">Classes to start from</h2>
+    <h2 class="mb-2 text-xl font-bold">{tell('garage.classes_to_start_from')}</h2>
     <ul class="grid grid-cols-[repeat(auto-fill,minmax(220px,1fr))] gap-3">
       {#each classes.data ?? [] as c (c.id)}
         <li class="bg-base-100 border-base-300 flex flex-col rounded border p-3">
           <TorqueSketch vehicle={c.vehicle} />
           <span class="font-bold">{c.name}</span>
           <span class="flex-1 text-sm">{c.about}</span>
-          <button class="btn btn-sm mt-2 self-start" onclick={() => copy(c)}>Copy as mine</button>
+          <button class="btn btn-sm mt-2 self-start" onclick={() => copy(c)}>{tell('garage.copy_as_mine')}</button>
         </li>
       {/each}
     </ul>

@@ -3,6 +3,7 @@
   import type { Vehicle, VehicleFigures } from '../../api/api';
   import { pathOf } from '../../road/strip';
   import { inSpeed, plain, speedUnit } from '../../words/units';
+  import { tell } from '../../words/tell';
 
   let { vehicle, figures }: { vehicle: Vehicle; figures: VehicleFigures } = $props();
   let width = $state(640);
@@ -27,7 +28,7 @@
 </script>
 
 <div bind:clientWidth={width} class="w-full">
-  <svg {width} height={H1} class="block" role="img" aria-label="Revs against speed in each gear">
+  <svg {width} height={H1} class="block" role="img" aria-label={tell('gearDrawing.revs_against_speed_in_each')}>
     {#each figures.gears as gear, i (gear.gear)}
       {@const next = figures.gears[i + 1]}
       {@const dropped = next ? (vehicle.engine.shiftRevs * gear.atShift) / next.atShift : 0}
@@ -78,19 +79,13 @@
       {plain(vehicle.engine.shiftRevs)}
     </text>
     <text x={PAD.left + 4} y={revs(vehicle.engine.shiftRevs) - 5} style="font-size:11px;fill:var(--throttle)"
-      >shift</text
+      >{tell('gearDrawing.shift')}</text
     >
     {#each ticks as t (t)}
       <text x={shown(t)} y={H1 - 5} text-anchor="middle" style="font-size:11px">{plain(t)}</text>
     {/each}
   </svg>
-  <svg
-    {width}
-    height={H2}
-    class="block"
-    role="img"
-    aria-label="Tractive force of each gear, and what resists, against speed"
-  >
+  <svg {width} height={H2} class="block" role="img" aria-label={tell('gearDrawing.tractive_force_of_each_gear')}>
     <path
       d={pathOf(
         [
@@ -130,14 +125,16 @@
       {plain(inSpeed(figures.topSpeed))}
       {speedUnit()}
     </text>
-    <text x={x(top * 0.1)} y={force(strongest * 0.35)} style="fill:var(--throttle)" font-weight="700">at the road</text>
+    <text x={x(top * 0.1)} y={force(strongest * 0.35)} style="fill:var(--throttle)" font-weight="700"
+      >{tell('gearDrawing.at_the_road')}</text
+    >
     <text
       x={x(top * 0.55)}
       y={force((figures.points[Math.floor(figures.points.length * 0.6)]?.resistance ?? 0) * most) - 12}
       style="fill:var(--sky)"
       font-weight="700"
     >
-      air and rolling
+      {tell('gearDrawing.air_and_rolling')}
     </text>
     {#each force.ticks(4) as t (t)}
       <text x={PAD.left - 4} y={force(t) + 4} text-anchor="end" style="font-size:11px">{plain(t / 1000, 1)} kN</text>

@@ -3,6 +3,7 @@
   import type { VehicleFigures } from '../../api/api';
   import { pathOf } from '../../road/strip';
   import { degrees, g, inSpeed, metres, plain, speedText, speedUnit } from '../../words/units';
+  import { tell } from '../../words/tell';
 
   let { figures }: { figures: VehicleFigures } = $props();
   let width = $state(640);
@@ -30,7 +31,7 @@
 </script>
 
 <div bind:clientWidth={width} class="w-full min-w-0 overflow-hidden">
-  <svg {width} height={H} class="block" role="img" aria-label="Grip at three speeds, and metres to a stop">
+  <svg {width} height={H} class="block" role="img" aria-label={tell('gripDrawing.grip_at_three_speeds_and')}>
     <path d="M{cx} 6V{H - 6}M8 {cy}H{beside - 12}" stroke="var(--road-quiet)" />
     {#each figures.envelopes as e, i (e.speed)}
       <path
@@ -46,20 +47,23 @@
       </text>
       <path d="M{beside - 4} {H - 44 + i * 14}h22" stroke="var(--ink)" stroke-width="1.6" stroke-dasharray={DASH[i]} />
     {/each}
-    <text x={cx + 4} y="12" style="font-size:11px">drive</text>
-    <text x={cx + 4} y={H - 4} style="font-size:11px">brake</text>
+    <text x={cx + 4} y="12" style="font-size:11px">{tell('gripDrawing.drive')}</text>
+    <text x={cx + 4} y={H - 4} style="font-size:11px">{tell('gripDrawing.brake')}</text>
     {#if bike}
-      {#each [['front lifts', bike.frontLift], ['rear lifts', -bike.rearLift]] as const as [word, a] (word)}
+      {#each [[tell('gripDrawing.front_lifts'), bike.frontLift], [tell('gripDrawing.rear_lifts'), -bike.rearLift]] as const as [word, a] (word)}
         {@const py = cy - a * k}
         {#if py > 4 && py < H - 4}
           <path d="M8 {py}H{beside - 6}" stroke="var(--turn)" stroke-dasharray="4 3" />
         {/if}
         <text x={beside - 4} y={a > 0 ? 26 : 42} style="font-size:11px;fill:var(--turn)" data-lift={word}>
-          {word} at {plain(Math.abs(a) / G, 2)} g
+          {tell('gripDrawing.at_g', { word, g: plain(Math.abs(a) / G, 2) })}
         </text>
       {/each}
       <text x={beside - 4} y="58" style="font-size:11px" data-lean>
-        lean {Math.round(degrees(bike.lean))}° of {Math.round(degrees(bike.leanLimit))}°
+        {tell('gripDrawing.lean_of', {
+          lean: Math.round(degrees(bike.lean)),
+          leanLimit: Math.round(degrees(bike.leanLimit)),
+        })}
       </text>
     {/if}
 
@@ -76,6 +80,8 @@
     {#each shown.ticks(5) as t (t)}
       <text x={shown(t)} y={H - 6} text-anchor="middle" style="font-size:11px">{plain(t)}</text>
     {/each}
-    <text x={width / 2 + 48} y="22" font-weight="700" style="fill:var(--brake)">to a stop, from {speedUnit()}</text>
+    <text x={width / 2 + 48} y="22" font-weight="700" style="fill:var(--brake)"
+      >{tell('gripDrawing.to_a_stop_from', { speedUnit: speedUnit() })}</text
+    >
   </svg>
 </div>

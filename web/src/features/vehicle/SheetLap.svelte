@@ -3,6 +3,7 @@
   import { api, ask, asProblem, type SetupSheet } from '../../api/api';
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import { lapTime, metres, plain, signed, speedText } from '../../words/units';
+  import { tell } from '../../words/tell';
 
   /** What a sheet makes of a lap, and how its gears meet the longest straight. */
   interface Props {
@@ -38,7 +39,7 @@
 </script>
 
 {#if references.data && !mine.length}
-  <p class="text-sm">Draft a reference with this vehicle to see what a sheet makes of its lap.</p>
+  <p class="text-sm">{tell('sheetLap.draft_a_reference_with_this')}</p>
 {:else if told.error}
   <ProblemBox problem={asProblem(told.error)} />
 {:else if lap && on}
@@ -48,7 +49,7 @@
       <span class="tabular-nums" data-sheet-gain>{signed(lap.lapTime - lap.without, 3)} s</span>
       {#if mine.length > 1}
         <label class="ml-auto">
-          <span class="sr-only">Lap of</span>
+          <span class="sr-only">{tell('sheetLap.lap_of')}</span>
           <select class="select select-xs" bind:value={picked} name="sheet-reference">
             {#each mine as r (r.id)}<option value={r.id}>{r.name}</option>{/each}
           </select>
@@ -60,12 +61,13 @@
       height="40"
       class="block"
       role="img"
-      aria-label="Longest stretch at full throttle: {metres(lap.straight)}, {speedText(
-        lap.topSpeed,
-      )} at its end at {plain(Math.round(lap.topRevs / 10) * 10)} revs; {plain(
-        lap.onLimiter,
-        1,
-      )} seconds on the limiter, {plain(lap.belowPeak, 1)} seconds in the last gear below most power"
+      aria-label={tell('sheetLap.longest_stretch_at_full_throttle', {
+        straight: metres(lap.straight),
+        topSpeed: speedText(lap.topSpeed),
+        topRevs: plain(Math.round(lap.topRevs / 10) * 10),
+        onLimiter: plain(lap.onLimiter, 1),
+        belowPeak: plain(lap.belowPeak, 1),
+      })}
     >
       <rect y="4" width={W} height="16" fill="var(--road)" />
       <rect x={W - at(lap.onLimiter)} y="4" width={at(lap.onLimiter)} height="16" fill="var(--brake)" opacity="0.35" />
@@ -84,25 +86,34 @@
         stroke="var(--ink)"
         stroke-width={lap.belowPeak > 0.05 ? 0.8 : 0}
       />
-      <text x="2" y="34" style="font-size:11px">{metres(lap.straight)} at full throttle from {metres(lap.from)}</text>
+      <text x="2" y="34" style="font-size:11px"
+        >{tell('sheetLap.at_full_throttle_from', { straight: metres(lap.straight), from: metres(lap.from) })}</text
+      >
       <text x={W} y="34" text-anchor="end" style="font-size:11px"
-        >{speedText(lap.topSpeed)}, {plain(Math.round(lap.topRevs / 10) * 10)} revs</text
+        >{tell('sheetLap.revs', {
+          topSpeed: speedText(lap.topSpeed),
+          topRevs: plain(Math.round(lap.topRevs / 10) * 10),
+        })}</text
       >
     </svg>
     <p>
-      {lap.onLimiter > 0.05
-        ? `${plain(lap.onLimiter, 1)} s of it on the limiter.`
-        : lap.belowPeak > 0.3 && gains
-          ? `${plain(lap.belowPeak, 1)} s of it in the last gear below most power.`
-          : ''}
-      {#if fixed}{:else if !gains}No other final drive is quicker here.{/if}
+      {tell('sheetLap.s_of_it_on_the', {
+        isOnLimiter: lap.onLimiter > 0.05,
+        onLimiter: plain(lap.onLimiter, 1),
+        hasGains: !!(lap.belowPeak > 0.3 && gains),
+        belowPeak: plain(lap.belowPeak, 1),
+      })}
+      {#if fixed}{:else if !gains}{tell('sheetLap.no_other_final_drive_is')}{/if}
       {#if gains && !fixed}
-        A final drive of {plain(lap.finalDrive, 2)} gives {signed(lap.finalLap - lap.lapTime, 3)} s a lap.
+        {tell('sheetLap.a_final_drive_of_gives', {
+          finalDrive: plain(lap.finalDrive, 2),
+          lapTime: signed(lap.finalLap - lap.lapTime, 3),
+        })}
         <button type="button" class="link" data-take-final onclick={() => onfinal(lap.finalDrive)}
-          >Put it on the sheet</button
+          >{tell('sheetLap.put_it_on_the_sheet')}</button
         >
       {/if}
     </p>
-    <p class="text-xs">On the line of {on.name}, dry and warm as it was computed.</p>
+    <p class="text-xs">{tell('sheetLap.on_the_line_of_dry', { name: on.name })}</p>
   </div>
 {/if}

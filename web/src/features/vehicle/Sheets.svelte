@@ -18,6 +18,7 @@
   import GripDrawing from './GripDrawing.svelte';
   import SheetLap from './SheetLap.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
+  import { tell } from '../../words/tell';
 
   let { params }: { params: { id: string } } = $props();
   // svelte-ignore state_referenced_locally
@@ -39,12 +40,12 @@
   let turn = 0;
 
   const PURPOSES: Record<SetupSheet['purpose'], string> = {
-    DRY: 'dry',
-    WET: 'wet',
-    QUALIFYING: 'qualifying',
-    RACE: 'race',
+    DRY: tell('sheets.dry'),
+    WET: tell('sheets.wet'),
+    QUALIFYING: tell('sheets.qualifying'),
+    RACE: tell('sheets.race'),
   };
-  const EMPTY: SetupSheet = { name: 'New sheet', purpose: 'DRY', settings: [], note: '' };
+  const EMPTY: SetupSheet = { name: tell('sheets.new_sheet'), purpose: 'DRY', settings: [], note: '' };
   const known = $derived(Object.fromEntries(parameters.map((p) => [p.id, p])));
   const groups = $derived([...new Set(parameters.map((p) => p.group))]);
   const label = (id: string) => known[id]?.label ?? id.replace(/^own:/, '');
@@ -54,7 +55,7 @@
     try {
       parameters = await ask(api.GET('/api/setup-parameters'));
       vehicle = await ask(api.GET('/api/vehicles/{id}', { params: path }));
-      here.say(vehicle.name, 'set-up sheets', null);
+      here.say(vehicle.name, tell('sheets.set_up_sheets'), null);
       take(await ask(api.GET('/api/vehicles/{id}/sheets', { params: path })));
       const first = sheets.find((s) => s.id === next) ?? sheets[0];
       if (first) open(first.id);
@@ -212,36 +213,38 @@
           type="button"
           class={['btn btn-sm', s.id === chosen ? 'btn-primary' : '']}
           aria-pressed={s.id === chosen}
-          onclick={() => open(s.id)}>{s.sheet.name}{s.id === next ? ' · on it next' : ''}</button
+          onclick={() => open(s.id)}>{tell('sheets.on_it_next', { name: s.sheet.name, isId: s.id === next })}</button
         >
       {/each}
-      <button type="button" class="btn btn-sm" onclick={() => make(EMPTY)}>New sheet</button>
+      <button type="button" class="btn btn-sm" onclick={() => make(EMPTY)}>{tell('sheets.new_sheet')}</button>
       {#if sheet}
         {@const now = sheet}
         <button
           type="button"
           class="btn btn-sm"
-          onclick={() => make({ ...now, name: `${now.name}, copy`.slice(0, 100) })}>Copy this one</button
+          onclick={() => make({ ...now, name: tell('sheets.copy', { name: now.name }).slice(0, 100) })}
+          >{tell('sheets.copy_this_one')}</button
         >
       {/if}
       <span class="flex-1"></span>
-      <a class="link text-sm" href="#/vehicle/{params.id}">The vehicle</a>
+      <a class="link text-sm" href="#/vehicle/{params.id}">{tell('sheets.the_vehicle')}</a>
     </div>
     {#if vehicle.numbers.fixedSetup}
       <p class="border-warning border-l-4 pl-2 text-sm" data-fixed>
-        The set-up of this vehicle is fixed (said with <a class="link" href="#/vehicle/{params.id}">the vehicle</a>): a
-        sheet records what it has, and nothing is proposed to be set. The balance of each corner says what to do
-        instead.
+        {tell('sheets.the_set_up_of_this')}
+        <a class="link" href="#/vehicle/{params.id}">{tell('sheets.the_vehicle_2')}</a>{tell(
+          'sheets.a_sheet_records_what_it',
+        )}
       </p>
     {/if}
     {#if !sheet}
-      <p>No sheet yet. A sheet says what is set on the vehicle and why; the next session starts from it.</p>
+      <p>{tell('sheets.no_sheet_yet_a_sheet')}</p>
     {:else}
       <div class="grid grid-cols-[minmax(0,1fr)_460px] gap-6">
         <section class="grid content-start gap-2">
           <div class="flex flex-wrap items-end gap-2">
             <label class="grid gap-0.5 text-sm">
-              Name
+              {tell('sheets.name')}
               <input
                 class="input input-sm w-52"
                 name="sheet-name"
@@ -251,7 +254,7 @@
               />
             </label>
             <label class="grid gap-0.5 text-sm">
-              For
+              {tell('sheets.for')}
               <select
                 class="select select-sm"
                 value={sheet.purpose}
@@ -260,25 +263,34 @@
                 {#each Object.entries(PURPOSES) as [k, word] (k)}<option value={k}>{word}</option>{/each}
               </select>
             </label>
-            <button type="button" class="btn btn-sm" disabled={!past.length} onclick={undo}>Undo</button>
+            <button type="button" class="btn btn-sm" disabled={!past.length} onclick={undo}
+              >{tell('sheets.undo')}</button
+            >
             <button
               type="button"
               class="btn btn-sm btn-primary"
               disabled={!dirty || !!effect?.problems.length}
-              onclick={save}>{dirty ? 'Save' : 'Saved'}</button
+              onclick={save}>{tell('sheets.save_saved', { hasDirty: !!dirty })}</button
             >
             {#if chosen === next}
-              <button type="button" class="btn btn-sm" onclick={() => putOn(null)}>Take off for the next session</button
+              <button type="button" class="btn btn-sm" onclick={() => putOn(null)}
+                >{tell('sheets.take_off_for_the_next')}</button
               >
             {:else}
-              <button type="button" class="btn btn-sm" onclick={() => putOn(chosen)}>Put on for the next session</button
+              <button type="button" class="btn btn-sm" onclick={() => putOn(chosen)}
+                >{tell('sheets.put_on_for_the_next')}</button
               >
             {/if}
-            <button type="button" class="btn btn-sm" onclick={remove}>Remove</button>
+            <button type="button" class="btn btn-sm" onclick={remove}>{tell('sheets.remove')}</button>
           </div>
           <div class="max-h-[560px] overflow-y-auto pr-1">
-            <table class="table-xs table" aria-label="Settings">
-              <thead><tr><th>What</th><th>Set to</th><th>Why</th><th></th></tr></thead>
+            <table class="table-xs table" aria-label={tell('sheets.settings')}>
+              <thead
+                ><tr
+                  ><th>{tell('sheets.what')}</th><th>{tell('sheets.set_to')}</th><th>{tell('sheets.why')}</th><th
+                  ></th></tr
+                ></thead
+              >
               <tbody>
                 {#each sheet.settings as s (s.parameter)}
                   {@const p = known[s.parameter]}
@@ -287,9 +299,9 @@
                     <th scope="row" class="font-normal">
                       {label(s.parameter)}
                       {#if p?.understood}<span
-                          title="The computation uses it"
+                          title={tell('sheets.the_computation_uses_it')}
                           role="img"
-                          aria-label="used by the computation">◆</span
+                          aria-label={tell('sheets.used_by_the_computation')}>◆</span
                         >{/if}
                     </th>
                     <td>
@@ -297,8 +309,8 @@
                         <input
                           class={['input input-xs w-20 text-right', wrong ? 'input-error' : '']}
                           type="number"
-                          step={p?.step ?? 'any'}
-                          aria-label="{label(s.parameter)}, number"
+                          step={p?.step ?? tell('sheets.any')}
+                          aria-label={tell('sheets.number', { parameter: label(s.parameter) })}
                           value={s.number ?? ''}
                           onchange={(e) => {
                             const v = e.currentTarget.valueAsNumber;
@@ -308,7 +320,7 @@
                         {#if p}{p.unit}{:else}
                           <input
                             class="input input-xs w-12"
-                            aria-label="Unit"
+                            aria-label={tell('sheets.unit')}
                             maxlength="20"
                             value={s.unit}
                             onchange={(e) => set(s.parameter, { unit: e.currentTarget.value })}
@@ -317,7 +329,7 @@
                         {#if !p?.understood}
                           <input
                             class="input input-xs w-24"
-                            aria-label="{label(s.parameter)}, in words"
+                            aria-label={tell('sheets.in_words', { parameter: label(s.parameter) })}
                             maxlength="200"
                             value={s.words}
                             onchange={(e) => set(s.parameter, { words: e.currentTarget.value })}
@@ -329,7 +341,7 @@
                     <td>
                       <input
                         class="input input-xs w-full"
-                        aria-label="Why {label(s.parameter)} is so"
+                        aria-label={tell('sheets.why_is_so', { parameter: label(s.parameter) })}
                         maxlength="500"
                         value={s.reason}
                         onchange={(e) => set(s.parameter, { reason: e.currentTarget.value })}
@@ -339,7 +351,7 @@
                       <button
                         type="button"
                         class="btn btn-xs"
-                        aria-label="Take {label(s.parameter)} off the sheet"
+                        aria-label={tell('sheets.take_off_the_sheet', { parameter: label(s.parameter) })}
                         onclick={() => edit({ settings: sheet?.settings.filter((k) => k !== s) ?? [] })}>×</button
                       >
                     </td>
@@ -348,7 +360,7 @@
               </tbody>
             </table>
             <label class="mt-2 flex items-center gap-2 text-sm">
-              Put on the sheet
+              {tell('sheets.put_on_the_sheet')}
               <select
                 class="select select-sm w-60"
                 name="add-setting"
@@ -358,7 +370,7 @@
                   e.currentTarget.value = '';
                 }}
               >
-                <option value="">choose…</option>
+                <option value="">{tell('sheets.choose')}</option>
                 {#each groups as g (g)}
                   <optgroup label={g}>
                     {#each parameters.filter((p) => p.group === g && !sheet?.settings.some((s) => s.parameter === p.id)) as p (p.id)}
@@ -367,7 +379,7 @@
                   </optgroup>
                 {/each}
               </select>
-              ◆ is used by the computation, the rest is recorded
+              {tell('sheets.is_used_by_the_computation')}
             </label>
             <form
               class="mt-2 flex items-center gap-2 text-sm"
@@ -378,10 +390,10 @@
               }}
             >
               <label class="flex items-center gap-2">
-                Something of my own
+                {tell('sheets.something_of_my_own')}
                 <input class="input input-sm w-48" name="own-setting" maxlength="50" bind:value={own} />
               </label>
-              <button class="btn btn-sm" disabled={!own.trim()}>Put on</button>
+              <button class="btn btn-sm" disabled={!own.trim()}>{tell('sheets.put_on')}</button>
             </form>
           </div>
         </section>
@@ -389,20 +401,27 @@
           {#if effect?.with}
             {@const a = effect.without}
             {@const b = effect.with}
-            <table class="table-sm table" aria-label="What the sheet leads to" data-effect>
-              <thead><tr><th></th><th>in the garage</th><th>with this sheet</th></tr></thead>
+            <table class="table-sm table" aria-label={tell('sheets.what_the_sheet_leads_to')} data-effect>
+              <thead
+                ><tr><th></th><th>{tell('sheets.in_the_garage')}</th><th>{tell('sheets.with_this_sheet')}</th></tr
+                ></thead
+              >
               <tbody>
-                <tr><th scope="row">Top speed</th><td>{speedText(a.topSpeed)}</td><td>{speedText(b.topSpeed)}</td></tr>
+                <tr
+                  ><th scope="row">{tell('sheets.top_speed')}</th><td>{speedText(a.topSpeed)}</td><td
+                    >{speedText(b.topSpeed)}</td
+                  ></tr
+                >
                 <tr>
-                  <th scope="row">100 to 0 km/h</th><td>{metres(a.stopDistance, 1)}</td>
+                  <th scope="row">{tell('sheets.100_to_0_km_h')}</th><td>{metres(a.stopDistance, 1)}</td>
                   <td>{metres(b.stopDistance, 1)} ({signed(b.stopDistance - a.stopDistance, 1)})</td>
                 </tr>
                 <tr>
-                  <th scope="row">0 to 100 km/h</th><td>{plain(a.toHundred, 2)} s</td>
+                  <th scope="row">{tell('sheets.0_to_100_km_h')}</th><td>{plain(a.toHundred, 2)} s</td>
                   <td>{plain(b.toHundred, 2)} s ({signed(b.toHundred - a.toHundred, 2)})</td>
                 </tr>
                 <tr>
-                  <th scope="row">Mass</th><td>{plain(vehicle.numbers.mass)} kg</td>
+                  <th scope="row">{tell('sheets.mass')}</th><td>{plain(vehicle.numbers.mass)} kg</td>
                   <td>{plain(effect.vehicle?.mass ?? 0)} kg</td>
                 </tr>
               </tbody>
@@ -422,7 +441,7 @@
                           number: ratio,
                           words: '',
                           unit: '',
-                          reason: 'the longest straight',
+                          reason: tell('sheets.the_longest_straight'),
                         },
                       ],
                     })}
@@ -432,25 +451,25 @@
           {#each others as f (f.field)}<p class="text-error text-sm">{f.message}</p>{/each}
           {#if sheets.length > 1}
             <label class="flex items-center gap-2 text-sm">
-              Compare with
+              {tell('sheets.compare_with')}
               <select
                 class="select select-sm"
                 name="compare"
                 value={against}
                 onchange={(e) => compare(e.currentTarget.value)}
               >
-                <option value="">nothing</option>
+                <option value="">{tell('sheets.nothing')}</option>
                 {#each sheets.filter((s) => s.id !== chosen) as s (s.id)}<option value={s.id}>{s.sheet.name}</option
                   >{/each}
               </select>
             </label>
             {#if against}
-              {#if dirty}<p class="text-sm">As saved; what is not saved yet is left out.</p>{/if}
-              <table class="table-xs table" aria-label="What differs">
+              {#if dirty}<p class="text-sm">{tell('sheets.as_saved_what_is_not')}</p>{/if}
+              <table class="table-xs table" aria-label={tell('sheets.what_differs')}>
                 <tbody>
                   {#each differences as d (d.parameter)}
                     <tr><th scope="row">{label(d.parameter)}</th><td>{said(d.first)}</td><td>{said(d.second)}</td></tr>
-                  {:else}<tr><td>No difference.</td></tr>{/each}
+                  {:else}<tr><td>{tell('sheets.no_difference')}</td></tr>{/each}
                 </tbody>
               </table>
             {/if}
@@ -458,5 +477,5 @@
         </section>
       </div>
     {/if}
-  {:else if !problem}<p role="status">Opening…</p>{/if}
+  {:else if !problem}<p role="status">{tell('sheets.opening')}</p>{/if}
 </main>

@@ -2,6 +2,7 @@
   import { scaleLinear } from 'd3-scale';
   import type { Vehicle } from '../../api/api';
   import { pathOf } from '../../road/strip';
+  import { tell } from '../../words/tell';
 
   let { vehicle }: { vehicle: Vehicle } = $props();
   const W = 190;
@@ -12,7 +13,7 @@
   const inside = $derived(curve.filter((p) => p.revs <= vehicle.engine.limitRevs));
 </script>
 
-<svg viewBox="0 0 {W} {H}" class="w-full" role="img" aria-label="Torque against revs">
+<svg viewBox="0 0 {W} {H}" class="w-full" role="img" aria-label={tell('torqueSketch.torque_against_revs')}>
   <path
     d={pathOf(
       [

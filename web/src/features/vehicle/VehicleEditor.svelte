@@ -10,6 +10,7 @@
   import GearDrawing from './GearDrawing.svelte';
   import GripDrawing from './GripDrawing.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
+  import { tell } from '../../words/tell';
 
   let { params }: { params: { id: string } } = $props();
 
@@ -33,7 +34,7 @@
       vehicle = complete(view.numbers, view.chassis);
       name = view.name;
       version = view.version;
-      here.say(view.name, `from ${view.basedOn.replaceAll('-', ' ')}`, null);
+      here.say(view.name, tell('vehicleEditor.from', { replaceAll: view.basedOn.replaceAll('-', ' ') }), null);
       const kept = sessionStorage.getItem(`marvek.vehicle.${params.id}.${version}`);
       if (kept) {
         history.remember(vehicle);
@@ -116,36 +117,37 @@
         {#if figures}
           <dl class="flex gap-8" data-figures={steps}>
             <div>
-              <dt class="text-sm">Top speed</dt>
+              <dt class="text-sm">{tell('vehicleEditor.top_speed')}</dt>
               <dd class="text-2xl font-bold" data-top>{speedText(figures.topSpeed)}</dd>
             </div>
             <div>
-              <dt class="text-sm">100 to 0 km/h</dt>
+              <dt class="text-sm">{tell('vehicleEditor.100_to_0_km_h')}</dt>
               <dd class="text-2xl font-bold" data-stop>{metres(figures.stopDistance, 1)}</dd>
             </div>
             <div>
-              <dt class="text-sm">0 to 100 km/h</dt>
+              <dt class="text-sm">{tell('vehicleEditor.0_to_100_km_h')}</dt>
               <dd class="text-2xl font-bold">{plain(figures.toHundred, 1)} s</dd>
             </div>
           </dl>
           <GearDrawing vehicle={v} {figures} />
           <GripDrawing {figures} />
-          <table class="table-xs table w-auto" aria-label="Speed of each gear">
+          <table class="table-xs table w-auto" aria-label={tell('vehicleEditor.speed_of_each_gear')}>
             <thead>
               <tr
-                ><th>Gear</th>{#each figures.gears as gear (gear.gear)}<th class="text-right">{gear.gear}</th
+                ><th>{tell('vehicleEditor.gear')}</th>{#each figures.gears as gear (gear.gear)}<th class="text-right"
+                    >{gear.gear}</th
                   >{/each}</tr
               >
             </thead>
             <tbody>
               <tr>
-                <th scope="row">at the shift</th>
+                <th scope="row">{tell('vehicleEditor.at_the_shift')}</th>
                 {#each figures.gears as gear (gear.gear)}<td class="text-right" data-gear-speed={gear.gear}
                     >{speedText(gear.atShift)}</td
                   >{/each}
               </tr>
               <tr>
-                <th scope="row">safe to take below</th>
+                <th scope="row">{tell('vehicleEditor.safe_to_take_below')}</th>
                 {#each figures.gears as gear (gear.gear)}<td class="text-right">{speedText(gear.safeDown)}</td>{/each}
               </tr>
             </tbody>
@@ -155,32 +157,29 @@
       <section class="grid content-start gap-3">
         <div class="flex items-end gap-2">
           <label class="grid flex-1 gap-1">
-            Name <input
-              class="input w-full"
-              bind:value={name}
-              maxlength="100"
-              required
-              oninput={() => (dirty = true)}
-            />
+            {tell('vehicleEditor.name')}
+            <input class="input w-full" bind:value={name} maxlength="100" required oninput={() => (dirty = true)} />
           </label>
           <div class="join">
             <button
               type="button"
               class="btn join-item"
               disabled={steps < 0 || !history.canUndo}
-              onclick={() => vehicle && travel(history.undo(vehicle))}>Undo</button
+              onclick={() => vehicle && travel(history.undo(vehicle))}>{tell('vehicleEditor.undo')}</button
             >
             <button
               type="button"
               class="btn join-item"
               disabled={steps < 0 || !history.canRedo}
-              onclick={() => vehicle && travel(history.redo(vehicle))}>Redo</button
+              onclick={() => vehicle && travel(history.redo(vehicle))}>{tell('vehicleEditor.redo')}</button
             >
           </div>
-          <button class="btn btn-primary" disabled={!dirty || findings.length > 0}>{dirty ? 'Save' : 'Saved'}</button>
+          <button class="btn btn-primary" disabled={!dirty || findings.length > 0}
+            >{tell('vehicleEditor.save_saved', { hasDirty: !!dirty })}</button
+          >
         </div>
         <div class="flex gap-6">
-          {#each [['antiLock', 'Anti-lock brakes'], ['traction', 'Traction control']] as const as [aid, word] (aid)}
+          {#each [['antiLock', tell('vehicleEditor.anti_lock_brakes')], ['traction', tell('vehicleEditor.traction_control')]] as const as [aid, word] (aid)}
             <label class="flex items-center gap-2 text-sm">
               <input
                 type="checkbox"
@@ -210,7 +209,7 @@
               history.settle();
             }}
           />
-          Its set-up is not mine to change: tell me what to do at the wheel and the pedals instead
+          {tell('vehicleEditor.its_set_up_is_not')}
         </label>
         <div class="grid max-h-[540px] grid-cols-2 gap-x-6 gap-y-3 overflow-y-auto pr-2">
           {#each groupsOf(v) as group (group.title)}
@@ -239,7 +238,7 @@
             </fieldset>
           {/each}
           <fieldset class="grid content-start gap-1">
-            <legend class="mb-1 font-bold">Gears</legend>
+            <legend class="mb-1 font-bold">{tell('vehicleEditor.gears')}</legend>
             {#each v.gearbox.ratios as ratio, i (i)}
               <label class="flex items-center gap-2 text-sm">
                 <span class="flex-1">{i + 1}</span>
@@ -269,7 +268,7 @@
           </fieldset>
         </div>
         <details>
-          <summary class="cursor-pointer font-bold">Torque curve</summary>
+          <summary class="cursor-pointer font-bold">{tell('vehicleEditor.torque_curve')}</summary>
           <div class="mt-1 grid grid-cols-5 gap-2">
             {#each v.engine.curve as point, i (i)}
               <label class="grid text-sm">
@@ -278,7 +277,7 @@
                   class="input input-sm w-full text-right"
                   type="number"
                   step="1"
-                  aria-label="Torque at {point.revs} revs, Nm"
+                  aria-label={tell('vehicleEditor.torque_at_revs_nm', { revs: point.revs })}
                   value={point.torque}
                   oninput={(e) => {
                     const x = e.currentTarget.valueAsNumber;
@@ -301,13 +300,13 @@
           </div>
           {#if finding('engine.curve')}<p class="text-error text-sm">{finding('engine.curve')}</p>{/if}
         </details>
-        <a class="link justify-self-start" href="#/sheets/{params.id}">Set-up sheets of this vehicle</a>
+        <a class="link justify-self-start" href="#/sheets/{params.id}">{tell('vehicleEditor.set_up_sheets_of_this')}</a>
         <button type="button" class="btn btn-link justify-self-start px-0" onclick={() => push('/')}
-          >Back to the paddock</button
+          >{tell('vehicleEditor.back_to_the_paddock')}</button
         >
       </section>
     </form>
   {:else if !problem}
-    <p role="status">Opening…</p>
+    <p role="status">{tell('vehicleEditor.opening')}</p>
   {/if}
 </main>

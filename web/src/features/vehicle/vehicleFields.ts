@@ -1,4 +1,5 @@
 import type { Vehicle } from '../../api/api';
+import { tell } from '../../words/tell';
 
 /** A number of a vehicle that can be edited; `scale` turns what is kept into what is shown. */
 export interface Field {
@@ -29,107 +30,107 @@ export function groupsOf(v: Vehicle): Group[] {
   const motorcycle = v.kind === 'MOTORCYCLE';
   const groups: Group[] = [
     {
-      title: 'Body',
+      title: tell('vehicleFields.body'),
       fields: [
-        f('Mass with driver and fuel', 'kg', 'mass', 5),
-        f('Width', 'm', 'width', 0.01),
-        f('Wheelbase', 'm', 'wheelbase', 0.01),
-        f('Centre of gravity, height', 'm', 'cogHeight', 0.01),
-        f('… behind the front axle', 'm', 'cogToFront', 0.01),
-        ...(motorcycle ? [f('Lean at most', '°', 'leanLimit', 1, DEG)] : []),
+        f(tell('vehicleFields.mass_with_driver_and_fuel'), 'kg', 'mass', 5),
+        f(tell('vehicleFields.width'), 'm', 'width', 0.01),
+        f(tell('vehicleFields.wheelbase'), 'm', 'wheelbase', 0.01),
+        f(tell('vehicleFields.centre_of_gravity_height'), 'm', 'cogHeight', 0.01),
+        f(tell('vehicleFields.behind_the_front_axle'), 'm', 'cogToFront', 0.01),
+        ...(motorcycle ? [f(tell('vehicleFields.lean_at_most'), '°', 'leanLimit', 1, DEG)] : []),
       ],
     },
     {
-      title: 'Grip and air',
+      title: tell('vehicleFields.grip_and_air'),
       fields: [
-        f('Grip along', '×', 'tyres.muX', 0.01),
-        f('Grip across', '×', 'tyres.muY', 0.01),
-        f('Grip lost with load', '', 'tyres.loadSensitivity', 0.01),
-        f('Rolling resistance', '%', 'tyres.rolling', 0.1, 100),
-        f('Drag area', 'm²', 'aero.cdA', 0.01),
-        f('Downforce area', 'm²', 'aero.clA', 0.05),
+        f(tell('vehicleFields.grip_along'), '×', 'tyres.muX', 0.01),
+        f(tell('vehicleFields.grip_across'), '×', 'tyres.muY', 0.01),
+        f(tell('vehicleFields.grip_lost_with_load'), '', 'tyres.loadSensitivity', 0.01),
+        f(tell('vehicleFields.rolling_resistance'), '%', 'tyres.rolling', 0.1, 100),
+        f(tell('vehicleFields.drag_area'), 'm²', 'aero.cdA', 0.01),
+        f(tell('vehicleFields.downforce_area'), 'm²', 'aero.clA', 0.05),
       ],
     },
     {
-      title: 'Engine and gearbox',
+      title: tell('vehicleFields.engine_and_gearbox'),
       fields: [
-        f('Shift at', 'revs', 'engine.shiftRevs', 50),
-        f('Limit at', 'revs', 'engine.limitRevs', 50),
-        f('Cylinders', '', 'engine.cylinders', 1),
-        f('Strokes', '', 'engine.strokes', 2),
-        f('Final drive', ': 1', 'gearbox.finalDrive', 0.05),
-        f('Rolling radius', 'm', 'gearbox.rollingRadius', 0.001),
-        f('Reaches the wheels', '%', 'gearbox.efficiency', 1, 100),
-        f('Shift takes', 's', 'gearbox.shiftTime', 0.01),
+        f(tell('vehicleFields.shift_at'), tell('vehicleFields.revs'), 'engine.shiftRevs', 50),
+        f(tell('vehicleFields.limit_at'), tell('vehicleFields.revs'), 'engine.limitRevs', 50),
+        f(tell('vehicleFields.cylinders'), '', 'engine.cylinders', 1),
+        f(tell('vehicleFields.strokes'), '', 'engine.strokes', 2),
+        f(tell('vehicleFields.final_drive'), ': 1', 'gearbox.finalDrive', 0.05),
+        f(tell('vehicleFields.rolling_radius'), 'm', 'gearbox.rollingRadius', 0.001),
+        f(tell('vehicleFields.reaches_the_wheels'), '%', 'gearbox.efficiency', 1, 100),
+        f(tell('vehicleFields.shift_takes'), 's', 'gearbox.shiftTime', 0.01),
       ],
     },
     {
-      title: 'Brakes',
+      title: tell('vehicleFields.brakes'),
       fields: [
-        f('Most brake force', 'N', 'brakes.mostForce', 100),
-        f('Brakes at the front', '%', 'brakes.frontShare', 1, 100),
-        f('Throttle shut slows by', 'm/s²', 'brakes.engineBraking', 0.1),
+        f(tell('vehicleFields.most_brake_force'), 'N', 'brakes.mostForce', 100),
+        f(tell('vehicleFields.brakes_at_the_front'), '%', 'brakes.frontShare', 1, 100),
+        f(tell('vehicleFields.throttle_shut_slows_by'), 'm/s²', 'brakes.engineBraking', 0.1),
       ],
     },
     {
-      title: 'Over kerbs',
+      title: tell('vehicleFields.over_kerbs'),
       fields: [
-        f('Ride height', 'cm', 'floor.rideHeight', 0.5, 100),
-        f('Floor width', 'm', 'floor.width', 0.01),
-        f('Between tyre middles', 'm', 'floor.track', 0.01),
-        f('Tyre width', 'cm', 'floor.tyreWidth', 1, 100),
+        f(tell('vehicleFields.ride_height'), 'cm', 'floor.rideHeight', 0.5, 100),
+        f(tell('vehicleFields.floor_width'), 'm', 'floor.width', 0.01),
+        f(tell('vehicleFields.between_tyre_middles'), 'm', 'floor.track', 0.01),
+        f(tell('vehicleFields.tyre_width'), 'cm', 'floor.tyreWidth', 1, 100),
       ],
     },
     {
-      title: 'Fuel',
+      title: tell('vehicleFields.fuel'),
       fields: [
-        f('In the tank now', 'l', 'fuel.load', 1),
-        f('Tank holds', 'l', 'fuel.capacity', 1),
-        f('Weighs', 'kg/l', 'fuel.density', 0.01),
-        f('Holds', 'MJ/kg', 'fuel.heating', 0.1),
-        f('Engine makes of it', '%', 'fuel.efficiency', 0.5, 100),
+        f(tell('vehicleFields.in_the_tank_now'), 'l', 'fuel.load', 1),
+        f(tell('vehicleFields.tank_holds'), 'l', 'fuel.capacity', 1),
+        f(tell('vehicleFields.weighs'), 'kg/l', 'fuel.density', 0.01),
+        f(tell('vehicleFields.holds'), 'MJ/kg', 'fuel.heating', 0.1),
+        f(tell('vehicleFields.engine_makes_of_it'), '%', 'fuel.efficiency', 0.5, 100),
       ],
     },
     {
-      title: 'Springs, where known',
+      title: tell('vehicleFields.springs_where_known'),
       fields: [
-        f('Body moves at', 'Hz', 'ride.frequency', 0.1),
-        f('Down to the stops', 'cm', 'ride.bump', 0.1, 100),
-        f('Up until a wheel hangs', 'cm', 'ride.droop', 0.1, 100),
+        f(tell('vehicleFields.body_moves_at'), 'Hz', 'ride.frequency', 0.1),
+        f(tell('vehicleFields.down_to_the_stops'), 'cm', 'ride.bump', 0.1, 100),
+        f(tell('vehicleFields.up_until_a_wheel_hangs'), 'cm', 'ride.droop', 0.1, 100),
       ],
     },
     {
-      title: 'Drag device, if any',
+      title: tell('vehicleFields.drag_device_if_any'),
       fields: [
-        f('Drag with it open', '%', 'device.drag', 1, 100),
-        f('Downforce with it open', '%', 'device.downforce', 1, 100),
+        f(tell('vehicleFields.drag_with_it_open'), '%', 'device.drag', 1, 100),
+        f(tell('vehicleFields.downforce_with_it_open'), '%', 'device.downforce', 1, 100),
       ],
     },
   ];
   if (!motorcycle) {
     groups.push({
-      title: 'Two axles',
+      title: tell('vehicleFields.two_axles'),
       fields: [
-        f('Front track', 'm', 'chassis.trackFront', 0.01),
-        f('Rear track', 'm', 'chassis.trackRear', 0.01),
-        f('Roll held at the front', '%', 'chassis.rollFront', 1, 100),
-        f('Downforce at the front', '%', 'chassis.liftFront', 1, 100),
-        f('Rear tyres grip, to front', '%', 'chassis.gripRear', 1, 100),
-        f('Throttle shut holds', 'Nm', 'chassis.closedTorque', 1),
-        f('A step of the balance', '%', 'chassis.brakeStep', 0.1, 100),
-        f('A step of the front bar', '%', 'chassis.barStep', 0.1, 100),
-        f('A step of the wing, down', 'm²', 'chassis.wingStep', 0.005),
-        f('… and drag with it', 'm²', 'chassis.wingDrag', 0.001),
+        f(tell('vehicleFields.front_track'), 'm', 'chassis.trackFront', 0.01),
+        f(tell('vehicleFields.rear_track'), 'm', 'chassis.trackRear', 0.01),
+        f(tell('vehicleFields.roll_held_at_the_front'), '%', 'chassis.rollFront', 1, 100),
+        f(tell('vehicleFields.downforce_at_the_front'), '%', 'chassis.liftFront', 1, 100),
+        f(tell('vehicleFields.rear_tyres_grip_to_front'), '%', 'chassis.gripRear', 1, 100),
+        f(tell('vehicleFields.throttle_shut_holds'), 'Nm', 'chassis.closedTorque', 1),
+        f(tell('vehicleFields.a_step_of_the_balance'), '%', 'chassis.brakeStep', 0.1, 100),
+        f(tell('vehicleFields.a_step_of_the_front'), '%', 'chassis.barStep', 0.1, 100),
+        f(tell('vehicleFields.a_step_of_the_wing'), 'm²', 'chassis.wingStep', 0.005),
+        f(tell('vehicleFields.and_drag_with_it'), 'm²', 'chassis.wingDrag', 0.001),
       ],
     });
   }
   if (v.boost) {
     groups.push({
-      title: 'Boost',
+      title: tell('vehicleFields.boost'),
       fields: [
         f('Power', 'kW', 'boost.power', 1, 0.001),
-        f('Energy a lap', 'kJ', 'boost.energyPerLap', 10, 0.001),
-        f('Of braking, stored', '%', 'boost.recovery', 1, 100),
+        f(tell('vehicleFields.energy_a_lap'), 'kJ', 'boost.energyPerLap', 10, 0.001),
+        f(tell('vehicleFields.of_braking_stored'), '%', 'boost.recovery', 1, 100),
       ],
     });
   }

@@ -27,6 +27,7 @@
   import { cornerWord } from '../../words/words';
   import LandmarkShape from '../../road/LandmarkShape.svelte';
   import ProblemBox from '../../kit/ProblemBox.svelte';
+  import { tell } from '../../words/tell';
 
   let { params }: { params: { id: string } } = $props();
   // svelte-ignore state_referenced_locally
@@ -73,7 +74,7 @@
     words = '';
     const place = desk.view?.place;
     if (!road || !place) {
-      words = 'Nobody has said where on the earth this circuit lies. Go by the next landmark.';
+      words = tell('walk.nobody_has_said_where_on');
       known = 'hand';
       return;
     }
@@ -85,12 +86,12 @@
       (fix: Fix) => {
         const at = onRoad(r, place, fix, around);
         if (!at) {
-          words = 'You are not at the circuit. Go by the next landmark.';
+          words = tell('walk.you_are_not_at_the');
           return;
         }
         around = at.station;
         station = at.station;
-        words = fix.accuracy > 12 ? `Position to ${Math.round(fix.accuracy)} m only` : '';
+        words = fix.accuracy > 12 ? tell('walk.position_to_m_only', { accuracy: Math.round(fix.accuracy) }) : '';
       },
       (said) => {
         words = said;
@@ -152,7 +153,7 @@
   }
   /** A level laid on the road: across it, the computation takes what it reads; along it, it is a note. */
   function note(what: 'gradient' | 'camber') {
-    const text = `gradient ${level > 0 ? 'up' : 'down'} ${Math.abs(level)} %`;
+    const text = tell('walk.gradient_up_down', { someLevel: level > 0, level: Math.abs(level) });
     if (what === 'camber') {
       const z = newZone('LEVEL', round(station - 10), round(station + 10), level < 0 ? 'RIGHT' : 'LEFT');
       made('zones', { ...z, amount: Math.abs(level) / 100 });
@@ -226,10 +227,14 @@
   data-station={Math.round(station)}
 >
   <header class="flex items-center gap-2 px-3 py-1">
-    <a class="link text-sm" href="#/survey/{id}">Survey</a>
+    <a class="link text-sm" href="#/survey/{id}">{tell('walk.survey')}</a>
     <strong class="flex-1 truncate text-center">{desk.view?.summary.circuit ?? ''}</strong>
     <span class="text-sm" role="status" data-sent>
-      {desk.offline ? `${desk.waiting} kept here` : desk.waiting ? 'sending…' : 'all sent'}
+      {tell('walk.kept_here_sending_all_sent', {
+        hasOffline: !!desk.offline,
+        waiting: desk.waiting,
+        hasWaiting: !!desk.waiting,
+      })}
     </span>
   </header>
   {#if problem}<div class="px-3"><ProblemBox {problem} /></div>{/if}
@@ -237,19 +242,25 @@
       <ProblemBox problem={desk.problem} />{#if desk.aside}<button
           type="button"
           class="btn btn-sm mt-1"
-          onclick={() => desk.makeAgain()}>Make my change all the same</button
+          onclick={() => desk.makeAgain()}>{tell('walk.make_my_change_all_the')}</button
         >{/if}
     </div>{/if}
   <p class="flex items-baseline gap-3 px-3">
     <strong class="text-2xl">{metres(wrap(station))}</strong>
     <span class="flex-1"
-      >{corner ? `${inside ? 'in' : 'towards'} ${cornerWord(corner)}, ${corner.left ? 'left' : 'right'}` : ''}</span
+      >{corner
+        ? tell('walk.in_towards_left_right', {
+            hasInside: !!inside,
+            corner: cornerWord(corner),
+            hasLeft: !!corner.left,
+          })
+        : ''}</span
     >
     {#if words}<span class="text-right text-sm">{words}</span>{/if}
   </p>
   <div class="min-h-0 flex-1" bind:clientWidth={width} bind:clientHeight={height}>
     {#if road}
-      <svg {width} {height} class="block" role="img" aria-label="The road ahead, upwards">
+      <svg {width} {height} class="block" role="img" aria-label={tell('walk.the_road_ahead_upwards')}>
         <path
           d={pathOf(
             [
@@ -309,24 +320,25 @@
   {#if lastThing && last && !sheet}
     <div class="border-base-300 flex items-center gap-2 border-t px-3 py-1">
       <span class="flex-1 truncate"
-        >{nameOf(last.sort, lastThing)} at {metres(
-          'station' in lastThing ? lastThing.station : 'from' in lastThing ? lastThing.from : station,
-        )}</span
+        >{tell('walk.at', {
+          lastThing: nameOf(last.sort, lastThing),
+          station: metres('station' in lastThing ? lastThing.station : 'from' in lastThing ? lastThing.from : station),
+        })}</span
       >
       {#if 'label' in lastThing}
         <input
           class="input w-24"
-          aria-label="What it reads or is called"
+          aria-label={tell('walk.what_it_reads_or_is')}
           value={lastThing.label}
           onchange={(e) => edit({ label: e.currentTarget.value }, 'label')}
         />
       {/if}
-      <button type="button" class="btn min-h-11" onclick={() => desk.undo()}>Undo</button>
+      <button type="button" class="btn min-h-11" onclick={() => desk.undo()}>{tell('walk.undo')}</button>
     </div>
   {/if}
 
   {#if sheet === 'landmark'}
-    <div class="grid grid-cols-4 gap-2 p-3" role="group" aria-label="Which landmark">
+    <div class="grid grid-cols-4 gap-2 p-3" role="group" aria-label={tell('walk.which_landmark')}>
       {#each Object.keys(LANDMARKS) as LandmarkKind[] as kind (kind)}
         <button
           type="button"
@@ -344,7 +356,7 @@
       {/each}
     </div>
   {:else if sheet === 'kerb'}
-    <div class="grid grid-cols-2 gap-2 p-3" role="group" aria-label="Which kerb">
+    <div class="grid grid-cols-2 gap-2 p-3" role="group" aria-label={tell('walk.which_kerb')}>
       {#each Object.entries(PROFILES) as [profile, word] (profile)}
         <button
           type="button"
@@ -356,11 +368,11 @@
     </div>
   {:else if sheet === 'zone'}
     <div class="grid gap-2 p-3">
-      <select class="select h-12 w-full" aria-label="Kind of zone" bind:value={zoneKind}>
+      <select class="select h-12 w-full" aria-label={tell('walk.kind_of_zone')} bind:value={zoneKind}>
         {#each Object.entries(ZONES) as [kind, z] (kind)}<option value={kind}>{z.word}</option>{/each}
       </select>
       <div class="grid grid-cols-3 gap-2">
-        {#each [['LEFT', 'left'], ['BOTH', 'whole road'], ['RIGHT', 'right']] as const as [side, word] (side)}
+        {#each [['LEFT', 'left'], ['BOTH', tell('walk.whole_road')], ['RIGHT', 'right']] as const as [side, word] (side)}
           <button type="button" class="btn h-14" data-walk-side={side} onclick={() => startZone(zoneKind, side)}
             >{word}</button
           >
@@ -368,7 +380,7 @@
       </div>
     </div>
   {:else if sheet === 'limit'}
-    <div class="grid grid-cols-1 gap-2 p-3" role="group" aria-label="What counts as the edge">
+    <div class="grid grid-cols-1 gap-2 p-3" role="group" aria-label={tell('walk.what_counts_as_the_edge')}>
       {#each Object.entries(LIMIT_LINES) as [line, word] (line)}
         <button
           type="button"
@@ -381,24 +393,26 @@
   {:else if sheet === 'level'}
     <div class="grid gap-2 p-3">
       <label class="flex items-center gap-3">
-        <span class="flex-1">The level reads, %</span>
+        <span class="flex-1">{tell('walk.the_level_reads')}</span>
         <button
           type="button"
           class="btn btn-square size-12"
-          aria-label="Less"
+          aria-label={tell('walk.less')}
           onclick={() => (level = Math.round((level - 0.5) * 10) / 10)}>−</button
         >
         <input class="input h-12 w-20 text-center" type="number" step="0.5" bind:value={level} />
         <button
           type="button"
           class="btn btn-square size-12"
-          aria-label="More"
+          aria-label={tell('walk.more')}
           onclick={() => (level = Math.round((level + 0.5) * 10) / 10)}>+</button
         >
       </label>
       <div class="grid grid-cols-2 gap-2">
-        <button type="button" class="btn h-14" onclick={() => note('gradient')}>Gradient, up +</button>
-        <button type="button" class="btn h-14" onclick={() => note('camber')}>Camber, down to the left +</button>
+        <button type="button" class="btn h-14" onclick={() => note('gradient')}>{tell('walk.gradient_up')}</button>
+        <button type="button" class="btn h-14" onclick={() => note('camber')}
+          >{tell('walk.camber_down_to_the_left')}</button
+        >
       </div>
     </div>
   {/if}
@@ -406,7 +420,7 @@
   <footer class="grid gap-2 p-3">
     {#if open}
       <button type="button" class="btn btn-primary h-14" onclick={end}>
-        It ends here: {open.sort === 'kerbs' ? 'the kerb' : 'the zone'}
+        {tell('walk.it_ends_here_the_kerb', { isKerbs: open.sort === 'kerbs' })}
       </button>
     {/if}
     <div class="flex gap-2">
@@ -415,23 +429,30 @@
           type="button"
           class={['btn join-item h-12 flex-1', left ? 'btn-primary' : '']}
           aria-pressed={left}
-          onclick={() => (left = true)}>Left</button
+          onclick={() => (left = true)}>{tell('walk.left')}</button
         >
         <button
           type="button"
           class={['btn join-item h-12 flex-1', left ? '' : 'btn-primary']}
           aria-pressed={!left}
-          onclick={() => (left = false)}>Right</button
+          onclick={() => (left = false)}>{tell('walk.right')}</button
         >
       </div>
-      <button type="button" class="btn h-12" onclick={() => byHand(station - 10)} aria-label="Ten metres back"
-        >−10</button
+      <button
+        type="button"
+        class="btn h-12"
+        onclick={() => byHand(station - 10)}
+        aria-label={tell('walk.ten_metres_back')}>−10</button
       >
-      <button type="button" class="btn h-12" onclick={() => byHand(station + 10)} aria-label="Ten metres on">+10</button
+      <button
+        type="button"
+        class="btn h-12"
+        onclick={() => byHand(station + 10)}
+        aria-label={tell('walk.ten_metres_on')}>+10</button
       >
     </div>
     <div class="grid grid-cols-3 gap-2">
-      {#each [['landmark', 'Landmark'], ['kerb', 'Kerb'], ['zone', 'Zone'], ['limit', 'Limit'], ['level', 'Level']] as const as [key, word] (key)}
+      {#each [['landmark', tell('walk.landmark')], ['kerb', tell('walk.kerb')], ['zone', tell('walk.zone')], ['limit', tell('walk.limit')], ['level', tell('walk.level')]] as const as [key, word] (key)}
         <button
           type="button"
           class={['btn h-14 text-base', sheet === key ? 'btn-primary' : '']}
@@ -440,7 +461,7 @@
         >
       {/each}
       <label class="btn h-14 text-base">
-        Picture
+        {tell('walk.picture')}
         <input
           type="file"
           accept="image/*"
@@ -455,16 +476,16 @@
         type="button"
         class={['btn h-11', known === 'device' ? 'btn-primary' : '']}
         disabled={!ready}
-        onclick={() => follow('device')}>By position</button
+        onclick={() => follow('device')}>{tell('walk.by_position')}</button
       >
       <button
         type="button"
         class={['btn h-11', known === 'walker' ? 'btn-primary' : '']}
         disabled={!ready}
-        onclick={() => follow('walker')}>Simulated</button
+        onclick={() => follow('walker')}>{tell('walk.simulated')}</button
       >
       <button type="button" class="btn h-11" disabled={!ahead} onclick={() => ahead && byHand(ahead.l.station)}>
-        {ahead ? `At ${nameOf('landmarks', ahead.l)}` : 'Next landmark'}
+        {ahead ? tell('walk.at_2', { ahead: nameOf('landmarks', ahead.l) }) : tell('walk.next_landmark')}
       </button>
     </div>
   </footer>

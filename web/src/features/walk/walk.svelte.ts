@@ -1,4 +1,5 @@
 import type { LayoutView, RoadView } from '../../api/api';
+import { tell } from '../../words/tell';
 
 /** A place on the earth as the device gives it. */
 export interface Fix {
@@ -15,7 +16,7 @@ export interface Walker {
 export const deviceWalker: Walker = {
   start(onfix, onproblem) {
     if (!('geolocation' in navigator)) {
-      onproblem('This device gives no position. Go by the next landmark, or let the simulated walker walk.');
+      onproblem(tell('walk.this_device_gives_no_position'));
       return () => undefined;
     }
     const watch = navigator.geolocation.watchPosition(
@@ -23,8 +24,8 @@ export const deviceWalker: Walker = {
       (e) =>
         onproblem(
           e.code === e.PERMISSION_DENIED
-            ? 'The position is not allowed. Allow it in the browser, or go by the next landmark.'
-            : 'No position yet. Go by the next landmark until it comes.',
+            ? tell('walk.the_position_is_not_allowed')
+            : tell('walk.no_position_yet_go_by'),
         ),
       { enableHighAccuracy: true, maximumAge: 1000, timeout: 20_000 },
     );

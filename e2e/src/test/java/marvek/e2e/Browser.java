@@ -37,8 +37,14 @@ final class Browser implements AutoCloseable {
   }
 
   Browser(String url) {
+    this(url, "en-GB");
+  }
+
+  /** One whose user asks for a language. */
+  Browser(String url, String language) {
     address = url;
     ChromeOptions options = new ChromeOptions();
+    options.setExperimentalOption("prefs", java.util.Map.of("intl.accept_languages", language));
     options.setBinary("/usr/bin/chromium");
     options.addArguments(
         "--headless=new",

@@ -11,6 +11,8 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -108,6 +110,9 @@ class WordsTest {
   private final Map<String, Set<String>> ids = new TreeMap<>();
   private final Set<String> left = new TreeSet<>();
 
+  /** People's words and names, as the server gave them. */
+  private final Set<String> theirs = new TreeSet<>();
+
   @BeforeEach
   void signIn() throws Exception {
     get("/api/session");
@@ -201,6 +206,9 @@ class WordsTest {
     int marked = 0;
     if (value.isTextual()) {
       String text = value.asText();
+      if (PEOPLES.contains(field) || IDENTITIES.contains(field) || SINGLE.matcher(at).matches()) {
+        theirs.add(text.strip());
+      }
       if (text.contains("‹")) {
         marked++;
       }
@@ -231,8 +239,8 @@ class WordsTest {
         && text.contains("‹");
   }
 
-  @Test
-  void whatTheServerTellsComesFromTheCatalogue() throws Exception {
+  /** Looks at all that the server answers; how much of it was told, and how much was asked. */
+  private int[] walk() throws Exception {
     found();
     assertThat(ids.keySet())
         .containsExactlyInAnyOrder(
@@ -252,9 +260,122 @@ class WordsTest {
         }
       }
     }
+    return new int[] {marked, asked};
+  }
+
+  @Test
+  void whatTheServerTellsComesFromTheCatalogue() throws Exception {
+    int[] looked = walk();
     assertThat(left).isEmpty();
-    assertThat(asked).as("answers looked at").isGreaterThan(100);
-    assertThat(marked).as("texts that came from the catalogue").isGreaterThan(2000);
+    assertThat(looked[1]).as("answers looked at").isGreaterThan(100);
+    assertThat(looked[0]).as("texts that came from the catalogue").isGreaterThan(2000);
+  }
+
+  private static final String SHOWN =
+      """
+      const out = new Set();
+      const texts = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+      for (let n; (n = texts.nextNode());)
+        if (!['SCRIPT', 'STYLE'].includes(n.parentElement.tagName)) out.add(n.data.trim());
+      for (const e of document.querySelectorAll('*'))
+        for (const a of ['aria-label', 'title', 'placeholder', 'alt'])
+          if (e.hasAttribute(a)) out.add(e.getAttribute(a).trim());
+      out.delete('');
+      return [...out];
+      """;
+
+  /** Symbols, formats and names that are the same in every language, and days of a calendar. */
+  private static final Pattern SAME =
+      Pattern.compile(
+          "Marvek|km/h|mph|kPa|hPa|GeoJSON|[Mm]otorcycle|/var/lib/\\S+|simulated"
+              + "|\\b(Mon|Tue|Wed|Thu|Fri|Sat|Sun)[a-z]*|\\b(Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec)[a-z]*"
+              + "|\\b(one|two|three|four|five|six|seven|eight|nine|ten|[a-z]+teen|[a-z]+ty|hundred)\\b");
+
+  /** What of a text on the screen is neither told nor people's. */
+  private String unexplained(String text) {
+    // What is cut has lost its mark at that end.
+    String rest = outside(text).replaceFirst("^.*›", "").replaceFirst("‹.*$", "");
+    List<String> longest =
+        theirs.stream()
+            .filter(t -> !t.isEmpty())
+            .sorted(Comparator.comparingInt(String::length).reversed())
+            .toList();
+    for (String own : longest) {
+      rest = rest.replace(own, "").replace(own.replaceFirst("^the ", ""), "");
+    }
+    // What is too long for its place is cut.
+    String cut = rest.replaceFirst("(…|·+)$", "").strip();
+    boolean begins = cut.length() > 2 && longest.stream().anyMatch(t -> t.startsWith(cut));
+    String left = begins ? "" : SAME.matcher(cut).replaceAll("");
+    return WORD.matcher(left).find() ? left : "";
+  }
+
+  @Test
+  void whatTheInterfaceShowsComesFromACatalogue() throws Exception {
+    walk();
+    String reference = first("references");
+    String layout = first("layouts");
+    Map<String, List<String>> pages = new LinkedHashMap<>();
+    pages.put("/paddock", List.of());
+    pages.put("/reference/" + reference, List.of("m", "w", "q", "h", "k", "o", "d", "p", "n", "?"));
+    for (String of : List.of("/whole/", "/revisions/", "/runs/", "/recompute/")) {
+      pages.put(of + reference, List.of());
+    }
+    pages.put("/card/" + reference + "/0", List.of());
+    pages.put("/survey/" + layout, List.of());
+    pages.put("/survey/bring", List.of());
+    pages.put("/walk/" + layout, List.of());
+    pages.put("/vehicle", List.of());
+    pages.put("/vehicle/" + first("vehicles"), List.of());
+    pages.put("/sheets/" + first("vehicles"), List.of());
+    pages.put("/debrief/" + first("runs"), List.of());
+    pages.put("/session", List.of());
+    for (String of : List.of("/session/", "/brief/", "/log/", "/rehearse/")) {
+      pages.put(of + first("sessions"), List.of());
+    }
+    pages.put("/account", List.of());
+    Set<String> unmarked = new TreeSet<>();
+    int told = 0;
+    try (Browser browser = new Browser(Browser.server(), "en-XA")) {
+      browser.open("/");
+      browser.click("//button[contains(., 'Demo driver')]");
+      browser.find("//nav");
+      for (Map.Entry<String, List<String>> page : pages.entrySet()) {
+        browser.open(page.getKey());
+        told += seen(browser, page.getKey(), unmarked);
+        for (String key : page.getValue()) {
+          browser.press(key);
+          told += seen(browser, page.getKey() + " " + key, unmarked);
+        }
+      }
+    }
+    assertThat(unmarked).isEmpty();
+    assertThat(told).as("texts that were told").isGreaterThan(2000);
+  }
+
+  private String first(String kind) {
+    return ids.get(kind).iterator().next();
+  }
+
+  /** Looks at a page once it stands still; how many of its texts were told. */
+  private int seen(Browser browser, String page, Set<String> unmarked) throws InterruptedException {
+    List<?> texts = List.of();
+    for (int still = 0, tries = 0; still < 3 && tries < 40; tries++) {
+      Thread.sleep(250);
+      List<?> now = (List<?>) browser.run(SHOWN);
+      still = now.equals(texts) ? still + 1 : 0;
+      texts = now;
+    }
+    int told = 0;
+    for (Object t : texts) {
+      String text = String.valueOf(t);
+      told += text.contains("‹") ? 1 : 0;
+      String rest = unexplained(text);
+      if (!rest.isEmpty()) {
+        unmarked.add(page.replaceAll("[0-9a-f-]{36}", "…") + ": " + text);
+      }
+    }
+    return told;
   }
 
   @Test

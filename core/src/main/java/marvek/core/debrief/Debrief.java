@@ -55,7 +55,8 @@ public record Debrief(
    * @param speedSpread m/s
    * @param plannedSpeed of the reference, m/s
    * @param habits seen in a good share of the laps, those that bring others about first
-   * @param words what matters here, in a sentence
+   * @param words what matters here, with what is on offer
+   * @param why the same without it
    */
   public record CornerFinding(
       String corner,
@@ -71,7 +72,8 @@ public record Debrief(
       double speedSpread,
       double plannedSpeed,
       List<HabitFinding> habits,
-      Said words) {
+      Said words,
+      Said why) {
     public CornerFinding {
       points = List.copyOf(points);
       actions = List.copyOf(actions);

@@ -226,6 +226,7 @@ public final class Debriefer {
     // A habit of every lap does not show in the driver's own best; the computed section shows it.
     double own = middle - best;
     double offer = Math.max(own, habits.isEmpty() ? 0 : Math.min(middle - planned, own + 0.6));
+    Said why = why(offer, habits, lost);
     return new CornerFinding(
         plan.corner(),
         Math.max(0, offer),
@@ -240,27 +241,23 @@ public final class Debriefer {
         Robust.spread(speeds),
         plan.minimumSpeed(),
         habits,
-        words(offer, habits, lost));
+        offer <= WORTH_SAYING ? why : Said.of("debrief.offer", Value.figure(offer, 2)).then(why),
+        why);
   }
 
-  private static Said words(double offer, List<HabitFinding> habits, Map<Phase, Double> lost) {
+  private static Said why(double offer, List<HabitFinding> habits, Map<Phase, Double> lost) {
     if (offer <= WORTH_SAYING) {
       return Said.of("debrief.nothing");
     }
     if (!habits.isEmpty()) {
       HabitFinding h = habits.get(0);
-      return Said.of(
-          "debrief.offer.habit",
-          Value.figure(offer, 2),
-          h.words().in(),
-          h.measure().beginning(),
-          h.cure().in());
+      return Said.of("debrief.why.habit", h.words().in(), h.measure().beginning(), h.cure().in());
     }
     Phase worst = Phase.APPROACH;
     for (Phase p : Phase.values()) {
       worst = lost.getOrDefault(p, 0.0) > lost.getOrDefault(worst, 0.0) ? p : worst;
     }
-    return Said.of("debrief.offer.phase", Value.figure(offer, 2), worst.said().in());
+    return Said.of("debrief.why.phase", worst.said().in());
   }
 
   private List<PointFinding> points(

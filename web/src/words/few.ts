@@ -1,0 +1,60 @@
+import { tell } from './tell';
+
+/** Words for one of a few, called as the server calls them. */
+const FEW = {
+  BRAKE: tell('few.brake'),
+  LIFT: tell('few.lift'),
+  FLAT: tell('few.flat'),
+  EARLY: tell('few.early'),
+  MIDDLE: tell('few.middle'),
+  LATE: tell('few.late'),
+  ENTRY: tell('few.entry'),
+  APEX: tell('few.apex'),
+  EXIT: tell('few.exit'),
+  OWNER: tell('few.owner'),
+  COACH: tell('few.coach'),
+  VIEWER: tell('few.viewer'),
+  DRY: tell('few.dry'),
+  DAMP: tell('few.damp'),
+  WET: tell('few.wet'),
+  DRYING: tell('few.drying'),
+  ON: tell('few.on'),
+  STOPPED: tell('few.stopped'),
+  CANCELLED: tell('few.cancelled'),
+  OPEN: tell('few.open'),
+  ACCEPTED: tell('few.accepted'),
+  DECLINED: tell('few.declined'),
+  KINK: tell('few.kink'),
+  BEND: tell('few.bend'),
+  SWEEPER: tell('few.sweeper'),
+  HAIRPIN: tell('few.hairpin'),
+  DOUBLE_APEX: tell('few.double_apex'),
+  CHICANE: tell('few.chicane'),
+  CORNER: tell('few.corner'),
+  REST: tell('few.rest'),
+  FUEL: tell('few.fuel'),
+  PRESSURES: tell('few.pressures'),
+  WEATHER: tell('few.weather'),
+  TRAFFIC: tell('few.traffic'),
+  FLAGS: tell('few.flags'),
+  LEARNED: tell('few.learned'),
+  NOTE: tell('few.note'),
+  PLACE: tell('few.place'),
+  EASE: tell('few.ease'),
+  SHIFT: tell('few.shift'),
+  HANDS: tell('few.hands'),
+  THROTTLE: tell('few.throttle'),
+  FULL: tell('few.full'),
+  EYES: tell('few.eyes'),
+  BODY: tell('few.body'),
+};
+export type Few = keyof typeof FEW;
+export const few = (one: Few): string => FEW[one];
+
+/** How long a corner is told, from the shortest on. */
+export const LENGTHS = {
+  pocket: tell('few.pocket'),
+  line: tell('few.line'),
+  full: tell('few.full'),
+  spoken: tell('few.spoken'),
+};
