@@ -302,6 +302,36 @@ class WholePathTest {
     assertThat(made.person().get("/api/schemas/reference-2").status()).isEqualTo(200);
   }
 
+  /** Going back to a revision is driven in the vehicle of today. */
+  @Test
+  void aRevisionTakenAgainHasTheLapOfTodaysVehicle() {
+    Made made = make();
+    Map<String, Object> first =
+        Map.of("version", open(made).at("/working/version"), "reason", "as drafted");
+    assertThat(
+            made.person().post("/api/references/{id}/revisions", first, made.reference()).status())
+        .isEqualTo(201);
+    JsonNode revisions =
+        made.person().get("/api/references/{id}/revisions", made.reference()).body();
+    int number = revisions.path(0).path("number").asInt();
+    double heavy = revisions.path(0).at("/planned/seconds").asDouble();
+    JsonNode vehicle = made.person().get("/api/vehicles/{id}", made.vehicle()).body();
+    ObjectNode numbers = vehicle.path("numbers").deepCopy();
+    numbers.put("mass", 800);
+    made.person()
+        .put(
+            "/api/vehicles/{id}",
+            Map.of("version", vehicle.path("version"), "name", "Lighter", "numbers", numbers),
+            made.vehicle());
+    made.person().post("/api/references/{id}/vehicle", Map.of(), made.reference());
+    Map<String, Object> version = Map.of("version", open(made).at("/working/version"));
+    var back =
+        made.person()
+            .post("/api/references/{id}/revisions/{n}/start", version, made.reference(), number);
+    assertThat(back.status()).isEqualTo(200);
+    assertThat(back.body().at("/planned/seconds").asDouble()).isLessThan(heavy - 1);
+  }
+
   /** A lap time that leaves a corner out says so wherever it is shown. */
   @Test
   void aCornerThatCannotBeMadeIsCountedWhereTheLapIsShown() {
