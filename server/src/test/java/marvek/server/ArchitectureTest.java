@@ -1,11 +1,14 @@
 package marvek.server;
 
+import static com.tngtech.archunit.base.DescribedPredicate.describe;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
+import static org.assertj.core.api.Assertions.assertThat;
 
 import com.tngtech.archunit.base.DescribedPredicate;
 import com.tngtech.archunit.core.domain.JavaCall;
+import com.tngtech.archunit.core.domain.JavaClass;
 import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.domain.properties.HasName;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
@@ -60,6 +63,28 @@ class ArchitectureTest {
                   com.tngtech.archunit.base.DescribedPredicate.describe(
                       "owned",
                       c -> c.getFields().stream().anyMatch(f -> f.getName().equals("ownerId")))));
+
+  /** A way through the code goes on and does not come back: no two files ask each other. */
+  @ArchTest
+  static void noTwoFilesCallEachOther(JavaClasses all) {
+    assertThat(BothWays.of(all)).isEmpty();
+  }
+
+  /** Views belong to controllers; what serves them does not know them. */
+  @ArchTest
+  static final ArchRule SERVICES_KNOW_NO_CONTROLLER =
+      noClasses()
+          .that(describe("serve", c -> !controller(c)))
+          .should()
+          .dependOnClassesThat(describe("are a controller's", c -> controller(c)));
+
+  private static boolean controller(JavaClass c) {
+    JavaClass outer = c;
+    while (outer.getEnclosingClass().isPresent()) {
+      outer = outer.getEnclosingClass().get();
+    }
+    return outer.isAnnotatedWith(RestController.class);
+  }
 
   private static DescribedPredicate<JavaCall<?>> called(String name) {
     return JavaCall.Predicates.target(HasName.Predicates.name(name));

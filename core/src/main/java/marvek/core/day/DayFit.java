@@ -52,7 +52,12 @@ public record DayFit(boolean said, List<Part> parts) {
    * @param grip what it uses across, as a factor on what the reference's own computed lap uses; NaN
    *     where it cannot be told
    */
-  public record Lap(String id, double grip) {}
+  public record Lap(String id, double grip) {
+    /** One of which it may not be known what it uses. */
+    public static Lap of(String id, @Nullable Double grip) {
+      return new Lap(id, grip == null ? Double.NaN : grip);
+    }
+  }
 
   /**
    * Laps of one day.

@@ -8,6 +8,7 @@ import java.util.function.Predicate;
 import marvek.core.entry.Carried;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
+import marvek.core.entry.Day;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Score;
 import marvek.core.entry.Slowing;
@@ -78,7 +79,7 @@ public final class Variants {
   }
 
   /** The conditions of a day, at the height for which the base was computed. */
-  public static Conditions conditions(Conditions base, Variant.Day day) {
+  public static Conditions conditions(Conditions base, Day day) {
     Double temperature = day.airTemperature();
     double density =
         temperature == null
@@ -102,15 +103,14 @@ public final class Variants {
    *
    * @param footing that the base was computed on
    */
-  public static ComputedLap computed(ComputedLap base, Footing footing, Variant.Day day) {
+  public static ComputedLap computed(ComputedLap base, Footing footing, Day day) {
     ComputedLap then = held(base, base, footing, day);
     // The search begins on the base's line; what it finds keeps nothing of it.
     return ownLine(base, then) ? then.near(Watch.NOBODY) : then;
   }
 
   /** The computed on a day, on the line of another lap. */
-  public static ComputedLap held(
-      ComputedLap base, ComputedLap line, Footing footing, Variant.Day day) {
+  public static ComputedLap held(ComputedLap base, ComputedLap line, Footing footing, Day day) {
     return base.with(
             footing.ground(base.road(), base.corners(), base.vehicle(), day.road()),
             conditions(base.conditions(), day),

@@ -3,7 +3,7 @@ package marvek.core.day;
 import java.util.ArrayList;
 import java.util.List;
 import marvek.core.circuit.Loop;
-import marvek.core.entry.Variant;
+import marvek.core.entry.Day;
 import marvek.core.lap.LapTrace;
 import marvek.core.plan.ComputedLap;
 import marvek.core.survey.Zone;
@@ -29,7 +29,7 @@ public record ZoneEffect(
    * @param others what the base is driven on beside it
    * @param zone with its amount told
    */
-  public static ZoneEffect of(ComputedLap base, Footing others, Zone zone, Variant.Day day) {
+  public static ZoneEffect of(ComputedLap base, Footing others, Zone zone, Day day) {
     List<Zone> with = new ArrayList<>(others.zones());
     with.add(zone);
     LapTrace before = lap(base, others, day);
@@ -49,7 +49,7 @@ public record ZoneEffect(
         passed(base, zone));
   }
 
-  private static LapTrace lap(ComputedLap base, Footing footing, Variant.Day day) {
+  private static LapTrace lap(ComputedLap base, Footing footing, Day day) {
     return base.with(
             footing.ground(base.road(), base.corners(), base.vehicle(), day.road()),
             Variants.conditions(base.conditions(), day),

@@ -63,7 +63,7 @@ final class ActionsDriven {
    */
   @Nullable Double measured(String lap, CornerEvents e, CornerEntry plan, PointKind kind) {
     if (kind != PointKind.FULL_THROTTLE || !DoneActions.fullAgain(computed.road(), plan)) {
-      return Debriefer.measured(e, kind);
+      return point(e, kind);
     }
     DoneActions known = done.get(lap);
     Double late =
@@ -73,6 +73,21 @@ final class ActionsDriven {
     return late == null
         ? null
         : Double.valueOf(computed.road().wrap(plan.station(kind).orElseThrow() + late));
+  }
+
+  /** Where a point was driven, or null. */
+  private static @Nullable Double point(CornerEvents e, PointKind kind) {
+    return switch (kind) {
+      case BRAKE -> e.brake();
+      case TURN_IN -> e.turnIn();
+      case RELEASE -> e.release();
+      case FIRST_APEX -> e.firstApex();
+      case APEX -> e.apex();
+      case FIRST_THROTTLE -> e.firstThrottle();
+      case FULL_THROTTLE -> e.fullThrottle();
+      case EXIT -> e.exitAt();
+      default -> null;
+    };
   }
 
   /** Metres within which an action counts as met. */

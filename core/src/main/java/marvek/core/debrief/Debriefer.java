@@ -97,22 +97,6 @@ public final class Debriefer {
     return TOLERANCE.getOrDefault(kind, 10.0);
   }
 
-  /** Seconds of the computed lap as a lap of data, for comparison. */
-  public static LapData computed(ComputedLap computed, double step) {
-    int n = (int) Math.ceil(computed.road().length() / step - 1e-9);
-    double[] times = new double[n + 1];
-    double[] time = computed.lap().time();
-    for (int i = 0; i < n; i++) {
-      double at = i * step / computed.road().step();
-      int k = (int) at;
-      double a = time[Math.min(k, time.length - 1)];
-      double b = k + 1 < time.length ? time[k + 1] : computed.lap().lapTime();
-      times[i] = a + (at - k) * (b - a);
-    }
-    times[n] = computed.lap().lapTime();
-    return new LapData("computed", "", 0, computed.lap().lapTime(), step, times, List.of(), true);
-  }
-
   /** What laps say where there is nothing to hold them against: their times. */
   public static Debrief times(List<LapData> laps, ComputedLap computed) {
     double[] times = laps.stream().mapToDouble(LapData::lapTime).toArray();
@@ -282,21 +266,6 @@ public final class Debriefer {
               });
     }
     return out;
-  }
-
-  /** Where a point was driven, or null. */
-  public static @Nullable Double measured(CornerEvents e, PointKind kind) {
-    return switch (kind) {
-      case BRAKE -> e.brake();
-      case TURN_IN -> e.turnIn();
-      case RELEASE -> e.release();
-      case FIRST_APEX -> e.firstApex();
-      case APEX -> e.apex();
-      case FIRST_THROTTLE -> e.firstThrottle();
-      case FULL_THROTTLE -> e.fullThrottle();
-      case EXIT -> e.exitAt();
-      default -> null;
-    };
   }
 
   /**

@@ -2,6 +2,7 @@ package marvek.core.debrief;
 
 import java.util.List;
 import java.util.Optional;
+import marvek.core.plan.ComputedLap;
 import marvek.core.telemetry.CornerEvents;
 import marvek.core.telemetry.LapSketch;
 import org.jspecify.annotations.Nullable;
@@ -45,6 +46,22 @@ public record LapData(
       List<CornerEvents> events,
       boolean told) {
     this(id, run, number, lapTime, step, times, events, told, null);
+  }
+
+  /** Seconds of the computed lap as a lap of data, for comparison. */
+  public static LapData of(ComputedLap computed, double step) {
+    int n = (int) Math.ceil(computed.road().length() / step - 1e-9);
+    double[] times = new double[n + 1];
+    double[] time = computed.lap().time();
+    for (int i = 0; i < n; i++) {
+      double at = i * step / computed.road().step();
+      int k = (int) at;
+      double a = time[Math.min(k, time.length - 1)];
+      double b = k + 1 < time.length ? time[k + 1] : computed.lap().lapTime();
+      times[i] = a + (at - k) * (b - a);
+    }
+    times[n] = computed.lap().lapTime();
+    return new LapData("computed", "", 0, computed.lap().lapTime(), step, times, List.of(), true);
   }
 
   /** The same without what was measured from a computed line, where it was another day's. */

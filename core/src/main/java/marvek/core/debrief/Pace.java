@@ -30,7 +30,7 @@ public final class Pace {
    * @param laps at least one
    */
   static Pace of(ComputedLap computed, Sections sections, List<LapData> laps) {
-    LapData plan = Debriefer.computed(computed, 5);
+    LapData plan = LapData.of(computed, 5);
     int n = computed.corners().size();
     double[] planned = new double[n];
     double[] asks = new double[n];

@@ -152,7 +152,7 @@ public final class ContentCheck {
   }
 
   /** Checks what a day is like. */
-  public static void day(Said where, Variant.Day day) {
+  public static void day(Said where, Day day) {
     within(where, "field.grip", day.grip(), 0.2, 1.2);
     within(where, "field.extra_mass", day.extraMass(), -150, 300);
     within(where, "field.wind", day.windSpeed(), 0, 40);

@@ -39,16 +39,12 @@ import org.jspecify.annotations.Nullable;
  * that plans a corner.
  */
 public final class Answers {
-  // Metres before the last place that pedals to the floor allow, where another shape is looked for.
-  private static final double SOONEST = 220;
 
   /** The key of the remark that a point comes before one that it follows. */
   public static final String ORDER = "plan.order";
 
   // Enough for a drawing a screen wide.
   private static final int PROFILE_VALUES = 600;
-  // Steps in which the last place of a shape is looked for first.
-  private static final int COARSE = 6;
   // Seconds up to which a mistake costs nothing worth a word.
   private static final double NOTHING = 0.003;
   // Seconds more than the lap from which what is called flat is not.
@@ -108,16 +104,7 @@ public final class Answers {
   }
 
   private PlannedCorner plan(CornerEntry entry) {
-    return laid(entry).plan();
-  }
-
-  private record Laid(Path path, PlannedCorner.Steps steps, PlannedCorner plan) {}
-
-  private Laid laid(CornerEntry entry) {
-    SchoolLine line = stretch.line(entry);
-    Path path = stretch.path(entry, line, new ArrayList<>());
-    PlannedCorner.Steps steps = stretch.steps(entry, line.line());
-    return new Laid(path, steps, stretch.plan(path, steps));
+    return stretch.laid(entry).plan();
   }
 
   /** Whether there is a shift up before the next corner, and a gear for it. */
@@ -202,15 +189,7 @@ public final class Answers {
 
   /** Seconds by which a plan begins to brake before the last place that its own shape allows. */
   public double margin(CornerEntry entry) {
-    Optional<Double> brake = entry.station(PointKind.BRAKE);
-    if (brake.isEmpty()) {
-      return 0;
-    }
-    Laid laid = laid(entry);
-    int latest = latest(laid);
-    PlannedCorner plan = laid.plan();
-    int step = stretch.step(brake.get());
-    return plan.metres(step, latest) / Math.max(1, plan.unbrakedAt(step));
+    return stretch.margin(entry);
   }
 
   /**
@@ -219,37 +198,11 @@ public final class Answers {
    * @param margin seconds before the last place that the entry's own shape allows
    */
   public double markerAt(CornerEntry entry, double margin) {
-    Laid laid = laid(entry);
-    int latest = latest(laid);
+    Stretch.Laid laid = stretch.laid(entry);
+    int latest = stretch.latest(laid);
     double metres = margin * laid.plan().unbrakedAt(latest);
     double at = stretch.station(latest) - metres;
     return computed.road().wrap(Math.round(at * 2) / 2.0);
-  }
-
-  /** The last step at which braking in the entry's shape can begin. */
-  private int latest(Laid laid) {
-    Path path = laid.path();
-    PlannedCorner.Steps steps = laid.steps();
-    Pedals pedals = steps.pedals();
-    PlannedCorner even = pedals == null ? laid.plan() : stretch.plan(path, steps.withPedals(null));
-    int last = (int) Math.floor(even.limitStep());
-    if (pedals == null) {
-      return last;
-    }
-    PlannedCorner.Steps free = steps.withPedals(pedals.withPeak(null)).withOpenMarker();
-    int low = (int) Math.max(1, last - SOONEST / computed.road().step());
-    int high = Math.max(low, Math.min(stretch.count - 2, last + 12));
-    // From the last place back: much sooner the press would fall into the corner before.
-    int made = high;
-    while (made > low && !stretch.plan(path, free.withBrake(made)).makesItsMarker()) {
-      made -= COARSE;
-    }
-    int step = Math.max(low, made);
-    while (step < Math.min(high, made + COARSE - 1)
-        && stretch.plan(path, free.withBrake(step + 1)).makesItsMarker()) {
-      step++;
-    }
-    return step;
   }
 
   /** How the corner as planned uses the two axles, and what moves that. */
@@ -263,7 +216,7 @@ public final class Answers {
    * @param fixed whether the set-up is not the driver's to change now
    */
   public CornerBalance balance(CornerEntry entry, boolean fixed) {
-    Laid laid = laid(entry);
+    Stretch.Laid laid = stretch.laid(entry);
     int[] gear = new GearPlan(stretch, laid.plan(), entry).along();
     return new Balancing(computed, laid.path(), laid.plan(), from, gear, stretch.things, fixed)
         .of(laid.steps());

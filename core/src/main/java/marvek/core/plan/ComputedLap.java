@@ -5,6 +5,7 @@ import marvek.core.axle.AxleGrip;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.Loop;
+import marvek.core.circuit.Sight;
 import marvek.core.entry.BrakedAgain;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.Ground;
@@ -21,6 +22,7 @@ import marvek.core.survey.Things;
 import marvek.core.technique.School;
 import marvek.core.technique.SchoolLine;
 import marvek.core.vehicle.Vehicle;
+import marvek.core.vehicle.VehicleKind;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -279,6 +281,11 @@ public record ComputedLap(
   /** What the lines of schools are laid over. */
   public SchoolLine.Setting setting(Things things) {
     return new SchoolLine.Setting(road, ground, limits, lap.speed(), lap.boostBelow(), things);
+  }
+
+  /** Metres from the road to the driver's eyes. */
+  public double eye() {
+    return vehicle().kind() == VehicleKind.MOTORCYCLE ? Sight.EYE_MOTORCYCLE : Sight.EYE_CAR;
   }
 
   /**

@@ -9,7 +9,6 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
 import marvek.core.circuit.Centreline;
-import marvek.core.circuit.Sight;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
 import marvek.core.marker.Landmark;
@@ -101,8 +100,7 @@ public final class Cues {
     this.computed = computed;
     this.road = computed.road();
     this.landmarks = all(things);
-    double eye =
-        computed.vehicle().kind() == VehicleKind.MOTORCYCLE ? Sight.EYE_MOTORCYCLE : Sight.EYE_CAR;
+    double eye = computed.eye();
     views = new Views(road, landmarks, computed.path().offset(), computed.path().heading(), eye);
     judge = new MarkerJudge(road, landmarks, new MarkerJudge.View(null, null, false, eye));
     speed = computed.lap().speed();

@@ -40,7 +40,6 @@ final class PlannedCorner {
   private static final int PEAK_BISECTIONS = 14;
   // So much faster than a corner allows, its slowest place was not made.
   private static final double TOO_FAST = 1.01;
-  private static final double EVEN = 1.012;
   private static final double OWN = 0.006;
 
   /** Asking this much of the grip still counts as made: the model is no finer. */
@@ -265,25 +264,7 @@ final class PlannedCorner {
         Math.min(
             Math.min(count, Math.max(low + 1, steps.until())),
             Math.max(low + 1, Math.max(Math.min(steps.full(), steps.exit()), steps.first())));
-    return slowest(corner, low, high);
-  }
-
-  /**
-   * The first step, of some, that allows no more than the least of them; even bends count as one.
-   */
-  static int slowest(double[] corner, int low, int high) {
-    int best = low;
-    for (int k = low; k <= high; k++) {
-      if (corner[k] < corner[best]) {
-        best = k;
-      }
-    }
-    for (int k = low; k < best; k++) {
-      if (corner[k] <= corner[best] * EVEN) {
-        return k;
-      }
-    }
-    return best;
+    return LeastSpeed.first(corner, low, high);
   }
 
   /**

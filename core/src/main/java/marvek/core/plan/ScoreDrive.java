@@ -537,7 +537,7 @@ final class ScoreDrive {
     }
     int low = Math.max(0, Math.min(count, (int) pedals.get(p).at() + 1));
     int last = last(p);
-    return PlannedCorner.slowest(corner, low, last);
+    return LeastSpeed.first(corner, low, last);
   }
 
   /** The last step that a braking or a lift counts for. */

@@ -90,10 +90,10 @@ public final class Known {
    *
    * @param given to facts of one lap, in the order answered
    */
-  public static List<List<Weights.Answer>> rows(List<Given> given) {
-    Map<String, List<Weights.Answer>> open = new TreeMap<>();
+  public static List<List<OwnWeights.Answer>> rows(List<Given> given) {
+    Map<String, List<OwnWeights.Answer>> open = new TreeMap<>();
     Map<String, Double> right = new TreeMap<>();
-    List<List<Weights.Answer>> out = new ArrayList<>();
+    List<List<OwnWeights.Answer>> out = new ArrayList<>();
     for (Given g : given) {
       Rehearsed a = g.answered();
       Double told = a.told();
@@ -102,7 +102,7 @@ public final class Known {
         continue;
       }
       Double was = right.get(a.fact());
-      List<Weights.Answer> row = open.get(a.fact());
+      List<OwnWeights.Answer> row = open.get(a.fact());
       if (row == null || was == null || Math.abs(was - a.right()) > Math.max(a.precision(), 1e-9)) {
         row = new ArrayList<>();
         open.put(a.fact(), row);
@@ -110,7 +110,7 @@ public final class Known {
       }
       right.put(a.fact(), a.right());
       row.add(
-          new Weights.Answer(
+          new OwnWeights.Answer(
               told == null ? Grade.AGAIN : Grade.of(told - a.right(), a.precision()),
               days(Instant.EPOCH, g.at())));
     }

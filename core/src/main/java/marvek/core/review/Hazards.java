@@ -76,8 +76,7 @@ public record Hazards(
             Said.of("hazard.behind", Value.choice(k.behind()), Said.of(side(k.left())).in()));
       }
     }
-    double eye =
-        computed.vehicle().kind() == VehicleKind.MOTORCYCLE ? Sight.EYE_MOTORCYCLE : Sight.EYE_CAR;
+    double eye = computed.eye();
     double approach = entry.station(PointKind.BRAKE).orElse(corner.entry() - 60);
     double needed = road.ahead(approach, corner.apex());
     double seen = Sight.distance(road, approach, eye, 0, Math.min(needed, 400));

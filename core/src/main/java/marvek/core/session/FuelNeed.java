@@ -4,6 +4,7 @@ import java.util.List;
 import marvek.core.lap.LapTrace;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
+import marvek.core.plan.ComputedLap;
 import marvek.core.vehicle.Vehicle;
 import org.hipparchus.stat.StatUtils;
 import org.jspecify.annotations.Nullable;
@@ -27,6 +28,25 @@ public record FuelNeed(double perLap, double spread, int own) {
 
   /** Fewest laps of the driver's own that speak for themselves. */
   public static final int FEWEST = 3;
+
+  /** Kilograms of a litre of what a vehicle burns. */
+  public static double density(Vehicle vehicle) {
+    Vehicle.Fuel fuel = vehicle.fuel();
+    return (fuel == null ? UNSAID : fuel).density();
+  }
+
+  /**
+   * On a lap: by the driver's own entries where there are enough, else by the engine's work.
+   *
+   * @param used litres by lap
+   */
+  public static FuelNeed of(ComputedLap then, List<Double> used) {
+    if (used.size() >= FEWEST) {
+      return measured(used);
+    }
+    Limits limits = new Limits(then.vehicle(), then.conditions(), then.lap().boostBelow());
+    return worked(work(then.path(), limits, then.lap()), then.vehicle().fuel());
+  }
 
   /** By the driver's own entries, litres by lap, at least {@link #FEWEST}. */
   public static FuelNeed measured(List<Double> litres) {

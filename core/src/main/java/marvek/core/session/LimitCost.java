@@ -3,7 +3,6 @@ package marvek.core.session;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import marvek.core.debrief.Debriefer;
 import marvek.core.debrief.LapData;
 import marvek.core.debrief.Sections;
 import marvek.core.entry.CornerEntry;
@@ -49,8 +48,8 @@ public record LimitCost(
     Ground narrow = then.ground().keeping(then.road(), KEPT);
     ComputedLap kept = then.with(narrow, then.conditions(), within(then, narrow)).near(watch);
     Sections sections = new Sections(then, entries);
-    LapData wide = Debriefer.computed(then, 5);
-    LapData held = Debriefer.computed(kept, 5);
+    LapData wide = LapData.of(then, 5);
+    LapData held = LapData.of(kept, 5);
     List<InCorner> corners = new ArrayList<>();
     for (int c = 0; c < then.corners().size(); c++) {
       double lost = sections.time(held, c) - sections.time(wide, c);

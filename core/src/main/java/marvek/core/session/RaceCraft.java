@@ -5,7 +5,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import marvek.core.circuit.Corner;
-import marvek.core.circuit.Sight;
 import marvek.core.day.Paced;
 import marvek.core.entry.PointKind;
 import marvek.core.line.CornerLine;
@@ -20,7 +19,6 @@ import marvek.core.review.Glances;
 import marvek.core.survey.Place;
 import marvek.core.survey.PlaceKind;
 import marvek.core.survey.Things;
-import marvek.core.vehicle.VehicleKind;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -157,8 +155,7 @@ public record RaceCraft(
   }
 
   private static Post post(ComputedLap then, Things things, Place p) {
-    double eye =
-        then.vehicle().kind() == VehicleKind.MOTORCYCLE ? Sight.EYE_MOTORCYCLE : Sight.EYE_CAR;
+    double eye = then.eye();
     Views views =
         new Views(
             then.road(), things.landmarks(), then.path().offset(), then.path().heading(), eye);

@@ -2,8 +2,8 @@ package marvek.core.session;
 
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.Objects;
-import marvek.core.entry.Variant;
-import marvek.core.entry.VariantDayBuilder;
+import marvek.core.entry.Day;
+import marvek.core.entry.DayBuilder;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
 import org.jspecify.annotations.Nullable;
@@ -19,7 +19,7 @@ import org.jspecify.annotations.Nullable;
  */
 @RecordBuilder
 public record SessionDay(
-    String like, Variant.Day day, Rubber rubber, @Nullable Double road, @Nullable Double pressure) {
+    String like, Day day, Rubber rubber, @Nullable Double road, @Nullable Double pressure) {
   /** What earlier driving has left on the road, with its factor on grip (common practice). */
   public enum Rubber {
     GREEN(0.97),
@@ -46,7 +46,7 @@ public record SessionDay(
 
   /** The reference's own day. */
   public static SessionDay usual() {
-    return new SessionDay("", Variant.Day.ofBase(), Rubber.USUAL, null, null);
+    return new SessionDay("", Day.ofBase(), Rubber.USUAL, null, null);
   }
 
   /** The road and the air in a line. */
@@ -72,10 +72,10 @@ public record SessionDay(
    * @param share of the grip that the tyres have
    * @param mass kg more than the day says
    */
-  public Variant.Day at(String hour, double share, double mass) {
+  public Day at(String hour, double share, double mass) {
     // Rubber helps on a dry road only; in the wet it is the greasy part of it.
     boolean dry = day.road().state() == marvek.core.lap.Surface.State.DRY;
-    return VariantDayBuilder.builder(day)
+    return DayBuilder.builder(day)
         .hour(hour)
         .grip(day.grip() * (dry ? rubber.grip() : 1) * share)
         .extraMass(day.extraMass() + mass)

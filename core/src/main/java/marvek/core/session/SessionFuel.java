@@ -1,6 +1,7 @@
 package marvek.core.session;
 
 import io.soabase.recordbuilder.core.RecordBuilder;
+import java.util.ArrayList;
 import java.util.List;
 import marvek.core.vehicle.Vehicle;
 import org.jspecify.annotations.Nullable;
@@ -25,6 +26,8 @@ public record SessionFuel(
     @Nullable Double leader,
     boolean oneMore,
     List<Double> used) {
+  private static final int MOST_LAPS = 500;
+
   public SessionFuel {
     used = used == null ? List.of() : List.copyOf(used);
   }
@@ -42,6 +45,21 @@ public record SessionFuel(
       return Double.POSITIVE_INFINITY;
     }
     return (tank == null ? own.load() : tank) * own.density();
+  }
+
+  /** Litres by lap that are known: those entered, and those told in the session. */
+  public List<Double> used(List<Told> told) {
+    List<Double> out = new ArrayList<>(used);
+    for (Told t : told) {
+      Double litres = t.litres();
+      Integer laps = t.laps();
+      if (t.about() == Told.About.FUEL && litres != null && laps != null) {
+        for (int i = 0; i < laps && out.size() < MOST_LAPS; i++) {
+          out.add(litres / laps);
+        }
+      }
+    }
+    return out;
   }
 
   /** Nothing said. */

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Optional;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
+import marvek.core.telemetry.LapKind;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -64,6 +65,30 @@ public record Settling(int lap, int sessions, double costs) {
     return Optional.of(
         new Settling(first.get(first.size() / 2), first.size(), costs / first.size()));
   }
+
+  /**
+   * Seconds of the flying laps up to where the driver came in; null for one that says nothing.
+   *
+   * @param laps of a session in the order driven
+   */
+  public static List<@Nullable Double> firstStint(List<Timed> laps) {
+    List<@Nullable Double> out = new ArrayList<>();
+    for (Timed l : laps) {
+      if (l.kind() == LapKind.OUT && out.isEmpty()) {
+        continue;
+      }
+      if (l.kind() == LapKind.IN || l.kind() == LapKind.OUT) {
+        break;
+      }
+      boolean says =
+          l.kind() == LapKind.PUSH || l.kind() == LapKind.COLD || l.kind() == LapKind.SLOW;
+      out.add(says ? (Double) l.seconds() : null);
+    }
+    return out;
+  }
+
+  /** A lap by its kind and time, s. */
+  public record Timed(LapKind kind, double seconds) {}
 
   private static double middle(List<Double> values) {
     List<Double> sorted = new ArrayList<>(values);

@@ -3,7 +3,6 @@ package marvek.core.session;
 import java.util.ArrayList;
 import java.util.List;
 import marvek.core.day.Paced;
-import marvek.core.debrief.Debriefer;
 import marvek.core.debrief.LapData;
 import marvek.core.debrief.Pace;
 import marvek.core.debrief.Sections;
@@ -50,7 +49,7 @@ public record Targets(List<Tier> tiers, @Nullable Double own, @Nullable Integer 
   public static Targets of(
       ComputedLap then, List<CornerEntry> entries, @Nullable Double own, @Nullable Double median) {
     Sections sections = new Sections(then, entries);
-    LapData plan = Debriefer.computed(then, 5);
+    LapData plan = LapData.of(then, 5);
     int n = then.corners().size();
     double[] asks = new double[n];
     double all = 0;

@@ -10,6 +10,7 @@ import marvek.core.day.Footing;
 import marvek.core.day.Paced;
 import marvek.core.day.Variants;
 import marvek.core.entry.CornerEntry;
+import marvek.core.entry.Day;
 import marvek.core.entry.DayKind;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
@@ -113,7 +114,7 @@ public record Today(
    * @param rate at which a lap wears the tyres, 1 as on a lap of the reference
    */
   private record Course(TrackSession session, Vehicle vehicle, double burnt, double rate) {
-    Variant.Day on(int lap, double lapTime, boolean warm) {
+    Day on(int lap, double lapTime, boolean warm) {
       double share = warm ? 1 : session.tyres().warmUp(session.day()).share(lap, lapTime);
       return session
           .day()
@@ -126,7 +127,7 @@ public record Today(
   }
 
   /** The day of a session's laps with warm tyres, as the computation asks for it. */
-  public static Variant.Day warm(TrackSession session, Vehicle vehicle) {
+  public static Day warm(TrackSession session, Vehicle vehicle) {
     return session
         .day()
         .at(session.hour(), session.tyres().worn(0, 1), session.fuel().more(vehicle));
@@ -134,7 +135,7 @@ public record Today(
 
   /** The day of the reference that a session's hand-set places come from, on its own conditions. */
   private static Variant variant(ReferenceContent content, TrackSession session, Vehicle vehicle) {
-    Variant.Day day = warm(session, vehicle);
+    Day day = warm(session, vehicle);
     Optional<Variant> like =
         content.variants().stream().filter(v -> v.id().equals(session.day().like())).findFirst();
     return new Variant(
@@ -154,7 +155,7 @@ public record Today(
    */
   public static CornerEntry carried(
       ComputedLap base, ComputedLap then, Things things, TrackSession session, CornerEntry other) {
-    Variant.Day day = warm(session, base.vehicle());
+    Day day = warm(session, base.vehicle());
     Variant plain = new Variant("session", kind(day), "", day, List.of());
     return settled(then, things, other, Variants.adjust(base, then, plain, other).entry());
   }
@@ -166,7 +167,7 @@ public record Today(
     return Refresh.entry(then, things, moved);
   }
 
-  private static DayKind kind(Variant.Day day) {
+  private static DayKind kind(Day day) {
     return switch (day.road().state()) {
       case DRY -> DayKind.OTHER_HOUR;
       case DAMP -> DayKind.DAMP;
@@ -199,11 +200,11 @@ public record Today(
     double lapTime = then.lap().lapTime();
     int laps = session.timing().fits(lapTime);
     int warmFrom = session.tyres().warmUp(session.day()).warmFrom(lapTime);
-    List<Variant.Day> days = new ArrayList<>();
+    List<Day> days = new ArrayList<>();
     for (int lap = 1; lap < Math.min(warmFrom, laps + 1); lap++) {
       days.add(course.on(lap, lapTime, false));
     }
-    Variant.Day end = course.on(Math.max(1, laps), lapTime, true);
+    Day end = course.on(Math.max(1, laps), lapTime, true);
     boolean tires =
         laps > warmFrom
             && (Math.abs(end.grip() / variant.day().grip() - 1) >= LATER
@@ -243,7 +244,7 @@ public record Today(
   @FunctionalInterface
   public interface Roads {
     /** A lap on the line of another, on the ground and in the conditions of a day. */
-    ComputedLap held(ComputedLap line, Variant.Day day);
+    ComputedLap held(ComputedLap line, Day day);
 
     /** Computed each time. */
     static Roads computed(ComputedLap base, Footing footing) {
@@ -271,7 +272,7 @@ public record Today(
       @Nullable School way,
       List<ComputedLap> cold,
       @Nullable ComputedLap late,
-      Variant.Day end) {
+      Day end) {
     Variants.Adjusted adjusted = Variants.adjust(base, then, variant, own);
     CornerEntry usual = settled(then, things, own, adjusted.entry());
     Optional<Alternatives.Offer> other =
@@ -464,7 +465,7 @@ public record Today(
   }
 
   /** What of the day weighs most in a corner. */
-  static Said reason(ComputedLap base, ComputedLap then, Variant.Day day, int corner) {
+  static Said reason(ComputedLap base, ComputedLap then, Day day, int corner) {
     Corner at = base.corners().get(corner);
     double here = groundShare(base, then, at);
     if (here < 1 - 0.03) {

@@ -11,9 +11,9 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import marvek.core.entry.Day;
+import marvek.core.entry.DayBuilder;
 import marvek.core.entry.DayKind;
-import marvek.core.entry.Variant;
-import marvek.core.entry.VariantDayBuilder;
 import marvek.core.lap.Surface;
 import marvek.core.refusal.Refusal;
 import marvek.core.said.Value;
@@ -200,8 +200,8 @@ public record Weather(List<Moment> readings, List<Moment> forecast) {
     Double air = m.air();
     Double wind = m.wind();
     Double from = m.from();
-    Variant.Day day =
-        VariantDayBuilder.builder(now.day())
+    Day day =
+        DayBuilder.builder(now.day())
             .grip(same ? now.day().grip() : kind == null ? 1 : kind.usual().grip())
             .surface(surface)
             .airTemperature(air == null ? now.day().airTemperature() : air)

@@ -9,7 +9,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.IntStream;
-import marvek.core.numeric.SavitzkyGolay;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.core.telemetry.ReadReport.Sort;
@@ -62,21 +61,6 @@ final class Cleaner {
 
   Cleaner(ReadReport report) {
     this.report = report;
-  }
-
-  /** Samples at an even rate. */
-  record Even(double rate, double[] time, Map<Channel, double[]> columns, boolean[] gap) {
-    boolean has(Channel c) {
-      return columns.containsKey(c);
-    }
-
-    double[] of(Channel c) {
-      double[] column = columns.get(c);
-      if (column == null) {
-        throw new IllegalArgumentException("no " + c);
-      }
-      return column;
-    }
   }
 
   /** Resamples a block evenly, bridging what is missing for a short while. */
@@ -451,11 +435,6 @@ final class Cleaner {
     for (int i = 0; i < v.length; i++) {
       v[i] -= zero;
     }
-  }
-
-  /** A smoother over about so many seconds to each side. */
-  static SavitzkyGolay over(double seconds, double rate) {
-    return new SavitzkyGolay((int) Math.max(2, Math.round(seconds * rate)));
   }
 
   private static String capital(String words) {

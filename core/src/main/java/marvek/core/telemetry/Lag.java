@@ -41,12 +41,12 @@ record Lag(double seconds, double doubt) {
    * @param speed m/s, of the positions' clock
    * @param curvature of the path driven, 1/m; NaN where the place is not known
    */
-  static Optional<Lag> of(Cleaner.Even even, double[] speed, double[] curvature) {
+  static Optional<Lag> of(Even even, double[] speed, double[] curvature) {
     double rate = even.rate();
     if (!even.has(Channel.BRAKE) || rate < 9 || speed.length < 60 * rate) {
       return Optional.empty();
     }
-    double[] slope = Cleaner.over(0.1, rate).slope(speed);
+    double[] slope = Even.over(0.1, rate).slope(speed);
     for (int i = 0; i < slope.length; i++) {
       slope[i] *= rate;
     }
@@ -84,7 +84,7 @@ record Lag(double seconds, double doubt) {
    * @param calm what must rest while the effect shows; empty for nothing
    */
   private static double[] delays(
-      Cleaner.Even even, IntToDoubleFunction cause, IntToDoubleFunction effect, double[] calm) {
+      Even even, IntToDoubleFunction cause, IntToDoubleFunction effect, double[] calm) {
     double rate = even.rate();
     int n = even.time().length;
     int rest = (int) Math.ceil(REST * rate);
@@ -157,7 +157,7 @@ record Lag(double seconds, double doubt) {
   }
 
   /** The delay at which the bend of the path is most like the steering; empty at the ends. */
-  private static OptionalDouble bend(Cleaner.Even even, double[] curvature) {
+  private static OptionalDouble bend(Even even, double[] curvature) {
     double rate = even.rate();
     int most = (int) Math.round(MOST * rate);
     double[] steering = even.of(Channel.STEERING);
@@ -178,7 +178,7 @@ record Lag(double seconds, double doubt) {
     return OptionalDouble.of((from + best + between) / rate);
   }
 
-  private static double alike(Cleaner.Even even, double[] a, double[] b, int late, int margin) {
+  private static double alike(Even even, double[] a, double[] b, int late, int margin) {
     double n = 0;
     double sa = 0;
     double sb = 0;

@@ -12,7 +12,6 @@ import marvek.core.numeric.SavitzkyGolay;
 import marvek.core.refusal.Refusal;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
-import marvek.core.telemetry.Cleaner.Even;
 import marvek.core.telemetry.ReadReport.Sort;
 import marvek.core.telemetry.RoadFit.OnRoad;
 import marvek.core.vehicle.Vehicle;
@@ -153,7 +152,7 @@ public final class LapReader implements Blocks.Taker {
     }
     cleaner.centre(even, Channel.STEERING, straight);
     cleaner.centre(even, Channel.LEAN, straight);
-    SavitzkyGolay slope = Cleaner.over(0.16, even.rate());
+    SavitzkyGolay slope = Even.over(0.16, even.rate());
     double[] along = slope.slope(on.speed());
     for (int i = 0; i < along.length; i++) {
       along[i] *= even.rate();

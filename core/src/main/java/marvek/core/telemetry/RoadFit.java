@@ -14,7 +14,6 @@ import marvek.core.numeric.SavitzkyGolay;
 import marvek.core.refusal.Refusal;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
-import marvek.core.telemetry.Cleaner.Even;
 import marvek.core.telemetry.ReadReport.Sort;
 import org.jspecify.annotations.Nullable;
 
@@ -316,10 +315,10 @@ final class RoadFit {
     }
     direction(raw, rate);
     Set<Channel> derived = EnumSet.noneOf(Channel.class);
-    SavitzkyGolay across = Cleaner.over(0.3, rate);
+    SavitzkyGolay across = Even.over(0.3, rate);
     double[] n1 = across.smooth(offset);
     double[] kappa = roadCurvature(raw);
-    double[] positional = Cleaner.over(0.5, rate).slope(raw);
+    double[] positional = Even.over(0.5, rate).slope(raw);
     for (int i = 0; i < n; i++) {
       positional[i] *= rate * Math.max(0.2, 1 - n1[i] * kappa[i]);
     }
@@ -329,16 +328,16 @@ final class RoadFit {
     if (speed == null) {
       derived.add(Channel.SPEED);
       report.add(Sort.DERIVED, Said.of("report.recording.speed_from_positions"));
-      station = Cleaner.over(0.35, rate).smooth(raw);
+      station = Even.over(0.35, rate).smooth(raw);
       v = Arrays.stream(positional).map(u -> Math.max(0, u)).toArray();
     } else {
-      v = Cleaner.over(0.12, rate).smooth(speed);
+      v = Even.over(0.12, rate).smooth(speed);
       double[] run = integral(speed, n1, kappa, rate);
       double[] drift = new double[n];
       for (int i = 0; i < n; i++) {
         drift[i] = raw[i] - run[i];
       }
-      drift = Cleaner.over(SETTLE, rate).smooth(drift);
+      drift = Even.over(SETTLE, rate).smooth(drift);
       station = new double[n];
       for (int i = 0; i < n; i++) {
         station[i] = run[i] + drift[i];
@@ -445,7 +444,7 @@ final class RoadFit {
   private static double[] pathCurvature(
       double[] station, double[] offset, double[] kappa, double[] v, double rate) {
     // Few samples a second need a longer look to tell a bend from noise.
-    SavitzkyGolay wide = Cleaner.over(rate < 20 ? 0.5 : 0.4, rate);
+    SavitzkyGolay wide = Even.over(rate < 20 ? 0.5 : 0.4, rate);
     double[] first = wide.slope(offset);
     double[] second = wide.slope(first);
     double[] out = new double[offset.length];
@@ -454,7 +453,7 @@ final class RoadFit {
       double bend = second[i] * rate * rate / (u * u);
       out[i] = kappa[i] / Math.max(0.2, 1 - offset[i] * kappa[i]) + bend;
     }
-    return Cleaner.over(0.1, rate).smooth(out);
+    return Even.over(0.1, rate).smooth(out);
   }
 
   private OnRoad alongOnly(Even even) {
@@ -464,7 +463,7 @@ final class RoadFit {
     double[] run = new double[n];
     Set<Channel> derived = EnumSet.noneOf(Channel.class);
     if (even.has(Channel.SPEED)) {
-      v = Cleaner.over(0.12, rate).smooth(even.of(Channel.SPEED));
+      v = Even.over(0.12, rate).smooth(even.of(Channel.SPEED));
       for (int i = 1; i < n; i++) {
         run[i] = run[i - 1] + (v[i] + v[i - 1]) / 2 / rate;
       }
@@ -474,7 +473,7 @@ final class RoadFit {
         double step = d[i] - d[i - 1];
         run[i] = run[i - 1] + Math.max(0, step < -5 ? Math.max(0, d[i]) : step);
       }
-      v = Cleaner.over(0.3, rate).slope(run);
+      v = Even.over(0.3, rate).slope(run);
       for (int i = 0; i < n; i++) {
         v[i] = Math.max(0, v[i] * rate);
       }

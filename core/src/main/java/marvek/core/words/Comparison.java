@@ -343,7 +343,7 @@ public final class Comparison {
     Tie tie = point.tie();
     return tie == null
         ? Said.of("compare.place.road", Value.length(point.station()))
-        : Said.of("compare.place.thing", Value.own(Sentence.brief(tie, units)));
+        : Said.of("compare.place.thing", Value.own(Punctuation.brief(tie, units)));
   }
 
   /** The second place, without its landmark where that is the first's. */

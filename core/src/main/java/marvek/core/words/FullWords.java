@@ -59,7 +59,7 @@ final class FullWords {
   private void say(List<Said> parts) {
     List<String> said = speaker.say(parts).stream().filter(p -> !p.isBlank()).toList();
     if (!said.isEmpty()) {
-      sentences.add(Sentence.sentence(said));
+      sentences.add(Punctuation.sentence(said));
     }
   }
 
@@ -116,7 +116,7 @@ final class FullWords {
             p ->
                 p.tie() == null
                     ? Said.of(key, Value.length(p.station()))
-                    : Said.of(key, Value.own(Sentence.brief(p.tie(), speech.units()))));
+                    : Said.of(key, Value.own(Punctuation.brief(p.tie(), speech.units()))));
   }
 
   private Optional<Said> chosen(Question question, String key) {

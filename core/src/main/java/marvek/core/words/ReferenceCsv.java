@@ -73,7 +73,7 @@ public final class ReferenceCsv {
             round(Units.kmh(e.approachSpeed())),
             e.point(PointKind.BRAKE)
                 .map(CornerPoint::tie)
-                .map(t -> CsvText.safe(Sentence.brief(t, Display.METRIC)))
+                .map(t -> CsvText.safe(Punctuation.brief(t, Display.METRIC)))
                 .orElse(""),
             station(e, PointKind.BRAKE),
             round(e.firstEffort() * 100),

@@ -3,7 +3,6 @@ package marvek.core.words;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Locale;
 import marvek.core.circuit.Corner;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
@@ -13,7 +12,6 @@ import marvek.core.marker.Tie;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.core.score.ActionKind;
-import marvek.core.units.Display;
 
 /**
  * Says a corner in plain words, in the driver's units, at four lengths: for the pocket, in one
@@ -63,7 +61,7 @@ public final class Sentence {
 
   static String line(Corner corner, CornerEntry e, Speech speech, Speaker speaker) {
     CornerWords words = new CornerWords(corner, e, speech);
-    return sentence(
+    return Punctuation.sentence(
             words.own().isEmpty()
                 ? speaker.say(points(words, e))
                 : inOrder(words, e, speaker, false))
@@ -191,7 +189,7 @@ public final class Sentence {
     parts.add(aloud(corner, speech));
     if (!words.own().isEmpty()) {
       parts.addAll(inOrder(words, e, speaker, true));
-      return sentenceCase(Spoken.of(sentence(parts)));
+      return Punctuation.sentenceCase(Spoken.of(Punctuation.sentence(parts)));
     }
     List<Said> said = new ArrayList<>();
     switch (e.slowing()) {
@@ -207,7 +205,7 @@ public final class Sentence {
     said.addAll(words.again());
     words.throttle().ifPresent(said::add);
     parts.addAll(speaker.say(said));
-    return sentenceCase(Spoken.of(sentence(parts)));
+    return Punctuation.sentenceCase(Spoken.of(Punctuation.sentence(parts)));
   }
 
   /** Corner, marker and gear, said aloud: "Five, at the one hundred fifty board, second." */
@@ -226,7 +224,8 @@ public final class Sentence {
       parts.add(CornerWords.gear(e.gear()));
     }
     String said = speaker.say(Said.listed(parts));
-    return sentenceCase(stopped(Spoken.of(aloud(corner, speech) + ", " + said)));
+    return Punctuation.sentenceCase(
+        Punctuation.stopped(Spoken.of(aloud(corner, speech) + ", " + said)));
   }
 
   private static String aloud(Corner corner, Speech speech) {
@@ -235,7 +234,9 @@ public final class Sentence {
   }
 
   private static String withNote(CornerEntry e) {
-    return e.note().isBlank() ? "" : " " + stopped(sentenceCase(e.note().strip()));
+    return e.note().isBlank()
+        ? ""
+        : " " + Punctuation.stopped(Punctuation.sentenceCase(e.note().strip()));
   }
 
   /** Everything that the entry holds, phase by phase. */
@@ -245,15 +246,6 @@ public final class Sentence {
 
   static String full(Corner corner, CornerEntry e, Speech speech, Speaker speaker) {
     return new FullWords(corner, e, speech, speaker).tell() + withNote(e);
-  }
-
-  static String sentence(List<String> parts) {
-    return stopped(
-        sentenceCase(String.join("; ", parts.stream().filter(p -> !p.isBlank()).toList())));
-  }
-
-  private static String stopped(String text) {
-    return text.endsWith(".") ? text : text + ".";
   }
 
   /** Marker, gear and one word, for a pocket card. */
@@ -279,23 +271,10 @@ public final class Sentence {
                                     Tie tie = p.tie();
                                     return tie == null
                                         ? speech.units().length(p.station())
-                                        : brief(tie, speech.units());
+                                        : Punctuation.brief(tie, speech.units());
                                   }))
                   .orElseGet(() -> speaker.say(Said.of("entry.brake.bare")));
         };
     return marker + " · " + e.gear() + " · " + speaker.say(words.apexInShort());
-  }
-
-  /** "100 board + 8 m". */
-  public static String brief(Tie tie, Display units) {
-    String name = tie.spoken().replaceFirst("^the ", "");
-    long past = Math.round(tie.past());
-    return past == 0 ? name : name + (past > 0 ? " + " : " − ") + units.length(tie.past());
-  }
-
-  private static String sentenceCase(String text) {
-    return text.isEmpty()
-        ? text
-        : text.substring(0, 1).toUpperCase(Locale.ROOT) + text.substring(1);
   }
 }

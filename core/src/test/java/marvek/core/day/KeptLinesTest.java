@@ -5,8 +5,8 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
 import java.util.List;
+import marvek.core.entry.Day;
 import marvek.core.entry.DayKind;
-import marvek.core.entry.Variant;
 import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.plan.ComputedLap;
@@ -22,8 +22,8 @@ class KeptLinesTest {
   // Of a corner's stretch, with what a search leaves over.
   private static final double ALIKE = 0.003;
 
-  private static Variant.Day day(double grip, double mass) {
-    return new Variant.Day(grip, mass, 0, 0, 1, 1, null, "", null);
+  private static Day day(double grip, double mass) {
+    return new Day(grip, mass, 0, 0, 1, 1, null, "", null);
   }
 
   /** A day that keeps the lap's line keeps theirs, and hardly loses by it. */
@@ -32,7 +32,7 @@ class KeptLinesTest {
     List<Double> lost = new ArrayList<>();
     for (String vehicle : List.of("cup-gt", "motorcycle-600", "downforce-prototype")) {
       ComputedLap base = Drives.computed(RandomRoads.of(821, 380), vehicle);
-      for (Variant.Day day : List.of(day(0.92, 0), day(1.03, 30))) {
+      for (Day day : List.of(day(0.92, 0), day(1.03, 30))) {
         ComputedLap then = Variants.computed(base, Footing.plain(List.of()), day);
         assertThat(then.path().offset()).isEqualTo(base.path().offset());
         for (int c = 0; c < base.corners().size(); c += 3) {

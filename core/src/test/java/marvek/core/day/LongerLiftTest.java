@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.ArrayList;
 import java.util.List;
 import marvek.core.entry.CornerEntry;
+import marvek.core.entry.Day;
 import marvek.core.entry.DayKind;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
@@ -94,11 +95,11 @@ class LongerLiftTest {
     int braked = 0;
     int sooner = 0;
     for (Spared s : SPARED) {
-      for (Variant.Day day :
+      for (Day day :
           List.of(
               DayKind.WET.usual(),
               DayKind.FULL_TANK.usual(),
-              new Variant.Day(0.93, 0, 0, 0, 1, 1, null, "", null))) {
+              new Day(0.93, 0, 0, 0, 1, 1, null, "", null))) {
         ComputedLap then = Variants.computed(s.lap(), Footing.plain(List.of()), day);
         Variant variant = new Variant("v", DayKind.OTHER_HOUR, "", day, List.of());
         for (CornerEntry e :

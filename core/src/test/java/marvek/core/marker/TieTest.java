@@ -9,7 +9,7 @@ import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Corner;
 import marvek.core.fixtures.Tracks;
 import marvek.core.units.Display;
-import marvek.core.words.Sentence;
+import marvek.core.words.Punctuation;
 import org.junit.jupiter.api.Test;
 
 class TieTest {
@@ -50,11 +50,11 @@ class TieTest {
 
   @Test
   void briefTiesRoundToWholeUnits() {
-    assertThat(Sentence.brief(new Tie("l", "the 100 board", 13.6), Display.METRIC))
+    assertThat(Punctuation.brief(new Tie("l", "the 100 board", 13.6), Display.METRIC))
         .isEqualTo("100 board + 14 m");
-    assertThat(Sentence.brief(new Tie("l", "the 100 board", -7.4), Display.METRIC))
+    assertThat(Punctuation.brief(new Tie("l", "the 100 board", -7.4), Display.METRIC))
         .isEqualTo("100 board − 7 m");
-    assertThat(Sentence.brief(new Tie("l", "the 100 board", 0.3), Display.METRIC))
+    assertThat(Punctuation.brief(new Tie("l", "the 100 board", 0.3), Display.METRIC))
         .isEqualTo("100 board");
   }
 

@@ -32,11 +32,12 @@ class WeightsTest {
   }
 
   /** Answers of a driver whose memory is of these weights, at sessions some days apart. */
-  private static List<List<Weights.Answer>> answers(Weights truth, int facts, int each, long seed) {
+  private static List<List<OwnWeights.Answer>> answers(
+      Weights truth, int facts, int each, long seed) {
     SplittableRandom chance = new SplittableRandom(seed);
-    List<List<Weights.Answer>> rows = new ArrayList<>();
+    List<List<OwnWeights.Answer>> rows = new ArrayList<>();
     for (int f = 0; f < facts; f++) {
-      List<Weights.Answer> row = new ArrayList<>();
+      List<OwnWeights.Answer> row = new ArrayList<>();
       double at = chance.nextDouble() * 5;
       Memory memory = null;
       for (int k = 0; k < each; k++) {
@@ -48,15 +49,15 @@ class WeightsTest {
             knows ? how < 0.2 ? Grade.HARD : how < 0.8 ? Grade.GOOD : Grade.EASY : Grade.AGAIN;
         at += memory == null ? 0 : days;
         memory = memory == null ? Memory.first(grade, truth) : memory.next(grade, days);
-        row.add(new Weights.Answer(grade, at));
+        row.add(new OwnWeights.Answer(grade, at));
       }
       rows.add(row);
     }
     return rows;
   }
 
-  private static double loss(List<List<Weights.Answer>> rows, Weights by) {
-    return Weights.losses(rows, by, 0).stream().mapToDouble(l -> l).average().orElseThrow();
+  private static double loss(List<List<OwnWeights.Answer>> rows, Weights by) {
+    return OwnWeights.losses(rows, by, 0).stream().mapToDouble(l -> l).average().orElseThrow();
   }
 
   @Test
@@ -64,8 +65,8 @@ class WeightsTest {
     for (Weights truth : List.of(FORGETS, KEEPS)) {
       double won = 0;
       for (long seed = 1; seed <= 3; seed++) {
-        Weights own = Weights.of(answers(truth, 100, 8, seed));
-        List<List<Weights.Answer>> later = answers(truth, 200, 8, 1000 + seed);
+        Weights own = OwnWeights.of(answers(truth, 100, 8, seed));
+        List<List<OwnWeights.Answer>> later = answers(truth, 200, 8, 1000 + seed);
         double usual = loss(later, Weights.USUAL);
         won += (usual - loss(later, own)) / (usual - loss(later, truth)) / 3;
       }
@@ -77,40 +78,40 @@ class WeightsTest {
   @Test
   void whoForgetsAsOthersDoIsForeseenNoWorse() {
     for (long seed = 1; seed <= 4; seed++) {
-      Weights own = Weights.of(answers(Weights.USUAL, 60, 8, 30 + seed));
-      List<List<Weights.Answer>> later = answers(Weights.USUAL, 200, 8, 2000 + seed);
+      Weights own = OwnWeights.of(answers(Weights.USUAL, 60, 8, 30 + seed));
+      List<List<OwnWeights.Answer>> later = answers(Weights.USUAL, 200, 8, 2000 + seed);
       assertThat(loss(later, own)).isLessThan(loss(later, Weights.USUAL) + 0.01);
     }
   }
 
   @Test
   void fewerThanThreeHundredAnswersTellNoWeights() {
-    List<List<Weights.Answer>> rows = answers(FORGETFUL, 50, 6, 5);
+    List<List<OwnWeights.Answer>> rows = answers(FORGETFUL, 50, 6, 5);
     rows.get(0).remove(5);
     assertThat(rows.stream().mapToInt(List::size).sum()).isEqualTo(299);
-    assertThat(Weights.of(rows)).isSameAs(Weights.USUAL);
-    rows.get(0).add(new Weights.Answer(Grade.GOOD, 90));
-    assertThat(Weights.of(rows)).isNotEqualTo(Weights.USUAL);
+    assertThat(OwnWeights.of(rows)).isSameAs(Weights.USUAL);
+    rows.get(0).add(new OwnWeights.Answer(Grade.GOOD, 90));
+    assertThat(OwnWeights.of(rows)).isNotEqualTo(Weights.USUAL);
   }
 
   /** Answers of one sitting tell nothing of how long something is kept. */
   @Test
   void answersOfOneDayTellNoWeights() {
-    List<List<Weights.Answer>> rows = new ArrayList<>();
+    List<List<OwnWeights.Answer>> rows = new ArrayList<>();
     for (int f = 0; f < 60; f++) {
-      List<Weights.Answer> row = new ArrayList<>();
+      List<OwnWeights.Answer> row = new ArrayList<>();
       for (int k = 0; k < 6; k++) {
-        row.add(new Weights.Answer(f % 2 == 0 ? Grade.GOOD : Grade.AGAIN, 0.01 * k));
+        row.add(new OwnWeights.Answer(f % 2 == 0 ? Grade.GOOD : Grade.AGAIN, 0.01 * k));
       }
       rows.add(row);
     }
-    assertThat(Weights.of(rows)).isSameAs(Weights.USUAL);
+    assertThat(OwnWeights.of(rows)).isSameAs(Weights.USUAL);
   }
 
   @Test
   void theSameAnswersTellTheSameWeights() {
-    assertThat(Weights.of(answers(FORGETS, 60, 6, 8)))
-        .isEqualTo(Weights.of(answers(FORGETS, 60, 6, 8)));
+    assertThat(OwnWeights.of(answers(FORGETS, 60, 6, 8)))
+        .isEqualTo(OwnWeights.of(answers(FORGETS, 60, 6, 8)));
     assertThatThrownBy(() -> new Weights(List.of(1.0)))
         .isInstanceOf(IllegalArgumentException.class);
   }
@@ -125,7 +126,7 @@ class WeightsTest {
   /** A fact that was moved begins anew; what was told across the line is left out. */
   @Test
   void answersAreARowAFactUntilItIsAnother() {
-    List<List<Weights.Answer>> rows =
+    List<List<OwnWeights.Answer>> rows =
         Known.rows(
             List.of(
                 given(501.0, 500, 0),
@@ -134,7 +135,7 @@ class WeightsTest {
                 given(530.0, 520, 48)));
     assertThat(rows)
         .containsExactly(
-            List.of(new Weights.Answer(Grade.EASY, 0), new Weights.Answer(Grade.AGAIN, 1)),
-            List.of(new Weights.Answer(Grade.HARD, 2)));
+            List.of(new OwnWeights.Answer(Grade.EASY, 0), new OwnWeights.Answer(Grade.AGAIN, 1)),
+            List.of(new OwnWeights.Answer(Grade.HARD, 2)));
   }
 }

@@ -219,8 +219,7 @@ class SessionFiguresTest {
     SessionDay mild = SessionDay.usual();
     SessionDay cold =
         SessionDayBuilder.builder(mild)
-            .day(
-                marvek.core.entry.VariantDayBuilder.builder(mild.day()).airTemperature(3.0).build())
+            .day(marvek.core.entry.DayBuilder.builder(mild.day()).airTemperature(3.0).build())
             .build();
     SessionTyres plain = SessionTyres.unknown();
     assertThat(plain.warmUp(mild)).isEqualTo(WarmUp.USUAL);

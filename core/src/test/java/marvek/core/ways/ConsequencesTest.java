@@ -12,6 +12,7 @@ import marvek.core.day.Variants;
 import marvek.core.entry.Carried;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
+import marvek.core.entry.Day;
 import marvek.core.entry.DayKind;
 import marvek.core.entry.Detail;
 import marvek.core.entry.KerbUse;
@@ -145,7 +146,7 @@ public class ConsequencesTest {
     assertThat(Objects.requireNonNull(shifts.limiterCost())).isPositive();
   }
 
-  private static Variant variant(DayKind kind, Variant.Day day) {
+  private static Variant variant(DayKind kind, Day day) {
     return new Variant("v", kind, "", day, List.of());
   }
 

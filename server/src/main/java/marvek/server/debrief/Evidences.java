@@ -11,6 +11,8 @@ import java.util.Set;
 import java.util.TreeMap;
 import java.util.UUID;
 import marvek.core.circuit.Centreline;
+import marvek.core.day.OfferedDay;
+import marvek.core.day.RunDays;
 import marvek.core.day.Variants;
 import marvek.core.debrief.Debrief;
 import marvek.core.debrief.Debriefer;
@@ -38,8 +40,6 @@ import marvek.server.reference.References;
 import marvek.server.reference.Revision;
 import marvek.server.run.LapChannels;
 import marvek.server.run.LapRow;
-import marvek.server.run.OfferedDay;
-import marvek.server.run.RunDays;
 import marvek.server.run.RunRow;
 import marvek.server.run.Runs;
 import marvek.server.vehicle.Garage;
@@ -126,7 +126,7 @@ public class Evidences {
   }
 
   private static List<RunDays.PartLine> parts(RunDays days, RunRow run, List<LapRow> rows) {
-    return days.parts(run.day(), rows.stream().map(l -> RunDays.lap(l.id(), l.grip())).toList());
+    return days.parts(run.day(), rows.stream().map(l -> l.ofDay()).toList());
   }
 
   /**
@@ -138,7 +138,7 @@ public class Evidences {
     boolean own = Variants.ownLine(base, then);
     List<LapData> out = new ArrayList<>();
     for (LapRow l : rows) {
-      if (part == null || part.laps().contains(l.id())) {
+      if (part == null || part.has(l.id().toString())) {
         String day = part == null ? null : part.day();
         boolean same = day == null || day.equals(l.day()) || (l.day() == null && !own);
         out.add(same || !own ? l.data() : l.data().withoutLine());
@@ -373,7 +373,7 @@ public class Evidences {
             laps.computeIfAbsent(run.revision(), r -> new LinkedHashMap<>())
                 .computeIfAbsent(new Like(day, run.sheetName()), k -> new ArrayList<>());
         driven.stream()
-            .filter(l -> part.laps().contains(l.id()))
+            .filter(l -> part.has(l.id().toString()))
             .map(LapRow::data)
             .forEach(into::add);
       }
@@ -523,7 +523,7 @@ public class Evidences {
     RunDays.PartLine part = judged.part();
     List<LapRow> rows =
         runs.counted(List.of(opened.run())).stream()
-            .filter(l -> part == null || part.laps().contains(l.id()))
+            .filter(l -> part == null || part.has(l.id().toString()))
             // Laps recorded too seldom for their corners tell no vehicle either.
             .filter(l -> !l.events().isEmpty())
             .toList();

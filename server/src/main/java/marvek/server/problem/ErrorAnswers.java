@@ -2,7 +2,6 @@ package marvek.server.problem;
 
 import jakarta.servlet.RequestDispatcher;
 import jakarta.servlet.http.HttpServletRequest;
-import marvek.core.said.Said;
 import marvek.core.words.Speaker;
 import org.springframework.boot.web.servlet.error.ErrorController;
 import org.springframework.http.HttpHeaders;
@@ -28,26 +27,12 @@ class ErrorAnswers implements ErrorController {
         ProblemAdvice.told(
             Speaker.PLAIN::say,
             HttpStatusCode.valueOf(status),
-            what(HttpStatusCode.valueOf(status)),
+            ProblemAdvice.what(HttpStatusCode.valueOf(status)),
             null,
-            remedy(HttpStatusCode.valueOf(status)));
+            ProblemAdvice.remedy(HttpStatusCode.valueOf(status)));
     ResponseEntity.BodyBuilder answer =
         ResponseEntity.status(status).contentType(MediaType.APPLICATION_PROBLEM_JSON);
     return (gone ? answer.header(HttpHeaders.RETRY_AFTER, DatabaseGone.AGAIN) : answer)
         .body(detail);
-  }
-
-  static Said what(HttpStatusCode status) {
-    return switch (status.value()) {
-      case 503 -> DatabaseGone.WHAT;
-      case 404 -> Said.of("refusal.no_address");
-      case 413 -> Said.of("refusal.too_large.what");
-      default ->
-          Said.of(status.is5xxServerError() ? "refusal.failed.what" : "refusal.unreadable.what");
-    };
-  }
-
-  static Said remedy(HttpStatusCode status) {
-    return Said.of(status.is5xxServerError() ? "refusal.failed.later" : "refusal.check_address");
   }
 }

@@ -183,7 +183,7 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
       HttpHeaders headers,
       HttpStatusCode status,
       WebRequest request) {
-    Said what = ErrorAnswers.what(status);
+    Said what = what(status);
     Said remedy = Said.of("refusal.unusable.remedy");
     String field = null;
     if (e instanceof MissingServletRequestParameterException m) {
@@ -196,7 +196,7 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
       what = Said.of("refusal.value_does_not_fit", Value.own(String.valueOf(m.getValue())));
       field = m.getPropertyName();
     } else {
-      remedy = ErrorAnswers.remedy(status);
+      remedy = remedy(status);
     }
     Said where = field == null ? null : Where.field(field);
     ProblemDetail detail = told(words::say, status, what, where, remedy);
@@ -214,6 +214,21 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
 
   private ProblemDetail detail(HttpStatus status, Said what, @Nullable Said where, Said remedy) {
     return told(words::say, status, what, where, remedy);
+  }
+
+  /** What is said of a status that nobody said more of. */
+  static Said what(HttpStatusCode status) {
+    return switch (status.value()) {
+      case 503 -> DatabaseGone.WHAT;
+      case 404 -> Said.of("refusal.no_address");
+      case 413 -> Said.of("refusal.too_large.what");
+      default ->
+          Said.of(status.is5xxServerError() ? "refusal.failed.what" : "refusal.unreadable.what");
+    };
+  }
+
+  static Said remedy(HttpStatusCode status) {
+    return Said.of(status.is5xxServerError() ? "refusal.failed.later" : "refusal.check_address");
   }
 
   static ProblemDetail told(

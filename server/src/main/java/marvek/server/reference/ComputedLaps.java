@@ -2,8 +2,8 @@ package marvek.server.reference;
 
 import marvek.core.circuit.Centreline;
 import marvek.core.day.Variants;
+import marvek.core.entry.Day;
 import marvek.core.entry.OwnPace;
-import marvek.core.entry.Variant;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.Surface;
 import marvek.core.plan.ComputedLap;
@@ -48,8 +48,7 @@ class ComputedLaps {
           "#reference.id().toString() + '/' + #reference.deskVersion() + '/' + #layout.id() + '/'"
               + " + #layout.cornersVersion() + '/' + #day.toString()",
       sync = true)
-  public ComputedLap on(
-      ReferenceRow reference, LayoutVersion layout, ComputedLap base, Variant.Day day) {
+  public ComputedLap on(ReferenceRow reference, LayoutVersion layout, ComputedLap base, Day day) {
     return Variants.computed(base, reference.footing(), day);
   }
 
@@ -66,8 +65,8 @@ class ComputedLaps {
       LayoutVersion layout,
       ComputedLap base,
       ComputedLap line,
-      Variant.Day lineOf,
-      Variant.Day day) {
+      Day lineOf,
+      Day day) {
     return Variants.held(base, line, reference.footing(), day);
   }
 }

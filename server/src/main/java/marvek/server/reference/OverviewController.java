@@ -9,10 +9,10 @@ import java.util.List;
 import java.util.UUID;
 import java.util.stream.IntStream;
 import marvek.core.entry.CornerEntry;
+import marvek.core.entry.Day;
 import marvek.core.entry.DayKind;
 import marvek.core.entry.Detail;
 import marvek.core.entry.PointKind;
-import marvek.core.entry.Variant;
 import marvek.core.plan.Answers;
 import marvek.core.plan.CornerAnswer;
 import marvek.core.review.Consistency;
@@ -96,7 +96,7 @@ class OverviewController {
 
   record KindWords(PointKind kind, Said words, boolean drafted) {}
 
-  record VariantKind(DayKind kind, Said words, Variant.Day usual) {}
+  record VariantKind(DayKind kind, Said words, Day usual) {}
 
   record SurenessWords(Sureness sure, Said words, boolean standsOut) {}
 

@@ -136,20 +136,19 @@ class RecomputingController {
   }
 
   @PostMapping("/taken")
-  ReferenceController.WorkingView take(
-      @AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
+  WorkingView take(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
     ReferenceRow row = references.takeRecomputed(driver.id(), id);
-    return ReferenceController.WorkingView.of(row);
+    return WorkingView.of(row);
   }
 
   /** Brings all back as it was before it was taken. */
   @PostMapping("/undone")
-  ReferenceController.WorkingView undo(
+  WorkingView undo(
       @AuthenticationPrincipal Driver driver,
       @PathVariable UUID id,
       @RequestBody UndoRequest body) {
     ReferenceRow row = references.undoRecomputed(driver.id(), id, body.version());
-    return ReferenceController.WorkingView.of(row);
+    return WorkingView.of(row);
   }
 
   /** Leaves the reference as it is. */

@@ -18,12 +18,8 @@ import marvek.core.entry.CornerEntry;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.ReferenceFile;
 import marvek.core.plan.ComputedLap;
-import marvek.core.plan.CornerAnswer;
 import marvek.core.plan.Drafter;
 import marvek.core.plan.LostBrakings;
-import marvek.core.review.Hazards;
-import marvek.core.review.LoadAlong;
-import marvek.core.review.Warning;
 import marvek.core.survey.Things;
 import marvek.core.vehicle.SetupSheet;
 import marvek.core.words.Comparison;
@@ -81,18 +77,6 @@ class ReferenceController {
 
   record DraftRequest(
       @NotNull UUID layoutId, @NotNull UUID vehicleId, @Nullable @Size(max = 100) String name) {}
-
-  /**
-   * A working copy.
-   *
-   * @param version must be given back when it is stored
-   * @param write what the device that stored it called that, null where no device did
-   */
-  record WorkingView(int version, ReferenceContent content, @Nullable UUID write) {
-    static WorkingView of(ReferenceRow row) {
-      return new WorkingView(row.version(), row.working(), row.lastWrite());
-    }
-  }
 
   /**
    * A working copy to be stored.
@@ -172,15 +156,6 @@ class ReferenceController {
       List<LostBrakings.Lost> lost,
       boolean recomputed,
       boolean laidInPart) {}
-
-  /** What an entry leads to, what the survey warns of there, and what does not go together. */
-  record AnswerView(
-      CornerEntry entry,
-      CornerAnswer answer,
-      Sentence.Words words,
-      Hazards hazards,
-      List<Warning> warnings,
-      LoadAlong load) {}
 
   record RevisionSummary(
       int number, int basedOn, String reason, LapAsPlanned planned, Instant createdAt) {}

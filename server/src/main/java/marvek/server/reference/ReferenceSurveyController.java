@@ -7,13 +7,11 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.UUID;
-import marvek.core.circuit.LocalPlane;
-import marvek.core.circuit.Sight;
 import marvek.core.day.Footing;
 import marvek.core.day.ZoneEffect;
+import marvek.core.entry.Day;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Variant;
-import marvek.core.marker.MarkerJudge;
 import marvek.core.review.Glances;
 import marvek.core.review.MarkerReview;
 import marvek.core.said.Said;
@@ -24,9 +22,7 @@ import marvek.core.survey.Things;
 import marvek.core.survey.ThingsCheck;
 import marvek.core.survey.Zone;
 import marvek.core.vehicle.Vehicle;
-import marvek.core.vehicle.VehicleKind;
 import marvek.server.access.Driver;
-import marvek.server.circuit.LayoutVersion;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -69,23 +65,7 @@ class ReferenceSurveyController {
       @RequestParam(defaultValue = "false") boolean traffic) {
     References.Opened opened = references.read(driver.id(), id);
     return MarkerReview.of(
-        opened.computed(), opened.working(), opened.things(), view(opened, at, traffic));
-  }
-
-  /** From where and when the driver looks. */
-  static MarkerJudge.View view(
-      References.Opened opened, @Nullable LocalDateTime at, boolean traffic) {
-    LayoutVersion layout = opened.layout();
-    LocalPlane plane = layout.plane();
-    return new MarkerJudge.View(
-        at == null ? null : layout.instant(at),
-        plane == null
-            ? null
-            : new MarkerJudge.Spot(plane.latitude(), plane.longitude(), layout.altitude()),
-        traffic,
-        opened.computed().vehicle().kind() == VehicleKind.MOTORCYCLE
-            ? Sight.EYE_MOTORCYCLE
-            : Sight.EYE_CAR);
+        opened.computed(), opened.working(), opened.things(), opened.view(at, traffic));
   }
 
   @GetMapping("/kerbs")
@@ -146,8 +126,7 @@ class ReferenceSurveyController {
         opened.things().ground().stream().filter(z -> !z.id().equals(zone.id())).toList();
     Footing footing = opened.row().footing().withZones(others);
     List<ZoneOnDay> out = new ArrayList<>();
-    out.add(
-        ZoneOnDay.of(null, ZoneEffect.of(opened.computed(), footing, zone, Variant.Day.ofBase())));
+    out.add(ZoneOnDay.of(null, ZoneEffect.of(opened.computed(), footing, zone, Day.ofBase())));
     for (Variant v : opened.working().variants()) {
       out.add(ZoneOnDay.of(v, ZoneEffect.of(opened.computed(), footing, zone, v.day())));
     }

@@ -1,6 +1,7 @@
 package marvek.server.reference;
 
 import java.time.Clock;
+import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -15,11 +16,13 @@ import marvek.core.anew.Refresh;
 import marvek.core.anew.Rejoin;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
+import marvek.core.circuit.LocalPlane;
 import marvek.core.day.Footing;
 import marvek.core.day.Variants;
 import marvek.core.entry.Carried;
 import marvek.core.entry.ContentCheck;
 import marvek.core.entry.CornerEntry;
+import marvek.core.entry.Day;
 import marvek.core.entry.OwnPace;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
@@ -32,6 +35,7 @@ import marvek.core.lap.Ground;
 import marvek.core.lap.Surface;
 import marvek.core.line.Watch;
 import marvek.core.marker.Landmark;
+import marvek.core.marker.MarkerJudge;
 import marvek.core.plan.Answers;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.CornerAnswer;
@@ -124,15 +128,32 @@ public class References {
     public List<Landmark> landmarks() {
       return things.landmarks();
     }
+
+    /**
+     * From where and when the driver looks.
+     *
+     * @param at on the circuit's clock; null where the hour does not matter
+     * @param traffic whether another vehicle is close ahead
+     */
+    public MarkerJudge.View view(@Nullable LocalDateTime at, boolean traffic) {
+      LocalPlane plane = layout.plane();
+      return new MarkerJudge.View(
+          at == null ? null : layout.instant(at),
+          plane == null
+              ? null
+              : new MarkerJudge.Spot(plane.latitude(), plane.longitude(), layout.altitude()),
+          traffic,
+          computed.eye());
+    }
   }
 
   /** The computed on one of the reference's days. */
-  public ComputedLap on(Opened opened, Variant.Day day) {
+  public ComputedLap on(Opened opened, Day day) {
     return computedLaps.on(opened.row(), opened.layout(), opened.computed(), day);
   }
 
   /** The computed on a day, on the line of another of its days. */
-  public ComputedLap held(Opened opened, Variant.Day lineOf, Variant.Day day) {
+  public ComputedLap held(Opened opened, Day lineOf, Day day) {
     return computedLaps.held(
         opened.row(), opened.layout(), opened.computed(), on(opened, lineOf), lineOf, day);
   }
@@ -1005,8 +1026,7 @@ public class References {
   private static void sameVersion(ReferenceRow row, int version) {
     if (row.version() != version) {
       throw Problem.conflict(
-          ReferenceController.WorkingView.of(row),
-          "refusal.reference.another_window_changed_reference");
+          WorkingView.of(row), "refusal.reference.another_window_changed_reference");
     }
   }
 }

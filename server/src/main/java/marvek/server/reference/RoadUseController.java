@@ -237,11 +237,11 @@ class RoadUseController {
 
   /** Takes the line laid anew; it can be undone as what was computed anew. */
   @PostMapping("/laid-anew/taken")
-  ReferenceController.WorkingView take(
+  WorkingView take(
       @AuthenticationPrincipal Driver driver,
       @PathVariable UUID id,
       @Valid @RequestBody TakeRequest body) {
     ReferenceRow row = references.takeLaidAnew(driver.id(), id, body.version(), body.wish());
-    return ReferenceController.WorkingView.of(row);
+    return WorkingView.of(row);
   }
 }

@@ -7,9 +7,9 @@ import java.util.List;
 import java.util.UUID;
 import marvek.core.entry.ContentCheck;
 import marvek.core.entry.CornerEntry;
+import marvek.core.entry.Day;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.Score;
-import marvek.core.entry.Variant;
 import marvek.core.plan.AmountCurve;
 import marvek.core.plan.Answers;
 import marvek.core.plan.ComputedLap;
@@ -57,7 +57,7 @@ class ScoreController {
    * @param day for which it is asked, the entry as it is then; null for the reference itself
    */
   record CuesRequest(
-      @NotNull CornerEntry entry, @NotNull String action, Variant.@Nullable @Valid Day day) {}
+      @NotNull CornerEntry entry, @NotNull String action, @Nullable @Valid Day day) {}
 
   /**
    * A corner as written, and what laps did.
@@ -70,7 +70,7 @@ class ScoreController {
       @NotNull CornerEntry entry,
       @NotNull String action,
       @NotNull @Size(max = MOST_LAPS) List<Double> driven,
-      Variant.@Nullable @Valid Day day) {
+      @Nullable @Valid Day day) {
     CostsRequest {
       driven = List.copyOf(driven);
     }
@@ -123,7 +123,7 @@ class ScoreController {
   /** A corner on the road of the day that is asked for. */
   private record Placed(ComputedLap computed, Things things, CornerEntry entry) {}
 
-  private Placed placed(UUID driver, UUID id, CornerEntry entry, Variant.@Nullable Day day) {
+  private Placed placed(UUID driver, UUID id, CornerEntry entry, @Nullable Day day) {
     References.Opened opened = references.read(driver, id);
     if (day == null) {
       return new Placed(

@@ -137,13 +137,13 @@ class SharingController {
   }
 
   @PostMapping("/remarks/{remark}/decision")
-  ReferenceController.WorkingView decide(
+  WorkingView decide(
       @AuthenticationPrincipal Driver driver,
       @PathVariable UUID id,
       @PathVariable UUID remark,
       @Valid @RequestBody DecisionRequest body) {
     ReferenceRow row = remarks.decide(driver.id(), id, remark, body.accepted(), body.version());
-    return ReferenceController.WorkingView.of(row);
+    return WorkingView.of(row);
   }
 
   private RemarkView view(References.Opened opened, Driver driver, Remark remark, String author) {

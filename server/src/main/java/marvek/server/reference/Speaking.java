@@ -47,17 +47,16 @@ public class Speaking {
         .toList();
   }
 
-  ReferenceController.AnswerView answer(
-      References.Opened opened, References.Answered answered, Driver driver) {
+  AnswerView answer(References.Opened opened, References.Answered answered, Driver driver) {
     return answer(opened.computed(), opened.things(), answered, driver);
   }
 
-  ReferenceController.AnswerView answer(
+  AnswerView answer(
       ComputedLap computed, Things things, References.Answered answered, Driver driver) {
     CornerEntry entry = answered.entry();
     CornerAnswer answer = answered.answer();
     Corner corner = computed.corners().get(computed.indexOf(entry.corner()));
-    return new ReferenceController.AnswerView(
+    return new AnswerView(
         entry,
         answer,
         Sentence.words(corner, entry, speech(driver).on(computed.road().length())),

@@ -78,7 +78,7 @@ class TechniqueController {
         opened.things(),
         body.entry(),
         body.question(),
-        ReferenceSurveyController.view(opened, body.at(), false));
+        opened.view(body.at(), false));
   }
 
   /** The entries that change when an answer is taken; nothing is stored. */

@@ -18,6 +18,7 @@ import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.Variant;
 import marvek.core.plan.Answers;
 import marvek.core.plan.ComputedLap;
+import marvek.core.review.Light;
 import marvek.server.access.Driver;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -65,7 +66,7 @@ class VariantController {
   record VariantView(
       Variant variant,
       Variants.Adjusted adjusted,
-      ReferenceController.AnswerView answer,
+      AnswerView answer,
       double lapTime,
       boolean ownLine) {}
 
@@ -105,7 +106,12 @@ class VariantController {
     List<Variants.Adjustment> changes = new ArrayList<>(adjusted.changes());
     String hour = variant.day().hour();
     if (!hour.isEmpty() && opened.layout().plane() != null) {
-      for (Light.Changed c : Light.of(opened, at(opened, hour), List.of(answered.entry()))) {
+      for (Light.Changed c :
+          Light.of(
+              opened.computed(),
+              opened.things(),
+              List.of(answered.entry()),
+              opened.view(at(opened, hour), false))) {
         changes.add(new Variants.Adjustment(c.kind(), c.words(hour), false));
       }
     }

@@ -16,6 +16,7 @@ import marvek.core.plan.ComputedLap;
 import marvek.core.rehearse.Fact;
 import marvek.core.rehearse.Facts;
 import marvek.core.rehearse.Known;
+import marvek.core.rehearse.OwnWeights;
 import marvek.core.rehearse.Weights;
 import marvek.core.score.Action;
 import marvek.server.session.Planner;
@@ -90,7 +91,7 @@ class Heart {
   /** How somebody remembers, told from all that they ever answered. */
   private Weights weights(UUID person) {
     long answers = rehearsals.count(person);
-    if (answers < Weights.FROM) {
+    if (answers < OwnWeights.FROM) {
       return Weights.USUAL;
     }
     return weights.get(
@@ -101,9 +102,9 @@ class Heart {
                   .collect(
                       Collectors.groupingBy(
                           RehearsedRow::referenceId, TreeMap::new, Collectors.toList()));
-          List<List<Weights.Answer>> rows = new ArrayList<>();
+          List<List<OwnWeights.Answer>> rows = new ArrayList<>();
           by.values().forEach(r -> rows.addAll(Known.rows(Rehearsals.answers(r))));
-          return Weights.of(rows);
+          return OwnWeights.of(rows);
         });
   }
 

@@ -11,6 +11,7 @@ import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import marvek.core.circuit.Corner;
+import marvek.core.day.RunDays;
 import marvek.core.debrief.DrivenBands;
 import marvek.core.telemetry.CornerEvents;
 import marvek.server.reference.References;
@@ -46,10 +47,10 @@ public class Bands {
     RunDays days = RunDays.of(opened.working());
     Map<UUID, List<LapLine>> lines =
         runs.lapLines(all).stream().collect(Collectors.groupingBy(LapLine::run));
-    Set<UUID> driven = new HashSet<>();
+    Set<String> driven = new HashSet<>();
     Optional<RunRow> newest = Optional.empty();
     for (RunRow r : all) {
-      days.parts(r, lines.getOrDefault(r.id(), List.of())).stream()
+      days.parts(r.day(), LapLine.ofDays(lines.getOrDefault(r.id(), List.of()))).stream()
           .filter(p -> p.on(day))
           .forEach(p -> driven.addAll(p.laps()));
       if (!driven.isEmpty()) {
@@ -60,7 +61,7 @@ public class Bands {
     if (newest.isPresent()) {
       List<LapRow> laps =
           runs.laps(List.of(newest.get())).stream()
-              .filter(l -> driven.contains(l.id()))
+              .filter(l -> driven.contains(l.id().toString()))
               .sorted(Comparator.comparingDouble(LapRow::lapTime))
               .limit(MOST)
               .toList();

@@ -3,6 +3,7 @@ package marvek.server.run;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
+import marvek.core.day.RunDays;
 import marvek.core.debrief.DrivenBands;
 import marvek.core.entry.PointKind;
 import marvek.server.access.Driver;

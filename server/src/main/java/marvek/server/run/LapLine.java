@@ -2,6 +2,7 @@ package marvek.server.run;
 
 import java.util.List;
 import java.util.UUID;
+import marvek.core.day.DayFit;
 import marvek.core.said.Said;
 import marvek.core.telemetry.LapKind;
 import org.jspecify.annotations.Nullable;
@@ -69,6 +70,14 @@ public record LapLine(
       out[i] = Double.isNaN(column[i]) ? 0 : Math.round(column[i] * 1000) / 1000.0;
     }
     return out;
+  }
+
+  /** Those that count and hold more than a time, as days are found for them. */
+  public static List<DayFit.Lap> ofDays(List<LapLine> laps) {
+    return laps.stream()
+        .filter(l -> l.counts() && l.measured())
+        .map(l -> DayFit.Lap.of(l.id().toString(), l.grip()))
+        .toList();
   }
 
   public static LapLine of(LapRow l) {

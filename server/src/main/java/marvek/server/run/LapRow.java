@@ -7,6 +7,7 @@ import jakarta.persistence.Id;
 import jakarta.persistence.Table;
 import java.util.List;
 import java.util.UUID;
+import marvek.core.day.DayFit;
 import marvek.core.debrief.LapData;
 import marvek.core.said.Said;
 import marvek.core.telemetry.CornerEvents;
@@ -143,6 +144,11 @@ public class LapRow {
 
   public @Nullable Double grip() {
     return grip;
+  }
+
+  /** As a day is found for it. */
+  public DayFit.Lap ofDay() {
+    return DayFit.Lap.of(id.toString(), grip);
   }
 
   /** The day by whose line and grip its events were found; null for laps of before. */

@@ -9,6 +9,7 @@ import java.util.Optional;
 import java.util.UUID;
 import java.util.function.BiFunction;
 import java.util.stream.Collectors;
+import marvek.core.day.RunDays;
 import marvek.core.debrief.LapData;
 import marvek.core.debrief.SameLaps;
 import marvek.core.entry.ReferenceContent;

@@ -19,6 +19,7 @@ import java.util.List;
 import java.util.Locale;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
+import marvek.core.session.PlannedLine;
 import marvek.core.session.Timing;
 import marvek.core.words.Speaker;
 import marvek.server.export.Paper;
@@ -53,8 +54,7 @@ final class BriefPdf {
   }
 
   /** In the largest type in which all of it is on one page; in the least on as many as it takes. */
-  static byte[] of(TrackSessionController.PlannedSession session, Speaker speaker, Size size)
-      throws IOException {
+  static byte[] of(PlannedSession session, Speaker speaker, Size size) throws IOException {
     float type = LARGEST;
     while (true) {
       ByteArrayOutputStream out = new ByteArrayOutputStream();
@@ -67,11 +67,7 @@ final class BriefPdf {
   }
 
   private static int write(
-      TrackSessionController.PlannedSession session,
-      Speaker speaker,
-      Size size,
-      float type,
-      ByteArrayOutputStream out)
+      PlannedSession session, Speaker speaker, Size size, float type, ByteArrayOutputStream out)
       throws IOException {
     Document document =
         new Document(size.sheet, size.margin, size.margin, size.margin, size.margin);
@@ -110,7 +106,7 @@ final class BriefPdf {
     return writer.getPageNumber() - 1;
   }
 
-  private static List<Said> head(TrackSessionController.PlannedSession session) {
+  private static List<Said> head(PlannedSession session) {
     Planner.SessionPlan plan = java.util.Objects.requireNonNull(session.plan());
     Timing timing = session.line().session().timing();
     ZoneId zone = timing.start().zone();
@@ -142,8 +138,7 @@ final class BriefPdf {
     return as.format(when.atZone(zone));
   }
 
-  private static PdfPTable markers(
-      TrackSessionController.PlannedSession session, Speaker speaker, Font plain, Font bold) {
+  private static PdfPTable markers(PlannedSession session, Speaker speaker, Font plain, Font bold) {
     Planner.SessionPlan plan = java.util.Objects.requireNonNull(session.plan());
     PdfPTable table = new PdfPTable(new float[] {2, 10, 1, 1.6f});
     table.setWidthPercentage(100);
@@ -151,7 +146,7 @@ final class BriefPdf {
     for (String column : List.of("corner", "how", "gear", "slowest")) {
       table.addCell(cell(speaker.say(Said.of("page.column", new Value.Choice(column))), bold));
     }
-    for (Planner.PlannedLine line : plan.corners()) {
+    for (PlannedLine line : plan.corners()) {
       Integer gear = line.today().entry().gear();
       table.addCell(cell(line.called(), bold));
       table.addCell(cell(line.words().line(), plain));

@@ -10,6 +10,10 @@ import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
+import marvek.core.session.FocusLine;
+import marvek.core.session.PlanOfDay;
+import marvek.core.session.PlannedLine;
+import marvek.core.session.RungLine;
 import marvek.core.session.SessionKind;
 import marvek.core.session.SessionRules;
 import marvek.core.session.StintSplit;
@@ -43,8 +47,7 @@ final class BriefSheet {
     this.plan = plan;
     this.trials = trials;
     this.called =
-        plan.corners().stream()
-            .collect(Collectors.toMap(Planner.PlannedLine::corner, Planner.PlannedLine::called));
+        plan.corners().stream().collect(Collectors.toMap(PlannedLine::corner, PlannedLine::called));
   }
 
   /** What a part is about, in the order in which it is read. */
@@ -109,7 +112,7 @@ final class BriefSheet {
 
   private List<BriefLine> differs() {
     List<BriefLine> out = new ArrayList<>();
-    for (Planner.PlannedLine l : plan.corners()) {
+    for (PlannedLine l : plan.corners()) {
       List<Today.Differing> all = l.today().differences();
       if (!all.isEmpty()) {
         out.add(
@@ -138,7 +141,7 @@ final class BriefSheet {
   }
 
   private void ways(List<BriefLine> out) {
-    for (Planner.PlannedLine l : plan.corners()) {
+    for (PlannedLine l : plan.corners()) {
       School way = l.today().way();
       if (way == null) {
         continue;
@@ -161,7 +164,7 @@ final class BriefSheet {
     if (!session.aim().isBlank()) {
       out.add(line("page.focus.aim", Value.own(session.aim())));
     }
-    for (Planner.FocusLine f : plan.focus()) {
+    for (FocusLine f : plan.focus()) {
       out.add(new BriefLine(f.focus().corner(), f.called(), f.words().then(f.cure())));
     }
     if (plan.focus().isEmpty()) {
@@ -186,11 +189,11 @@ final class BriefSheet {
     List<BriefLine> out = new ArrayList<>();
     int from = plan.today().warmFrom();
     out.add(line("page.warm.from", Value.count(from)));
-    Planner.SettlingLine settles = plan.settling();
+    PlanOfDay.SettlingLine settles = plan.settling();
     if (settles != null) {
       out.add(new BriefLine(null, null, settles.words()));
     }
-    List<Planner.PlannedLine> sooner =
+    List<PlannedLine> sooner =
         plan.corners().stream()
             .filter(l -> l.today().early().stream().anyMatch(m -> m >= USEFUL))
             .toList();
@@ -238,7 +241,7 @@ final class BriefSheet {
       int lap = (plan.today().warmFrom() + plan.today().laps()) / 2;
       out.add(line("page.practise", Value.count(lap), Value.length(plan.pits().metres())));
     }
-    for (Planner.RungLine r : plan.rungs()) {
+    for (RungLine r : plan.rungs()) {
       List<Double> rungs = r.rungs().rungs();
       Said steps =
           beside(
@@ -391,7 +394,7 @@ final class BriefSheet {
 
   private List<BriefLine> wrong() {
     List<BriefLine> out = new ArrayList<>();
-    for (Planner.PlannedLine l : plan.corners()) {
+    for (PlannedLine l : plan.corners()) {
       if (l.shortRunOff() || l.blind()) {
         out.add(new BriefLine(l.corner(), l.called(), l.escape()));
       }

@@ -2,12 +2,12 @@ package marvek.server.session;
 
 import java.util.List;
 import java.util.UUID;
+import marvek.core.day.RunDays;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.core.session.FeltDriven;
 import marvek.core.session.Told;
 import marvek.server.debrief.Evidences;
-import marvek.server.run.RunDays;
 import marvek.server.run.RunRow;
 import marvek.server.run.Runs;
 import org.jspecify.annotations.Nullable;

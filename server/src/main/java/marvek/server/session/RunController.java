@@ -14,7 +14,7 @@ import java.util.Objects;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import marvek.core.circuit.Corner;
-import marvek.core.debrief.Debriefer;
+import marvek.core.day.RunDays;
 import marvek.core.debrief.LapData;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
@@ -32,7 +32,6 @@ import marvek.server.recording.Recording;
 import marvek.server.recording.Recordings;
 import marvek.server.reference.References;
 import marvek.server.run.LapLine;
-import marvek.server.run.RunDays;
 import marvek.server.run.RunRow;
 import marvek.server.run.Runs;
 import marvek.server.sharing.Role;
@@ -209,7 +208,7 @@ class RunController {
                         r.name(),
                         r.drivenAt(),
                         days.named(r.day()),
-                        days.parts(r, laps.getOrDefault(r.id(), List.of())),
+                        days.parts(r.day(), LapLine.ofDays(laps.getOrDefault(r.id(), List.of()))),
                         r.revision(),
                         r.sheetName(),
                         r.note(),
@@ -348,7 +347,7 @@ class RunController {
     var computed = evidences.judged(runs.read(driver.id(), id), day).computed();
     int count = Math.max(2, computed.road().size() / 2);
     double step = computed.road().length() / count;
-    LapData plan = Debriefer.computed(computed, step);
+    LapData plan = LapData.of(computed, step);
     int[] at = new int[count];
     for (int i = 0; i < count; i++) {
       at[i] = computed.road().index(i * step);

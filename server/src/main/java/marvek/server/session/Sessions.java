@@ -377,28 +377,13 @@ public class Sessions {
     int laps = lapsDriven(last.id());
     tyres.age(was.tyres().age() + laps);
     next.tyres(tyres.build());
-    next.fuel(SessionFuelBuilder.builder(was.fuel()).used(used(was, told)).build());
+    next.fuel(SessionFuelBuilder.builder(was.fuel()).used(was.fuel().used(told)).build());
     return add(owner, last.eventId(), last.referenceId(), next.build(), null);
   }
 
   private int lapsDriven(UUID session) {
     List<RunRow> driven = runs(session);
     return driven.isEmpty() ? 0 : runs.lapLines(driven).size();
-  }
-
-  /** Litres by lap that are known: those entered, and those that the log tells. */
-  static List<Double> used(TrackSession session, List<Told> told) {
-    List<Double> out = new ArrayList<>(session.fuel().used());
-    for (Told t : told) {
-      Double litres = t.litres();
-      Integer laps = t.laps();
-      if (t.about() == Told.About.FUEL && litres != null && laps != null) {
-        for (int i = 0; i < laps && out.size() < 500; i++) {
-          out.add(litres / laps);
-        }
-      }
-    }
-    return out;
   }
 
   @Transactional

@@ -17,7 +17,6 @@ import java.util.Map;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import marvek.core.said.Said;
-import marvek.core.session.DaySheet;
 import marvek.core.session.Errand;
 import marvek.core.session.RaceCraft;
 import marvek.core.session.SessionDay;
@@ -93,31 +92,6 @@ class TrackSessionController {
     this.speakers = speakers;
     this.clock = clock;
   }
-
-  /**
-   * A session in the calendar.
-   *
-   * @param begins as things stand
-   * @param ends as things stand
-   * @param local when it begins, on the circuit's clock
-   * @param clocks what the circuit's clock does about it; nothing on nearly every day
-   * @param driven runs that belong to it
-   * @param logged lines in its log
-   */
-  record SessionLine(
-      UUID id,
-      UUID event,
-      @Nullable UUID reference,
-      @Nullable String title,
-      TrackSession session,
-      Instant begins,
-      Instant ends,
-      LocalDateTime local,
-      Said clocks,
-      boolean made,
-      int version,
-      List<DaySheet.Due> due,
-      int driven) {}
 
   record EventView(UUID id, String name, ZoneId zone, List<SessionLine> sessions) {}
 
@@ -221,31 +195,6 @@ class TrackSessionController {
         sessions.add(driver.id(), id, body.reference(), body.session(), null).id());
   }
 
-  /**
-   * A session with its plan.
-   *
-   * @param parts sessions that were joined into it
-   * @param plan null where it has no reference
-   * @param conditions that it is planned for
-   * @param brief the plan as it is read before going out; nothing without a plan
-   * @param briefRead what the brief said when it was read
-   */
-  record PlannedSession(
-      SessionLine line,
-      String event,
-      List<RunOfSession> runs,
-      List<PartOfSession> parts,
-      Planner.@Nullable SessionPlan plan,
-      Said conditions,
-      List<BriefSheet.BriefPart> brief,
-      @Nullable Map<String, String> briefRead,
-      @Nullable Instant briefReadAt) {}
-
-  /** A session that was joined into another one. */
-  record PartOfSession(UUID id, String name, Instant begins) {}
-
-  record RunOfSession(UUID id, String name, Instant drivenAt) {}
-
   @GetMapping("/sessions/{id}")
   PlannedSession session(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
     SessionRow row = sessions.own(driver.id(), id);
@@ -266,9 +215,11 @@ class TrackSessionController {
     return new PlannedSession(
         line(row, reference, sessions.first(row), driven.size()),
         sessions.ownEvent(driver.id(), row.eventId()).name(),
-        driven.stream().map(r -> new RunOfSession(r.id(), r.name(), r.drivenAt())).toList(),
+        driven.stream()
+            .map(r -> new PlannedSession.RunOfSession(r.id(), r.name(), r.drivenAt()))
+            .toList(),
         sessions.parts(row.id()).stream()
-            .map(p -> new PartOfSession(p.id(), p.body().name(), p.startsAt()))
+            .map(p -> new PlannedSession.PartOfSession(p.id(), p.body().name(), p.startsAt()))
             .toList(),
         plan,
         row.body().day().words(),

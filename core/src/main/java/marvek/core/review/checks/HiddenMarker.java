@@ -9,7 +9,6 @@ import marvek.core.marker.Landmark;
 import marvek.core.marker.LandmarkKind;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
-import marvek.core.vehicle.VehicleKind;
 
 /** A marker that lies behind a crest. */
 @AutoService(Check.class)
@@ -30,10 +29,7 @@ public final class HiddenMarker implements Check {
 
   @Override
   public void look(Case at) {
-    double eye =
-        at.computed().vehicle().kind() == VehicleKind.MOTORCYCLE
-            ? Sight.EYE_MOTORCYCLE
-            : Sight.EYE_CAR;
+    double eye = at.computed().eye();
     for (CornerPoint p : at.entry().points()) {
       boolean marks = p.kind() == PointKind.BRAKE || p.kind().marksBraking();
       Optional<Landmark> l = marks ? at.landmark(p) : Optional.empty();

@@ -1,4 +1,4 @@
-package marvek.server.run;
+package marvek.core.day;
 
 import java.util.Optional;
 import marvek.core.entry.DayKind;

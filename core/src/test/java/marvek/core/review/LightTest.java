@@ -1,4 +1,4 @@
-package marvek.server.reference;
+package marvek.core.review;
 
 import static org.assertj.core.api.Assertions.assertThat;
 

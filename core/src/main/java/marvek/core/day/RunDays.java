@@ -1,12 +1,9 @@
-package marvek.server.run;
+package marvek.core.day;
 
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
-import java.util.UUID;
-import marvek.core.day.DayFit;
-import marvek.core.day.Variants;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.DayKind;
 import marvek.core.entry.ReferenceContent;
@@ -32,11 +29,7 @@ public final class RunDays {
     this.variants = variants;
     days = new ArrayList<>();
     days.add(new DayFit.Day(OWN, OWN_CALLED, 1));
-    variants.forEach(v -> days.add(new DayFit.Day(v.id(), called(v), v.day().grip())));
-  }
-
-  private static Said called(Variant v) {
-    return v.called();
+    variants.forEach(v -> days.add(new DayFit.Day(v.id(), v.called(), v.day().grip())));
   }
 
   public static RunDays of(ReferenceContent content) {
@@ -57,12 +50,21 @@ public final class RunDays {
   public record PartLine(
       @Nullable String day,
       Said called,
-      List<UUID> laps,
+      List<String> laps,
       @Nullable Double grip,
       Said words,
       boolean sure,
       boolean steady,
       boolean said) {
+    public PartLine {
+      laps = List.copyOf(laps);
+    }
+
+    /** Whether a lap is one of them. */
+    public boolean has(String lap) {
+      return laps.contains(lap);
+    }
+
     public boolean on(@Nullable String other) {
       return day == null ? other == null || other.equals(NONE) : day.equals(other);
     }
@@ -138,20 +140,12 @@ public final class RunDays {
         .findFirst();
   }
 
-  /** The laps of a run that count, by day. */
-  public List<PartLine> parts(RunRow run, List<LapLine> laps) {
-    return parts(
-        run.day(),
-        laps.stream()
-            .filter(l -> l.counts() && l.measured())
-            .map(l -> lap(l.id(), l.grip()))
-            .toList());
-  }
-
-  public static DayFit.Lap lap(UUID id, @Nullable Double grip) {
-    return new DayFit.Lap(id.toString(), grip == null ? Double.NaN : grip);
-  }
-
+  /**
+   * The laps of a run that count, by day.
+   *
+   * @param word what the driver said of the run; null where nothing
+   * @param laps in the order driven
+   */
   public List<PartLine> parts(@Nullable String word, List<DayFit.Lap> laps) {
     if (laps.isEmpty()) {
       return List.of();
@@ -164,7 +158,7 @@ public final class RunDays {
               return new PartLine(
                   day == null ? null : day.id(),
                   day == null ? Said.NOTHING : day.called(),
-                  p.laps().stream().map(UUID::fromString).toList(),
+                  p.laps(),
                   Double.isNaN(p.grip()) ? null : p.grip(),
                   p.words(),
                   p.sure(),

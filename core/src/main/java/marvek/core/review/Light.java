@@ -1,15 +1,15 @@
-package marvek.server.reference;
+package marvek.core.review;
 
-import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.marker.MarkerJudge;
-import marvek.core.review.MarkerReview;
+import marvek.core.plan.ComputedLap;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
+import marvek.core.survey.Things;
 
 /** What the light of an hour does to the markers of a reference. */
 public final class Light {
@@ -50,20 +50,15 @@ public final class Light {
   /**
    * Markers of entries that the light changes; none where nobody has said where the road lies.
    *
-   * @param at on the circuit's clock
+   * @param view from where and when the driver looks
    */
   public static List<Changed> of(
-      References.Opened opened, LocalDateTime at, List<CornerEntry> entries) {
+      ComputedLap computed, Things things, List<CornerEntry> entries, MarkerJudge.View view) {
     List<Changed> out = new ArrayList<>();
-    if (opened.layout().plane() == null) {
+    if (view.place() == null) {
       return out;
     }
-    MarkerReview review =
-        MarkerReview.of(
-            opened.computed(),
-            new ReferenceContent(entries),
-            opened.things(),
-            ReferenceSurveyController.view(opened, at, false));
+    MarkerReview review = MarkerReview.of(computed, new ReferenceContent(entries), things, view);
     for (MarkerReview.MarkedPoint p : review.points()) {
       MarkerJudge.Judgement judgement = p.judgement();
       if (judgement != null) {
