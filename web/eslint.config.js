@@ -53,4 +53,17 @@ export default ts.config(
   },
   { rules: { 'svelte/no-navigation-without-resolve': 'off' } },
   ...boundaries,
+  {
+    // A press is followed in one place.
+    ignores: ['src/kit/drag.ts', '**/*.test.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        ...["Literal[value='pointermove']", "SvelteAttribute[key.name='onpointermove']"].map((selector) => ({
+          selector,
+          message: 'Follow a press with kit/drag.',
+        })),
+      ],
+    },
+  },
 );

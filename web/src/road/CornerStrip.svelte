@@ -37,6 +37,7 @@
   import StripNotes from './StripNotes.svelte';
   import { few } from '../words/few';
   import { tell } from '../words/tell';
+  import { follow } from '../kit/drag';
 
   interface Props {
     road: RoadView;
@@ -385,35 +386,18 @@
   function drag(event: PointerEvent, from: number, move: (to: number) => void, done: (moved: boolean) => void) {
     if (readonly || event.button !== 0) return;
     event.preventDefault();
-    const target = event.currentTarget as SVGGElement;
-    target.focus();
-    target.setPointerCapture(event.pointerId);
+    (event.currentTarget as SVGGElement).focus();
     frozen = domain;
     const left = svg.getBoundingClientRect().left;
     const stationAt = (clientX: number) => x.invert(clientX - left);
     const grip = stationAt(event.clientX) - from;
-    let wanted: number | null = null;
-    let frame = 0;
-    const onpointermove = (e: PointerEvent) => {
-      wanted = Math.round((stationAt(e.clientX) - grip) * 2) / 2;
-      frame ||= requestAnimationFrame(() => {
-        frame = 0;
-        if (wanted !== null) move(wanted);
-      });
-    };
-    const end = () => {
-      window.removeEventListener('pointermove', onpointermove);
-      window.removeEventListener('pointerup', end);
-      window.removeEventListener('pointercancel', end);
-      if (frame && wanted !== null) move(wanted);
-      cancelAnimationFrame(frame);
-      frozen = null;
-      done(wanted !== null);
-    };
-    // On the window: a flag that passes another is moved in the document, which loses the capture.
-    window.addEventListener('pointermove', onpointermove);
-    window.addEventListener('pointerup', end);
-    window.addEventListener('pointercancel', end);
+    follow(event, {
+      onmove: (e) => move(Math.round((stationAt(e.clientX) - grip) * 2) / 2),
+      onend: (moved) => {
+        frozen = null;
+        done(moved);
+      },
+    });
   }
 
   /** The point that the keys have moved and that was not let go of yet. */
@@ -452,20 +436,18 @@
     const wrapped = ((at % road.length) + road.length) % road.length;
     if (event.pointerType === 'touch') {
       // A finger that goes on to scroll makes nothing.
-      const start = { x: event.clientX, y: event.clientY };
-      const end = (e: PointerEvent) => {
-        window.removeEventListener('pointerup', end);
-        window.removeEventListener('pointercancel', end);
-        if (e.type === 'pointerup' && Math.hypot(e.clientX - start.x, e.clientY - start.y) < 8)
-          onmake(where, wrapped, amount);
-      };
-      window.addEventListener('pointerup', end);
-      window.addEventListener('pointercancel', end);
+      follow(event, {
+        from: 8,
+        onmove: () => {},
+        onend: (moved, taken) => {
+          if (!moved && !taken) onmake(where, wrapped, amount);
+        },
+      });
       return;
     }
     event.preventDefault();
     const made = onmake(where, wrapped, amount);
-    if (made) lane?.follow(event, made, where, svg);
+    if (made) lane?.carry(event, made, where, svg);
   }
 
   /** A press beside an edge makes a gate there, told from that edge. */

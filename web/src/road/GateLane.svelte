@@ -4,6 +4,7 @@
   import { metres, signed } from '../words/units';
   import { sampleAt } from './strip';
   import { tell } from '../words/tell';
+  import { follow } from '../kit/drag';
 
   /** Places that the line passes: two posts with the gap between them, tied to the edge that they are told from. */
   interface Props {
@@ -70,13 +71,10 @@
     const perMetre = Math.abs(y(1) - y(0));
     const start = { x: event.clientX, y: event.clientY };
     let lock: 'along' | 'across' | null = null;
-    let moved = false;
     const move = (e: PointerEvent) => {
       const dx = Math.abs(e.clientX - start.x);
       const dy = Math.abs(e.clientY - start.y);
-      if (!lock && Math.max(dx, dy) < 6) return;
       lock ??= post || dy > dx ? 'across' : 'along';
-      moved = true;
       if (lock === 'along') {
         const by = x.invert(e.clientX - box.left) - x.invert(start.x - box.left);
         const to = Math.round(near(g.station) + by);
@@ -88,15 +86,13 @@
         else onmove({ ...g, metres: tenth(g.metres + (g.left ? -by : by)) });
       }
     };
-    const end = () => {
-      window.removeEventListener('pointermove', move);
-      window.removeEventListener('pointerup', end);
-      window.removeEventListener('pointercancel', end);
-      if (moved) onsettle();
-    };
-    window.addEventListener('pointermove', move);
-    window.addEventListener('pointerup', end);
-    window.addEventListener('pointercancel', end);
+    follow(event, {
+      from: 6,
+      onmove: move,
+      onend: (moved) => {
+        if (moved) onsettle();
+      },
+    });
   }
 
   let typed = $state('');

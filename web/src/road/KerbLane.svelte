@@ -7,6 +7,7 @@
   import { sampleAt } from './strip';
   import { few } from '../words/few';
   import { tell } from '../words/tell';
+  import { follow } from '../kit/drag';
 
   /** What is done with kerbs, on the kerbs: a foot where one is joined and left, a stroke a wheel on it. */
   interface Props {
@@ -85,20 +86,13 @@
     event.preventDefault();
     const foot = event.currentTarget as SVGGElement;
     foot.focus();
-    foot.setPointerCapture(event.pointerId);
-    const from = event.clientX;
-    let moved = false;
-    const move = (e: PointerEvent) => {
-      moved ||= Math.abs(e.clientX - from) > 3;
-      if (moved) put(use, i, end, start + x.invert(e.clientX - from) - x.invert(0));
-    };
-    const up = () => {
-      foot.removeEventListener('pointermove', move);
-      if (moved) onsettle();
-    };
-    foot.addEventListener('pointermove', move);
-    foot.addEventListener('pointerup', up, { once: true });
-    foot.addEventListener('pointercancel', up, { once: true });
+    follow(event, {
+      from: 4,
+      onmove: (e) => put(use, i, end, start + x.invert(e.clientX - event.clientX) - x.invert(0)),
+      onend: (moved) => {
+        if (moved) onsettle();
+      },
+    });
   }
   function key(event: KeyboardEvent, use: KerbUse, i: number, end: End, at: number) {
     onhold(i);

@@ -5,6 +5,7 @@
   import { station } from './points';
   import { speedText } from '../words/units';
   import { tell } from '../words/tell';
+  import { follow } from '../kit/drag';
 
   interface Props {
     x: ScaleLinear<number, number>;
@@ -107,36 +108,25 @@
     const svg = target.ownerSVGElement;
     if (!svg) return;
     target.focus();
-    target.setPointerCapture(event.pointerId);
     dragging = h.name;
     const box = svg.getBoundingClientRect();
     const value = (clientY: number) => {
       const y = clientY - box.top;
       return h.up ? (middle - y) / (middle - top) : (y - middle) / (bottom - middle);
     };
-    let wanted: PointerEvent | null = null;
-    let frame = 0;
-    const apply = (settle: boolean) => {
-      if (wanted) onpedals?.(h.drag(x.invert(wanted.clientX - box.left), value(wanted.clientY)), settle);
-    };
-    const move = (e: PointerEvent) => {
-      wanted = e;
-      frame ||= requestAnimationFrame(() => {
-        frame = 0;
-        apply(false);
-      });
-    };
-    const end = () => {
-      target.removeEventListener('pointermove', move);
-      target.removeEventListener('pointerup', end);
-      target.removeEventListener('pointercancel', end);
-      cancelAnimationFrame(frame);
-      apply(true);
-      dragging = null;
-    };
-    target.addEventListener('pointermove', move);
-    target.addEventListener('pointerup', end);
-    target.addEventListener('pointercancel', end);
+    const apply = (e: PointerEvent, settle: boolean) =>
+      onpedals?.(h.drag(x.invert(e.clientX - box.left), value(e.clientY)), settle);
+    let last: PointerEvent | null = null;
+    follow(event, {
+      onmove: (e) => {
+        last = e;
+        apply(e, false);
+      },
+      onend: () => {
+        if (last) apply(last, true);
+        dragging = null;
+      },
+    });
   }
 
   function onkeydown(event: KeyboardEvent, h: Handle) {

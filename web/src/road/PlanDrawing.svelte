@@ -2,6 +2,7 @@
   import type { Corner, Landmark, RoadView } from '../api/api';
   import { edges, pathOf } from './strip';
   import { tell } from '../words/tell';
+  import { follow } from '../kit/drag';
 
   interface Props {
     road: RoadView;
@@ -95,17 +96,14 @@
   function down(event: PointerEvent) {
     if (!onstart) return;
     event.preventDefault();
-    (event.currentTarget as Element).setPointerCapture(event.pointerId);
-    dragging = 0;
-  }
-  function move(event: PointerEvent) {
-    if (dragging !== null) dragging = nearest(event);
-  }
-  function up() {
-    if (dragging === null) return;
-    const to = dragging;
-    dragging = null;
-    if (to !== 0) onstart?.(to);
+    follow(event, {
+      onmove: (e) => (dragging = nearest(e)),
+      onend: () => {
+        const to = dragging;
+        dragging = null;
+        if (to) onstart(to);
+      },
+    });
   }
   function key(event: KeyboardEvent) {
     const by = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
@@ -168,8 +166,6 @@
         class="cursor-grab touch-none"
         data-start
         onpointerdown={down}
-        onpointermove={move}
-        onpointerup={up}
         onkeydown={key}
       >
         <path d="M{line.from[0]} {line.from[1]}L{line.to[0]} {line.to[1]}" stroke="var(--ink)" stroke-width="3.5" />

@@ -6,6 +6,7 @@
   import { amountOf, knotsOf, laneOf, mostOf, numeralOf, unitOf, unwiseOf } from './score';
   import { few } from '../words/few';
   import { tell } from '../words/tell';
+  import { follow } from '../kit/drag';
 
   /** The actions of a corner on its pedals and gears: each with its place and its amount, to be moved by hand and keys. */
   interface Props {
@@ -172,26 +173,21 @@
     onhold(h.a.id);
     // A first tap selects; a finger moves only what is selected, so that scrolling never edits.
     if (readonly || (event.pointerType === 'touch' && !was)) return;
-    follow(event, h.a, h.lane, target.ownerSVGElement);
+    carry(event, h.a, h.lane, target.ownerSVGElement);
   }
 
   /** Follows the hand: along is place, up and down is amount; the larger direction locks, Shift frees both. */
-  export function follow(event: PointerEvent, action: Action, lane: string, svg: SVGSVGElement | null) {
+  export function carry(event: PointerEvent, action: Action, lane: string, svg: SVGSVGElement | null) {
     if (!svg) return;
     const box = svg.getBoundingClientRect();
     const start = { px: event.clientX, py: event.clientY };
     const grip = x.invert(event.clientX - box.left) - near(action.station);
     let lock: 'along' | 'amount' | null = null;
-    let wanted: PointerEvent | null = null;
-    let frame = 0;
     let last = action;
     ondrag(true);
-    const apply = () => {
-      frame = 0;
-      if (!wanted) return;
+    const apply = (wanted: PointerEvent) => {
       const dx = Math.abs(wanted.clientX - start.px);
       const dy = Math.abs(wanted.clientY - start.py);
-      if (!lock && Math.max(dx, dy) < LOCK) return;
       lock ??= dx >= dy ? 'along' : 'amount';
       const both = wanted.shiftKey;
       let next = action;
@@ -206,24 +202,14 @@
       last = next;
       onput(next, moved);
     };
-    const move = (e: PointerEvent) => {
-      wanted = e;
-      frame ||= requestAnimationFrame(apply);
-    };
-    const end = () => {
-      window.removeEventListener('pointermove', move);
-      window.removeEventListener('pointerup', end);
-      window.removeEventListener('pointercancel', end);
-      if (frame) {
-        cancelAnimationFrame(frame);
-        apply();
-      }
-      if (last !== action) onsettle();
-      ondrag(false);
-    };
-    window.addEventListener('pointermove', move);
-    window.addEventListener('pointerup', end);
-    window.addEventListener('pointercancel', end);
+    follow(event, {
+      from: LOCK,
+      onmove: apply,
+      onend: () => {
+        if (last !== action) onsettle();
+        ondrag(false);
+      },
+    });
   }
 
   function atHeight(a: Action, lane: string, y: number): Action {
@@ -245,20 +231,16 @@
     if (!svg) return;
     const left = svg.getBoundingClientRect().left;
     ondrag(true);
-    const move = (e: PointerEvent) => {
-      const to = Math.round(x.invert(e.clientX - left) * 2) / 2;
-      if (to > near(h.a.station) + 1) onput({ ...h.a, until: to }, false);
-    };
-    const end = () => {
-      window.removeEventListener('pointermove', move);
-      window.removeEventListener('pointerup', end);
-      window.removeEventListener('pointercancel', end);
-      onsettle();
-      ondrag(false);
-    };
-    window.addEventListener('pointermove', move);
-    window.addEventListener('pointerup', end);
-    window.addEventListener('pointercancel', end);
+    follow(event, {
+      onmove: (e) => {
+        const to = Math.round(x.invert(e.clientX - left) * 2) / 2;
+        if (to > near(h.a.station) + 1) onput({ ...h.a, until: to }, false);
+      },
+      onend: () => {
+        onsettle();
+        ondrag(false);
+      },
+    });
   }
 </script>
 

@@ -6,6 +6,7 @@
   import { lapTime, plain, signed } from '../../words/units';
   import type { Desk } from './desk.svelte';
   import { tell } from '../../words/tell';
+  import { follow } from '../../kit/drag';
 
   /** How much of what the vehicle can do the driver uses: drawn inside all of it, and pulled there. */
   let { desk }: { desk: Desk } = $props();
@@ -136,9 +137,8 @@
     },
   ]);
   let svg = $state<SVGSVGElement>();
-  let held = $state<Share | null>(null);
-  function pull(event: PointerEvent) {
-    if (!held || !svg) return;
+  function pull(event: PointerEvent, held: Share) {
+    if (!svg) return;
     const box = svg.getBoundingClientRect();
     const x = event.clientX - box.x - middle.x;
     const y = event.clientY - box.y - middle.y;
@@ -177,12 +177,6 @@
     class="block touch-none"
     role="group"
     aria-label={tell('pacePanel.what_is_used_of_braking')}
-    onpointermove={pull}
-    onpointerup={() => {
-      held = null;
-      desk.settle();
-    }}
-    onpointerleave={() => (held = null)}
   >
     <path d={outline(FULL)} fill="url(#hatch)" stroke="var(--ink-soft)" stroke-dasharray="3 3" />
     <path d={outline(driving)} fill="var(--throttle-fill)" stroke="var(--ink)" stroke-width="1.6" />
@@ -205,7 +199,12 @@
         onpointerdown={(e) => {
           if (!desk.mine) return;
           e.preventDefault();
-          held = h.key;
+          follow(e, {
+            onmove: (at) => pull(at, h.key),
+            onend: (moved) => {
+              if (moved) desk.settle();
+            },
+          });
         }}
         onkeydown={(e) => desk.mine && key(e, h.key)}
       >

@@ -8,6 +8,7 @@
   import { keepLag, keptLag, lagOf, placeAt, slid, type Answer, type Control, type Press } from './rehearse';
   import { click, Tone } from './tone';
   import { tell } from '../../words/tell';
+  import { follow } from '../../kit/drag';
 
   /** The lap at true speed, driven by heart: the road runs on the plan whatever is pressed. */
   interface Props {
@@ -206,25 +207,19 @@
     return made;
   }
   /** A thumb presses, and says how much by sliding up before it lets go. */
-  let thumbs: Partial<Record<number, { made: Press; y: number }>> = {};
   let slide = $state<{ key: Control; amount: number } | null>(null);
-  function down(control: Control, e: PointerEvent & { currentTarget: HTMLElement }) {
+  function down(control: Control, e: PointerEvent) {
     const made = press(control, e.timeStamp);
     if (!made || (control !== 'BRAKE' && control !== 'THROTTLE')) return;
-    e.currentTarget.setPointerCapture(e.pointerId);
-    thumbs[e.pointerId] = { made, y: e.clientY };
-  }
-  function slides(e: PointerEvent) {
-    const thumb = thumbs[e.pointerId];
-    if (!thumb) return;
-    const amount = slid(thumb.y - e.clientY);
-    if (amount === undefined) delete thumb.made.amount;
-    else thumb.made.amount = amount;
-    slide = amount === undefined ? null : { key: thumb.made.key, amount };
-  }
-  function up(e: PointerEvent) {
-    thumbs = { ...thumbs, [e.pointerId]: undefined };
-    slide = null;
+    follow(e, {
+      onmove: (thumb) => {
+        const amount = slid(e.clientY - thumb.clientY);
+        if (amount === undefined) delete made.amount;
+        else made.amount = amount;
+        slide = amount === undefined ? null : { key: made.key, amount };
+      },
+      onend: () => (slide = null),
+    });
   }
   function keys(e: KeyboardEvent) {
     if (!running || e.repeat || e.ctrlKey || e.metaKey || e.altKey) return;
@@ -480,9 +475,6 @@
           style="touch-action: none"
           data-press={k}
           onpointerdown={(e) => down(k, e)}
-          onpointermove={slides}
-          onpointerup={up}
-          onpointercancel={up}
           >{measuring
             ? tell('drivePanel.now')
             : slide?.key === k

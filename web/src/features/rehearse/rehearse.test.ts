@@ -1,5 +1,6 @@
 // @vitest-environment jsdom
 import 'fake-indexeddb/auto';
+import { tick } from 'svelte';
 import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import DrivePanel from './DrivePanel.svelte';
@@ -359,7 +360,10 @@ describe('drive it', () => {
     now = 1000;
     vi.spyOn(performance, 'now').mockImplementation(() => now);
     vi.stubGlobal('requestAnimationFrame', (f: FrameRequestCallback) => frames.push(f));
-    vi.stubGlobal('cancelAnimationFrame', () => (frames = []));
+
+    vi.stubGlobal('cancelAnimationFrame', (id: number) => {
+      if (id) frames = frames.filter((_, i) => i !== id - 1);
+    });
     vi.stubGlobal('matchMedia', () => ({ matches: false }));
     HTMLCanvasElement.prototype.getContext = (() => null) as never;
     localStorage.clear();
@@ -449,6 +453,8 @@ describe('drive it', () => {
     await thumb('pointerup', 396);
     await thumb('pointerdown', 400);
     await thumb('pointermove', 335);
+    frame(1000 + 6000);
+    await tick();
     expect(document.querySelector('[data-press="BRAKE"]')?.textContent).toContain('Brake 50 %');
     await thumb('pointerup', 335);
     // Where nothing was pressed a thumb that slides says nothing.

@@ -5,6 +5,7 @@
   import { KINDS, span } from './sessions';
   import { few } from '../../words/few';
   import { tell } from '../../words/tell';
+  import { follow } from '../../kit/drag';
 
   /** A day at the circuit as a line of hours: sessions are blocks on it, what is due are ticks before. */
   interface Props {
@@ -48,25 +49,21 @@
   }
   function drag(e: PointerEvent, s: SessionLine) {
     if (s.made) return;
-    const from = e.clientX;
-    const target = e.currentTarget as Element;
-    target.setPointerCapture(e.pointerId);
-    moved = false;
     const scale = (range[1] - range[0]) / (width - 16);
-    const move = (m: Event) => {
-      const by = ((m as PointerEvent).clientX - from) * scale;
-      if (Math.abs(by) * 60 < STEP_MIN / 2 && !moved) return;
-      moved = true;
-      pulled = { id: s.id, by: (snapped(hours(s.begins, zone) + by) - snapped(hours(s.begins, zone))) / 60 };
-    };
-    const up = () => {
-      target.removeEventListener('pointermove', move);
-      const by = pulled?.id === s.id ? pulled.by : 0;
-      pulled = null;
-      if (by) onmove(s, wall(snapped(hours(s.begins, zone) + by)));
-    };
-    target.addEventListener('pointermove', move);
-    target.addEventListener('pointerup', up, { once: true });
+    moved = false;
+    follow(e, {
+      from: STEP_MIN / 120 / scale,
+      onmove: (m) => {
+        moved = true;
+        const by = (m.clientX - e.clientX) * scale;
+        pulled = { id: s.id, by: (snapped(hours(s.begins, zone) + by) - snapped(hours(s.begins, zone))) / 60 };
+      },
+      onend: () => {
+        const by = pulled?.id === s.id ? pulled.by : 0;
+        pulled = null;
+        if (by) onmove(s, wall(snapped(hours(s.begins, zone) + by)));
+      },
+    });
   }
   function key(e: KeyboardEvent, s: SessionLine) {
     if (e.key === 'Enter' || e.key === ' ') onopen(s);

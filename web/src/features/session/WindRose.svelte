@@ -1,5 +1,6 @@
 <script lang="ts">
   import { tell } from '../../words/tell';
+  import { follow } from '../../kit/drag';
   /** Wind as an arrow that is drawn: its direction is where from, its length how strong. */
   interface Props {
     speed: number;
@@ -14,8 +15,9 @@
   const rad = $derived((from * Math.PI) / 180);
   const tip = $derived({ x: MID + reach * Math.sin(rad), y: MID - reach * Math.cos(rad) });
 
+  let svg: SVGSVGElement;
   function to(e: PointerEvent) {
-    const box = (e.currentTarget as Element).getBoundingClientRect();
+    const box = svg.getBoundingClientRect();
     const dx = e.clientX - box.left - MID;
     const dy = e.clientY - box.top - MID;
     const r = Math.hypot(dx, dy);
@@ -33,6 +35,7 @@
 </script>
 
 <svg
+  bind:this={svg}
   width={SIZE}
   height={SIZE}
   role="slider"
@@ -43,10 +46,9 @@
   aria-valuemax={MOST}
   aria-valuetext={tell('windRose.m_s_from', { speed, from })}
   onpointerdown={(e) => {
-    e.currentTarget.setPointerCapture(e.pointerId);
     to(e);
+    follow(e, { onmove: to });
   }}
-  onpointermove={(e) => e.buttons && to(e)}
   onkeydown={key}
   style="touch-action: none; cursor: crosshair"
 >

@@ -23,6 +23,7 @@
   import LandmarkShape from '../../road/LandmarkShape.svelte';
   import RoadThings from '../../road/RoadThings.svelte';
   import { tell } from '../../words/tell';
+  import { follow } from '../../kit/drag';
 
   export type Tool =
     | { kind: 'look' }
@@ -147,33 +148,6 @@
   }
   const rounded = (s: number) => Math.round(s * 2) / 2;
 
-  function follow(event: PointerEvent, move: (e: PointerEvent) => void, done: () => void) {
-    const target = svg;
-    target.setPointerCapture(event.pointerId);
-    let frame = 0;
-    let last: PointerEvent | null = null;
-    const onmove = (e: PointerEvent) => {
-      last = e;
-      frame ||= requestAnimationFrame(() => {
-        frame = 0;
-        if (last) move(last);
-      });
-    };
-    const end = () => {
-      target.removeEventListener('pointermove', onmove);
-      target.removeEventListener('pointerup', end);
-      target.removeEventListener('pointercancel', end);
-      if (frame) {
-        cancelAnimationFrame(frame);
-        if (last) move(last);
-      }
-      done();
-    };
-    target.addEventListener('pointermove', onmove);
-    target.addEventListener('pointerup', end);
-    target.addEventListener('pointercancel', end);
-  }
-
   function down(event: PointerEvent) {
     if (event.button !== 0) return;
     const at = place(event);
@@ -182,9 +156,8 @@
       const start = at.station;
       const from = middle;
       let moved = false;
-      follow(
-        event,
-        (e) => {
+      follow(event, {
+        onmove: (e) => {
           const box = svg.getBoundingClientRect();
           const now = scaleLinear([from - span / 2, from + span / 2], [PADS, width - PADS]).invert(
             e.clientX - box.left,
@@ -192,10 +165,10 @@
           if (Math.abs(now - start) > span / 200) moved = true;
           if (moved) onwindow(from + (start - now), span);
         },
-        () => {
+        onend: () => {
           if (!moved) onselect(null, '');
         },
-      );
+      });
       return;
     }
     if (tool.kind === 'landmark') {
@@ -218,13 +191,12 @@
       return;
     }
     making = { from: at.station, to: at.station, left, offset: at.offset };
-    follow(
-      event,
-      (e) => {
+    follow(event, {
+      onmove: (e) => {
         if (making) making = { ...making, to: place(e).station };
       },
-      finish,
-    );
+      onend: finish,
+    });
   }
 
   function finish() {
@@ -265,10 +237,9 @@
     event.stopPropagation();
     event.preventDefault();
     const start = place(event).station;
-    follow(
-      event,
-      (e) => (shift = { id, end, by: rounded(place(e).station - start) }),
-      () => {
+    follow(event, {
+      onmove: (e) => (shift = { id, end, by: rounded(place(e).station - start) }),
+      onend: () => {
         const s = shift;
         shift = null;
         const thing = (desk.things[sort] as (Kerb | Zone | Place)[]).find((t) => t.id === id);
@@ -282,7 +253,7 @@
           ]);
         }
       },
-    );
+    });
   }
 
   function dragLandmark(event: PointerEvent, l: Landmark & { at: number }) {
@@ -291,16 +262,15 @@
     (event.currentTarget as SVGGElement).focus();
     onselect('landmarks', l.id);
     const start = place(event).station;
-    follow(
-      event,
-      (e) => (shift = { id: l.id, end: 'whole', by: rounded(place(e).station - start) }),
-      () => {
+    follow(event, {
+      onmove: (e) => (shift = { id: l.id, end: 'whole', by: rounded(place(e).station - start) }),
+      onend: () => {
         const s = shift;
         shift = null;
         const thing = desk.things.landmarks.find((t) => t.id === l.id);
         if (s && s.by && thing) desk.put('landmarks', [{ ...thing, station: wrap(thing.station + s.by) }]);
       },
-    );
+    });
   }
 
   type CornerEnd = 'entry' | 'exit' | number;
@@ -309,15 +279,14 @@
     event.stopPropagation();
     event.preventDefault();
     (event.currentTarget as SVGGElement).focus();
-    follow(
-      event,
-      (e) => (bend = { id: c.id, end, to: rounded(place(e).station) }),
-      () => {
+    follow(event, {
+      onmove: (e) => (bend = { id: c.id, end, to: rounded(place(e).station) }),
+      onend: () => {
         const b = bend;
         bend = null;
         if (b) moveCorner(c, end, wrap(b.to));
       },
-    );
+    });
   }
   function moveCorner(c: Corner, end: CornerEnd, to: number) {
     desk.arrange(

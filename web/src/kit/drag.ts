@@ -1,0 +1,46 @@
+/** How a press is followed. */
+export interface Following {
+  /** Pixels that the hand must go before it counts as moved; a press that stays is no drag. */
+  from?: number;
+  /** Told at most once a frame, with where the hand is last, and once more as it lets go. */
+  onmove: (at: PointerEvent) => void;
+  /** Told once as it lets go; `taken` where the hand was taken away, as by scrolling. */
+  onend?: (moved: boolean, taken: boolean) => void;
+}
+
+/**
+ * Follows the hand that pressed until it lets go: one pointer, wherever it goes, at the pace of the
+ * screen. What is being dragged may be drawn anew or elsewhere meanwhile.
+ */
+export function follow(event: PointerEvent, { from = 0, onmove, onend }: Following): void {
+  const { pointerId, clientX, clientY } = event;
+  // With the pointer captured it may leave the window; what is drawn anew loses it, not the hand.
+  (event.currentTarget as Element | null)?.setPointerCapture?.(pointerId);
+  let last: PointerEvent | null = null;
+  let moved = false;
+  let frame = 0;
+  const pass = () => {
+    frame = 0;
+    if (last) onmove(last);
+    last = null;
+  };
+  const move = (e: PointerEvent) => {
+    if (e.pointerId !== pointerId) return;
+    moved ||= Math.hypot(e.clientX - clientX, e.clientY - clientY) >= from;
+    if (!moved) return;
+    last = e;
+    frame ||= requestAnimationFrame(pass);
+  };
+  const end = (e: PointerEvent) => {
+    if (e.pointerId !== pointerId) return;
+    window.removeEventListener('pointermove', move);
+    window.removeEventListener('pointerup', end);
+    window.removeEventListener('pointercancel', end);
+    cancelAnimationFrame(frame);
+    pass();
+    onend?.(moved, e.type === 'pointercancel');
+  };
+  window.addEventListener('pointermove', move);
+  window.addEventListener('pointerup', end);
+  window.addEventListener('pointercancel', end);
+}
