@@ -38,6 +38,7 @@
   import { few } from '../words/few';
   import { tell } from '../words/tell';
   import { follow } from '../kit/drag';
+  import Axis from '../kit/Axis.svelte';
 
   interface Props {
     road: RoadView;
@@ -177,6 +178,8 @@
     const length = road.length;
     return (s: number) => middle + apart(middle, s, length);
   });
+
+  const wrapped = (s: number) => ((s % road.length) + road.length) % road.length;
 
   const windowOf = (e: CornerEntry): [number, number] => {
     const all = [...e.points, ...e.actions].map((p) => near(p.station));
@@ -370,9 +373,7 @@
     const runs: { gear: number; from: number; to: number }[] = [];
     for (const s of steps) {
       const i = Math.round((s - profileFrom) / profile.step);
-      const gear =
-        profile.gear[i] ??
-        lap?.gear[Math.round((((s % road.length) + road.length) % road.length) / lap.step) % lap.gear.length];
+      const gear = profile.gear[i] ?? lap?.gear[Math.round(wrapped(s) / lap.step) % lap.gear.length];
       if (gear === undefined) continue;
       const last = runs[runs.length - 1];
       if (last && last.gear === gear) last.to = s;
@@ -433,20 +434,19 @@
           ? (py - pedalMid) / (gearTop - 8 - pedalMid)
           : 0;
     const amount = Math.max(0.05, Math.min(1, Math.round(share * 20) / 20));
-    const wrapped = ((at % road.length) + road.length) % road.length;
     if (event.pointerType === 'touch') {
       // A finger that goes on to scroll makes nothing.
       follow(event, {
         from: 8,
         onmove: () => {},
         onend: (moved, taken) => {
-          if (!moved && !taken) onmake(where, wrapped, amount);
+          if (!moved && !taken) onmake(where, wrapped(at), amount);
         },
       });
       return;
     }
     event.preventDefault();
-    const made = onmake(where, wrapped, amount);
+    const made = onmake(where, wrapped(at), amount);
     if (made) lane?.carry(event, made, where, svg);
   }
 
@@ -460,7 +460,7 @@
       ? y(sampleAt(road.left, road.step, road.length, at))
       : y(-sampleAt(road.right, road.step, road.length, at));
     const off = Math.abs(event.clientY - box.top - edge) / Math.abs(y(1) - y(0));
-    ongatemake(((at % road.length) + road.length) % road.length, left, Math.round(off * 10) / 10);
+    ongatemake(wrapped(at), left, Math.round(off * 10) / 10);
   }
 
   let dragged = $state<{ id: string; at: number } | null>(null);
@@ -662,15 +662,7 @@
       >
     {/if}
 
-    <g>
-      <path d="M{PADS} {axisY}H{width - PADS}" stroke="var(--ink-soft)" />
-      {#each ticks as t (t)}
-        <path d="M{x(t)} {axisY - 4}v8" stroke="var(--ink-soft)" />
-        <text x={x(t)} y={axisY + 15} text-anchor="middle" style="fill:var(--ink-soft);font-size:11px">
-          {metres(((t % road.length) + road.length) % road.length)}
-        </text>
-      {/each}
-    </g>
+    <Axis scale={x} values={ticks} at={axisY} line={[PADS, width - PADS]} word={(t) => metres(wrapped(t))} />
 
     {#if profile}
       <path d={pathOf(speedLine)} fill="none" stroke="var(--ink)" stroke-width="1.8" />

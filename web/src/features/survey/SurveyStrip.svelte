@@ -24,6 +24,7 @@
   import RoadThings from '../../road/RoadThings.svelte';
   import { tell } from '../../words/tell';
   import { follow } from '../../kit/drag';
+  import Axis from '../../kit/Axis.svelte';
 
   export type Tool =
     | { kind: 'look' }
@@ -634,13 +635,7 @@
         </text>
       {/if}
 
-      <path d="M{PADS} {height - AXIS}H{width - PADS}" stroke="var(--ink-soft)" />
-      {#each ticks as t (t)}
-        <path d="M{x(t)} {height - AXIS - 4}v8" stroke="var(--ink-soft)" />
-        <text x={x(t)} y={height - 5} text-anchor="middle" style="fill:var(--ink-soft);font-size:11px"
-          >{metres(wrap(t))}</text
-        >
-      {/each}
+      <Axis scale={x} values={ticks} at={height - AXIS} line={[PADS, width - PADS]} word={(t) => metres(wrap(t))} />
       <text x={PADS} y={height - 5} style="fill:var(--ink-soft);font-size:11px" aria-hidden="true">→</text>
     </g>
   </svg>

@@ -1,5 +1,6 @@
 import { api, ask, asProblem, Problem, sendPhoto, type Corner, type LayoutView, type Things } from '../../api/api';
 import { browserShelf, letterId, type Letter, type Shelf } from './outbox';
+import { History } from '../../kit/history';
 import { inverse, merges, touchedBy, withStep, type Step } from './steps';
 import { newId } from '../../kit/id';
 import { nothing, type Sort, type Thing } from '../../road/things';
@@ -38,9 +39,7 @@ export class SurveyDesk {
   aside = $state.raw<Step | null>(null);
   steps = $state(0);
 
-  private readonly past: Step[] = [];
-  private readonly future: Step[] = [];
-  private lastKey: string | null = null;
+  private readonly history = new History<Step>(1000);
   private letters: Letter[] = [];
   private done: string[] = [];
   private versions: Record<string, number> = {};
@@ -74,11 +73,11 @@ export class SurveyDesk {
   }
 
   get canUndo() {
-    return this.steps >= 0 && this.past.length > 0;
+    return this.steps >= 0 && this.history.canUndo;
   }
 
   get canRedo() {
-    return this.steps >= 0 && this.future.length > 0;
+    return this.steps >= 0 && this.history.canRedo;
   }
 
   /** Puts things in place; the same key in a row counts as one change for undo. */
@@ -97,29 +96,25 @@ export class SurveyDesk {
   }
 
   apply(step: Step, key: string | null = null) {
-    if (key === null || key !== this.lastKey) this.past.push(inverse(this.things, this.corners, step));
-    this.lastKey = key;
-    this.future.length = 0;
+    this.history.remember(inverse(this.things, this.corners, step), key);
     this.go(step);
   }
 
   settle() {
-    this.lastKey = null;
+    this.history.settle();
   }
 
   undo() {
-    this.travel(this.past, this.future);
+    const step = this.history.before;
+    if (!step) return;
+    this.history.undo(inverse(this.things, this.corners, step));
+    this.go(step);
   }
 
   redo() {
-    this.travel(this.future, this.past);
-  }
-
-  private travel(from: Step[], to: Step[]) {
-    const step = from.pop();
+    const step = this.history.after;
     if (!step) return;
-    to.push(inverse(this.things, this.corners, step));
-    this.lastKey = null;
+    this.history.redo(inverse(this.things, this.corners, step));
     this.go(step);
   }
 

@@ -4,6 +4,7 @@
   import { pathOf } from '../../road/strip';
   import { inSpeed, plain, speedUnit } from '../../words/units';
   import { tell } from '../../words/tell';
+  import Axis from '../../kit/Axis.svelte';
 
   let { vehicle, figures }: { vehicle: Vehicle; figures: VehicleFigures } = $props();
   let width = $state(640);
@@ -81,9 +82,7 @@
     <text x={PAD.left + 4} y={revs(vehicle.engine.shiftRevs) - 5} style="font-size:11px;fill:var(--throttle)"
       >{tell('gearDrawing.shift')}</text
     >
-    {#each ticks as t (t)}
-      <text x={shown(t)} y={H1 - 5} text-anchor="middle" style="font-size:11px">{plain(t)}</text>
-    {/each}
+    <Axis scale={shown} values={ticks} at={H1 - 20} word={plain} />
   </svg>
   <svg {width} height={H2} class="block" role="img" aria-label={tell('gearDrawing.tractive_force_of_each_gear')}>
     <path
@@ -136,11 +135,7 @@
     >
       {tell('gearDrawing.air_and_rolling')}
     </text>
-    {#each force.ticks(4) as t (t)}
-      <text x={PAD.left - 4} y={force(t) + 4} text-anchor="end" style="font-size:11px">{plain(t / 1000, 1)} kN</text>
-    {/each}
-    {#each ticks as t (t)}
-      <text x={shown(t)} y={H2 - 6} text-anchor="middle" style="font-size:11px">{plain(t)}</text>
-    {/each}
+    <Axis scale={force} values={force.ticks(4)} at={PAD.left} up word={(t) => `${plain(t / 1000, 1)} kN`} />
+    <Axis scale={shown} values={ticks} at={H2 - 21} word={plain} />
   </svg>
 </div>

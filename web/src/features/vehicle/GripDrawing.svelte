@@ -4,6 +4,7 @@
   import { pathOf } from '../../road/strip';
   import { degrees, g, inSpeed, metres, plain, speedText, speedUnit } from '../../words/units';
   import { tell } from '../../words/tell';
+  import Axis from '../../kit/Axis.svelte';
 
   let { figures }: { figures: VehicleFigures } = $props();
   let width = $state(640);
@@ -77,9 +78,7 @@
       <circle cx={x(s.speed)} cy={y(s.metres)} r="3" fill="var(--brake)" />
       <text x={x(s.speed) - 6} y={y(s.metres) - 5} text-anchor="end" style="font-size:11px">{metres(s.metres)}</text>
     {/each}
-    {#each shown.ticks(5) as t (t)}
-      <text x={shown(t)} y={H - 6} text-anchor="middle" style="font-size:11px">{plain(t)}</text>
-    {/each}
+    <Axis scale={shown} values={shown.ticks(5)} at={H - 21} word={plain} />
     <text x={width / 2 + 48} y="22" font-weight="700" style="fill:var(--brake)"
       >{tell('gripDrawing.to_a_stop_from', { speedUnit: speedUnit() })}</text
     >
