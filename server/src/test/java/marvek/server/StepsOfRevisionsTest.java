@@ -12,7 +12,7 @@ import java.util.UUID;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Step;
 import marvek.core.score.ActionKind;
-import marvek.server.reference.Evidence;
+import marvek.core.session.Evidence;
 import marvek.server.reference.References;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;

@@ -2,6 +2,7 @@ package marvek.core.debrief;
 
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
+import marvek.core.circuit.Centreline;
 import marvek.core.said.Said;
 import marvek.core.score.ActionKind;
 import org.jspecify.annotations.Nullable;
@@ -54,6 +55,23 @@ public record Proposal(
     evidence = List.copyOf(evidence);
     off = List.copyOf(off);
     seconds = List.copyOf(seconds);
+  }
+
+  // A rounding is no longer step.
+  private static final double ROUNDED_METRES = 0.01;
+  private static final double ROUNDED_SHARE = 1e-4;
+
+  /** Metres from where it starts, or share. */
+  public double by(Centreline road, double at) {
+    return share ? at - from : road.apart(from, at);
+  }
+
+  /** Whether a step may be taken of it: the same way, and no farther than the laps bear out. */
+  public boolean allows(Centreline road, double at) {
+    double whole = by(road, to);
+    double part = by(road, at);
+    double most = Math.abs(whole) + (share ? ROUNDED_SHARE : ROUNDED_METRES);
+    return part * whole >= 0 && Math.abs(part) <= most;
   }
 
   /** How strong the evidence is. */

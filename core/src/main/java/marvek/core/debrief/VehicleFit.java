@@ -13,6 +13,8 @@ import marvek.core.lap.VehicleFigures;
 import marvek.core.plan.ComputedLap;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
+import marvek.core.telemetry.Channel;
+import marvek.core.telemetry.LapGrid;
 import marvek.core.vehicle.Vehicle;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
@@ -99,7 +101,38 @@ public record VehicleFit(
       double[] along,
       double[] across,
       double[] throttle,
-      double[] offset) {}
+      double[] offset) {
+    /**
+     * A lap as it is kept, on another number of stations.
+     *
+     * @param n stations of the road's grid
+     */
+    public static Lap of(double lapTime, LapGrid grid, int n) {
+      boolean placed = !Double.isNaN(grid.offset()[0]);
+      double[] throttle = grid.channels().get(Channel.THROTTLE);
+      double[] along = grid.channels().get(Channel.ALONG);
+      double[] across = grid.channels().get(Channel.ACROSS);
+      return new Lap(
+          lapTime,
+          stretched(grid.speed(), n),
+          along == null ? new double[n] : stretched(along, n),
+          across == null ? new double[0] : stretched(across, n),
+          throttle == null ? new double[0] : stretched(throttle, n),
+          placed ? stretched(grid.offset(), n) : new double[0]);
+    }
+
+    /** Even samples on another number of stations of the same closed lap. */
+    private static double[] stretched(double[] column, int n) {
+      double[] out = new double[n];
+      for (int i = 0; i < n; i++) {
+        double at = i * (double) column.length / n;
+        int k = (int) at;
+        double b = column[(k + 1) % column.length];
+        out[i] = column[k] + (at - k) * (b - column[k]);
+      }
+      return out;
+    }
+  }
 
   /**
    * Fits a vehicle. Grip across: in each corner the use of the better laps against that of the

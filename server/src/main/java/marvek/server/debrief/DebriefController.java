@@ -176,7 +176,7 @@ class DebriefController {
                         p.change(),
                         p.from(),
                         p.to(),
-                        Evidences.by(road, p, p.to()),
+                        p.by(road, p.to()),
                         p.gain(),
                         finite(p.gainLow()),
                         finite(p.gainHigh()),

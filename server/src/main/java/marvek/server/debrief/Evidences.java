@@ -10,7 +10,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.UUID;
-import marvek.core.circuit.Centreline;
 import marvek.core.day.OfferedDay;
 import marvek.core.day.RunDays;
 import marvek.core.day.Variants;
@@ -25,16 +24,14 @@ import marvek.core.debrief.Sections;
 import marvek.core.debrief.VehicleFit;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.RoadUse;
-import marvek.core.entry.Score;
 import marvek.core.entry.Step;
 import marvek.core.entry.Variant;
 import marvek.core.plan.ComputedLap;
 import marvek.core.said.Said;
+import marvek.core.session.Evidence;
 import marvek.core.session.Promise;
-import marvek.core.telemetry.Channel;
 import marvek.core.telemetry.LapGrid;
 import marvek.server.problem.Problem;
-import marvek.server.reference.Evidence;
 import marvek.server.reference.ReferenceRow;
 import marvek.server.reference.References;
 import marvek.server.reference.Revision;
@@ -218,33 +215,11 @@ public class Evidences {
               .findFirst()
               .orElseThrow(
                   () -> Problem.bad("refusal.debrief.no_proposal_stands_any").at(m.corner()));
-      Centreline road = opened.reference().computed().road();
-      double whole = by(road, p, p.to());
-      double part = by(road, p, step.to());
-      if (part * whole < 0 || Math.abs(part) > Math.abs(whole) + (p.share() ? 1e-4 : 0.01)) {
+      if (!p.allows(opened.reference().computed().road(), step.to())) {
         throw Problem.bad("refusal.debrief.step_longer_evidence_margin").at(m.corner());
       }
-      double share = whole == 0 ? 0 : part / whole;
-      Double gain = p.gain();
-      Double low = p.gainLow();
-      Double high = p.gainHigh();
       evidence.add(
-          new Evidence(
-              m.corner(),
-              Score.point(p.action()).orElse(null),
-              p.from(),
-              step.to(),
-              gain == null ? null : gain * share,
-              low == null || Double.isInfinite(low) ? null : low * share,
-              high == null || Double.isInfinite(high) ? null : high * share,
-              p.laps(),
-              p.strength().name(),
-              run.id().toString(),
-              p.evidence(),
-              on,
-              p.action(),
-              p.kind(),
-              p.share()));
+          Evidence.of(p, opened.reference().computed().road(), step.to(), run.id().toString(), on));
     }
     if (evidence.isEmpty()) {
       throw Problem.bad("refusal.debrief.nothing_accepted").at("moves");
@@ -419,12 +394,10 @@ public class Evidences {
                             e,
                             e.what(),
                             e.shared(),
-                            promise(
-                                e,
+                            e.kept(
                                 r.evidence(),
-                                sections,
-                                opened.computed(),
-                                r.content().corners(),
+                                new Evidence.Grounds(
+                                    opened.computed(), sections, r.content().corners()),
                                 of(laps, was, like, not),
                                 of(laps, r.number(), like, not),
                                 laps.containsKey(r.number())));
@@ -444,61 +417,6 @@ public class Evidences {
         // What was driven another way on purpose says nothing of the way that was promised.
         .filter(l -> !not.contains(l.id()))
         .toList();
-  }
-
-  private static Promise promise(
-      Evidence e,
-      List<Evidence> changes,
-      Sections sections,
-      ComputedLap computed,
-      List<CornerEntry> entries,
-      List<LapData> before,
-      List<LapData> after,
-      boolean driven) {
-    Promise found =
-        Promise.of(
-            e.shared() ? Promise.About.SHARE : Promise.About.PLACE,
-            by(computed.road(), e, e.to()),
-            e.gain(),
-            seen(e, changes, sections, computed, entries, before),
-            seen(e, changes, sections, computed, entries, after));
-    return found.verdict() == Promise.Verdict.OPEN && after.isEmpty()
-        ? found.saying(Said.of(driven ? "promise.open.unlike" : "promise.open.undriven"))
-        : found;
-  }
-
-  private static Promise.Seen seen(
-      Evidence e,
-      List<Evidence> changes,
-      Sections sections,
-      ComputedLap computed,
-      List<CornerEntry> entries,
-      List<LapData> laps) {
-    int c = computed.indexOf(e.corner());
-    List<Integer> others = new ArrayList<>();
-    for (int k = 0; k < computed.corners().size(); k++) {
-      String id = computed.corners().get(k).id();
-      if (changes.stream().noneMatch(x -> x.corner().equals(id))) {
-        others.add(k);
-      }
-    }
-    return new Promise.Seen(
-        laps.stream().mapToDouble(l -> sections.time(l, c)).toArray(),
-        laps.stream()
-            .mapToDouble(l -> others.stream().mapToDouble(k -> sections.time(l, k)).sum())
-            .toArray(),
-        Debriefer.driven(computed, entries, laps, e.corner(), e.of(), e.shared()).stream()
-            .mapToDouble(at -> by(computed.road(), e, at))
-            .toArray());
-  }
-
-  private static double by(Centreline road, Evidence e, double to) {
-    return e.shared() ? to - e.from() : road.apart(e.from(), to);
-  }
-
-  /** Metres from where a proposal starts, or share. */
-  static double by(Centreline road, Proposal p, double to) {
-    return p.share() ? to - p.from() : road.apart(p.from(), to);
   }
 
   /** The pace that the laps of a run show. */
@@ -540,32 +458,9 @@ public class Evidences {
       if (row == null) {
         continue;
       }
-      boolean placed = !Double.isNaN(g.offset()[0]);
-      double[] throttle = g.channels().get(Channel.THROTTLE);
-      double[] along = g.channels().get(Channel.ALONG);
-      double[] across = g.channels().get(Channel.ACROSS);
-      laps.add(
-          new VehicleFit.Lap(
-              row.lapTime(),
-              stretched(g.speed(), n),
-              along == null ? new double[n] : stretched(along, n),
-              across == null ? new double[0] : stretched(across, n),
-              throttle == null ? new double[0] : stretched(throttle, n),
-              placed ? stretched(g.offset(), n) : new double[0]));
+      laps.add(VehicleFit.Lap.of(row.lapTime(), g, n));
     }
     return laps;
-  }
-
-  /** Even samples on another number of stations of the same closed lap. */
-  private static double[] stretched(double[] column, int n) {
-    double[] out = new double[n];
-    for (int i = 0; i < n; i++) {
-      double at = i * (double) column.length / n;
-      int k = (int) at;
-      double b = column[(k + 1) % column.length];
-      out[i] = column[k] + (at - k) * (b - column[k]);
-    }
-    return out;
   }
 
   /** Takes what the laps showed into the vehicle, as its next version. */

@@ -44,6 +44,7 @@ import marvek.core.plan.LostBrakings;
 import marvek.core.plan.Relaid;
 import marvek.core.said.Value;
 import marvek.core.score.Sureness;
+import marvek.core.session.Evidence;
 import marvek.core.survey.Edge;
 import marvek.core.survey.Edges;
 import marvek.core.survey.Things;

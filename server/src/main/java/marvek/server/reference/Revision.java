@@ -7,6 +7,7 @@ import java.util.List;
 import java.util.UUID;
 import marvek.core.anew.LapAsPlanned;
 import marvek.core.entry.ReferenceContent;
+import marvek.core.session.Evidence;
 import marvek.core.vehicle.SetupSheet;
 import marvek.core.vehicle.Vehicle;
 import org.hibernate.annotations.Immutable;
