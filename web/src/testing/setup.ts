@@ -31,6 +31,15 @@ if (typeof HTMLDialogElement !== 'undefined') {
   };
 }
 
+if (typeof window !== 'undefined') {
+  window.matchMedia ??= ((media: string) => ({
+    media,
+    matches: false,
+    addEventListener: () => undefined,
+    removeEventListener: () => undefined,
+  })) as unknown as typeof window.matchMedia;
+}
+
 // A busy machine takes its time; what is waited for comes in parts of a second on one that is not.
 configure({ asyncUtilTimeout: 10_000 });
 

@@ -9,3 +9,8 @@ export function cornerWord(c: Pick<Corner, 'number' | 'name'>): string {
   if (how === 'BOTH' && c.name) return `${c.number} ${c.name}`;
   return c.number || c.name || tell('words.kink');
 }
+
+/** A sentence to be put into another one: without its own full stop. */
+export function inside(sentence: string): string {
+  return sentence.replace(/\.\s*$/, '');
+}

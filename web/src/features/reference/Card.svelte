@@ -9,6 +9,7 @@
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import { LENGTHS, few } from '../../words/few';
   import { tell } from '../../words/tell';
+  import { inside } from '../../words/words';
 
   let { params }: { params: { id: string; revision: string } } = $props();
   let how = $state<'pocket' | 'line' | 'full'>('line');
@@ -40,7 +41,7 @@
         title: tell('card.revision_2', {
           number,
           toLocaleDateString: new Date(revision.summary.createdAt).toLocaleDateString(),
-          reason: revision.summary.reason,
+          reason: inside(revision.summary.reason),
         }),
       };
     },

@@ -9,6 +9,7 @@
   import type { Desk } from './desk.svelte';
   import { few } from '../../words/few';
   import { tell } from '../../words/tell';
+  import { inside } from '../../words/words';
 
   /** What is true of the corner, beside what is done in it. */
   type DetailLine = NonNullable<typeof catalogue.all>['details'][number];
@@ -56,7 +57,7 @@
 <section class="grid gap-1.5 text-sm" aria-label={tell('factsPanel.what_is_true_of_the')}>
   {#if hazards && (hazards.warnings.length || hazards.shortRunOff)}
     <div class="border-error border-l-4 pl-2 text-xs leading-tight" data-hazards>
-      {#if hazards.warnings.length}<p>{tell('factsPanel.survey', { warnings: hazards.warnings.join('; ') })}</p>{/if}
+      {#if hazards.warnings.length}<p>{tell('factsPanel.survey', { warnings: hazards.warnings.map(inside).join('; ') })}</p>{/if}
       {#if hazards.escape && !entry.details['ESCAPE']}
         <p>
           {tell('factsPanel.escape_offered', { escape: hazards.escape })}

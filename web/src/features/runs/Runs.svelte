@@ -42,7 +42,7 @@
   }));
   const BUSY = ['RECEIVING', 'LIVE', 'STORED', 'WORKING'];
   const all = createQuery(() => ({
-    queryKey: [tell('runs.runs'), params.id],
+    queryKey: ['runs', params.id],
     queryFn: () => ask(api.GET('/api/references/{id}/runs', { params: path })),
     // While a file is read or lines come in, laps appear by themselves.
     refetchInterval: (query) =>
@@ -74,7 +74,7 @@
     if (v)
       here.say(
         v.vehicle,
-        `${v.runs.length} ${v.runs.length === 1 ? tell('runs.run_2') : tell('runs.runs')}`,
+        tell('runs.runs', { runs: v.runs.length }),
         v.reference,
       );
     if (run) here.run = run.id;
@@ -163,7 +163,7 @@
   let driving = $state(false);
   let byHand = $state('');
 
-  const refresh = () => queries.invalidateQueries({ queryKey: [tell('runs.runs'), params.id] });
+  const refresh = () => queries.invalidateQueries({ queryKey: ['runs', params.id] });
 
   async function act(what: () => Promise<unknown>) {
     problem = null;
