@@ -2,7 +2,7 @@
  * Records what the server says of the demo, for tests of whole screens: node src/testing/record.mjs URL.
  * Long columns are thinned, everything else stands as it was said.
  */
-/* global process, fetch */
+/* global process */
 import { writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 
@@ -54,7 +54,11 @@ for (const path of [`references/${id}/road?step=10`, `layouts/${layout}/road?ste
 said[`/api/references/${id}/lap`] = thinned(await call('GET', `/api/references/${id}/lap`));
 const vehicle = said[`/api/references/${id}`].vehicleId;
 for (const path of ['', '/sheets']) await get(`/api/vehicles/${vehicle}${path}`);
-said['POST /api/vehicles/figures'] = await call('POST', '/api/vehicles/figures', said[`/api/vehicles/${vehicle}`].numbers);
+said['POST /api/vehicles/figures'] = await call(
+  'POST',
+  '/api/vehicles/figures',
+  said[`/api/vehicles/${vehicle}`].numbers,
+);
 const { runs } = said[`/api/references/${id}/runs`];
 const run = runs.find((r) => r.name === 'First session');
 for (const path of ['debrief', 'proposals']) await get(`/api/runs/${run.id}/${path}`);

@@ -9,8 +9,16 @@ globalThis.Request = class extends RealRequest {
     super(typeof input === 'string' ? new URL(input, 'http://localhost/') : input, init);
   }
 };
+/** A form as its fields, files by their names: what a page makes of one nobody else can read. */
+const fields = (init: RequestInit | undefined) =>
+  init?.body instanceof FormData
+    ? {
+        ...init,
+        body: JSON.stringify(Object.fromEntries([...init.body].map(([k, v]) => [k, v instanceof File ? v.name : v]))),
+      }
+    : init;
 globalThis.fetch = (input, init) =>
-  server.take(input instanceof RealRequest ? input : new Request(input as string, init));
+  server.take(input instanceof RealRequest ? input : new Request(input as string, fields(init)));
 
 // Drawings ask how wide they are, dialogs open: neither exists in a page without a screen.
 globalThis.ResizeObserver ??= class {

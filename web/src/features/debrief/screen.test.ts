@@ -36,7 +36,11 @@ describe('the debrief', () => {
     await fireEvent.input(reason, { target: { value: 'As the laps say' } });
     await fireEvent.submit(reason.closest('form') as HTMLFormElement);
     await waitFor(() => expect(server.last('POST')?.path).toBe(`/api/runs/${weekend.run}/accept`));
-    const sent = server.last('POST')?.body as { version: number; reason: string; moves: { corner: string; to: number }[] };
+    const sent = server.last('POST')?.body as {
+      version: number;
+      reason: string;
+      moves: { corner: string; to: number }[];
+    };
     expect(sent.version).toBe(proposals().version);
     expect(sent.reason).toBe('As the laps say');
     expect(sent.moves).toHaveLength(1);

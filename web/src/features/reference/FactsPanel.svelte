@@ -57,7 +57,9 @@
 <section class="grid gap-1.5 text-sm" aria-label={tell('factsPanel.what_is_true_of_the')}>
   {#if hazards && (hazards.warnings.length || hazards.shortRunOff)}
     <div class="border-error border-l-4 pl-2 text-xs leading-tight" data-hazards>
-      {#if hazards.warnings.length}<p>{tell('factsPanel.survey', { warnings: hazards.warnings.map(inside).join('; ') })}</p>{/if}
+      {#if hazards.warnings.length}<p>
+          {tell('factsPanel.survey', { warnings: hazards.warnings.map(inside).join('; ') })}
+        </p>{/if}
       {#if hazards.escape && !entry.details['ESCAPE']}
         <p>
           {tell('factsPanel.escape_offered', { escape: hazards.escape })}

@@ -71,12 +71,7 @@
 
   $effect(() => {
     const v = all.data;
-    if (v)
-      here.say(
-        v.vehicle,
-        tell('runs.runs', { runs: v.runs.length }),
-        v.reference,
-      );
+    if (v) here.say(v.vehicle, tell('runs.runs', { runs: v.runs.length }), v.reference);
     if (run) here.run = run.id;
   });
 
