@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { fireEvent, screen, waitFor } from '@testing-library/svelte';
 import { beforeEach, describe, expect, it } from 'vitest';
-import type { DebriefView, ProposalsView } from '../../api/api';
+import type { DebriefView, ProposalLine } from '../../api/api';
 import { server } from '../../testing/server';
 import { hosted, squeezed } from '../../testing/shown';
 import { replay, told, weekend } from '../../testing/weekend';
@@ -9,7 +9,7 @@ import Debrief from './Debrief.svelte';
 
 const params = { id: weekend.run };
 const debrief = () => told<DebriefView>(`/api/runs/${weekend.run}/debrief`);
-const proposals = () => told<ProposalsView>(`/api/runs/${weekend.run}/proposals`);
+const proposals = () => told<{ version: number; proposals: ProposalLine[] }>(`/api/runs/${weekend.run}/proposals`);
 
 describe('the debrief', () => {
   beforeEach(replay);

@@ -35,7 +35,15 @@ describe('the paddock', () => {
   });
 
   it('leads a newcomer to a circuit first, and to what was opened to him before that', async () => {
-    shown({ step: 'BRING_CIRCUIT', reference: null, references: [], layouts: [], vehicles: [], due: [], shared: [] });
+    shown({
+      step: 'BRING_CIRCUIT',
+      reference: undefined,
+      references: [],
+      layouts: [],
+      vehicles: [],
+      due: [],
+      shared: [],
+    });
     expect(await screen.findByRole('heading', { name: 'Bring a circuit' })).toBeTruthy();
     expect(screen.getByText('None yet.')).toBeTruthy();
     expect(screen.queryByRole('button', { name: /draft/i })).toBeNull();
