@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Action, CornerEntry, ReferenceContent } from '../api/api';
+import description from '../../openapi.json';
+import words from '../words/en.json';
 import { cornerStep, stepBetween } from './steps';
 
 const action = (id: string, kind: Action['kind'], station: number, amount?: number): Action =>
@@ -20,6 +22,18 @@ const entry = (change: Partial<CornerEntry> = {}): CornerEntry =>
   }) as unknown as CornerEntry;
 
 describe('a step of undo is named', () => {
+  it('whatever was changed', () => {
+    const { schemas } = description.components;
+    const kinds = [
+      ...schemas.CornerPoint.properties.kind.enum,
+      ...schemas.Action.properties.kind.enum,
+      ...schemas.Action.properties.manner.enum,
+      ...schemas.CornerEntry.properties.slowing.enum,
+    ];
+    expect(kinds.length).toBeGreaterThan(25);
+    for (const k of kinds) expect(words['steps.called']).toContain(`${k} {`);
+  });
+
   const step = (change: Partial<CornerEntry>) => cornerStep(entry(), entry(change), 1000);
   it('by what was done to an action', () => {
     expect(step({ actions: [action('l', 'LIFT', 900, 0.65)] })).toBe('lift 60 → 65 %');

@@ -1,27 +1,36 @@
-import type { Action, CornerEntry, CornerPoint, ReferenceContent } from '../api/api';
+import type { Action, CornerEntry, CornerPoint, PointKind, ReferenceContent } from '../api/api';
 import { metres } from '../words/units';
 import { apart } from './points';
 import { tell } from '../words/tell';
 
-const called = (name: string) => name.toLowerCase().replaceAll('_', ' ').replaceAll('-', ' ');
+type Named = PointKind | Action['kind'] | Action['manner'] | CornerEntry['slowing'];
+const called = (kind: Named) => tell('steps.called', { kind });
 const percent = (share: number) => Math.round(share * 100);
 const same = (a: unknown, b: unknown) => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
 
 const moved = (what: string, was: number, is: number, length: number): string => {
   const by = apart(was, is, length);
-  return `${what} ${metres(Math.abs(by), Math.abs(by) < 9.95 ? 1 : 0)} ${by < 0 ? tell('steps.sooner') : tell('steps.later')}`;
+  return tell('steps.moved', {
+    what,
+    by: metres(Math.abs(by), Math.abs(by) < 9.95 ? 1 : 0),
+    isSooner: by < 0,
+  });
 };
 
 const shares = (what: string, was: number | null | undefined, is: number | null | undefined): string =>
-  `${what} ${was == null ? tell('steps.open') : percent(was)} → ${is == null ? tell('steps.open') : `${percent(is)} %`}`;
+  tell('steps.from_to', {
+    what,
+    was: was == null ? tell('steps.open') : percent(was),
+    now: is == null ? tell('steps.open') : tell('steps.share', { share: percent(is) }),
+  });
 
 /** What became of an action, where anything did. */
 function ofAction(was: Action, is: Action, length: number): string | null {
   const what = called(is.kind);
   if (!same(was.amount, is.amount)) return shares(what, was.amount, is.amount);
-  if (!same(was.gear, is.gear)) return `${what} ${was.gear ?? '–'} → ${is.gear ?? '–'}`;
+  if (!same(was.gear, is.gear)) return tell('steps.from_to', { what, was: was.gear ?? '–', now: is.gear ?? '–' });
   if (Math.abs(apart(was.station, is.station, length)) > 0.05) return moved(what, was.station, is.station, length);
-  if (was.manner !== is.manner) return `${what} ${called(was.manner)} → ${called(is.manner)}`;
+  if (was.manner !== is.manner) return tell('steps.from_to', { what, was: called(was.manner), now: called(is.manner) });
   if (!same(was.until, is.until)) return tell('steps.how_long_it_lasts', { what });
   if (!same(was.cue, is.cue)) return tell('steps.how_it_is_found', { what });
   return same(was, is) ? null : what;
@@ -40,7 +49,8 @@ function ofPoint(was: CornerPoint, is: CornerPoint, length: number): string | nu
 
 /** What was done in one corner, in a few words: "brake 60 → 65 %". */
 export function cornerStep(was: CornerEntry, is: CornerEntry, length: number): string {
-  if (was.slowing !== is.slowing) return `${called(was.slowing)} → ${called(is.slowing)}`;
+  if (was.slowing !== is.slowing)
+    return tell('steps.from_to', { what: '', was: called(was.slowing), now: called(is.slowing) }).trim();
   for (const a of is.actions) {
     const before = was.actions.find((b) => b.id === a.id);
     if (!before) return tell('steps.added', { kind: called(a.kind) });
@@ -61,7 +71,7 @@ export function cornerStep(was: CornerEntry, is: CornerEntry, length: number): s
   for (const p of was.points)
     if (!is.points.some((q) => q.kind === p.kind)) return tell('steps.taken_out', { kind: called(p.kind) });
   if (was.gear !== is.gear) return tell('steps.gear', { gear: was.gear, gear2: is.gear });
-  if (was.firstEffort !== is.firstEffort) return shares('effort', was.firstEffort, is.firstEffort);
+  if (was.firstEffort !== is.firstEffort) return shares(tell('steps.effort'), was.firstEffort, is.firstEffort);
   if (!same(was.pedals, is.pedals)) return tell('steps.shape_of_the_pedals');
   if (was.note !== is.note) return tell('steps.note');
   return same(was.details, is.details) ? tell('steps.corner') : tell('steps.details');

@@ -35,7 +35,9 @@ export const speedUnit = (): string => (miles() ? 'mph' : 'km/h');
 const other = (ms: number) => (miles() ? `${plain(ms * 3.6)} km/h` : `${plain(ms / MPH)} mph`);
 export const speedText = (ms: number): string =>
   `${plain(inSpeed(ms))} ${speedUnit()}${speed().includes('_') ? ` (${other(ms)})` : ''}`;
-export const g = (acceleration: number): string => plain(acceleration / 9.80665, 2);
+/** Standard gravity, m/s². */
+export const G = 9.80665;
+export const g = (acceleration: number): string => plain(acceleration / G, 2);
 
 /** 92.56 s as 1:32.56. */
 export function lapTime(seconds: number): string {

@@ -4,7 +4,7 @@
   import type { Corner, TraceView } from '../../api/api';
   import { POINTS } from '../../road/points';
   import { behind, onStations } from '../../road/runs';
-  import { fromLength, inLength, inSpeed, lengthUnit, speedUnit } from '../../words/units';
+  import { G, fromLength, inLength, inSpeed, lengthUnit, speedUnit } from '../../words/units';
   import { tell } from '../../words/tell';
 
   /** Two laps on the distance, lane under lane, with one cursor. */
@@ -50,8 +50,8 @@
     { name: tell('traces.steering'), unit: '°', share: 1.3, of: channel('STEERING'), scale: degrees },
     { name: tell('traces.gear'), unit: '', share: 0.9, of: channel('GEAR'), scale: (v) => v, steps: true },
     { name: tell('traces.revs'), unit: '/min', share: 1, of: channel('REVS'), scale: (v) => v },
-    { name: tell('traces.along'), unit: 'g', share: 1, of: channel('ALONG'), scale: (v) => v / 9.80665 },
-    { name: tell('traces.across'), unit: 'g', share: 1, of: channel('ACROSS'), scale: (v) => v / 9.80665 },
+    { name: tell('traces.along'), unit: 'g', share: 1, of: channel('ALONG'), scale: (v) => v / G },
+    { name: tell('traces.across'), unit: 'g', share: 1, of: channel('ACROSS'), scale: (v) => v / G },
   ]);
   const lanes = $derived(LANES.filter((l) => l.of(first) ?? (second && l.of(second))));
   let width = $state(800);

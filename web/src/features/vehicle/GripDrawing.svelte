@@ -2,14 +2,13 @@
   import { scaleLinear } from 'd3-scale';
   import type { VehicleFigures } from '../../api/api';
   import { pathOf } from '../../road/strip';
-  import { degrees, g, inSpeed, metres, plain, speedText, speedUnit } from '../../words/units';
+  import { G, degrees, g, inSpeed, metres, plain, speedText, speedUnit } from '../../words/units';
   import { tell } from '../../words/tell';
   import Axis from '../../kit/Axis.svelte';
 
   let { figures }: { figures: VehicleFigures } = $props();
   let width = $state(640);
   const H = 196;
-  const G = 9.80665;
 
   const half = $derived(width / 2 - 10);
   const across = $derived(Math.max(...figures.envelopes.flatMap((e) => e.across)));

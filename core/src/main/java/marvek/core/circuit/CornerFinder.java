@@ -3,6 +3,7 @@ package marvek.core.circuit;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.IntStream;
+import marvek.core.units.Units;
 
 /**
  * Finds the corners of a road from its curvature, by hysteresis.
@@ -42,7 +43,7 @@ public final class CornerFinder {
   private static final double LONG_ANGLE = Math.toRadians(20);
   private static final double LONG_TIME = 2;
   // An ordinary grip and top speed, to turn lengths into times before a vehicle is known.
-  private static final double USUAL_GRIP = 1.3 * 9.80665;
+  private static final double USUAL_GRIP = 1.3 * Units.G;
   private static final double USUAL_TOP = 60;
 
   private CornerFinder() {}

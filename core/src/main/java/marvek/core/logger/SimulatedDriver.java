@@ -17,6 +17,7 @@ import marvek.core.line.Warp;
 import marvek.core.line.Watch;
 import marvek.core.plan.ComputedLap;
 import marvek.core.score.ActionKind;
+import marvek.core.units.Units;
 import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleKind;
 import org.jspecify.annotations.Nullable;
@@ -41,7 +42,6 @@ public final class SimulatedDriver {
   // Throttle given back for each m/s too fast where a corner is only lifted for.
   private static final double FEATHERS = 0.6;
   private static final double LEAST_FELT = 0.05;
-  private static final double GRAVITY = 9.80665;
   // Seconds in which a foot comes two thirds of its way.
   private static final double PRESSES = 0.05;
   private static final double SQUEEZES = 0.2;
@@ -907,7 +907,7 @@ public final class SimulatedDriver {
       double across = v * v * kappa;
       double steer =
           (Math.atan(vehicle.wheelbase() * kappa) + UNDERSTEER * across) * STEERING_RATIO;
-      double lean = Math.atan(across / GRAVITY);
+      double lean = Math.atan(across / Units.G);
       lean += corrections(i, k, lean);
       steer += corrections(i, k, steer);
       time.add(clock);
@@ -926,7 +926,7 @@ public final class SimulatedDriver {
             lean,
             locked ? 0.15 * v : v * (1 - 0.04 * brake),
             spinning ? 1.3 * v : v * (1 - 0.03 * brake + (a > 0 ? 0.03 * throttle : 0)),
-            GRAVITY + (i.strikes ? knock(k - i.apex) : 0)
+            Units.G + (i.strikes ? knock(k - i.apex) : 0)
           });
       clock += dt;
       shifting = Math.max(0, shifting - dt);

@@ -189,7 +189,7 @@ public final class Answers {
 
   /** Seconds by which a plan begins to brake before the last place that its own shape allows. */
   public double margin(CornerEntry entry) {
-    return stretch.margin(entry);
+    return Margin.seconds(stretch, entry);
   }
 
   /**
@@ -199,7 +199,7 @@ public final class Answers {
    */
   public double markerAt(CornerEntry entry, double margin) {
     Stretch.Laid laid = stretch.laid(entry);
-    int latest = stretch.latest(laid);
+    int latest = Margin.last(stretch, laid);
     double metres = margin * laid.plan().unbrakedAt(latest);
     double at = stretch.station(latest) - metres;
     return computed.road().wrap(Math.round(at * 2) / 2.0);

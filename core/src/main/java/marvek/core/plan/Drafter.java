@@ -218,7 +218,8 @@ public final class Drafter {
    */
   private CornerEntry inHand(int c, CornerEntry entry) {
     Optional<Double> marker = entry.station(PointKind.BRAKE);
-    double missing = marker.isEmpty() ? 0 : -new Stretch(computed, Things.none(), c).margin(entry);
+    double missing =
+        marker.isEmpty() ? 0 : -Margin.seconds(new Stretch(computed, Things.none(), c), entry);
     if (marker.isEmpty() || missing <= 0) {
       return entry;
     }

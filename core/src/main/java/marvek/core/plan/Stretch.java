@@ -42,10 +42,6 @@ final class Stretch {
   private static final double FULL = 0.9;
   private static final double EASED = 0.25;
   private static final double SOONER = 0.3;
-  // Metres before the last place that pedals to the floor allow, where another shape is looked for.
-  private static final double SOONEST = 220;
-  // Steps in which the last place of a shape is looked for first.
-  private static final int COARSE = 6;
   private static final Set<ActionKind> THROTTLES =
       EnumSet.of(ActionKind.LIFT, ActionKind.THROTTLE, ActionKind.FULL);
 
@@ -357,44 +353,5 @@ final class Stretch {
     Path path = path(entry, line, new ArrayList<>());
     PlannedCorner.Steps steps = steps(entry, line.line());
     return new Laid(path, steps, plan(path, steps));
-  }
-
-  /** Seconds by which a plan begins to brake before the last place that its own shape allows. */
-  double margin(CornerEntry entry) {
-    Optional<Double> brake = entry.station(PointKind.BRAKE);
-    if (brake.isEmpty()) {
-      return 0;
-    }
-    Laid laid = laid(entry);
-    int latest = latest(laid);
-    PlannedCorner plan = laid.plan();
-    int step = step(brake.get());
-    return plan.metres(step, latest) / Math.max(1, plan.unbrakedAt(step));
-  }
-
-  /** The last step at which braking in the entry's shape can begin. */
-  int latest(Laid laid) {
-    Path path = laid.path();
-    PlannedCorner.Steps steps = laid.steps();
-    Pedals pedals = steps.pedals();
-    PlannedCorner even = pedals == null ? laid.plan() : plan(path, steps.withPedals(null));
-    int last = (int) Math.floor(even.limitStep());
-    if (pedals == null) {
-      return last;
-    }
-    PlannedCorner.Steps free = steps.withPedals(pedals.withPeak(null)).withOpenMarker();
-    int low = (int) Math.max(1, last - SOONEST / computed.road().step());
-    int high = Math.max(low, Math.min(count - 2, last + 12));
-    // From the last place back: much sooner the press would fall into the corner before.
-    int made = high;
-    while (made > low && !plan(path, free.withBrake(made)).makesItsMarker()) {
-      made -= COARSE;
-    }
-    int step = Math.max(low, made);
-    while (step < Math.min(high, made + COARSE - 1)
-        && plan(path, free.withBrake(step + 1)).makesItsMarker()) {
-      step++;
-    }
-    return step;
   }
 }

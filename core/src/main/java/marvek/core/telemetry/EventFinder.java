@@ -10,12 +10,11 @@ import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
+import marvek.core.units.Units;
 import org.jspecify.annotations.Nullable;
 
 /** Finds what happened in each corner of a lap, from what was recorded or can be told from it. */
 public final class EventFinder {
-
-  private static final double GRAVITY = 9.80665;
 
   private final Centreline road;
   private final List<Corner> corners;
@@ -184,7 +183,7 @@ public final class EventFinder {
     double[] out = new double[lean.length];
     for (int i = 0; i < out.length; i++) {
       double v = Math.max(5, t.speed()[i]);
-      out[i] = GRAVITY * Math.tan(Math.max(-1.3, Math.min(1.3, lean[i]))) / (v * v);
+      out[i] = Units.G * Math.tan(Math.max(-1.3, Math.min(1.3, lean[i]))) / (v * v);
     }
     return out;
   }

@@ -46,8 +46,4 @@ public enum Unit {
   public double factor() {
     return factor;
   }
-
-  boolean isPressure() {
-    return this == BAR || this == PSI || this == KILOPASCAL;
-  }
 }

@@ -31,19 +31,4 @@ public final class Units {
   public static double mph(double metresPerSecond) {
     return metresPerSecond * 3600 / METRES_PER_MILE;
   }
-
-  /** Miles an hour to m/s. */
-  public static double fromMph(double mph) {
-    return mph * METRES_PER_MILE / 3600;
-  }
-
-  /** Kelvin to degrees Celsius. */
-  public static double celsius(double kelvin) {
-    return kelvin - 273.15;
-  }
-
-  /** Degrees Fahrenheit to degrees Celsius. */
-  public static double celsiusFromFahrenheit(double fahrenheit) {
-    return (fahrenheit - 32) / 1.8;
-  }
 }

@@ -156,7 +156,7 @@ class LapSimulatorTest {
   void brakingDistancesFollowTheHighwayCode(double mph, double metres) {
     // UK Highway Code, typical stopping distances, braking part: one constant deceleration within
     // rounding; 6.56 m/s² is the one that meets all six within half a metre.
-    double speed = Units.fromMph(mph);
+    double speed = mph * Units.METRES_PER_MILE / 3600;
     double distance = speed * speed / (2 * 6.56);
     assertThat(distance).isCloseTo(metres, within(0.5));
     Vehicle v = point(2, 4, 6.56, 1000, 0);
