@@ -33,6 +33,7 @@ public record Centreline(
     boolean hasHeight,
     boolean hasWidth) {
 
+  /** Number of stations. */
   public int size() {
     return x.length;
   }

@@ -46,6 +46,7 @@ public final class CircuitReader {
    * @param bridges every place where the line crosses itself is a bridge
    */
   public record Choices(boolean reverse, double startStation, double width, boolean bridges) {
+    /** Nothing turned, moved or widened. */
     public static Choices asItComes() {
       return new Choices(false, 0, USUAL_WIDTH, false);
     }

@@ -31,6 +31,7 @@ public record Outline(
     String place,
     int[] number) {
 
+  /** Number of points. */
   public int size() {
     return x.length;
   }

@@ -41,6 +41,7 @@ public final class OutlineProblem extends Refusal {
     return new OutlineProblem(kind, what(key, values), remedy(key, values));
   }
 
+  /** What sort of problem it is. */
   public Kind kind() {
     return kind;
   }

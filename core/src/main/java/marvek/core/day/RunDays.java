@@ -32,6 +32,7 @@ public final class RunDays {
     variants.forEach(v -> days.add(new DayFit.Day(v.id(), v.called(), v.day().grip())));
   }
 
+  /** Of a reference: its own day and those that differ from it. */
   public static RunDays of(ReferenceContent content) {
     return new RunDays(content.variants());
   }
@@ -65,6 +66,7 @@ public final class RunDays {
       return laps.contains(lap);
     }
 
+    /** Whether they were driven on a day; null and {@link #NONE} ask for laps that fit none. */
     public boolean on(@Nullable String other) {
       return day == null ? other == null || other.equals(NONE) : day.equals(other);
     }
@@ -84,6 +86,7 @@ public final class RunDays {
    */
   public record DayChoice(String word, Said called, boolean there) {}
 
+  /** Days that a driver can name for a run: those that there are, and kinds that could be added. */
   public List<DayChoice> choices() {
     List<DayChoice> out = new ArrayList<>();
     days.forEach(d -> out.add(new DayChoice(d.id(), d.called(), true)));

@@ -78,6 +78,7 @@ public record LapData(
         sketch);
   }
 
+  /** What happened in a corner, by its id. */
   public Optional<CornerEvents> corner(String corner) {
     return events.stream().filter(e -> e.corner().equals(corner)).findFirst();
   }

@@ -81,6 +81,7 @@ public record Proposal(
     FAIR,
     STRONG;
 
+    /** What it is called. */
     public Said said() {
       return Said.of("proposal.strength." + name());
     }

@@ -13,6 +13,7 @@ public final class Robust {
 
   private Robust() {}
 
+  /** The value in the middle, between the two of them where their number is even. */
   public static double median(double[] values) {
     return quantile(values, 0.5);
   }

@@ -21,6 +21,7 @@ public final class Sections {
     EXIT,
     STRAIGHT;
 
+    /** What it is called. */
     public Said said() {
       return Said.of("phase." + name());
     }

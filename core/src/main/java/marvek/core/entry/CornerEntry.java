@@ -119,10 +119,12 @@ public record CornerEntry(
     return new TreeMap<>(details);
   }
 
+  /** The point of a kind, where there is one. */
   public Optional<CornerPoint> point(PointKind kind) {
     return points.stream().filter(p -> p.kind() == kind).findFirst();
   }
 
+  /** Station of the point of a kind, m. */
   public Optional<Double> station(PointKind kind) {
     return point(kind).map(CornerPoint::station);
   }
@@ -132,6 +134,7 @@ public record CornerEntry(
     return details.getOrDefault(detail, "");
   }
 
+  /** A copy in which something is to differ. */
   public Copy copy() {
     return new Copy(this);
   }
@@ -184,11 +187,13 @@ public record CornerEntry(
       actions = was.actions;
     }
 
+    /** With another way of slowing. */
     public Copy slowing(Slowing value) {
       slowing = value;
       return this;
     }
 
+    /** With other points. */
     public Copy points(List<CornerPoint> value) {
       points = value;
       return this;
@@ -200,88 +205,105 @@ public record CornerEntry(
       return this;
     }
 
+    /** Arriving in a gear, at a speed in m/s. */
     public Copy approach(int inGear, double speed) {
       approachGear = inGear;
       approachSpeed = speed;
       return this;
     }
 
+    /** With another share of the greatest braking at the first press, 0 to 1. */
     public Copy firstEffort(double value) {
       firstEffort = value;
       return this;
     }
 
+    /** With another gear. */
     public Copy gear(int value) {
       gear = value;
       return this;
     }
 
+    /** With another least speed, m/s. */
     public Copy minimumSpeed(double value) {
       minimumSpeed = value;
       return this;
     }
 
+    /** With another apex, the vehicle's middle so many metres from the inside edge. */
     public Copy apex(ApexType type, double gap) {
       apexType = type;
       apexGap = gap;
       return this;
     }
 
+    /** With another share of the first throttle. */
     public Copy firstThrottle(double value) {
       firstThrottle = value;
       return this;
     }
 
+    /** With another note. */
     public Copy note(String value) {
       note = value;
       return this;
     }
 
+    /** With other answers to the questions. */
     public Copy schools(List<School> value) {
       schools = value;
       return this;
     }
 
+    /** With another share of what it gives way to a linked corner, 0 to 1. */
     public Copy givenAway(double value) {
       givenAway = value;
       return this;
     }
 
+    /** With another shape of the pedals; null for none. */
     public Copy pedals(@Nullable Pedals value) {
       pedals = value;
       return this;
     }
 
+    /** With other details. */
     public Copy details(Map<Detail, String> value) {
       details = value;
       return this;
     }
 
+    /** With the apex kept so many metres further off the inside than the line's own. */
     public Copy apexOff(double value) {
       apexOff = value;
       return this;
     }
 
+    /** With other uses of kerbs. */
     public Copy kerbs(List<KerbUse> value) {
       kerbs = value;
       return this;
     }
 
+    /** With own words; null for none. */
     public Copy wording(@Nullable Wording value) {
       wording = value;
       return this;
     }
 
+    /** With other brakings after the first. */
     public Copy again(List<BrakedAgain> value) {
       again = value;
       return this;
     }
 
+    /** With other actions beyond the points. */
     public Copy actions(List<Action> value) {
       actions = value;
       return this;
     }
 
+    /** The entry as it was copied. */
     public CornerEntry done() {
       return new CornerEntry(
           was.corner,

@@ -59,10 +59,12 @@ public enum Detail {
     this.choices = List.of(choices);
   }
 
+  /** Where in a corner it belongs. */
   public Phase phase() {
     return phase;
   }
 
+  /** What it is called. */
   public Said said() {
     return Said.of("detail." + name());
   }

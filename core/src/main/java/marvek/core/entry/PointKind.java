@@ -24,6 +24,7 @@ public enum PointKind {
     this.drafted = drafted;
   }
 
+  /** What it is called. */
   public Said said() {
     return Said.of("point." + name());
   }

@@ -72,6 +72,11 @@ public record ReferenceFile(
   /** Id and number of a corner. */
   public record CornerKey(String id, String number) {}
 
+  /**
+   * What a layout is known by in another place.
+   *
+   * @param length m
+   */
   public static LayoutKey key(String circuit, int version, double length, List<Corner> corners) {
     return new LayoutKey(
         circuit,

@@ -64,6 +64,7 @@ public record Variant(String id, DayKind kind, String name, Day day, List<ByHand
       without = without == null ? List.of() : List.copyOf(without);
     }
 
+    /** Whether anything is set. */
     public boolean says() {
       return !points.isEmpty()
           || gear != null
@@ -81,6 +82,7 @@ public record Variant(String id, DayKind kind, String name, Day day, List<ByHand
     return new Variant(id, other.kind, other.name, other.day, entries);
   }
 
+  /** What is set by hand in a corner. */
   public Optional<ByHand> byHand(String corner) {
     return entries.stream().filter(e -> e.corner().equals(corner)).findFirst();
   }

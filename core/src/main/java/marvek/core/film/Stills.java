@@ -31,6 +31,7 @@ public final class Stills {
   /** Metres to the left of the centreline at a station. */
   @FunctionalInterface
   public interface Offsets {
+    /** Metres at a station in metres. */
     double at(double station);
   }
 

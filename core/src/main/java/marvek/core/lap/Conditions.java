@@ -37,14 +37,17 @@ public record Conditions(
     return new Conditions(1, AirDensity.atAltitude(0), 0, 0, 0);
   }
 
+  /** The same day with another factor on the grip. */
   public Conditions withGrip(double factor) {
     return ConditionsBuilder.builder(this).grip(factor).build();
   }
 
+  /** The same day with another mass on top of the vehicle's, kg. */
   public Conditions withExtraMass(double kg) {
     return ConditionsBuilder.builder(this).extraMass(kg).build();
   }
 
+  /** The same day, driven otherwise. */
   public Conditions withDriving(Driving other) {
     return ConditionsBuilder.builder(this).driving(other).build();
   }

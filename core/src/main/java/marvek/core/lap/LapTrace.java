@@ -31,6 +31,7 @@ public record LapTrace(
     double lapTime,
     double boostBelow) {
 
+  /** Number of stations. */
   public int size() {
     return speed.length;
   }

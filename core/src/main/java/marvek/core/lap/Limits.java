@@ -174,10 +174,12 @@ public final class Limits {
     }
   }
 
+  /** The vehicle. */
   public Vehicle vehicle() {
     return vehicle;
   }
 
+  /** The day. */
   public Conditions conditions() {
     return conditions;
   }

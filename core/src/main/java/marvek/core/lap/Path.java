@@ -92,6 +92,7 @@ public record Path(
     return axles == null ? grip[i] : grip[i] * axles.driving()[i];
   }
 
+  /** Number of stations. */
   public int size() {
     return offset.length;
   }

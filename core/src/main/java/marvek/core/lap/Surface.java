@@ -30,14 +30,21 @@ public record Surface(State state, double dried) {
     }
   }
 
+  /** Water in the places that stay damp, and nowhere else. */
   public static Surface damp() {
     return new Surface(State.DAMP, 0);
   }
 
+  /** Water everywhere. */
   public static Surface wet() {
     return new Surface(State.WET, 0);
   }
 
+  /**
+   * Drying off.
+   *
+   * @param dried share from 0, wet, to 1, dry
+   */
   public static Surface drying(double dried) {
     return new Surface(State.DRYING, dried);
   }

@@ -49,6 +49,7 @@ public record CornerLine(
     return apexes.get(apexes.size() - 1);
   }
 
+  /** The same line, turned in elsewhere, m. */
   public CornerLine turningInAt(double station) {
     return new CornerLine(corner, station, apexes, exit, apexGap, type);
   }

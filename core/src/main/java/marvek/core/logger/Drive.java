@@ -39,6 +39,7 @@ public record Drive(
     double[] vertical,
     boolean leans,
     Truth truth) {
+  /** How long it lasts, s. */
   public double duration() {
     return time[time.length - 1];
   }

@@ -26,6 +26,7 @@ public enum Mistake {
   SPINS_THE_REAR,
   STRIKES_THE_KERB;
 
+  /** What it is called. */
   public Said said() {
     return Said.of("mistake." + name());
   }

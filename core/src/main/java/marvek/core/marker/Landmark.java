@@ -123,6 +123,7 @@ public record Landmark(
     SURFACE,
     FEEL;
 
+    /** What it is called. */
     public Said said() {
       return Said.of("permanence." + name());
     }

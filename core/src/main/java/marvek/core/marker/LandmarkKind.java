@@ -42,6 +42,7 @@ public enum LandmarkKind {
     return word;
   }
 
+  /** What it is called. */
   public Said said() {
     return Said.of("thing." + name());
   }
@@ -56,6 +57,7 @@ public enum LandmarkKind {
     return height;
   }
 
+  /** How lasting such a thing usually is. */
   public Landmark.Permanence usualPermanence() {
     return permanence;
   }

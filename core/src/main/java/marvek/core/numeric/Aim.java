@@ -19,6 +19,7 @@ public final class Aim {
   /** Seconds that a place costs. */
   @FunctionalInterface
   public interface Cost {
+    /** Seconds at a place in metres. */
     double at(double metres);
   }
 

@@ -307,6 +307,7 @@ public record ComputedLap(
         drafts);
   }
 
+  /** The vehicle that drives it. */
   public Vehicle vehicle() {
     return limits.vehicle();
   }

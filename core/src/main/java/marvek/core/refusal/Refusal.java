@@ -52,14 +52,17 @@ public class Refusal extends RuntimeException {
     return at(field == null ? null : Where.field(field));
   }
 
+  /** What is wrong. */
   public final Said what() {
     return what;
   }
 
+  /** Where; null where it has no place. */
   public final @Nullable Said where() {
     return where;
   }
 
+  /** What to do. */
   public final Said remedy() {
     return remedy;
   }

@@ -24,6 +24,7 @@ public final class CallSound {
    * @param rate samples a second
    */
   public record Spoken(int rate, short[] samples) {
+    /** How long it lasts, s. */
     public double seconds() {
       return samples.length / (double) rate;
     }

@@ -34,6 +34,7 @@ public record Said(String key, List<Value> values) {
     return parts.stream().reduce((a, b) -> of("joined.list", a.in(), b.in())).orElse(NOTHING);
   }
 
+  /** A key with its values, in the order of its pattern. */
   public static Said of(String key, Value... values) {
     return new Said(key, List.of(values));
   }

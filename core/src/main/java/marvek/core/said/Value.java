@@ -16,6 +16,11 @@ import java.math.BigDecimal;
   @JsonSubTypes.Type(Value.CornerName.class),
   @JsonSubTypes.Type(Value.Phrase.class)
 })
+
+/**
+ * A value in something said, before it is words: with its quantity, so that it can be told in
+ * anybody's units.
+ */
 public sealed interface Value {
   /**
    * A length along the road or across it, told without its sign.
@@ -83,18 +88,22 @@ public sealed interface Value {
     return new Length(metres, 0);
   }
 
+  /** A length in metres, to so many digits of whatever it is told in. */
   static Value length(double metres, int digits) {
     return new Length(metres, digits);
   }
 
+  /** A speed in m/s. */
   static Value speed(double metresPerSecond) {
     return new Speed(metresPerSecond);
   }
 
+  /** A number without a unit. */
   static Value figure(double value, int digits) {
     return new Figure(value, digits, false);
   }
 
+  /** A number with its sign, whichever it is. */
   static Value signed(double value, int digits) {
     return new Figure(value, digits, true);
   }
@@ -104,24 +113,29 @@ public sealed interface Value {
     return new Figure(share * 100, 0, false);
   }
 
+  /** How many; words follow it. */
   static Value count(long n) {
     return new Count(n);
   }
 
+  /** One of a few, by its name. */
   static Value choice(Enum<?> which) {
     return new Choice(which.name());
   }
 
+  /** Whether or not. */
   static Value choice(boolean which) {
     return new Choice(which ? "yes" : "no");
   }
 
+  /** A number with all its digits. */
   static Value number(double value) {
     return Double.isFinite(value)
         ? own(BigDecimal.valueOf(value).stripTrailingZeros().toPlainString())
         : own(String.valueOf(value));
   }
 
+  /** People's own words, or a name: told as they are. */
   static Value own(String text) {
     return new Own(text);
   }

@@ -69,6 +69,7 @@ public record Action(
         "");
   }
 
+  /** The same at another station, m. */
   public Action at(double other) {
     return ActionBuilder.builder(this).station(other).build();
   }
@@ -78,18 +79,22 @@ public record Action(
     return ActionBuilder.builder(this).cue(null).together(null).build();
   }
 
+  /** The same with another share or number; null where it is left open. */
   public Action amounting(@Nullable Double other) {
     return ActionBuilder.builder(this).amount(other).build();
   }
 
+  /** The same found by another cue; null for none. */
   public Action found(@Nullable Cue other) {
     return ActionBuilder.builder(this).cue(other).build();
   }
 
+  /** The same lasting until another station, m; null where it does not last. */
   public Action until(@Nullable Double other) {
     return ActionBuilder.builder(this).until(other).build();
   }
 
+  /** The same in another manner. */
   public Action in(Manner other) {
     return ActionBuilder.builder(this).manner(other).build();
   }

@@ -60,6 +60,7 @@ public enum ActionKind {
     return this == LIFT ? 0.95 : 1;
   }
 
+  /** What it is called. */
   public Said said() {
     return Said.of("action." + name());
   }

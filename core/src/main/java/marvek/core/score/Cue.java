@@ -45,6 +45,7 @@ public record Cue(
     return new Cue(CueKind.SECONDS, "", "", action, "", seconds);
   }
 
+  /** The same with another number: metres, lengths, share or seconds, as its kind has it. */
   public Cue with(double now) {
     return new Cue(kind, thing, spoken, other, otherSpoken, now);
   }

@@ -47,6 +47,7 @@ public enum CueKind {
     return number;
   }
 
+  /** What it is called. */
   public Said said() {
     return Said.of("cue." + name());
   }

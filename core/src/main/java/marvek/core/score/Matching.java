@@ -70,6 +70,7 @@ public final class Matching {
     return Math.abs(Math.IEEEremainder(b.station() - a.station(), lap));
   }
 
+  /** What belongs together. */
   public List<Pair> pairs() {
     return pairs;
   }

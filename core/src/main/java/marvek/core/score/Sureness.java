@@ -10,6 +10,7 @@ public enum Sureness {
   /** Taken over from another vehicle, set-up or layout version, not driven yet. */
   CARRIED;
 
+  /** What it is called. */
   public Said said() {
     return Said.of("sureness." + name());
   }

@@ -26,6 +26,7 @@ public record Start(LocalDateTime wall, ZoneId zone) {
     return ZonedDateTime.ofLocal(wall, zone, null);
   }
 
+  /** The same moment anywhere. */
   public Instant instant() {
     return zoned().toInstant();
   }

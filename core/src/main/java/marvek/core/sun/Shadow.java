@@ -26,6 +26,7 @@ public record Shadow(double east, double north) {
         new Shadow(-length * Math.sin(sun.azimuth()), -length * Math.cos(sun.azimuth())));
   }
 
+  /** Metres. */
   public double length() {
     return Math.hypot(east, north);
   }

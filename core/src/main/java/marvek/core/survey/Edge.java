@@ -46,6 +46,7 @@ public record Edge(
     FLOOR,
     RIDER;
 
+    /** What it is called. */
     public Said said() {
       return Said.of("edge.never." + name());
     }
@@ -64,6 +65,7 @@ public record Edge(
     LIP,
     LESS_GRIP;
 
+    /** What it is called. */
     public Said said() {
       return Said.of("edge.risk." + name());
     }

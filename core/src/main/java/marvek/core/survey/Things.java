@@ -51,6 +51,7 @@ public record Things(
     return new Things(List.of(), List.of(), List.of(), List.of(), List.of());
   }
 
+  /** Number of all things together. */
   public int size() {
     return landmarks.size()
         + kerbs.size()

@@ -60,6 +60,7 @@ public record Pedals(
     return new Pedals(Math.min(rise, eased), eased, left, peak, maintain);
   }
 
+  /** The same shape with another peak, as a share of the full press; null to work it out. */
   public Pedals withPeak(@Nullable Double effort) {
     return new Pedals(rise, hold, trail, effort, maintain);
   }

@@ -23,6 +23,7 @@ public enum Question {
   BEYOND,
   LIGHT;
 
+  /** What it is called. */
   public Said said() {
     return Said.of("question." + name());
   }

@@ -55,10 +55,12 @@ public enum School {
     this.question = question;
   }
 
+  /** The question that it answers. */
   public Question question() {
     return question;
   }
 
+  /** What it is called. */
   public Said said() {
     return Said.of("school." + name());
   }

@@ -36,6 +36,7 @@ public enum Channel {
     this.units = List.of(units);
   }
 
+  /** What it is called. */
   public Said said() {
     return Said.of("channel." + name());
   }

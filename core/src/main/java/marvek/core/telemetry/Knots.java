@@ -94,6 +94,7 @@ public record Knots(double[] at, double[] time, double[] value) {
     return Arrays.hashCode(at) + 31 * Arrays.hashCode(value);
   }
 
+  /** Number of knots. */
   public int size() {
     return at.length;
   }

@@ -21,6 +21,7 @@ public enum LapKind {
     this.counts = counts;
   }
 
+  /** What it is called. */
   public Said said() {
     return Said.of("kind.lap." + name());
   }

@@ -54,6 +54,7 @@ public record Mapping(
     columns = List.copyOf(columns);
   }
 
+  /** The column that a channel is read from. */
   public Optional<Column> of(Channel channel) {
     return columns.stream().filter(c -> c.channel() == channel).findFirst();
   }

@@ -23,14 +23,17 @@ public final class Samples {
     this.size = size;
   }
 
+  /** Number of samples. */
   public int size() {
     return size;
   }
 
+  /** Channels that there are. */
   public Set<Channel> channels() {
     return columns.isEmpty() ? EnumSet.noneOf(Channel.class) : EnumSet.copyOf(columns.keySet());
   }
 
+  /** Whether a channel is among them. */
   public boolean has(Channel channel) {
     return columns.containsKey(channel);
   }

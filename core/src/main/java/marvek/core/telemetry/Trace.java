@@ -46,10 +46,12 @@ public record Trace(
     return sampled < FEWEST;
   }
 
+  /** Number of stations. */
   public int size() {
     return time.length;
   }
 
+  /** Whether a channel was recorded or told. */
   public boolean has(Channel channel) {
     return channels.containsKey(channel);
   }

@@ -38,6 +38,7 @@ public enum Unit {
     this.factor = factor;
   }
 
+  /** How it is written, as in a column's head. */
   public String symbol() {
     return symbol;
   }

@@ -82,6 +82,7 @@ public final class Catalogue {
     return out.toString();
   }
 
+  /** Keys that have words. */
   public Set<String> keys() {
     return new TreeSet<>(patterns.keySet());
   }

@@ -18,6 +18,7 @@ public final class Speaker {
     this.speech = speech;
   }
 
+  /** Speaks as a driver likes it. */
   public static Speaker of(Speech speech) {
     return new Speaker(speech.words(), speech);
   }

@@ -14,6 +14,7 @@ public final class Habits {
 
   private Habits() {}
 
+  /** All habits, in the order in which they are looked for. */
   public static List<Habit> all() {
     return ALL;
   }

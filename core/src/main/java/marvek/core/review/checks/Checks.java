@@ -14,6 +14,7 @@ public final class Checks {
 
   private Checks() {}
 
+  /** All checks, in the order in which they are told. */
   public static List<Check> all() {
     return ALL;
   }
