@@ -127,6 +127,9 @@
     }
     return d;
   }
+
+  /** Kinds of ground with a pattern of their own; any other has the plain one. */
+  const OWN = ['DAMP', 'STANDING_WATER', 'SHADE', 'POLISHED', 'SURFACE_CHANGE', 'DIRTY_EDGE', 'DRAIN'];
 </script>
 
 <g>
@@ -149,13 +152,19 @@
     <pattern id="zone-DIRTY_EDGE" width="7" height="6" patternUnits="userSpaceOnUse">
       <path d="M1 2h1.6M4 5h1.6" stroke="var(--ink)" stroke-width="1.5" />
     </pattern>
+    <pattern id="zone-DRAIN" width="6" height="10" patternUnits="userSpaceOnUse">
+      <path d="M3 0v10M0 5h6" stroke="var(--sky)" stroke-width="0.9" />
+    </pattern>
+    <pattern id="zone-ground" width="8" height="8" patternUnits="userSpaceOnUse">
+      <path d="M0 4h3M5 0v3" stroke="var(--ink-soft)" stroke-width="1" />
+    </pattern>
     <pattern id="zone-hazard" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
       <path d="M0 0V7" stroke="var(--turn)" stroke-width="1.6" />
     </pattern>
   </defs>
 
   {#each zones as z, i (z.id + z.a)}
-    {@const pattern = ZONES[z.kind].ground ? z.kind : 'hazard'}
+    {@const pattern = ZONES[z.kind].ground ? (OWN.includes(z.kind) ? z.kind : 'ground') : 'hazard'}
     {@const on = z.id === selected}
     {@const acts = felt(z)}
     {@const wall = z.kind === 'WALL' || z.kind === 'NO_RUN_OFF' || z.kind === 'LOOSE'}

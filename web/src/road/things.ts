@@ -27,12 +27,9 @@ interface LandmarkDefaults {
 const USUAL = kinds as {
   landmarks: Record<LandmarkKind, Omit<LandmarkDefaults, 'label'>>;
   permanence: Record<Landmark['permanence'], string>;
-  zones: Record<ZoneKind, string>;
+  zones: Record<ZoneKind, { word: string; ground: boolean }>;
 };
 const LABELS: Partial<Record<LandmarkKind, string>> = { BOARD: '100', OTHER: tell('things.mark') };
-
-/** Zones that the road itself shows, drawn under the others. */
-const GROUND: ZoneKind[] = ['SHADE', 'DAMP', 'STANDING_WATER', 'SURFACE_CHANGE', 'POLISHED', 'DIRTY_EDGE', 'DRAIN'];
 
 const each = <K extends string, A, B>(of: Record<K, A>, to: (value: A, kind: K) => B) =>
   Object.fromEntries(Object.entries<A>(of).map(([k, v]) => [k, to(v, k as K)])) as Record<K, B>;
@@ -45,9 +42,10 @@ export const LANDMARKS: Record<LandmarkKind, LandmarkDefaults> = each(USUAL.land
 
 export const PERMANENCE: Record<Landmark['permanence'], string> = each(USUAL.permanence, (word) => ours(word));
 
-export const ZONES: Record<ZoneKind, { word: string; ground: boolean }> = each(USUAL.zones, (word, kind) => ({
-  word: ours(word),
-  ground: GROUND.includes(kind),
+/** `ground`: the road itself is otherwise there, and drawn so under all else. */
+export const ZONES: Record<ZoneKind, { word: string; ground: boolean }> = each(USUAL.zones, (zone) => ({
+  ...zone,
+  word: ours(zone.word),
 }));
 
 export const PROFILES: Record<KerbProfile, string> = {

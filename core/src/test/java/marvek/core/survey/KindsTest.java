@@ -23,7 +23,10 @@ class KindsTest {
   private record Kinds(
       Map<LandmarkKind, Usual> landmarks,
       Map<Landmark.Permanence, String> permanence,
-      Map<ZoneKind, String> zones) {}
+      Map<ZoneKind, Ground> zones) {}
+
+  /** Whether it is the road itself that is otherwise there. */
+  private record Ground(String word, boolean ground) {}
 
   @Test
   void theInterfaceHasTheSame() throws IOException {
@@ -38,7 +41,8 @@ class KindsTest {
       kinds.permanence.put(p, Speaker.PLAIN.say(p.said()));
     }
     for (ZoneKind z : ZoneKind.values()) {
-      kinds.zones.put(z, Speaker.PLAIN.say(z.said()));
+      kinds.zones.put(
+          z, new Ground(Speaker.PLAIN.say(z.said()), z.effect() == Zone.Effect.GRIP));
     }
     ObjectMapper json = new ObjectMapper().enable(SerializationFeature.INDENT_OUTPUT);
     json.writeValue(MADE.toFile(), kinds);
