@@ -41,8 +41,7 @@ class KindsTest {
       kinds.permanence.put(p, Speaker.PLAIN.say(p.said()));
     }
     for (ZoneKind z : ZoneKind.values()) {
-      kinds.zones.put(
-          z, new Ground(Speaker.PLAIN.say(z.said()), z.effect() == Zone.Effect.GRIP));
+      kinds.zones.put(z, new Ground(Speaker.PLAIN.say(z.said()), z.effect() == Zone.Effect.GRIP));
     }
     ObjectMapper json = new ObjectMapper().enable(SerializationFeature.INDENT_OUTPUT);
     json.writeValue(MADE.toFile(), kinds);
