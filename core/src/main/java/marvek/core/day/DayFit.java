@@ -43,7 +43,7 @@ public record DayFit(boolean said, List<Part> parts) {
    * @param called in the driver's words
    * @param grip factor on the reference's own grip
    */
-  public record Day(String id, Said called, double grip) {}
+  public record Candidate(String id, Said called, double grip) {}
 
   /**
    * A lap.
@@ -71,7 +71,12 @@ public record DayFit(boolean said, List<Part> parts) {
    * @param words why
    */
   public record Part(
-      @Nullable Day day, List<String> laps, double grip, boolean sure, boolean steady, Said words) {
+      @Nullable Candidate day,
+      List<String> laps,
+      double grip,
+      boolean sure,
+      boolean steady,
+      Said words) {
     public Part {
       laps = List.copyOf(laps);
     }
@@ -86,9 +91,10 @@ public record DayFit(boolean said, List<Part> parts) {
    *     days means a day that the reference does not have
    * @param called what such a day is called
    */
-  public static DayFit of(List<Day> days, List<Lap> laps, @Nullable String word, Said called) {
+  public static DayFit of(
+      List<Candidate> days, List<Lap> laps, @Nullable String word, Said called) {
     if (word != null) {
-      Optional<Day> named = days.stream().filter(d -> d.id().equals(word)).findFirst();
+      Optional<Candidate> named = days.stream().filter(d -> d.id().equals(word)).findFirst();
       double grip = middle(laps);
       boolean steady = !Double.isNaN(grip) && drift(laps) <= FARTHEST;
       return new DayFit(
@@ -113,8 +119,8 @@ public record DayFit(boolean said, List<Part> parts) {
       // by what scatters from lap to lap.
       double[] known = known(left);
       double middle = known.length == 0 ? Double.NaN : known[(known.length - 1) / 2];
-      Optional<Day> day = nearest(days, middle);
-      double grip = day.map(Day::grip).orElse(middle);
+      Optional<Candidate> day = nearest(days, middle);
+      double grip = day.map(Candidate::grip).orElse(middle);
       List<Lap> alike =
           left.stream()
               .filter(l -> known.length == 0 || Math.abs(l.grip() / grip - 1) <= FARTHEST)
@@ -132,7 +138,7 @@ public record DayFit(boolean said, List<Part> parts) {
     return laps.stream().mapToDouble(Lap::grip).filter(g -> !Double.isNaN(g)).sorted().toArray();
   }
 
-  private static Part part(Optional<Day> day, List<Lap> laps) {
+  private static Part part(Optional<Candidate> day, List<Lap> laps) {
     double grip = middle(laps);
     if (Double.isNaN(grip)) {
       // Laps that tell nothing of the grip are not held against anything but the driver's word.
@@ -173,15 +179,15 @@ public record DayFit(boolean said, List<Part> parts) {
     return Math.abs(last - first) / median(x);
   }
 
-  private static Optional<Day> nearest(List<Day> days, double grip) {
+  private static Optional<Candidate> nearest(List<Candidate> days, double grip) {
     if (Double.isNaN(grip)) {
       return Optional.empty();
     }
     if (!days.isEmpty() && off(days.get(0), grip) <= AGREES) {
       return Optional.of(days.get(0));
     }
-    Day best = null;
-    for (Day d : days) {
+    Candidate best = null;
+    for (Candidate d : days) {
       if (best == null || off(d, grip) < off(best, grip) - 1e-9) {
         best = d;
       }
@@ -189,7 +195,7 @@ public record DayFit(boolean said, List<Part> parts) {
     return best == null || off(best, grip) > FARTHEST ? Optional.empty() : Optional.of(best);
   }
 
-  private static double off(Day day, double grip) {
+  private static double off(Candidate day, double grip) {
     return Math.abs(grip / day.grip() - 1);
   }
 

@@ -23,13 +23,13 @@ public final class RunDays {
   private static final Said OWN_CALLED = Said.of("day.dry");
 
   private final List<Variant> variants;
-  private final List<DayFit.Day> days;
+  private final List<DayFit.Candidate> days;
 
   private RunDays(List<Variant> variants) {
     this.variants = variants;
     days = new ArrayList<>();
-    days.add(new DayFit.Day(OWN, OWN_CALLED, 1));
-    variants.forEach(v -> days.add(new DayFit.Day(v.id(), v.called(), v.day().grip())));
+    days.add(new DayFit.Candidate(OWN, OWN_CALLED, 1));
+    variants.forEach(v -> days.add(new DayFit.Candidate(v.id(), v.called(), v.day().grip())));
   }
 
   /** Of a reference: its own day and those that differ from it. */
@@ -106,7 +106,7 @@ public final class RunDays {
 
   /** What a day is called; nothing for one that the reference does not have. */
   public Optional<Said> called(@Nullable String day) {
-    return days.stream().filter(d -> d.id().equals(day)).map(DayFit.Day::called).findFirst();
+    return days.stream().filter(d -> d.id().equals(day)).map(DayFit.Candidate::called).findFirst();
   }
 
   /**
@@ -139,7 +139,7 @@ public final class RunDays {
   public Optional<String> day(@Nullable String word, double grip) {
     return fit(word, List.of(new DayFit.Lap(OWN, grip))).parts().stream()
         .flatMap(p -> Optional.ofNullable(p.day()).stream())
-        .map(DayFit.Day::id)
+        .map(DayFit.Candidate::id)
         .findFirst();
   }
 
@@ -157,7 +157,7 @@ public final class RunDays {
     return fit.parts().stream()
         .map(
             p -> {
-              DayFit.Day day = p.day();
+              DayFit.Candidate day = p.day();
               return new PartLine(
                   day == null ? null : day.id(),
                   day == null ? Said.NOTHING : day.called(),

@@ -12,11 +12,12 @@ import marvek.core.said.Value;
 import org.junit.jupiter.api.Test;
 
 class DayFitTest {
-  private static final DayFit.Day DRY = new DayFit.Day("", called("dry, warm"), 1);
-  private static final DayFit.Day WORN = new DayFit.Day("o", called("worn tyres"), 0.96);
-  private static final DayFit.Day DAMP = new DayFit.Day("d", called("damp"), 0.85);
-  private static final DayFit.Day WET = new DayFit.Day("w", called("wet"), 0.7);
-  private static final List<DayFit.Day> ALL = List.of(DRY, WORN, DAMP, WET);
+  private static final DayFit.Candidate DRY = new DayFit.Candidate("", called("dry, warm"), 1);
+  private static final DayFit.Candidate WORN =
+      new DayFit.Candidate("o", called("worn tyres"), 0.96);
+  private static final DayFit.Candidate DAMP = new DayFit.Candidate("d", called("damp"), 0.85);
+  private static final DayFit.Candidate WET = new DayFit.Candidate("w", called("wet"), 0.7);
+  private static final List<DayFit.Candidate> ALL = List.of(DRY, WORN, DAMP, WET);
 
   private static Said called(String name) {
     return Said.of("day.called", Value.own(name));
@@ -28,7 +29,7 @@ class DayFitTest {
         .toList();
   }
 
-  private static DayFit fit(List<DayFit.Day> days, double... grips) {
+  private static DayFit fit(List<DayFit.Candidate> days, double... grips) {
     return DayFit.of(days, laps(grips), null, Said.NOTHING);
   }
 

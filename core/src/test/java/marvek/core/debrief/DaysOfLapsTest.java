@@ -120,8 +120,10 @@ class DaysOfLapsTest {
   @Test
   void lapsOfARunThatTurnsWetGoToTwoDays() {
     ComputedLap base = base(63, 280, "cup-gt");
-    List<DayFit.Day> days =
-        List.of(new DayFit.Day("", Said.NOTHING, 1), new DayFit.Day("w", Said.NOTHING, 0.7));
+    List<DayFit.Candidate> days =
+        List.of(
+            new DayFit.Candidate("", Said.NOTHING, 1),
+            new DayFit.Candidate("w", Said.NOTHING, 0.7));
     List<DayFit.Lap> laps = new ArrayList<>();
     drive(base, day(DayKind.DAMP, 1), 3, 5)
         .forEach(l -> laps.add(new DayFit.Lap("dry" + l.number(), used(base, l))));

@@ -289,7 +289,7 @@ public class Evidences {
    * @param day id, empty for the reference's own; null where none fits
    * @param called in the driver's words
    */
-  record Driven(@Nullable String day, Said called, int laps, double best, double median) {}
+  record TimesOnDay(@Nullable String day, Said called, int laps, double best, double median) {}
 
   /** A revision with what was driven on it. */
   record Chapter(
@@ -297,7 +297,7 @@ public class Evidences {
       java.time.Instant createdAt,
       String reason,
       double computed,
-      List<Driven> driven,
+      List<TimesOnDay> driven,
       List<Kept> promises) {}
 
   /** The history of a reference, newest first. */
@@ -364,12 +364,12 @@ public class Evidences {
                   with.computeIfAbsent(
                           like.day() == null ? NO_DAY : like.day(), d -> new ArrayList<>())
                       .addAll(list));
-      List<Driven> driven = new ArrayList<>();
+      List<TimesOnDay> driven = new ArrayList<>();
       with.forEach(
           (day, list) -> {
             double[] times = list.stream().mapToDouble(LapData::lapTime).toArray();
             driven.add(
-                new Driven(
+                new TimesOnDay(
                     day.equals(NO_DAY) ? null : day,
                     called.getOrDefault(day, Said.of("day.unknown")),
                     times.length,

@@ -26,7 +26,7 @@ class CallsController {
   /** The lap called aloud as a sound file, for a passenger or when parked. */
   @GetMapping(value = "/api/sessions/{id}/calls.wav", produces = "audio/wav")
   ResponseEntity<byte[]> sound(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
-    Planner.Driven day = planner.driven(driver.id(), id);
+    Planner.Outing day = planner.driven(driver.id(), id);
     byte[] wav =
         voice.lap(
             spoken.cues(day, driver).stream().map(Spoken.CornerCue::cue).toList(),

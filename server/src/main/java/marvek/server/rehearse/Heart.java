@@ -65,7 +65,7 @@ class Heart {
       @Nullable Instant right,
       int times) {}
 
-  List<Fact> facts(Planner.Driven day) {
+  List<Fact> facts(Planner.Outing day) {
     ComputedLap then = day.then();
     Of key =
         new Of(
@@ -79,12 +79,12 @@ class Heart {
   }
 
   /** How each fact stands that somebody was asked. */
-  Map<String, Known.Standing> known(UUID person, Planner.Driven day, List<RehearsedRow> done) {
+  Map<String, Known.Standing> known(UUID person, Planner.Outing day, List<RehearsedRow> done) {
     return Known.of(
         facts(day), Rehearsals.answers(done), day.then().road().length(), weights(person));
   }
 
-  Map<String, Known.Standing> known(UUID person, Planner.Driven day) {
+  Map<String, Known.Standing> known(UUID person, Planner.Outing day) {
     return known(person, day, rehearsals.of(person, day.reference().row().id()));
   }
 
@@ -108,7 +108,7 @@ class Heart {
         });
   }
 
-  List<StandingView> standing(Map<String, Known.Standing> known, Planner.Driven day) {
+  List<StandingView> standing(Map<String, Known.Standing> known, Planner.Outing day) {
     Map<String, Fact> byId = facts(day).stream().collect(Collectors.toMap(Fact::id, f -> f));
     List<StandingView> out = new ArrayList<>();
     known.forEach(
@@ -130,7 +130,7 @@ class Heart {
     return out;
   }
 
-  private static double station(Fact of, Planner.Driven day) {
+  private static double station(Fact of, Planner.Outing day) {
     return of.asks() == Fact.Asks.PLACE
         ? of.answer()
         : day.entries().stream()

@@ -55,7 +55,7 @@ class LetInController {
     if (session.isEmpty()) {
       return new HeartView(null, List.of());
     }
-    Planner.Driven day = planner.driven(owner, session.get());
+    Planner.Outing day = planner.driven(owner, session.get());
     Map<String, Known.Standing> known = heart.known(owner, day);
     return new HeartView(Known.readiness(heart.facts(day), known), heart.standing(known, day));
   }

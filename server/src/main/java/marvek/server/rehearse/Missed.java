@@ -51,7 +51,7 @@ class Missed {
       double from,
       String photo) {}
 
-  List<RememberView> of(Map<String, Known.Standing> known, Planner.Driven day, Driver driver) {
+  List<RememberView> of(Map<String, Known.Standing> known, Planner.Outing day, Driver driver) {
     Speaker speaker = speakers.of(driver);
     var speech = speaking.speech(driver);
     List<Corner> corners = day.reference().layout().counted();

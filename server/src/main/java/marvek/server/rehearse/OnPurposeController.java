@@ -64,7 +64,7 @@ class OnPurposeController {
   @GetMapping("/api/sessions/{id}/mistakes/{corner}")
   List<MistakeView> mistakes(
       @PathVariable UUID id, @PathVariable String corner, @AuthenticationPrincipal Driver driver) {
-    Planner.Driven day = planner.driven(driver.id(), id);
+    Planner.Outing day = planner.driven(driver.id(), id);
     CornerEntry entry =
         day.entries().stream()
             .filter(e -> e.corner().equals(corner))
@@ -94,7 +94,7 @@ class OnPurposeController {
   }
 
   /** Where recorded laps of the day that this session is like did each action. */
-  private Map<String, List<Double>> laps(Driver driver, Planner.Driven day, String corner) {
+  private Map<String, List<Double>> laps(Driver driver, Planner.Outing day, String corner) {
     Map<String, List<Double>> out = new TreeMap<>();
     String like = day.session().day().like();
     // Laps of a dry day say nothing of a wet one.
@@ -112,7 +112,7 @@ class OnPurposeController {
   }
 
   /** Metres late in laps by heart at full speed. */
-  private Map<String, List<Double>> byHeart(Driver driver, Planner.Driven day, String corner) {
+  private Map<String, List<Double>> byHeart(Driver driver, Planner.Outing day, String corner) {
     Drive drive = Drive.of(day.then(), day.entries());
     Map<String, List<Double>> out = new TreeMap<>();
     rehearsals.of(driver.id(), day.reference().row().id()).stream()

@@ -160,7 +160,7 @@ class RehearsalController {
 
   @GetMapping("/rehearsal")
   RehearsalView rehearsal(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
-    Planner.Driven day = planner.driven(driver.id(), id);
+    Planner.Outing day = planner.driven(driver.id(), id);
     References.Opened opened = day.reference();
     List<Fact> all = heart.facts(day);
     List<RehearsedRow> done = rehearsals.of(driver.id(), opened.row().id());
@@ -190,12 +190,12 @@ class RehearsalController {
   /** How ready a session is. */
   @GetMapping("/readiness")
   Known.Readiness readiness(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
-    Planner.Driven day = planner.driven(driver.id(), id);
+    Planner.Outing day = planner.driven(driver.id(), id);
     List<Fact> all = heart.facts(day);
     return Known.readiness(all, heart.known(driver.id(), day));
   }
 
-  private List<String> corners(List<Recall.Question> questions, Planner.Driven day, Driver driver) {
+  private List<String> corners(List<Recall.Question> questions, Planner.Outing day, Driver driver) {
     var speech = speaking.speech(driver);
     Set<String> of = questions.stream().map(q -> q.fact().corner()).collect(Collectors.toSet());
     return day.reference().layout().counted().stream()
@@ -205,7 +205,7 @@ class RehearsalController {
   }
 
   private List<AskedView> asked(
-      List<Recall.Question> questions, Planner.Driven day, Driver driver) {
+      List<Recall.Question> questions, Planner.Outing day, Driver driver) {
     var speech = speaking.speech(driver);
     List<Corner> corners = day.reference().layout().counted();
     List<AskedView> out = new ArrayList<>();
@@ -275,7 +275,7 @@ class RehearsalController {
         .toList();
   }
 
-  private static ClockView clock(Planner.Driven day) {
+  private static ClockView clock(Planner.Outing day) {
     ComputedLap then = day.then();
     Drive drive = Drive.of(then, day.entries());
     LapTrace lap = then.lap();
@@ -352,7 +352,7 @@ class RehearsalController {
       @PathVariable UUID id,
       @Valid @RequestBody AnswersRequest body,
       @AuthenticationPrincipal Driver driver) {
-    Planner.Driven day = planner.driven(driver.id(), id);
+    Planner.Outing day = planner.driven(driver.id(), id);
     UUID reference = day.reference().row().id();
     rehearsals.take(
         driver.id(),
@@ -401,7 +401,7 @@ class RehearsalController {
    * @param day to tell what would have happened; null to leave that out
    */
   private PerformedView driven(
-      RehearsedRow r, Drive drive, Planner.@Nullable Driven day, Driver driver) {
+      RehearsedRow r, Drive drive, Planner.@Nullable Outing day, Driver driver) {
     Rehearsed a = r.body();
     Performance done = a.against(drive);
     Speaker speaker = speakers.of(driver);
@@ -417,7 +417,7 @@ class RehearsalController {
     return new PerformedView(r.id(), r.doneAt(), a.rate(), a.dark(), done, happened);
   }
 
-  private static List<AtSpeed> faster(Planner.Driven day, List<RehearsedRow> done) {
+  private static List<AtSpeed> faster(Planner.Outing day, List<RehearsedRow> done) {
     Drive drive = Drive.of(day.then(), day.entries());
     return AtSpeed.of(
         done.stream()
@@ -430,7 +430,7 @@ class RehearsalController {
   /** Laps driven by heart, the latest first. */
   @GetMapping("/rehearsed")
   List<PerformedView> drives(@PathVariable UUID id, @AuthenticationPrincipal Driver driver) {
-    Planner.Driven day = planner.driven(driver.id(), id);
+    Planner.Outing day = planner.driven(driver.id(), id);
     Drive drive = Drive.of(day.then(), day.entries());
     List<PerformedView> out = new ArrayList<>();
     List<RehearsedRow> all = rehearsals.of(driver.id(), day.reference().row().id());

@@ -49,7 +49,7 @@ class Spoken {
    * The lap in ten seconds: of each corner how it is slowed for and by which cue, or its gear
    * alone.
    */
-  List<String> summary(Planner.Driven day, List<CornerCue> cues, Driver driver) {
+  List<String> summary(Planner.Outing day, List<CornerCue> cues, Driver driver) {
     Speaker speaker = speakers.of(driver);
     var speech = speaking.speech(driver);
     List<Corner> corners = day.reference().layout().counted();
@@ -75,7 +75,7 @@ class Spoken {
   }
 
   /** The lap aloud: what is pressed, by what it is worth. */
-  List<CornerCue> cues(Planner.Driven day, Driver driver) {
+  List<CornerCue> cues(Planner.Outing day, Driver driver) {
     List<Fact> all = heart.facts(day);
     Speaker speaker = speakers.of(driver);
     var speech = speaking.speech(driver);

@@ -220,7 +220,7 @@ public class Planner {
       String corner, String called, double share, double saved, double seconds, int rank) {}
 
   TyresToday tyres(Driver driver, UUID session) {
-    Driven driven = driven(driver.id(), session);
+    Outing driven = driven(driver.id(), session);
     ComputedLap then = driven.then();
     List<String> spared = driven.session().tyres().spared();
     TyreWork work = TyreWork.of(then);
@@ -271,7 +271,7 @@ public class Planner {
   record GatherLine(String corner, double share, boolean own, Said words) {}
 
   RaceToday race(Driver driver, UUID session) {
-    Driven driven = driven(driver.id(), session);
+    Outing driven = driven(driver.id(), session);
     var speech = speaking.speech(driver);
     Map<String, String> called = new TreeMap<>();
     driven.reference().layout().counted().forEach(c -> called.put(c.id(), speech.corner(c)));
@@ -285,7 +285,7 @@ public class Planner {
         called);
   }
 
-  private List<GatherLine> gathers(Driver driver, SessionRow row, Driven driven) {
+  private List<GatherLine> gathers(Driver driver, SessionRow row, Outing driven) {
     ComputedLap then = driven.then();
     Optional<Lately> seen = lately(driver, before(driver, row, driven.reference()));
     List<Gathering> all =
@@ -307,7 +307,7 @@ public class Planner {
 
   /** A corner from the inside, in the session's conditions; null where there is no way inside. */
   RaceCraft.@Nullable Inside inside(Driver driver, UUID session, String corner) {
-    Driven driven = driven(driver.id(), session);
+    Outing driven = driven(driver.id(), session);
     if (driven.then().corners().stream().noneMatch(c -> c.id().equals(corner))) {
       throw Problem.none("refusal.none.no_corner");
     }
@@ -380,7 +380,7 @@ public class Planner {
    * @param warmFrom first lap with warm tyres
    * @param changed corners in which something differs from the reference
    */
-  public record Driven(
+  public record Outing(
       TrackSession session,
       References.Opened reference,
       ComputedLap then,
@@ -390,12 +390,12 @@ public class Planner {
       Set<String> changed) {}
 
   /** What is driven in a session that is planned from a reference. */
-  public Driven driven(UUID owner, UUID session) {
+  public Outing driven(UUID owner, UUID session) {
     SessionRow row = sessions.own(owner, session);
     UUID reference = sessions.referenceOf(owner, session);
     References.Opened opened = references.open(owner, reference);
     OnTheDay day = onTheDay(row, opened);
-    return new Driven(
+    return new Outing(
         row.body(),
         opened,
         day.then(),
@@ -493,7 +493,7 @@ public class Planner {
   record LimitLine(String corner, String called, double seconds) {}
 
   LimitsToday limits(Driver driver, UUID session) {
-    Driven driven = driven(driver.id(), session);
+    Outing driven = driven(driver.id(), session);
     SessionRules rules = driven.session().rules();
     LimitCost cost =
         limits.get(

@@ -36,7 +36,7 @@ class SessionPack {
     this.json = json;
   }
 
-  byte[] of(PlannedSession session, SessionRow row, Planner.Driven driven, Speaker speaker)
+  byte[] of(PlannedSession session, SessionRow row, Planner.Outing driven, Speaker speaker)
       throws IOException {
     Map<String, byte[]> files = new TreeMap<>();
     files.put("brief-a4.pdf", BriefPdf.of(session, speaker, BriefPdf.Size.A4));

@@ -108,7 +108,7 @@ class TrialController {
       @PathVariable UUID id,
       @RequestParam(defaultValue = "") @Size(max = 60) String corner,
       @AuthenticationPrincipal Driver driver) {
-    Planner.Driven day = planner.driven(driver.id(), id);
+    Planner.Outing day = planner.driven(driver.id(), id);
     List<PlannedTrial> all =
         corner.isEmpty() ? trials.sheets(driver.id(), id) : trials.driving(driver.id(), id, corner);
     PlannedTrial first = all.isEmpty() ? null : all.get(0);

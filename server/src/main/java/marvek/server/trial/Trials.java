@@ -85,7 +85,7 @@ public class Trials {
 
   /** What can be tried in a corner in a session. */
   public List<PlannedTrial> driving(UUID owner, UUID session, String corner) {
-    Planner.Driven day = planner.driven(owner, session);
+    Planner.Outing day = planner.driven(owner, session);
     CornerEntry now = entry(day, corner);
     OwnSpread spread = spread(owner, day, corner);
     List<PlannedTrial> out = new ArrayList<>();
@@ -97,7 +97,7 @@ public class Trials {
 
   /** One school of a corner, where it is another way. */
   public Optional<PlannedTrial> school(UUID owner, UUID session, String corner, String key) {
-    Planner.Driven day = planner.driven(owner, session);
+    Planner.Outing day = planner.driven(owner, session);
     CornerEntry now = entry(day, corner);
     return Arrays.stream(School.values())
         .filter(s -> s.name().equals(key))
@@ -108,7 +108,7 @@ public class Trials {
         .map(o -> planned(day, now, o, spread(owner, day, corner)));
   }
 
-  private static CornerEntry entry(Planner.Driven day, String corner) {
+  private static CornerEntry entry(Planner.Outing day, String corner) {
     return day.entries().stream()
         .filter(e -> e.corner().equals(corner))
         .findFirst()
@@ -116,7 +116,7 @@ public class Trials {
             () -> Problem.bad("refusal.reference.no_corner", Value.own(corner)).at("corner"));
   }
 
-  private List<Alternatives.Offer> offers(UUID owner, Planner.Driven day, String corner) {
+  private List<Alternatives.Offer> offers(UUID owner, Planner.Outing day, String corner) {
     References.Opened opened = day.reference();
     List<Alternatives.Offer> out =
         new ArrayList<>(Alternatives.schools(day.then(), opened.things(), day.entries(), corner));
@@ -156,7 +156,7 @@ public class Trials {
   }
 
   private static PlannedTrial planned(
-      Planner.Driven day, CornerEntry now, Alternatives.Offer offer, OwnSpread spread) {
+      Planner.Outing day, CornerEntry now, Alternatives.Offer offer, OwnSpread spread) {
     CornerEntry other = offer.way().entries().get(0);
     return PlannedTrial.of(
         now.corner(),
@@ -170,7 +170,7 @@ public class Trials {
 
   /** Sheets of the vehicle that can be tried against the one that is on. */
   public List<PlannedTrial> sheets(UUID owner, UUID session) {
-    Planner.Driven day = planner.driven(owner, session);
+    Planner.Outing day = planner.driven(owner, session);
     SetupSheet on = day.reference().row().sheet();
     OwnSpread spread = spread(owner, day, "");
     List<PlannedTrial> out = new ArrayList<>();
@@ -186,7 +186,7 @@ public class Trials {
 
   private PlannedTrial planned(
       UUID owner,
-      Planner.Driven day,
+      Planner.Outing day,
       SetupSheet sheet,
       Source source,
       String key,
@@ -213,7 +213,7 @@ public class Trials {
    * @param number to be tried
    */
   public PlannedTrial setting(UUID owner, UUID session, String parameter, double number) {
-    Planner.Driven day = planner.driven(owner, session);
+    Planner.Outing day = planner.driven(owner, session);
     SetupParameter known =
         SetupParameter.find(parameter)
             .orElseThrow(() -> Problem.bad("refusal.trial.no_setting").at("setting"));
@@ -242,7 +242,7 @@ public class Trials {
   }
 
   /** How steady the driver was in the latest laps on a day like that of a session. */
-  private OwnSpread spread(UUID owner, Planner.Driven day, String corner) {
+  private OwnSpread spread(UUID owner, Planner.Outing day, String corner) {
     List<double[]> times = new ArrayList<>();
     References.Opened opened = day.reference();
     Sections sections = new Sections(opened.computed(), opened.working().corners());
@@ -272,7 +272,7 @@ public class Trials {
   /** Keeps a trial for a session. */
   @Transactional
   public UUID plan(UUID owner, UUID session, PlannedTrial trial) {
-    Planner.Driven day = planner.driven(owner, session);
+    Planner.Outing day = planner.driven(owner, session);
     if (rows.findByReferenceIdOrderByCreatedAtDesc(day.reference().row().id()).size() >= MOST) {
       throw Problem.full("refusal.trial.trials", Value.figure(MOST, 0));
     }
