@@ -121,11 +121,22 @@
       ctx.fill();
       const row = ends.findIndex((end) => x > end);
       if (close && row >= 0) {
-        ctx.fillText(style.word, x + 3 * d, y - (15 + 11 * row) * d);
+        write(ctx, style.word, x + 3 * d, y - (15 + 11 * row) * d);
         ends[row] = x + ctx.measureText(style.word).width + 8 * d;
       }
     }
     ctx.restore();
+  }
+
+  /** Words that lines may cross: on a ground of their own. */
+  function write(ctx: CanvasRenderingContext2D, text: string, x: number, y: number) {
+    ctx.save();
+    ctx.lineJoin = 'round';
+    ctx.lineWidth = 4 * devicePixelRatio;
+    ctx.strokeStyle = css('--color-base-200');
+    ctx.strokeText(text, x, y);
+    ctx.restore();
+    ctx.fillText(text, x, y);
   }
 
   function make() {
@@ -222,7 +233,7 @@
                 u.ctx.textAlign = 'left';
                 u.ctx.textBaseline = 'alphabetic';
                 const text = lane ? `${lane.name}${unit ? `, ${unit}` : ''}` : tell('traces.time_behind_s');
-                u.ctx.fillText(text, u.bbox.left + 5 * devicePixelRatio, u.bbox.top + 11 * devicePixelRatio);
+                write(u.ctx, text, u.bbox.left + 5 * devicePixelRatio, u.bbox.top + 11 * devicePixelRatio);
                 u.ctx.restore();
                 if (lane?.events) events(u);
               },
