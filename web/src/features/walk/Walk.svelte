@@ -372,7 +372,7 @@
         {#each Object.entries(ZONES) as [kind, z] (kind)}<option value={kind}>{z.word}</option>{/each}
       </select>
       <div class="grid grid-cols-3 gap-2">
-        {#each [['LEFT', 'left'], ['BOTH', tell('walk.whole_road')], ['RIGHT', 'right']] as const as [side, word] (side)}
+        {#each [['LEFT', tell('few.left')], ['BOTH', tell('walk.whole_road')], ['RIGHT', tell('few.right')]] as const as [side, word] (side)}
           <button type="button" class="btn h-14" data-walk-side={side} onclick={() => startZone(zoneKind, side)}
             >{word}</button
           >
