@@ -83,7 +83,7 @@ public record OnTheDay(
             : null,
         PitEntry.of(then, session.rules(), things),
         tank == null || other == null ? null : (Double) heavier(then, (other - tank) * density),
-        Light.words(Light.of(then, things, entries(today), view), session.hour()));
+        Light.words(Light.of(base, things, entries(today), view), session.hour()));
   }
 
   /** Seconds that more mass costs in a lap. */
