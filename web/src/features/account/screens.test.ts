@@ -49,7 +49,10 @@ describe('the account', () => {
       return { ...at, person: { ...at.person, ...(sent.body as object) } };
     });
     hosted(Account, {});
-    await waitFor(() => expect(squeezed(document.body)).toMatch(/Space\s*28\.2 MB of 5\.0 GB/));
+    const { bytes } = told<{ bytes: number }>('/api/account/used');
+    await waitFor(() =>
+      expect(squeezed(document.body)).toContain(`Space${(bytes / 1024 / 1024).toFixed(1)} MB of 5.0 GB`),
+    );
     await fireEvent.change(screen.getByDisplayValue('km/h'), { target: { value: 'MPH' } });
     await waitFor(() => expect(server.last('PUT')?.body).toMatchObject({ speed: 'MPH' }));
     await waitFor(() => expect(session.person?.speed).toBe('MPH'));
