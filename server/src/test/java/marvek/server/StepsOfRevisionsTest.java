@@ -13,7 +13,7 @@ import marvek.core.entry.PointKind;
 import marvek.core.entry.Step;
 import marvek.core.score.ActionKind;
 import marvek.core.session.Evidence;
-import marvek.server.reference.References;
+import marvek.server.reference.WorkingCopies;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
@@ -27,7 +27,7 @@ class StepsOfRevisionsTest {
   private static final String RUN = "00000000-0000-0000-0000-000000000001";
 
   @Autowired private People people;
-  @Autowired private References references;
+  @Autowired private WorkingCopies workingCopies;
   @Autowired private JdbcTemplate jdbc;
   private Made made;
   private UUID id;
@@ -96,12 +96,12 @@ class StepsOfRevisionsTest {
 
   @Test
   void aShareIsChangedAndToldAsAShare() {
-    references.revise(
+    workingCopies.revise(
         owner,
         id,
         "",
         version(),
-        List.of(new References.Move(corner, new Step("own-lift", true, 0.48))),
+        List.of(new WorkingCopies.Move(corner, new Step("own-lift", true, 0.48))),
         "less of it",
         List.of(evidence(null, 0.4, 0.48, "own-lift", true)));
     assertThat(own().path("amount").asDouble()).isCloseTo(0.48, within(1e-9));
@@ -116,12 +116,12 @@ class StepsOfRevisionsTest {
   @Test
   void aLiftIsMovedWithItsEnd() {
     double end = own().path("until").asDouble();
-    references.revise(
+    workingCopies.revise(
         owner,
         id,
         null,
         version(),
-        List.of(new References.Move(corner, new Step("own-lift", false, lift + 3))),
+        List.of(new WorkingCopies.Move(corner, new Step("own-lift", false, lift + 3))),
         "later",
         List.of(evidence(null, lift, lift + 3, "own-lift", false)));
     assertThat(own().path("station").asDouble()).isCloseTo(lift + 3, within(0.01));
@@ -131,7 +131,7 @@ class StepsOfRevisionsTest {
 
   @Test
   void evidenceOfBeforeThereWereActionsIsOfItsPoint() {
-    references.revise(
+    workingCopies.revise(
         owner,
         id,
         "",

@@ -1,5 +1,6 @@
 package marvek.core.anew;
 
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
@@ -8,6 +9,7 @@ import marvek.core.circuit.Corner;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
 import marvek.core.entry.PointKind;
+import marvek.core.entry.ReferenceContent;
 import marvek.core.lap.LapTrace;
 import marvek.core.marker.Landmark;
 import marvek.core.marker.Tie;
@@ -85,6 +87,50 @@ public final class Refresh {
   public static CornerEntry entry(ComputedLap computed, Things things, CornerEntry e) {
     Answers answers = Answers.at(computed, things, computed.indexOf(e.corner()));
     return entry(computed, things.landmarks(), e, answers.reached(e));
+  }
+
+  /** Content with every corner brought into line. */
+  public static ReferenceContent content(
+      ComputedLap computed, Things things, ReferenceContent content) {
+    List<CornerEntry> entries = new ArrayList<>();
+    for (CornerEntry stored : content.corners()) {
+      entries.add(entry(computed, things, Answers.placed(computed, things, stored)));
+    }
+    return content.with(entries);
+  }
+
+  /**
+   * The same for entries that a rule moved: their cues follow from those that they had.
+   *
+   * @param had entries as they stood before
+   */
+  public static ReferenceContent content(
+      ComputedLap computed, Things things, ReferenceContent content, List<CornerEntry> had) {
+    List<CornerEntry> entries = new ArrayList<>();
+    for (CornerEntry e : content.corners()) {
+      Optional<CornerEntry> was =
+          had.stream().filter(h -> h.corner().equals(e.corner())).findFirst();
+      entries.add(was.map(h -> Answers.followed(computed, things, h, e)).orElse(e));
+    }
+    return content(computed, things, content.with(entries));
+  }
+
+  /**
+   * Content with one entry for each corner of the computed lap; those the survey added are drafted.
+   */
+  public static ReferenceContent fitting(
+      ComputedLap computed, Things things, ReferenceContent content) {
+    return Rejoin.fits(computed.corners(), content)
+        ? content
+        : content(computed, things, Rejoin.entries(computed, content));
+  }
+
+  /** The lap if every corner of a content is driven as it says. */
+  public static LapAsPlanned planned(
+      ComputedLap computed, Things things, ReferenceContent content) {
+    return planned(
+        computed.lap(),
+        content.corners().stream().map(e -> Answers.answer(computed, things, e)).toList());
   }
 
   /**

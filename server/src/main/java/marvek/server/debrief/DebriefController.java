@@ -21,7 +21,7 @@ import marvek.core.said.Said;
 import marvek.server.access.Driver;
 import marvek.server.recording.Recordings;
 import marvek.server.reference.ReferenceRow;
-import marvek.server.reference.References;
+import marvek.server.reference.WorkingCopies;
 import marvek.server.run.Runs;
 import marvek.server.sharing.Role;
 import org.jspecify.annotations.Nullable;
@@ -222,7 +222,9 @@ class DebriefController {
             request.version(),
             request.reason(),
             request.moves().stream()
-                .map(m -> new References.Move(m.corner(), new Step(m.action(), m.share(), m.to())))
+                .map(
+                    m ->
+                        new WorkingCopies.Move(m.corner(), new Step(m.action(), m.share(), m.to())))
                 .toList(),
             longest == null ? 5 : longest);
     return new AcceptedView(row.id(), row.basedOnRevision());

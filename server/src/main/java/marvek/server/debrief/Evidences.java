@@ -35,6 +35,7 @@ import marvek.server.problem.Problem;
 import marvek.server.reference.ReferenceRow;
 import marvek.server.reference.References;
 import marvek.server.reference.Revision;
+import marvek.server.reference.WorkingCopies;
 import marvek.server.run.LapChannels;
 import marvek.server.run.LapRow;
 import marvek.server.run.RunRow;
@@ -50,12 +51,19 @@ import org.springframework.transaction.annotation.Transactional;
 public class Evidences {
   private final Runs runs;
   private final References references;
+  private final WorkingCopies workingCopies;
   private final Garage garage;
   private final DrivenOtherwise drivenOtherwise;
 
-  Evidences(Runs runs, References references, Garage garage, DrivenOtherwise drivenOtherwise) {
+  Evidences(
+      Runs runs,
+      References references,
+      WorkingCopies workingCopies,
+      Garage garage,
+      DrivenOtherwise drivenOtherwise) {
     this.runs = runs;
     this.references = references;
+    this.workingCopies = workingCopies;
     this.garage = garage;
     this.drivenOtherwise = drivenOtherwise;
   }
@@ -198,7 +206,7 @@ public class Evidences {
       @Nullable String day,
       int version,
       String reason,
-      List<References.Move> moves,
+      List<WorkingCopies.Move> moves,
       double longest) {
     RunRow run = runs.own(owner, runId);
     Runs.Opened opened = runs.read(owner, runId);
@@ -206,7 +214,7 @@ public class Evidences {
     List<Proposal> proposals = proposed.proposals();
     String on = proposed.judged().day();
     List<Evidence> evidence = new ArrayList<>();
-    for (References.Move m : moves) {
+    for (WorkingCopies.Move m : moves) {
       Step step = m.step();
       Proposal p =
           proposals.stream()
@@ -224,18 +232,18 @@ public class Evidences {
     if (evidence.isEmpty()) {
       throw Problem.bad("refusal.debrief.nothing_accepted").at("moves");
     }
-    return references.revise(owner, run.referenceId(), on, version, moves, reason, evidence);
+    return workingCopies.revise(owner, run.referenceId(), on, version, moves, reason, evidence);
   }
 
   /** Accepts the best proposals of a run as they stand; returns whether there were any. */
   @Transactional
   public boolean acceptBest(UUID owner, UUID runId, int most, String reason) {
     Runs.Opened opened = runs.read(owner, runId);
-    List<References.Move> moves =
+    List<WorkingCopies.Move> moves =
         proposals(opened, null, Proposals.LONGEST_STEP).proposals().stream()
             .filter(p -> p.change() && p.gain() != null)
             .limit(most)
-            .map(p -> new References.Move(p.corner(), new Step(p.action(), p.share(), p.to())))
+            .map(p -> new WorkingCopies.Move(p.corner(), new Step(p.action(), p.share(), p.to())))
             .toList();
     if (moves.isEmpty()) {
       return false;
@@ -270,7 +278,7 @@ public class Evidences {
             "",
             offer.kind().usual().withGrip(offer.grip()),
             List.of());
-    references.addDay(owner, run.referenceId(), added);
+    workingCopies.addDay(owner, run.referenceId(), added);
     if (judged.parts().size() == 1) {
       runs.on(run, added.id());
     }

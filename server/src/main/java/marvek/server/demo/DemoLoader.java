@@ -45,9 +45,12 @@ import marvek.server.account.Accounts;
 import marvek.server.account.SignUp;
 import marvek.server.circuit.LayoutVersion;
 import marvek.server.debrief.Evidences;
+import marvek.server.reference.Drafting;
+import marvek.server.reference.Recomputing;
 import marvek.server.reference.ReferenceRow;
 import marvek.server.reference.References;
 import marvek.server.reference.Remarks;
+import marvek.server.reference.WorkingCopies;
 import marvek.server.session.Sessions;
 import marvek.server.sharing.Role;
 import marvek.server.sharing.Sharing;
@@ -76,6 +79,9 @@ class DemoLoader implements ApplicationRunner {
   private final Garage garage;
   private final Sheets sheets;
   private final References references;
+  private final WorkingCopies workingCopies;
+  private final Recomputing recomputing;
+  private final Drafting drafting;
   private final Remarks remarks;
   private final Sessions sessions;
   private final Sharing sharing;
@@ -92,6 +98,9 @@ class DemoLoader implements ApplicationRunner {
       Garage garage,
       Sheets sheets,
       References references,
+      WorkingCopies workingCopies,
+      Recomputing recomputing,
+      Drafting drafting,
       Remarks remarks,
       Sessions sessions,
       Sharing sharing,
@@ -106,6 +115,9 @@ class DemoLoader implements ApplicationRunner {
     this.garage = garage;
     this.sheets = sheets;
     this.references = references;
+    this.workingCopies = workingCopies;
+    this.recomputing = recomputing;
+    this.drafting = drafting;
     this.remarks = remarks;
     this.sessions = sessions;
     this.sharing = sharing;
@@ -135,14 +147,14 @@ class DemoLoader implements ApplicationRunner {
 
     LayoutVersion hill = circuits.bring(driver, DemoCircuits.SERRA);
     circuits.survey(driver, hill, DemoCircuits.SERRA);
-    ReferenceRow ride = references.draft(driver, hill.id(), motorcycle.id(), "");
+    ReferenceRow ride = drafting.draft(driver, hill.id(), motorcycle.id(), "");
     example(driver, ride.id(), DemoCircuits.SERRA);
     save(driver, ride.id(), "First draft from the outline and the walk, before riding.");
 
     LayoutVersion ring = circuits.bring(driver, DemoCircuits.FALCOEIRA);
-    ReferenceRow drafted = references.draft(driver, ring.id(), gt.id(), "");
+    ReferenceRow drafted = drafting.draft(driver, ring.id(), gt.id(), "");
     circuits.survey(driver, ring, DemoCircuits.FALCOEIRA);
-    references.takeVehicle(driver, drafted.id());
+    recomputing.takeVehicle(driver, drafted.id());
     tellStory(driver, drafted);
   }
 
@@ -446,7 +458,7 @@ class DemoLoader implements ApplicationRunner {
               .orElse(null);
       entries.add(other == null ? e : references.answer(opened, placed(opened, e, other)).entry());
     }
-    references.work(
+    workingCopies.work(
         driver, id, opened.row().version(), new ReferenceContent(entries, example.variants()));
   }
 
@@ -526,7 +538,7 @@ class DemoLoader implements ApplicationRunner {
   }
 
   private void save(UUID driver, UUID id, String reason) {
-    references.save(driver, id, references.open(driver, id).row().version(), reason);
+    workingCopies.save(driver, id, references.open(driver, id).row().version(), reason);
   }
 
   private void change(UUID driver, UUID id, Map<String, Function<CornerEntry, CornerEntry>> how) {
@@ -536,7 +548,7 @@ class DemoLoader implements ApplicationRunner {
       Function<CornerEntry, CornerEntry> edit = how.get(e.corner());
       entries.add(edit == null ? e : references.answer(opened, edit.apply(e)).entry());
     }
-    references.work(driver, id, opened.row().version(), opened.working().with(entries));
+    workingCopies.work(driver, id, opened.row().version(), opened.working().with(entries));
   }
 
   private static CornerEntry moved(CornerEntry e, PointKind kind, double by) {

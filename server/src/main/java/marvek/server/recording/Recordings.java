@@ -28,7 +28,7 @@ import marvek.core.telemetry.RecordingFile;
 import marvek.server.keeping.Allowance;
 import marvek.server.keeping.Turns;
 import marvek.server.problem.Problem;
-import marvek.server.reference.References;
+import marvek.server.reference.Recomputing;
 import marvek.server.run.RunRow;
 import marvek.server.run.Runs;
 import org.jspecify.annotations.Nullable;
@@ -376,7 +376,7 @@ public class Recordings {
   /** Laps tell their grip against the computed lap: another pace asks for another reading. */
   @EventListener
   @Transactional
-  public void paced(References.OtherPace other) throws IOException {
+  public void paced(Recomputing.OtherPace other) throws IOException {
     for (RunRow run : runs.newest(other.reference())) {
       againAll(other.owner(), run.id());
     }

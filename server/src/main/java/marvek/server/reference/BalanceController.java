@@ -48,7 +48,7 @@ class BalanceController {
       @PathVariable UUID id,
       @Valid @RequestBody BalanceRequest body) {
     References.Opened opened = references.read(driver.id(), id);
-    References.check(opened, new ReferenceContent(List.of(body.entry())));
+    opened.check(new ReferenceContent(List.of(body.entry())));
     ComputedLap computed = opened.computed();
     Variant variant = body.variant();
     if (variant != null) {

@@ -45,12 +45,14 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api")
 class OverviewController {
   private final References references;
+  private final Drafting drafting;
   private final Jobs jobs;
   private final Speaking speaking;
 
-  OverviewController(References references, Jobs jobs, Speaking speaking) {
+  OverviewController(References references, Drafting drafting, Jobs jobs, Speaking speaking) {
     this.jobs = jobs;
     this.references = references;
+    this.drafting = drafting;
     this.speaking = speaking;
   }
 
@@ -227,7 +229,7 @@ class OverviewController {
         driver.id(),
         watch ->
             Job.Result.of(
-                references
+                drafting
                     .copy(
                         driver.id(),
                         id,

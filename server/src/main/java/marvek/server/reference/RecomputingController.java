@@ -30,11 +30,14 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/references/{id}/recomputation")
 class RecomputingController {
   private final References references;
+  private final Recomputing recomputing;
   private final Jobs jobs;
   private final Speaking speaking;
 
-  RecomputingController(References references, Jobs jobs, Speaking speaking) {
+  RecomputingController(
+      References references, Recomputing recomputing, Jobs jobs, Speaking speaking) {
     this.references = references;
+    this.recomputing = recomputing;
     this.jobs = jobs;
     this.speaking = speaking;
   }
@@ -81,11 +84,11 @@ class RecomputingController {
       @AuthenticationPrincipal Driver driver,
       @PathVariable UUID id,
       @RequestBody RecomputeRequest body) {
-    UUID sheet = body.otherSheet() ? body.sheet() : references.sheetNow(driver.id(), id);
+    UUID sheet = body.otherSheet() ? body.sheet() : recomputing.sheetNow(driver.id(), id);
     return jobs.start(
         driver.id(),
         watch -> {
-          references.recompute(driver.id(), id, sheet, watch);
+          recomputing.recompute(driver.id(), id, sheet, watch);
           return Job.Result.of(id);
         });
   }
@@ -97,13 +100,11 @@ class RecomputingController {
       @RequestParam(defaultValue = "false") boolean taken) {
     References.Opened opened = references.open(driver.id(), id);
     Recomputation anew =
-        references
+        recomputing
             .recomputed(driver.id(), id, taken)
             .orElseThrow(() -> Problem.none("refusal.none.reference_not_computed_anew"));
-    ReferenceContent before =
-        References.fitting(opened.computed(), opened.things(), anew.before().working());
-    ReferenceContent after =
-        References.fitting(opened.computed(), opened.things(), anew.proposed().working());
+    ReferenceContent before = opened.fitting(anew.before().working());
+    ReferenceContent after = opened.fitting(anew.proposed().working());
     SetupSheet sheet = anew.proposed().sheet();
     int stride = (int) Math.max(1, Math.round(2 / opened.computed().road().step()));
     return new RecomputationView(
@@ -137,7 +138,7 @@ class RecomputingController {
 
   @PostMapping("/taken")
   WorkingView take(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
-    ReferenceRow row = references.takeRecomputed(driver.id(), id);
+    ReferenceRow row = recomputing.takeRecomputed(driver.id(), id);
     return WorkingView.of(row);
   }
 
@@ -147,7 +148,7 @@ class RecomputingController {
       @AuthenticationPrincipal Driver driver,
       @PathVariable UUID id,
       @RequestBody UndoRequest body) {
-    ReferenceRow row = references.undoRecomputed(driver.id(), id, body.version());
+    ReferenceRow row = recomputing.undoRecomputed(driver.id(), id, body.version());
     return WorkingView.of(row);
   }
 
@@ -155,6 +156,6 @@ class RecomputingController {
   @DeleteMapping
   @ResponseStatus(HttpStatus.NO_CONTENT)
   void drop(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
-    references.dropRecomputed(driver.id(), id);
+    recomputing.dropRecomputed(driver.id(), id);
   }
 }

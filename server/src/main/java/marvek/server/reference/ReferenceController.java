@@ -61,15 +61,31 @@ import org.springframework.web.multipart.MultipartFile;
 @RequestMapping("/api")
 class ReferenceController {
   private final References references;
+  private final WorkingCopies workingCopies;
+  private final NewerLayouts newerLayouts;
+  private final Recomputing recomputing;
+  private final Drafting drafting;
   private final Sharing sharing;
   private final Jobs jobs;
   private final Accounts accounts;
   private final Speaking speaking;
 
   ReferenceController(
-      References references, Sharing sharing, Jobs jobs, Accounts accounts, Speaking speaking) {
+      References references,
+      WorkingCopies workingCopies,
+      NewerLayouts newerLayouts,
+      Recomputing recomputing,
+      Drafting drafting,
+      Sharing sharing,
+      Jobs jobs,
+      Accounts accounts,
+      Speaking speaking) {
     this.sharing = sharing;
     this.references = references;
+    this.workingCopies = workingCopies;
+    this.newerLayouts = newerLayouts;
+    this.recomputing = recomputing;
+    this.drafting = drafting;
     this.jobs = jobs;
     this.accounts = accounts;
     this.speaking = speaking;
@@ -183,9 +199,7 @@ class ReferenceController {
         driver.id(),
         watch ->
             Job.Result.of(
-                references
-                    .draft(driver.id(), body.layoutId(), body.vehicleId(), name, watch)
-                    .id()));
+                drafting.draft(driver.id(), body.layoutId(), body.vehicleId(), name, watch).id()));
   }
 
   @GetMapping("/references/{id}")
@@ -258,7 +272,7 @@ class ReferenceController {
       @PathVariable UUID id,
       @Valid @RequestBody WorkingRequest body) {
     return WorkingView.of(
-        references.work(driver.id(), id, body.version(), body.content(), body.write()));
+        workingCopies.work(driver.id(), id, body.version(), body.content(), body.write()));
   }
 
   /** Reads a reference from a JSON or CSV file onto this one, without storing it. */
@@ -294,12 +308,12 @@ class ReferenceController {
     ReferenceFile read = ReferenceFile.read(file.getBytes());
     return jobs.start(
         driver.id(),
-        watch -> Job.Result.of(references.take(driver.id(), layoutId, read, watch).id()));
+        watch -> Job.Result.of(drafting.take(driver.id(), layoutId, read, watch).id()));
   }
 
   @PostMapping("/references/{id}/vehicle")
   WorkingView takeVehicle(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
-    return WorkingView.of(references.takeVehicle(driver.id(), id));
+    return WorkingView.of(recomputing.takeVehicle(driver.id(), id));
   }
 
   @PostMapping("/references/{id}/revisions")
@@ -308,7 +322,7 @@ class ReferenceController {
       @AuthenticationPrincipal Driver driver,
       @PathVariable UUID id,
       @Valid @RequestBody SaveRequest body) {
-    references.save(driver.id(), id, body.version(), body.reason());
+    workingCopies.save(driver.id(), id, body.version(), body.reason());
     return one(driver, id);
   }
 
@@ -323,8 +337,7 @@ class ReferenceController {
       @AuthenticationPrincipal Driver driver, @PathVariable UUID id, @PathVariable int number) {
     References.Opened opened = references.read(driver.id(), id);
     Revision revision = references.revision(opened.row().ownerId(), id, number);
-    ReferenceContent content =
-        References.fitting(opened.computed(), opened.things(), revision.content());
+    ReferenceContent content = opened.fitting(revision.content());
     return new RevisionView(
         summary(revision), content, speaking.words(opened.layout(), content, driver));
   }
@@ -335,7 +348,7 @@ class ReferenceController {
       @PathVariable UUID id,
       @PathVariable int number,
       @RequestBody VersionRequest body) {
-    references.startFrom(driver.id(), id, body.version(), number);
+    workingCopies.startFrom(driver.id(), id, body.version(), number);
     return one(driver, id);
   }
 
@@ -424,9 +437,7 @@ class ReferenceController {
   private ReferenceContent content(References.Opened opened, int number) {
     return number == 0
         ? opened.working()
-        : References.fitting(
-            opened.computed(),
-            opened.things(),
+        : opened.fitting(
             references.revision(opened.row().ownerId(), opened.row().id(), number).content());
   }
 
@@ -441,7 +452,7 @@ class ReferenceController {
     LayoutVersion layout = opened.layout();
     VehicleRow vehicle = references.vehicle(opened);
     SetupSheet sheet = row.sheet();
-    References.Ahead ahead = references.ahead(opened);
+    NewerLayouts.Ahead ahead = newerLayouts.ahead(opened);
     SheetRow next = references.nextSheet(opened, vehicle);
     return new ReferenceView(
         row.id(),
@@ -456,7 +467,7 @@ class ReferenceController {
         opened.computed().vehicle().leanLimit() != null,
         opened.computed().vehicle().gears(),
         opened.computed().vehicle().width(),
-        references.behind(opened, vehicle),
+        recomputing.behind(opened, vehicle),
         row.basedOnRevision(),
         row.changed(),
         row.planned(),
@@ -467,9 +478,7 @@ class ReferenceController {
         Drafter.draft(opened.computed(), opened.landmarks()),
         row.basedOnRevision() == 0
             ? null
-            : References.fitting(
-                opened.computed(),
-                opened.things(),
+            : opened.fitting(
                 references.revision(row.ownerId(), row.id(), row.basedOnRevision()).content()),
         speaking.words(layout, opened.working(), driver),
         sheet == null ? null : sheet.name(),

@@ -39,9 +39,14 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/references/{id}")
 class ReferenceSurveyController {
   private final References references;
+  private final NewerLayouts newerLayouts;
+  private final Recomputing recomputing;
 
-  ReferenceSurveyController(References references) {
+  ReferenceSurveyController(
+      References references, NewerLayouts newerLayouts, Recomputing recomputing) {
     this.references = references;
+    this.newerLayouts = newerLayouts;
+    this.recomputing = recomputing;
   }
 
   /** A kerb's clearance for the vehicle of the reference. */
@@ -144,12 +149,12 @@ class ReferenceSurveyController {
       @AuthenticationPrincipal Driver driver,
       @PathVariable UUID id,
       @RequestBody SheetRequest body) {
-    references.proveOn(driver.id(), id, body.sheet());
+    recomputing.proveOn(driver.id(), id, body.sheet());
   }
 
   @PostMapping("/newest-layout")
   void moveToNewest(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
-    references.moveToNewest(driver.id(), id);
+    newerLayouts.moveToNewest(driver.id(), id);
   }
 
   @PostMapping("/confirmed")
@@ -157,6 +162,6 @@ class ReferenceSurveyController {
       @AuthenticationPrincipal Driver driver,
       @PathVariable UUID id,
       @Valid @RequestBody PointRequest body) {
-    references.confirm(driver.id(), id, body.corner(), body.kind());
+    newerLayouts.confirm(driver.id(), id, body.corner(), body.kind());
   }
 }

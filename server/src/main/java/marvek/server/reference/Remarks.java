@@ -20,11 +20,13 @@ public class Remarks {
 
   private final RemarkRows rows;
   private final References references;
+  private final WorkingCopies workingCopies;
   private final Clock clock;
 
-  Remarks(RemarkRows rows, References references, Clock clock) {
+  Remarks(RemarkRows rows, References references, WorkingCopies workingCopies, Clock clock) {
     this.rows = rows;
     this.references = references;
+    this.workingCopies = workingCopies;
     this.clock = clock;
   }
 
@@ -57,7 +59,7 @@ public class Remarks {
       if (!proposed.corner().equals(corner)) {
         throw Problem.bad("refusal.reference.proposal_another_corner").at("proposed");
       }
-      References.check(opened, new ReferenceContent(List.of(proposed)));
+      opened.check(new ReferenceContent(List.of(proposed)));
     }
     if (rows.countByReferenceIdAndAuthorIdAndState(reference, person, Remark.State.OPEN)
         >= MOST_OPEN) {
@@ -109,7 +111,7 @@ public class Remarks {
                         ? references.answer(opened, proposed).entry()
                         : e)
             .toList();
-    return references.work(owner, reference, version, opened.working().with(entries));
+    return workingCopies.work(owner, reference, version, opened.working().with(entries));
   }
 
   private Remark found(UUID reference, UUID id) {

@@ -31,9 +31,11 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/references/{id}")
 class RoadUseController {
   private final References references;
+  private final Recomputing recomputing;
 
-  RoadUseController(References references) {
+  RoadUseController(References references, Recomputing recomputing) {
     this.references = references;
+    this.recomputing = recomputing;
   }
 
   /**
@@ -102,7 +104,7 @@ class RoadUseController {
       @NotNull RoadUse use) {}
 
   /** The wish to be taken, made on this version of the working copy. */
-  record TakeRequest(int version, @NotNull References.Wish wish) {}
+  record TakeRequest(int version, @NotNull Recomputing.Wish wish) {}
 
   @GetMapping("/use")
   UseView use(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
@@ -206,9 +208,9 @@ class RoadUseController {
   LaidView tried(
       @AuthenticationPrincipal Driver driver,
       @PathVariable UUID id,
-      @Valid @RequestBody References.Wish wish) {
+      @Valid @RequestBody Recomputing.Wish wish) {
     References.Opened opened = references.read(driver.id(), id);
-    References.LaidAnew laid = references.layAnew(opened, wish);
+    Recomputing.LaidAnew laid = recomputing.layAnew(opened, wish);
     return view(opened.computed(), laid.relaid(), laid.use());
   }
 
@@ -241,7 +243,7 @@ class RoadUseController {
       @AuthenticationPrincipal Driver driver,
       @PathVariable UUID id,
       @Valid @RequestBody TakeRequest body) {
-    ReferenceRow row = references.takeLaidAnew(driver.id(), id, body.version(), body.wish());
+    ReferenceRow row = recomputing.takeLaidAnew(driver.id(), id, body.version(), body.wish());
     return WorkingView.of(row);
   }
 }

@@ -129,7 +129,7 @@ class ScoreController {
       return new Placed(
           opened.computed(), opened.things(), references.answer(opened, entry).entry());
     }
-    References.check(opened, new ReferenceContent(List.of(entry)));
+    opened.check(new ReferenceContent(List.of(entry)));
     ContentCheck.day(Where.field("day"), day);
     ComputedLap then = computedLaps.on(opened.row(), opened.layout(), opened.computed(), day);
     return new Placed(then, opened.things(), Answers.placed(then, opened.things(), entry));

@@ -126,7 +126,7 @@ class TechniqueController {
 
   private References.Opened checked(Driver driver, UUID id, List<CornerEntry> entries) {
     References.Opened opened = references.read(driver.id(), id);
-    References.check(opened, new ReferenceContent(entries));
+    opened.check(new ReferenceContent(entries));
     return opened;
   }
 

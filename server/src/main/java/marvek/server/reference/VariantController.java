@@ -151,9 +151,9 @@ class VariantController {
       Variant variant,
       List<CornerEntry> entries,
       @Nullable CornerEntry other) {
-    References.check(opened, new ReferenceContent(entries));
+    opened.check(new ReferenceContent(entries));
     if (other != null) {
-      References.check(opened, new ReferenceContent(List.of(other)));
+      opened.check(new ReferenceContent(List.of(other)));
     }
     ContentCheck.variant(
         opened.layout().counted(),

@@ -37,6 +37,7 @@ import marvek.server.debrief.Evidences;
 import marvek.server.problem.Problem;
 import marvek.server.reference.References;
 import marvek.server.reference.Revision;
+import marvek.server.reference.WorkingCopies;
 import marvek.server.run.RunRow;
 import marvek.server.run.Runs;
 import marvek.server.session.Planner;
@@ -58,6 +59,7 @@ public class Trials {
   private final TrialRows rows;
   private final Planner planner;
   private final References references;
+  private final WorkingCopies workingCopies;
   private final Runs runs;
   private final Evidences evidences;
   private final Garage garage;
@@ -68,6 +70,7 @@ public class Trials {
       TrialRows rows,
       Planner planner,
       References references,
+      WorkingCopies workingCopies,
       Runs runs,
       Evidences evidences,
       Garage garage,
@@ -76,6 +79,7 @@ public class Trials {
     this.rows = rows;
     this.planner = planner;
     this.references = references;
+    this.workingCopies = workingCopies;
     this.runs = runs;
     this.evidences = evidences;
     this.garage = garage;
@@ -338,7 +342,7 @@ public class Trials {
   }
 
   private CornerTrial.Before replaced(UUID owner, CornerTrial t, Alternative way) {
-    List<CornerEntry> was = references.replace(owner, t.referenceId(), entries(owner, t, way));
+    List<CornerEntry> was = workingCopies.replace(owner, t.referenceId(), entries(owner, t, way));
     return new CornerTrial.Before(was, standing(owner, t, was), null, null);
   }
 
@@ -422,7 +426,7 @@ public class Trials {
       if (!standing(owner, t, was.entries()).equals(was.taken())) {
         throw Problem.conflict(null, "refusal.trial.corner_changed_since_way");
       }
-      references.replace(owner, t.referenceId(), was.entries());
+      workingCopies.replace(owner, t.referenceId(), was.entries());
     }
     t.take(null, null);
   }
