@@ -40,7 +40,7 @@ const boundaries = [
 ];
 
 export default ts.config(
-  { ignores: ['dist', 'src/api/generated'] },
+  { ignores: ['dist', 'coverage', 'src/api/generated'] },
   js.configs.recommended,
   ...ts.configs.recommended,
   ...svelte.configs['flat/recommended'],

@@ -16,5 +16,15 @@ export default defineConfig({
   },
   server: { proxy: { '/api': 'http://127.0.0.1:8080', '/v3': 'http://127.0.0.1:8080' } },
   // A component under test answers in parts of a second; a busy machine is given time for it.
-  test: { pool: 'threads', include: ['src/**/*.test.ts'], setupFiles: ['src/testing/setup.ts'], testTimeout: 30_000 },
+  test: {
+    pool: 'threads',
+    include: ['src/**/*.test.ts'],
+    setupFiles: ['src/testing/setup.ts'],
+    testTimeout: 30_000,
+    coverage: {
+      include: ['src/**/*.{ts,svelte}'],
+      exclude: ['src/api/generated/**', 'src/testing/**', 'src/**/*.test.ts'],
+      reporter: ['text', 'html'],
+    },
+  },
 });
