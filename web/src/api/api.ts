@@ -11,6 +11,7 @@ export type ActionKind = Action['kind'];
 export type Cue = Schemas['Cue'];
 export type CueKind = Cue['kind'];
 export type CueOffer = Schemas['CueOffer'];
+export type HeldCue = Schemas['HeldCue'];
 export type ScoredAction = Schemas['ScoredAction'];
 export type WhatIf = Schemas['WhatIf'];
 export type Unwise = Schemas['Unwise'];

@@ -5,6 +5,7 @@
     AnswerView,
     Corner,
     CornerEntry,
+    Cue,
     Detail,
     DrivenView,
     Gate,
@@ -23,6 +24,7 @@
   import { tell } from '../words/tell';
   import { metres } from '../words/units';
   import { CornerView, GEARS, PADS } from './cornerView.svelte';
+  import CueLayer from './CueLayer.svelte';
   import { dragsAlong } from './drags';
   import DrivenBands from './DrivenBands.svelte';
   import FlagLayer from './FlagLayer.svelte';
@@ -75,6 +77,9 @@
     written?: boolean;
     /** Whether they are only to be looked at, as on another day. */
     fixed?: boolean;
+    /** A cue that is pointed at, and all that it can hang on. */
+    pointed?: { cue: Cue; station: number } | null;
+    cueThings?: Landmark[];
     inHand?: string;
     typed?: string;
     unwise?: Unwise[];
@@ -130,6 +135,8 @@
     driven = null,
     written = false,
     fixed = false,
+    pointed = null,
+    cueThings = [],
     inHand = '',
     typed = '',
     unwise = [],
@@ -220,6 +227,7 @@
     {/if}
     <LandmarkLayer {view} {landmarks} {readonly} {drag} {onlandmark} />
     <LineLayer {view} {under} {laid} />
+    {#if pointed}<CueLayer {view} cue={pointed.cue} station={pointed.station} things={cueThings} {score} />{/if}
     {#if things && onkerb}
       <KerbLane
         {road}

@@ -42,6 +42,7 @@ const scored = (action: Action, amount = action.amount): ScoredAction => ({
   time: 0,
   solved: false,
   made: true,
+  cues: [],
   trouble: '',
   amount,
 });

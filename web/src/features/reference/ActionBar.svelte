@@ -1,11 +1,10 @@
 <script lang="ts">
   import X from '@lucide/svelte/icons/x';
-  import type { Action, CueOffer, PointKind, ScoredAction, Sureness } from '../../api/api';
+  import type { Action, PointKind, ScoredAction, Sureness } from '../../api/api';
   import { cueFrom } from '../../road/cueWords';
   import { numeralOf, pointOf } from '../../road/score';
   import { hasPoint, marked, MARKERS, SURE, sureOf } from '../../road/sureness';
-  import { metres } from '../../words/units';
-  import CueShape from './CueShape.svelte';
+  import CueChips from './CueChips.svelte';
   import type { Desk } from './desk.svelte';
   import { tell } from '../../words/tell';
 
@@ -72,33 +71,20 @@
   let words = $state('');
   let search = $state<HTMLInputElement>();
   let unknown = $state(false);
-  let more = $state(false);
+  let chips = $state<ReturnType<typeof CueChips>>();
   $effect(() => {
     void a.id;
     words = '';
     unknown = false;
-    more = false;
   });
 
   export function find() {
     search?.focus();
   }
 
-  const same = (o: CueOffer) =>
-    a.cue?.kind === o.cue.kind && a.cue.thing === o.cue.thing && a.cue.other === o.cue.other;
   const findable = $derived(desk.findable(a.id));
-  /** The cue in use first, then the best in reach. */
-  const chips = $derived([...desk.offers.filter(same), ...desk.offers.filter((o) => !same(o))]);
-  const widest = 20;
-
-  function take(offer: CueOffer) {
-    desk.putAction({ ...a, cue: offer.cue, station: offer.station }, false);
-    desk.settle();
-  }
   export function nextCue() {
-    if (!findable) return;
-    const next = desk.offers[(desk.offers.findIndex(same) + 1) % Math.max(1, desk.offers.length)];
-    if (next) take(next);
+    chips?.next();
   }
   /** Another kind in its place, with the same amount. */
   function rather(kind: Action['kind']) {
@@ -207,45 +193,7 @@
   {#if !findable}
     <p class="opacity-75">{tell('actionBar.on_another_day_it_is')}</p>
   {:else}
-    <div class="flex flex-wrap items-center gap-1.5" data-cues>
-      {#each more ? chips : chips.slice(0, 3) as o (o.cue.kind + o.cue.thing + o.cue.other)}
-        <button
-          class={['btn btn-xs h-auto min-h-6 gap-1.5 py-0.5', same(o) ? 'btn-soft btn-primary' : '']}
-          aria-pressed={same(o)}
-          title={tell('actionBar.to_of_100', {
-            precision: metres(o.precision, 1),
-            noMarks: o.marks == null,
-            marks: o.marks,
-          })}
-          data-cue={o.cue.kind}
-          onclick={() => take(o)}
-        >
-          <CueShape kind={o.cue.kind} />
-          <span
-            >{tell('actionBar.moves_it', {
-              words: o.words,
-              isMoves: Math.abs(o.moves) >= 0.5,
-              moves: metres(o.moves, 1),
-            })}</span
-          >
-          <svg width="34" height="10" aria-hidden="true">
-            <path d="M1 5H33" stroke="var(--color-base-300)" stroke-width="2" />
-            <path
-              d="M{17 - (16 * Math.min(widest, o.precision)) / widest} 5H{17 +
-                (16 * Math.min(widest, o.precision)) / widest}"
-              stroke="var(--ink)"
-              stroke-width="4"
-            />
-          </svg>
-          <span class="tabular-nums">± {metres(o.precision)}</span>
-        </button>
-      {/each}
-      {#if chips.length > 3}
-        <button class="btn btn-xs btn-ghost" onclick={() => (more = !more)}
-          >{tell('actionBar.fewer_more', { hasMore: !!more, chips: chips.length - 3 })}</button
-        >
-      {/if}
-    </div>
+    <CueChips bind:this={chips} {desk} {held} />
   {/if}
   {#if unknown}
     <p style="color:var(--turn)" role="alert">

@@ -427,6 +427,9 @@
           {#if desk.restored}
             <p class="text-sm">{tell('reference.what_you_edited_before_the')}</p>
           {/if}
+          {#if desk.joined}
+            <p class="text-sm" data-joined>{tell('reference.joined', { joined: desk.joined })}</p>
+          {/if}
           {#if desk.problem}<ProblemBox problem={desk.problem} />{/if}
           <CornerStrip
             road={desk.road}
@@ -455,6 +458,8 @@
             onkerbdrop={dropKerb}
             written
             fixed={!desk.writes}
+            pointed={desk.pointed}
+            cueThings={desk.cueThings}
             inHand={desk.inHand}
             typed={desk.typed}
             unwise={desk.unwise}

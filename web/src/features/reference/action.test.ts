@@ -1,13 +1,14 @@
 // @vitest-environment jsdom
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/svelte';
 import { describe, expect, it, vi } from 'vitest';
-import type { Action, CornerEntry, CueOffer, ScoredAction, WhatIf } from '../../api/api';
+import type { Action, CornerEntry, CueOffer, HeldCue, ScoredAction, WhatIf } from '../../api/api';
 import { made } from '../../road/score';
 import { LENGTH } from '../../testing/made';
 import { squeezed } from '../../testing/shown';
 import ActionBar from './ActionBar.svelte';
 import ActionCosts from './ActionCosts.svelte';
 import { pressed } from './actionKeys';
+import { nextBehind, pressedCue } from './cueHold';
 import type { Desk } from './desk.svelte';
 
 const scored = (action: Action, over: Partial<ScoredAction> = {}): ScoredAction => ({
@@ -18,6 +19,7 @@ const scored = (action: Action, over: Partial<ScoredAction> = {}): ScoredAction 
   amount: action.amount,
   solved: false,
   made: true,
+  cues: [],
   trouble: '',
   ...over,
 });
@@ -31,6 +33,7 @@ const working = (over: Record<string, unknown> = {}) => ({
   letGo: vi.fn(),
   settle: vi.fn(),
   findable: () => true,
+  pointed: null as unknown,
   ...over,
 });
 
@@ -146,6 +149,61 @@ describe('the action in hand', () => {
     expect(document.querySelectorAll('[data-cue]')).toHaveLength(4);
     await fireEvent.click(document.querySelector('[data-cue=SHARE]') as Element);
     expect(desk.putAction.mock.calls[0]?.[0]).toMatchObject({ station: 402, cue: { kind: 'SHARE' } });
+  });
+
+  const held = (role: HeldCue['role'], kind: CueOffer['cue']['kind'], over: Partial<HeldCue> = {}): HeldCue => ({
+    role,
+    cue: offer(kind, '').cue,
+    words: kind.toLowerCase(),
+    station: 400,
+    precision: 2,
+    counts: role === 'MAIN',
+    why: '',
+    ...over,
+  });
+
+  it('holds two cues together at a second press, and lets go of one at a third', () => {
+    const wall = { cue: offer('SHARE', '').cue, station: 402 };
+    const post = { cue: offer('PAST', '').cue, station: 398 };
+    const lift = { ...made('LIFT', 400, 'lift-1', 3), cue: wall.cue, backUp: offer('SECONDS', '').cue };
+    const first = pressedCue(lift, post, null);
+    expect(first).toMatchObject({ cue: post.cue, station: 398, together: undefined, backUp: lift.backUp });
+    const both = pressedCue(first, post, wall);
+    expect(both).toMatchObject({ cue: wall.cue, together: post.cue, backUp: lift.backUp });
+    expect(pressedCue(both, post, null)).toMatchObject({ cue: wall.cue, together: undefined });
+    expect(pressedCue(both, wall, null)).toMatchObject({ cue: post.cue, together: undefined });
+    expect(pressedCue(lift, wall, null)).toBe(lift);
+    expect(pressedCue(lift, { cue: offer('SECONDS', '').cue, station: 401 }, null).backUp).toBeUndefined();
+  });
+
+  it('shows by which it is found, says that a second press holds both, and strikes out what does not happen', async () => {
+    const lift = { ...made('LIFT', 400, 'lift-1', 3), cue: offer('SHARE', '').cue };
+    const desk = open(
+      scored(lift, {
+        cues: [held('MAIN', 'SHARE', { why: 'The wall is not there.', counts: false }), held('BACK_UP', 'PAST')],
+      }),
+    );
+    expect(document.querySelector('[data-role=MAIN]')?.getAttribute('title')).toBe('The wall is not there.');
+    expect(document.querySelector('[data-behind]')?.textContent).toContain('if hidden: past');
+    await fireEvent.click(document.querySelector('[data-cue=SECONDS]') as Element);
+    expect(desk.putAction.mock.calls[0]?.[0]).toMatchObject({ station: 402, cue: { kind: 'SECONDS' } });
+    await fireEvent.pointerEnter(document.querySelector('[data-cue=FEEL]') as Element);
+    expect(desk.pointed).toMatchObject({ cue: { kind: 'FEEL' }, station: 402 });
+    await fireEvent.click(screen.getByLabelText('No back-up'));
+    expect(desk.putAction.mock.calls[1]?.[0].backUp).toBeUndefined();
+  });
+
+  it('takes as back-up the next best that hangs on something else', () => {
+    const at = (kind: CueOffer['cue']['kind'], thing: string) => ({
+      cue: { ...offer(kind, '').cue, thing },
+      station: 1,
+    });
+    const lift = { ...made('LIFT', 400, 'lift-1', 3), cue: at('PAST', 'w').cue };
+    const offers = [at('PAST', 'w'), at('SHARE', 'w'), at('SECONDS', ''), at('PAST', 'board'), at('FEEL', '')];
+    const first = nextBehind(lift, offers);
+    expect(first?.kind).toBe('SECONDS');
+    expect(nextBehind({ ...lift, backUp: first }, offers)?.thing).toBe('board');
+    expect(nextBehind({ ...lift, backUp: at('PAST', 'board').cue }, offers)).toBeUndefined();
   });
 
   it('takes a cue in words, and says so where nothing fits', async () => {

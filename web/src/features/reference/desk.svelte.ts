@@ -6,6 +6,7 @@ import {
   type ActionKind,
   type AnswerView,
   type CornerEntry,
+  type Cue,
   type CueOffer,
   type Dear,
   type Gate,
@@ -29,6 +30,7 @@ import {
   type WhatIf,
   type Wish,
 } from '../../api/api';
+import { clashes, takenOver, together, type Conflict } from './clash';
 import { catalogue } from '../../api/catalogue.svelte';
 import { History } from '../../kit/history';
 import { apart, moved, sameDecisions, station } from '../../road/points';
@@ -45,12 +47,7 @@ interface Kept {
   content: ReferenceContent;
   /** What the last writing that was sent is called, whether or not its answer came. */
   sent?: string | undefined;
-}
-
-export interface Conflict {
-  mine: ReferenceContent;
-  theirs: ReferenceContent;
-  version: number;
+  basis?: ReferenceContent | null;
 }
 
 const SAVE_AFTER = 700;
@@ -88,9 +85,12 @@ export class Desk {
   grades = $state.raw<Record<string, Partial<Record<PointKind, Judgement['grade']>>>>({});
   selected = $state('');
   problem = $state.raw<Problem | null>(null);
+  /** What two windows changed, each in its way; the driver chooses. */
   conflict = $state.raw<Conflict | null>(null);
   keeping = $state<'kept' | 'waiting' | 'offline'>('kept');
   restored = $state(false);
+  /** How many changes of another window were put beside those of this one. */
+  joined = $state(0);
   steps = $state(0);
   /** Id of the variant that is worked on, or empty for the reference itself. */
   day = $state('');
@@ -112,6 +112,8 @@ export class Desk {
   typed = $state('');
   /** Cues in reach of the action in hand, the best first. */
   offers = $state.raw<CueOffer[]>([]);
+  /** The cue that is pointed at, to be seen on the road. */
+  pointed = $state.raw<{ cue: Cue; station: number } | null>(null);
   /** What each action of the corner would cost otherwise. */
   whatIfs = $state.raw<WhatIf[]>([]);
   /** Where some actions are better not done. */
@@ -189,12 +191,16 @@ export class Desk {
     await this.askFor(this.selected);
   }
 
+  /** The working copy as the server has it at this version: what two windows both start from. */
+  private basis: ReferenceContent | null = null;
+
   private take(view: ReferenceView) {
     this.view = view;
     this.landmarks = view.things.landmarks;
     this.thingVersions = view.thingVersions;
     this.content = view.working.content;
     this.version = view.working.version;
+    this.basis = this.content;
   }
 
   private get key() {
@@ -217,7 +223,7 @@ export class Desk {
     } else if (JSON.stringify(kept.content) === JSON.stringify(this.content)) {
       localStorage.removeItem(this.key);
     } else {
-      this.conflict = { mine: kept.content, theirs: this.content, version: this.version };
+      this.meet({ mine: kept.content, theirs: this.content, base: kept.basis ?? null, version: this.version });
     }
   }
 
@@ -910,7 +916,7 @@ export class Desk {
   private remember() {
     clearTimeout(this.remembering);
     this.remembering = undefined;
-    const kept: Kept = { version: this.version, content: this.content, sent: this.sent };
+    const kept: Kept = { version: this.version, content: this.content, sent: this.sent, basis: this.basis };
     localStorage.setItem(this.key, JSON.stringify(kept));
   }
 
@@ -949,6 +955,7 @@ export class Desk {
         }),
       );
       this.version = stored.version;
+      this.basis = sent;
       this.sent = undefined;
       if (this.content === sent) {
         this.keeping = 'kept';
@@ -962,10 +969,16 @@ export class Desk {
         const current = problem.current as ReferenceView['working'];
         if (this.wrote(current)) {
           this.version = current.version;
+          this.basis = current.content;
           this.sent = undefined;
           return this.storeOnce();
         }
-        this.conflict = { mine: this.content, theirs: current.content, version: current.version };
+        this.meet({
+          mine: this.content,
+          theirs: current.content,
+          base: this.basis,
+          version: current.version,
+        });
       } else if (problem.status === 0) {
         this.keeping = 'offline';
         this.timer = setTimeout(() => void this.store(), 4000);
@@ -995,17 +1008,49 @@ export class Desk {
     );
   }
 
+  /** Puts together what two windows wrote; asks where both changed the same. */
+  private meet(conflict: Conflict) {
+    if (clashes(conflict).length > 0) this.conflict = conflict;
+    else this.join(conflict, together(conflict, {}));
+  }
+
   /** Ends a conflict with the content chosen, which becomes a step that can be undone. */
   resolve(chosen: ReferenceContent) {
-    const conflict = this.conflict;
-    if (!conflict) return;
+    if (this.conflict) this.join(this.conflict, chosen);
+  }
+
+  private join(conflict: Conflict, chosen: ReferenceContent) {
     this.version = conflict.version;
+    this.basis = conflict.theirs;
+    this.joined = takenOver(conflict);
     this.conflict = null;
-    this.history.remember(this.content);
+    if (this.content !== conflict.mine) this.history.remember(conflict.theirs);
+    this.history.remember(conflict.mine);
     this.content = chosen;
     this.answers = {};
     this.changed();
-    void this.askFor(this.selected);
+    void this.answerMixed(conflict, chosen).then(() => this.askFor(this.selected));
+  }
+
+  /** Corners of which something came from each window follow from both: their speeds are asked for. */
+  private async answerMixed({ mine, theirs }: Conflict, chosen: ReferenceContent) {
+    for (const e of chosen.corners) {
+      const whole = [mine, theirs].some((c) =>
+        sameDecisions(
+          c.corners.find((o) => o.corner === e.corner),
+          e,
+        ),
+      );
+      if (whole) continue;
+      try {
+        const answer = await ask(
+          api.POST('/api/references/{id}/answer', { params: { path: { id: this.view.id } }, body: e }),
+        );
+        if (this.content.corners.find((o) => o.corner === e.corner) === e) this.put(answer.entry);
+      } catch {
+        // It is answered when it is opened.
+      }
+    }
   }
 
   async save(reason: string) {

@@ -262,9 +262,26 @@ describe('working on a reference', () => {
     expect(brakeOf(again)).toBe(300);
   });
 
-  it('shows both sides of a conflict and takes what is chosen as a step that can be undone', async () => {
+  it('puts beside its own what only another window changed, as a step that can be undone', async () => {
     const desk = await Desk.open('r1');
     conflict = { corners: [entry('c1', 300), entry('c2', 1190)], variants: [] };
+    desk.nudge('BRAKE', 5);
+    await vi.advanceTimersByTimeAsync(700);
+    conflict = null;
+    await vi.advanceTimersByTimeAsync(2000);
+    expect(desk.conflict).toBeNull();
+    // Its marker, turn-in and apex.
+    expect(desk.joined).toBe(3);
+    expect(stored.version).toBe(10);
+    expect(stored.content.corners.map((e) => station(e as CornerEntry, 'BRAKE'))).toEqual([305, 1190]);
+    desk.undo();
+    expect(brakeOf(desk)).toBe(305);
+    expect(brakeOf(desk, 'c2')).toBe(1200);
+  });
+
+  it('shows both sides of a conflict and takes what is chosen as a step that can be undone', async () => {
+    const desk = await Desk.open('r1');
+    conflict = { corners: [entry('c1', 310), entry('c2', 1190)], variants: [] };
     desk.nudge('BRAKE', 5);
     await vi.advanceTimersByTimeAsync(1000);
     expect(desk.conflict?.theirs).toEqual(conflict);

@@ -5,8 +5,10 @@ import ConflictDialog from './ConflictDialog.svelte';
 import DaysPanel from './DaysPanel.svelte';
 import RemarksPanel from './RemarksPanel.svelte';
 import WaysPanel from './WaysPanel.svelte';
-import type { Outcome, Variant } from '../../api/api';
+import type { CornerEntry, Outcome, ReferenceContent, Variant } from '../../api/api';
 import { catalogue } from '../../api/catalogue.svelte';
+import { made } from '../../road/score';
+import { clashes, together, type Conflict } from './clash';
 import type { Desk } from './desk.svelte';
 import { corner, entry, FakeDesk } from '../../testing/made';
 import { server } from '../../testing/server';
@@ -294,31 +296,96 @@ describe('remarks', () => {
 });
 
 describe('two windows', () => {
-  it('let the driver choose corner by corner, and lose no day', async () => {
-    const mine = {
-      corners: [entry(), entry({ corner: 'c2', gear: 2 })],
-      variants: [{ id: 'a' }],
-      pace: { driving: { margin: 0.3 } },
+  const day = (id: string, entries: unknown[] = []) => ({ id, kind: 'WET', name: id, day: {}, entries });
+  const content = (corners: unknown[], variants: unknown[] = [], more = {}) =>
+    ({ corners, variants, ...more }) as unknown as ReferenceContent;
+  const lift = (station: number, amount: number) => ({ ...made('LIFT', station, 'lift-1', 3), amount });
+  const braked = (station: number, over = {}) =>
+    entry({ points: entry().points.map((p) => (p.kind === 'BRAKE' ? { ...p, station } : p)), ...over });
+  const open = (conflict: Partial<Conflict>) => {
+    const resolve = vi.fn<(content: ReferenceContent) => void>();
+    const desk = { view: { corners: [corner(), corner({ id: 'c2', number: '2' })], length: 2000 }, resolve };
+    render(ConflictDialog, {
+      desk: desk as unknown as Desk,
+      conflict: { base: null, version: 2, ...conflict } as Conflict,
+    });
+    return resolve;
+  };
+  const row = (key: string) => document.querySelector(`[data-clash="${key}"]`) as Element;
+  const take = (key: string, side: string) => fireEvent.click(row(key).querySelector(`[data-side=${side}]`) as Element);
+
+  it('put together what each changed, and ask only where both changed the same action', async () => {
+    const base = content([braked(430, { actions: [lift(480, 0.4)] }), entry({ corner: 'c2' })], [day('a')]);
+    const mine = content(
+      [braked(425, { actions: [lift(480, 0.5)], gear: 2 }), entry({ corner: 'c2' })],
+      [day('a'), day('b')],
+      { pace: { driving: { margin: 0.3 } } },
+    );
+    const theirs = content(
+      [
+        braked(418, { actions: [lift(474, 0.4), made('EYES', 400, 'eyes-1', 3)], note: 'careful' }),
+        entry({ corner: 'c2', gear: 4 }),
+      ],
+      [day('a', [{ corner: 'c2', points: [], actions: [], without: [], note: 'wet' }])],
+    );
+    const resolve = open({ base, mine, theirs });
+    expect([...document.querySelectorAll('[data-clash]')].map((r) => r.getAttribute('data-clash'))).toEqual([
+      'point/c1/BRAKE',
+      'action/c1/lift-1',
+    ]);
+    expect(squeezed(row('action/c1/lift-1'))).toContain('50 %, 480 m');
+    expect(squeezed(row('action/c1/lift-1'))).toContain('40 %, 474 m');
+    expect(document.body.textContent).toContain('4 other changes');
+    await take('action/c1/lift-1', 'theirs');
+    await fireEvent.click(screen.getByRole('button', { name: 'Keep these' }));
+    const kept = resolve.mock.calls[0]?.[0] as ReferenceContent;
+    const [first, second] = kept.corners as [CornerEntry, CornerEntry];
+    expect(first.points.find((p) => p.kind === 'BRAKE')?.station).toBe(425);
+    expect(first.points).toHaveLength(7);
+    expect(first.actions.map((a) => [a.id, a.station])).toEqual([
+      ['lift-1', 474],
+      ['eyes-1', 400],
+    ]);
+    expect([first.gear, first.note, second.gear]).toEqual([2, 'careful', 4]);
+    expect(kept.variants.map((v) => [v.id, v.entries.length])).toEqual([
+      ['a', 1],
+      ['b', 0],
+    ]);
+    expect(kept.pace).toEqual(mine.pace);
+  });
+
+  it('let go what one of them left out, and nothing that the other changed', () => {
+    const base = content([braked(430, { actions: [lift(480, 0.4), made('EYES', 400, 'eyes-1', 3)] })]);
+    const mine = content([braked(430, { actions: [lift(480, 0.4)] })]);
+    const theirs = content([braked(430, { actions: [lift(470, 0.4), made('EYES', 400, 'eyes-1', 3)] })]);
+    const conflict = { base, mine, theirs, version: 2 };
+    expect(clashes(conflict)).toEqual([]);
+    expect(together(conflict, {}).corners[0]?.actions.map((a) => [a.id, a.station])).toEqual([['lift-1', 470]]);
+    const gone = {
+      ...conflict,
+      theirs: content([braked(430, { actions: [] })]),
+      mine: content([braked(430, { actions: [lift(476, 0.4)] })]),
+    };
+    expect(clashes(gone).map((c) => c.key)).toEqual(['action/c1/lift-1']);
+    expect(together(gone, { 'action/c1/lift-1': 'theirs' }).corners[0]?.actions).toEqual([]);
+  });
+
+  it('lose nothing where nobody knows what they started from', async () => {
+    const mine = content([entry(), entry({ corner: 'c2', gear: 2 })], [day('a')], {
       use: { opened: ['k'], gates: [] },
-    };
-    const theirs = {
-      corners: [entry({ note: 'careful' }), entry({ corner: 'c2', gear: 4 })],
-      variants: [{ id: 'a' }, { id: 'b' }],
-    };
-    const resolve = vi.fn();
-    const desk = { view: { corners: [corner(), corner({ id: 'c2', number: '2' })] }, resolve };
-    render(ConflictDialog, { desk: desk as unknown as Desk, conflict: { mine, theirs } as never });
+    });
+    const theirs = content([entry({ note: 'careful' }), entry({ corner: 'c2', gear: 4 })], [day('a'), day('b')]);
+    const resolve = open({ mine, theirs });
     expect(screen.getByText('gear 2')).toBeTruthy();
     expect(screen.getByText('note “careful”')).toBeTruthy();
-    const second = document.querySelectorAll('input[name=c2]');
-    await fireEvent.click(second[1] as Element);
+    await take('field/c2/gear', 'theirs');
     await fireEvent.click(screen.getByRole('button', { name: 'Keep these' }));
-    const kept = resolve.mock.calls[0]?.[0];
-    expect(kept.corners.map((c: { gear: number; note: string }) => [c.gear, c.note])).toEqual([
+    const kept = resolve.mock.calls[0]?.[0] as ReferenceContent;
+    expect(kept.corners.map((c) => [c.gear, c.note])).toEqual([
       [3, ''],
       [4, ''],
     ]);
-    expect(kept.variants.map((v: { id: string }) => v.id)).toEqual(['a', 'b']);
-    expect([kept.pace, kept.use]).toEqual([mine.pace, mine.use]);
+    expect(kept.variants.map((v) => v.id)).toEqual(['a', 'b']);
+    expect(kept.use).toEqual(mine.use);
   });
 });

@@ -384,8 +384,8 @@ public final class Answers {
     List<ScoredAction> out = new ArrayList<>();
     for (Action a : all) {
       int step = Math.min(count, stretch.step(a.station()));
-      Cue cue = a.cue();
-      Cues.Found found = cue == null ? null : cues.find(cue, a, all);
+      List<HeldCue> held = cues.held(a, all);
+      Optional<HeldCue> counts = held.stream().filter(HeldCue::counts).findFirst();
       ScoreDrive driven = plan.driven;
       int p = driven == null ? -1 : driven.index(a.id());
       ScoreDrive.Played played = driven == null || p < 0 ? null : driven.played[p];
@@ -411,8 +411,9 @@ public final class Answers {
               played == null || driven == null
                   ? !even || plan.makesIt
                   : driven.makes(p, plan.slowest),
-              found == null || found.station() == null ? null : found.precision(),
-              found == null ? Said.NOTHING : found.why()));
+              held,
+              counts.map(HeldCue::precision).orElse(null),
+              counts.isPresent() || held.isEmpty() ? Said.NOTHING : held.get(0).why()));
     }
     return out;
   }
@@ -457,8 +458,8 @@ public final class Answers {
   }
 
   /**
-   * The entry with an action that was moved by hand: its cue takes the number that puts it there,
-   * and one without a number gives way to the best in reach. A second cue held with it is left.
+   * The entry with an action that was moved by hand: its cues take the number that puts it there. A
+   * first one that has none gives way to the best in reach, others that have none are left out.
    *
    * @param id of the action; one that is not there changes nothing
    */
@@ -472,22 +473,39 @@ public final class Answers {
     }
     Action action = found.get();
     Cues cues = new Cues(computed, things);
-    Cue now = cues.moved(cue, action.station(), action, all);
+    Cue now = there(cues, cue, action, all);
     if (now == null) {
-      Cues.Found still = cues.find(cue, action, all);
-      Double at = still.station();
-      boolean stays =
-          at != null && Math.abs(computed.road().apart(at, action.station())) <= still.precision();
       now =
-          stays
-              ? cue
-              : cues.reach(action, all).stream()
-                  .filter(o -> o.cue().kind().number())
-                  .map(Cues.Offer::cue)
-                  .findFirst()
-                  .orElse(null);
+          cues.reach(action, all).stream()
+              .filter(o -> o.cue().kind().number())
+              .map(Cues.Offer::cue)
+              .findFirst()
+              .orElse(null);
     }
-    return Score.with(entry, action.unfound().found(now));
+    Cue with = action.together();
+    Cue behind = action.backUp();
+    return Score.with(
+        entry,
+        action.found(
+            now,
+            now == null || with == null ? null : beside(cues, with, action, all),
+            now == null || behind == null ? null : beside(cues, behind, action, all)));
+  }
+
+  /** A cue that leads to where an action was moved: with another number, or as it is; or null. */
+  private static @Nullable Cue there(Cues cues, Cue cue, Action action, List<Action> all) {
+    Cue now = cues.moved(cue, action.station(), action, all);
+    if (now != null) {
+      return now;
+    }
+    Cues.Found still = cues.find(cue, action, all);
+    Double at = still.station();
+    return at != null && cues.apart(at, action.station()) <= still.precision() ? cue : null;
+  }
+
+  /** The same of a cue beside the first: one that does not happen there anyway stays as it is. */
+  private static @Nullable Cue beside(Cues cues, Cue cue, Action action, List<Action> all) {
+    return cues.find(cue, action, all).station() == null ? cue : there(cues, cue, action, all);
   }
 
   /**
@@ -501,16 +519,14 @@ public final class Answers {
     CornerEntry out = now;
     List<Action> before = Score.of(computed.road(), had);
     for (Action a : Score.of(computed.road(), now)) {
-      Optional<Cue> cue =
-          before.stream()
-              .filter(b -> b.id().equals(a.id()))
-              .findFirst()
-              .flatMap(b -> Optional.ofNullable(b.cue()));
+      Optional<Action> was =
+          before.stream().filter(b -> b.id().equals(a.id()) && b.cue() != null).findFirst();
       boolean left =
           a.cue() == null
               && Score.point(a.id()).flatMap(now::point).map(p -> p.play() != null).orElse(true);
-      if (left && cue.isPresent()) {
-        CornerEntry again = Score.with(out, a.found(cue.get()));
+      if (left && was.isPresent()) {
+        Action cues = was.get();
+        CornerEntry again = Score.with(out, a.found(cues.cue(), cues.together(), cues.backUp()));
         out = moved(computed, things, again, a.id());
       }
     }
@@ -560,10 +576,13 @@ public final class Answers {
       return Optional.empty();
     }
     Action action = found.get();
-    Cue cue = action.cue();
-    Cues.Found where =
-        cue == null ? null : new Cues(computed, stretch.things).find(cue, action, all);
-    Double precision = where == null || where.station() == null ? null : where.precision();
+    Double precision =
+        new Cues(computed, stretch.things)
+            .held(action, all).stream()
+                .filter(HeldCue::counts)
+                .findFirst()
+                .map(HeldCue::precision)
+                .orElse(null);
     boolean tight = Mistakes.tight(computed.road(), computed.corners().get(c), stretch.things);
     return new Mistakes(computed.road(), entry, this::plan).of(action, driven, precision, tight);
   }

@@ -134,6 +134,11 @@ public final class Cues {
     return kerb.part().name().toLowerCase(Locale.ROOT) + " kerb";
   }
 
+  /** Metres between two places on the road. */
+  double apart(double station, double other) {
+    return Math.abs(road.apart(station, other));
+  }
+
   private double speedAt(double station) {
     return speed[road.index(station)];
   }
@@ -520,7 +525,7 @@ public final class Cues {
       boolean still = true;
       for (int k = 0; k < out.size(); k++) {
         Action a = out.get(k);
-        Double at = earliest(a, out);
+        Double at = station(a, out);
         if (at != null && Math.abs(road.apart(at, a.station())) > 0.01) {
           out.set(k, a.at(at));
           still = false;
@@ -533,17 +538,53 @@ public final class Cues {
     return List.copyOf(out);
   }
 
-  /** Where an action comes: the earlier of two cues that are held together. */
-  private @Nullable Double earliest(Action a, List<Action> score) {
-    Double first = at(a.cue(), a, score);
-    Double second = at(a.together(), a, score);
-    if (first == null || second == null) {
-      return first == null ? second : first;
+  /**
+   * The cues of an action: where each is, and which counts. Of two that are held together that is
+   * the earlier; where neither happens, the one behind them.
+   *
+   * @param score all actions of the corner, for cues on others
+   */
+  public List<HeldCue> held(Action a, List<Action> score) {
+    List<HeldCue> out = new ArrayList<>();
+    Cue first = a.cue();
+    Cue with = a.together();
+    Cue behind = a.backUp();
+    if (first != null) {
+      out.add(held(HeldCue.Role.MAIN, first, a, score));
     }
-    return road.apart(first, second) < 0 ? second : first;
+    if (with != null) {
+      out.add(held(HeldCue.Role.TOGETHER, with, a, score));
+    }
+    if (behind != null) {
+      out.add(held(HeldCue.Role.BACK_UP, behind, a, score));
+    }
+    int counts = -1;
+    for (int k = 0; k < out.size(); k++) {
+      Double at = out.get(k).station();
+      Double before = counts < 0 ? null : out.get(counts).station();
+      boolean stands = out.get(k).role() == HeldCue.Role.BACK_UP;
+      if (at != null && (before == null || !stands && road.apart(before, at) < 0)) {
+        counts = k;
+      }
+    }
+    if (counts >= 0) {
+      out.set(counts, out.get(counts).counting());
+    }
+    return List.copyOf(out);
   }
 
-  private @Nullable Double at(@Nullable Cue cue, Action a, List<Action> score) {
-    return cue == null ? null : find(cue, a, score).station();
+  private HeldCue held(HeldCue.Role role, Cue cue, Action a, List<Action> score) {
+    Found found = find(cue, a, score);
+    return new HeldCue(
+        role, cue, cue.said(score), found.station(), found.precision(), false, found.why());
+  }
+
+  /** Where an action comes by its cues; null without one that happens. */
+  private @Nullable Double station(Action a, List<Action> score) {
+    return held(a, score).stream()
+        .filter(HeldCue::counts)
+        .findFirst()
+        .map(HeldCue::station)
+        .orElse(null);
   }
 }

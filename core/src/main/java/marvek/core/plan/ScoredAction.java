@@ -1,5 +1,6 @@
 package marvek.core.plan;
 
+import java.util.List;
 import marvek.core.said.Said;
 import marvek.core.score.Action;
 import org.jspecify.annotations.Nullable;
@@ -19,8 +20,9 @@ import org.jspecify.annotations.Nullable;
  * @param before the same of the throttle in the turn before a lift; null for others
  * @param serves station of the slowest place that a braking or a lift is for; null for others
  * @param made whether that place is met
- * @param precision metres to which its cue can be met; null without a cue
- * @param trouble why its cue does not happen; nothing where it does
+ * @param cues by which it is found, the first one first
+ * @param precision metres to which the cue that counts can be met; null without one
+ * @param trouble why its cue does not happen; nothing where it, or one that stands in for it, does
  */
 public record ScoredAction(
     Action action,
@@ -33,5 +35,6 @@ public record ScoredAction(
     @Nullable Double before,
     @Nullable Double serves,
     boolean made,
+    List<HeldCue> cues,
     @Nullable Double precision,
     Said trouble) {}

@@ -76,7 +76,7 @@ public record Action(
 
   /** The same found by nothing: what a cue leads to is not where it is any more. */
   public Action unfound() {
-    return ActionBuilder.builder(this).cue(null).together(null).build();
+    return found(null, null, null);
   }
 
   /** The same with another share or number; null where it is left open. */
@@ -87,6 +87,11 @@ public record Action(
   /** The same found by another cue; null for none. */
   public Action found(@Nullable Cue other) {
     return ActionBuilder.builder(this).cue(other).build();
+  }
+
+  /** The same found by other cues: a first, one held with it, and one for when that is hidden. */
+  public Action found(@Nullable Cue first, @Nullable Cue with, @Nullable Cue behind) {
+    return ActionBuilder.builder(this).cue(first).together(with).backUp(behind).build();
   }
 
   /** The same lasting until another station, m; null where it does not last. */
@@ -166,14 +171,30 @@ public record Action(
    * @param score of the corner, for cues on other actions
    */
   public Said line(List<Action> score) {
-    Cue by = cue;
-    if (by == null) {
-      return Said.of("action.said.where", said(score).in(), Value.length(station));
+    return cue == null
+        ? Said.of("action.said.where", said(score).in(), Value.length(station))
+        : Said.of("action.said.by", said(score).in(), by(score).in());
+  }
+
+  /**
+   * By which cues it is found: "by the post or when the wall ends, whichever comes first; if that
+   * is hidden, 5 m past the board"; nothing without one.
+   *
+   * @param score of the corner, for cues on other actions
+   */
+  public Said by(List<Action> score) {
+    Cue first = cue;
+    if (first == null) {
+      return Said.NOTHING;
     }
     Cue with = together;
-    return with == null
-        ? Said.of("action.said.by", said(score).in(), by.said(score).in())
-        : Said.of(
-            "action.said.together", said(score).in(), by.said(score).in(), with.said(score).in());
+    Cue behind = backUp;
+    Said found =
+        with == null
+            ? first.said(score)
+            : Said.of("action.said.together", first.said(score).in(), with.said(score).in());
+    return behind == null
+        ? found
+        : Said.of("action.said.backed", found.in(), behind.said(score).in());
   }
 }

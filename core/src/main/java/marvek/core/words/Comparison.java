@@ -332,7 +332,7 @@ public final class Comparison {
   private static Optional<Action> said(CornerEntry e, PointKind kind) {
     return e.point(kind)
         .flatMap(p -> Optional.ofNullable(p.play()))
-        .map(p -> p.at(0).found(stripped(p.cue())));
+        .map(p -> p.at(0).found(stripped(p.cue()), stripped(p.together()), stripped(p.backUp())));
   }
 
   private static @Nullable Cue stripped(@Nullable Cue cue) {

@@ -13,7 +13,6 @@ import marvek.core.marker.Tie;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.core.score.Action;
-import marvek.core.score.Cue;
 
 /** What is said of the parts of one corner, whatever the length it is told at. */
 final class CornerWords {
@@ -243,8 +242,7 @@ final class CornerWords {
   /** How a point is found where that is written as a cue of its own. */
   Optional<Said> cue(CornerPoint point) {
     Action play = point.play();
-    Cue by = play == null ? null : play.cue();
-    return by == null ? Optional.empty() : Optional.of(by.said(score));
+    return play == null || play.cue() == null ? Optional.empty() : Optional.of(play.by(score));
   }
 
   private static Said near(Tie tie) {

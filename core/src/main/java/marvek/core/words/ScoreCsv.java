@@ -4,6 +4,7 @@ import de.siegmar.fastcsv.writer.CsvWriter;
 import java.io.IOException;
 import java.io.StringWriter;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -49,7 +50,11 @@ public final class ScoreCsv {
           "sure",
           "note",
           "manner",
-          "until_m");
+          "until_m",
+          "together",
+          "together_number",
+          "back_up",
+          "back_up_number");
 
   // Places are told to a tenth of a metre.
   private static final double TOLD = 0.11;
@@ -79,7 +84,6 @@ public final class ScoreCsv {
   }
 
   private static List<String> row(String corner, Action a) {
-    Cue cue = a.cue();
     Double amount = a.amount();
     Integer gear = a.gear();
     Double until = a.until();
@@ -90,10 +94,8 @@ public final class ScoreCsv {
         a.id(),
         CsvRow.word(a.kind()),
         told(a.station()),
-        cue == null
-            ? ""
-            : CsvText.safe((cue.kind().name() + " " + cue.thing() + " " + cue.other()).strip()),
-        cue == null || !cue.kind().number() ? "" : fine(cue.number()),
+        told(a.cue()),
+        number(a.cue()),
         shift
             ? gear == null ? "" : gear.toString()
             : amount == null ? "" : a.kind().shared() ? told(amount * 100) : told(amount),
@@ -101,7 +103,21 @@ public final class ScoreCsv {
         sure == null ? "" : CsvRow.word(sure),
         CsvText.safe(a.note()),
         CsvRow.word(a.manner()),
-        until == null ? "" : told(until));
+        until == null ? "" : told(until),
+        told(a.together()),
+        number(a.together()),
+        told(a.backUp()),
+        number(a.backUp()));
+  }
+
+  private static String told(@Nullable Cue cue) {
+    return cue == null
+        ? ""
+        : CsvText.safe((cue.kind().name() + " " + cue.thing() + " " + cue.other()).strip());
+  }
+
+  private static String number(@Nullable Cue cue) {
+    return cue == null || !cue.kind().number() ? "" : fine(cue.number());
   }
 
   private static String unit(ActionKind kind) {
@@ -157,10 +173,11 @@ public final class ScoreCsv {
     Map<String, String> out = new LinkedHashMap<>();
     for (CornerEntry e : present.corners()) {
       for (Action a : Score.of(length, e)) {
-        Cue cue = a.cue();
-        if (cue != null) {
-          out.put(cue.thing(), cue.spoken());
-          out.put(cue.other(), cue.otherSpoken());
+        for (Cue cue : Arrays.asList(a.cue(), a.together(), a.backUp())) {
+          if (cue != null) {
+            out.put(cue.thing(), cue.spoken());
+            out.put(cue.other(), cue.otherSpoken());
+          }
         }
       }
     }
@@ -168,17 +185,19 @@ public final class ScoreCsv {
   }
 
   private static Action named(Action a, Map<String, String> spoken) {
-    Cue cue = a.cue();
+    return a.found(named(a.cue(), spoken), named(a.together(), spoken), named(a.backUp(), spoken));
+  }
+
+  private static @Nullable Cue named(@Nullable Cue cue, Map<String, String> spoken) {
     return cue == null
-        ? a
-        : a.found(
-            new Cue(
-                cue.kind(),
-                cue.thing(),
-                spoken.getOrDefault(cue.thing(), cue.spoken()),
-                cue.other(),
-                spoken.getOrDefault(cue.other(), cue.otherSpoken()),
-                cue.number()));
+        ? null
+        : new Cue(
+            cue.kind(),
+            cue.thing(),
+            spoken.getOrDefault(cue.thing(), cue.spoken()),
+            cue.other(),
+            spoken.getOrDefault(cue.other(), cue.otherSpoken()),
+            cue.number());
   }
 
   private static CornerEntry with(CornerEntry entry, List<Action> mine, double length) {
@@ -242,7 +261,9 @@ public final class ScoreCsv {
     String manner = row.text("manner");
     return ActionBuilder.builder(Action.of(id, kind, row.number("station_m", 0, length), share))
         .until(row.perhaps("until_m", 0, length))
-        .cue(cue(row))
+        .cue(cue(row, "cue", "number"))
+        .together(cue(row, "together", "together_number"))
+        .backUp(cue(row, "back_up", "back_up_number"))
         .gear(gear == null ? null : gear.intValue())
         .sure(sure.isEmpty() ? null : row.word("sure", Sureness.class))
         .manner(manner.isEmpty() ? kind.manners().get(0) : row.word("manner", Manner.class))
@@ -250,13 +271,13 @@ public final class ScoreCsv {
         .build();
   }
 
-  private static @Nullable Cue cue(CsvRow row) {
-    String[] parts = row.text("cue").split("\\s+");
+  private static @Nullable Cue cue(CsvRow row, String column, String numbers) {
+    String[] parts = row.text(column).split("\\s+");
     if (parts[0].isEmpty()) {
       return null;
     }
-    CueKind kind = row.word("cue", parts[0], CueKind.class);
-    Double number = row.perhaps("number", -25000, 25000);
+    CueKind kind = row.word(column, parts[0], CueKind.class);
+    Double number = row.perhaps(numbers, -25000, 25000);
     boolean other = kind == CueKind.SECONDS;
     String thing = parts.length > 1 && !other ? parts[1] : "";
     String second = other && parts.length > 1 ? parts[1] : parts.length > 2 ? parts[2] : "";

@@ -24,6 +24,7 @@ import marvek.core.score.Cue;
 import marvek.core.score.CueKind;
 import marvek.core.survey.Things;
 import marvek.core.vehicle.VehicleClasses;
+import marvek.core.words.Speaker;
 import org.junit.jupiter.api.Test;
 
 /** Cues found on the road: by what geometry and clocks say, and back again. */
@@ -240,6 +241,62 @@ class CuesTest {
             .build();
     assertThat(ROAD.apart(STRAIGHT, cues(post, board).placed(List.of(both)).get(0).station()))
         .isCloseTo(97, within(0.01));
+    List<HeldCue> held = cues(post, board).held(both, List.of(both));
+    assertThat(held).extracting(HeldCue::counts).containsExactly(false, true);
+    Action theOther = both.found(both.together(), both.cue(), null);
+    assertThat(cues(post, board).held(theOther, List.of(theOther)))
+        .extracting(HeldCue::counts)
+        .containsExactly(true, false);
+  }
+
+  @Test
+  void aBackUpCountsOnlyWhereNothingElseHappens() {
+    Landmark post = thing("post", LandmarkKind.POST, 100, 3);
+    Landmark board = thing("board", LandmarkKind.BOARD, 60, 3);
+    Cue beside = Cue.of(CueKind.BESIDE, "post", "post", 0);
+    Cue past = Cue.of(CueKind.PAST, "board", "board", 35);
+    Action backed = action(0).found(beside, null, past);
+    // The one behind comes earlier along the road, and is not asked while the first happens.
+    assertThat(ROAD.apart(STRAIGHT, cues(post, board).placed(List.of(backed)).get(0).station()))
+        .isCloseTo(100, within(0.01));
+    List<HeldCue> gone = cues(board).held(backed, List.of(backed));
+    assertThat(gone).extracting(HeldCue::counts).containsExactly(false, true);
+    assertThat(gone.get(0).why().key()).isEqualTo("cue.gone");
+    assertThat(ROAD.apart(STRAIGHT, cues(board).placed(List.of(backed)).get(0).station()))
+        .isCloseTo(95, within(0.01));
+    // With neither it stays where it was.
+    assertThat(cues().placed(List.of(backed)).get(0).station()).isEqualTo(backed.station());
+    assertThat(Speaker.PLAIN.say(backed.line(List.of(backed))))
+        .endsWith("beside post (hidden: 35 m past board)");
+  }
+
+  @Test
+  void anActionMovedByHandTakesAllItsCuesAlong() {
+    Landmark post = thing("post", LandmarkKind.POST, 100, 3);
+    Landmark board = thing("board", LandmarkKind.BOARD, 60, 3);
+    Landmark tree = thing("tree", LandmarkKind.TREE, 96, 9);
+    Things things =
+        new Things(List.of(post, board, tree), List.of(), List.of(), List.of(), List.of());
+    CornerEntry draft =
+        Device.DRAFT.stream()
+            .filter(e -> e.point(PointKind.BRAKE).isPresent())
+            .findFirst()
+            .orElseThrow();
+    Action lift =
+        Action.of("l", ActionKind.LIFT, ROAD.wrap(STRAIGHT + 110), 0.4)
+            .found(
+                Cue.of(CueKind.PAST, "post", "post", -10),
+                Cue.of(CueKind.PAST, "board", "board", 30),
+                Cue.of(CueKind.BESIDE, "tree", "tree", 0));
+    Action now =
+        Score.of(ROAD, Answers.moved(LAP, things, Score.with(draft, lift), "l")).stream()
+            .filter(a -> a.id().equals("l"))
+            .findFirst()
+            .orElseThrow();
+    assertThat(Objects.requireNonNull(now.cue()).number()).isCloseTo(10, within(1e-6));
+    assertThat(Objects.requireNonNull(now.together()).number()).isCloseTo(50, within(1e-6));
+    // Side by side with the tree is 14 m from there, and has no number that could follow.
+    assertThat(now.backUp()).isNull();
   }
 
   @Test

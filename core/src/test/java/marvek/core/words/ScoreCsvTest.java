@@ -77,6 +77,28 @@ class ScoreCsvTest {
   }
 
   @Test
+  void cuesHeldTogetherAndBehindComeBackFromATableThatWasEdited() {
+    CornerEntry first = DRAFT.corners().get(0);
+    Action dab =
+        Action.of("dab", ActionKind.BRAKE, 120.26, 0.15)
+            .found(
+                Cue.after("turn-in", 0.8), Cue.of(CueKind.SETTLED, 0), Cue.of(CueKind.REVS, 6500));
+    List<CornerEntry> corners = new ArrayList<>(DRAFT.corners());
+    corners.set(0, first.copy().actions(List.of(dab)).done());
+    ReferenceContent written = DRAFT.with(corners);
+    String edited =
+        ScoreCsv.write(ROAD.corners(), written, LENGTH).replace("REVS,6500.000", "REVS,6250");
+    Action read =
+        ScoreCsv.read(edited, ROAD.corners(), LENGTH, written).corners().get(0).actions().stream()
+            .filter(a -> a.id().equals("dab"))
+            .findFirst()
+            .orElseThrow();
+    assertThat(read)
+        .isEqualTo(
+            dab.at(120.3).found(dab.cue(), Cue.of(CueKind.SETTLED, 0), Cue.of(CueKind.REVS, 6250)));
+  }
+
+  @Test
   void readBackNothingIsLost() {
     ReferenceContent back = ReferenceCsv.read(text(), ROAD.corners(), LENGTH, DRAFT);
     for (int c = 0; c < DRAFT.corners().size(); c++) {
