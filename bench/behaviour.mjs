@@ -107,7 +107,7 @@ async function record(base, folder) {
         await ask(who, `${label} moved ${by}`, 'POST', `/api/references/${id}/answer`, moved);
       }
       await ask(who, label, 'GET', `/api/references/${id}/driven/${encodeURIComponent(entry.corner)}`);
-      const arising = await ask(who, label, 'POST', `/api/references/${id}/choices/arising`, entry);
+      const arising = await ask(who, label, 'POST', `/api/references/${id}/choices/arising`, { entry });
       for (const question of Array.isArray(arising) ? arising : [])
         await ask(who, `${label} ${question}`, 'POST', `/api/references/${id}/choices`, { entry, question });
       for (const variant of content.variants ?? [])

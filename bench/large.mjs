@@ -71,7 +71,7 @@ if (id) {
   const entry = opened.body.working.content.corners[3];
   await step('drag a flag', 'POST', `/api/references/${id}/answer`, entry);
   await step('the whole lap', 'GET', `/api/references/${id}/overview`);
-  const arising = await step('ways that arise', 'POST', `/api/references/${id}/choices/arising`, entry);
+  const arising = await step('ways that arise', 'POST', `/api/references/${id}/choices/arising`, { entry });
   for (const question of arising.body.slice(0, 4))
     await step(`ways: ${question}`, 'POST', `/api/references/${id}/choices`, { entry, question });
   await step('export', 'GET', `/api/references/${id}/export.json`);

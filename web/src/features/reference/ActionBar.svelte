@@ -72,8 +72,10 @@
   let search = $state<HTMLInputElement>();
   let unknown = $state(false);
   let chips = $state<ReturnType<typeof CueChips>>();
+  // What is typed stays while answers to what is in hand come.
+  const id = $derived(a.id);
   $effect(() => {
-    void a.id;
+    void id;
     words = '';
     unknown = false;
   });
@@ -104,13 +106,13 @@
 </script>
 
 <section
-  class="border-base-300 bg-base-100 mt-1 grid min-h-[82px] content-start gap-1 rounded border px-3 py-1.5 text-sm"
+  class="border-base-300 bg-base-100 mt-1 grid min-h-[82px] grid-cols-[minmax(0,1fr)] content-start gap-1 rounded border px-3 py-1.5 text-sm"
   aria-label={tell('actionBar.action_in_hand')}
   data-in-hand={a.id}
 >
   <div class="flex flex-wrap items-center gap-x-3 gap-y-1">
     <strong>{NAMES[a.kind]}{numeralOf(desk.score, a.id) ? ` ${numeralOf(desk.score, a.id)}` : ''}</strong>
-    <span class="flex-1 truncate" data-line
+    <span class="min-w-40 flex-1 truncate" data-line
       >{tell('actionBar.solved', { line: held.line, hasSolved: !!held.solved })}</span
     >
     {#if own}

@@ -54,8 +54,9 @@
   let row = $state<HTMLElement>();
   let slot = $state<HTMLElement>();
   let carried = $state<{ key: string; by: number; over: boolean } | null>(null);
+  const id = $derived(a.id);
   $effect(() => {
-    void a.id;
+    void id;
     more = false;
     before = null;
   });
@@ -105,10 +106,10 @@
 
 {#snippet doubt(c: Chip)}
   <svg width="34" height="10" aria-hidden="true">
-    <path d="M1 5H33" stroke="var(--color-base-300)" stroke-width="2" />
+    <path d="M1 5H33" stroke="currentColor" stroke-width="1" opacity="0.5" />
     <path
       d="M{17 - (16 * Math.min(WIDEST, c.precision)) / WIDEST} 5H{17 + (16 * Math.min(WIDEST, c.precision)) / WIDEST}"
-      stroke="var(--ink)"
+      stroke="currentColor"
       stroke-width="4"
     />
   </svg>

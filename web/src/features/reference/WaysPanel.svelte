@@ -16,16 +16,19 @@
   let problem = $state.raw<Problem | null>(null);
   let hour = $state('');
   const path = $derived({ path: { id: desk.view.id } });
+  /** The corner as it is driven on the day that is worked on. */
+  const entry = $derived(desk.entry);
+  const day = $derived(desk.variant?.day);
 
   // The entry settles after a drag; asking at every move would be work for nothing.
   let asked = 0;
   $effect(() => {
-    const entry = desk.base;
     if (!entry) return;
+    const on = { entry, day };
     const turn = ++asked;
     const wait = setTimeout(async () => {
       try {
-        const found = await ask(api.POST('/api/references/{id}/choices/arising', { params: path, body: entry }));
+        const found = await ask(api.POST('/api/references/{id}/choices/arising', { params: path, body: on }));
         if (turn !== asked) return;
         questions = found;
         problem = null;
@@ -39,11 +42,10 @@
   });
 
   async function compare(question: Question) {
-    const entry = desk.base;
     if (!entry) return;
     if (open !== question) compared = null;
     open = question;
-    const body = { entry, question, ...(hour ? { at: hour } : {}) };
+    const body = { entry, question, day, ...(hour ? { at: hour } : {}) };
     try {
       const found = await ask(api.POST('/api/references/{id}/choices', { params: path, body }));
       if (open === question) compared = found;
@@ -52,7 +54,7 @@
     }
   }
 
-  const chosen = (q: Question) => desk.base?.schools.find((s) => catalogue.questionOf(s) === q);
+  const chosen = (q: Question) => entry?.schools.find((s) => catalogue.questionOf(s) === q);
   const SPAN = 76;
   const most = $derived(
     Math.max(
@@ -114,7 +116,7 @@
                       'btn btn-xs h-auto min-h-6 flex-1 justify-start py-0.5 text-left leading-tight',
                       o.chosen ? 'btn-primary' : '',
                     ]}
-                    disabled={o.toNext == null || !desk.movable || desk.day !== '' || desk.busy}
+                    disabled={o.toNext == null || !desk.movable || desk.busy}
                     aria-pressed={o.chosen}
                     onclick={() => o.school && desk.takeSchool(o.school)}
                   >
@@ -168,5 +170,5 @@
       {/if}
     </div>
   {/each}
-  {#if desk.day}<p class="text-xs">{tell('waysPanel.these_are_chosen_for_the')}</p>{/if}
+  {#if desk.day}<p class="text-xs">{tell('waysPanel.chosen_for_this_day')}</p>{/if}
 </section>

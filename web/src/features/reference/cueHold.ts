@@ -33,9 +33,10 @@ export function pressedCue(action: Action, at: Placed, before: Placed | null): A
 /** A cue for when the first is hidden: one that stands elsewhere, the next after the one that there is. */
 export function nextBehind(action: Action, offers: Placed[]): Cue | undefined {
   const { cue, together, backUp } = action;
+  const hung = new Set([cue, together].flatMap((c) => (c ? [c.thing, c.other] : [])));
   const others = offers
     .map((o) => o.cue)
     .filter((c) => c.kind !== 'FEEL' && !sameCue(c, cue) && !sameCue(c, together))
-    .filter((c) => !cue?.thing || (c.thing !== cue.thing && c.other !== cue.thing));
+    .filter((c) => ![c.thing, c.other].some((t) => t && hung.has(t)));
   return others[others.findIndex((c) => sameCue(c, backUp)) + 1];
 }

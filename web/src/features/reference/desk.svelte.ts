@@ -405,12 +405,20 @@ export class Desk {
   async takeSchool(school: School) {
     this.busy = true;
     try {
+      const [entry, day] = [this.entry, this.variant?.day];
+      const entries = this.content.corners.map((e) => (day && entry && e.corner === this.selected ? entry : e));
       const changed = await ask(
         api.POST('/api/references/{id}/choices/taken', {
           params: { path: { id: this.view.id } },
-          body: { entries: this.content.corners, corner: this.selected, school },
+          body: { entries, corner: this.selected, school, day },
         }),
       );
+      if (day) {
+        const own = changed.find((e) => e.corner === this.selected);
+        if (own && this.entry === entry) this.edit(() => own);
+        this.settle();
+        return;
+      }
       this.history.remember(this.content);
       this.content = {
         ...this.content,

@@ -137,6 +137,14 @@ async function quiet() {
 /** What each question said of an action moved by hand. */
 let told: (string | null)[] = [];
 
+interface Chosen {
+  entries: CornerEntry[];
+  corner: string;
+  day?: Variant['day'];
+}
+/** Schools that were taken. */
+let asked: Chosen[] = [];
+
 async function serve(input: Request): Promise<Response> {
   if (!online) throw new TypeError('no network');
   const path = new URL(input.url).pathname;
@@ -179,7 +187,8 @@ async function serve(input: Request): Promise<Response> {
     });
   }
   if (path.endsWith('/choices/taken')) {
-    const body = (await input.json()) as { entries: CornerEntry[]; corner: string };
+    const body = (await input.json()) as Chosen;
+    asked.push(body);
     return reply(body.entries.map((e) => ({ ...e, schools: ['TO_APEX'] })));
   }
   if (path.endsWith('/road') || path.endsWith('/lap')) return reply({});
@@ -203,6 +212,7 @@ beforeEach(() => {
   refusing = false;
   saves = 0;
   conflict = null;
+  asked = [];
   puts = 0;
   told = [];
   role = 'OWNER';
@@ -516,6 +526,21 @@ describe('taking a school', () => {
     desk.undo();
     expect(desk.content.corners.map((e) => e.schools)).toEqual([[], []]);
     expect(desk.canUndo).toBe(false);
+  });
+
+  it('takes it for the day alone while a day is worked on', async () => {
+    const desk = await Desk.open('r1');
+    desk.putVariant(wet);
+    await desk.go('v1');
+    const before = JSON.stringify(desk.content.corners);
+    await desk.takeSchool('TO_APEX');
+    await vi.runAllTimersAsync();
+    expect(asked.at(-1)).toMatchObject({ day: wet.day, corner: 'c1' });
+    // Asked of the corner as that day drives it, nine metres sooner.
+    expect(station(asked.at(-1)?.entries[0] as CornerEntry, 'BRAKE')).toBe(291);
+    expect(desk.entry?.schools).toEqual(['TO_APEX']);
+    expect(desk.variant?.entries).toHaveLength(1);
+    expect(JSON.stringify(desk.content.corners)).toBe(before);
   });
 });
 

@@ -154,7 +154,7 @@ class AccessTest {
             "/pace/tier",
             Map.of("off", 0.05, "margin", 0.2, "careful", true),
             Who.READERS));
-    calls.add(new Call("POST", "/choices/arising", entry, Who.READERS));
+    calls.add(new Call("POST", "/choices/arising", Map.of("entry", entry), Who.READERS));
     calls.add(
         new Call("POST", "/choices", Map.of("entry", entry, "question", "APEX"), Who.READERS));
     calls.add(

@@ -5,9 +5,12 @@ import static org.assertj.core.api.Assertions.within;
 
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.context.annotation.Import;
@@ -62,7 +65,8 @@ class DeskTest {
     Made made = Made.reference(people);
     String corner = braked(made);
     String url = "/api/references/" + made.reference();
-    JsonNode arising = made.person().post(url + "/choices/arising", made.entry(corner)).body();
+    JsonNode arising =
+        made.person().post(url + "/choices/arising", Map.of("entry", made.entry(corner))).body();
     assertThat(arising).extracting(JsonNode::asText).contains("BRAKE_SHAPE", "RELEASE", "APEX");
     JsonNode compared =
         made.person()
@@ -97,6 +101,102 @@ class DeskTest {
     JsonNode revision = made.person().get(url + "/revisions/1").body();
     assertThat(revision.toString()).contains("FRONT_LOADED");
     assertThat(revision.path("words").toString()).contains("hard at once");
+  }
+
+  @Test
+  void aDayHasAWayOfItsOwnAndTheReferenceKeepsIts() {
+    Made made = Made.reference(people);
+    String corner = braked(made);
+    String url = "/api/references/" + made.reference();
+    JsonNode content = made.open().path("working").path("content");
+    ObjectNode wet =
+        JsonNodeFactory.instance.objectNode().put("id", "w1").put("kind", "WET").put("name", "");
+    wet.putArray("entries");
+    wet.set("day", usual(made, "WET"));
+    JsonNode entry = made.entry(corner);
+    JsonNode then = day(made, url, wet, entry, null);
+    JsonNode on = then.path("adjusted").path("entry");
+    JsonNode arising =
+        made.person()
+            .post(url + "/choices/arising", Map.of("entry", on, "day", wet.path("day")))
+            .body();
+    assertThat(arising)
+        .extracting(JsonNode::asText)
+        .contains("BRAKE_SHAPE")
+        .doesNotContain("LINKED");
+    Map<String, Object> asked =
+        Map.of("entry", on, "question", "BRAKE_SHAPE", "day", wet.path("day"));
+    JsonNode wetter = made.person().post(url + "/choices", asked).body();
+    JsonNode dry =
+        made.person()
+            .post(url + "/choices", Map.of("entry", entry, "question", "BRAKE_SHAPE"))
+            .body();
+    // Wet it takes longer, whatever the way.
+    assertThat(wetter.path("now").path("toNext").asDouble())
+        .isGreaterThan(dry.path("now").path("toNext").asDouble());
+    ArrayNode entries = content.path("corners").deepCopy();
+    for (int i = 0; i < entries.size(); i++) {
+      if (entries.path(i).path("corner").asText().equals(corner)) {
+        entries.set(i, on);
+      }
+    }
+    JsonNode taken =
+        made.person()
+            .post(
+                url + "/choices/taken",
+                Map.of(
+                    "entries",
+                    entries,
+                    "corner",
+                    corner,
+                    "school",
+                    "PROGRESSIVE",
+                    "day",
+                    wet.path("day")))
+            .body();
+    JsonNode chosen = day(made, url, wet, entry, taken.path(0));
+    JsonNode ways = chosen.path("variant").path("entries").path(0).path("ways");
+    assertThat(ways.path("schools")).extracting(JsonNode::asText).contains("PROGRESSIVE");
+    assertThat(chosen.path("adjusted").path("entry").path("schools"))
+        .extracting(JsonNode::asText)
+        .contains("PROGRESSIVE");
+    assertThat(chosen.path("adjusted").path("changes").toString()).contains("by hand");
+    // It is kept with the day, and the corner itself has no such answer.
+    ObjectNode next = content.deepCopy();
+    next.putArray("variants").add(chosen.path("variant"));
+    int version = made.open().path("working").path("version").asInt();
+    var stored = made.person().put(url + "/working", Map.of("version", version, "content", next));
+    assertThat(stored.status()).isEqualTo(200);
+    JsonNode kept = made.open().path("working").path("content");
+    assertThat(kept.path("variants").path(0).path("entries").path(0).path("ways")).isEqualTo(ways);
+    assertThat(made.entry(corner).path("schools")).isEmpty();
+    ObjectNode twice =
+        (ObjectNode) next.path("variants").path(0).path("entries").path(0).path("ways");
+    twice.putArray("schools").add("PROGRESSIVE").add("FRONT_LOADED");
+    int now = made.open().path("working").path("version").asInt();
+    assertThat(
+            made.person().put(url + "/working", Map.of("version", now, "content", next)).status())
+        .isEqualTo(422);
+  }
+
+  private static JsonNode usual(Made made, String kind) {
+    for (JsonNode k : made.person().get("/api/catalogue").body().path("variants")) {
+      if (k.path("kind").asText().equals(kind)) {
+        return k.path("usual");
+      }
+    }
+    throw new AssertionError(kind);
+  }
+
+  private static JsonNode day(
+      Made made, String url, JsonNode variant, JsonNode entry, @Nullable JsonNode edited) {
+    Map<String, Object> body = new LinkedHashMap<>(Map.of("variant", variant, "entry", entry));
+    if (edited != null) {
+      body.put("edited", edited);
+    }
+    People.Answer answer = made.person().post(url + "/variants/answer", body);
+    assertThat(answer.status()).isEqualTo(200);
+    return answer.body();
   }
 
   @Test

@@ -215,7 +215,9 @@ class ScoreTest {
     }
     double moved = 0;
     JsonNode arising =
-        mine.person().post("/api/references/{id}/choices/arising", cued, mine.reference()).body();
+        mine.person()
+            .post("/api/references/{id}/choices/arising", Map.of("entry", cued), mine.reference())
+            .body();
     for (JsonNode catalogued : mine.person().get("/api/catalogue").body().path("schools")) {
       boolean arises = false;
       for (JsonNode q : arising) {

@@ -25,6 +25,7 @@ import marvek.core.said.Value;
 import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
 import marvek.core.score.Matching;
+import marvek.core.technique.School;
 import marvek.core.vehicle.AirDensity;
 import org.jspecify.annotations.Nullable;
 
@@ -185,7 +186,8 @@ public final class Variants {
   }
 
   private static CornerEntry with(CornerEntry proposed, Variant.ByHand hand) {
-    CornerEntry.Copy copy = proposed.copy();
+    Variant.Ways ways = hand.ways();
+    CornerEntry.Copy copy = (ways == null ? proposed : ways.in(proposed)).copy();
     Slowing slowing = hand.slowing();
     Integer gear = hand.gear();
     Double effort = hand.firstEffort();
@@ -251,6 +253,7 @@ public final class Variants {
             .map(Action::id)
             .filter(id -> named(edited, id).isEmpty())
             .toList();
+    Variant.Ways ways = Variant.Ways.of(edited);
     boolean effort = Math.abs(edited.firstEffort() - proposed.firstEffort()) >= SAME_SHARE;
     boolean throttle = Math.abs(edited.firstThrottle() - proposed.firstThrottle()) >= SAME_SHARE;
     Variant.ByHand hand =
@@ -263,7 +266,8 @@ public final class Variants {
             edited.note().equals(proposed.note()) ? "" : edited.note(),
             throttle ? edited.firstThrottle() : null,
             actions,
-            without);
+            without,
+            ways.equals(Variant.Ways.of(proposed)) ? null : ways);
     return hand.says() ? Optional.of(hand) : Optional.empty();
   }
 
@@ -352,6 +356,14 @@ public final class Variants {
       }
     }
     out.addAll(actions(base, own, entry, why, hand));
+    if (hand != null && hand.ways() != null) {
+      for (School s : entry.schools()) {
+        if (!own.schools().contains(s)) {
+          Said way = Said.of("variant.way", Said.of("variant.by_hand").in(), s.called().in());
+          out.add(new Adjustment(null, way, true));
+        }
+      }
+    }
     if (entry.gear() != own.gear()) {
       int more = entry.gear() - own.gear();
       boolean set = hand != null && hand.gear() != null;

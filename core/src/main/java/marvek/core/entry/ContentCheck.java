@@ -124,6 +124,11 @@ public final class ContentCheck {
       for (CornerPoint p : h.points()) {
         within(where, Said.of("field.station_of", p.kind().said().in()), p.station(), 0, length);
       }
+      Variant.Ways ways = h.ways();
+      if (ways != null) {
+        technique(where, ways);
+        kerbs(where, length, ways.kerbs());
+      }
       Integer gear = h.gear();
       if (gear != null) {
         within(where, "field.gear", gear, 1, gears);
@@ -194,7 +199,7 @@ public final class ContentCheck {
     within(where, "field.minimum_speed", e.minimumSpeed(), 0, 140);
     within(where, "field.distance_at_the_apex", e.apexGap(), -20, 40);
     tooLong(where, "field.note", e.note());
-    technique(where, e);
+    technique(where, Variant.Ways.of(e));
     e.details()
         .forEach(
             (detail, text) -> {
@@ -210,19 +215,7 @@ public final class ContentCheck {
               }
               tooLong(where, detail.said(), text);
             });
-    if (e.kerbs().size() > MOST_KERBS) {
-      throw Refusal.of("refusal.entry.more_uses_kerbs", Value.figure(MOST_KERBS, 0)).at(where);
-    }
-    for (KerbUse use : e.kerbs()) {
-      if (use.how() == Kerb.Verdict.OPEN) {
-        throw Refusal.of("refusal.entry.use_kerb_open").at(where);
-      }
-      Double join = use.join();
-      Double leave = use.leave();
-      within(where, "field.station_where_a_kerb_is_joined", join == null ? 0 : join, 0, length);
-      within(where, "field.station_where_a_kerb_is_left", leave == null ? 0 : leave, 0, length);
-      tooLong(where, "field.reason_for_a_kerb", use.why());
-    }
+    kerbs(where, length, e.kerbs());
     Integer priority = e.priority();
     if (priority != null) {
       within(where, "field.priority", priority, 1, 999);
@@ -321,7 +314,23 @@ public final class ContentCheck {
     return named.name().toLowerCase(Locale.ROOT).replace('_', ' ');
   }
 
-  private static void technique(Said where, CornerEntry e) {
+  private static void kerbs(Said where, double length, List<KerbUse> kerbs) {
+    if (kerbs.size() > MOST_KERBS) {
+      throw Refusal.of("refusal.entry.more_uses_kerbs", Value.figure(MOST_KERBS, 0)).at(where);
+    }
+    for (KerbUse use : kerbs) {
+      if (use.how() == Kerb.Verdict.OPEN) {
+        throw Refusal.of("refusal.entry.use_kerb_open").at(where);
+      }
+      Double join = use.join();
+      Double leave = use.leave();
+      within(where, "field.station_where_a_kerb_is_joined", join == null ? 0 : join, 0, length);
+      within(where, "field.station_where_a_kerb_is_left", leave == null ? 0 : leave, 0, length);
+      tooLong(where, "field.reason_for_a_kerb", use.why());
+    }
+  }
+
+  private static void technique(Said where, Variant.Ways e) {
     Set<Question> asked = new LinkedHashSet<>();
     for (School s : e.schools()) {
       if (!asked.add(s.question())) {

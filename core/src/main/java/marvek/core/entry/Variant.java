@@ -4,9 +4,12 @@ import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import marvek.core.line.ApexType;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.core.score.Action;
+import marvek.core.technique.Pedals;
+import marvek.core.technique.School;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -43,6 +46,8 @@ public record Variant(String id, DayKind kind, String name, Day day, List<ByHand
    * @param actions that are done otherwise that day, or besides, each in place of the one with its
    *     id
    * @param without ids of actions that are left out that day
+   * @param ways answers to the questions on which drivers differ, as that day wants them; null for
+   *     those of the reference
    */
   @RecordBuilder
   public record ByHand(
@@ -54,7 +59,8 @@ public record Variant(String id, DayKind kind, String name, Day day, List<ByHand
       String note,
       @Nullable Double firstThrottle,
       List<Action> actions,
-      List<String> without) {
+      List<String> without,
+      @Nullable Ways ways) {
     public ByHand {
       Objects.requireNonNull(corner, "corner");
       Objects.requireNonNull(note, "note");
@@ -73,7 +79,49 @@ public record Variant(String id, DayKind kind, String name, Day day, List<ByHand
           || firstThrottle != null
           || !actions.isEmpty()
           || !without.isEmpty()
+          || ways != null
           || !note.isBlank();
+    }
+  }
+
+  /**
+   * How a corner is driven, where drivers differ.
+   *
+   * @param schools one answer to a question at most
+   * @param pedals planned shape of the pedals; null for braking scaled evenly
+   * @param apexType early, middle or late
+   * @param givenAway how much of the linked corner that gives way is given, 0 to 1
+   * @param apexOff metres that the apex is kept further off the inside than the line's own
+   * @param kerbs what is done with them
+   */
+  public record Ways(
+      List<School> schools,
+      @Nullable Pedals pedals,
+      ApexType apexType,
+      double givenAway,
+      double apexOff,
+      List<KerbUse> kerbs) {
+    public Ways {
+      schools = List.copyOf(schools);
+      Objects.requireNonNull(apexType, "apexType");
+      kerbs = List.copyOf(kerbs);
+    }
+
+    /** Those of an entry. */
+    public static Ways of(CornerEntry e) {
+      return new Ways(e.schools(), e.pedals(), e.apexType(), e.givenAway(), e.apexOff(), e.kerbs());
+    }
+
+    /** The entry driven so. */
+    public CornerEntry in(CornerEntry e) {
+      return e.copy()
+          .schools(schools)
+          .pedals(pedals)
+          .apex(apexType, e.apexGap())
+          .givenAway(givenAway)
+          .apexOff(apexOff)
+          .kerbs(kerbs)
+          .done();
     }
   }
 

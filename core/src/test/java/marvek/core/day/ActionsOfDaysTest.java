@@ -1,10 +1,13 @@
 package marvek.core.day;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import marvek.core.entry.BrakedAgain;
 import marvek.core.entry.Carried;
 import marvek.core.entry.CornerEntry;
@@ -16,15 +19,23 @@ import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.plan.Answers;
 import marvek.core.plan.ComputedLap;
+import marvek.core.plan.CornerAnswer;
 import marvek.core.plan.Drafter;
 import marvek.core.score.Action;
 import marvek.core.score.ActionBuilder;
 import marvek.core.score.ActionKind;
 import marvek.core.score.Matching;
+import marvek.core.survey.Things;
+import marvek.core.technique.Question;
+import marvek.core.technique.School;
+import marvek.core.ways.Choices;
 import org.junit.jupiter.api.Test;
 
 /** Actions on other days: moved as the day moves them, added, left out, and set by hand. */
 class ActionsOfDaysTest {
+  private static final Things NOTHING =
+      new Things(List.of(), List.of(), List.of(), List.of(), List.of());
+
   private static final ComputedLap BASE = lap("cup-gt", 5504, 400);
 
   private static ComputedLap lap(String vehicle, long seed, double radius) {
@@ -152,6 +163,45 @@ class ActionsOfDaysTest {
     CornerEntry first = Drafter.entry(BASE, 0);
     CornerEntry still = Variants.adjust(BASE, then, damp, first).proposed();
     assertThat(Variants.byHand(BASE.road().length(), still, still)).isEmpty();
+  }
+
+  @Test
+  void aDayHoldsWaysOfItsOwnAndDrivesThem() {
+    Variant wet = day(DayKind.WET);
+    ComputedLap then = on(BASE, wet);
+    Set<Question> tried = new LinkedHashSet<>();
+    for (CornerEntry own : Drafter.draft(BASE, List.of()).corners()) {
+      CornerEntry proposed = Variants.adjust(BASE, then, wet, own).proposed();
+      for (Question q : Choices.arising(then, NOTHING, proposed)) {
+        School way = School.answering(q).get(School.answering(q).size() - 1);
+        List<CornerEntry> taken =
+            q == Question.LINKED || q == Question.LIGHT
+                ? List.of()
+                : Choices.choose(then, NOTHING, List.of(proposed), own.corner(), way);
+        if (taken.isEmpty()) {
+          continue;
+        }
+        CornerEntry edited = taken.get(0);
+        Variant.ByHand hand = Variants.byHand(BASE.road().length(), proposed, edited).orElseThrow();
+        Variants.Adjusted again = Variants.adjust(BASE, then, day(DayKind.WET, hand), own);
+        assertThat(again.entry().schools()).as("%s", q).isEqualTo(edited.schools()).contains(way);
+        assertThat(again.entry().pedals()).isEqualTo(edited.pedals());
+        assertThat(again.entry().apexOff()).isEqualTo(edited.apexOff());
+        assertThat(again.changes()).as("%s", way).anyMatch(Variants.Adjustment::byHand);
+        CornerAnswer asked = Answers.answer(then, edited);
+        CornerAnswer driven = Answers.answer(then, again.entry());
+        assertThat(driven.reached().minimumSpeed())
+            .as("%s in %s", way, own.corner())
+            .isCloseTo(asked.reached().minimumSpeed(), within(0.3));
+        assertThat(own.schools()).isEmpty();
+        tried.add(q);
+      }
+    }
+    assertThat(tried).hasSizeGreaterThan(4);
+    // A day without ways of its own has those that the reference comes to have.
+    CornerEntry first = Drafter.entry(BASE, 0).copy().schools(List.of(School.LATE_APEX)).done();
+    assertThat(Variants.adjust(BASE, then, wet, first).entry().schools())
+        .containsExactly(School.LATE_APEX);
   }
 
   @Test

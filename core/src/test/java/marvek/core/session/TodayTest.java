@@ -321,7 +321,8 @@ class TodayTest {
                     "",
                     null,
                     List.of(),
-                    List.of())));
+                    List.of(),
+                    null)));
     SessionDay day = SessionDayBuilder.builder(day(DayKind.WET)).like("wet").build();
     Today today =
         today(

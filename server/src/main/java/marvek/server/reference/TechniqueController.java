@@ -7,8 +7,13 @@ import jakarta.validation.constraints.NotNull;
 import java.time.LocalDateTime;
 import java.util.List;
 import java.util.UUID;
+import marvek.core.entry.ContentCheck;
 import marvek.core.entry.CornerEntry;
+import marvek.core.entry.Day;
 import marvek.core.entry.ReferenceContent;
+import marvek.core.plan.Answers;
+import marvek.core.plan.ComputedLap;
+import marvek.core.refusal.Where;
 import marvek.core.said.Value;
 import marvek.core.technique.Question;
 import marvek.core.technique.School;
@@ -39,14 +44,25 @@ class TechniqueController {
   /**
    * A question put to a corner as it is planned.
    *
+   * @param entry as it is driven on the day
    * @param at hour on the circuit's clock, for shadows; null leaves the light out
+   * @param day that it is asked for; null for the reference itself
    */
   record ChoiceRequest(
-      @NotNull CornerEntry entry, @NotNull Question question, @Nullable LocalDateTime at) {}
+      @NotNull CornerEntry entry,
+      @NotNull Question question,
+      @Nullable LocalDateTime at,
+      @Nullable Day day) {}
 
-  /** An answer taken, with all entries of the reference as they are now. */
+  /** Which questions a corner raises on a day; null for the reference itself. */
+  record ArisingRequest(@NotNull CornerEntry entry, @Nullable Day day) {}
+
+  /** An answer taken, with all entries as they are on the day; null for the reference itself. */
   record ChosenRequest(
-      @NotNull List<CornerEntry> entries, @NotNull String corner, @NotNull School school) {
+      @NotNull List<CornerEntry> entries,
+      @NotNull String corner,
+      @NotNull School school,
+      @Nullable Day day) {
     ChosenRequest {
       entries = List.copyOf(entries);
     }
@@ -62,9 +78,13 @@ class TechniqueController {
   List<Question> arising(
       @AuthenticationPrincipal Driver driver,
       @PathVariable UUID id,
-      @RequestBody CornerEntry entry) {
-    References.Opened opened = checked(driver, id, List.of(entry));
-    return Choices.arising(opened.computed(), opened.things(), entry);
+      @Valid @RequestBody ArisingRequest body) {
+    References.Opened opened = checked(driver, id, List.of(body.entry()));
+    List<Question> arising = Choices.arising(on(opened, body.day()), opened.things(), body.entry());
+    // Linked corners are given away for all days: what one of them takes, another has to leave.
+    return body.day() == null
+        ? arising
+        : arising.stream().filter(q -> q != Question.LINKED).toList();
   }
 
   @PostMapping("/choices")
@@ -74,7 +94,7 @@ class TechniqueController {
       @Valid @RequestBody ChoiceRequest body) {
     References.Opened opened = checked(driver, id, List.of(body.entry()));
     return Choices.compare(
-        opened.computed(),
+        on(opened, body.day()),
         opened.things(),
         body.entry(),
         body.question(),
@@ -89,9 +109,9 @@ class TechniqueController {
       @Valid @RequestBody ChosenRequest body) {
     References.Opened opened = checked(driver, id, body.entries());
     known(opened, body.corner());
+    ComputedLap computed = on(opened, body.day());
     List<CornerEntry> changed =
-        Choices.choose(
-            opened.computed(), opened.things(), body.entries(), body.corner(), body.school());
+        Choices.choose(computed, opened.things(), body.entries(), body.corner(), body.school());
     if (changed.isEmpty()) {
       throw Problem.bad(
               "refusal.reference.cannot_followed_here",
@@ -106,7 +126,9 @@ class TechniqueController {
                       .filter(h -> h.corner().equals(e.corner()))
                       .findFirst()
                       .orElse(e);
-              return references.followed(opened, had, e);
+              return body.day() == null
+                  ? references.followed(opened, had, e)
+                  : Answers.followed(computed, opened.things(), had, e);
             })
         .toList();
   }
@@ -122,6 +144,14 @@ class TechniqueController {
       throw Problem.bad("refusal.reference.corner_not_linked_another").at(body.corner());
     }
     return Compromise.of(opened.computed(), opened.things(), c, body.school(), body.most());
+  }
+
+  private ComputedLap on(References.Opened opened, @Nullable Day day) {
+    if (day == null) {
+      return opened.computed();
+    }
+    ContentCheck.day(Where.field("day"), day);
+    return references.on(opened, day);
   }
 
   private References.Opened checked(Driver driver, UUID id, List<CornerEntry> entries) {
