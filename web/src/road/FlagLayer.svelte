@@ -93,7 +93,7 @@
       event.preventDefault();
       onnudge?.(kind, by * (event.shiftKey ? 5 : 1));
       nudged = kind;
-    } else if (event.key === 'Enter') {
+    } else if (event.key === 'Enter' && nudged === kind) {
       event.preventDefault();
       settle(kind);
     } else if (event.key === 'Escape') {

@@ -96,11 +96,14 @@
   }
 
   let typed = $state('');
+  /** The place that the keys have moved and that was not let go of yet. */
+  let nudged = '';
   function onkeydown(event: KeyboardEvent, g: Gate) {
     if (readonly || event.ctrlKey || event.metaKey || event.altKey) return;
     const along = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
     const across = event.key === 'ArrowUp' ? 0.1 : event.key === 'ArrowDown' ? -0.1 : 0;
     const number = Number(typed);
+    if (along || across) nudged = g.id;
     if (along) onmove({ ...g, station: (g.station + along * (event.shiftKey ? 5 : 1) + road.length) % road.length });
     else if (across) onmove({ ...g, metres: tenth(g.metres + (g.left ? -across : across)) });
     else if (/^[0-9.]$/.test(event.key)) typed += event.key;
@@ -108,8 +111,10 @@
       typed = '';
       if (!Number.isNaN(number) && number <= 30) onmove({ ...g, metres: number });
       onsettle();
-    } else if (event.key === 'Enter') onsettle();
-    else if (event.key === 'Escape') typed = '';
+    } else if (event.key === 'Enter' && nudged === g.id) {
+      nudged = '';
+      onsettle();
+    } else if (event.key === 'Escape' && typed) typed = '';
     else if (event.key === 'Delete' || event.key === 'Backspace') {
       if (typed) typed = typed.slice(0, -1);
       else ondrop(g.id);

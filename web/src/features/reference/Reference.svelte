@@ -14,6 +14,7 @@
     sendForm,
     type Action,
     type Detail,
+    type Kerb,
     type Pedals,
     type PointKind,
     type Problem,
@@ -47,7 +48,7 @@
   import PlanInset from './PlanInset.svelte';
   import { pressed } from './actionKeys';
   import { LETTERS, likeliest, nearest, nextOf, type Lane } from '../../road/score';
-  import { station } from '../../road/points';
+  import { apart, station } from '../../road/points';
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import { LENGTHS, few } from '../../words/few';
   import { tell } from '../../words/tell';
@@ -196,17 +197,33 @@
       else desk.undo();
       return;
     }
-    if (command) return;
+    if (command || event.defaultPrevented) return;
+    if (desk.laid && event.key === 'Enter' && !(event.target as HTMLElement | null)?.closest('button, a, summary')) {
+      event.preventDefault();
+      if (desk.mine && !desk.busy) void desk.takeLaid();
+      return;
+    }
+    // What is typed on an action counts from the press that made it, before it is drawn.
+    const fresh = desk.inHand && !document.querySelector(`[data-action="${desk.inHand}"]:focus`) ? inHandNow() : null;
+    if (fresh && /^([0-9.%]|Enter|Backspace)$/.test(event.key) && (desk.typed || /^[0-9]$/.test(event.key))) {
+      actionKey(event, fresh);
+      return;
+    }
+    if (event.key === 'Escape') {
+      if (desk.laid) desk.leaveLaid();
+      else desk.pencil = null;
+      return;
+    }
     if (event.key === ',' || event.key === '<') movePencil(event.shiftKey ? -1 : -5);
     else if (event.key === '.' || event.key === '>') movePencil(event.shiftKey ? 1 : 5);
     else if (event.key === 'v' && desk.mine && !desk.day) desk.makeGate(pencilAt(), true, 0.5);
     else if (desk.pencil !== null && letter(event.key.toLowerCase(), event.shiftKey)) event.preventDefault();
     else if ('lyj'.includes(event.key.toLowerCase()) && letter(event.key.toLowerCase(), event.shiftKey))
       event.preventDefault();
+    else if (event.key === 'k' && desk.movable) kerbKey();
     else if (event.key === '[') void desk.step(-1);
     else if (event.key === ']') void desk.step(1);
     else if (event.key === 's' && desk.mine) openSave(event);
-    else if (/^[1-9]$/.test(event.key) && Number(event.key) <= desk.view.gears) setGear(Number(event.key));
     else if (SHEETS.some((t) => t.key === event.key)) sheet = SHEETS.find((t) => t.key === event.key)?.id ?? sheet;
     else if (KEYS[event.key]) document.querySelector<SVGGElement>(`[data-flag=${KEYS[event.key]}]`)?.focus();
   }
@@ -259,9 +276,34 @@
     return true;
   }
 
+  /** The kerb nearest the pencil is used, or its use taken in hand. */
+  function kerbKey() {
+    const entry = desk?.entry;
+    if (!desk || !entry) return;
+    const { length } = desk.view;
+    const at = desk.pencil ?? station(entry, 'APEX') ?? 0;
+    const off = (k: Kerb) => Math.min(Math.abs(apart(k.from, at, length)), Math.abs(apart(k.to, at, length)));
+    const kerb = desk.view.things.kerbs.filter((k) => k.corner === entry.corner).toSorted((a, b) => off(a) - off(b))[0];
+    const part = kerb?.part ?? 'APEX';
+    const there = entry.kerbs.findIndex((u) => u.part === part);
+    takeKerb(there >= 0 ? there : desk.useKerb({ part, how: 'TOUCH', why: '' }));
+    desk.settle();
+    const drawn = () => document.querySelector<SVGGElement>(`[data-kerb-use=${part}] [role=slider]`)?.focus();
+    requestAnimationFrame(drawn);
+  }
+
   function movePencil(by: number) {
     if (!desk) return;
     desk.pencil = (((pencilAt() + by) % desk.view.length) + desk.view.length) % desk.view.length;
+  }
+
+  /** The action in hand, also before an answer tells how it was driven. */
+  function inHandNow(): ScoredAction | null {
+    const action = desk?.entry?.actions.find((a) => a.id === desk?.inHand);
+    return (
+      desk?.held ??
+      (action ? { action, line: '', speed: 0, time: 0, solved: false, made: true, cues: [], trouble: '' } : null)
+    );
   }
 
   let refused = $state('');
@@ -269,10 +311,6 @@
     if (!desk) return;
     const said = pressed(desk, event, s, { nextCue: () => bar?.nextCue(), find: () => bar?.find() });
     if (said !== null) refused = said;
-  }
-
-  function setGear(gear: number) {
-    desk?.edit((e) => ({ ...e, gear }));
   }
 
   /** Where the line is asked to pass elsewhere it is laid anew, once the hand lets go. */

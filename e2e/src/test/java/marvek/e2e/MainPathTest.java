@@ -325,7 +325,7 @@ class MainPathTest {
     assertThat(browser.find("[data-flag=APEX]").getDomAttribute("aria-valuetext"))
         .startsWith("Apex");
     browser.press(Keys.ESCAPE);
-    browser.press("4");
+    browser.click("[data-gear='4']");
     browser.attributeWhen("[data-gear='4']", "aria-pressed", v -> v.equals("true"));
     browser.press("s");
     browser.find("//dialog[@open]//h2[.='Save a revision']");
