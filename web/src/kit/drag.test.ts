@@ -1,10 +1,24 @@
 // @vitest-environment jsdom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { follow } from './drag';
+import { follow, onlyChooses } from './drag';
 
 function at(type: string, x: number, y = 0, pointerId = 1): PointerEvent {
   return Object.assign(new MouseEvent(type, { clientX: x, clientY: y }), { pointerId }) as unknown as PointerEvent;
 }
+
+describe('a finger', () => {
+  it('takes in hand what it taps first, and moves only what it has in hand', () => {
+    const pressed = document.createElementNS('http://www.w3.org/2000/svg', 'g');
+    pressed.setAttribute('tabindex', '0');
+    document.body.append(pressed);
+    const by = (pointerType: string) => Object.assign(at('pointerdown', 0), { pointerType });
+    expect(onlyChooses(by('mouse'), pressed)).toBe(false);
+    expect(onlyChooses(by('touch'), pressed)).toBe(true);
+    expect(document.activeElement).toBe(pressed);
+    expect(onlyChooses(by('touch'), pressed)).toBe(false);
+    pressed.remove();
+  });
+});
 
 describe('a press that is followed', () => {
   beforeEach(() => void vi.useFakeTimers({ toFake: ['requestAnimationFrame', 'cancelAnimationFrame'] }));

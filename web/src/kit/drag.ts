@@ -9,6 +9,16 @@ export interface Following {
 }
 
 /**
+ * Whether a finger only chooses what it pressed: a first tap takes in hand, and only what is in hand moves, so that
+ * scrolling never edits.
+ */
+export function onlyChooses(event: PointerEvent, pressed: SVGElement): boolean {
+  if (event.pointerType !== 'touch' || document.activeElement === pressed) return false;
+  pressed.focus();
+  return true;
+}
+
+/**
  * Follows the hand that pressed until it lets go: one pointer, wherever it goes, at the pace of the
  * screen. What is being dragged may be drawn anew or elsewhere meanwhile.
  */

@@ -58,6 +58,8 @@
     before?: CornerEntry | null;
     readonly?: boolean;
     height?: number;
+    /** Whether it is worked on with fingers: what is not in hand scrolls, and handles are wide. */
+    fingers?: boolean;
     held?: PointKind | null;
     onmove?: (kind: PointKind, to: number) => void;
     onnudge?: (kind: PointKind, by: number) => void;
@@ -122,6 +124,7 @@
     before = null,
     readonly = false,
     height = 452,
+    fingers = false,
     held = null,
     onmove,
     onnudge,
@@ -206,7 +209,7 @@
   <svg
     width={view.width}
     {height}
-    class="block touch-none select-none"
+    class={['block select-none', fingers ? 'touch-pan-x touch-pan-y' : 'touch-none']}
     role="group"
     aria-label={tell('cornerStrip.corner_unrolled', { number: corner.number })}
   >
@@ -346,6 +349,7 @@
           rim={view.top - 8}
           readonly={readonly || fixed}
           shaped={!!entry.pedals && !!answer?.answer.pressing}
+          {fingers}
           {inHand}
           {typed}
           {unwise}
@@ -360,6 +364,7 @@
 
     <FlagLayer
       {view}
+      {fingers}
       length={road.length}
       {corner}
       {entry}

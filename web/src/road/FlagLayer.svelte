@@ -11,6 +11,8 @@
   /** A flag for each point, where it stood before, and its label below the road. */
   interface Props {
     view: CornerView;
+    /** Whether it is worked on with fingers. */
+    fingers?: boolean;
     length: number;
     corner: Corner;
     entry: CornerEntry;
@@ -27,6 +29,7 @@
   }
   let {
     view,
+    fingers = false,
     length,
     corner,
     entry,
@@ -44,6 +47,7 @@
 
   const GRADES: Record<Judgement['grade'], string> = { SOLID: '●', USABLE: '◐', WEAK: '○', NOT_TO_BE_RELIED_ON: '×' };
 
+  const reach = $derived(fingers ? 22 : 14);
   const flags = $derived(
     entry.points.map((p) => {
       const style = POINTS[p.kind];
@@ -130,7 +134,7 @@
     aria-disabled={readonly}
     data-flag={f.kind}
     data-station={f.station}
-    class={readonly ? '' : 'cursor-ew-resize'}
+    class={[readonly ? '' : 'cursor-ew-resize', fingers && held === f.kind && 'touch-none']}
     onpointerdown={(e) =>
       drag(
         e,
@@ -160,7 +164,7 @@
       data-unsure={f.unsure ? '' : undefined}
     />
     <g transform="translate({view.x(f.s)} {view.pathY(f.s)})">
-      <rect x="-14" y="-14" width="28" height="28" fill="transparent" data-grip />
+      <rect x={-reach} y={-reach} width={2 * reach} height={2 * reach} fill="transparent" data-grip />
       <FlagShape kind={f.kind} left={corner.left} />
     </g>
     <text x={at.x} y={top + 11} font-weight="700" style="fill:{f.colour};font-size:13px">{f.title}</text>

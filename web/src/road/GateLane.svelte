@@ -4,7 +4,7 @@
   import { metres, signed } from '../words/units';
   import { sampleAt } from './strip';
   import { tell } from '../words/tell';
-  import { follow } from '../kit/drag';
+  import { follow, onlyChooses } from '../kit/drag';
 
   /** Places that the line passes: two posts with the gap between them, tied to the edge that they are told from. */
   interface Props {
@@ -61,10 +61,12 @@
 
   function grab(event: PointerEvent, g: Gate, post: boolean) {
     if (readonly || event.button !== 0) return;
-    event.preventDefault();
     event.stopPropagation();
     const target = event.currentTarget as SVGGElement;
-    (target.closest('[data-place-across]') as SVGGElement | null)?.focus();
+    const whole = target.closest<SVGGElement>('[data-place-across]') ?? target;
+    if (onlyChooses(event, whole)) return;
+    event.preventDefault();
+    whole.focus();
     const svg = target.ownerSVGElement;
     if (!svg) return;
     const box = svg.getBoundingClientRect();

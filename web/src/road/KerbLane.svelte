@@ -7,7 +7,7 @@
   import { sampleAt } from './strip';
   import { few } from '../words/few';
   import { tell } from '../words/tell';
-  import { follow } from '../kit/drag';
+  import { follow, onlyChooses } from '../kit/drag';
 
   /** What is done with kerbs, on the kerbs: a foot where one is joined and left, a stroke a wheel on it. */
   interface Props {
@@ -83,8 +83,9 @@
   function grab(event: PointerEvent, use: KerbUse, i: number, end: End, start: number) {
     onhold(i);
     if (readonly) return;
-    event.preventDefault();
     const foot = event.currentTarget as SVGGElement;
+    if (onlyChooses(event, foot)) return;
+    event.preventDefault();
     foot.focus();
     follow(event, {
       from: 4,

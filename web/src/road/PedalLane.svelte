@@ -5,7 +5,7 @@
   import { station } from './points';
   import { speedText } from '../words/units';
   import { tell } from '../words/tell';
-  import { follow } from '../kit/drag';
+  import { follow, onlyChooses } from '../kit/drag';
 
   interface Props {
     x: ScaleLinear<number, number>;
@@ -106,7 +106,7 @@
     event.stopPropagation();
     const target = event.currentTarget as SVGGElement;
     const svg = target.ownerSVGElement;
-    if (!svg) return;
+    if (!svg || onlyChooses(event, target)) return;
     target.focus();
     dragging = h.name;
     const box = svg.getBoundingClientRect();

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Corner } from '../api/api';
+  import { follow } from '../kit/drag';
   import { tell } from '../words/tell';
   import { WIDEST, type CornerView, type Point } from './cornerView.svelte';
   import { pathOf } from './strip';
@@ -20,11 +21,23 @@
   function press(event: PointerEvent & { currentTarget: SVGPathElement }, left: boolean) {
     const svg = event.currentTarget.ownerSVGElement;
     if (event.button !== 0 || !onedge || !svg) return;
-    event.preventDefault();
     const box = svg.getBoundingClientRect();
     const at = Math.round(view.x.invert(event.clientX - box.left));
     const off = Math.abs(event.clientY - box.top - view.y(view.edge(at, left))) / Math.abs(view.y(1) - view.y(0));
-    onedge(view.wrapped(at), left, Math.round(off * 10) / 10);
+    const make = () => onedge(view.wrapped(at), left, Math.round(off * 10) / 10);
+    if (event.pointerType !== 'touch') {
+      event.preventDefault();
+      make();
+      return;
+    }
+    // A finger that goes on to scroll makes nothing.
+    follow(event, {
+      from: 8,
+      onmove: () => {},
+      onend: (moved, taken) => {
+        if (!moved && !taken) make();
+      },
+    });
   }
 </script>
 

@@ -23,6 +23,7 @@
     readonly?: boolean;
     /** Whether the amount of the first braking is drawn by something else. */
     shaped?: boolean;
+    fingers?: boolean;
     inHand: string;
     typed: string;
     /** Where some actions are better not done. */
@@ -46,6 +47,7 @@
     rim,
     readonly = false,
     shaped = false,
+    fingers = false,
     inHand,
     typed,
     unwise = [],
@@ -58,6 +60,9 @@
 
   const down = $derived((v: number) => middle + Math.min(1.15, v) * (bottom - middle));
   const up = $derived((v: number) => middle - v * (middle - top));
+
+  /** Half of what a handle takes of the drawing: 44 pixels for a finger. */
+  const reach = $derived(fingers ? 22 : 12);
 
   // What has a flag on the road and no amount needs no second handle.
   const PLAIN = ['release', 'full-throttle', 'turn-in', 'apex', 'first-apex'];
@@ -298,7 +303,7 @@
       hasMade: !!h.s.made,
       trouble: h.s.trouble ? `, ${h.s.trouble}` : '',
     })}
-    class={readonly ? '' : 'cursor-move'}
+    class={[readonly ? '' : 'cursor-move', fingers && on && 'touch-none']}
     data-action={h.a.id}
     data-station={h.a.station}
     onpointerdown={(e) => grab(e, h)}
@@ -308,7 +313,15 @@
       onkey(e, h.s);
     }}
   >
-    <rect x={h.cx - 12} y={h.cy - 12} width="24" height="24" fill="transparent" class="focus-ring" rx="4" />
+    <rect
+      x={h.cx - reach}
+      y={h.cy - reach}
+      width={2 * reach}
+      height={2 * reach}
+      fill="transparent"
+      class="focus-ring"
+      rx="4"
+    />
     {#if h.a.kind === 'SHIFT'}
       <path d="M{h.cx - 5} {h.cy - 4}h10l-5 8z" fill={on ? c : 'var(--color-base-100)'} stroke={c} stroke-width="1.6" />
     {:else if h.lane === 'rim'}

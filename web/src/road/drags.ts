@@ -1,4 +1,4 @@
-import { follow } from '../kit/drag';
+import { follow, onlyChooses } from '../kit/drag';
 import type { CornerView } from './cornerView.svelte';
 
 /** Carries something of a corner along it: from which station, where it is wanted, and whether it was moved. */
@@ -15,6 +15,7 @@ export function dragsAlong(view: CornerView, readonly: () => boolean): Drag {
     const held = event.currentTarget as SVGElement;
     const svg = held.ownerSVGElement;
     if (readonly() || event.button !== 0 || !svg) return;
+    if (onlyChooses(event, held)) return;
     event.preventDefault();
     held.focus();
     view.hold(true);

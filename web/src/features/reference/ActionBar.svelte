@@ -2,14 +2,15 @@
   import X from '@lucide/svelte/icons/x';
   import type { Action, PointKind, ScoredAction, Sureness } from '../../api/api';
   import { cueFrom } from '../../road/cueWords';
-  import { numeralOf, pointOf } from '../../road/score';
+  import { amountOf, numeralOf, pointOf, unitOf } from '../../road/score';
+  import { entered } from './actionKeys';
   import { hasPoint, marked, MARKERS, SURE, sureOf } from '../../road/sureness';
   import CueChips from './CueChips.svelte';
   import type { Desk } from './desk.svelte';
   import { tell } from '../../words/tell';
 
   /** The action in hand: what it is, by which cue it is found, and what it costs otherwise. */
-  let { desk, held }: { desk: Desk; held: ScoredAction } = $props();
+  let { desk, held, fingers = false }: { desk: Desk; held: ScoredAction; fingers?: boolean } = $props();
 
   const a = $derived(held.action);
   const NAMES: Record<Action['kind'], string> = {
@@ -71,6 +72,7 @@
   let words = $state('');
   let search = $state<HTMLInputElement>();
   let unknown = $state(false);
+  let refused = $state('');
   let chips = $state<ReturnType<typeof CueChips>>();
   // What is typed stays while answers to what is in hand come.
   const id = $derived(a.id);
@@ -78,6 +80,7 @@
     void id;
     words = '';
     unknown = false;
+    refused = '';
   });
 
   export function find() {
@@ -121,6 +124,21 @@
           >{tell('actionBar.rather', { kind: NAMES[kind].toLowerCase() })}</button
         >
       {/each}
+    {/if}
+    {#if fingers && unitOf(a)}
+      <label class="flex items-center gap-1"
+        ><input
+          class="input h-11 w-20 text-lg"
+          inputmode="decimal"
+          aria-label={tell('actionBar.amount')}
+          placeholder={amountOf(held)}
+          data-amount-pad
+          onchange={(e) => {
+            refused = entered(desk, held, e.currentTarget.value.trim());
+            e.currentTarget.value = '';
+          }}
+        />{unitOf(a) === '%' ? '%' : ''}</label
+      >
     {/if}
     {#if a.kind === 'EYES' || a.kind === 'BODY'}
       <input
@@ -190,6 +208,7 @@
       >
     {/if}
   </div>
+  {#if refused}<p style="color:var(--turn)" role="alert">{refused}</p>{/if}
   {#if held.trouble}<p style="color:var(--turn)" role="alert">{held.trouble}</p>{/if}
   {#if !held.made}<p style="color:var(--turn)">{tell('actionBar.it_does_not_slow_enough')}</p>{/if}
   {#if !findable}

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { innerWidth } from 'svelte/reactivity/window';
   import { createQuery } from '@tanstack/svelte-query';
-  import { onDestroy, untrack } from 'svelte';
+  import { onDestroy, tick, untrack } from 'svelte';
   import ChevronLeft from '@lucide/svelte/icons/chevron-left';
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
   import Redo2 from '@lucide/svelte/icons/redo-2';
@@ -46,9 +46,10 @@
   import WaysPanel from './WaysPanel.svelte';
   import PacePanel from './PacePanel.svelte';
   import PlanInset from './PlanInset.svelte';
+  import ThumbRuler from './ThumbRuler.svelte';
   import { pressed } from './actionKeys';
   import { LETTERS, likeliest, nearest, nextOf, type Lane } from '../../road/score';
-  import { apart, station } from '../../road/points';
+  import { apart, POINTS, station } from '../../road/points';
   import ProblemBox from '../../kit/ProblemBox.svelte';
   import { LENGTHS, few } from '../../words/few';
   import { tell } from '../../words/tell';
@@ -58,6 +59,39 @@
   let desk = $state.raw<Desk | null>(null);
   // Pixels that the desk needs across.
   const WIDE = 900;
+  // Below this not even a corner fits.
+  const NARROW = 340;
+  /** On a phone: one column, worked on with fingers. */
+  const fingers = $derived((innerWidth.current ?? WIDE) < WIDE);
+  // A corner opened up for fingers is drawn so many times wider.
+  const OPENED = 3;
+  const APART = 44;
+  let opened = $state(false);
+  let window_ = $state<HTMLElement>();
+  /** Where handles stand too near for a finger, the corner opens up round the one that was pressed. */
+  async function openUp() {
+    if (!fingers || opened) return;
+    await tick();
+    const all = [...(window_?.querySelectorAll('[data-action], [data-grip]') ?? [])];
+    const middle = (e: Element) => {
+      const box = e.getBoundingClientRect();
+      return { x: (box.left + box.right) / 2, y: (box.top + box.bottom) / 2 };
+    };
+    const chosen = document.activeElement?.matches('[data-action]')
+      ? document.activeElement
+      : document.activeElement?.querySelector('[data-grip]');
+    if (!chosen) return;
+    const at = middle(chosen);
+    const near = all.some((e) => e !== chosen && Math.hypot(middle(e).x - at.x, middle(e).y - at.y) < APART);
+    if (near) await widen(true, at.x);
+  }
+  /** Draws the corner wider or as a whole again, with what stood at a place on the screen still there. */
+  async function widen(wide: boolean, at: number) {
+    const left = window_?.getBoundingClientRect().left ?? 0;
+    opened = wide;
+    await tick();
+    if (window_ && wide) window_.scrollLeft = (at - left) * OPENED - window_.clientWidth / 2;
+  }
   let problem = $state<Problem | null>(null);
   let held = $state<PointKind | null>(null);
   const SHEETS = [
@@ -306,6 +340,34 @@
     );
   }
 
+  /** What the thumb moves: the action in hand, or the point. */
+  const thumb = $derived.by(() => {
+    const d = desk;
+    if (!d?.movable) return null;
+    const s = d.held;
+    if (s && d.writes) {
+      const by = (metre: number) => {
+        const a = d.held?.action ?? s.action;
+        const until = a.until == null ? undefined : (a.until + metre + d.view.length) % d.view.length;
+        d.putAction(
+          { ...a, station: (a.station + metre + d.view.length) % d.view.length, until },
+          true,
+          `thumb ${a.id}`,
+        );
+      };
+      return { word: few(s.action.kind), station: s.action.station, onmove: by, onsettle: () => d.settle() };
+    }
+    const kind = held;
+    const at = kind && d.entry ? station(d.entry, kind) : undefined;
+    if (!kind || at === undefined) return null;
+    return {
+      word: POINTS[kind].word,
+      station: at,
+      onmove: (metre: number) => d.nudge(kind, metre),
+      onsettle: () => settled(kind, true),
+    };
+  });
+
   let refused = $state('');
   function actionKey(event: KeyboardEvent, s: ScoredAction) {
     if (!desk) return;
@@ -375,7 +437,7 @@
   <main class="p-5"><ProblemBox {problem} /></main>
 {:else if !desk}
   <p class="p-5" role="status">{tell('reference.opening_the_reference')}</p>
-{:else if (innerWidth.current ?? WIDE) < WIDE}
+{:else if (innerWidth.current ?? WIDE) < NARROW}
   <main class="grid gap-4 p-5">
     <h1 class="text-xl font-bold">{desk.view.name}</h1>
     <p>{tell('reference.the_desk_wants_a_wider')}</p>
@@ -390,7 +452,7 @@
 {:else}
   {@const corner = desk.corner}
   {@const entry = desk.entry}
-  <main class="px-5 pb-3">
+  <main class={fingers ? 'px-2 pb-3' : 'px-5 pb-3'}>
     <LapStrip
       road={desk.road}
       corners={desk.view.corners}
@@ -401,9 +463,9 @@
       onselect={(c) => desk?.select(c)}
     />
     {#if corner && entry}
-      <div class="grid grid-cols-[minmax(0,1fr)_296px] gap-5">
+      <div class={['grid gap-5', fingers ? 'grid-cols-[minmax(0,1fr)]' : 'grid-cols-[minmax(0,1fr)_296px]']}>
         <section aria-label={tell('reference.corner', { number: corner.number })}>
-          <div class="border-base-300 flex items-center gap-3 border-t pt-1.5">
+          <div class="border-base-300 flex flex-wrap items-center gap-x-3 gap-y-1 border-t pt-1.5">
             <h1 class="text-xl font-bold">{corner.number}{corner.name ? ` · ${corner.name}` : ''}</h1>
             <p class="flex-1 text-sm">
               {tell('reference.left_right_radius', {
@@ -469,68 +531,93 @@
             <p class="text-sm" data-joined>{tell('reference.joined', { joined: desk.joined })}</p>
           {/if}
           {#if desk.problem}<ProblemBox problem={desk.problem} />{/if}
-          <CornerStrip
-            road={desk.road}
-            {corner}
-            {entry}
-            answer={desk.answer}
-            landmarks={desk.landmarks}
-            things={{ ...desk.view.things, landmarks: [] }}
-            reach={desk.reach}
-            doubts={desk.view.doubts.filter((d) => d.corner === corner.id).map((d) => d.kind)}
-            grades={desk.grades[corner.id]}
-            lap={desk.day ? undefined : desk.lap}
-            {held}
-            readonly={!desk.movable}
-            before={desk.day ? (desk.base ?? null) : desk.showDraft ? (desk.drafted ?? null) : null}
-            under={desk.day ? (desk.answers[desk.selected] ?? null) : null}
-            driven={desk.day || !behind ? null : (driven.data ?? null)}
-            onpedals={pedals}
-            onpick={pick}
-            kerbHeld={kerbed}
-            onkerb={(use, i) => {
-              if (desk) takeKerb(desk.useKerb(use, i));
-            }}
-            onkerbsettle={() => desk?.settle()}
-            onkerbhold={takeKerb}
-            onkerbdrop={dropKerb}
-            written
-            fixed={!desk.writes}
-            pointed={desk.pointed}
-            cueThings={desk.cueThings}
-            inHand={desk.inHand}
-            typed={desk.typed}
-            unwise={desk.unwise}
-            pencil={desk.pencil}
-            onmake={make}
-            onaction={(a, moved) => desk?.putAction(a, moved, `drag ${a.id}`)}
-            onactionsettle={() => desk?.settle()}
-            onactionhold={(id) => desk?.takeInHand(id)}
-            onactionkey={actionKey}
-            gates={desk.gates}
-            wide={desk.view.width}
-            ongate={desk.mine && !desk.day
-              ? (gate) => {
-                  if (desk) desk.moving = gate;
-                }
-              : undefined}
-            ongatesettle={() => void desk?.settleGate()}
-            ongatedrop={(id) => void desk?.dropGate(id)}
-            ongatehold={(id) => desk?.mine && !desk.day && desk.costGate(id)}
-            gateCosts={desk.gateCosts}
-            ongatemake={desk.mine && !desk.day ? (at, left, off) => desk?.makeGate(at, left, off) : undefined}
-            height={desk.laid ? 436 : 472}
-            onmove={(kind, to) => desk?.move(kind, to, `drag ${corner.id} ${kind}`)}
-            onnudge={(kind, by) => desk?.nudge(kind, by)}
-            onsettle={settled}
-            laid={desk.laid?.view}
-            onhold={(kind) => (held = kind)}
-            onlandmark={(landmark, to) => desk?.moveLandmark(landmark, to)}
-          />
+          <div class={fingers ? 'overflow-x-auto' : ''} bind:this={window_}>
+            <div style={opened && fingers ? `width:${OPENED * 100}%` : undefined}>
+              <CornerStrip
+                {fingers}
+                road={desk.road}
+                {corner}
+                {entry}
+                answer={desk.answer}
+                landmarks={desk.landmarks}
+                things={{ ...desk.view.things, landmarks: [] }}
+                reach={desk.reach}
+                doubts={desk.view.doubts.filter((d) => d.corner === corner.id).map((d) => d.kind)}
+                grades={desk.grades[corner.id]}
+                lap={desk.day ? undefined : desk.lap}
+                {held}
+                readonly={!desk.movable}
+                before={desk.day ? (desk.base ?? null) : desk.showDraft ? (desk.drafted ?? null) : null}
+                under={desk.day ? (desk.answers[desk.selected] ?? null) : null}
+                driven={desk.day || !behind ? null : (driven.data ?? null)}
+                onpedals={pedals}
+                onpick={pick}
+                kerbHeld={kerbed}
+                onkerb={(use, i) => {
+                  if (desk) takeKerb(desk.useKerb(use, i));
+                }}
+                onkerbsettle={() => desk?.settle()}
+                onkerbhold={takeKerb}
+                onkerbdrop={dropKerb}
+                written
+                fixed={!desk.writes}
+                pointed={desk.pointed}
+                cueThings={desk.cueThings}
+                inHand={desk.inHand}
+                typed={desk.typed}
+                unwise={desk.unwise}
+                pencil={desk.pencil}
+                onmake={make}
+                onaction={(a, moved) => desk?.putAction(a, moved, `drag ${a.id}`)}
+                onactionsettle={() => desk?.settle()}
+                onactionhold={(id) => {
+                  desk?.takeInHand(id);
+                  void openUp();
+                }}
+                onactionkey={actionKey}
+                gates={desk.gates}
+                wide={desk.view.width}
+                ongate={desk.mine && !desk.day
+                  ? (gate) => {
+                      if (desk) desk.moving = gate;
+                    }
+                  : undefined}
+                ongatesettle={() => void desk?.settleGate()}
+                ongatedrop={(id) => void desk?.dropGate(id)}
+                ongatehold={(id) => desk?.mine && !desk.day && desk.costGate(id)}
+                gateCosts={desk.gateCosts}
+                ongatemake={desk.mine && !desk.day ? (at, left, off) => desk?.makeGate(at, left, off) : undefined}
+                height={desk.laid ? 436 : 472}
+                onmove={(kind, to) => desk?.move(kind, to, `drag ${corner.id} ${kind}`)}
+                onnudge={(kind, by) => desk?.nudge(kind, by)}
+                onsettle={settled}
+                laid={desk.laid?.view}
+                onhold={(kind) => {
+                  held = kind;
+                  if (kind) void openUp();
+                }}
+                onlandmark={(landmark, to) => desk?.moveLandmark(landmark, to)}
+              />
+            </div>
+          </div>
+          {#if fingers}
+            <div class="flex items-center gap-2">
+              <div class="min-w-0 flex-1">
+                {#if thumb}<ThumbRuler {...thumb} />{/if}
+              </div>
+              <button
+                class="btn h-12"
+                aria-pressed={opened}
+                data-open-up
+                onclick={() => void widen(!opened, (innerWidth.current ?? WIDE) / 2)}
+                >{tell('reference.wider_whole', { opened })}</button
+              >
+            </div>
+          {/if}
           {#if desk.laid}<LaidAnew {desk} laid={desk.laid.view} />{/if}
           {#if refused}<p class="text-sm" style="color:var(--turn)" role="alert">{refused}</p>{/if}
           {#if desk.held && desk.writes}
-            <ActionBar bind:this={bar} {desk} held={desk.held} />
+            <ActionBar bind:this={bar} {desk} {fingers} held={desk.held} />
           {:else if picked && entry.details[picked] !== undefined}
             <NoteBar {desk} {entry} detail={picked} onclose={() => (picked = null)} />
           {:else if kerbed !== null && entry.kerbs[kerbed]}
@@ -592,7 +679,7 @@
             </div>
           {/if}
         </section>
-        <aside class="border-base-300 flex flex-col gap-2 border-l pl-5">
+        <aside class={['border-base-300 flex flex-col gap-2', fingers ? 'border-t pt-2' : 'border-l pl-5']}>
           <div
             class="flex flex-wrap gap-x-1 border-b border-[var(--ink-soft)]"
             role="tablist"

@@ -206,6 +206,19 @@ describe('the action in hand', () => {
     expect(nextBehind({ ...lift, backUp: at('PAST', 'board').cue }, offers)).toBeUndefined();
   });
 
+  it('opens a number pad on the amount for fingers, and says what is refused', async () => {
+    const lift = scored(made('LIFT', 400, 'lift-1', 3));
+    const desk = working({ offers: [], score: [lift], entry: { actions: [lift.action] }, cueThings: [] });
+    render(ActionBar, { desk: desk as unknown as Desk, held: lift, fingers: true });
+    const pad = document.querySelector('[data-amount-pad]') as HTMLInputElement;
+    expect(pad.inputMode).toBe('decimal');
+    await fireEvent.change(pad, { target: { value: '35' } });
+    expect(desk.putAction.mock.calls.at(-1)?.[0].amount).toBe(0.35);
+    await fireEvent.change(pad, { target: { value: '99' } });
+    expect(screen.getByRole('alert').textContent).toContain('At most 95 %');
+    expect(desk.putAction).toHaveBeenCalledTimes(1);
+  });
+
   it('takes a cue in words, and says so where nothing fits', async () => {
     const desk = open(scored(made('LIFT', 400, 'lift-1', 3)));
     const field = screen.getByLabelText('Cue in words');

@@ -40,7 +40,9 @@ export function pressed(desk: Worked, event: KeyboardEvent, s: ScoredAction, bes
   } else if (/^[0-9.]$/.test(event.key) || (desk.typed && /^[%ms]$/.test(event.key))) {
     desk.typed += event.key;
   } else if (event.key === 'Enter' && desk.typed) {
-    said = typed(desk, s);
+    const text = desk.typed;
+    desk.typed = '';
+    said = entered(desk, s, text);
   } else if (event.key === 'Escape') {
     if (desk.typed) desk.typed = '';
     else {
@@ -62,13 +64,12 @@ export function pressed(desk: Worked, event: KeyboardEvent, s: ScoredAction, bes
 }
 
 /** Takes what was typed: "65", "65%", "0.5s" for how long, "80m" for how far a gear is held, "12m" past its thing. Gives what is refused. */
-function typed(desk: Worked, s: ScoredAction): string {
+export function entered(desk: Worked, s: ScoredAction, text: string): string {
   const a = s.action;
-  const text = desk.typed;
   const number = Number(text.replace(/[%ms]$/, ''));
   const unit = /[%ms]$/.exec(text)?.[0] ?? '';
   const length = desk.view.length;
-  desk.typed = '';
+  if (!text) return '';
   if (Number.isNaN(number)) return tell('actionKeys.is_no_number', { text });
   if (unit === 's' && a.kind === 'LIFT') {
     if (number <= 0 || number > LONGEST) return tell('actionKeys.a_lift_lasts_up_to', { lONGEST: LONGEST });

@@ -72,6 +72,41 @@ describe('the desk', () => {
     expect(await screen.findByText('Trouble 500')).toBeTruthy();
   });
 
+  it('is worked on with fingers on a phone: a tap chooses, the ruler moves, and the page scrolls', async () => {
+    answers();
+    window.innerWidth = 390;
+    window.dispatchEvent(new Event('resize'));
+    await shown();
+    const at = () => Number(flag('BRAKE').getAttribute('data-station'));
+    const from = at();
+    const press = (e: Element, type: string, clientX: number) =>
+      fireEvent(
+        e,
+        Object.assign(new MouseEvent(type, { clientX, bubbles: true, cancelable: true }), {
+          pointerId: 1,
+          pointerType: 'touch',
+        }),
+      );
+    expect(document.querySelector('[data-ruler]')).toBeNull();
+    await press(flag('BRAKE'), 'pointerdown', 100);
+    await press(document.body, 'pointermove', 160);
+    await press(document.body, 'pointerup', 160);
+    expect(document.activeElement).toBe(flag('BRAKE'));
+    expect(at()).toBe(from);
+    const ruler = await waitFor(() => document.querySelector('[data-ruler] svg') as Element);
+    await press(ruler, 'pointerdown', 200);
+    await press(document.body, 'pointermove', 170);
+    await press(document.body, 'pointerup', 170);
+    await waitFor(() => expect(at()).toBeCloseTo(from - 3, 6));
+    await fireEvent.keyDown(ruler, { key: 'ArrowRight', shiftKey: true });
+    await waitFor(() => expect(at()).toBeCloseTo(from + 2, 6));
+    // Nothing is laid out here, so that all handles stand together: the tap has opened the corner up.
+    await fireEvent.click(screen.getByText('whole corner'));
+    expect(screen.getByText('wider')).toBeTruthy();
+    window.innerWidth = 1280;
+    window.dispatchEvent(new Event('resize'));
+  });
+
   it('says what is wrong where it cannot be opened', async () => {
     server.on('GET', new RegExp(`^${path}$`), () => 404);
     hosted(Reference, { params });
