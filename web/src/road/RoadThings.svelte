@@ -178,7 +178,7 @@
           stroke-width={on ? 7 : 5}
           stroke-dasharray={z.kind === 'WALL' ? '10 2' : z.kind === 'LOOSE' ? '2 6' : '5 5'}
           class={onpick ? 'cursor-pointer' : ''}
-          role="button"
+          role={onpick ? 'button' : 'img'}
           tabindex="-1"
           aria-label={ZONES[z.kind].word}
           onpointerdown={(e) => onpick?.(e, 'zones', z.id)}
@@ -195,7 +195,7 @@
         data-zone={z.id}
         data-felt={acts}
         class={onpick ? 'cursor-pointer' : ''}
-        role="button"
+        role={onpick ? 'button' : 'img'}
         tabindex="-1"
         aria-label={ZONES[z.kind].word}
         onpointerdown={(e) => onpick?.(e, 'zones', z.id)}
@@ -228,7 +228,7 @@
       stroke="var(--ink)"
       stroke-width={on ? 2.4 : 1}
       class={onpick ? 'cursor-pointer' : ''}
-      role="button"
+      role={onpick ? 'button' : 'img'}
       tabindex="-1"
       aria-label={tell('roadThings.kerb', { part: few(k.part) })}
       onpointerdown={(e) => onpick?.(e, 'kerbs', k.id)}
@@ -284,7 +284,7 @@
     {@const wide = Math.max(0, x(Math.min(p.b, domain[1])) - x(Math.max(p.a, domain[0])))}
     <g
       class={onpick ? 'cursor-pointer' : ''}
-      role={onpick ? 'button' : undefined}
+      role={onpick ? 'button' : 'img'}
       tabindex="-1"
       aria-label={PLACES[p.kind]}
       onpointerdown={(e) => onpick?.(e, 'places', p.id)}

@@ -113,7 +113,7 @@
     <table class="table-sm table">
       <thead
         ><tr
-          ><th colspan="2">{tell('conflictDialog.corner')}</th><th>{tell('conflictDialog.this_window')}</th><th></th><th
+          ><th colspan="2">{tell('conflictDialog.corner')}</th><th>{tell('conflictDialog.this_window')}</th><td></td><th
             >{tell('conflictDialog.the_other_window')}</th
           ></tr
         ></thead

@@ -287,8 +287,8 @@
             <table class="table-xs table" aria-label={tell('sheets.settings')}>
               <thead
                 ><tr
-                  ><th>{tell('sheets.what')}</th><th>{tell('sheets.set_to')}</th><th>{tell('sheets.why')}</th><th
-                  ></th></tr
+                  ><th>{tell('sheets.what')}</th><th>{tell('sheets.set_to')}</th><th>{tell('sheets.why')}</th><td
+                  ></td></tr
                 ></thead
               >
               <tbody>
@@ -403,7 +403,7 @@
             {@const b = effect.with}
             <table class="table-sm table" aria-label={tell('sheets.what_the_sheet_leads_to')} data-effect>
               <thead
-                ><tr><th></th><th>{tell('sheets.in_the_garage')}</th><th>{tell('sheets.with_this_sheet')}</th></tr
+                ><tr><td></td><th>{tell('sheets.in_the_garage')}</th><th>{tell('sheets.with_this_sheet')}</th></tr
                 ></thead
               >
               <tbody>
