@@ -88,7 +88,6 @@ final class Browser implements AutoCloseable {
     find("//nav");
   }
 
-  /** The element, when it is there and shown. XPath, or CSS where it starts with no slash. */
   /** Makes an account, is signed in with it, and returns its address. */
   String signUp(String name) {
     String email = java.util.UUID.randomUUID() + "@example.org";
@@ -105,6 +104,24 @@ final class Browser implements AutoCloseable {
     return email;
   }
 
+  /**
+   * A newcomer's draft of the sample circuit in a cup GT, open at its desk.
+   *
+   * @return id of the reference
+   */
+  String newcomersDraft() {
+    signUp("Nova Piloto");
+    open("/survey/bring");
+    give("[data-outline]", Path.of("../server/src/main/resources/samples/outline.geojson"));
+    find("[data-found='7']");
+    click("//button[.='Save as a layout']");
+    choose("select[name=vehicle]", "Cup GT");
+    click("//button[.='Draft the reference']");
+    textWhen("[data-margin]", t -> t.contains("m ·"));
+    return here().replaceFirst(".*/reference/", "");
+  }
+
+  /** The element, when it is there and shown. XPath, or CSS where it starts with no slash. */
   WebElement find(String where) {
     return new WebDriverWait(driver, PATIENCE)
         .ignoring(StaleElementReferenceException.class)

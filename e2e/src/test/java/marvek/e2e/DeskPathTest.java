@@ -3,7 +3,6 @@ package marvek.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Path;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
@@ -12,8 +11,6 @@ import org.openqa.selenium.Keys;
 
 /** The reference computed through the real interface: ways, pedals, gears, days, notes, coach. */
 class DeskPathTest {
-  private static final Path SAMPLE =
-      Path.of("../server/src/main/resources/samples/outline.geojson");
   private static Browser browser;
   private String reference = "";
 
@@ -30,15 +27,7 @@ class DeskPathTest {
   /** A newcomer with a draft, on its first corner that is braked for. */
   @BeforeEach
   void draft() {
-    browser.signUp("Nova Piloto");
-    browser.open("/survey/bring");
-    browser.give("[data-outline]", SAMPLE);
-    browser.find("[data-found='7']");
-    browser.click("//button[.='Save as a layout']");
-    browser.choose("select[name=vehicle]", "Cup GT");
-    browser.click("//button[.='Draft the reference']");
-    browser.textWhen("[data-margin]", t -> t.contains("m ·"));
-    reference = browser.here().replaceFirst(".*/reference/", "");
+    reference = browser.newcomersDraft();
   }
 
   private static double station(String flag) {

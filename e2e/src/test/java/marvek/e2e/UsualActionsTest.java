@@ -3,7 +3,6 @@ package marvek.e2e;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import java.nio.file.Path;
 import java.util.function.DoublePredicate;
 import java.util.function.Predicate;
 import org.junit.jupiter.api.AfterAll;
@@ -15,8 +14,6 @@ import org.openqa.selenium.Keys;
 
 /** What drivers usually write of a corner, counted: at most four presses, or eight keys, each. */
 class UsualActionsTest {
-  private static final Path SAMPLE =
-      Path.of("../server/src/main/resources/samples/outline.geojson");
   private static final int MOST_PRESSES = 4;
   private static final int MOST_KEYS = 8;
   private static Browser browser;
@@ -35,14 +32,7 @@ class UsualActionsTest {
 
   @BeforeEach
   void draft() {
-    browser.signUp("Nova Piloto");
-    browser.open("/survey/bring");
-    browser.give("[data-outline]", SAMPLE);
-    browser.find("[data-found='7']");
-    browser.click("//button[.='Save as a layout']");
-    browser.choose("select[name=vehicle]", "Cup GT");
-    browser.click("//button[.='Draft the reference']");
-    browser.textWhen("[data-margin]", t -> t.contains("m ·"));
+    browser.newcomersDraft();
     begin();
   }
 
