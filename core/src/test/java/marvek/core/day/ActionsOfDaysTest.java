@@ -175,7 +175,7 @@ class ActionsOfDaysTest {
       for (Question q : Choices.arising(then, NOTHING, proposed)) {
         School way = School.answering(q).get(School.answering(q).size() - 1);
         List<CornerEntry> taken =
-            q == Question.LINKED || q == Question.LIGHT
+            q == Question.LINKED || q == Question.LIGHT || tried.contains(q)
                 ? List.of()
                 : Choices.choose(then, NOTHING, List.of(proposed), own.corner(), way);
         if (taken.isEmpty()) {
