@@ -233,6 +233,7 @@
     {#if pointed}<CueLayer {view} cue={pointed.cue} station={pointed.station} things={cueThings} {score} />{/if}
     {#if things && onkerb}
       <KerbLane
+        {fingers}
         {road}
         {corner}
         {x}
@@ -251,6 +252,7 @@
       />
     {/if}
     <GateLane
+      {fingers}
       {road}
       {x}
       {y}

@@ -17,6 +17,8 @@
     /** Metres of the vehicle across. */
     wide: number;
     readonly?: boolean;
+    /** Whether it is worked on with fingers. */
+    fingers?: boolean;
     onmove: (gate: Gate) => void;
     onsettle: () => void;
     /** A gate was taken in hand. */
@@ -34,12 +36,14 @@
     gates,
     wide,
     readonly = false,
+    fingers = false,
     onmove,
     onsettle,
     onhold,
     costs = null,
     ondrop,
   }: Props = $props();
+  const reach = $derived(fingers ? 22 : 9);
 
   const edgeAt = (s: number, left: boolean) =>
     left ? sampleAt(road.left, road.step, road.length, s) : -sampleAt(road.right, road.step, road.length, s);
@@ -141,16 +145,16 @@
       hasLeft: !!gate.g.left,
       tolerance: metres(gate.g.tolerance, 1),
     })}
-    class={readonly ? '' : 'cursor-move'}
+    class={[readonly ? '' : 'cursor-move', fingers && 'focus:touch-none']}
     data-place-across={gate.g.id}
     onfocus={() => onhold?.(gate.g.id)}
     onkeydown={(e) => onkeydown(e, gate.g)}
     onpointerdown={(e) => grab(e, gate.g, false)}
   >
     <rect
-      x={px - 9}
+      x={px - reach}
       y={middle - gap - 4}
-      width="18"
+      width={2 * reach}
       height={2 * gap + 8}
       fill="transparent"
       class="focus-ring"

@@ -22,6 +22,8 @@
     /** Which use is in hand. */
     held?: number | null;
     readonly?: boolean;
+    /** Whether it is worked on with fingers. */
+    fingers?: boolean;
     onmake: (part: KerbUse['part']) => void;
     onchange: (use: KerbUse, i: number) => void;
     onsettle: () => void;
@@ -39,12 +41,14 @@
     uses,
     held = null,
     readonly = false,
+    fingers = false,
     onmake,
     onchange,
     onsettle,
     onhold,
     ondrop,
   }: Props = $props();
+  const reach = $derived(fingers ? 22 : 8);
 
   const KERB = 9;
   const edge = (s: number, left: boolean) =>
@@ -170,12 +174,18 @@
         aria-label={tell('kerbLane.joined_left', { use: nameOf(use), isJoin: end === 'join' })}
         aria-valuenow={Math.round(wrap(s) * 10) / 10}
         aria-valuetext={tell('kerbLane.long', { word: KERB_USES[use.how].word, length: metres(Math.abs(b - a)) })}
-        class="cursor-ew-resize"
+        class={['cursor-ew-resize', fingers && 'focus:touch-none']}
         data-kerb-foot="{use.part}-{end}"
         onpointerdown={(e) => grab(e, use, i, end, s)}
         onkeydown={(e) => key(e, use, i, end, s)}
       >
-        <rect x={x(s) - 8} y={edge(s, r.left) + (out > 0 ? -3 : -15)} width="16" height="18" fill="transparent" />
+        <rect
+          x={x(s) - reach}
+          y={edge(s, r.left) + (out > 0 ? -3 : -15)}
+          width={2 * reach}
+          height="18"
+          fill="transparent"
+        />
         <path
           d="M{x(s)} {edge(s, r.left) - out * 2}v{out * 13}h{end === 'join' ? 5 : -5}"
           fill="none"

@@ -178,7 +178,11 @@
     const picture = desk.addPhoto(file);
     const l = last;
     if (l && l.sort !== 'limits' && l.sort !== 'places') edit({ photo: picture }, 'photo');
-    else made('landmarks', { ...newLandmark('OTHER', round(station), left, cornerId, 'picture'), photo: picture });
+    else
+      made('landmarks', {
+        ...newLandmark('OTHER', round(station), left, cornerId, tell('walk.picture')),
+        photo: picture,
+      });
   }
   const lastThing = $derived.by(() => {
     const l = last;

@@ -173,7 +173,7 @@ public record Action(
   public Said line(List<Action> score) {
     return cue == null
         ? Said.of("action.said.where", said(score).in(), Value.length(station))
-        : Said.of("action.said.by", said(score).in(), by(score).in());
+        : Said.of("action.said.by", said(score).in(), by(score).in(), Value.choice(kind));
   }
 
   /**

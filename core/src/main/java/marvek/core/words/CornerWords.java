@@ -187,7 +187,11 @@ final class CornerWords {
   /** An action of the driver's own, by its cue, or told from the apex. */
   Said own(Action a, boolean named) {
     return a.cue() == null
-        ? Said.of("entry.own", a.said(score).in(), fromApex(a.station(), named).in())
+        ? Said.of(
+            "entry.own",
+            a.said(score).in(),
+            fromApex(a.station(), named).in(),
+            Value.choice(a.kind()))
         : a.line(score);
   }
 

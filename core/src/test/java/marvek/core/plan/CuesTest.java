@@ -271,6 +271,21 @@ class CuesTest {
   }
 
   @Test
+  void theGearOfAShiftAndTheMetresToItsThingAreToldApart() {
+    Action shift =
+        marvek.core.score.ActionBuilder.builder(
+                Action.of("s", ActionKind.SHIFT, ROAD.wrap(STRAIGHT + 112), null))
+            .gear(3)
+            .cue(Cue.of(CueKind.PAST, "post", "post", 12))
+            .build();
+    assertThat(Speaker.PLAIN.say(shift.line(List.of(shift))))
+        .isEqualTo("take gear 3, 12 m past post");
+    Action lift = Action.of("l", ActionKind.LIFT, 0, 0.4).found(shift.cue());
+    assertThat(Speaker.PLAIN.say(lift.line(List.of(lift))))
+        .isEqualTo("lift to 40 % 12 m past post");
+  }
+
+  @Test
   void anActionMovedByHandTakesAllItsCuesAlong() {
     Landmark post = thing("post", LandmarkKind.POST, 100, 3);
     Landmark board = thing("board", LandmarkKind.BOARD, 60, 3);
