@@ -467,7 +467,7 @@
         <section aria-label={tell('reference.corner', { number: corner.number })}>
           <div class="border-base-300 flex flex-wrap items-center gap-x-3 gap-y-1 border-t pt-1.5">
             <h1 class="text-xl font-bold">{corner.number}{corner.name ? ` · ${corner.name}` : ''}</h1>
-            <p class="flex-1 text-sm">
+            <p class={['text-sm', fingers ? 'order-last basis-full' : 'flex-1']}>
               {tell('reference.left_right_radius', {
                 hasLeft: !!corner.left,
                 angle: Math.round(degrees(corner.angle)),
@@ -628,7 +628,7 @@
               class="bg-base-100 border-base-300 mt-1 flex min-h-[64px] gap-3 rounded border px-4 py-2"
               aria-live="polite"
             >
-              <div class="grid max-h-[76px] flex-1 content-start overflow-y-auto">
+              <div class={['grid flex-1 content-start', !fingers && 'max-h-[76px] overflow-y-auto']}>
                 {#if rewording}
                   <textarea
                     class="textarea textarea-xs min-h-12 w-full leading-tight"
@@ -698,7 +698,10 @@
             {/each}
           </div>
           <div
-            class="-mr-4 grid max-h-[476px] [scrollbar-gutter:stable] content-start gap-2 overflow-x-hidden overflow-y-auto pr-1"
+            class={[
+              'grid content-start gap-2 overflow-x-hidden',
+              fingers ? '' : '-mr-4 max-h-[476px] overflow-y-auto pr-1 [scrollbar-gutter:stable]',
+            ]}
             role="tabpanel"
           >
             {#if desk.held && desk.writes}<ActionCosts {desk} held={desk.held} />{/if}
