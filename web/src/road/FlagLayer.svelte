@@ -48,6 +48,12 @@
   const GRADES: Record<Judgement['grade'], string> = { SOLID: '●', USABLE: '◐', WEAK: '○', NOT_TO_BE_RELIED_ON: '×' };
 
   const reach = $derived(fingers ? 22 : 14);
+  /** Pixels that a flag is taken by on each side: as far as its neighbours leave it, so that the nearest is taken. */
+  function grip(at: number): [number, number] {
+    const apartBy = flags.map((f) => view.x(f.s) - view.x(at)).filter((d) => Math.abs(d) > 1);
+    const half = (side: number[]) => Math.max(5, Math.min(reach, ...side.map((d) => Math.abs(d) / 2)));
+    return [half(apartBy.filter((d) => d < 0)), half(apartBy.filter((d) => d > 0))];
+  }
   const flags = $derived(
     entry.points.map((p) => {
       const style = POINTS[p.kind];
@@ -125,6 +131,7 @@
 {#each flags as f, i (f.kind)}
   {@const at = placed[i] ?? { row: 0, x: 0 }}
   {@const top = view.labelTop + at.row * ROW}
+  {@const [sooner, later] = grip(f.s)}
   <g
     role="slider"
     tabindex={readonly ? -1 : 0}
@@ -164,7 +171,7 @@
       data-unsure={f.unsure ? '' : undefined}
     />
     <g transform="translate({view.x(f.s)} {view.pathY(f.s)})">
-      <rect x={-reach} y={-reach} width={2 * reach} height={2 * reach} fill="transparent" data-grip />
+      <rect x={-sooner} y={-reach} width={sooner + later} height={2 * reach} fill="transparent" data-grip />
       <FlagShape kind={f.kind} left={corner.left} />
     </g>
     <text x={at.x} y={top + 11} font-weight="700" style="fill:{f.colour};font-size:13px">{f.title}</text>
