@@ -371,7 +371,9 @@
   let refused = $state('');
   function actionKey(event: KeyboardEvent, s: ScoredAction) {
     if (!desk) return;
-    const said = pressed(desk, event, s, { nextCue: () => bar?.nextCue(), find: () => bar?.find() });
+    // The handle of what was in hand before keeps the keys until the next one is drawn.
+    const on = desk.inHand && desk.inHand !== s.action.id ? (inHandNow() ?? s) : s;
+    const said = pressed(desk, event, on, { nextCue: () => bar?.nextCue(), find: () => bar?.find() });
     if (said !== null) refused = said;
   }
 

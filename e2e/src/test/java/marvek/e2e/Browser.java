@@ -14,6 +14,8 @@ import org.openqa.selenium.chrome.ChromeDriver;
 import org.openqa.selenium.chrome.ChromeDriverService;
 import org.openqa.selenium.chrome.ChromeOptions;
 import org.openqa.selenium.interactions.Actions;
+import org.openqa.selenium.interactions.PointerInput;
+import org.openqa.selenium.interactions.Sequence;
 import org.openqa.selenium.support.ui.WebDriverWait;
 
 /** Headless Chromium on the running server, with waiting built in. */
@@ -208,6 +210,33 @@ final class Browser implements AutoCloseable {
   /** Clicks inside an element, at pixels from its upper left corner. */
   void clickIn(String where, int x, int y) {
     dragIn(where, x, y, x);
+  }
+
+  /** Taps the middle of an element with a finger. */
+  void tap(String where) {
+    swipe(where, 0, 0, 0);
+  }
+
+  /**
+   * Puts a finger down on an element, off its middle, and draws it along.
+   *
+   * @param x pixels right of its middle
+   * @param y pixels below its middle
+   * @param by pixels to the right
+   */
+  void swipe(String where, int x, int y, int by) {
+    PointerInput finger = new PointerInput(PointerInput.Kind.TOUCH, "finger");
+    WebElement element = find(where);
+    run("arguments[0].scrollIntoView({inline: 'center', block: 'center'})", element);
+    PointerInput.Origin on = PointerInput.Origin.fromElement(element);
+    Sequence press = new Sequence(finger, 0);
+    press.addAction(finger.createPointerMove(Duration.ZERO, on, x, y));
+    press.addAction(finger.createPointerDown(PointerInput.MouseButton.LEFT.asArg()));
+    for (int step = 1; by != 0 && step <= 4; step++) {
+      press.addAction(finger.createPointerMove(Duration.ofMillis(60), on, x + by * step / 4, y));
+    }
+    press.addAction(finger.createPointerUp(PointerInput.MouseButton.LEFT.asArg()));
+    driver.perform(List.of(press));
   }
 
   /** Presses inside an element at one place and lets go at another of the same height. */

@@ -197,16 +197,67 @@ class UsualActionsTest {
     clickIn("left-edge", 50, 8);
     browser.find("[data-laid-anew-note]");
     click("//button[.='Take it']");
+    browser.waitFor(() -> browser.all("[data-laid-anew-note]").isEmpty(), "it is taken");
     browser.find("[data-place-across]");
     begin();
     rest();
 
     double apex = flag("APEX");
     drag("APEX", 14);
+    flagWhen("APEX", s -> s > apex + 1);
     browser.find("[data-laid-anew-note]");
     click("//button[.='Take it']");
     browser.waitFor(() -> browser.all("[data-laid-anew-note]").isEmpty(), "it is taken");
     assertThat(flag("APEX")).isGreaterThan(apex + 1);
     atRest();
+  }
+
+  private void tap(String where) {
+    browser.tap(where);
+    presses++;
+  }
+
+  /** Draws the ruler along by so many metres. */
+  private void ruler(int metres) {
+    browser.swipe("[data-ruler] svg", 0, 0, 10 * metres);
+    presses++;
+  }
+
+  private void pad(String amount) {
+    browser.fill("[data-amount-pad]", amount + Keys.ENTER);
+    presses++;
+  }
+
+  @Test
+  void byAFingerOnAPhone() {
+    browser.resize(390, 844);
+    try {
+      browser.find("[data-open-up]");
+      for (String kind : new String[] {"BRAKE", "TURN_IN", "FULL_THROTTLE"}) {
+        double before = flag(kind);
+        tap("[data-flag=" + kind + "] [data-grip]");
+        browser.find("[data-flag=" + kind + "]:focus");
+        assertThat(flag(kind)).as("a tap moves nothing").isEqualTo(before);
+        ruler(-3);
+        flagWhen(kind, s -> Math.abs(s - before + 3) < 0.6);
+        begin();
+        if (!browser.all("[data-laid-anew-note]").isEmpty()) {
+          browser.click("//button[.='Leave it']");
+        }
+      }
+      // A finger that goes on to scroll writes nothing; a tap does.
+      browser.swipe("[data-lane=throttle]", -60, 0, 40);
+      assertThat(browser.all("[data-in-hand]")).isEmpty();
+      browser.swipe("[data-lane=throttle]", -60, 0, 0);
+      presses++;
+      line(t -> t.startsWith("lift to"));
+      pad("40");
+      line(t -> t.startsWith("lift to 40 %"));
+      begin();
+      assertThat(browser.run("return document.documentElement.scrollWidth")).isEqualTo(390L);
+      atRest();
+    } finally {
+      browser.resize(1280, 900);
+    }
   }
 }
