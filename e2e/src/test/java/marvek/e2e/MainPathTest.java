@@ -225,7 +225,7 @@ class MainPathTest {
     browser.textWhen(
         "dialog[open] table",
         t -> t.contains("From the second window") && t.contains("From the first window"));
-    browser.click("//dialog[@open]//td[2]//input");
+    browser.click("dialog[open] [data-side=theirs]");
     browser.click("//button[.='Keep these']");
     browser.textWhen("[data-sentence]", t -> t.contains("From the second window"));
     browser.click("button[aria-label=Undo]");
