@@ -97,20 +97,31 @@ class StrangersTest {
     return worst;
   }
 
+  /** That many requests begun from four addresses, their bodies still to come. */
+  private List<Socket> begun(int count) throws IOException {
+    List<Socket> sockets = new ArrayList<>();
+    for (int i = 0; i < count; i++) {
+      Socket s = from("127.0.0." + (2 + i % 4));
+      sockets.add(s);
+      say(
+          s,
+          head(
+              "POST",
+              "/api/session",
+              "Content-Type: application/json\r\nContent-Length: 5000\r\n\r\n{"));
+    }
+    return sockets;
+  }
+
   @Test
   void bodiesThatDripDoNotStopThoseWhoRead() throws Exception {
     readersWorst(5);
-    String head =
-        head(
-            "POST",
-            "/api/session",
-            "Content-Type: application/json\r\nContent-Length: 5000\r\n\r\n{");
-    List<Socket> dripping = new ArrayList<>();
-    for (int i = 0; i < 220; i++) {
-      Socket s = from("127.0.0." + (2 + i % 4));
-      dripping.add(s);
-      say(s, head);
+    // A first wave, gone at once: what is measured is the guard, not code that runs first here.
+    for (Socket s : begun(220)) {
+      s.close();
     }
+    readersWorst(5);
+    List<Socket> dripping = begun(220);
     Thread drip =
         new Thread(
             () -> {
