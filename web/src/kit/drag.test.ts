@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { follow, onlyChooses } from './drag';
+import { follow, lifted, onlyChooses } from './drag';
 
 function at(type: string, x: number, y = 0, pointerId = 1): PointerEvent {
   return Object.assign(new MouseEvent(type, { clientX: x, clientY: y }), { pointerId }) as unknown as PointerEvent;
@@ -17,6 +17,21 @@ describe('a finger', () => {
     expect(document.activeElement).toBe(pressed);
     expect(onlyChooses(by('touch'), pressed)).toBe(false);
     pressed.remove();
+  });
+
+  it('is waited for until it is lifted and its click has gone, and given up where it scrolls', async () => {
+    await expect(lifted(false)).resolves.toBe(true);
+    let up: boolean | null = null;
+    void lifted(true).then((is) => (up = is));
+    await Promise.resolve();
+    expect(up).toBe(null);
+    window.dispatchEvent(at('pointerup', 0));
+    await Promise.resolve();
+    expect(up).toBe(null);
+    await vi.waitFor(() => expect(up).toBe(true));
+    const scrolled = lifted(true);
+    window.dispatchEvent(at('pointercancel', 0));
+    await expect(scrolled).resolves.toBe(false);
   });
 });
 

@@ -18,6 +18,21 @@ export function onlyChooses(event: PointerEvent, pressed: SVGElement): boolean {
   return true;
 }
 
+/** Waits for the pointer that is down, if one is; false where it was taken away, as by scrolling. */
+export function lifted(down: boolean): Promise<boolean> {
+  if (!down) return Promise.resolve(true);
+  return new Promise((resolve) => {
+    const over = (e: PointerEvent) => {
+      window.removeEventListener('pointerup', over);
+      window.removeEventListener('pointercancel', over);
+      // The click that follows still goes to what was pressed.
+      setTimeout(() => resolve(e.type === 'pointerup'));
+    };
+    window.addEventListener('pointerup', over);
+    window.addEventListener('pointercancel', over);
+  });
+}
+
 /**
  * Follows the hand that pressed until it lets go: one pointer, wherever it goes, at the pace of the
  * screen. What is being dragged may be drawn anew or elsewhere meanwhile.

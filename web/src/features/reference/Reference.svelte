@@ -24,6 +24,7 @@
   import { catalogue } from '../../api/catalogue.svelte';
   import { Desk } from './desk.svelte';
   import { here } from '../../kit/here.svelte';
+  import { lifted } from '../../kit/drag';
   import { typing } from '../../kit/keys';
   import { degrees, lapTime, radiusText, signed } from '../../words/units';
   import ActionBar from './ActionBar.svelte';
@@ -70,7 +71,7 @@
   let window_ = $state<HTMLElement>();
   /** Where handles stand too near for a finger, the corner opens up round the one that was pressed. */
   async function openUp() {
-    if (!fingers || opened) return;
+    if (!fingers || opened || !(await lifted(down)) || opened) return;
     await tick();
     const all = [...(window_?.querySelectorAll('[data-action], [data-grip]') ?? [])];
     const middle = (e: Element) => {
@@ -92,6 +93,8 @@
     await tick();
     if (window_ && wide) window_.scrollLeft = (at - left) * OPENED - window_.clientWidth / 2;
   }
+  // What is pressed stays under the finger until it is lifted; else the lifting presses something else.
+  let down = false;
   let problem = $state<Problem | null>(null);
   let held = $state<PointKind | null>(null);
   const SHEETS = [
@@ -433,7 +436,13 @@
   });
 </script>
 
-<svelte:window {onkeydown} onbeforeunload={() => void desk?.store()} />
+<svelte:window
+  {onkeydown}
+  onpointerdowncapture={() => (down = true)}
+  onpointerup={() => (down = false)}
+  onpointercancel={() => (down = false)}
+  onbeforeunload={() => void desk?.store()}
+/>
 
 {#if problem}
   <main class="p-5"><ProblemBox {problem} /></main>
