@@ -90,6 +90,7 @@ describe('the desk', () => {
     expect(document.querySelector('[data-ruler]')).toBeNull();
     await press(flag('BRAKE'), 'pointerdown', 100);
     await press(document.body, 'pointermove', 160);
+    expect(screen.queryByText('whole corner'), 'not under the finger').toBeNull();
     await press(document.body, 'pointerup', 160);
     expect(document.activeElement).toBe(flag('BRAKE'));
     expect(at()).toBe(from);
@@ -101,7 +102,7 @@ describe('the desk', () => {
     await fireEvent.keyDown(ruler, { key: 'ArrowRight', shiftKey: true });
     await waitFor(() => expect(at()).toBeCloseTo(from + 2, 6));
     // Nothing is laid out here, so that all handles stand together: the tap has opened the corner up.
-    await fireEvent.click(screen.getByText('whole corner'));
+    await fireEvent.click(await screen.findByText('whole corner'));
     expect(screen.getByText('wider')).toBeTruthy();
     window.innerWidth = 1280;
     window.dispatchEvent(new Event('resize'));
