@@ -26,9 +26,13 @@ describe('a finger', () => {
     await Promise.resolve();
     expect(up).toBe(null);
     window.dispatchEvent(at('pointerup', 0));
-    await Promise.resolve();
-    expect(up).toBe(null);
-    await vi.waitFor(() => expect(up).toBe(true));
+    await new Promise((over) => setTimeout(over, 30));
+    expect(up, 'its click is still to come').toBe(null);
+    window.dispatchEvent(at('click', 0));
+    await vi.waitFor(() => expect(up).toBe(true), 100);
+    const held = lifted(true);
+    window.dispatchEvent(at('pointerup', 0));
+    await expect(held, 'a long press has no click').resolves.toBe(true);
     const scrolled = lifted(true);
     window.dispatchEvent(at('pointercancel', 0));
     await expect(scrolled).resolves.toBe(false);

@@ -18,18 +18,28 @@ export function onlyChooses(event: PointerEvent, pressed: SVGElement): boolean {
   return true;
 }
 
-/** Waits for the pointer that is down, if one is; false where it was taken away, as by scrolling. */
+// A finger's click comes this long after it is lifted at the latest, milliseconds.
+const CLICK = 400;
+
+/**
+ * Waits for the pointer that is down, if one is, until it is lifted and its click has gone to what was pressed; false
+ * where it was taken away, as by scrolling.
+ */
 export function lifted(down: boolean): Promise<boolean> {
   if (!down) return Promise.resolve(true);
   return new Promise((resolve) => {
-    const over = (e: PointerEvent) => {
-      window.removeEventListener('pointerup', over);
-      window.removeEventListener('pointercancel', over);
-      // The click that follows still goes to what was pressed.
-      setTimeout(() => resolve(e.type === 'pointerup'));
+    const over = (is: boolean) => {
+      window.removeEventListener('pointerup', up);
+      window.removeEventListener('pointercancel', taken);
+      window.removeEventListener('click', clicked);
+      setTimeout(() => resolve(is));
     };
-    window.addEventListener('pointerup', over);
-    window.addEventListener('pointercancel', over);
+    const clicked = () => over(true);
+    const taken = () => over(false);
+    const up = () => void setTimeout(clicked, CLICK);
+    window.addEventListener('pointerup', up);
+    window.addEventListener('pointercancel', taken);
+    window.addEventListener('click', clicked);
   });
 }
 
