@@ -49,6 +49,10 @@ public final class Answers {
   private static final double NOTHING = 0.003;
   // Seconds more than the lap from which what is called flat is not.
   private static final double EASES = 0.03;
+  // Turning: so many m/s² across. Throttle that is all of it. Share of the load that is light.
+  private static final double TURNS = 2;
+  private static final double OPEN = 0.95;
+  private static final double LIGHT = 0.85;
   // Steps before turn-in from which a corner is timed.
   private static final int CUT = 150;
 
@@ -158,6 +162,51 @@ public final class Answers {
             new FrontRises(
                 computed.road().wrap(stretch.station(k)),
                 computed.limits().bestGear(plan.speed[k])));
+  }
+
+  /**
+   * Where the tyres bear least while it is turned at all of the throttle.
+   *
+   * @param station m
+   * @param load share of that on level ground at that speed
+   * @param speed m/s
+   */
+  public record Light(double station, double load, double speed) {}
+
+  /**
+   * The lightest place of a corner up to its exit; empty where none is light.
+   *
+   * @param since seconds for which all of the throttle is held before it at least
+   */
+  public Optional<Light> lightest(CornerEntry entry, double since) {
+    Stretch.Laid laid = stretch.laid(entry);
+    PlannedCorner plan = laid.plan();
+    Limits limits = computed.limits();
+    int over = Math.min(count, stretch.step(computed.lines().get(c).exit()));
+    int turnIn = stretch.step(computed.lines().get(c).turnIn());
+    int opened = 0;
+    Light light = null;
+    for (int k = 0; k <= over; k++) {
+      if (plan.throttle[k] < OPEN) {
+        opened = k + 1;
+      }
+      int i = laid.path().loop().at(from + k);
+      double v = plan.speed[k];
+      double load = limits.load(laid.path(), i, v * v) / limits.levelLoad(v);
+      boolean turns = k >= turnIn && Math.abs(laid.path().curvature()[i]) * v * v > TURNS;
+      if (turns
+          && load < (light == null ? LIGHT : light.load())
+          && opened < k
+          && plan.seconds(opened, k) > since) {
+        light = new Light(computed.road().wrap(stretch.station(k)), load, v);
+      }
+    }
+    return Optional.ofNullable(light);
+  }
+
+  /** Share of the grip that is used at a place of the corner as planned. */
+  public double used(CornerEntry entry, double station) {
+    return plan(entry).use[Math.min(count, stretch.step(station))];
   }
 
   /** How much of the braking at the marker is left at the corner's speed, 0 to 1. */
@@ -412,7 +461,7 @@ public final class Answers {
                   ? !even || plan.makesIt
                   : driven.makes(p, plan.slowest),
               held,
-              counts.map(HeldCue::precision).orElse(null),
+              cues.met(held).map(Cues.Met::precision).orElse(null),
               counts.isPresent() || held.isEmpty() ? Said.NOTHING : held.get(0).why()));
     }
     return out;
@@ -577,12 +626,7 @@ public final class Answers {
     }
     Action action = found.get();
     Double precision =
-        new Cues(computed, stretch.things)
-            .held(action, all).stream()
-                .filter(HeldCue::counts)
-                .findFirst()
-                .map(HeldCue::precision)
-                .orElse(null);
+        new Cues(computed, stretch.things).met(action, all).map(Cues.Met::precision).orElse(null);
     boolean tight = Mistakes.tight(computed.road(), computed.corners().get(c), stretch.things);
     return new Mistakes(computed.road(), entry, this::plan).of(action, driven, precision, tight);
   }

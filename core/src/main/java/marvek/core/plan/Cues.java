@@ -15,6 +15,7 @@ import marvek.core.marker.Landmark;
 import marvek.core.marker.LandmarkKind;
 import marvek.core.marker.MarkerJudge;
 import marvek.core.marker.Views;
+import marvek.core.numeric.Earlier;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.core.score.Action;
@@ -571,6 +572,47 @@ public final class Cues {
       out.set(counts, out.get(counts).counting());
     }
     return List.copyOf(out);
+  }
+
+  /**
+   * How an action comes that is held by cues.
+   *
+   * @param by metres from its place at which it comes on average; negative is earlier, as of two
+   *     held together the earlier counts
+   * @param precision metres to which it is met
+   */
+  public record Met(double by, double precision) {}
+
+  /** How an action comes by its cues; empty where none of them happens. */
+  public Optional<Met> met(Action a, List<Action> score) {
+    return met(held(a, score));
+  }
+
+  Optional<Met> met(List<HeldCue> held) {
+    Optional<HeldCue> counts = held.stream().filter(HeldCue::counts).findFirst();
+    Double at = counts.map(HeldCue::station).orElse(null);
+    if (at == null) {
+      return Optional.empty();
+    }
+    Met alone = new Met(0, counts.get().precision());
+    if (counts.get().role() == HeldCue.Role.BACK_UP) {
+      return Optional.of(alone);
+    }
+    return Optional.of(
+        held.stream()
+            .filter(h -> !h.counts() && h.role() != HeldCue.Role.BACK_UP)
+            .findFirst()
+            .map(h -> together(alone, at, h))
+            .orElse(alone));
+  }
+
+  private Met together(Met alone, double at, HeldCue other) {
+    Double also = other.station();
+    if (also == null) {
+      return alone;
+    }
+    Earlier earlier = Earlier.of(0, alone.precision(), road.apart(at, also), other.precision());
+    return new Met(earlier.mean(), earlier.sigma());
   }
 
   private HeldCue held(HeldCue.Role role, Cue cue, Action a, List<Action> score) {

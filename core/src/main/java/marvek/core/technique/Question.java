@@ -5,8 +5,10 @@ import marvek.core.said.Said;
 /** What practitioners answer in different ways, corner by corner. */
 public enum Question {
   BRAKE_SHAPE,
+  MARKERS,
   RELEASE,
   TRAIL,
+  HANDS,
   ROLL,
   LIFT,
   SLOW_WITH,
@@ -17,6 +19,7 @@ public enum Question {
   THROTTLE,
   GEAR,
   SHIFT,
+  CREST,
   FRONT_WHEEL,
   LINKED,
   KERBS,

@@ -21,6 +21,7 @@ import marvek.core.marker.MarkerJudge;
 import marvek.core.plan.Answers;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.CornerAnswer;
+import marvek.core.plan.Cues;
 import marvek.core.plan.Drafter;
 import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
@@ -68,7 +69,19 @@ public final class Choices {
   private static final String HELD_UNTIL = "throttle-after";
   private static final Set<Question> PEDALS =
       EnumSet.of(
-          Question.TRAIL, Question.ROLL, Question.LIFT, Question.SLOW_WITH, Question.THROTTLE);
+          Question.TRAIL,
+          Question.ROLL,
+          Question.LIFT,
+          Question.SLOW_WITH,
+          Question.THROTTLE,
+          Question.HANDS,
+          Question.CREST,
+          Question.MARKERS);
+  // Metres past turn-in from which on it is turned in first, and shares of the way from there to
+  // the
+  // apex at which the brake is tried to be let go.
+  private static final double HANDS_ON = 2;
+  private static final double[] INTO = {0.25, 0.5, 0.75, 0.94};
   private static final double[] NOTHING = {0};
   private static final double[] SOME = {0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9};
 
@@ -78,6 +91,8 @@ public final class Choices {
   private final Answers answers;
   private final PedalWays pedals;
   private final LineWays lines;
+  private final MarkerWays markers;
+  private final CrestWays crests;
 
   private Choices(ComputedLap computed, Things things, int c) {
     this.computed = computed;
@@ -86,6 +101,8 @@ public final class Choices {
     this.answers = Answers.at(computed, things, c);
     this.pedals = new PedalWays(computed, c, answers);
     this.lines = new LineWays(computed, things, c, answers);
+    this.markers = new MarkerWays(computed, things);
+    this.crests = new CrestWays(computed, answers);
   }
 
   /**
@@ -153,13 +170,22 @@ public final class Choices {
 
   /** Whether there is more than one answer. */
   private boolean open(Question question, CornerEntry entry) {
-    return question != Question.SLOW_WITH || follow(entry, School.NO_BRAKE).isPresent();
+    return switch (question) {
+      case SLOW_WITH -> follow(entry, School.NO_BRAKE).isPresent();
+      case HANDS ->
+          follow(entry, School.HANDS_FIRST).isPresent()
+              && follow(entry, School.BRAKE_FIRST).isPresent();
+      default -> true;
+    };
   }
 
   private boolean arises(Question question, CornerEntry entry) {
     Corner corner = computed.corners().get(c);
     return switch (question) {
       case BRAKE_SHAPE, RELEASE -> entry.slowing() == Slowing.BRAKE;
+      case MARKERS -> markers.arises(entry);
+      case HANDS -> mayTurnFirst(entry);
+      case CREST -> crests.arises(entry);
       case TRAIL -> trailed(entry) > TURNING && straight(entry) > 0;
       case ROLL ->
           entry.slowing() == Slowing.BRAKE
@@ -199,6 +225,9 @@ public final class Choices {
     if (question == Question.LIGHT) {
       return choices.light(entry, view);
     }
+    if (question == Question.MARKERS) {
+      return choices.markers(entry);
+    }
     @Nullable School chosen = School.chosen(entry.schools(), question).orElse(null);
     boolean played = question == Question.FRONT_WHEEL;
     CornerEntry is = played ? choices.answers.played(entry) : entry;
@@ -216,9 +245,12 @@ public final class Choices {
                 CornerEntry as = played ? choices.answers.played(e) : e;
                 Outcome then = choices.outcome(as, school, school == chosen, entry);
                 outcomes.add(
-                    LineWays.TOLD.contains(question)
-                        ? choices.lines.along(then, e, present, entry)
-                        : then);
+                    switch (question) {
+                      case WIDTH, CROSSING, BEYOND -> choices.lines.along(then, e, present, entry);
+                      case CREST ->
+                          ChoicesOutcomeBuilder.builder(then).asks(choices.crests.asks(e)).build();
+                      default -> then;
+                    });
               });
     }
     return new Compared(question, now, outcomes, best(outcomes));
@@ -323,6 +355,15 @@ public final class Choices {
         double left = (school == School.LIGHT_TRAIL ? LITTLE : MUCH) * answers.fade(entry);
         copy.pedals(usual.withTrail(Math.min(1, left), straight(entry)).withPeak(null));
       }
+      case MARKERS -> {
+        return markers.found(copy.done(), school);
+      }
+      case HANDS -> {
+        return handing(entry, copy.done(), school);
+      }
+      case CREST -> {
+        return crests.over(copy.done(), school);
+      }
       case ROLL -> {
         CornerEntry rolled = rolling(unheld(entry), unheld(copy.done()), school);
         return Optional.of(atMargin(inOrder(rolled), entry));
@@ -363,6 +404,74 @@ public final class Choices {
       }
     }
     return Optional.of(atMargin(inOrder(copy.done()), entry));
+  }
+
+  /** Whether the brake may be pressed only once it is turned in: the lap itself does so. */
+  private boolean mayTurnFirst(CornerEntry entry) {
+    boolean one =
+        entry.slowing() == Slowing.BRAKE
+            && entry.point(PointKind.BRAKE).isPresent()
+            && entry.point(PointKind.TURN_IN).isPresent()
+            && entry.point(PointKind.RELEASE).isPresent()
+            && entry.again().isEmpty()
+            && entry.actions().stream().noneMatch(a -> a.kind() == ActionKind.BRAKE);
+    if (!one) {
+      return false;
+    }
+    CornerEntry draft = Drafter.entry(computed, c);
+    return turned(entry) >= HANDS_ON
+        || draft.point(PointKind.BRAKE).isPresent()
+            && draft.point(PointKind.TURN_IN).isPresent()
+            && turned(draft) >= HANDS_ON;
+  }
+
+  /** Metres from turn-in to the braking. */
+  private double turned(CornerEntry entry) {
+    return computed
+        .road()
+        .apart(
+            entry.station(PointKind.TURN_IN).orElseThrow(),
+            entry.station(PointKind.BRAKE).orElseThrow());
+  }
+
+  /**
+   * Braked before the hands move, or only after; at the present margin on the line as it is.
+   * Nothing where there is no room for it.
+   */
+  private Optional<CornerEntry> handing(CornerEntry now, CornerEntry wanted, School school) {
+    boolean first = school == School.HANDS_FIRST;
+    if (first ? turned(now) >= HANDS_ON : turned(now) <= -PRESSED) {
+      return Optional.of(wanted);
+    }
+    double turnIn = now.station(PointKind.TURN_IN).orElseThrow();
+    CornerLine line = answers.line(now).line();
+    double way = computed.road().apart(turnIn, line.apexes().get(0));
+    CornerEntry best = null;
+    double quickest = Double.MAX_VALUE;
+    List<Double> releases = new ArrayList<>();
+    for (double share : first ? INTO : NOTHING) {
+      releases.add(computed.road().wrap(Math.round((turnIn + share * way) * 2) / 2.0));
+    }
+    if (first) {
+      Drafter.entry(computed, c).station(PointKind.RELEASE).ifPresent(releases::add);
+    }
+    for (double at : releases) {
+      CornerEntry released =
+          wanted
+              .copy()
+              .pedals(null)
+              .firstEffort(now.firstEffort())
+              .moved(PointKind.RELEASE, at)
+              .done();
+      CornerEntry tried = atMargin(inOrder(released), now);
+      boolean done = first ? turned(tried) >= HANDS_ON : turned(tried) <= -PRESSED;
+      Double time = done ? answers.answer(tried).time() : null;
+      if (time != null && time < quickest) {
+        quickest = time;
+        best = tried;
+      }
+    }
+    return Optional.ofNullable(best);
   }
 
   /** Metres that are braked past turn-in. */
@@ -710,6 +819,28 @@ public final class Choices {
         .min(
             Comparator.comparingDouble(
                 l -> Math.abs(computed.road().apart(l.station(), brake.orElse(0.0)))));
+  }
+
+  /**
+   * Of two cues the earlier counts: the brake comes earlier on average, and scatters less where
+   * both are told about as closely.
+   */
+  private Compared markers(CornerEntry entry) {
+    Outcome now = outcome(entry, null, true, entry);
+    @Nullable School chosen = School.chosen(entry.schools(), Question.MARKERS).orElse(null);
+    List<Outcome> outcomes = new ArrayList<>();
+    for (School school : School.answering(Question.MARKERS)) {
+      Optional<CornerEntry> found = follow(entry, school);
+      Optional<Cues.Met> met = found.flatMap(markers::met);
+      if (found.isPresent() && met.isPresent()) {
+        CornerEntry pressed = markers.onAverage(found.get(), met.get());
+        outcomes.add(
+            ChoicesOutcomeBuilder.builder(outcome(pressed, school, school == chosen, entry))
+                .precision(met.get().precision())
+                .build());
+      }
+    }
+    return new Compared(Question.MARKERS, now, outcomes, best(outcomes));
   }
 
   /** With and without shadows: how precisely the marker can be told by the best that is left. */

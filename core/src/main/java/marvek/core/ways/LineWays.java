@@ -1,7 +1,5 @@
 package marvek.core.ways;
 
-import java.util.EnumSet;
-import java.util.Set;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.entry.CornerEntry;
@@ -11,16 +9,12 @@ import marvek.core.plan.ComputedLap;
 import marvek.core.survey.Edge;
 import marvek.core.survey.Edges;
 import marvek.core.survey.Things;
-import marvek.core.technique.Question;
 import marvek.core.technique.SchoolLine;
 
 /**
  * How wide the line goes, how it comes over to a corner's side, and what it uses beyond the edge.
  */
 final class LineWays {
-  /** What is told by the line alone. */
-  static final Set<Question> TOLD = EnumSet.of(Question.WIDTH, Question.CROSSING, Question.BEYOND);
-
   // Metres that a line keeps off the outer edge from which on that is a choice.
   private static final double INSIDE = 0.4;
   // Metres across, and metres of straight besides those to cross it, from which on that is one.

@@ -149,6 +149,7 @@ final class FullWords {
       double left = pedals.trail() * e.firstEffort();
       parts.add(Said.of("full.left", Value.percent(left), Value.percent(left / 2)));
     }
+    chosen(Question.HANDS, "entry.as_written").ifPresent(parts::add);
     chosen(Question.TRAIL, "full.trail").ifPresent(parts::add);
     if (e.detail(Detail.COAST).equals("yes")) {
       parts.add(Said.of("full.roll"));
@@ -229,6 +230,7 @@ final class FullWords {
     parts.add(detail(Detail.PATIENCE));
     marker(PointKind.SHORT_SHIFT, "full.short_shift").ifPresent(parts::add);
     chosen(Question.SHIFT, "entry.as_written").ifPresent(parts::add);
+    chosen(Question.CREST, "full.crest").ifPresent(parts::add);
     chosen(Question.FRONT_WHEEL, "full.front").ifPresent(parts::add);
     say(parts);
   }

@@ -46,6 +46,7 @@ class EveryRuleTest {
           "BACK_UP_FARTHER",
           "RELEASE_AGAINST_CHOICE",
           "PEDALS_AGAINST_CHOICE",
+          "CUES_AGAINST_CHOICE",
           "OVER_REV",
           "KERB_AGAINST_VERDICT",
           "FLOOR_ON_KERB",

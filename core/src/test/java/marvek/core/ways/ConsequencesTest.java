@@ -17,6 +17,7 @@ import marvek.core.entry.DayKind;
 import marvek.core.entry.Detail;
 import marvek.core.entry.KerbUse;
 import marvek.core.entry.PointKind;
+import marvek.core.entry.Score;
 import marvek.core.entry.Slowing;
 import marvek.core.entry.Variant;
 import marvek.core.entry.Wording;
@@ -35,6 +36,8 @@ import marvek.core.review.Warning;
 import marvek.core.review.Worth;
 import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
+import marvek.core.score.Cue;
+import marvek.core.score.CueKind;
 import marvek.core.score.Sureness;
 import marvek.core.survey.Kerb;
 import marvek.core.survey.KerbProfile;
@@ -353,6 +356,48 @@ public class ConsequencesTest {
             .matches(said -> said.contains(rule) == ((school == School.LIFT_ALL) == kept > 0));
       }
     }
+  }
+
+  private static boolean warned(CornerEntry e, School school, String rule) {
+    return rules(e.copy().schools(List.of(school)).done(), Things.none()).contains(rule);
+  }
+
+  @Test
+  void aBrakeThatIsMovedAcrossTurnInAndALiftThatIsTakenOutAreWarnedOf() {
+    String rule = "PEDALS_AGAINST_CHOICE";
+    CornerEntry plain = GT.first();
+    double turnIn = plain.station(PointKind.TURN_IN).orElseThrow();
+    for (double past : new double[] {-60, -4, 4, 9}) {
+      CornerEntry moved = plain.copy().moved(PointKind.BRAKE, turnIn + past).done();
+      assertThat(warned(moved, School.HANDS_FIRST, rule)).isEqualTo(past < 0);
+      assertThat(warned(moved, School.BRAKE_FIRST, rule)).isEqualTo(past > 0);
+    }
+    Action lift = Action.of("lift", ActionKind.LIFT, turnIn + 40, 0.5);
+    for (boolean back : new boolean[] {false, true}) {
+      CornerEntry lifts =
+          plain.copy().actions(List.of(back ? lift.until(turnIn + 55) : lift)).done();
+      assertThat(warned(lifts, School.SETTLED_BEFORE, rule)).isEqualTo(!back);
+      assertThat(warned(lifts, School.HELD_FLAT, rule)).isEqualTo(back);
+    }
+  }
+
+  @Test
+  void aMarkerThatHangsOnMoreOrLessThanChosenIsWarnedOf() {
+    String rule = "CUES_AGAINST_CHOICE";
+    CornerEntry plain = GT.first();
+    Action marker =
+        Score.of(GT.computed.road(), plain).stream()
+            .filter(a -> a.kind() == ActionKind.BRAKE)
+            .findFirst()
+            .orElseThrow();
+    Cue one = Cue.of(CueKind.PAST, "a", "post", 3);
+    CornerEntry alone = Score.with(plain, marker.found(one, null, null));
+    CornerEntry two = Score.with(plain, marker.found(one, one.with(5), null));
+    assertThat(warned(alone, School.ONE_MARKER, rule)).isFalse();
+    assertThat(warned(alone, School.TWO_MARKERS, rule)).isTrue();
+    assertThat(warned(two, School.ONE_MARKER, rule)).isTrue();
+    assertThat(warned(two, School.TWO_MARKERS, rule)).isFalse();
+    assertThat(warned(plain, School.TO_APEX, rule)).isFalse();
   }
 
   @Test

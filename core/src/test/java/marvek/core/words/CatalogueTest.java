@@ -101,6 +101,8 @@ class CatalogueTest {
     Stream.of("early", "held", "turning")
         .forEach(how -> out.add("check.RELEASE_AGAINST_CHOICE." + how));
     Stream.of(
+            "check.PEDALS_AGAINST_CHOICE.hands",
+            "check.PEDALS_AGAINST_CHOICE.settled",
             "check.PEDALS_AGAINST_CHOICE.lift",
             "check.PEDALS_AGAINST_CHOICE.opened",
             "check.PEDALS_AGAINST_CHOICE.roll",

@@ -36,6 +36,7 @@ public final class PedalsAgainstChoice implements Check {
   @Override
   public void look(Case at) {
     CornerEntry e = at.entry();
+    settled(at, e);
     if (e.slowing() == Slowing.LIFT) {
       slowed(at, e, School.BRAKED);
       lift(at, e);
@@ -43,6 +44,40 @@ public final class PedalsAgainstChoice implements Check {
       slowed(at, e, School.NO_BRAKE);
       roll(at, e);
       opened(at, e);
+      hands(at, e);
+    }
+  }
+
+  private void hands(Case at, CornerEntry e) {
+    Optional<Double> brake = e.station(PointKind.BRAKE);
+    Optional<Double> turnIn = e.station(PointKind.TURN_IN);
+    if (brake.isEmpty() || turnIn.isEmpty()) {
+      return;
+    }
+    double turned = at.road().apart(turnIn.get(), brake.get());
+    School other = turned > 0 ? School.BRAKE_FIRST : School.HANDS_FIRST;
+    if (e.schools().contains(other)) {
+      at.warn(
+          this,
+          PointKind.BRAKE,
+          Said.of(
+              WORDS + ".hands",
+              Value.length(Math.abs(turned)),
+              Value.choice(turned > 0),
+              other.said().in()));
+    }
+  }
+
+  /** A lift over a crest comes back by itself. */
+  private void settled(Case at, CornerEntry e) {
+    boolean lifts =
+        e.actions().stream().anyMatch(a -> a.kind() == ActionKind.LIFT && a.until() != null);
+    School other = lifts ? School.HELD_FLAT : School.SETTLED_BEFORE;
+    if (e.schools().contains(other)) {
+      at.warn(
+          this,
+          PointKind.TURN_IN,
+          Said.of(WORDS + ".settled", Value.choice(lifts), other.said().in()));
     }
   }
 
