@@ -70,18 +70,20 @@
   const tyres = (o: Outcome) => (compared ? Math.round((o.tyreWork / compared.now.tyreWork - 1) * 100) : 0);
 
   function parts(o: Outcome): string {
-    if (o.precision != null) return tell('waysPanel.marker_told_to', { precision: metres(o.precision, 1) });
+    const told = o.precision == null ? '' : tell('waysPanel.marker_told_to', { precision: metres(o.precision, 1) });
+    if (open === 'LIGHT' && told) return told;
     if (o.toNext == null) return tell('waysPanel.cannot_be_made_with_the');
-    const out: string[] = [];
+    const out: string[] = told ? [told] : [];
     const corner =
       o.cornerTime != null && compared?.now.cornerTime != null ? o.cornerTime - compared.now.cornerTime : 0;
     if (!linked) out.push(tell('waysPanel.corner_s', { corner: signed(corner, 2) }));
     if (Math.abs(o.brakingMoved) >= 0.5)
       out.push(
-        `${metres(Math.abs(o.brakingMoved))} ${o.brakingMoved < 0 ? tell('waysPanel.sooner') : tell('waysPanel.later')}`,
+        `${metres(Math.abs(o.brakingMoved), open === 'MARKERS' ? 1 : 0)} ${o.brakingMoved < 0 ? tell('waysPanel.sooner') : tell('waysPanel.later')}`,
       );
     if (open === 'BRAKE_SHAPE' || open === 'RELEASE')
       out.push(tell('waysPanel.peak', { peak: Math.round(o.peak * 100) }));
+    if (open === 'CREST') out.push(tell('waysPanel.asks_at_crest', { asks: Math.round(o.asks * 100) }));
     if (open === 'GEAR') out.push(tell('waysPanel.gear', { gear: o.gear }));
     if (linked) out.push(tell('waysPanel.given', { givenAway: Math.round(o.givenAway * 100) }));
     out.push(tell('waysPanel.low', { minimumSpeed: speedText(o.minimumSpeed) }));
@@ -126,7 +128,7 @@
                   </button>
                   <svg width={SPAN + 44} height="16" class="flex-none" aria-hidden="true">
                     <path d="M{SPAN / 2} 0V16" stroke="var(--ink-soft)" />
-                    {#if by !== null && o.precision == null}
+                    {#if by !== null && q !== 'LIGHT'}
                       {@const w = (by / most) * (SPAN / 2 - 2)}
                       <rect
                         x={SPAN / 2 + Math.min(0, w)}
@@ -159,6 +161,7 @@
           <p class="mt-1 text-xs leading-tight opacity-80">
             {tell('waysPanel.how_closely_the_marker_can', {
               isLight: q === 'LIGHT',
+              isMarkers: q === 'MARKERS',
               hasLinked: !!linked,
               marginSeconds: compared.now.marginSeconds
                 ? tell('waysPanel.of_s', { marginSeconds: plain(compared.now.marginSeconds, 2) })
