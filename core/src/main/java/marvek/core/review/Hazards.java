@@ -37,6 +37,11 @@ public record Hazards(
   private static final double BEFORE = 120;
   private static final double AFTER = 60;
   private static final double BLIND_SECONDS = 1.5;
+  // So many times a corner's speed is fast, and for so many seconds is long.
+  private static final double FAST = 1.8;
+  private static final double FAST_SECONDS = 8;
+  // Share of the speed reached before, going back, below which another corner lies there.
+  private static final double ANOTHER = 0.97;
   // Share of full throttle below which too much of it is warned of (common practice, no source).
   private static final double BEARS_RIDER = 0.75;
   private static final double BEARS_CAR = 0.55;
@@ -84,9 +89,53 @@ public record Hazards(
     if (blind) {
       warnings.add(Said.of("hazard.blind", Value.length(seen)));
     }
+    afterFast(computed, corner).ifPresent(warnings::add);
     atPower(computed, corner).ifPresent(warnings::add);
     return new Hazards(
         corner.id(), warnings, hard, blind, escape(computed, corner, hard, blind, soft, entry));
+  }
+
+  /**
+   * A corner that looks slower than it is, as what came before it was fast for long: one gets used
+   * to speed, and what follows is judged too slow (G. G. Denton, <i>A subjective scale of speed
+   * when driving a motor vehicle</i>, Ergonomics 9, 1966, from memory; how long and how much
+   * faster: common practice, no source).
+   */
+  private static Optional<Said> afterFast(ComputedLap computed, Corner corner) {
+    Centreline road = computed.road();
+    double[] speed = computed.lap().speed();
+    int slowest = road.index(corner.entry());
+    for (int i : road.loop().between(slowest, road.index(corner.exit())).indices().toArray()) {
+      slowest = speed[i] < speed[slowest] ? i : slowest;
+    }
+    double fast = FAST * speed[slowest];
+    int n = road.size();
+    int k = 1;
+    double most = speed[slowest];
+    while (k < n && speed[Math.floorMod(slowest - k, n)] < fast) {
+      double v = speed[Math.floorMod(slowest - k, n)];
+      // The braking for it, and no other corner, lies between.
+      if (v < ANOTHER * most) {
+        return Optional.empty();
+      }
+      most = Math.max(most, v);
+      k++;
+    }
+    double seconds = 0;
+    double metres = 0;
+    for (; k < n && speed[Math.floorMod(slowest - k, n)] >= fast; k++) {
+      double v = speed[Math.floorMod(slowest - k, n)];
+      seconds += road.step() / v;
+      metres += road.step();
+    }
+    return seconds < FAST_SECONDS
+        ? Optional.empty()
+        : Optional.of(
+            Said.of(
+                "hazard.after_fast",
+                Value.figure(seconds, 0),
+                Value.speed(metres / seconds),
+                Value.speed(speed[slowest])));
   }
 
   /**

@@ -18,6 +18,7 @@ import marvek.core.fixtures.RandomRoads;
 import marvek.core.lap.Conditions;
 import marvek.core.marker.Landmark;
 import marvek.core.marker.LandmarkKind;
+import marvek.core.numeric.Earlier;
 import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
 import marvek.core.score.Cue;
@@ -268,6 +269,33 @@ class CuesTest {
     assertThat(cues().placed(List.of(backed)).get(0).station()).isEqualTo(backed.station());
     assertThat(Speaker.PLAIN.say(backed.line(List.of(backed))))
         .endsWith("beside post (hidden: 35 m past board)");
+  }
+
+  @Test
+  void ofTwoThatAreHeldTogetherBothScatter() {
+    Landmark post = thing("post", LandmarkKind.POST, 100, 3);
+    Landmark board = thing("board", LandmarkKind.BOARD, 90, 3);
+    Cue one = Cue.of(CueKind.PAST, "post", "post", 10);
+    Cue alike = Cue.of(CueKind.PAST, "board", "board", 21);
+    Cues cues = cues(post, board);
+    Action alone = action(110).found(one, null, null);
+    Action both = alone.found(one, alike, null);
+    Action backed = alone.found(one, null, alike);
+    Cues.Met single = cues.met(alone, List.of(alone)).orElseThrow();
+    assertThat(single.by()).isZero();
+    assertThat(single.precision())
+        .isEqualTo(cues.find(one, alone, List.of(alone)).precision())
+        .isEqualTo(cues.met(backed, List.of(backed)).orElseThrow().precision());
+    Earlier earlier =
+        Earlier.of(0, single.precision(), 1, cues.find(alike, both, List.of(both)).precision());
+    Cues.Met met = cues.met(both, List.of(both)).orElseThrow();
+    assertThat(met.by()).isCloseTo(earlier.mean(), within(1e-9)).isNegative();
+    assertThat(met.precision()).isCloseTo(earlier.sigma(), within(1e-9));
+    // The one of them that is gone does not scatter; where both are, the one behind counts alone.
+    assertThat(cues(post).met(both, List.of(both)).orElseThrow()).isEqualTo(single);
+    Action gone = both.found(Cue.of(CueKind.PAST, "no", "no", 1), null, one);
+    assertThat(cues.met(gone, List.of(gone)).orElseThrow()).isEqualTo(single);
+    assertThat(cues().met(both, List.of(both))).isEmpty();
   }
 
   @Test
