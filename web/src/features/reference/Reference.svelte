@@ -541,6 +541,16 @@
           {#if desk.joined}
             <p class="text-sm" data-joined>{tell('reference.joined', { joined: desk.joined })}</p>
           {/if}
+          {#if desk.mixed.length}
+            <p class="text-sm font-bold" role="status" data-mixed>
+              {tell('reference.mixed')}
+              {#each desk.mixed as id (id)}
+                <button class="btn btn-xs" onclick={() => void desk?.lookAt(id)}
+                  >{desk.view.corners.find((c) => c.id === id)?.number}</button
+                >
+              {/each}
+            </p>
+          {/if}
           {#if desk.problem}<ProblemBox problem={desk.problem} />{/if}
           <div class={fingers ? 'overflow-x-auto' : ''} bind:this={window_}>
             <div style={opened && fingers ? `width:${OPENED * 100}%` : undefined}>

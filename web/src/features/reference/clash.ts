@@ -98,6 +98,25 @@ export function takenOver({ base, mine, theirs }: Conflict): number {
   }).length;
 }
 
+// Words of a corner, by which nothing is driven.
+const WORDS = /^(note|wording|priority|details\..*)$/;
+
+/** Ids of the corners that are driven by something of each: neither window has seen what they lead to. */
+export function mixedCorners({ mine, theirs }: Conflict, chosen: ReferenceContent): string[] {
+  const [m, t, c] = [partsOf(mine), partsOf(theirs), partsOf(chosen)];
+  const from = (side: Map<string, Part>, other: Map<string, Part>) =>
+    new Set(
+      [...new Map([...m, ...t]).values()]
+        .filter(({ key, corner, kind, name }) => {
+          const [is, was, not] = [c, side, other].map((all) => told({ kind, value: all.get(key)?.value }));
+          return corner && kind !== 'byHand' && !WORDS.test(name) && same(is, was) && !same(is, not);
+        })
+        .map((p) => p.corner),
+    );
+  const own = from(m, t);
+  return [...from(t, m)].filter((corner) => own.has(corner));
+}
+
 /**
  * Both together: what one window changed stands as that has it, what both did as chosen, mine where
  * nothing was. Corners of which something came from each must be answered anew.

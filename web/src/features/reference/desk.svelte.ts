@@ -30,7 +30,7 @@ import {
   type WhatIf,
   type Wish,
 } from '../../api/api';
-import { clashes, takenOver, together, type Conflict } from './clash';
+import { clashes, mixedCorners, takenOver, together, type Conflict } from './clash';
 import { catalogue } from '../../api/catalogue.svelte';
 import { History } from '../../kit/history';
 import { apart, moved, sameDecisions, station } from '../../road/points';
@@ -91,6 +91,8 @@ export class Desk {
   restored = $state(false);
   /** How many changes of another window were put beside those of this one. */
   joined = $state(0);
+  /** Ids of corners that are driven by something of each window, until they have been opened. */
+  mixed = $state.raw<string[]>([]);
   steps = $state(0);
   /** Id of the variant that is worked on, or empty for the reference itself. */
   day = $state('');
@@ -321,6 +323,12 @@ export class Desk {
     this.selected = corner;
     if (!this.answers[corner]) await this.askFor(corner);
     if (this.day && !this.dayViews[corner]) await this.askDay();
+  }
+
+  /** Goes to a corner that is driven by something of each window. */
+  async lookAt(corner: string) {
+    this.mixed = this.mixed.filter((id) => id !== corner);
+    await this.select(corner);
   }
 
   /** Goes to a variant, or back to the reference itself. */
@@ -1031,6 +1039,7 @@ export class Desk {
     this.version = conflict.version;
     this.basis = conflict.theirs;
     this.joined = takenOver(conflict);
+    this.mixed = mixedCorners(conflict, chosen);
     this.conflict = null;
     if (this.content !== conflict.mine) this.history.remember(conflict.theirs);
     this.history.remember(conflict.mine);

@@ -274,19 +274,42 @@ describe('working on a reference', () => {
 
   it('puts beside its own what only another window changed, as a step that can be undone', async () => {
     const desk = await Desk.open('r1');
-    conflict = { corners: [entry('c1', 300), entry('c2', 1190)], variants: [] };
+    conflict = { corners: [{ ...entry('c1', 300), note: 'careful' }, entry('c2', 1190)], variants: [] };
     desk.nudge('BRAKE', 5);
     await vi.advanceTimersByTimeAsync(700);
     conflict = null;
     await vi.advanceTimersByTimeAsync(2000);
     expect(desk.conflict).toBeNull();
-    // Its marker, turn-in and apex.
-    expect(desk.joined).toBe(3);
+    // A note, and of the other corner marker, turn-in and apex.
+    expect(desk.joined).toBe(4);
     expect(stored.version).toBe(10);
     expect(stored.content.corners.map((e) => station(e as CornerEntry, 'BRAKE'))).toEqual([305, 1190]);
+    // Each corner is driven by one of them alone.
+    expect(desk.mixed).toEqual([]);
     desk.undo();
     expect(brakeOf(desk)).toBe(305);
     expect(brakeOf(desk, 'c2')).toBe(1200);
+  });
+
+  it('names the corners that are driven by something of each window, until they are looked at', async () => {
+    const desk = await Desk.open('r1');
+    const release = (e: ReturnType<typeof entry>) => ({
+      ...e,
+      points: e.points.map((p) => (p.kind === 'TURN_IN' ? { ...p, station: p.station + 9 } : p)),
+    });
+    conflict = {
+      corners: [release(entry('c1', 300)), { ...entry('c2', 1200), note: 'careful' }],
+      variants: [],
+    } as typeof conflict;
+    desk.nudge('BRAKE', 5);
+    await vi.advanceTimersByTimeAsync(700);
+    conflict = null;
+    await vi.advanceTimersByTimeAsync(2000);
+    expect(desk.conflict).toBeNull();
+    expect(desk.mixed).toEqual(['c1']);
+    await desk.lookAt('c1');
+    expect(desk.mixed).toEqual([]);
+    expect(desk.selected).toBe('c1');
   });
 
   it('shows both sides of a conflict and takes what is chosen as a step that can be undone', async () => {
