@@ -21,6 +21,10 @@
   const since = $derived(
     cue.kind === 'SECONDS' ? score.find((s) => s.action.id === cue.other)?.action.station : undefined,
   );
+  /** Where another action is, as what is looked at. */
+  const looked = $derived(
+    cue.kind === 'INTO_VIEW' && !cue.thing ? score.find((s) => s.action.id === cue.other)?.action.station : undefined,
+  );
   const seen = $derived(cue.kind === 'INTO_VIEW' || cue.kind === 'OUT_OF_VIEW');
   // Beside the road, out of the way of what stands there.
   const beside = (s: number, left: boolean) => view.y(view.edge(s, left)) + (left ? -10 : 10);
@@ -57,6 +61,15 @@
       {/if}
     {/if}
   {/each}
+  {#if looked !== undefined}
+    {@const to = view.near(looked)}
+    <path
+      d="M{view.x(at)} {view.y(view.valueAt('offset', at) ?? 0)}L{view.x(to)} {view.y(view.valueAt('offset', to) ?? 0)}"
+      stroke-dasharray="7 4"
+      data-sight
+    />
+    <circle cx={view.x(to)} cy={view.y(view.valueAt('offset', to) ?? 0)} r="9" />
+  {/if}
   {#if span && thing}
     <path d={along(span[0], span[1], thing.left)} />
     {#each [...span, at] as s, i (i)}
@@ -68,7 +81,7 @@
     {@const to = view.x(at)}
     <path d="M{from} {view.pedalMid}Q{(from + to) / 2} {view.pedalMid - 34} {to} {view.pedalMid}" />
     <path d="M{to} {view.pedalMid}l-6 -6M{to} {view.pedalMid}l-8 1" />
-  {:else if !thing}
+  {:else if !thing && looked === undefined}
     <path d="M{view.x(at)} {view.speedTop}V{view.pedalMid}" stroke-dasharray="2 3" />
   {/if}
 </g>

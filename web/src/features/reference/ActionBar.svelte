@@ -1,7 +1,8 @@
 <script lang="ts">
   import X from '@lucide/svelte/icons/x';
-  import type { Action, PointKind, ScoredAction, Sureness } from '../../api/api';
-  import { cueFrom } from '../../road/cueWords';
+  import type { Action, Cue, PointKind, ScoredAction, Sureness } from '../../api/api';
+  import { cueFrom, spokenOf } from '../../road/cueWords';
+  import { apart } from '../../road/points';
   import { amountOf, numeralOf, pointOf, unitOf } from '../../road/score';
   import { entered } from './actionKeys';
   import { hasPoint, marked, MARKERS, SURE, sureOf } from '../../road/sureness';
@@ -13,6 +14,7 @@
   let { desk, held, fingers = false }: { desk: Desk; held: ScoredAction; fingers?: boolean } = $props();
 
   const a = $derived(held.action);
+  const NO_CUE = { thing: '', spoken: '', other: '', otherSpoken: '', number: 0 };
   const NAMES: Record<Action['kind'], string> = {
     PLACE: tell('actionBar.place_across'),
     LIFT: tell('actionBar.lift'),
@@ -68,6 +70,38 @@
     desk.edit((e) => marked(e, kind, desk.view.length));
     desk.settle();
   }
+
+  /** What can be looked at from here: things of the survey ahead, and where something is done later. */
+  const AHEAD = 300;
+  interface Target {
+    cue: Cue;
+    name: string;
+  }
+  const targets = $derived.by((): Target[] => {
+    if (a.kind !== 'EYES') return [];
+    const ahead = (station: number) => apart(a.station, station, desk.view.length);
+    const later = desk.score
+      .filter((s) => s.action.id !== a.id && ahead(s.action.station) > 0)
+      .map((s) => ({ cue: { ...NO_CUE, kind: 'SECONDS' as const, other: s.action.id }, name: NAMES[s.action.kind] }));
+    const things = desk.cueThings
+      .filter((t) => ahead(t.station) > 0 && ahead(t.station) < AHEAD)
+      .toSorted((t, u) => ahead(t.station) - ahead(u.station))
+      .map((t) => ({
+        cue: { ...NO_CUE, kind: 'BESIDE' as const, thing: t.id, spoken: spokenOf(t) },
+        name: spokenOf(t),
+      }));
+    return [...later, ...things];
+  });
+  const targetId = (t: { thing: string; other: string }) => `${t.thing}/${t.other}`;
+  function lookAt(id: string) {
+    desk.putAction({ ...a, target: targets.find((t) => targetId(t.cue) === id)?.cue }, false);
+    desk.settle();
+  }
+  $effect(() => {
+    if (a.kind !== 'EYES' || !a.target) return;
+    desk.pointed = { cue: { ...a.target, kind: 'INTO_VIEW' }, station: a.station };
+    return () => (desk.pointed = null);
+  });
 
   let words = $state('');
   let search = $state<HTMLInputElement>();
@@ -139,6 +173,22 @@
           }}
         />{unitOf(a) === '%' ? '%' : ''}</label
       >
+    {/if}
+    {#if a.kind === 'EYES'}
+      <select
+        class="select select-xs w-40"
+        aria-label={tell('actionBar.looked_at')}
+        data-target
+        value={a.target ? targetId(a.target) : ''}
+        onchange={(e) => lookAt(e.currentTarget.value)}
+      >
+        <option value="">{tell('actionBar.in_words')}</option>
+        {#each targets as { cue, name } (targetId(cue))}<option value={targetId(cue)}>{name}</option>{/each}
+        {#if a.target && !targets.some((t) => a.target && targetId(t.cue) === targetId(a.target))}
+          <option value={targetId(a.target)}>{a.target.spoken || a.target.other}</option>
+        {/if}
+      </select>
+      {#if held.gaze}<span data-gaze>{held.gaze.words}</span>{/if}
     {/if}
     {#if a.kind === 'EYES' || a.kind === 'BODY'}
       <input

@@ -289,6 +289,7 @@ public final class ContentCheck {
     cue(where, a.cue());
     cue(where, a.together());
     cue(where, a.backUp());
+    cue(where, a.target());
   }
 
   private static void cue(Said where, @Nullable Cue cue) {

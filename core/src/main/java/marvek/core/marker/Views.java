@@ -89,7 +89,7 @@ public final class Views {
   }
 
   /** Whether a place of a thing is seen from a station of the line, whatever the angle. */
-  boolean clear(double station, Landmark l, double thingStation) {
+  public boolean clear(double station, Landmark l, double thingStation) {
     double ahead = road.apart(station, thingStation);
     if (ahead > 0 && !Sight.clear(road, station, eye, ahead, Math.max(0, l.height()))) {
       return false;

@@ -434,6 +434,7 @@ public final class Answers {
     for (Action a : all) {
       int step = Math.min(count, stretch.step(a.station()));
       List<HeldCue> held = cues.held(a, all);
+      Optional<Gaze> gaze = cues.gaze(a, all);
       Optional<HeldCue> counts = held.stream().filter(HeldCue::counts).findFirst();
       ScoreDrive driven = plan.driven;
       int p = driven == null ? -1 : driven.index(a.id());
@@ -462,7 +463,10 @@ public final class Answers {
                   : driven.makes(p, plan.slowest),
               held,
               cues.met(held).map(Cues.Met::precision).orElse(null),
-              counts.isPresent() || held.isEmpty() ? Said.NOTHING : held.get(0).why()));
+              gaze.orElse(null),
+              counts.isPresent() || held.isEmpty()
+                  ? gaze.map(Gaze::why).orElse(Said.NOTHING)
+                  : held.get(0).why()));
     }
     return out;
   }

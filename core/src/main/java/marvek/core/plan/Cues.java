@@ -369,6 +369,56 @@ public final class Cues {
     return Found.at(i * road.step(), Math.hypot(1, speed[i] * REACTION / 2));
   }
 
+  /** Where what is looked at stands from where it is; empty where it is not told, or is gone. */
+  public Optional<Gaze> gaze(Action action, List<Action> score) {
+    Cue target = action.target();
+    if (target == null) {
+      return Optional.empty();
+    }
+    Optional<Landmark> looked =
+        target.kind().thing()
+            ? landmark(target.thing())
+            : score.stream()
+                .filter(a -> a.id().equals(target.other()))
+                .findFirst()
+                .map(this::onLine);
+    return looked.map(l -> gaze(action.station(), l, target.named(score)));
+  }
+
+  /** A place of the line, on the road. */
+  private Landmark onLine(Action action) {
+    int i = road.index(action.station());
+    return new Landmark(
+        action.id(),
+        LandmarkKind.SEAM,
+        "",
+        action.station(),
+        true,
+        "",
+        computed.path().offset()[i] - road.left()[i],
+        0,
+        Landmark.Permanence.FIXED,
+        true,
+        null,
+        "",
+        "",
+        0);
+  }
+
+  private Gaze gaze(double station, Landmark looked, Value name) {
+    double metres = road.apart(station, looked.station());
+    double angle = views.angle(station, looked, looked.station());
+    Said why =
+        metres <= 0
+            ? Said.of("gaze.behind", name)
+            : !views.clear(station, looked, looked.station())
+                ? Said.of("gaze.hidden", name)
+                : angle > Views.HALF_ANGLE
+                    ? Said.of("gaze.aside", name, Value.figure(Math.toDegrees(angle), 0))
+                    : Said.NOTHING;
+    return Gaze.of(angle, metres, seconds(station, looked.station()), why);
+  }
+
   /** The same cue with the number that puts it at a station; null where it has none that does. */
   public @Nullable Cue moved(Cue cue, double station, Action action, List<Action> score) {
     Optional<Landmark> thing = landmark(cue.thing());

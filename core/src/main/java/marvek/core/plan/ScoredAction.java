@@ -22,7 +22,9 @@ import org.jspecify.annotations.Nullable;
  * @param made whether that place is met
  * @param cues by which it is found, the first one first
  * @param precision metres to which the cue that counts can be met; null without one
- * @param trouble why its cue does not happen; nothing where it, or one that stands in for it, does
+ * @param gaze where what is looked at stands; null for what is no looking, or only words
+ * @param trouble why its cue does not happen, or what is looked at is not seen; nothing where it,
+ *     or one that stands in for it, does
  */
 public record ScoredAction(
     Action action,
@@ -37,4 +39,5 @@ public record ScoredAction(
     boolean made,
     List<HeldCue> cues,
     @Nullable Double precision,
+    @Nullable Gaze gaze,
     Said trouble) {}

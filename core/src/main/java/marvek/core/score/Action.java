@@ -24,6 +24,8 @@ import org.jspecify.annotations.Nullable;
  * @param left whether metres are told from the left edge
  * @param manner how quickly
  * @param gear shifted to; null for other kinds
+ * @param target what is looked at: a thing ({@link CueKind#BESIDE}) or where another action is
+ *     ({@link CueKind#SECONDS}, none after it); null for other kinds, and where only words say it
  * @param sure how sure the driver is of it; null when not said
  * @param note in the driver's words
  */
@@ -41,6 +43,7 @@ public record Action(
     boolean left,
     Manner manner,
     @Nullable Integer gear,
+    @Nullable Cue target,
     @Nullable Sureness sure,
     String note) {
   public Action {
@@ -64,6 +67,7 @@ public record Action(
         null,
         false,
         kind.manners().get(0),
+        null,
         null,
         null,
         "");
@@ -138,9 +142,19 @@ public record Action(
       case APEX -> Said.of("action.said.apex");
       case THROTTLE -> Said.of("action.said.throttle", per, how);
       case FULL -> Said.of("action.said.full");
-      case EYES -> Said.of("action.said.eyes", Value.own(note));
+      case EYES -> looking(List.of());
       case BODY -> Said.of("action.said.body", Value.own(note));
     };
+  }
+
+  private Said looking(List<Action> score) {
+    return target == null
+        ? Said.of("action.said.eyes", Value.own(note))
+        : Said.of(
+            "action.said.eyes_at",
+            target.named(score),
+            Value.choice(!note.isBlank()),
+            Value.own(note));
   }
 
   /**
@@ -149,6 +163,9 @@ public record Action(
    * @param score of the corner in driving order
    */
   public Said said(List<Action> score) {
+    if (kind == ActionKind.EYES) {
+      return looking(score);
+    }
     boolean again =
         kind == ActionKind.BRAKE
             && score.stream()

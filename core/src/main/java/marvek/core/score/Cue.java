@@ -45,6 +45,26 @@ public record Cue(
     return new Cue(CueKind.SECONDS, "", "", action, "", seconds);
   }
 
+  /** Where another action is: what is looked at there. */
+  public static Cue where(String action) {
+    return after(action, 0);
+  }
+
+  /**
+   * What it hangs on by its name alone: of a thing, or of another action.
+   *
+   * @param score of the corner
+   */
+  public Value named(List<Action> score) {
+    return kind.thing()
+        ? Value.own(spoken)
+        : score.stream()
+            .filter(a -> a.id().equals(other))
+            .findFirst()
+            .map(a -> a.kind().said().in())
+            .orElse(Value.own(other));
+  }
+
   /** The same with another number: metres, lengths, share or seconds, as its kind has it. */
   public Cue with(double now) {
     return new Cue(kind, thing, spoken, other, otherSpoken, now);
@@ -77,15 +97,7 @@ public record Cue(
       case INTO_VIEW -> Said.of("cue.said.into_view", name);
       case OUT_OF_VIEW -> Said.of("cue.said.out_of_view", name);
       case BESIDE -> Said.of("cue.said.beside", name);
-      case SECONDS ->
-          Said.of(
-              "cue.said.seconds",
-              Value.figure(number, 1),
-              score.stream()
-                  .filter(a -> a.id().equals(other))
-                  .findFirst()
-                  .map(a -> a.kind().said().in())
-                  .orElse(Value.own(other)));
+      case SECONDS -> Said.of("cue.said.seconds", Value.figure(number, 1), named(score));
       case LIMITER -> Said.of("cue.said.limiter", Value.figure(number, 1));
       case REVS -> Said.of("cue.said.revs", Value.figure(number, 0));
       case SETTLED -> Said.of("cue.said.settled");

@@ -54,7 +54,8 @@ public final class ScoreCsv {
           "together",
           "together_number",
           "back_up",
-          "back_up_number");
+          "back_up_number",
+          "looks_at");
 
   // Places are told to a tenth of a metre.
   private static final double TOLD = 0.11;
@@ -107,7 +108,8 @@ public final class ScoreCsv {
         told(a.together()),
         number(a.together()),
         told(a.backUp()),
-        number(a.backUp()));
+        number(a.backUp()),
+        told(a.target()));
   }
 
   private static String told(@Nullable Cue cue) {
@@ -173,7 +175,7 @@ public final class ScoreCsv {
     Map<String, String> out = new LinkedHashMap<>();
     for (CornerEntry e : present.corners()) {
       for (Action a : Score.of(length, e)) {
-        for (Cue cue : Arrays.asList(a.cue(), a.together(), a.backUp())) {
+        for (Cue cue : Arrays.asList(a.cue(), a.together(), a.backUp(), a.target())) {
           if (cue != null) {
             out.put(cue.thing(), cue.spoken());
             out.put(cue.other(), cue.otherSpoken());
@@ -185,7 +187,10 @@ public final class ScoreCsv {
   }
 
   private static Action named(Action a, Map<String, String> spoken) {
-    return a.found(named(a.cue(), spoken), named(a.together(), spoken), named(a.backUp(), spoken));
+    return ActionBuilder.builder(
+            a.found(named(a.cue(), spoken), named(a.together(), spoken), named(a.backUp(), spoken)))
+        .target(named(a.target(), spoken))
+        .build();
   }
 
   private static @Nullable Cue named(@Nullable Cue cue, Map<String, String> spoken) {
@@ -264,6 +269,7 @@ public final class ScoreCsv {
         .cue(cue(row, "cue", "number"))
         .together(cue(row, "together", "together_number"))
         .backUp(cue(row, "back_up", "back_up_number"))
+        .target(cue(row, "looks_at", "looks_at_number"))
         .gear(gear == null ? null : gear.intValue())
         .sure(sure.isEmpty() ? null : row.word("sure", Sureness.class))
         .manner(manner.isEmpty() ? kind.manners().get(0) : row.word("manner", Manner.class))

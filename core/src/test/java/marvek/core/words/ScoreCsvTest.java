@@ -20,6 +20,7 @@ import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
 import marvek.core.refusal.Refusal;
 import marvek.core.score.Action;
+import marvek.core.score.ActionBuilder;
 import marvek.core.score.ActionKind;
 import marvek.core.score.Cue;
 import marvek.core.score.CueKind;
@@ -74,6 +75,31 @@ class ScoreCsvTest {
     assertThat(dab.get("number")).isEqualTo("0.800");
     assertThat(dab.get("amount")).isEqualTo("15.0");
     assertThat(dab.get("unit")).isEqualTo("%");
+  }
+
+  @Test
+  void whatIsLookedAtComesBackFromATableThatWasEdited() {
+    CornerEntry first = DRAFT.corners().get(0);
+    List<Action> looks = new ArrayList<>();
+    for (Cue target : List.of(Cue.where("apex"), Cue.of(CueKind.BESIDE, "post", "post", 0))) {
+      looks.add(
+          ActionBuilder.builder(
+                  Action.of("look-" + looks.size(), ActionKind.EYES, 120.5 + looks.size(), null))
+              .target(target)
+              .note("early")
+              .build());
+    }
+    List<CornerEntry> corners = new ArrayList<>(DRAFT.corners());
+    corners.set(0, first.copy().actions(looks).done());
+    ReferenceContent written = DRAFT.with(corners);
+    String edited = ScoreCsv.write(ROAD.corners(), written, LENGTH).replace(",early,", ",late,");
+    List<Action> read =
+        ScoreCsv.read(edited, ROAD.corners(), LENGTH, written).corners().get(0).actions();
+    assertThat(read)
+        .extracting(Action::target)
+        .containsExactly(
+            looks.get(0).target(), looks.get(1).target());
+    assertThat(read).extracting(Action::note).containsOnly("late");
   }
 
   @Test
