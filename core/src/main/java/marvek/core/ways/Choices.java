@@ -77,11 +77,6 @@ public final class Choices {
           Question.HANDS,
           Question.CREST,
           Question.MARKERS);
-  // Metres past turn-in from which on it is turned in first, and shares of the way from there to
-  // the
-  // apex at which the brake is tried to be let go.
-  private static final double HANDS_ON = 2;
-  private static final double[] INTO = {0.25, 0.5, 0.75, 0.94};
   private static final double[] NOTHING = {0};
   private static final double[] SOME = {0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9};
 
@@ -93,6 +88,7 @@ public final class Choices {
   private final LineWays lines;
   private final MarkerWays markers;
   private final CrestWays crests;
+  private final HandsWays hands;
 
   private Choices(ComputedLap computed, Things things, int c) {
     this.computed = computed;
@@ -103,6 +99,7 @@ public final class Choices {
     this.lines = new LineWays(computed, things, c, answers);
     this.markers = new MarkerWays(computed, things);
     this.crests = new CrestWays(computed, answers);
+    this.hands = new HandsWays(computed, c, answers, (e, now) -> atMargin(inOrder(e), now));
   }
 
   /**
@@ -184,7 +181,7 @@ public final class Choices {
     return switch (question) {
       case BRAKE_SHAPE, RELEASE -> entry.slowing() == Slowing.BRAKE;
       case MARKERS -> markers.arises(entry);
-      case HANDS -> mayTurnFirst(entry);
+      case HANDS -> hands.arises(entry);
       case CREST -> crests.arises(entry);
       case TRAIL -> trailed(entry) > TURNING && straight(entry) > 0;
       case ROLL ->
@@ -359,7 +356,7 @@ public final class Choices {
         return markers.found(copy.done(), school);
       }
       case HANDS -> {
-        return handing(entry, copy.done(), school);
+        return hands.moved(entry, copy.done(), school);
       }
       case CREST -> {
         return crests.over(copy.done(), school);
@@ -404,74 +401,6 @@ public final class Choices {
       }
     }
     return Optional.of(atMargin(inOrder(copy.done()), entry));
-  }
-
-  /** Whether the brake may be pressed only once it is turned in: the lap itself does so. */
-  private boolean mayTurnFirst(CornerEntry entry) {
-    boolean one =
-        entry.slowing() == Slowing.BRAKE
-            && entry.point(PointKind.BRAKE).isPresent()
-            && entry.point(PointKind.TURN_IN).isPresent()
-            && entry.point(PointKind.RELEASE).isPresent()
-            && entry.again().isEmpty()
-            && entry.actions().stream().noneMatch(a -> a.kind() == ActionKind.BRAKE);
-    if (!one) {
-      return false;
-    }
-    CornerEntry draft = Drafter.entry(computed, c);
-    return turned(entry) >= HANDS_ON
-        || draft.point(PointKind.BRAKE).isPresent()
-            && draft.point(PointKind.TURN_IN).isPresent()
-            && turned(draft) >= HANDS_ON;
-  }
-
-  /** Metres from turn-in to the braking. */
-  private double turned(CornerEntry entry) {
-    return computed
-        .road()
-        .apart(
-            entry.station(PointKind.TURN_IN).orElseThrow(),
-            entry.station(PointKind.BRAKE).orElseThrow());
-  }
-
-  /**
-   * Braked before the hands move, or only after; at the present margin on the line as it is.
-   * Nothing where there is no room for it.
-   */
-  private Optional<CornerEntry> handing(CornerEntry now, CornerEntry wanted, School school) {
-    boolean first = school == School.HANDS_FIRST;
-    if (first ? turned(now) >= HANDS_ON : turned(now) <= -PRESSED) {
-      return Optional.of(wanted);
-    }
-    double turnIn = now.station(PointKind.TURN_IN).orElseThrow();
-    CornerLine line = answers.line(now).line();
-    double way = computed.road().apart(turnIn, line.apexes().get(0));
-    CornerEntry best = null;
-    double quickest = Double.MAX_VALUE;
-    List<Double> releases = new ArrayList<>();
-    for (double share : first ? INTO : NOTHING) {
-      releases.add(computed.road().wrap(Math.round((turnIn + share * way) * 2) / 2.0));
-    }
-    if (first) {
-      Drafter.entry(computed, c).station(PointKind.RELEASE).ifPresent(releases::add);
-    }
-    for (double at : releases) {
-      CornerEntry released =
-          wanted
-              .copy()
-              .pedals(null)
-              .firstEffort(now.firstEffort())
-              .moved(PointKind.RELEASE, at)
-              .done();
-      CornerEntry tried = atMargin(inOrder(released), now);
-      boolean done = first ? turned(tried) >= HANDS_ON : turned(tried) <= -PRESSED;
-      Double time = done ? answers.answer(tried).time() : null;
-      if (time != null && time < quickest) {
-        quickest = time;
-        best = tried;
-      }
-    }
-    return Optional.ofNullable(best);
   }
 
   /** Metres that are braked past turn-in. */

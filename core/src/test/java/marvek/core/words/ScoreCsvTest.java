@@ -97,8 +97,7 @@ class ScoreCsvTest {
         ScoreCsv.read(edited, ROAD.corners(), LENGTH, written).corners().get(0).actions();
     assertThat(read)
         .extracting(Action::target)
-        .containsExactly(
-            looks.get(0).target(), looks.get(1).target());
+        .containsExactly(looks.get(0).target(), looks.get(1).target());
     assertThat(read).extracting(Action::note).containsOnly("late");
   }
 
