@@ -149,7 +149,7 @@ public record Action(
 
   private Said looking(List<Action> score) {
     return target == null
-        ? Said.of("action.said.eyes", Value.own(note))
+        ? Said.of("action.said.eyes", Value.own(note), Value.choice(!note.isBlank()))
         : Said.of(
             "action.said.eyes_at",
             target.named(score),

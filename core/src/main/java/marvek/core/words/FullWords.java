@@ -107,6 +107,7 @@ final class FullWords {
     marker(PointKind.BUILD_UP, "full.build_up").ifPresent(parts::add);
     marker(PointKind.TARGET, "full.target").ifPresent(parts::add);
     chosen(Question.LIGHT, "full.shadows").ifPresent(parts::add);
+    chosen(Question.MARKERS, "full.markers").ifPresent(parts::add);
     say(parts);
   }
 

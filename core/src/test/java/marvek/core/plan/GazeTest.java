@@ -150,9 +150,18 @@ class GazeTest {
       assertThat(gaze.metres()).isCloseTo(road.apart(turnIn, apex), within(0.01));
       assertThat(scored.trouble()).isEqualTo(gaze.why());
       assertThat(Speaker.PLAIN.say(scored.line())).startsWith("look at apex, late");
+      assertThat(Speaker.PLAIN.say(look.said())).isEqualTo("look at apex, late");
       looked += gaze.angle() > 0.02 ? 1 : 0;
     }
     assertThat(looked).isGreaterThan(4);
+  }
+
+  @Test
+  void wordsAloneAreSaidAsTheyAre() {
+    Action plain = look(100, null);
+    assertThat(Speaker.PLAIN.say(plain.said())).isEqualTo("eyes");
+    Action words = ActionBuilder.builder(plain).note("the far kerb").build();
+    assertThat(Speaker.PLAIN.say(words.said())).isEqualTo("look at the far kerb");
   }
 
   private static double[] place(ComputedLap lap, double station) {
