@@ -48,17 +48,15 @@
     stroke-dasharray="2 3"
     data-cue-at={Math.round(at)}
   />
-  {#each [thing, other] as t (t?.id ?? '')}
-    {#if t}
-      {@const end = seen && t.length > 0 ? view.near(t.station) + t.length : view.near(t.station)}
-      <circle cx={view.x(end)} cy={view.y(view.edge(end, t.left))} r="11" />
-      {#if seen}
-        <path
-          d="M{view.x(at)} {view.y(view.valueAt('offset', at) ?? 0)}L{view.x(end)} {view.y(view.edge(end, t.left))}"
-          stroke-dasharray="7 4"
-          data-sight
-        />
-      {/if}
+  {#each [thing, other].filter((t) => t !== undefined) as t, i (i)}
+    {@const end = seen && t.length > 0 ? view.near(t.station) + t.length : view.near(t.station)}
+    <circle cx={view.x(end)} cy={view.y(view.edge(end, t.left))} r="11" />
+    {#if seen}
+      <path
+        d="M{view.x(at)} {view.y(view.valueAt('offset', at) ?? 0)}L{view.x(end)} {view.y(view.edge(end, t.left))}"
+        stroke-dasharray="7 4"
+        data-sight
+      />
     {/if}
   {/each}
   {#if looked !== undefined}

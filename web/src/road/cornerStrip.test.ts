@@ -5,6 +5,7 @@ import CornerStrip from './CornerStrip.svelte';
 import LapStrip from './LapStrip.svelte';
 import type { DrivenView, Landmark } from '../api/api';
 import { answer, corner, entry, road } from '../testing/made';
+import { made } from './score';
 
 const strip = (over: Record<string, unknown> = {}) => {
   const e = (over.entry as ReturnType<typeof entry>) ?? entry();
@@ -49,6 +50,27 @@ describe('the corner strip', () => {
     const gate = { id: 'g', station: 480, left: true, metres: 2, tolerance: 0.3 };
     strip({ gates: [gate], wide: 1.9, gateCosts: { id: 'other', nearer: 0.1, farther: 0.1 } });
     expect(document.querySelector('[data-gate-cost]')).toBeNull();
+  });
+
+  it('draws how a place is found, also by no thing at all, and what the eyes are on', () => {
+    const e = entry();
+    const none = { thing: '', spoken: '', other: '', otherSpoken: '', number: 1 };
+    const score = [{ action: made('APEX', 540, 'apex', 3), cues: [] }];
+    for (const [kind, other] of [
+      ['LIMITER', ''],
+      ['SECONDS', 'apex'],
+      ['INTO_VIEW', 'apex'],
+    ]) {
+      const { unmount } = strip({
+        entry: e,
+        answer: { ...answer(e), answer: { ...answer(e).answer, score } },
+        pointed: { cue: { ...none, kind, other }, station: 470 },
+        cueThings: [],
+      });
+      expect(document.querySelector(`[data-cue-drawn=${kind}] [data-cue-at="470"]`)).toBeTruthy();
+      expect(!!document.querySelector('[data-sight]')).toBe(kind === 'INTO_VIEW');
+      unmount();
+    }
   });
 
   it('nudges by a metre, by five with shift, and lets go on escape', async () => {

@@ -97,11 +97,6 @@
     desk.putAction({ ...a, target: targets.find((t) => targetId(t.cue) === id)?.cue }, false);
     desk.settle();
   }
-  $effect(() => {
-    if (a.kind !== 'EYES' || !a.target) return;
-    desk.pointed = { cue: { ...a.target, kind: 'INTO_VIEW' }, station: a.station };
-    return () => (desk.pointed = null);
-  });
 
   let words = $state('');
   let search = $state<HTMLInputElement>();

@@ -582,7 +582,7 @@
                 onkerbdrop={dropKerb}
                 written
                 fixed={!desk.writes}
-                pointed={desk.pointed}
+                pointed={desk.pointed ?? desk.sight}
                 cueThings={desk.cueThings}
                 inHand={desk.inHand}
                 typed={desk.typed}
@@ -769,7 +769,9 @@
             {tell('reference.computed_with_the_vehicle_s', { hasDay: !!desk.day })}
           </p>
           <div class="mt-auto flex items-center justify-end gap-2">
-            {#if time !== null}<span class="mr-auto text-xs leading-tight" title={tell('reference.the_computed_lap_and_what')}
+            {#if time !== null}<span
+                class="mr-auto text-xs leading-tight"
+                title={tell('reference.the_computed_lap_and_what')}
                 >{tell('reference.lap', {
                   lapTime: lapTime(desk.dayView?.lapTime ?? desk.lap.lapTime),
                   time: signed(time, 2),

@@ -219,7 +219,7 @@ describe('the action in hand', () => {
     expect(desk.putAction).toHaveBeenCalledTimes(1);
   });
 
-  it('looks at a thing ahead, or at where something is done, and shows the sight line', async () => {
+  it('looks at a thing ahead, or at where something is done, and says where it stands', async () => {
     const look = scored(made('EYES', 400, 'eyes-1', 3));
     const apex = scored(made('APEX', 460, 'apex', 3));
     const behind = scored(made('BRAKE', 380, 'brake', 3));
@@ -238,11 +238,9 @@ describe('the action in hand', () => {
     expect(put?.target).toMatchObject({ kind: 'BESIDE', thing: 'p' });
     await fireEvent.change(choice, { target: { value: '/apex' } });
     expect(desk.putAction.mock.calls.at(-1)?.[0].target).toMatchObject({ kind: 'SECONDS', other: 'apex', number: 0 });
-    expect(desk.pointed).toBeNull();
     const gaze = { angle: 0.3, metres: 30, seconds: 0.7, words: '17° off your way, 30 m and 0.7 s ahead', why: '' };
     await rerender({ held: { ...look, action: { ...look.action, target: put?.target }, gaze } });
     expect(document.querySelector('[data-gaze]')?.textContent).toBe(gaze.words);
-    expect(desk.pointed).toMatchObject({ cue: { kind: 'INTO_VIEW', thing: 'p' }, station: 400 });
     await fireEvent.change(choice, { target: { value: '' } });
     expect(desk.putAction.mock.calls.at(-1)?.[0].target).toBeUndefined();
   });

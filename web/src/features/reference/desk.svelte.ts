@@ -531,6 +531,12 @@ export class Desk {
     return [...this.landmarks, ...kerbs];
   }
 
+  /** What the eyes in hand are on, drawn as something that is in view. */
+  get sight(): { cue: Cue; station: number } | null {
+    const held = this.held?.action;
+    return held?.target ? { cue: { ...held.target, kind: 'INTO_VIEW' }, station: held.station } : null;
+  }
+
   takeInHand(id: string) {
     if (id === this.inHand) return;
     this.inHand = id;

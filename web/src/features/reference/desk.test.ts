@@ -1,7 +1,8 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { CornerEntry, ReferenceContent, ReferenceView, Variant } from '../../api/api';
+import type { Action, CornerEntry, ReferenceContent, ReferenceView, ScoredAction, Variant } from '../../api/api';
 import { Desk } from './desk.svelte';
 import { moved, station } from '../../road/points';
+import { made } from '../../road/score';
 
 // The client takes hold of fetch and Request when it is made, so both are replaced before it is.
 const server = vi.hoisted(() => {
@@ -469,6 +470,20 @@ describe('writing a score', () => {
     expect(lift(desk)?.amount).toBe(0.3);
     desk.undo();
     expect(lift(desk)?.amount).toBe(0.6);
+  });
+
+  it('draws a sight line to what the eyes in hand are on', async () => {
+    const desk = await Desk.open('r1');
+    const target = { kind: 'BESIDE' as const, thing: 'post', spoken: 'post', other: '', otherSpoken: '', number: 0 };
+    const eyes = { ...made('EYES', 180, 'eyes-1', 3), target };
+    const held = vi.spyOn(desk, 'held', 'get');
+    const scored = (action: Action) => ({ action }) as ScoredAction;
+    held.mockReturnValue(scored(eyes));
+    expect(desk.sight).toMatchObject({ cue: { kind: 'INTO_VIEW', thing: 'post' }, station: 180 });
+    held.mockReturnValue(scored({ ...eyes, target: undefined }));
+    expect(desk.sight).toBeNull();
+    held.mockReturnValue(undefined);
+    expect(desk.sight).toBeNull();
   });
 
   it('a lift lasts half a second, where nothing else begins before', async () => {
