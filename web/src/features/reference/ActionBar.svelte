@@ -82,7 +82,10 @@
     const ahead = (station: number) => apart(a.station, station, desk.view.length);
     const later = desk.score
       .filter((s) => s.action.id !== a.id && ahead(s.action.station) > 0)
-      .map((s) => ({ cue: { ...NO_CUE, kind: 'SECONDS' as const, other: s.action.id }, name: NAMES[s.action.kind] }));
+      .map((s) => ({
+        cue: { ...NO_CUE, kind: 'SECONDS' as const, other: s.action.id },
+        name: [NAMES[s.action.kind], numeralOf(desk.score, s.action.id)].filter(Boolean).join(' '),
+      }));
     const things = desk.cueThings
       .filter((t) => ahead(t.station) > 0 && ahead(t.station) < AHEAD)
       .toSorted((t, u) => ahead(t.station) - ahead(u.station))
@@ -171,7 +174,7 @@
     {/if}
     {#if a.kind === 'EYES'}
       <select
-        class="select select-xs w-40"
+        class="select select-xs w-28"
         aria-label={tell('actionBar.looked_at')}
         data-target
         value={a.target ? targetId(a.target) : ''}
@@ -183,11 +186,10 @@
           <option value={targetId(a.target)}>{a.target.spoken || a.target.other}</option>
         {/if}
       </select>
-      {#if held.gaze}<span data-gaze>{held.gaze.words}</span>{/if}
     {/if}
     {#if a.kind === 'EYES' || a.kind === 'BODY'}
       <input
-        class="input input-xs w-48"
+        class={['input input-xs', a.kind === 'EYES' ? 'w-28' : 'w-48']}
         aria-label={tell('actionBar.what_is_looked_at_what', { isEyes: a.kind === 'EYES' })}
         value={a.note}
         maxlength="200"
@@ -253,6 +255,7 @@
       >
     {/if}
   </div>
+  {#if held.gaze}<p class="leading-tight" data-gaze>{held.gaze.words}</p>{/if}
   {#if refused}<p style="color:var(--turn)" role="alert">{refused}</p>{/if}
   {#if held.trouble}<p style="color:var(--turn)" role="alert">{held.trouble}</p>{/if}
   {#if !held.made}<p style="color:var(--turn)">{tell('actionBar.it_does_not_slow_enough')}</p>{/if}

@@ -13,6 +13,7 @@ import marvek.core.said.Value;
 import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
 import marvek.core.score.Cue;
+import marvek.core.score.CueKind;
 import marvek.core.survey.Kerb;
 import marvek.core.technique.Pedals;
 import marvek.core.technique.Question;
@@ -289,7 +290,23 @@ public final class ContentCheck {
     cue(where, a.cue());
     cue(where, a.together());
     cue(where, a.backUp());
-    cue(where, a.target());
+    looked(where, a);
+  }
+
+  private static void looked(Said where, Action a) {
+    Cue target = a.target();
+    if (target == null) {
+      return;
+    }
+    boolean place =
+        target.kind() == CueKind.BESIDE
+            || target.kind() == CueKind.SECONDS
+                && target.number() == 0
+                && !target.other().isBlank();
+    if (a.kind() != ActionKind.EYES || !place) {
+      throw Refusal.of("refusal.entry.looks_at_no_place").at(where);
+    }
+    cue(where, target);
   }
 
   private static void cue(Said where, @Nullable Cue cue) {

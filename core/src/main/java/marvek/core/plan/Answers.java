@@ -465,7 +465,7 @@ public final class Answers {
               cues.met(held).map(Cues.Met::precision).orElse(null),
               gaze.orElse(null),
               counts.isPresent() || held.isEmpty()
-                  ? gaze.map(Gaze::why).orElse(Said.NOTHING)
+                  ? gaze.map(Gaze::why).orElseGet(() -> cues.lost(a))
                   : held.get(0).why()));
     }
     return out;

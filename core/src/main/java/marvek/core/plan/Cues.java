@@ -385,6 +385,16 @@ public final class Cues {
     return looked.map(l -> gaze(action.station(), l, target.named(score)));
   }
 
+  /** That what is looked at is not there any more; nothing where none was told. */
+  Said lost(Action action) {
+    Cue target = action.target();
+    return target == null
+        ? Said.NOTHING
+        : target.kind().thing()
+            ? Said.of("gaze.gone", Value.own(target.spoken()))
+            : Said.of("gaze.no_action");
+  }
+
   /** A place of the line, on the road. */
   private Landmark onLine(Action action) {
     int i = road.index(action.station());

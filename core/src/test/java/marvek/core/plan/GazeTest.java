@@ -157,6 +157,24 @@ class GazeTest {
   }
 
   @Test
+  void whatIsGoneIsSaidToBeSo() {
+    CornerEntry e = Drafter.draft(LAP, List.of()).corners().get(0);
+    double at = e.station(PointKind.TURN_IN).orElseThrow();
+    assertThat(trouble(e, look(at, at("gone")))).isEqualTo("gaze.gone");
+    assertThat(trouble(e, look(at, Cue.where("gone")))).isEqualTo("gaze.no_action");
+    assertThat(trouble(e, look(at, null))).isEqualTo(Said.NOTHING.key());
+  }
+
+  private static String trouble(CornerEntry e, Action look) {
+    return Answers.answer(LAP, Score.with(e, look)).score().stream()
+        .filter(s -> s.action().id().equals("look"))
+        .findFirst()
+        .orElseThrow()
+        .trouble()
+        .key();
+  }
+
+  @Test
   void wordsAloneAreSaidAsTheyAre() {
     Action plain = look(100, null);
     assertThat(Speaker.PLAIN.say(plain.said())).isEqualTo("eyes");
