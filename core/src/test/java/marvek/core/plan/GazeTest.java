@@ -1,11 +1,13 @@
 package marvek.core.plan;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import java.util.Objects;
 import marvek.core.circuit.Centreline;
+import marvek.core.entry.ContentCheck;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Score;
@@ -14,6 +16,7 @@ import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.marker.Landmark;
 import marvek.core.marker.LandmarkKind;
+import marvek.core.refusal.Refusal;
 import marvek.core.said.Said;
 import marvek.core.score.Action;
 import marvek.core.score.ActionBuilder;
@@ -163,6 +166,32 @@ class GazeTest {
     assertThat(trouble(e, look(at, at("gone")))).isEqualTo("gaze.gone");
     assertThat(trouble(e, look(at, Cue.where("gone")))).isEqualTo("gaze.no_action");
     assertThat(trouble(e, look(at, null))).isEqualTo(Said.NOTHING.key());
+  }
+
+  @Test
+  void onlyEyesLookAndOnlyAtAPlace() {
+    CornerEntry e = Drafter.draft(LAP, List.of()).corners().get(0);
+    double at = e.station(PointKind.TURN_IN).orElseThrow();
+    checked(Score.with(e, look(at, at("post"))));
+    checked(Score.with(e, look(at, Cue.where("apex"))));
+    Action lift =
+        ActionBuilder.builder(Action.of("lift", ActionKind.LIFT, at, 0.4))
+            .target(at("post"))
+            .build();
+    List<Action> wrong =
+        List.of(
+            lift,
+            look(at, Cue.of(CueKind.LIMITER, 2)),
+            look(at, Cue.after("apex", 1)),
+            look(at, Cue.where("")),
+            look(at, at("")));
+    for (Action a : wrong) {
+      assertThatThrownBy(() -> checked(Score.with(e, a))).as("%s", a).isInstanceOf(Refusal.class);
+    }
+  }
+
+  private static void checked(CornerEntry e) {
+    ContentCheck.entry(LAP.corners(), ROAD.length(), 6, e);
   }
 
   private static String trouble(CornerEntry e, Action look) {
