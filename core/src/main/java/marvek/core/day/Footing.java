@@ -7,7 +7,9 @@ import java.util.Optional;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.entry.CornerEntry;
+import marvek.core.entry.Day;
 import marvek.core.entry.KerbUse;
+import marvek.core.entry.OtherGates;
 import marvek.core.entry.OwnPace;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.RoadUse;
@@ -110,6 +112,12 @@ public record Footing(List<Zone> zones, Used used, @Nullable OwnPace pace) {
     return new Footing(zones, other, pace);
   }
 
+  /** The same through the gates of a day. */
+  public Footing on(Day day) {
+    OtherGates others = day.gates();
+    return others == null ? this : withUsed(new Used(used.edges(), others.in(used.gates())));
+  }
+
   /** The same at another pace. */
   public Footing withPace(@Nullable OwnPace other) {
     return new Footing(zones, used, other);
@@ -134,8 +142,8 @@ public record Footing(List<Zone> zones, Used used, @Nullable OwnPace pace) {
    */
   public static Optional<Stretch> differ(Centreline road, Used before, Used after) {
     List<Stretch> parts = new ArrayList<>();
-    parts(parts, before, after);
-    parts(parts, after, before);
+    parts(road, parts, before, after);
+    parts(road, parts, after, before);
     parts.sort(Comparator.comparingDouble(Stretch::start));
     // It begins after the widest gap.
     Stretch best = null;
@@ -152,12 +160,12 @@ public record Footing(List<Zone> zones, Used used, @Nullable OwnPace pace) {
     return Optional.ofNullable(best);
   }
 
-  private static void parts(List<Stretch> out, Used in, Used notIn) {
+  private static void parts(Centreline road, List<Stretch> out, Used in, Used notIn) {
     in.edges().stream()
         .filter(e -> !notIn.edges().contains(e))
         .forEach(e -> out.add(new Stretch(e.from(), e.to())));
     in.gates().stream()
         .filter(g -> !notIn.gates().contains(g))
-        .forEach(g -> out.add(new Stretch(g.station(), g.station())));
+        .forEach(g -> out.add(new Stretch(road.wrap(g.station() - g.over()), g.station())));
   }
 }

@@ -9,6 +9,7 @@ import marvek.core.entry.Carried;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
 import marvek.core.entry.Day;
+import marvek.core.entry.OtherGates;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Score;
 import marvek.core.entry.Slowing;
@@ -113,16 +114,16 @@ public final class Variants {
   /** The computed on a day, on the line of another lap. */
   public static ComputedLap held(ComputedLap base, ComputedLap line, Footing footing, Day day) {
     return base.with(
-            footing.ground(base.road(), base.corners(), base.vehicle(), day.road()),
+            footing.on(day).ground(base.road(), base.corners(), base.vehicle(), day.road()),
             conditions(base.conditions(), day),
             line.path().offset())
         .keeping(line);
   }
 
   /**
-   * Whether a day has a line of its own: with grip far from the base's, or other ground or wind
-   * here and there, the quickest line is another one. The rest of what a day changes moves it
-   * little.
+   * Whether a day has a line of its own: with grip far from the base's, other places to pass, or
+   * other ground or wind here and there, the quickest line is another one. The rest of what a day
+   * changes moves it little.
    */
   public static boolean ownLine(ComputedLap base, ComputedLap then) {
     return Math.abs(then.conditions().grip() / base.conditions().grip() - 1) > OTHER_GRIP
@@ -356,6 +357,7 @@ public final class Variants {
       }
     }
     out.addAll(actions(base, own, entry, why, hand));
+    out.addAll(gates(base, variant.day(), own));
     if (hand != null && hand.ways() != null) {
       for (School s : entry.schools()) {
         if (!own.schools().contains(s)) {
@@ -378,6 +380,17 @@ public final class Variants {
               set));
     }
     return out;
+  }
+
+  /** Places across the road that the day passes by itself on the way through a corner. */
+  private static List<Adjustment> gates(ComputedLap base, Day day, CornerEntry own) {
+    OtherGates others = day.gates();
+    return others == null
+        ? List.of()
+        : others.gates().stream()
+            .filter(g -> g.corner(base.road(), base.corners()).equals(own.corner()))
+            .map(g -> new Adjustment(null, Said.of("variant.gate", g.said().in()), true))
+            .toList();
   }
 
   /**
@@ -488,6 +501,9 @@ public final class Variants {
               "variant.wind",
               Value.figure(b.windSpeed(), 0),
               Value.figure(variant.day().windFrom(), 0)));
+    }
+    if (variant.day().gates() != null) {
+      parts.add(Said.of("variant.gates"));
     }
     if (b.drag() < a.drag()) {
       parts.add(Said.of("variant.drag", Value.percent(b.drag())));

@@ -203,13 +203,15 @@ public record Debrief(
    * @param room metres from that edge to the vehicle's side when its other side is on the other
    *     edge
    * @param corner id of the corner that comes next, or in which it lies
+   * @param over metres before the station from which on it is to be held; 0 where it is passed
+   * @param drift metres farther from the edge at its end than where it begins to be held, median
    * @param off metres farther from the edge than asked, median
    * @param spread as a standard deviation, m
    * @param precision metres that the recording may be wrong by
    * @param met share of the laps within tolerance and precision
-   * @param missed whether the median is off by more than tolerance and precision
+   * @param missed whether the median, or the drift, is off by more than tolerance and precision
    * @param laps ids
-   * @param driven metres from the edge on each of them
+   * @param driven metres from the edge on each of them; where it is held, on the mean of the way
    */
   public record PlaceFinding(
       String gate,
@@ -219,6 +221,8 @@ public record Debrief(
       double tolerance,
       double room,
       String corner,
+      double over,
+      double drift,
       double off,
       double spread,
       double precision,

@@ -26,6 +26,7 @@ public final class ContentCheck {
   private static final int MOST_VARIANTS = 20;
   private static final int MOST_KERBS = 6;
   private static final int MOST_EDGES = 200;
+  private static final double MOST_ALONGSIDE = 2000;
   private static final int MOST_ACTIONS = 40;
 
   private ContentCheck() {}
@@ -100,7 +101,11 @@ public final class ContentCheck {
         throw Refusal.of("refusal.entry.edge_comes_twice", Value.own(id)).at(where);
       }
     }
-    for (Gate g : use.gates()) {
+    gates(length, use.gates(), seen);
+  }
+
+  private static void gates(double length, List<Gate> gates, Set<String> seen) {
+    for (Gate g : gates) {
       Said gate = Said.of("where.gate", Value.length(g.station()));
       if (g.id().length() > 60 || !seen.add(g.id())) {
         throw Refusal.of("refusal.entry.gate_comes_twice").at(gate);
@@ -108,7 +113,19 @@ public final class ContentCheck {
       within(gate, "field.station", g.station(), 0, length);
       within(gate, "field.distance_from_the_edge", g.metres(), -30, 60);
       within(gate, "field.tolerance", g.tolerance(), 0, 20);
+      within(gate, "field.held_alongside", g.over(), 0, Math.min(length / 2, MOST_ALONGSIDE));
     }
+  }
+
+  private static void gates(Said where, @Nullable OtherGates others) {
+    if (others == null) {
+      return;
+    }
+    if (others.gates().size() > MOST_EDGES || others.without().size() > MOST_EDGES) {
+      throw Refusal.of("refusal.entry.more_edges_gates", Value.figure(MOST_EDGES, 0)).at(where);
+    }
+    gates(Double.MAX_VALUE, others.gates(), new LinkedHashSet<>());
+    others.without().forEach(id -> tooLong(where, "field.id_of_a_gate", id));
   }
 
   /** Checks one variant. */
@@ -118,6 +135,10 @@ public final class ContentCheck {
       throw Refusal.of("refusal.entry.name_longer_characters").at(where);
     }
     day(where, v.day());
+    OtherGates others = v.day().gates();
+    if (others != null) {
+      gates(length, others.gates(), new LinkedHashSet<>());
+    }
     for (Variant.ByHand h : v.entries()) {
       if (corners.stream().noneMatch(c -> c.id().equals(h.corner()))) {
         throw Refusal.of("refusal.entry.no_corner_layout_version", Value.own(h.corner())).at(where);
@@ -159,6 +180,7 @@ public final class ContentCheck {
 
   /** Checks what a day is like. */
   public static void day(Said where, Day day) {
+    gates(where, day.gates());
     within(where, "field.grip", day.grip(), 0.2, 1.2);
     within(where, "field.extra_mass", day.extraMass(), -150, 300);
     within(where, "field.wind", day.windSpeed(), 0, 40);

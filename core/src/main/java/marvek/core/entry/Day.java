@@ -18,6 +18,7 @@ import org.jspecify.annotations.Nullable;
  * @param hour on the circuit's clock like 18:30, or empty; it tells the light, not the grip
  * @param surface of the road, for the places where water gathers; null only in a day that was
  *     stored without, until its variant gives it that of its kind
+ * @param gates what it passes across the road otherwise than the reference; null for nothing
  */
 @RecordBuilder
 public record Day(
@@ -29,7 +30,8 @@ public record Day(
     double downforce,
     @Nullable Double airTemperature,
     String hour,
-    @Nullable Surface surface) {
+    @Nullable Surface surface,
+    @Nullable OtherGates gates) {
   public Day {
     Objects.requireNonNull(hour, "hour");
   }
@@ -45,7 +47,7 @@ public record Day(
   }
 
   static Day of(double grip, double extraMass, Surface surface) {
-    return new Day(grip, extraMass, 0, 0, 1, 1, null, "", surface);
+    return new Day(grip, extraMass, 0, 0, 1, 1, null, "", surface, null);
   }
 
   Day on(@Nullable Surface other) {

@@ -11,11 +11,11 @@ public enum DayKind {
   DRYING(Day.of(0.88, 0, Surface.drying(0.5))),
   WORN(Day.of(0.96, 0)),
   FULL_TANK(Day.of(1, 35)),
-  TOW(new Day(1, 0, 0, 0, 0.75, 0.85, null, "", Surface.DRY)),
-  WIND(new Day(1, 0, 8, 270, 1, 1, null, "", Surface.DRY)),
+  TOW(new Day(1, 0, 0, 0, 0.75, 0.85, null, "", Surface.DRY, null)),
+  WIND(new Day(1, 0, 8, 270, 1, 1, null, "", Surface.DRY, null)),
   QUALIFYING(Day.of(1.02, -30)),
   TYRE_SAVING(Day.of(0.95, 0)),
-  OTHER_HOUR(new Day(1, 0, 0, 0, 1, 1, null, "18:30", Surface.DRY));
+  OTHER_HOUR(new Day(1, 0, 0, 0, 1, 1, null, "18:30", Surface.DRY, null));
 
   private final Day usual;
 

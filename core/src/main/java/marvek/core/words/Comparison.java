@@ -120,11 +120,7 @@ public final class Comparison {
     }
     for (Gate g : is.gates()) {
       if (!was.gates().contains(g)) {
-        whole(
-            "compare.gate",
-            Value.length(g.metres(), 1),
-            Value.choice(g.left()),
-            Value.length(g.station()));
+        whole("compare.gate", g.said().in());
       }
     }
     long gone =

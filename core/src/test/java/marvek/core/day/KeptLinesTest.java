@@ -23,7 +23,7 @@ class KeptLinesTest {
   private static final double ALIKE = 0.003;
 
   private static Day day(double grip, double mass) {
-    return new Day(grip, mass, 0, 0, 1, 1, null, "", null);
+    return new Day(grip, mass, 0, 0, 1, 1, null, "", null, null);
   }
 
   /** A day that keeps the lap's line keeps theirs, and hardly loses by it. */

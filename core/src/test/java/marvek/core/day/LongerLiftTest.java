@@ -99,7 +99,7 @@ class LongerLiftTest {
           List.of(
               DayKind.WET.usual(),
               DayKind.FULL_TANK.usual(),
-              new Day(0.93, 0, 0, 0, 1, 1, null, "", null))) {
+              new Day(0.93, 0, 0, 0, 1, 1, null, "", null, null))) {
         ComputedLap then = Variants.computed(s.lap(), Footing.plain(List.of()), day);
         Variant variant = new Variant("v", DayKind.OTHER_HOUR, "", day, List.of());
         for (CornerEntry e :

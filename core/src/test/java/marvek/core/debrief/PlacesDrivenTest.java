@@ -78,4 +78,37 @@ class PlacesDrivenTest {
     assertThat(met).isGreaterThan(6);
     assertThat(missed).isGreaterThan(4);
   }
+
+  /** What was to be held alongside the edge and runs off it in the end is told by how far. */
+  @Test
+  void driftingOffTheEdgeIsTold() {
+    int drifts = 0;
+    for (long seed = 44; seed <= 45; seed++) {
+      ComputedLap lap = Drives.computed(RandomRoads.of(seed, 320), "cup-gt");
+      List<CornerEntry> draft = Drafter.draft(lap, List.of()).corners();
+      for (int c = 0; c < lap.corners().size(); c += 2) {
+        Gate at = gate(lap, lap.corners().get(c), c % 4 == 0, c);
+        Gate held = new Gate(at.id(), at.station(), at.left(), at.metres(), 0.3, 60);
+        double by = -1.6 * Math.signum(lap.path().offset()[lap.road().index(at.station())]);
+        Aside aside = new Aside(at.station(), by, 1);
+        Plan plan = new Plan(lap, draft, List.of(), 3, 0, 1, 0, true);
+        PlaceFinding straight = driven(lap, draft, held, plan, seed);
+        PlaceFinding off =
+            driven(lap, draft, held, plan.deviating(List.of(), List.of(aside)), seed);
+        double way = off.drift() - straight.drift();
+        // A smooth way aside has most of itself behind it sixty metres before its middle.
+        assertThat(Math.signum(way)).isEqualTo(off.left() ? -Math.signum(by) : Math.signum(by));
+        assertThat(Math.abs(way)).isBetween(0.5, 2.2);
+        assertThat(off.over()).isEqualTo(60);
+        drifts += off.missed() ? 1 : 0;
+      }
+    }
+    assertThat(drifts).isGreaterThan(3);
+  }
+
+  private static PlaceFinding driven(
+      ComputedLap lap, List<CornerEntry> draft, Gate gate, Plan plan, long seed) {
+    List<LapData> laps = Drives.read(plan, seed).stream().map(l -> Drives.data(l, lap)).toList();
+    return Debriefer.read(lap, draft, List.of(gate), laps).places().get(0);
+  }
 }

@@ -23,9 +23,11 @@ import marvek.core.debrief.Robust;
 import marvek.core.debrief.Sections;
 import marvek.core.debrief.VehicleFit;
 import marvek.core.entry.CornerEntry;
+import marvek.core.entry.OtherGates;
 import marvek.core.entry.RoadUse;
 import marvek.core.entry.Step;
 import marvek.core.entry.Variant;
+import marvek.core.line.Gate;
 import marvek.core.plan.ComputedLap;
 import marvek.core.said.Said;
 import marvek.core.session.Evidence;
@@ -87,6 +89,14 @@ public class Evidences {
     /** Whether there is a day to hold the laps against. */
     boolean fits() {
       return part == null || part.day() != null;
+    }
+
+    /** Places across the road that its day passes. */
+    List<Gate> gates() {
+      List<Gate> own = RoadUse.of(opened.driven().use()).gates();
+      OtherGates others =
+          RunDays.of(opened.driven()).variant(day()).map(v -> v.day().gates()).orElse(null);
+      return others == null ? own : others.in(own);
     }
 
     @Nullable String day() {
@@ -156,11 +166,7 @@ public class Evidences {
   @Transactional(readOnly = true)
   public Debrief debrief(Judged judged) {
     return judged.fits()
-        ? Debriefer.read(
-            judged.computed(),
-            judged.entries(),
-            RoadUse.of(judged.opened().driven().use()).gates(),
-            judged.laps())
+        ? Debriefer.read(judged.computed(), judged.entries(), judged.gates(), judged.laps())
         : Debriefer.times(judged.laps(), judged.computed());
   }
 
