@@ -27,7 +27,7 @@ public record Gate(
   // Metres after its exit that still belong to a corner.
   private static final double AFTER = 60;
 
-  // So narrow that a line has to be led up to it, metres, and over how far.
+  // So narrow that a line has to be led up to it as to one that is held, metres, and over how far.
   private static final double NARROW = 0.2;
   private static final double SLOPE = 15;
 
@@ -99,13 +99,14 @@ public record Gate(
       int at = road.index(gate.station());
       int first = -gate.steps(road);
       double half = Math.max(gate.tolerance(), Room.LEAST);
-      int reach = gate.tolerance() < NARROW ? (int) (SLOPE / road.step()) : 1;
+      boolean led = gate.tolerance() < NARROW || first < 0;
+      int reach = led ? (int) (SLOPE / road.step()) : 1;
       for (int k = first - reach; k <= reach; k++) {
         int i = loop.at(at + k);
         int in = loop.at(at + Math.max(first, Math.min(0, k)));
         double middle = room.clamp(in, gate.across(road, vehicle, in));
         int off = Math.max(0, Math.max(k, first - k));
-        double share = gate.tolerance() < NARROW ? 1 - off / (reach + 1.0) : 1;
+        double share = led ? 1 - off / (reach + 1.0) : 1;
         double keepLeft = road.left()[i] - (middle + half) - usual;
         double keepRight = road.right()[i] + (middle - half) - usual;
         left[i] = Math.max(left[i], left[i] + share * (keepLeft - left[i]));

@@ -20,6 +20,11 @@ public record Room(double[] lower, double[] upper) {
   private static final double REACH = 60;
   private static final double SHORT = 12;
   private static final double SHORTER = 0.88;
+  // Metres beside the room from which on it is long, over which the way back is smoothed at first,
+  // and how often.
+  private static final double LONG = 25;
+  private static final double WIDEST = 30;
+  private static final int ROUNDS = 120;
   // Metres kept for each m/s² that gusts push towards an edge (common practice, no source).
   private static final double LEE = 0.25;
 
@@ -78,6 +83,33 @@ public record Room(double[] lower, double[] upper) {
    * @param count stations
    */
   public double[] fitted(Centreline road, double[] offset, int from, int count) {
+    if (count == offset.length && from == 0) {
+      // The ends of a stretch stay where they are: on a whole lap they come where nothing moves.
+      return moved(road, offset, farthest(road.loop(), offset), count);
+    }
+    return moved(road, offset, from, count);
+  }
+
+  /** The middle of the longest piece of a lap that lies in the room; 0 where all of it does. */
+  private int farthest(Loop loop, double[] offset) {
+    int n = offset.length;
+    int most = 0;
+    int end = 0;
+    int run = 0;
+    for (int k = 0; k < 2 * n && run < n; k++) {
+      run = beside(offset, loop.at(k)) > FITS ? 0 : run + 1;
+      if (run > most) {
+        most = run;
+        end = k;
+      }
+    }
+    return run >= n ? 0 : loop.at(end - most / 2);
+  }
+
+  private double[] moved(Centreline road, double[] offset, int from, int count) {
+    if (longest(road.loop(), offset, from, count) * road.step() > LONG) {
+      return eased(road, offset, from, count);
+    }
     double[] out = offset;
     Loop loop = road.loop();
     for (int round = 0; round < BUMPS; round++) {
@@ -100,6 +132,57 @@ public record Room(double[] lower, double[] upper) {
       out = Warp.bumped(road, out, i * road.step(), by, Math.max(4 * road.step(), reach));
     }
     return out;
+  }
+
+  /** Stations of the longest piece of a stretch that lies beside the room. */
+  private int longest(Loop loop, double[] offset, int from, int count) {
+    int most = 0;
+    int run = 0;
+    for (int k = 0; k < count; k++) {
+      run = beside(offset, loop.at(from + k)) > FITS ? run + 1 : 0;
+      most = Math.max(most, run);
+    }
+    return most;
+  }
+
+  /**
+   * A line that lies beside the room for long, brought into it by what is left of the way to it,
+   * smoothed again and again: bumps there would follow each other from side to side.
+   */
+  private double[] eased(Centreline road, double[] offset, int from, int count) {
+    Loop loop = road.loop();
+    double[] out = offset.clone();
+    double[] way = new double[count];
+    double wide = WIDEST;
+    for (int round = 0; round < ROUNDS; round++) {
+      boolean all = true;
+      for (int k = 0; k < count; k++) {
+        int i = loop.at(from + k);
+        all &= k == 0 || k == count - 1 || beside(out, i) <= FITS;
+        way[k] = clamp(i, out[i]) - out[i];
+      }
+      if (all) {
+        break;
+      }
+      int reach = Math.max(2, (int) (wide / road.step()));
+      wide = Math.max(SHORT / 2, wide * SHORTER);
+      for (int k = 1; k < count - 1; k++) {
+        out[loop.at(from + k)] += smoothed(way, k, Math.min(reach, Math.min(k, count - 1 - k)));
+      }
+    }
+    return out;
+  }
+
+  /** Mean around a place that counts what is nearer more. */
+  private static double smoothed(double[] values, int at, int reach) {
+    double sum = 0;
+    double weights = 0;
+    for (int k = -reach; k <= reach; k++) {
+      double w = reach + 1 - Math.abs(k);
+      sum += w * values[at + k];
+      weights += w;
+    }
+    return sum / weights;
   }
 
   /** Values brought within the room. */

@@ -3,6 +3,7 @@ package marvek.core.day;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
 import marvek.core.circuit.Centreline;
@@ -99,28 +100,45 @@ class GatesOfDaysTest {
     }
   }
 
+  /** Metres that a line goes across the road around a gate, to and fro together. */
+  private static double sways(ComputedLap lap, Gate gate) {
+    double all = 0;
+    for (double s = gate.station() - gate.over() - 80; s < gate.station() + 80; s++) {
+      all += Math.abs(gap(lap, gate, s + 1) - gap(lap, gate, s));
+    }
+    return all;
+  }
+
   @Test
   void alongsideTheEdgeItKeepsItsDistanceAllTheWay() {
     Random random = new Random(8);
+    List<Double> beside = new ArrayList<>();
     for (int k = 0; k < CLASSES.size(); k++) {
       ComputedLap base = base(k);
       Footing footing = Footing.plain(List.of());
       for (int n = 0; n < 4; n++) {
-        Gate gate = gate(base, random, "g", 30 + 70 * random.nextDouble());
+        Gate any = gate(base, random, "g", 30 + 70 * random.nextDouble());
+        // The last of each road across the start line.
+        Gate gate = n < 3 ? any : new Gate("g", 20, any.left(), Math.min(3, any.metres()), 0.3, 60);
         ComputedLap then =
             Variants.computed(base, footing, passing(DayKind.TOW, List.of(gate), List.of()));
         Ground without = base.ground();
         assertThat(gate.missing(base.road(), base.vehicle(), without)).isZero();
+        double most = 0;
         for (double s = gate.station() - gate.over(); s <= gate.station(); s += 2) {
-          assertThat(gap(then, gate, s))
-              .as("%s %.0f of %.0f", CLASSES.get(k), s, gate.station())
-              .isCloseTo(gate.metres(), within(gate.tolerance() + EDGE));
+          most = Math.max(most, Math.abs(gap(then, gate, s) - gate.metres()));
         }
-        assertThat(then.lap().lapTime())
-            .isGreaterThan(
-                0.998 * Variants.computed(base, footing, DayKind.TOW.usual()).lap().lapTime());
+        beside.add(most - gate.tolerance());
+        double plain = Variants.computed(base, footing, DayKind.TOW.usual()).lap().lapTime();
+        // It costs time, and nobody weaves for it.
+        assertThat(then.lap().lapTime()).isBetween(0.998 * plain, 1.2 * plain);
+        assertThat(sways(then, gate)).isLessThan(sways(base, gate) + 16);
       }
     }
+    // Anywhere on the road, in the tightest corner too: there the line keeps to what can be
+    // steered.
+    assertThat(beside).hasSize(12).allMatch(m -> m < 0.3);
+    assertThat(beside.stream().filter(m -> m > EDGE)).hasSizeLessThan(3);
   }
 
   @Test
