@@ -55,6 +55,7 @@ export type EdgeView = Schemas['EdgeView'];
 export type LaidView = Schemas['LaidView'];
 export type Wish = Schemas['Wish'];
 export type Gate = Schemas['Gate'];
+export type OtherGates = Schemas['OtherGates'];
 export type OwnPace = Schemas['OwnPace'];
 export type PaceView = Schemas['PaceView'];
 export type ReferenceContent = Schemas['ReferenceContent'];

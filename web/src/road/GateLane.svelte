@@ -2,7 +2,7 @@
   import type { ScaleLinear } from 'd3-scale';
   import type { Gate, RoadView } from '../api/api';
   import { metres, signed } from '../words/units';
-  import { sampleAt } from './strip';
+  import { pathOf, sampleAt } from './strip';
   import { tell } from '../words/tell';
   import { follow, onlyChooses } from '../kit/drag';
 
@@ -43,18 +43,29 @@
     costs = null,
     ondrop,
   }: Props = $props();
+  /** Metres that one can be held at most, and that a key adds. */
+  const MOST = 500;
+  const MORE = 5;
   const reach = $derived(fingers ? 22 : 9);
 
   const edgeAt = (s: number, left: boolean) =>
     left ? sampleAt(road.left, road.step, road.length, s) : -sampleAt(road.right, road.step, road.length, s);
-  const middleOf = (g: Gate) => {
+  const middleAt = (g: Gate, s: number) => {
     const inwards = g.metres + wide / 2;
-    return edgeAt(g.station, g.left) + (g.left ? -inwards : inwards);
+    return edgeAt(s, g.left) + (g.left ? -inwards : inwards);
   };
+  /** The two rails between which it is held, from where that begins to the posts. */
+  const rails = (g: Gate, s: number) => {
+    const steps = Math.max(1, Math.ceil(g.over / 4));
+    const at = Array.from({ length: steps + 1 }, (_, k) => s - g.over + (k * g.over) / steps);
+    return [-1, 1].map((side) => pathOf(at.map((m): [number, number] => [x(m), y(middleAt(g, m)) + side * gapOf(g)])));
+  };
+  const gapOf = (g: Gate) => Math.max(4, Math.abs(y(g.tolerance) - y(0)));
+  const held = (to: number) => Math.max(0, Math.min(MOST, Math.round(to)));
   const shown = $derived(
     gates
-      .map((g) => ({ g, s: near(g.station), middle: middleOf(g) }))
-      .filter((g) => g.s > domain[0] && g.s < domain[1]),
+      .map((g) => ({ g, s: near(g.station), middle: middleAt(g, g.station) }))
+      .filter((g) => g.s > domain[0] && g.s - g.g.over < domain[1]),
   );
   const cost = (seconds: number | null) => (seconds === null ? tell('gateLane.not_met') : `${signed(seconds, 2)} s`);
   const costWords = (c: { nearer: number | null; farther: number | null }) =>
@@ -63,7 +74,7 @@
   const long = (seconds: number | null) => (seconds === null ? 0 : Math.max(2, Math.min(30, Math.abs(seconds) * 140)));
   const tenth = (v: number) => Math.round(v * 10) / 10;
 
-  function grab(event: PointerEvent, g: Gate, post: boolean) {
+  function grab(event: PointerEvent, g: Gate, part: 'all' | 'post' | 'begin') {
     if (readonly || event.button !== 0) return;
     event.stopPropagation();
     const target = event.currentTarget as SVGGElement;
@@ -80,15 +91,19 @@
     const move = (e: PointerEvent) => {
       const dx = Math.abs(e.clientX - start.x);
       const dy = Math.abs(e.clientY - start.y);
-      lock ??= post || dy > dx ? 'across' : 'along';
+      lock ??= part === 'begin' ? 'along' : part === 'post' || dy > dx ? 'across' : 'along';
       if (lock === 'along') {
         const by = x.invert(e.clientX - box.left) - x.invert(start.x - box.left);
         const to = Math.round(near(g.station) + by);
+        if (part === 'begin') {
+          onmove({ ...g, over: held(g.over - by) });
+          return;
+        }
         onmove({ ...g, station: ((to % road.length) + road.length) % road.length });
       } else {
         // Up on the drawing is to the left of the road.
         const by = (start.y - e.clientY) / perMetre;
-        if (post) onmove({ ...g, tolerance: tenth(Math.max(0, Math.min(20, g.tolerance + Math.abs(by)))) });
+        if (part === 'post') onmove({ ...g, tolerance: tenth(Math.max(0, Math.min(20, g.tolerance + Math.abs(by)))) });
         else onmove({ ...g, metres: tenth(g.metres + (g.left ? -by : by)) });
       }
     };
@@ -109,9 +124,11 @@
     const along = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
     const across = event.key === 'ArrowUp' ? 0.1 : event.key === 'ArrowDown' ? -0.1 : 0;
     const number = Number(typed);
-    if (along || across) nudged = g.id;
+    const more = event.key === '+' ? MORE : event.key === '-' ? -MORE : 0;
+    if (along || across || more) nudged = g.id;
     if (along) onmove({ ...g, station: (g.station + along * (event.shiftKey ? 5 : 1) + road.length) % road.length });
     else if (across) onmove({ ...g, metres: tenth(g.metres + (g.left ? -across : across)) });
+    else if (more) onmove({ ...g, over: held(g.over + more) });
     else if (/^[0-9.]$/.test(event.key)) typed += event.key;
     else if (event.key === 'Enter' && typed) {
       typed = '';
@@ -134,7 +151,9 @@
   {@const px = x(gate.s)}
   {@const edge = y(edgeAt(gate.g.station, gate.g.left))}
   {@const middle = y(gate.middle)}
-  {@const gap = Math.max(4, Math.abs(y(gate.g.tolerance) - y(0)))}
+  {@const gap = gapOf(gate.g)}
+  {@const begin = x(gate.s - gate.g.over)}
+  {@const first = y(middleAt(gate.g, gate.s - gate.g.over))}
   <g
     role="slider"
     tabindex={readonly ? -1 : 0}
@@ -144,12 +163,14 @@
       gate: metres(gate.g.metres, 1),
       hasLeft: !!gate.g.left,
       tolerance: metres(gate.g.tolerance, 1),
+      isHeld: gate.g.over > 0,
+      over: metres(gate.g.over),
     })}
     class={[readonly ? '' : 'cursor-move', fingers && 'focus:touch-none']}
     data-place-across={gate.g.id}
     onfocus={() => onhold?.(gate.g.id)}
     onkeydown={(e) => onkeydown(e, gate.g)}
-    onpointerdown={(e) => grab(e, gate.g, false)}
+    onpointerdown={(e) => grab(e, gate.g, 'all')}
   >
     <rect
       x={px - reach}
@@ -161,6 +182,11 @@
       rx="3"
     />
     <path d="M{px} {edge}V{middle + (edge < middle ? -gap : gap)}" stroke="var(--line)" stroke-dasharray="2 2" />
+    {#if gate.g.over > 0}
+      {#each rails(gate.g, gate.s) as rail, side (side)}
+        <path d={rail} fill="none" stroke="var(--line)" stroke-width="1.5" stroke-dasharray="6 3" data-held-alongside />
+      {/each}
+    {/if}
     <path d="M{px - 5} {middle - gap}h10M{px - 5} {middle + gap}h10" stroke="var(--line)" stroke-width="3" />
     {#if costs?.id === gate.g.id}
       {@const toEdge = edge < middle ? -1 : 1}
@@ -183,9 +209,24 @@
     <text x={px + 8} y={(edge + middle) / 2 + 4} style="font-size:11px;fill:var(--ink)" font-weight="700"
       >{typed && document.activeElement?.getAttribute('data-place-across') === gate.g.id
         ? typed
-        : metres(gate.g.metres, 1) + (costs?.id === gate.g.id ? costWords(costs) : '')}</text
+        : metres(gate.g.metres, 1) +
+          (gate.g.over > 0 ? tell('gateLane.held', { over: metres(gate.g.over) }) : '') +
+          (costs?.id === gate.g.id ? costWords(costs) : '')}</text
     >
-    <g role="presentation" class="cursor-ns-resize" onpointerdown={(e) => grab(e, gate.g, true)}>
+    {#if !readonly}
+      <g role="presentation" class="cursor-ew-resize" data-begin onpointerdown={(e) => grab(e, gate.g, 'begin')}>
+        <title>{tell('gateLane.drag_back_to_hold')}</title>
+        <rect
+          x={begin - 10 - (fingers ? 8 : 0)}
+          y={first - (fingers ? 22 : 7)}
+          width={fingers ? 26 : 10}
+          height={fingers ? 44 : 14}
+          fill="transparent"
+        />
+        <path d="M{begin - 9} {first}l5 -4v8z" fill="var(--line)" opacity={gate.g.over > 0 ? 1 : 0.45} />
+      </g>
+    {/if}
+    <g role="presentation" class="cursor-ns-resize" onpointerdown={(e) => grab(e, gate.g, 'post')}>
       <rect x={px - 7} y={middle - gap - 5} width="14" height="6" fill="transparent" />
       <rect x={px - 7} y={middle + gap - 1} width="14" height="6" fill="transparent" />
     </g>

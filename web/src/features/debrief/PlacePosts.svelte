@@ -22,10 +22,23 @@
   );
   const missed = $derived(place.missed);
   const edge = $derived(place.left ? tell('placePosts.left') : tell('placePosts.right'));
+  /** Off by the way it runs along the edge, not by how far from it. */
+  const drifts = $derived(missed && Math.abs(place.off) <= place.tolerance + place.precision);
   const words = $derived(
-    missed
-      ? tell('placePosts.too_far_from_near_the', { off: metres(Math.abs(place.off), 1), someOff: place.off > 0, edge })
-      : tell('placePosts.as_written_as_far_as', { precision: metres(place.precision, 1) }),
+    drifts
+      ? tell('placePosts.drifts', {
+          drift: metres(Math.abs(place.drift), 1),
+          away: place.drift > 0,
+          edge,
+          over: metres(place.over),
+        })
+      : missed
+        ? tell('placePosts.too_far_from_near_the', {
+            off: metres(Math.abs(place.off), 1),
+            someOff: place.off > 0,
+            edge,
+          })
+        : tell('placePosts.as_written_as_far_as', { precision: metres(place.precision, 1) }),
   );
 </script>
 

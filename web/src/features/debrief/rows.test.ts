@@ -92,6 +92,8 @@ describe('a place across the road', () => {
     tolerance: 0.3,
     room: 8,
     corner: 'c1',
+    over: 0,
+    drift: 0,
     off: 2.1,
     spread: 0.3,
     precision: 0.5,

@@ -253,7 +253,7 @@
     }
     if (event.key === ',' || event.key === '<') movePencil(event.shiftKey ? -1 : -5);
     else if (event.key === '.' || event.key === '>') movePencil(event.shiftKey ? 1 : 5);
-    else if (event.key === 'v' && desk.mine && !desk.day) desk.makeGate(pencilAt(), true, 0.5);
+    else if (event.key === 'v' && desk.mine) desk.makeGate(pencilAt(), true, 0.5);
     else if (desk.pencil !== null && letter(event.key.toLowerCase(), event.shiftKey)) event.preventDefault();
     else if ('lyj'.includes(event.key.toLowerCase()) && letter(event.key.toLowerCase(), event.shiftKey))
       event.preventDefault();
@@ -598,16 +598,16 @@
                 onactionkey={actionKey}
                 gates={desk.gates}
                 wide={desk.view.width}
-                ongate={desk.mine && !desk.day
+                ongate={desk.mine
                   ? (gate) => {
                       if (desk) desk.moving = gate;
                     }
                   : undefined}
                 ongatesettle={() => void desk?.settleGate()}
                 ongatedrop={(id) => void desk?.dropGate(id)}
-                ongatehold={(id) => desk?.mine && !desk.day && desk.costGate(id)}
+                ongatehold={(id) => desk?.mine && desk.costGate(id)}
                 gateCosts={desk.gateCosts}
-                ongatemake={desk.mine && !desk.day ? (at, left, off) => desk?.makeGate(at, left, off) : undefined}
+                ongatemake={desk.mine ? (at, left, off) => desk?.makeGate(at, left, off) : undefined}
                 height={desk.laid ? 436 : 472}
                 onmove={(kind, to) => desk?.move(kind, to, `drag ${corner.id} ${kind}`)}
                 onnudge={(kind, by) => desk?.nudge(kind, by)}

@@ -10,6 +10,7 @@ import {
   type CueOffer,
   type Dear,
   type Gate,
+  type OtherGates,
   type Judgement,
   type KerbUse,
   type Landmark,
@@ -731,10 +732,13 @@ export class Desk {
   /** A gate being moved, before the line is laid anew for it. */
   moving = $state.raw<Gate | null>(null);
 
-  /** Places that the line is to pass: those of a line being looked at, or else those in use. */
+  /** Places that the line is to pass: those of a line being looked at, or else those in use on the day. */
   get gates(): Gate[] {
     const use = this.laid?.wish.use ?? this.content.use;
-    const there = use?.gates ?? [];
+    const other = this.variant?.day.gates;
+    const there = (use?.gates ?? [])
+      .filter((g) => !other?.without.includes(g.id) && !other?.gates.some((o) => o.id === g.id))
+      .concat(other?.gates ?? []);
     const one = this.moving;
     if (!one) return there;
     return there.some((g) => g.id === one.id) ? there.map((g) => (g.id === one.id ? one : g)) : [...there, one];
@@ -743,6 +747,13 @@ export class Desk {
   /** Has the line laid anew through a gate that was moved or made. */
   async settleGate() {
     if (!this.moving) return;
+    if (this.variant) {
+      const { gates = [], without = [] } = this.variant.day.gates ?? {};
+      const one = this.moving;
+      this.moving = null;
+      this.passOnDay({ gates: [...gates.filter((g) => g.id !== one.id), one], without });
+      return;
+    }
     const use = this.laid?.wish.use ?? this.content.use;
     const gates = this.gates;
     const id = this.moving.id;
@@ -758,6 +769,7 @@ export class Desk {
 
   /** Asks after a rest what half a metre either way costs at a gate. */
   costGate(id: string) {
+    if (this.day) return;
     clearTimeout(this.costTimer);
     const asked = ++this.costing;
     if (this.gateCosts?.id !== id) this.gateCosts = null;
@@ -793,11 +805,27 @@ export class Desk {
   }
 
   makeGate(at: number, left: boolean, off: number) {
-    this.moving = { id: newId(), station: at, left, metres: off, tolerance: 0.3 };
+    this.moving = { id: newId(), station: at, left, metres: off, tolerance: 0.3, over: 0 };
     void this.settleGate();
   }
 
+  /** Has the day that is worked on pass other places than the reference. */
+  private passOnDay(other: OtherGates) {
+    const now = this.variant;
+    if (!now) return;
+    const says = other.gates.length > 0 || other.without.length > 0;
+    this.putVariant({ ...now, day: { ...now.day, gates: says ? other : undefined } });
+  }
+
   async dropGate(id: string) {
+    if (this.variant) {
+      const { gates = [], without = [] } = this.variant.day.gates ?? {};
+      const own = gates.filter((g) => g.id !== id);
+      // What the day has by itself goes first; the reference's own is then left out of it.
+      const reference = own.length === gates.length && (this.content.use?.gates ?? []).some((g) => g.id === id);
+      this.passOnDay({ gates: own, without: reference ? [...without, id] : without });
+      return;
+    }
     const use = this.laid?.wish.use ?? this.content.use;
     const gates = (use?.gates ?? []).filter((g) => g.id !== id);
     const had = (this.content.use?.gates ?? []).some((g) => g.id === id);

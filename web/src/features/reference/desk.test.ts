@@ -645,7 +645,7 @@ describe('a landmark dragged here', () => {
   });
 
   it('asks after a rest what half a metre either way costs at a gate', async () => {
-    const gate = { id: 'g', station: 300, left: true, metres: 2, tolerance: 0.3 };
+    const gate = { id: 'g', station: 300, left: true, metres: 2, tolerance: 0.3, over: 0 };
     stored = { version: 3, content: { ...content, use: { opened: [], gates: [gate] } } };
     const desk = await Desk.open('r1');
     desk.costGate('g');
