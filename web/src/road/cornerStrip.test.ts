@@ -3,7 +3,7 @@ import { fireEvent, render, screen } from '@testing-library/svelte';
 import { describe, expect, it, vi } from 'vitest';
 import CornerStrip from './CornerStrip.svelte';
 import LapStrip from './LapStrip.svelte';
-import type { DrivenView, Landmark } from '../api/api';
+import type { DrivenView, Gate, Landmark } from '../api/api';
 import { answer, corner, entry, road } from '../testing/made';
 import { made } from './score';
 
@@ -31,7 +31,7 @@ describe('the corner strip', () => {
 
   it('says at a gate what half a metre either way costs, and what cannot be met', () => {
     const ongatehold = vi.fn();
-    const gate = { id: 'g', station: 480, left: true, metres: 2, tolerance: 0.3 };
+    const gate = { id: 'g', station: 480, left: true, metres: 2, tolerance: 0.3, over: 0 };
     strip({
       gates: [gate],
       wide: 1.9,
@@ -46,8 +46,32 @@ describe('the corner strip', () => {
     expect(ongatehold).toHaveBeenCalledWith('g');
   });
 
+  it('draws a place out alongside the edge, by mouse and by keys', async () => {
+    const moved: Gate[] = [];
+    const gate = { id: 'g', station: 480, left: true, metres: 2, tolerance: 0.3, over: 0 };
+    const { rerender } = strip({ gates: [gate], wide: 1.9, ongate: (g: Gate) => moved.push(g) });
+    expect(document.querySelectorAll('[data-held-alongside]')).toHaveLength(0);
+    const place = () => document.querySelector('[data-place-across]') as SVGGElement;
+    const begin = document.querySelector('[data-begin]') as SVGGElement;
+    const press = (e: Element, type: string, clientX: number) =>
+      fireEvent(e, Object.assign(new MouseEvent(type, { clientX, clientY: 100, bubbles: true }), { pointerId: 1 }));
+    await press(begin, 'pointerdown', 300);
+    await press(document.body, 'pointermove', 260);
+    await press(document.body, 'pointerup', 260);
+    expect(moved.at(-1)?.over).toBeGreaterThan(5);
+    expect([moved.at(-1)?.station, moved.at(-1)?.metres]).toEqual([480, 2]);
+    place().focus();
+    await fireEvent.keyDown(place(), { key: '+' });
+    expect(moved.at(-1)?.over).toBe(5);
+    await rerender({ gates: [{ ...gate, over: 40 }] });
+    expect(document.querySelectorAll('[data-held-alongside]')).toHaveLength(2);
+    expect(place().getAttribute('aria-valuetext')).toContain('held over 40 m');
+    await fireEvent.keyDown(place(), { key: '-' });
+    expect(moved.at(-1)?.over).toBe(35);
+  });
+
   it('draws no cost at another gate than the one in hand', () => {
-    const gate = { id: 'g', station: 480, left: true, metres: 2, tolerance: 0.3 };
+    const gate = { id: 'g', station: 480, left: true, metres: 2, tolerance: 0.3, over: 0 };
     strip({ gates: [gate], wide: 1.9, gateCosts: { id: 'other', nearer: 0.1, farther: 0.1 } });
     expect(document.querySelector('[data-gate-cost]')).toBeNull();
   });

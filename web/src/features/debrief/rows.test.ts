@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { fireEvent, render } from '@testing-library/svelte';
+import { cleanup, fireEvent, render } from '@testing-library/svelte';
 import { describe, expect, it, vi } from 'vitest';
 import type { ActionFinding, CornerFinding, PlaceFinding } from '../../api/api';
 import PlacePosts from './PlacePosts.svelte';
@@ -111,6 +111,14 @@ describe('a place across the road', () => {
     expect(squeezed(document.querySelector('figcaption'))).toContain('2.1 m too far from the left edge');
     await fireEvent.click(document.querySelectorAll('circle')[1] as Element);
     expect(onlap).toHaveBeenCalledWith('b');
+  });
+
+  it('says which way it runs off the edge that it was to be held along', () => {
+    render(PlacePosts, { place: place({ off: 0.2, over: 60, drift: 1.6 }) });
+    expect(squeezed(document.querySelector('figcaption'))).toContain('Runs 1.6 m off the left edge over the 60 m');
+    cleanup();
+    render(PlacePosts, { place: place({ off: 0.2, over: 60, drift: -1.6 }) });
+    expect(squeezed(document.querySelector('figcaption'))).toContain('Runs 1.6 m towards the left edge over the 60 m');
   });
 
   it('claims nothing that the recording cannot tell', () => {

@@ -546,6 +546,37 @@ describe('another day', () => {
     expect(stored.content.variants[0]?.entries).toHaveLength(1);
   });
 
+  it('passes other places across the road than the reference', async () => {
+    const gate = { id: 'g', station: 300, left: true, metres: 2, tolerance: 0.3, over: 0 };
+    stored = { version: 3, content: { ...content, use: { opened: [], gates: [gate] } } };
+    const desk = await Desk.open('r1');
+    desk.putVariant(wet);
+    await desk.go('v1');
+    expect(desk.gates).toEqual([gate]);
+
+    desk.moving = { ...gate, metres: 4, over: 60 };
+    await desk.settleGate();
+    desk.makeGate(120, false, 1);
+    await vi.runAllTimersAsync();
+    expect(desk.gates.map((g) => [g.metres, g.over])).toEqual([
+      [4, 60],
+      [1, 0],
+    ]);
+    expect(desk.laid).toBeNull();
+    expect(desk.content.use?.gates).toEqual([gate]);
+
+    // What the day has by itself goes first: the reference's place is back; then that is left out.
+    await desk.dropGate('g');
+    expect(desk.gates.map((g) => g.metres)).toEqual([2, 1]);
+    await desk.dropGate('g');
+    expect(desk.gates.map((g) => g.metres)).toEqual([1]);
+    expect(desk.variant?.day.gates?.without).toEqual(['g']);
+    desk.undo();
+    expect(desk.gates).toHaveLength(2);
+    await desk.go('');
+    expect(desk.gates).toEqual([gate]);
+  });
+
   it('is one step of undo, and gone when it is undone', async () => {
     const desk = await Desk.open('r1');
     desk.putVariant(wet);
