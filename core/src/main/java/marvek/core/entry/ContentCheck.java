@@ -313,6 +313,9 @@ public final class ContentCheck {
     cue(where, a.together());
     cue(where, a.backUp());
     looked(where, a);
+    if (a.stance() != null && a.kind() != ActionKind.BODY) {
+      throw Refusal.of("refusal.entry.no_stance").at(where);
+    }
   }
 
   private static void looked(Said where, Action a) {

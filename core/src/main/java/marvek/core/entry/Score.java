@@ -130,7 +130,8 @@ public final class Score {
 
   /** Whether anything is written that moves a pedal otherwise than the points do. */
   public static boolean plays(CornerEntry entry) {
-    return entry.actions().stream().anyMatch(a -> a.kind().pedal() || a.kind() == ActionKind.SHIFT)
+    return entry.actions().stream()
+            .anyMatch(a -> a.kind().pedal() || a.kind() == ActionKind.SHIFT || a.rides())
         || entry.points().stream().anyMatch(p -> pressed(p.play()));
   }
 

@@ -22,6 +22,9 @@ public final class Limits {
   // source).
   private static final double SIDE_CAR = 4;
   private static final double SIDE_MOTORCYCLE = 1.5;
+  // kg, and how near to a wheel the centre of gravity comes, as a share of the wheelbase.
+  private static final double RIDER = 75;
+  private static final double NEAREST = 0.2;
   private static final double SPEED_STEP = 0.1;
   private static final double LOAD_STEP = 0.01;
   private static final int LOADS = 900;
@@ -51,6 +54,8 @@ public final class Limits {
   final double frontShare;
   final double staticFront;
   final boolean motorcycle;
+  // Whether the brakes are shared out as the vehicle says; a rider shares them as the grip asks.
+  final boolean shared;
   final double brakeCap;
   // What the driver uses of braking and of traction; of turning it is in muY.
   final double braking;
@@ -68,7 +73,7 @@ public final class Limits {
    * @param boostBelow m/s
    */
   public Limits(Vehicle vehicle, Conditions conditions, double boostBelow) {
-    this(vehicle, conditions, boostBelow, null);
+    this(vehicle, conditions, boostBelow, null, vehicle.kind() != VehicleKind.MOTORCYCLE);
   }
 
   /**
@@ -77,11 +82,36 @@ public final class Limits {
    * @param boostSpeed m/s below which the boost is used
    */
   public Limits on(Conditions day, double boostSpeed) {
-    return new Limits(vehicle, day, boostSpeed, this);
+    return new Limits(vehicle, day, boostSpeed, this, shared);
+  }
+
+  /**
+   * The same machine with its rider's weight elsewhere and its brakes shared out otherwise; a car
+   * has none of it. A rider has 75 kg with what is worn (common practice, no source).
+   *
+   * @param forward metres that the rider moves forward
+   * @param front share of the braking at the front wheel, 0 to 1; null as the grip asks
+   */
+  public Limits ridden(double forward, @Nullable Double front) {
+    if (!motorcycle || forward == 0 && front == null) {
+      return this;
+    }
+    double moved = vehicle.cogToFront() - forward * RIDER / mass;
+    double kept = Math.max(NEAREST, Math.min(1 - NEAREST, moved / vehicle.wheelbase()));
+    Vehicle.Brakes had = vehicle.brakes();
+    Vehicle.Brakes brakes =
+        front == null ? had : new Vehicle.Brakes(had.mostForce(), front, had.engineBraking());
+    Vehicle so = vehicle.copy().cogToFront(kept * vehicle.wheelbase()).brakes(brakes).build();
+    return new Limits(so, conditions, boostBelow, this, front != null);
   }
 
   private Limits(
-      Vehicle vehicle, Conditions conditions, double boostBelow, @Nullable Limits other) {
+      Vehicle vehicle,
+      Conditions conditions,
+      double boostBelow,
+      @Nullable Limits other,
+      boolean shared) {
+    this.shared = shared;
     this.vehicle = vehicle;
     this.conditions = conditions;
     this.boostBelow = boostBelow;
@@ -497,7 +527,10 @@ public final class Limits {
     // The axle that locks first sets the most; load moves forward with the braking itself.
     double most = mu * load;
     if (motorcycle) {
-      return Math.min(most, stoppie * load);
+      most = Math.min(most, stoppie * load);
+    }
+    if (!shared) {
+      return most;
     }
     double front = frontShare - mu * transfer;
     if (front > 0) {

@@ -2,6 +2,7 @@ package marvek.core.plan;
 
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.IntStream;
@@ -431,6 +432,7 @@ public final class Answers {
     List<Action> all = Score.of(computed.road(), entry);
     Cues cues = new Cues(computed, stretch.things);
     List<ScoredAction> out = new ArrayList<>();
+    Iterator<ScoreDrive.Body> bodies = stretch.bodies(all).iterator();
     for (Action a : all) {
       int step = Math.min(count, stretch.step(a.station()));
       List<HeldCue> held = cues.held(a, all);
@@ -464,11 +466,26 @@ public final class Answers {
               held,
               cues.met(held).map(Cues.Met::precision).orElse(null),
               gaze.orElse(null),
+              a.rides() ? rides(plan, step, bodies.next()) : null,
               counts.isPresent() || held.isEmpty()
                   ? gaze.map(Gaze::why).orElseGet(() -> cues.lost(a))
                   : held.get(0).why()));
     }
     return out;
+  }
+
+  /** What a rider's weight and brakes make of the limits at a step. */
+  private Rides rides(PlannedCorner plan, int step, ScoreDrive.Body body) {
+    Limits middle = computed.limits();
+    Limits so = middle.ridden(body.forward(), body.front());
+    Path path = computed.path();
+    int i = computed.road().loop().at(stretch.from + step);
+    double load = middle.load(path, i, plan.speed[step] * plan.speed[step]);
+    double brakes = path.braking(i);
+    double drives = path.driving(i);
+    return Rides.of(
+        so.brakingMost(load, 1, brakes) / middle.brakingMost(load, 1, brakes),
+        so.traction(load, 1, drives) / middle.traction(load, 1, drives));
   }
 
   /** The hardest press of a braking by its points, as a share of the driver's full press. */

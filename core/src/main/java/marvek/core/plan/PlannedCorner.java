@@ -50,7 +50,11 @@ final class PlannedCorner {
    *
    * @param fullPress m/s² of the driver's own full press
    */
-  record Written(double fullPress, List<ScoreDrive.Pedal> pedals, List<ScoreDrive.Shift> shifts) {
+  record Written(
+      double fullPress,
+      List<ScoreDrive.Pedal> pedals,
+      List<ScoreDrive.Shift> shifts,
+      List<ScoreDrive.Body> bodies) {
     /** The same with the marker elsewhere, its press open again. */
     Written withBrake(int step, boolean open) {
       List<ScoreDrive.Pedal> moved =
@@ -62,7 +66,7 @@ final class PlannedCorner {
                           : p)
               .sorted(Comparator.comparingDouble(ScoreDrive.Pedal::at))
               .toList();
-      return new Written(fullPress, moved, shifts);
+      return new Written(fullPress, moved, shifts, bodies);
     }
   }
 
@@ -86,6 +90,8 @@ final class PlannedCorner {
   private final int end;
   private final boolean twice;
   private final @Nullable Written score;
+  private final List<ScoreDrive.Body> bodies;
+  private final Limits[] riding;
   private final boolean tried;
   @Nullable ScoreDrive driven;
   private final double[] corner;
@@ -209,6 +215,8 @@ final class PlannedCorner {
     this.firstShare = steps.firstShare();
     this.turnIn = steps.turnIn();
     this.score = steps.score();
+    bodies = score == null ? List.of() : score.bodies();
+    riding = bodies.stream().map(b -> limits.ridden(b.forward(), b.front())).toArray(Limits[]::new);
     this.pedals = steps.brake() < 0 || score != null ? null : steps.pedals();
     corner = room.corner();
     unbraked = room.unbraked();
@@ -319,8 +327,17 @@ final class PlannedCorner {
     }
     return drag
         + share
-            * limits.brakingMost(
-                load, limits.ellipse(path, at(k), square, load), path.braking(at(k)));
+            * ridden(k)
+                .brakingMost(load, limits.ellipse(path, at(k), square, load), path.braking(at(k)));
+  }
+
+  /** The limits with what a rider does with the body at a step. */
+  private Limits ridden(int k) {
+    Limits so = limits;
+    for (int b = 0; b < bodies.size() && bodies.get(b).at() <= k; b++) {
+      so = riding[b];
+    }
+    return so;
   }
 
   private void play(Written written) {
@@ -337,6 +354,7 @@ final class PlannedCorner {
             written.fullPress(),
             pressed,
             written.shifts(),
+            written.bodies(),
             tried);
     driven = drive;
     if (tried && !drive.makesIt) {
@@ -524,12 +542,12 @@ final class PlannedCorner {
     double drag = limits.resistance(path, at(k), v, load);
     double pressed = pressure(k);
     return pressed > 0
-        ? drag + Math.min(peak * pressed, limits.brakingMost(load, 1, path.braking(at(k))))
+        ? drag + Math.min(peak * pressed, ridden(k).brakingMost(load, 1, path.braking(at(k))))
         : drag + limits.vehicle().brakes().engineBraking();
   }
 
   double straightMost(int k, double v) {
-    return limits.brakingMost(limits.load(path, at(k), v * v), 1, path.braking(at(k)));
+    return ridden(k).brakingMost(limits.load(path, at(k), v * v), 1, path.braking(at(k)));
   }
 
   private double pressure(int k) {
@@ -600,11 +618,11 @@ final class PlannedCorner {
 
   private double brakeUse(int k, double v) {
     double load = limits.load(path, at(k), v * v);
-    double most = limits.brakingMost(load, 1, path.braking(at(k)));
+    double most = ridden(k).brakingMost(load, 1, path.braking(at(k)));
     double use =
         effort
-            * limits.brakingMost(
-                load, limits.ellipse(path, at(k), v * v, load), path.braking(at(k)));
+            * ridden(k)
+                .brakingMost(load, limits.ellipse(path, at(k), v * v, load), path.braking(at(k)));
     return most > 0 ? use / most : 0;
   }
 

@@ -212,6 +212,8 @@ final class ScoreDrive {
     double without;
     boolean ofGrip;
     @Nullable Shape shape;
+    Limits limits;
+    int body;
     // Most that a shape asked of the tyres in the turn.
     double asks;
     // m/s below which an open braking has nothing more to slow for.
@@ -219,7 +221,8 @@ final class ScoreDrive {
     final Foot throttle;
     final Foot brake;
 
-    State(double at, double v, double t) {
+    State(double at, double v, double t, Limits limits) {
+      this.limits = limits;
       this.at = at;
       this.v = v;
       this.t = t;
@@ -239,6 +242,8 @@ final class ScoreDrive {
       ofGrip = other.ofGrip;
       shape = other.shape;
       asks = other.asks;
+      limits = other.limits;
+      body = other.body;
       enough = other.enough;
       throttle = new Foot(other.throttle);
       brake = new Foot(other.brake);
@@ -254,6 +259,15 @@ final class ScoreDrive {
    */
   record Shift(double at, int gear, double until) {}
 
+  /**
+   * What a rider does with the body, from here on.
+   *
+   * @param at step, with its fraction
+   * @param forward metres that the rider moves forward
+   * @param front share of the braking at the front wheel; null as the grip asks
+   */
+  record Body(double at, double forward, @Nullable Double front) {}
+
   private final Path path;
   private final Limits limits;
   private final Loop loop;
@@ -264,6 +278,8 @@ final class ScoreDrive {
   private final double engine;
   private final List<Pedal> pedals;
   private final List<Shift> shifts;
+  private final List<Body> bodies;
+  private final Limits[] ridden;
   private final Event[] events;
   final int[] gears;
 
@@ -288,6 +304,7 @@ final class ScoreDrive {
    * @param fullPress m/s² of the driver's own full press
    * @param pedals in driving order
    * @param shifts in driving order
+   * @param bodies in driving order
    * @param tried whether it is only asked whether it is made: then it ends where it is seen not to
    */
   ScoreDrive(
@@ -300,6 +317,7 @@ final class ScoreDrive {
       double fullPress,
       List<Pedal> pedals,
       List<Shift> shifts,
+      List<Body> bodies,
       boolean tried) {
     this.path = path;
     this.limits = limits;
@@ -311,6 +329,8 @@ final class ScoreDrive {
     this.engine = limits.vehicle().brakes().engineBraking();
     this.pedals = List.copyOf(pedals);
     this.shifts = List.copyOf(shifts);
+    this.bodies = List.copyOf(bodies);
+    ridden = bodies.stream().map(b -> limits.ridden(b.forward(), b.front())).toArray(Limits[]::new);
     gears = new int[count + 1];
     events = events(pedals);
     speed = Arrays.copyOf(arriving, count + 1);
@@ -321,13 +341,14 @@ final class ScoreDrive {
     used = new double[pedals.size()];
     double first = events.length == 0 ? count : events[0].at;
     first = shifts.isEmpty() ? first : Math.min(first, shifts.get(0).at());
+    first = bodies.isEmpty() ? first : Math.min(first, bodies.get(0).at());
     int begin = Math.max(0, Math.min(count, (int) first));
     Arrays.fill(throttle, 0, begin, 1);
     double before = 0;
     for (int k = 0; k < begin; k++) {
       before += 2 * path.step()[at(k)] / (speed[k] + speed[k + 1]);
     }
-    if (!drive(new State(begin, speed[begin], before), tried)) {
+    if (!drive(new State(begin, speed[begin], before, limits), tried)) {
       return;
     }
     throttle[count] = count > 0 ? throttle[count - 1] : 1;
@@ -631,12 +652,18 @@ final class ScoreDrive {
         s.held = Double.isNaN(taken.until()) ? s.at : taken.until();
         s.without = s.t + limits.vehicle().gearbox().shiftTime();
       }
+      while (s.body < bodies.size() && bodies.get(s.body).at() <= s.at + 1e-9) {
+        s.limits = ridden[s.body++];
+      }
       double next = Math.min(to, Math.floor(s.at + 1e-9) + 1);
       if (s.event < events.length) {
         next = Math.min(next, events[s.event].at);
       }
       if (s.shift < shifts.size()) {
         next = Math.min(next, shifts.get(s.shift).at());
+      }
+      if (s.body < bodies.size()) {
+        next = Math.min(next, bodies.get(s.body).at());
       }
       next = arrived(s, s.throttle, arrived(s, s.brake, next));
       next = reached(s, s.without, next);
@@ -708,8 +735,8 @@ final class ScoreDrive {
   private double most(State s) {
     int i = at((int) s.at);
     double square = s.v * s.v;
-    double load = limits.load(path, i, square);
-    return limits.brakingMost(load, left(i, square, load), path.braking(i));
+    double load = s.limits.load(path, i, square);
+    return s.limits.brakingMost(load, left(i, square, load), path.braking(i));
   }
 
   /** What a turn leaves for braking, where a little more than there is still counts as made. */
@@ -797,15 +824,17 @@ final class ScoreDrive {
   /** m/s² along the path at a station. */
   private double along(State s, int i, double v, double u, double b) {
     double square = v * v;
-    double load = limits.load(path, i, square);
+    double load = s.limits.load(path, i, square);
     double wheels = (u > 0 ? u * engine(s, v) : 0) - (1 - u) * engine;
     // What the tyres bear is asked for only the way it is pushed: this is most of a drive's work.
     double stops =
-        b > 0 || wheels <= 0 ? limits.brakingMost(load, left(i, square, load), path.braking(i)) : 0;
+        b > 0 || wheels <= 0
+            ? s.limits.brakingMost(load, left(i, square, load), path.braking(i))
+            : 0;
     if (b > 0) {
       double press = s.ofGrip ? b * stops : b * fullPress;
       if (counts && asks(s.brake.by, false)) {
-        note(s.brake.by, press, stops, limits.use(path, i, square, load, press));
+        note(s.brake.by, press, stops, s.limits.use(path, i, square, load, press));
       }
       if (s.shape != null && s.at >= s.shape.turnIn()) {
         s.asks = Math.max(s.asks, press / Math.max(stops, 0.05));
@@ -813,16 +842,16 @@ final class ScoreDrive {
       wheels -= press;
     }
     if (wheels > 0) {
-      double ellipse = limits.ellipse(path, i, square, load);
-      double pulls = limits.traction(load, ellipse, path.driving(i));
+      double ellipse = s.limits.ellipse(path, i, square, load);
+      double pulls = s.limits.traction(load, ellipse, path.driving(i));
       if (counts && asks(s.throttle.by, s.t < s.throttle.until)) {
-        note(s.throttle.by, wheels, pulls, limits.driveUse(path, i, square, load, wheels));
+        note(s.throttle.by, wheels, pulls, s.limits.driveUse(path, i, square, load, wheels));
       }
       wheels = Math.min(wheels, pulls);
     } else {
       wheels = Math.max(wheels, -stops);
     }
-    return wheels - limits.resistance(path, i, v, load);
+    return wheels - s.limits.resistance(path, i, v, load);
   }
 
   /** Whether what an event does is its action's to ask for. */

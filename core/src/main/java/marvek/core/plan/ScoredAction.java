@@ -23,6 +23,7 @@ import org.jspecify.annotations.Nullable;
  * @param cues by which it is found, the first one first
  * @param precision metres to which the cue that counts can be met; null without one
  * @param gaze where what is looked at stands; null for what is no looking, or only words
+ * @param rides what a rider's weight and brakes make of the limits; null for other kinds
  * @param trouble why its cue does not happen, or what is looked at is not seen; nothing where it,
  *     or one that stands in for it, does
  */
@@ -40,4 +41,5 @@ public record ScoredAction(
     List<HeldCue> cues,
     @Nullable Double precision,
     @Nullable Gaze gaze,
+    @Nullable Rides rides,
     Said trouble) {}

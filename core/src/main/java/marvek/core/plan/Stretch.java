@@ -22,6 +22,7 @@ import marvek.core.said.Value;
 import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
 import marvek.core.score.Manner;
+import marvek.core.score.Stance;
 import marvek.core.survey.Things;
 import marvek.core.technique.Pedals;
 import marvek.core.technique.SchoolLine;
@@ -279,7 +280,24 @@ final class Stretch {
     }
     shifts.sort(Comparator.comparingDouble(ScoreDrive.Shift::at));
     return new PlannedCorner.Written(
-        computed.fullPress(), List.copyOf(pedals), List.copyOf(shifts));
+        computed.fullPress(), List.copyOf(pedals), List.copyOf(shifts), bodies(score));
+  }
+
+  /** What a rider does with the body, each with what it leaves as it was. */
+  List<ScoreDrive.Body> bodies(List<Action> score) {
+    List<ScoreDrive.Body> out = new ArrayList<>();
+    double forward = 0;
+    Double front = null;
+    for (Action a : score) {
+      if (a.rides()) {
+        Stance stance = a.stance();
+        forward = stance == null ? forward : stance.moves();
+        front = a.amount() == null ? front : a.amount();
+        out.add(new ScoreDrive.Body(place(a.station()), forward, front));
+      }
+    }
+    out.sort(Comparator.comparingDouble(ScoreDrive.Body::at));
+    return List.copyOf(out);
   }
 
   /**

@@ -8,7 +8,9 @@ import marvek.core.entry.Score;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.core.score.Action;
+import marvek.core.score.ActionBuilder;
 import marvek.core.score.ActionKind;
+import marvek.core.score.Stance;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -72,15 +74,25 @@ public record WhatIf(String action, Change change, @Nullable Double seconds, boo
         case MORE -> share(entry, a, SHARE);
         case WIDER -> across(entry, a, ACROSS);
         case WITHOUT ->
-            Score.point(a.id()).isPresent() || !a.kind().pedal()
-                ? Optional.empty()
-                : Optional.of(Score.without(entry, a.id()));
+            a.rides()
+                ? Optional.of(neutral(entry, a))
+                : Score.point(a.id()).isPresent() || !a.kind().pedal()
+                    ? Optional.empty()
+                    : Optional.of(Score.without(entry, a.id()));
       };
+    }
+
+    /** Without what a rider does there, driven by the same rules. */
+    private static CornerEntry neutral(CornerEntry entry, Action a) {
+      boolean alone = entry.actions().stream().filter(Action::rides).count() == 1;
+      return alone
+          ? Score.with(entry, ActionBuilder.builder(a).amount(null).stance(Stance.MIDDLE).build())
+          : Score.without(entry, a.id());
     }
 
     private static Optional<CornerEntry> moved(
         CornerEntry entry, Action a, Centreline road, double by) {
-      if (a.kind() == ActionKind.EYES || a.kind() == ActionKind.BODY) {
+      if (a.kind() == ActionKind.EYES || a.kind() == ActionKind.BODY && !a.rides()) {
         return Optional.empty();
       }
       Double until = a.until();

@@ -73,7 +73,7 @@ public final class Facts {
                 leads));
       }
       Double amount = a.amount();
-      if (amount != null && a.kind().shared() && amount > 0) {
+      if (amount != null && a.kind().pedal() && a.kind().shared() && amount > 0) {
         out.add(
             new Fact(
                 id(entry, a, Fact.Asks.SHARE),

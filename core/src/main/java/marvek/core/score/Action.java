@@ -1,6 +1,7 @@
 package marvek.core.score;
 
 import io.soabase.recordbuilder.core.RecordBuilder;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import marvek.core.said.Said;
@@ -18,14 +19,15 @@ import org.jspecify.annotations.Nullable;
  * @param cue how the place is found; null for the bare station
  * @param together a second cue that is held with it, the earlier of the two counts; or null
  * @param backUp cue for when the first is hidden, or null
- * @param amount share from 0 to 1 of a pedal, metres from an edge; null where it is left open and
- *     solved, or has none
+ * @param amount share from 0 to 1 of a pedal, of the braking at a rider's front wheel, metres from
+ *     an edge; null where it is left open and solved, or has none
  * @param tolerance metres either way, for a place across the road; null for others
  * @param left whether metres are told from the left edge
  * @param manner how quickly
  * @param gear shifted to; null for other kinds
  * @param target what is looked at: a thing ({@link CueKind#BESIDE}) or where another action is
  *     ({@link CueKind#SECONDS}, none after it); null for other kinds, and where only words say it
+ * @param stance where a rider's weight is; null for other kinds, and where it stays as it was
  * @param sure how sure the driver is of it; null when not said
  * @param note in the driver's words
  */
@@ -44,6 +46,7 @@ public record Action(
     Manner manner,
     @Nullable Integer gear,
     @Nullable Cue target,
+    @Nullable Stance stance,
     @Nullable Sureness sure,
     String note) {
   public Action {
@@ -67,6 +70,7 @@ public record Action(
         null,
         false,
         kind.manners().get(0),
+        null,
         null,
         null,
         null,
@@ -143,8 +147,30 @@ public record Action(
       case THROTTLE -> Said.of("action.said.throttle", per, how);
       case FULL -> Said.of("action.said.full");
       case EYES -> looking(List.of());
-      case BODY -> Said.of("action.said.body", Value.own(note));
+      case BODY -> riding();
     };
+  }
+
+  /** "weight forward, 80 % of the brake at the front, knee out"; only what is said. */
+  private Said riding() {
+    List<Said> parts = new ArrayList<>();
+    Stance where = stance;
+    if (where != null) {
+      parts.add(Said.of("action.said.weight", Value.choice(where)));
+    }
+    Double front = amount;
+    if (front != null) {
+      parts.add(Said.of("action.said.front_share", Value.percent(front)));
+    }
+    if (!note.isBlank() || parts.isEmpty()) {
+      parts.add(Said.of("action.said.body", Value.own(note), Value.choice(!note.isBlank())));
+    }
+    return Said.listed(parts);
+  }
+
+  /** Whether it is a rider's action that the computation feels. */
+  public boolean rides() {
+    return kind == ActionKind.BODY && (stance != null || amount != null);
   }
 
   private Said looking(List<Action> score) {

@@ -25,7 +25,7 @@ public enum ActionKind {
   FULL(Manner.AT_ONCE),
   /** What is looked at, read or breathed. */
   EYES(Manner.EVENLY),
-  /** Motorcycles: where the rider's weight is. */
+  /** Motorcycles: where the rider's weight is, and the share of the braking at the front wheel. */
   BODY(Manner.EVENLY);
 
   private final List<Manner> manners;
@@ -50,7 +50,7 @@ public enum ActionKind {
   /** Whether its amount is a share from 0 to 1. */
   public boolean shared() {
     return switch (this) {
-      case LIFT, BRAKE, EASE, THROTTLE -> true;
+      case LIFT, BRAKE, EASE, THROTTLE, BODY -> true;
       default -> false;
     };
   }

@@ -24,6 +24,7 @@ import marvek.core.score.ActionKind;
 import marvek.core.score.Cue;
 import marvek.core.score.CueKind;
 import marvek.core.score.Manner;
+import marvek.core.score.Stance;
 import marvek.core.score.Sureness;
 import marvek.core.units.CsvText;
 import org.jspecify.annotations.Nullable;
@@ -55,7 +56,8 @@ public final class ScoreCsv {
           "together_number",
           "back_up",
           "back_up_number",
-          "looks_at");
+          "looks_at",
+          "stance");
 
   // Places are told to a tenth of a metre.
   private static final double TOLD = 0.11;
@@ -90,6 +92,7 @@ public final class ScoreCsv {
     Double until = a.until();
     Sureness sure = a.sure();
     boolean shift = a.kind() == ActionKind.SHIFT;
+    Stance stance = a.stance();
     return List.of(
         corner,
         a.id(),
@@ -109,7 +112,8 @@ public final class ScoreCsv {
         number(a.together()),
         told(a.backUp()),
         number(a.backUp()),
-        told(a.target()));
+        told(a.target()),
+        stance == null ? "" : CsvRow.word(stance));
   }
 
   private static String told(@Nullable Cue cue) {
@@ -264,6 +268,7 @@ public final class ScoreCsv {
     }
     String sure = row.text("sure");
     String manner = row.text("manner");
+    String stance = row.text("stance");
     return ActionBuilder.builder(Action.of(id, kind, row.number("station_m", 0, length), share))
         .until(row.perhaps("until_m", 0, length))
         .cue(cue(row, "cue", "number"))
@@ -271,6 +276,7 @@ public final class ScoreCsv {
         .backUp(cue(row, "back_up", "back_up_number"))
         .target(cue(row, "looks_at", "looks_at_number"))
         .gear(gear == null ? null : gear.intValue())
+        .stance(stance.isEmpty() ? null : row.word("stance", Stance.class))
         .sure(sure.isEmpty() ? null : row.word("sure", Sureness.class))
         .manner(manner.isEmpty() ? kind.manners().get(0) : row.word("manner", Manner.class))
         .note(row.text("note"))

@@ -125,6 +125,7 @@ class ScoreDriveTest {
         lap.fullPress(),
         pedals,
         List.of(),
+        List.of(),
         false);
   }
 
@@ -289,6 +290,7 @@ class ScoreDriveTest {
                 lap.fullPress(),
                 score,
                 List.of(),
+                List.of(),
                 false);
         ScoreDrive.Played lift = drive.played[drive.index("lift")];
         boolean met = true;
@@ -340,6 +342,7 @@ class ScoreDriveTest {
               lap.fullPress(),
               List.of(),
               List.of(new ScoreDrive.Shift(5, gear, 390)),
+              List.of(),
               false);
       ScoreDrive left =
           new ScoreDrive(
@@ -352,6 +355,7 @@ class ScoreDriveTest {
               lap.fullPress(),
               List.of(),
               List.of(new ScoreDrive.Shift(5, gear, Double.NaN)),
+              List.of(),
               false);
       for (int k = 6; k <= 385; k++) {
         assertThat(held.gears[k]).isEqualTo(gear);
@@ -392,6 +396,7 @@ class ScoreDriveTest {
                 lap.fullPress(),
                 List.of(),
                 shifts,
+                List.of(),
                 false);
         after[k] = drive.speed[60];
         double v = drive.speed[30];
