@@ -3,7 +3,7 @@
   import type { Action, ScoredAction, Unwise } from '../api/api';
   import { metres } from '../words/units';
   import { textWidth } from './labels';
-  import { amountOf, knotsOf, laneOf, mostOf, numeralOf, unitOf, unwiseOf } from './score';
+  import { amountOf, knotsOf, laneOf, mostOf, numeralOf, rimText, unitOf, unwiseOf } from './score';
   import { few } from '../words/few';
   import { tell } from '../words/tell';
   import { follow } from '../kit/drag';
@@ -160,7 +160,7 @@
     s.action.id === inHand && typed
       ? typed
       : s.action.kind === 'EYES' || s.action.kind === 'BODY'
-        ? s.action.note || '…'
+        ? rimText(s.action, score)
         : s.action.kind === 'FULL'
           ? 'all'
           : unitOf(s.action) === '%'

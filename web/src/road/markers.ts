@@ -1,5 +1,6 @@
 import type { Action, CornerEntry } from '../api/api';
 import { apart, cueText, foundBy, station } from './points';
+import { rimText } from './score';
 import { tell } from '../words/tell';
 
 /** A braking or a lift of a corner: by what it is found, and how much of the pedal. */
@@ -59,7 +60,7 @@ const SHORT: Partial<Record<Action['kind'], (a: Action) => string>> = {
   SHIFT: (a) => tell('markers.gear', { gear: a.gear ?? '' }).trim(),
   APEX: () => tell('markers.apex_2'),
   EYES: (a) => tell('markers.eyes', { note: a.note }),
-  BODY: (a) => tell('markers.body', { note: a.note }),
+  BODY: (a) => tell('markers.body', { note: rimText(a, []) }),
 };
 
 /** What is written besides points, brakings and lifts, each with its place: "55 % at apex − 23 m". */

@@ -10,6 +10,8 @@ import {
   nearest,
   nextOf,
   numeralOf,
+  rimText,
+  unitOf,
   unwiseOf,
   withAction,
   within,
@@ -78,6 +80,22 @@ describe('handles that touch', () => {
       expect(parted).toEqual([]);
       expect(new Set(knots.flat().map((s) => s.id)).size).toBe(knots.flat().length);
     }
+  });
+});
+
+describe('what stands on the rim', () => {
+  it('is what is looked at, where the weight is, how much is braked at the front', () => {
+    const none = { thing: '', spoken: '', other: '', otherSpoken: '', number: 0 };
+    const eyes = made('EYES', 400, 'eyes-1', 3);
+    const score = [{ action: made('APEX', 460, 'apex', 3) }] as ScoredAction[];
+    expect(rimText(eyes, score)).toBe('…');
+    expect(rimText({ ...eyes, target: { ...none, kind: 'SECONDS', other: 'apex' } }, score)).toBe('apex');
+    expect(rimText({ ...eyes, target: { ...none, kind: 'BESIDE', thing: 'p', spoken: 'second post' } }, score)).toBe(
+      'second post',
+    );
+    const body = { ...made('BODY', 400, 'body-1', 3), amount: 0.8, stance: 'FORWARD' as const, note: 'knee out' };
+    expect(rimText(body, score)).toBe('forward 80 % knee out');
+    expect(unitOf(body)).toBe('%');
   });
 });
 

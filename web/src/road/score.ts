@@ -1,4 +1,5 @@
 import type { Action, ActionKind, AnswerView, CornerEntry, CornerPoint, ScoredAction, Unwise } from '../api/api';
+import { few } from '../words/few';
 import { apart, station } from './points';
 
 /** Points that every corner has, by the id of the action that each of them is. */
@@ -78,9 +79,23 @@ export function made(kind: ActionKind, at: number, id: string, gear: number): Ac
 export const unitOf = (a: Action): '%' | 'gear' | null =>
   a.kind === 'SHIFT'
     ? 'gear'
-    : a.kind === 'LIFT' || a.kind === 'BRAKE' || a.kind === 'THROTTLE' || (a.kind === 'EASE' && a.id !== 'release')
+    : a.kind === 'LIFT' ||
+        a.kind === 'BRAKE' ||
+        a.kind === 'THROTTLE' ||
+        a.kind === 'BODY' ||
+        (a.kind === 'EASE' && a.id !== 'release')
       ? '%'
       : null;
+
+/** What stands on the rim: what is looked at, where the weight is and how much is braked at the front. */
+export function rimText(a: Action, score: ScoredAction[]): string {
+  const seen = a.target;
+  const done = seen && score.find((s) => s.action.id === seen.other)?.action.kind;
+  const looked = seen ? seen.spoken || (done ? few(done) : '') : '';
+  const weight = a.stance ? few(a.stance) : '';
+  const front = a.kind === 'BODY' && a.amount != null ? `${Math.round(a.amount * 100)} %` : '';
+  return [looked, weight, front, a.note].filter(Boolean).join(' ') || '…';
+}
 
 /** The most that an amount may be. */
 export const mostOf = (kind: ActionKind): number => (kind === 'LIFT' ? 0.95 : 1);

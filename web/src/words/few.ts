@@ -47,6 +47,8 @@ const FEW = {
   FULL: tell('few.full'),
   EYES: tell('few.eyes'),
   BODY: tell('few.body'),
+  FORWARD: tell('few.forward'),
+  BACK: tell('few.back'),
 };
 export type Few = keyof typeof FEW;
 export const few = (one: Few): string => FEW[one];

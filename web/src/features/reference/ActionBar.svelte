@@ -55,6 +55,12 @@
     EYES: ['BODY'],
     BODY: ['EYES'],
   };
+  const STANCES: [NonNullable<Action['stance']>, string][] = [
+    ['FORWARD', tell('actionBar.forward')],
+    ['MIDDLE', tell('actionBar.middle')],
+    ['BACK', tell('actionBar.back')],
+  ];
+  const others = $derived((OTHERS[a.kind] ?? []).filter((kind) => kind !== 'BODY' || desk.view.motorcycle));
   const own = $derived(desk.entry?.actions.some((o) => o.id === a.id) ?? false);
   const optional = $derived(own || ['downshift', 'short-shift', 'first-apex'].includes(a.id));
 
@@ -151,7 +157,7 @@
       >{tell('actionBar.solved', { line: held.line, hasSolved: !!held.solved })}</span
     >
     {#if own}
-      {#each OTHERS[a.kind] ?? [] as kind (kind)}
+      {#each others as kind (kind)}
         <button class="btn btn-xs btn-ghost" data-instead={kind} onclick={() => rather(kind)}
           >{tell('actionBar.rather', { kind: NAMES[kind].toLowerCase() })}</button
         >
@@ -187,9 +193,24 @@
         {/if}
       </select>
     {/if}
+    {#if a.kind === 'BODY' && desk.view.motorcycle}
+      <div class="join" role="group" aria-label={tell('actionBar.weight')}>
+        {#each STANCES as [stance, word] (stance)}
+          <button
+            class={['btn btn-xs join-item', a.stance === stance ? 'btn-primary' : '']}
+            aria-pressed={a.stance === stance}
+            data-stance={stance}
+            onclick={() => (
+              desk.putAction({ ...a, stance: a.stance === stance ? undefined : stance }, false),
+              desk.settle()
+            )}>{word}</button
+          >
+        {/each}
+      </div>
+    {/if}
     {#if a.kind === 'EYES' || a.kind === 'BODY'}
       <input
-        class={['input input-xs', a.kind === 'EYES' ? 'w-28' : 'w-48']}
+        class="input input-xs w-28"
         aria-label={tell('actionBar.what_is_looked_at_what', { isEyes: a.kind === 'EYES' })}
         value={a.note}
         maxlength="200"
@@ -256,6 +277,7 @@
     {/if}
   </div>
   {#if held.gaze}<p class="leading-tight" data-gaze>{held.gaze.words}</p>{/if}
+  {#if held.rides}<p class="leading-tight" data-rides>{held.rides.words}</p>{/if}
   {#if refused}<p style="color:var(--turn)" role="alert">{refused}</p>{/if}
   {#if held.trouble}<p style="color:var(--turn)" role="alert">{held.trouble}</p>{/if}
   {#if !held.made}<p style="color:var(--turn)">{tell('actionBar.it_does_not_slow_enough')}</p>{/if}

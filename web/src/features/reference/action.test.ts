@@ -245,6 +245,26 @@ describe('the action in hand', () => {
     expect(desk.putAction.mock.calls.at(-1)?.[0].target).toBeUndefined();
   });
 
+  it('says where a rider has the weight, and what that and the front brake make of the limits', async () => {
+    const body = scored(made('BODY', 400, 'body-1', 3));
+    const view = { gears: 6, length: LENGTH, motorcycle: true };
+    const desk = working({ view, offers: [], score: [body], entry: { actions: [body.action] }, cueThings: [] });
+    const { rerender } = render(ActionBar, { desk: desk as unknown as Desk, held: body });
+    await fireEvent.click(document.querySelector('[data-stance=FORWARD]') as Element);
+    const put = desk.putAction.mock.calls.at(-1)?.[0];
+    expect(put?.stance).toBe('FORWARD');
+    const rides = { stops: 0.94, drives: 1.05, words: 'stops as hard as 94 %' };
+    await rerender({ held: { ...body, action: { ...body.action, stance: 'FORWARD' }, rides } });
+    expect(document.querySelector('[data-rides]')?.textContent).toBe(rides.words);
+    await fireEvent.click(document.querySelector('[data-stance=FORWARD]') as Element);
+    expect(desk.putAction.mock.calls.at(-1)?.[0].stance).toBeUndefined();
+    cleanup();
+    // Nobody sits on a car.
+    const car = working({ offers: [], score: [body], entry: { actions: [body.action] }, cueThings: [] });
+    render(ActionBar, { desk: car as unknown as Desk, held: body });
+    expect(document.querySelector('[data-stance]')).toBeNull();
+  });
+
   it('takes a cue in words, and says so where nothing fits', async () => {
     const desk = open(scored(made('LIFT', 400, 'lift-1', 3)));
     const field = screen.getByLabelText('Cue in words');

@@ -52,7 +52,7 @@ export function pressed(desk: Worked, event: KeyboardEvent, s: ScoredAction, bes
   } else if (event.key === 'Backspace') {
     if (desk.typed) desk.typed = desk.typed.slice(0, -1);
     else if (a.kind === 'SHIFT' && a.until != null) desk.putAction({ ...a, until: undefined }, false);
-    else if (a.kind === 'BRAKE' || a.kind === 'LIFT' || a.kind === 'EASE')
+    else if (a.kind === 'BRAKE' || a.kind === 'LIFT' || a.kind === 'EASE' || a.kind === 'BODY')
       desk.putAction({ ...a, amount: undefined }, false);
   } else if (event.key === 'Delete') desk.dropAction(a.id);
   else if (event.key === 'c') beside.nextCue();
