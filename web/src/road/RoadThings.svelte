@@ -167,7 +167,7 @@
     {@const pattern = ZONES[z.kind].ground ? (OWN.includes(z.kind) ? z.kind : 'ground') : 'hazard'}
     {@const on = z.id === selected}
     {@const acts = felt(z)}
-    {@const wall = z.kind === 'WALL' || z.kind === 'NO_RUN_OFF' || z.kind === 'LOOSE'}
+    {@const wall = z.kind === 'WALL' || z.kind === 'NO_RUN_OFF' || z.kind === 'LOOSE' || z.kind === 'GO_OFF'}
     {#if wall}
       {#each z.side === 'BOTH' ? [true, false] : [z.side === 'LEFT'] as left (left)}
         {@const line = along(z.a, z.b, (s) => edge(s, left) + (left ? 1.6 : -1.6))}
@@ -176,7 +176,13 @@
           fill="none"
           stroke="var(--turn)"
           stroke-width={on ? 7 : 5}
-          stroke-dasharray={z.kind === 'WALL' ? '10 2' : z.kind === 'LOOSE' ? '2 6' : '5 5'}
+          stroke-dasharray={z.kind === 'WALL'
+            ? '10 2'
+            : z.kind === 'LOOSE'
+              ? '2 6'
+              : z.kind === 'GO_OFF'
+                ? '1 4'
+                : '5 5'}
           class={onpick ? 'cursor-pointer' : ''}
           role={onpick ? 'button' : 'img'}
           tabindex="-1"

@@ -92,6 +92,13 @@ export function groupsOf(v: Vehicle): Group[] {
       ],
     },
     {
+      title: tell('vehicleFields.seat'),
+      fields: [
+        f(tell('vehicleFields.eyes_over_the_road'), 'm', 'seat.eye', 0.05),
+        f(tell('vehicleFields.seen_to_either_side'), '°', 'seat.halfAngle', 1, DEG),
+      ],
+    },
+    {
       title: tell('vehicleFields.springs_where_known'),
       fields: [
         f(tell('vehicleFields.body_moves_at'), 'Hz', 'ride.frequency', 0.1),
@@ -137,6 +144,9 @@ export function groupsOf(v: Vehicle): Group[] {
   return groups;
 }
 
+/** From where a driver usually looks, as the computation takes it. */
+const usualSeat = (v: Vehicle) => ({ eye: v.kind === 'MOTORCYCLE' ? 1.1 : 1, halfAngle: 40 / DEG });
+
 /** A vehicle with the parts that may be missing filled in as usual, so that they can be edited. */
 export function complete(v: Vehicle, chassis?: Vehicle['chassis']): Vehicle {
   const bike = v.kind === 'MOTORCYCLE';
@@ -153,6 +163,7 @@ export function complete(v: Vehicle, chassis?: Vehicle['chassis']): Vehicle {
       heating: v.fuel?.heating ?? 43.4,
       efficiency: v.fuel?.efficiency ?? 0.3,
     },
+    seat: v.seat ?? usualSeat(v),
     ride: v.ride ?? { frequency: 0, bump: 0, droop: 0 },
     device: v.device ?? { drag: 1, downforce: 1 },
   };
@@ -167,6 +178,7 @@ export function toKeep(v: Vehicle, usual?: Vehicle['chassis']): Vehicle {
   return {
     ...v,
     chassis: JSON.stringify(v.chassis) === JSON.stringify(usual) ? undefined : v.chassis,
+    seat: JSON.stringify(v.seat) === JSON.stringify(usualSeat(v)) ? undefined : v.seat,
     ride: ride && ride.frequency + ride.bump + ride.droop > 0 ? ride : undefined,
     device: device && (device.drag !== 1 || device.downforce !== 1) ? device : undefined,
   };

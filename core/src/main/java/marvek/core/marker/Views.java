@@ -6,6 +6,7 @@ import java.util.OptionalDouble;
 import java.util.function.Function;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Sight;
+import marvek.core.vehicle.Vehicle;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -13,9 +14,6 @@ import org.jspecify.annotations.Nullable;
  * other long things that stand higher than the eyes, and within the field of view.
  */
 public final class Views {
-  /** Half of the angle in which a thing is seen without turning the head (common practice). */
-  public static final double HALF_ANGLE = Math.toRadians(40);
-
   /** Metres that are looked along the road at most. */
   private static final double FAR = 320;
 
@@ -29,6 +27,7 @@ public final class Views {
   private final double[] offset;
   private final double[] heading;
   private final double eye;
+  private final double half;
   private final List<Wall> walls = new ArrayList<>();
 
   /** A long thing as a chain of points, each x, y and height of its top over all. */
@@ -40,14 +39,19 @@ public final class Views {
    * @param landmarks all there are; the long ones hide what stands behind
    * @param offset metres to the left of the centreline at each station
    * @param heading of the line there, radians anticlockwise from east
-   * @param eye height over the road, metres
+   * @param seat from where it is looked
    */
   public Views(
-      Centreline road, List<Landmark> landmarks, double[] offset, double[] heading, double eye) {
+      Centreline road,
+      List<Landmark> landmarks,
+      double[] offset,
+      double[] heading,
+      Vehicle.Seat seat) {
     this.road = road;
     this.offset = offset;
     this.heading = heading;
-    this.eye = eye;
+    this.eye = seat.eye();
+    this.half = seat.halfAngle();
     for (Landmark l : landmarks) {
       if (l.length() > 0 && l.height() > 0) {
         walls.add(wall(l));
@@ -177,12 +181,12 @@ public final class Views {
     double before = Double.NaN;
     for (double back = 0; back <= FAR; back += STEP) {
       double angle = angle(end - back, l, end);
-      if (angle < HALF_ANGLE) {
+      if (angle < half) {
         if (back == 0) {
           return OptionalDouble.empty();
         }
         // Between the last two looks, straight.
-        double part = (HALF_ANGLE - angle) / Math.max(1e-9, before - angle);
+        double part = (half - angle) / Math.max(1e-9, before - angle);
         return OptionalDouble.of(road.wrap(end - back + STEP * Math.min(1, part)));
       }
       before = angle;

@@ -5,7 +5,6 @@ import marvek.core.axle.AxleGrip;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.Loop;
-import marvek.core.circuit.Sight;
 import marvek.core.entry.BrakedAgain;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.Ground;
@@ -22,7 +21,6 @@ import marvek.core.survey.Things;
 import marvek.core.technique.School;
 import marvek.core.technique.SchoolLine;
 import marvek.core.vehicle.Vehicle;
-import marvek.core.vehicle.VehicleKind;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -285,7 +283,7 @@ public record ComputedLap(
 
   /** Metres from the road to the driver's eyes. */
   public double eye() {
-    return vehicle().kind() == VehicleKind.MOTORCYCLE ? Sight.EYE_MOTORCYCLE : Sight.EYE_CAR;
+    return vehicle().seatOrUsual().eye();
   }
 
   /**

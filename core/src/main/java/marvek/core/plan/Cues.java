@@ -64,6 +64,7 @@ public final class Cues {
   private final Centreline road;
   private final List<Landmark> landmarks;
   private final Views views;
+  private final Vehicle.Seat seat;
   private final MarkerJudge judge;
   private final double[] speed;
 
@@ -101,9 +102,9 @@ public final class Cues {
     this.computed = computed;
     this.road = computed.road();
     this.landmarks = all(things);
-    double eye = computed.eye();
-    views = new Views(road, landmarks, computed.path().offset(), computed.path().heading(), eye);
-    judge = new MarkerJudge(road, landmarks, new MarkerJudge.View(null, null, false, eye));
+    seat = computed.vehicle().seatOrUsual();
+    views = new Views(road, landmarks, computed.path().offset(), computed.path().heading(), seat);
+    judge = new MarkerJudge(road, landmarks, new MarkerJudge.View(null, null, false, seat.eye()));
     speed = computed.lap().speed();
   }
 
@@ -232,7 +233,7 @@ public final class Cues {
     }
     double station = at.getAsDouble();
     // Measured, only the eye's own delay is left of the doubt.
-    double sin = Math.sin(Views.HALF_ANGLE);
+    double sin = Math.sin(seat.halfAngle());
     double byAngle = views.leavingMeasured(l) ? 1 : views.aside(l) / (sin * sin) * BY_ANGLE;
     return Found.at(station, Math.hypot(speedAt(station) * REACTION, byAngle));
   }
@@ -423,7 +424,7 @@ public final class Cues {
             ? Said.of("gaze.behind", name)
             : !views.clear(station, looked, looked.station())
                 ? Said.of("gaze.hidden", name)
-                : angle > Views.HALF_ANGLE
+                : angle > seat.halfAngle()
                     ? Said.of("gaze.aside", name, Value.figure(Math.toDegrees(angle), 0))
                     : Said.NOTHING;
     return Gaze.of(angle, metres, seconds(station, looked.station()), why);

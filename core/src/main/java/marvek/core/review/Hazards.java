@@ -54,15 +54,11 @@ public record Hazards(
   public static Hazards of(ComputedLap computed, Things things, CornerEntry entry) {
     Centreline road = computed.road();
     Corner corner = computed.corners().get(computed.indexOf(entry.corner()));
-    double from = corner.entry() - BEFORE;
-    double span = road.ahead(from, corner.exit() + AFTER);
     List<Said> warnings = new ArrayList<>();
     boolean hard = false;
     boolean soft = false;
     for (Zone z : things.zones()) {
-      double at = road.ahead(from, z.from());
-      boolean touches = at <= span || road.ahead(z.from(), from) <= road.ahead(z.from(), z.to());
-      if (!touches) {
+      if (!touches(road, corner, z)) {
         continue;
       }
       boolean outside = z.side() == Zone.Side.BOTH || (z.side() == Zone.Side.LEFT) != corner.left();
@@ -93,6 +89,14 @@ public record Hazards(
     atPower(computed, corner).ifPresent(warnings::add);
     return new Hazards(
         corner.id(), warnings, hard, blind, escape(computed, corner, hard, blind, soft, entry));
+  }
+
+  /** Whether a zone lies where a corner is approached, driven or left. */
+  public static boolean touches(Centreline road, Corner corner, Zone z) {
+    double from = corner.entry() - BEFORE;
+    double span = road.ahead(from, corner.exit() + AFTER);
+    return road.ahead(from, z.from()) <= span
+        || road.ahead(z.from(), from) <= road.ahead(z.from(), z.to());
   }
 
   /**

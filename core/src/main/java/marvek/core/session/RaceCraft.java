@@ -155,10 +155,13 @@ public record RaceCraft(
   }
 
   private static Post post(ComputedLap then, Things things, Place p) {
-    double eye = then.eye();
     Views views =
         new Views(
-            then.road(), things.landmarks(), then.path().offset(), then.path().heading(), eye);
+            then.road(),
+            things.landmarks(),
+            then.path().offset(),
+            then.path().heading(),
+            then.vehicle().seatOrUsual());
     Landmark at =
         new Landmark(
             p.id(),

@@ -27,6 +27,8 @@ public enum ZoneKind {
   SHELTER(Zone.Effect.WIND, 0.6, 0.3, 0.1),
   BEYOND(Zone.Effect.BEYOND, 2, 2, 2),
   LOOSE(Zone.Effect.ROOM, 0.5, 1, 1.5),
+  /** Others leave the road here. */
+  GO_OFF(Zone.Effect.ROOM, 0.2, 0.4, 0.6),
   DRAIN(Zone.Water.STANDS, Zone.Effect.GRIP, 1, 0.98, 0.95);
 
   private final Zone.Water water;

@@ -3,6 +3,7 @@ package marvek.core.vehicle;
 import io.soabase.recordbuilder.core.RecordBuilder;
 import java.util.List;
 import java.util.Objects;
+import marvek.core.circuit.Sight;
 import marvek.core.units.Units;
 import org.jspecify.annotations.Nullable;
 
@@ -29,6 +30,7 @@ import org.jspecify.annotations.Nullable;
  * @param ride what the springs give way; null where that is not known
  * @param aids that step in at the limit; null where nothing is said of them
  * @param fixedSetup whether its set-up is not the driver's to change; null for no
+ * @param seat from where the driver looks; null to take what is usual
  */
 @RecordBuilder
 public record Vehicle(
@@ -51,7 +53,8 @@ public record Vehicle(
     @Nullable Device device,
     @Nullable Ride ride,
     @Nullable Aids aids,
-    @Nullable Boolean fixedSetup) {
+    @Nullable Boolean fixedSetup,
+    @Nullable Seat seat) {
 
   /** A vehicle with the usual chassis. */
   public Vehicle(
@@ -86,6 +89,7 @@ public record Vehicle(
         boost,
         floor,
         fuel,
+        null,
         null,
         null,
         null,
@@ -314,6 +318,25 @@ public record Vehicle(
    * @param downforce share of the downforce that is left
    */
   public record Device(double drag, double downforce) {}
+
+  /**
+   * From where the driver looks.
+   *
+   * @param eye height of the eyes over the road, m
+   * @param halfAngle half of the angle in which something is seen without turning the head,
+   *     radians: pillars, wheels and a helmet make it less
+   */
+  public record Seat(double eye, double halfAngle) {
+    private static final double HALF_ANGLE = Math.toRadians(40);
+  }
+
+  /** The seat, or what is usual (common practice, no source): 40 degrees to either side. */
+  public Seat seatOrUsual() {
+    return seat != null
+        ? seat
+        : new Seat(
+            kind == VehicleKind.MOTORCYCLE ? Sight.EYE_MOTORCYCLE : Sight.EYE_CAR, Seat.HALF_ANGLE);
+  }
 
   /**
    * How far the springs give way.

@@ -106,6 +106,9 @@ public final class VehicleCheck {
       c.within(
           "device.downforce", device.downforce(), 0, 1, "vehicle.unit.as_the_share_that_is_left");
     }
+    Vehicle.Seat seat = v.seatOrUsual();
+    c.within("seat.eye", seat.eye(), 0.3, 3, "vehicle.unit.m");
+    c.within("seat.halfAngle", Math.toDegrees(seat.halfAngle()), 15, 100, "vehicle.unit.degrees");
     Vehicle.Ride ride = v.ride();
     if (ride != null) {
       c.within("ride.frequency", ride.frequency(), 0.8, 12, "vehicle.unit.hz");

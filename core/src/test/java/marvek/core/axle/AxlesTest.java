@@ -325,6 +325,7 @@ class AxlesTest {
             null,
             null,
             null,
+            null,
             null);
     Axles.Loads n = new Axles(v, DAY).loads(Units.G, 900, 0.8 * Units.G, 0);
     assertThat(n.front() * 1500).isCloseTo(7649, within(1.0));

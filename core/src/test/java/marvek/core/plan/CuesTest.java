@@ -24,6 +24,7 @@ import marvek.core.score.ActionKind;
 import marvek.core.score.Cue;
 import marvek.core.score.CueKind;
 import marvek.core.survey.Things;
+import marvek.core.vehicle.Vehicle;
 import marvek.core.vehicle.VehicleClasses;
 import marvek.core.words.Speaker;
 import org.junit.jupiter.api.Test;
@@ -101,6 +102,32 @@ class CuesTest {
     assertThat(150 - ahead(found)).isCloseTo(7.15, within(0.6));
     double v = LAP.lap().speed()[ROAD.index(Objects.requireNonNull(found.station()))];
     assertThat(found.precision()).isBetween(0.1 * v, 0.1 * v + 1.5);
+  }
+
+  /** d / tan of the driver's own half-angle. */
+  @Test
+  void itIsTheDriversOwnSeatThatItIsSeenFrom() {
+    Landmark post = thing("post", LandmarkKind.POST, 150, outFor(6, 150));
+    Things things = new Things(List.of(post), List.of(), List.of(), List.of(), List.of());
+    Cue leaves = Cue.of(CueKind.OUT_OF_VIEW, "post", "post", 0);
+    for (double half : new double[] {25, 40, 60}) {
+      ComputedLap lap =
+          ComputedLap.onLine(
+              ROAD,
+              LAP.corners(),
+              LAP.ground(),
+              LAP.vehicle().copy().seat(new Vehicle.Seat(0.6, Math.toRadians(half))).build(),
+              LAP.conditions(),
+              LAP.path().offset());
+      assertThat(lap.eye()).isEqualTo(0.6);
+      Cues.Found found = new Cues(lap, things).find(leaves, action(140), List.of());
+      assertThat(150 - ahead(found))
+          .isCloseTo(
+              6 / Math.tan(Math.toRadians(half)),
+              within(0.1 * 6 / Math.tan(Math.toRadians(half)) + 0.3));
+    }
+    Vehicle.Seat usual = LAP.vehicle().seatOrUsual();
+    assertThat(Math.toDegrees(usual.halfAngle())).isCloseTo(40, within(1e-9));
   }
 
   private static Landmark seen(Landmark l, double comes, double leaves) {

@@ -57,6 +57,7 @@ class EveryRuleTest {
           "APEX_AFTER_FULL",
           "CANNOT_BE_MADE",
           "NO_ESCAPE",
+          "OTHERS_GO_OFF",
           "WORDING_DUE");
 
   /** A corner, and what the survey found round it, before and after a rule is broken. */

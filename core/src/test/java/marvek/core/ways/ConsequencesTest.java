@@ -607,6 +607,34 @@ public class ConsequencesTest {
   }
 
   @Test
+  void whereOthersGoOffMoreIsKeptInHandAndMoreRoom() {
+    String rule = "OTHERS_GO_OFF";
+    CornerEntry e = GT.first();
+    double apex = e.station(PointKind.APEX).orElseThrow();
+    for (int severity = 1; severity <= 3; severity++) {
+      Zone zone =
+          new Zone("z", ZoneKind.GO_OFF, Zone.Side.LEFT, apex, apex + 60, severity, null, "", "");
+      Things things = found(List.of(), List.of(zone), List.of());
+      CornerAnswer answer = Answers.answer(GT.computed, things, e);
+      double more =
+          GT.computed.conditions().driving().margin()
+              + 0.1 * severity
+              - answer.braking().marginSeconds();
+      assertThat(rules(e, things).contains(rule)).isEqualTo(more > 0.005);
+      // Braked for so much sooner it is as careful as it is asked to be.
+      double sooner = Math.max(0, more) * answer.arrivalSpeed() + 3;
+      CornerEntry careful =
+          e.copy().moved(PointKind.BRAKE, e.station(PointKind.BRAKE).orElseThrow() - sooner).done();
+      assertThat(rules(careful, things)).doesNotContain(rule);
+      // Two corners on nobody goes off.
+      Zone far =
+          new Zone("z", ZoneKind.GO_OFF, Zone.Side.LEFT, apex + 900, apex + 960, 3, null, "", "");
+      assertThat(rules(e, found(List.of(), List.of(far), List.of()))).doesNotContain(rule);
+    }
+    assertThat(ZoneKind.GO_OFF.usual(3)).isGreaterThan(ZoneKind.GO_OFF.usual(1));
+  }
+
+  @Test
   void cornersAreOrderedByWhatTheyOfferUnlessTheDriverSaysOtherwise() {
     List<CornerEntry> entries = new java.util.ArrayList<>(GT.draft.corners());
     entries.set(2, Example.with(entries.get(2), moved(entries.get(2), -40), 2, ""));

@@ -23,6 +23,7 @@ import marvek.core.plan.ComputedLap;
 import marvek.core.plan.CornerAnswer;
 import marvek.core.plan.Cues;
 import marvek.core.plan.Drafter;
+import marvek.core.plan.ScoredAction;
 import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
 import marvek.core.score.Cue;
@@ -217,6 +218,14 @@ class MomentWaysTest {
         assertThat(alone.brakingMoved()).isZero();
         assertThat(alone.precision())
             .isCloseTo(cues.find(first, marker, score).precision(), within(0.01));
+        // What stands beside the action is the two of them, not the first alone.
+        Double told =
+            Answers.answer(lap, things, two).score().stream()
+                .filter(s -> s.action().id().equals(marker.id()))
+                .map(ScoredAction::precision)
+                .findFirst()
+                .orElseThrow();
+        assertThat(told).isCloseTo(earlier.sigma(), within(0.02));
         if (together.toNext() != null && alone.toNext() != null) {
           assertThat(together.toNext() - alone.toNext()).isBetween(-0.003, 0.1);
         }
