@@ -260,4 +260,51 @@ class RoadUseTest {
                 mine.reference());
     assertThat(late.status()).isEqualTo(409);
   }
+
+  /** A day passes its own places: told, on a line of its own, refused where it makes no sense. */
+  @Test
+  void aDayPassesItsOwnPlaces() {
+    JsonNode plain = onDay(json.createObjectNode()).body();
+    assertThat(plain.path("ownLine").asBoolean()).isFalse();
+    ObjectNode others = json.createObjectNode();
+    ObjectNode gate = others.putArray("gates").addObject();
+    gate.put("id", "mine").put("station", apex()).put("left", corner.path("left").asBoolean());
+    gate.put("metres", 3).put("tolerance", 0.3).put("over", 20);
+    People.Answer passing = onDay(others);
+    assertThat(passing.status()).isEqualTo(200);
+    JsonNode day = passing.body();
+    assertThat(day.path("ownLine").asBoolean()).isTrue();
+    assertThat(day.path("lapTime").asDouble()).isGreaterThan(plain.path("lapTime").asDouble());
+    assertThat(day.path("adjusted").path("changes").toString())
+        .contains("it passes 3.0 m from the");
+    assertThat(day.path("variant").path("day").path("gates").path("gates").path(0).path("over"))
+        .isEqualTo(json.getNodeFactory().numberNode(20.0));
+
+    gate.put("over", -1);
+    assertThat(onDay(others).status()).isEqualTo(422);
+    gate.put("over", 0).put("station", 1e7);
+    assertThat(onDay(others).status()).isEqualTo(422);
+    gate.put("station", apex()).put("metres", 900);
+    People.Answer far = onDay(others);
+    assertThat(far.status()).isEqualTo(422);
+    assertThat(far.body().toString()).contains("edge");
+  }
+
+  private People.Answer onDay(ObjectNode gates) {
+    ObjectNode day = json.createObjectNode();
+    day.put("grip", 1).put("extraMass", 0).put("windSpeed", 0).put("windFrom", 0);
+    day.put("drag", 0.75).put("downforce", 0.85).put("hour", "");
+    if (!gates.isEmpty()) {
+      day.set("gates", gates);
+    }
+    ObjectNode variant = json.createObjectNode().put("id", "v").put("kind", "TOW").put("name", "");
+    variant.set("day", day);
+    variant.putArray("entries");
+    JsonNode entry = mine.open().path("working").path("content").path("corners").path(0);
+    return mine.person()
+        .post(
+            "/api/references/{id}/variants/answer",
+            Map.of("variant", variant, "entry", entry),
+            mine.reference());
+  }
 }

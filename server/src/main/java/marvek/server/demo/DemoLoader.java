@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 import java.util.function.Function;
+import java.util.stream.Stream;
 import marvek.core.circuit.Centreline;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
@@ -21,6 +22,7 @@ import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.Variant;
 import marvek.core.logger.Mistake;
 import marvek.core.logger.Planted;
+import marvek.core.score.Action;
 import marvek.core.session.Errand;
 import marvek.core.session.SecondSet;
 import marvek.core.session.SessionDay;
@@ -490,6 +492,14 @@ class DemoLoader implements ApplicationRunner {
       points.add(
           new CornerPoint(p.kind(), road.wrap(now + road.apart(was, p.station())), null, p.sure()));
     }
+    List<Action> actions = new ArrayList<>();
+    for (Action a : example.actions()) {
+      // Each goes with the point that it belongs to.
+      PointKind leads = nearest(example, a.station(), road);
+      double was = example.station(leads).orElse(a.station());
+      double now = chosen.station(leads).orElse(was);
+      actions.add(a.at(road.wrap(now + road.apart(was, a.station()))));
+    }
     double origin = chosen.station(PointKind.APEX).orElse(0.0) - road.length() / 2;
     points.sort(
         Comparator.<CornerPoint>comparingDouble(p -> road.ahead(origin, p.station()))
@@ -505,7 +515,21 @@ class DemoLoader implements ApplicationRunner {
         .firstThrottle(chosen.firstThrottle())
         .pedals(chosen.pedals())
         .again(chosen.again())
+        .actions(actions)
         .done();
+  }
+
+  /** Of marker, turn-in and first throttle the one nearest to a place. */
+  private static PointKind nearest(CornerEntry entry, double station, Centreline road) {
+    return Stream.of(PointKind.BRAKE, PointKind.TURN_IN, PointKind.FIRST_THROTTLE)
+        .min(
+            Comparator.comparingDouble(
+                k ->
+                    entry
+                        .station(k)
+                        .map(s -> Math.abs(road.apart(s, station)))
+                        .orElse(Double.MAX_VALUE)))
+        .orElseThrow();
   }
 
   /** The coach may read the reference, and proposes something. */
