@@ -133,8 +133,10 @@ export class FakeDesk {
     length: LENGTH,
     motorcycle: false,
     gears: 6,
+    corners: ['c1', 'c2', 'c3'].map((id, k) => ({ ...corner(), id, number: String(k + 1) })),
     things: { kerbs: [] },
   } as unknown as ReferenceView;
+  selected = 'c1';
   movable = true;
   mine = true;
   day = '';

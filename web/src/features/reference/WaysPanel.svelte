@@ -15,6 +15,25 @@
   let compared = $state.raw<Compared | null>(null);
   let problem = $state.raw<Problem | null>(null);
   let hour = $state('');
+  /** The last corner of a stretch that is driven in one style; empty for this corner alone. */
+  let through = $state('');
+  let took = $state<number | null>(null);
+  const MOST = 12;
+  const onwards = $derived.by(() => {
+    const all = desk.view.corners.filter((c) => c.number);
+    const here = all.findIndex((c) => c.id === desk.selected);
+    return here < 0 ? [] : [...all.slice(here + 1), ...all.slice(0, here)].slice(0, MOST - 1);
+  });
+  $effect(() => {
+    void desk.selected;
+    through = '';
+    took = null;
+  });
+  async function take(school: NonNullable<Outcome['school']>) {
+    const to = through;
+    const count = await desk.takeSchool(school, to || undefined);
+    took = to ? count : null;
+  }
   const path = $derived({ path: { id: desk.view.id } });
   /** The corner as it is driven on the day that is worked on. */
   const entry = $derived(desk.entry);
@@ -120,7 +139,7 @@
                     ]}
                     disabled={o.toNext == null || !desk.movable || desk.busy}
                     aria-pressed={o.chosen}
-                    onclick={() => o.school && desk.takeSchool(o.school)}
+                    onclick={() => o.school && take(o.school)}
                   >
                     {o.school ? catalogue.school(o.school) : ''}{#if compared.best === o.school}<em
                         class="ml-1 font-normal">{tell('waysPanel.best_here')}</em
@@ -146,6 +165,18 @@
               </li>
             {/each}
           </ul>
+          {#if q !== 'LINKED' && !desk.day && desk.movable}
+            <label class="mt-1 flex items-center gap-2 text-xs"
+              >{tell('waysPanel.taken_for')}
+              <select class="select select-xs flex-1" bind:value={through} data-through>
+                <option value="">{tell('waysPanel.this_corner_alone')}</option>
+                {#each onwards as c (c.id)}<option value={c.id}
+                    >{tell('waysPanel.on_to_corner', { number: c.number })}</option
+                  >{/each}
+              </select></label
+            >
+            {#if took !== null}<p class="text-xs" role="status">{tell('waysPanel.taken_in', { took })}</p>{/if}
+          {/if}
           {#if q === 'LINKED'}<SharePicture {desk} />{/if}
           {#if q === 'LIGHT'}
             <label class="mt-1 flex items-center gap-2"

@@ -410,8 +410,8 @@ export class Desk {
     }
   }
 
-  /** Takes a school's answer: the entries that it changes are one step of undo. */
-  async takeSchool(school: School) {
+  /** Takes a school's answer, here or on as far as a corner: the entries that it changes, one step of undo, are counted. */
+  async takeSchool(school: School, through?: string): Promise<number> {
     this.busy = true;
     try {
       const [entry, day] = [this.entry, this.variant?.day];
@@ -419,14 +419,14 @@ export class Desk {
       const changed = await ask(
         api.POST('/api/references/{id}/choices/taken', {
           params: { path: { id: this.view.id } },
-          body: { entries, corner: this.selected, school, day },
+          body: { entries, corner: this.selected, school, day, through },
         }),
       );
       if (day) {
         const own = changed.find((e) => e.corner === this.selected);
         if (own && this.entry === entry) this.edit(() => own);
         this.settle();
-        return;
+        return changed.length;
       }
       this.history.remember(this.content);
       this.content = {
@@ -438,8 +438,10 @@ export class Desk {
       this.problem = null;
       this.changed();
       await this.askFor(this.selected);
+      return changed.length;
     } catch (e) {
       this.problem = asProblem(e);
+      return 0;
     } finally {
       this.busy = false;
     }

@@ -54,7 +54,19 @@ describe('ways of doing it', () => {
     expect(squeezed(school('EARLY_APEX'))).toContain('4 m sooner');
     expect(squeezed(school('EARLY_APEX'))).toContain('tyres +12 %');
     await fireEvent.click(screen.getByRole('button', { name: /early, for the entry/ }));
-    expect(takeSchool).toHaveBeenCalledWith('EARLY_APEX');
+    expect(takeSchool).toHaveBeenCalledWith('EARLY_APEX', undefined);
+    expect(screen.queryByText(/^Taken in/)).toBeNull();
+  });
+
+  it('is taken for a stretch of corners, and says in how many', async () => {
+    const takeSchool = await open([outcome('EARLY_APEX', 7.9)]);
+    takeSchool.mockResolvedValue(2);
+    const stretch = screen.getByLabelText('Taken for') as HTMLSelectElement;
+    expect([...stretch.options].map((o) => o.value)).toEqual(['', 'c2', 'c3']);
+    await fireEvent.change(stretch, { target: { value: 'c3' } });
+    await fireEvent.click(screen.getByRole('button', { name: /early, for the entry/ }));
+    expect(takeSchool).toHaveBeenCalledWith('EARLY_APEX', 'c3');
+    await screen.findByText(/^Taken in 2 corners/);
   });
 
   it('cannot be taken where it cannot be made', async () => {

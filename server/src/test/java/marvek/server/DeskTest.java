@@ -83,6 +83,27 @@ class DeskTest {
                     "entries", content.path("corners"), "corner", corner, "school", "FRONT_LOADED"))
             .body();
     assertThat(taken).hasSize(1);
+    // The same for a stretch of the road, of which the last corner is named.
+    String last = content.path("corners").path(3).path("corner").asText();
+    Map<String, Object> style =
+        Map.of(
+            "entries",
+            content.path("corners"),
+            "corner",
+            content.path("corners").path(1).path("corner").asText(),
+            "through",
+            last,
+            "school",
+            "FRONT_LOADED");
+    JsonNode stretch = made.person().post(url + "/choices/taken", style).body();
+    assertThat(stretch.size()).isBetween(2, 3);
+    assertThat(stretch).allMatch(e -> e.path("schools").toString().contains("FRONT_LOADED"));
+    Map<String, Object> nowhere = new java.util.HashMap<>(style);
+    nowhere.put("through", "no-such");
+    assertThat(made.person().post(url + "/choices/taken", nowhere).status()).isEqualTo(422);
+    nowhere.put("through", last);
+    nowhere.put("school", "GIVE_FIRST");
+    assertThat(made.person().post(url + "/choices/taken", nowhere).status()).isEqualTo(422);
     assertThat(taken.path(0).path("pedals").path("rise").asDouble()).isPositive();
     ObjectNode next = content.deepCopy();
     ArrayNode corners = (ArrayNode) next.path("corners");

@@ -314,6 +314,42 @@ public final class Choices {
     return List.copyOf(out);
   }
 
+  /**
+   * The entries of a stretch of the road driven in one style: those of the corners from one to
+   * another, in driving order, in which the question arises and the answer can be followed.
+   *
+   * @param entries of the whole reference
+   * @param to id of the last corner; the stretch may lead over the start line
+   */
+  public static List<CornerEntry> chooseTo(
+      ComputedLap computed,
+      Things things,
+      List<CornerEntry> entries,
+      String corner,
+      String to,
+      School school) {
+    int n = computed.corners().size();
+    int last = computed.indexOf(to);
+    List<CornerEntry> out = new ArrayList<>();
+    int c = computed.indexOf(corner);
+    while (true) {
+      String id = computed.corners().get(c).id();
+      CornerEntry own =
+          entries.stream().filter(e -> e.corner().equals(id)).findFirst().orElse(null);
+      if (own != null && asks(new Choices(computed, things, c), school, own)) {
+        out.addAll(choose(computed, things, entries, id, school));
+      }
+      if (c == last) {
+        return List.copyOf(out);
+      }
+      c = (c + 1) % n;
+    }
+  }
+
+  private static boolean asks(Choices choices, School school, CornerEntry own) {
+    return choices.arises(school.question(), own) && choices.open(school.question(), own);
+  }
+
   /** The corner as a school would have it, at the present margin; nothing where it cannot be. */
   private Optional<CornerEntry> follow(CornerEntry entry, School school) {
     Question asked = school.question();

@@ -57,12 +57,18 @@ class TechniqueController {
   /** Which questions a corner raises on a day; null for the reference itself. */
   record ArisingRequest(@NotNull CornerEntry entry, @Nullable Day day) {}
 
-  /** An answer taken, with all entries as they are on the day; null for the reference itself. */
+  /**
+   * An answer taken, with all entries as they are.
+   *
+   * @param day of the entries; null for the reference itself
+   * @param through the last corner of a stretch that is driven so; null for the corner alone
+   */
   record ChosenRequest(
       @NotNull List<CornerEntry> entries,
       @NotNull String corner,
       @NotNull School school,
-      @Nullable Day day) {
+      @Nullable Day day,
+      @Nullable String through) {
     ChosenRequest {
       entries = List.copyOf(entries);
     }
@@ -110,8 +116,17 @@ class TechniqueController {
     References.Opened opened = checked(driver, id, body.entries());
     known(opened, body.corner());
     ComputedLap computed = on(opened, body.day());
+    String through = body.through();
+    if (through != null) {
+      known(opened, through);
+      stretch(computed, body, through);
+    }
     List<CornerEntry> changed =
-        Choices.choose(computed, opened.things(), body.entries(), body.corner(), body.school());
+        through == null
+            ? Choices.choose(
+                computed, opened.things(), body.entries(), body.corner(), body.school())
+            : Choices.chooseTo(
+                computed, opened.things(), body.entries(), body.corner(), through, body.school());
     if (changed.isEmpty()) {
       throw Problem.bad(
               "refusal.reference.cannot_followed_here",
@@ -131,6 +146,18 @@ class TechniqueController {
                   : Answers.followed(computed, opened.things(), had, e);
             })
         .toList();
+  }
+
+  /** So many corners at most are driven one after the other while somebody waits. */
+  private static final int MOST_CORNERS = 12;
+
+  private static void stretch(ComputedLap computed, ChosenRequest body, String through) {
+    int n = computed.corners().size();
+    int on = Math.floorMod(computed.indexOf(through) - computed.indexOf(body.corner()), n);
+    if (on >= MOST_CORNERS || body.school().question() == Question.LINKED || body.day() != null) {
+      throw Problem.bad("refusal.reference.no_stretch", Value.figure(MOST_CORNERS, 0))
+          .at("through");
+    }
   }
 
   @PostMapping("/compromise")
