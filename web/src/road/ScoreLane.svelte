@@ -84,6 +84,16 @@
         return { s, a, lane, v, cx: x(near(a.station)), cy, numeral: numeralOf(score, a.id) };
       }),
   );
+  /** Pixels of a letter, and of a sign on the rim. */
+  const LETTER = 5.8;
+  const SIGN = 26;
+  /** What stands on the rim, as far as it fits before the next sign there. */
+  function onRim(h: { a: Action; cx: number }): string {
+    const all = rimText(h.a, score);
+    const next = Math.min(...shown.filter((o) => o.lane === 'rim' && o.cx > h.cx).map((o) => o.cx));
+    const room = Math.floor((next - h.cx - SIGN) / LETTER);
+    return all.length <= room ? all : room > 3 ? `${all.slice(0, room - 1).trimEnd()}…` : '';
+  }
   /** Handles so near to one another that they are one knot: only the one in hand, or the first, is written. */
   const written = $derived.by(() => {
     const out: Record<string, boolean> = {};
@@ -95,7 +105,7 @@
     );
     const taken: { x: number; y: number; w: number }[] = [];
     for (const h of rank) {
-      const w = h.lane === 'rim' ? 12 + h.a.note.length * 5.5 : 34;
+      const w = h.lane === 'rim' ? 12 + onRim(h).length * LETTER : 34;
       const free = taken.every((t) => Math.abs(t.y - h.cy) > 13 || h.cx + w < t.x || t.x + t.w < h.cx);
       out[h.a.id] = free;
       if (free) taken.push({ x: h.cx, y: h.cy, w });
@@ -160,7 +170,7 @@
     s.action.id === inHand && typed
       ? typed
       : s.action.kind === 'EYES' || s.action.kind === 'BODY'
-        ? rimText(s.action, score)
+        ? onRim(shown.find((h) => h.s === s) ?? { a: s.action, cx: Infinity })
         : s.action.kind === 'FULL'
           ? 'all'
           : unitOf(s.action) === '%'

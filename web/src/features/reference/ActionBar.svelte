@@ -235,7 +235,7 @@
         <input
           bind:this={search}
           bind:value={words}
-          class={['input input-xs w-40', unknown && 'input-error']}
+          class={['input input-xs', a.kind === 'EYES' || a.kind === 'BODY' ? 'w-28' : 'w-40', unknown && 'input-error']}
           placeholder={tell('actionBar.cue_in_words_half_wall')}
           aria-label={tell('actionBar.cue_in_words')}
           aria-invalid={unknown}
