@@ -35,6 +35,9 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping("/api/references/{id}")
 class TechniqueController {
+  // So many corners at most are driven one after the other while somebody waits.
+  private static final int MOST_CORNERS = 12;
+
   private final References references;
 
   TechniqueController(References references) {
@@ -147,9 +150,6 @@ class TechniqueController {
             })
         .toList();
   }
-
-  /** So many corners at most are driven one after the other while somebody waits. */
-  private static final int MOST_CORNERS = 12;
 
   private static void stretch(ComputedLap computed, ChosenRequest body, String through) {
     int n = computed.corners().size();
