@@ -519,6 +519,12 @@ class DeskTest {
       assertThat(longest.path("kerbs")).hasSize(3);
       assertThat(longest.path("schools").size()).isGreaterThanOrEqualTo(5);
       assertThat(longest.path("pedals").isObject()).isTrue();
+      if (view.path("motorcycle").asBoolean()) {
+        assertThat(longest.path("actions"))
+            .anyMatch(
+                a -> a.path("stance").asText().equals("BACK") && a.path("amount").asDouble() > 0.9)
+            .anyMatch(a -> a.path("target").path("other").asText().equals("apex"));
+      }
     }
     assertThat(seen).as("a car and a motorcycle").hasSize(2);
   }
