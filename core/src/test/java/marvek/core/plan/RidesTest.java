@@ -19,6 +19,7 @@ import marvek.core.score.Stance;
 import marvek.core.survey.Things;
 import marvek.core.units.Units;
 import marvek.core.vehicle.Vehicle;
+import marvek.core.words.Speaker;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 
@@ -129,6 +130,14 @@ class RidesTest {
     }
     assertThat(brakings).isGreaterThan(8);
     assertThat(drives).isGreaterThan(3);
+  }
+
+  @Test
+  void whatGoesWrongWithItIsNoGear() {
+    WhatIf less = new WhatIf("body-1", WhatIf.Change.LESS, null, false);
+    assertThat(Speaker.PLAIN.say(less.look(ActionKind.BODY)))
+        .isEqualTo("a wheel comes up or slides sooner")
+        .isNotEqualTo(Speaker.PLAIN.say(less.look(ActionKind.SHIFT)));
   }
 
   private static Rides rides(CornerAnswer answer) {
