@@ -217,13 +217,13 @@
       <g role="presentation" class="cursor-ew-resize" data-begin onpointerdown={(e) => grab(e, gate.g, 'begin')}>
         <title>{tell('gateLane.drag_back_to_hold')}</title>
         <rect
-          x={begin - 10 - (fingers ? 8 : 0)}
+          x={begin - reach - (fingers ? 44 : 14)}
           y={first - (fingers ? 22 : 7)}
-          width={fingers ? 26 : 10}
+          width={fingers ? 44 : 14}
           height={fingers ? 44 : 14}
           fill="transparent"
         />
-        <path d="M{begin - 9} {first}l5 -4v8z" fill="var(--line)" opacity={gate.g.over > 0 ? 1 : 0.45} />
+        <path d="M{begin - reach - 10} {first}l6 -4.5v9z" fill="var(--line)" opacity={gate.g.over > 0 ? 1 : 0.45} />
       </g>
     {/if}
     <g role="presentation" class="cursor-ns-resize" onpointerdown={(e) => grab(e, gate.g, 'post')}>

@@ -53,6 +53,11 @@ describe('the corner strip', () => {
     expect(document.querySelectorAll('[data-held-alongside]')).toHaveLength(0);
     const place = () => document.querySelector('[data-place-across]') as SVGGElement;
     const begin = document.querySelector('[data-begin]') as SVGGElement;
+    // Beside what moves the whole of it, not over it: a press there would draw it out.
+    const whole = place().querySelector('rect') as SVGRectElement;
+    const target = begin.querySelector('rect') as SVGRectElement;
+    const side = (e: Element, name: string) => Number(e.getAttribute(name));
+    expect(side(target, 'x') + side(target, 'width')).toBeLessThanOrEqual(side(whole, 'x'));
     const press = (e: Element, type: string, clientX: number) =>
       fireEvent(e, Object.assign(new MouseEvent(type, { clientX, clientY: 100, bubbles: true }), { pointerId: 1 }));
     await press(begin, 'pointerdown', 300);

@@ -148,8 +148,13 @@ public final class Limits {
     stoppie = vehicle.cogToFront() / vehicle.cogHeight();
     brakeCap = braking * vehicle.brakes().mostForce() / mass;
     int speeds = (int) (FASTEST / SPEED_STEP) + 2;
-    drive = new double[speeds];
-    plainDrive = new double[speeds];
+    // Where only the rider sits otherwise the engine pushes as it did.
+    Limits alike =
+        other != null && other.conditions.equals(conditions) && other.boostBelow == boostBelow
+            ? other
+            : null;
+    drive = alike == null ? new double[speeds] : alike.drive;
+    plainDrive = alike == null ? new double[speeds] : alike.plainDrive;
     if (other == null) {
       force = new double[speeds];
       gear = new int[speeds];
@@ -162,7 +167,9 @@ public final class Limits {
       sensitivity = other.sensitivity;
       wheelForce = other.wheelForce;
     }
-    fillDrive();
+    if (alike == null) {
+      fillDrive();
+    }
   }
 
   private void fillVehicle() {
