@@ -11,11 +11,9 @@ import java.util.TreeSet;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.context.annotation.Import;
 
 /** Stranger, viewer, coach and owner see and may do only what is theirs, at every endpoint. */
 @ServerTest
-@Import({People.class, Endpoints.class})
 class AccessTest {
   @Autowired private People people;
 

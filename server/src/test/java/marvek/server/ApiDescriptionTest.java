@@ -10,10 +10,8 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.context.annotation.Import;
 
 @ServerTest
-@Import(People.class)
 class ApiDescriptionTest {
   private static final Path KEPT = Path.of("../web/openapi.json");
 

@@ -16,11 +16,9 @@ import net.fortuna.ical4j.model.property.DtStart;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.context.annotation.Import;
 
 /** Calendars in and out, read back by another library (RFC 5545). */
 @ServerTest
-@Import(People.class)
 class CalendarTest {
   @Autowired private People people;
   private People.Person person;

@@ -12,12 +12,10 @@ import java.util.Map;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.context.annotation.Import;
 import org.springframework.jdbc.core.JdbcTemplate;
 
 /** Runs of wet days are held against wet days, and change those only. */
 @ServerTest
-@Import(People.class)
 class DaysOfRunsTest {
   @Autowired private People people;
   @Autowired private JdbcTemplate jdbc;

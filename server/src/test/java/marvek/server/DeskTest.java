@@ -13,11 +13,9 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.context.annotation.Import;
 
 /** The reference computed over HTTP: choices, days, remarks, copies and the whole lap. */
 @ServerTest
-@Import(People.class)
 class DeskTest {
   private static final Map<String, Object> WET =
       Map.of(

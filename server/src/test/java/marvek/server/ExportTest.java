@@ -24,13 +24,11 @@ import org.apache.commons.csv.CSVRecord;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.context.annotation.Import;
 import org.w3c.dom.Element;
 import org.w3c.dom.NodeList;
 
 /** What is taken out of a run, read back by other people's libraries. */
 @ServerTest
-@Import(People.class)
 class ExportTest {
   private static final double EARTH = 6_371_008.8;
 

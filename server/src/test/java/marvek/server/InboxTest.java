@@ -15,14 +15,12 @@ import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.context.annotation.Import;
 import org.springframework.test.context.TestPropertySource;
 
 /**
  * Files put into the watched folder come in by themselves; recordings can be cancelled and ended.
  */
 @ServerTest
-@Import(People.class)
 @TestPropertySource(properties = "marvek.inbox=target/inbox")
 class InboxTest {
   @Autowired private People people;

@@ -6,12 +6,10 @@ import static org.springframework.test.web.servlet.request.MockMvcRequestBuilder
 import java.util.UUID;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.context.annotation.Import;
 import org.springframework.test.context.TestPropertySource;
 
 /** A server where accounts are made by invitation. */
 @ServerTest
-@Import(People.class)
 @TestPropertySource(properties = "marvek.people.sign-up=INVITED")
 class InvitedTest {
   @Autowired private People people;

@@ -19,7 +19,6 @@ import marvek.server.keeping.Basket;
 import marvek.server.keeping.Leaving;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.context.annotation.Import;
 import org.springframework.http.MediaType;
 import org.springframework.jdbc.core.simple.JdbcClient;
 import org.springframework.test.context.TestPropertySource;
@@ -27,7 +26,6 @@ import org.springframework.transaction.support.TransactionTemplate;
 
 /** What an account keeps: the basket, taking all along, how much it may, and leaving. */
 @ServerTest
-@Import(People.class)
 @TestPropertySource(properties = {"marvek.keeping.runs-a-day=12", "marvek.keeping.space=20MB"})
 class KeepingTest {
   @Autowired private People people;

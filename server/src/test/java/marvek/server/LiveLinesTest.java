@@ -20,13 +20,11 @@ import java.util.zip.GZIPOutputStream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.context.annotation.Import;
 import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.test.context.TestPropertySource;
 
 /** Lines that a device sends while it is driven, and how they end. */
 @ServerTest
-@Import(People.class)
 @TestPropertySource(properties = "marvek.live.sweep=200")
 class LiveLinesTest {
   @Autowired private People people;

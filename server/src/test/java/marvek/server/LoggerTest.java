@@ -11,11 +11,9 @@ import java.util.Set;
 import marvek.core.logger.Mistake;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.context.annotation.Import;
 
 /** What the simulated logger is asked for, and what it does not do. */
 @ServerTest
-@Import(People.class)
 class LoggerTest {
   @Autowired private People people;
 

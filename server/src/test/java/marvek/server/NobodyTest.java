@@ -9,14 +9,12 @@ import java.util.Set;
 import java.util.UUID;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.context.annotation.Import;
 import org.springframework.http.HttpMethod;
 import org.springframework.http.MediaType;
 import org.springframework.test.web.servlet.MockMvc;
 
 /** What is answered to whom is not signed in, and to requests that make no sense. */
 @ServerTest
-@Import({People.class, Endpoints.class})
 class NobodyTest {
   /** Signing up and in, and asking whether one is. */
   private static final Set<String> OPEN =

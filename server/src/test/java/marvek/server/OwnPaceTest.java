@@ -11,11 +11,9 @@ import java.util.Map;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.context.annotation.Import;
 
 /** The driver's own pace over HTTP: tried, taken, computed anew, undone, in files and for laps. */
 @ServerTest
-@Import(People.class)
 class OwnPaceTest {
   @Autowired private People people;
   @Autowired private ObjectMapper json;

@@ -18,11 +18,9 @@ import java.util.function.IntFunction;
 import javax.imageio.ImageIO;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.context.annotation.Import;
 
 /** The same asked for by several requests at once. */
 @ServerTest
-@Import(People.class)
 class RacesTest {
   private static final int AT_ONCE = 12;
 

@@ -19,7 +19,7 @@ import org.springframework.test.context.TestPropertySource;
 
 /** A reference drafted before there was a search: told, computed anew beside, taken, undone. */
 @ServerTest
-@Import({People.class, OldLines.class})
+@Import(OldLines.class)
 @TestPropertySource(properties = "marvek.work.moment=1s")
 class RecomputingTest {
   private static final String ANEW = "/api/references/{id}/recomputation";

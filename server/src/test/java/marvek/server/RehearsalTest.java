@@ -15,11 +15,9 @@ import java.util.UUID;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.context.annotation.Import;
 
 /** Rehearsing over HTTP: asked, told, driven by heart, known. */
 @ServerTest
-@Import({People.class, Endpoints.class})
 class RehearsalTest {
   @Autowired private People people;
   private Made made;

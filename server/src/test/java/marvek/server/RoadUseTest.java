@@ -11,11 +11,9 @@ import java.util.Map;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.context.annotation.Import;
 
 /** Edges opened and places passed over HTTP: looked at, laid anew, taken, undone, in files. */
 @ServerTest
-@Import(People.class)
 class RoadUseTest {
   @Autowired private People people;
   @Autowired private ObjectMapper json;

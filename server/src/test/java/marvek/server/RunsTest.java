@@ -19,11 +19,9 @@ import org.apache.commons.csv.CSVFormat;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.context.annotation.Import;
 
 /** Laps in, judged, accepted into a revision and taken out, over HTTP. */
 @ServerTest
-@Import({People.class, Endpoints.class})
 class RunsTest {
   @Autowired private People people;
 

@@ -12,11 +12,9 @@ import java.util.Map;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.context.annotation.Import;
 
 /** Actions written, answered, found by cues, kept and refused over HTTP. */
 @ServerTest
-@Import(People.class)
 class ScoreTest {
   @Autowired private People people;
   @Autowired private ObjectMapper json;

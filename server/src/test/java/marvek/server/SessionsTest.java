@@ -30,13 +30,11 @@ import java.util.zip.ZipInputStream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.context.annotation.Import;
 import org.springframework.jdbc.core.JdbcTemplate;
 import org.springframework.mock.web.MockHttpServletResponse;
 
 /** Sessions from their announcement to their log. */
 @ServerTest
-@Import({People.class, Endpoints.class})
 class SessionsTest {
   @Autowired private People people;
   @Autowired private Endpoints endpoints;

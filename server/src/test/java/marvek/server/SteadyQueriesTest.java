@@ -8,13 +8,11 @@ import java.util.Map;
 import org.hibernate.resource.jdbc.spi.StatementInspector;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.context.annotation.Import;
 import org.springframework.core.io.ClassPathResource;
 import org.springframework.test.context.TestPropertySource;
 
 /** What a request asks of the database does not grow with the rows it shows. */
 @ServerTest
-@Import(People.class)
 @TestPropertySource(
     properties =
         "spring.jpa.properties.hibernate.session_factory.statement_inspector="

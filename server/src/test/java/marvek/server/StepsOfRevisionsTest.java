@@ -17,12 +17,10 @@ import marvek.server.reference.WorkingCopies;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.context.annotation.Import;
 import org.springframework.jdbc.core.JdbcTemplate;
 
 /** Revisions that change an action which is written beyond the points, and how they are told. */
 @ServerTest
-@Import(People.class)
 class StepsOfRevisionsTest {
   private static final String RUN = "00000000-0000-0000-0000-000000000001";
 

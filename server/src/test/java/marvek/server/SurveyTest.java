@@ -22,12 +22,10 @@ import javax.imageio.ImageIO;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.context.annotation.Import;
 import org.springframework.core.io.ClassPathResource;
 
 /** The survey over HTTP: what is stored, sent twice, in conflict, refused, and whose it is. */
 @ServerTest
-@Import(People.class)
 class SurveyTest {
   @Autowired private People people;
   @Autowired private ObjectMapper json;

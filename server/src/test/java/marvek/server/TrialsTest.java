@@ -18,12 +18,10 @@ import marvek.server.debrief.DrivenOtherwise;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.context.annotation.Import;
 import org.springframework.jdbc.core.JdbcTemplate;
 
 /** Trials over HTTP: two real ways, from the plan to what is taken. */
 @ServerTest
-@Import({People.class, Endpoints.class})
 class TrialsTest {
   @Autowired private People people;
   @Autowired private JdbcTemplate jdbc;

@@ -10,11 +10,9 @@ import java.util.Map;
 import java.util.UUID;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.context.annotation.Import;
 
 /** From a file to a revised reference, over HTTP, and what strangers get of it. */
 @ServerTest
-@Import(People.class)
 class WholePathTest {
   @Autowired private People people;
 

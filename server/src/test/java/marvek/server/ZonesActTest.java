@@ -11,12 +11,10 @@ import java.util.Map;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.context.annotation.Import;
 import org.springframework.jdbc.core.simple.JdbcClient;
 
 /** What zones do to a lap over HTTP, and what the words for how bad they are mean on a circuit. */
 @ServerTest
-@Import(People.class)
 class ZonesActTest {
   @Autowired private People people;
   @Autowired private ObjectMapper json;

@@ -128,6 +128,8 @@ final class ScoreDrive {
   private static final class Event {
     final double at;
     final int action;
+    // What its action is: asked for at every step of a drive.
+    final ActionKind kind;
     final boolean brake;
     final double seconds;
     // NaN holds what there is.
@@ -141,9 +143,10 @@ final class ScoreDrive {
     // Seconds at which it came in the round before.
     double when = Double.NaN;
 
-    Event(double at, int action, boolean brake, double target, double seconds) {
+    Event(double at, int action, ActionKind kind, boolean brake, double target, double seconds) {
       this.at = at;
       this.action = action;
+      this.kind = kind;
       this.brake = brake;
       this.target = target;
       this.seconds = seconds;
@@ -372,30 +375,31 @@ final class ScoreDrive {
       switch (a.kind()) {
         case LIFT -> {
           double lasts = slowly ? LIFT_SLOWLY : LIFT_AT_ONCE;
-          out.add(new Event(a.at(), p, false, a.amount(), lasts));
+          out.add(new Event(a.at(), p, a.kind(), false, a.amount(), lasts));
           if (!Double.isNaN(a.until()) && !ended(pedals, p)) {
-            out.add(new Event(Math.max(a.at(), a.until()), p, false, 1, lasts));
+            out.add(new Event(Math.max(a.at(), a.until()), p, a.kind(), false, 1, lasts));
           }
         }
         case BRAKE -> {
-          out.add(new Event(a.at(), p, false, 0, SHUT));
+          out.add(new Event(a.at(), p, a.kind(), false, 0, SHUT));
           Event press =
-              new Event(a.at(), p, true, a.amount(), slowly ? BRAKE_SQUEEZED : BRAKE_HARD);
+              new Event(
+                  a.at(), p, a.kind(), true, a.amount(), slowly ? BRAKE_SQUEEZED : BRAKE_HARD);
           press.shape = a.shape();
           press.ofGrip = Double.isNaN(a.amount()) && a.shape() == null;
           out.add(press);
         }
         case EASE -> {
-          Event ease = new Event(a.at(), p, true, a.amount(), SHUT);
+          Event ease = new Event(a.at(), p, a.kind(), true, a.amount(), SHUT);
           ease.ramps = evenly;
           out.add(ease);
         }
         case THROTTLE, FULL -> {
           if (!eased(pedals, p)) {
-            out.add(new Event(a.at(), p, true, 0, SHUT));
+            out.add(new Event(a.at(), p, a.kind(), true, 0, SHUT));
           }
           boolean all = a.kind() == ActionKind.FULL;
-          Event open = new Event(a.at(), p, false, all ? 1 : a.amount(), OPEN);
+          Event open = new Event(a.at(), p, a.kind(), false, all ? 1 : a.amount(), OPEN);
           open.ramps = !all && evenly;
           out.add(open);
         }
@@ -859,10 +863,10 @@ final class ScoreDrive {
     if (event < 0) {
       return false;
     }
-    ActionKind kind = pedals.get(events[event].action).kind();
-    boolean shuts = kind == ActionKind.BRAKE || kind == ActionKind.LIFT && moving;
+    Event e = events[event];
+    boolean shuts = e.kind == ActionKind.BRAKE || e.kind == ActionKind.LIFT && moving;
     // The throttle that a braking or a lift shuts was not its to ask.
-    return events[event].brake || !shuts;
+    return e.brake || !shuts;
   }
 
   private void note(int event, double force, double most, double use) {

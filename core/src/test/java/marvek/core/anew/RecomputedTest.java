@@ -11,6 +11,7 @@ import marvek.core.entry.CornerPoint;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.Slowing;
+import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.Plain;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.lap.Conditions;
@@ -42,7 +43,7 @@ class RecomputedTest {
             v,
             Conditions.dryWarm(),
             MinimumCurvature.offsets(survey.centreline(), Room.on(survey.centreline(), v))));
-    both.add(ComputedLap.compute(survey.centreline(), survey.corners(), v, Conditions.dryWarm()));
+    both.add(Drives.computed(survey, v));
   }
 
   @ParameterizedTest

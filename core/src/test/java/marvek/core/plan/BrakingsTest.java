@@ -17,6 +17,7 @@ import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.Slowing;
 import marvek.core.entry.Variant;
+import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.Example;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.lap.Conditions;
@@ -112,12 +113,7 @@ class BrakingsTest {
   @MethodSource("drives")
   void everyBrakingHasItsPointOrItsRemark(long seed, String vehicle) {
     CircuitReading survey = RandomRoads.of(seed, 150 + 40 * (seed % 4));
-    ComputedLap dry =
-        ComputedLap.compute(
-            survey.centreline(),
-            survey.corners(),
-            VehicleClasses.byId(vehicle).vehicle(),
-            Conditions.dryWarm());
+    ComputedLap dry = Drives.computed(survey, vehicle);
     check(dry);
     ComputedLap wet = dry.on(Conditions.dryWarm().withGrip(0.62));
     check(wet);
@@ -133,12 +129,7 @@ class BrakingsTest {
   @CsvSource({"3188, 280, c14, c1", "3042, 230, c6, c8"})
   void aBrakingThatGoesOverIntoTheOneAfterNext(long seed, double radius, String one, String other) {
     CircuitReading survey = RandomRoads.of(seed, radius);
-    ComputedLap lap =
-        ComputedLap.compute(
-            survey.centreline(),
-            survey.corners(),
-            VehicleClasses.byId("motorcycle-1000").vehicle(),
-            Conditions.dryWarm());
+    ComputedLap lap = Drives.computed(survey, "motorcycle-1000");
     check(lap);
     CornerEntry first = Drafter.entry(lap, lap.indexOf(one));
     double next = lap.brakings().of(lap.indexOf(other)).get(0).onset() * lap.road().step();
@@ -265,12 +256,7 @@ class BrakingsTest {
     int c = -1;
     for (long seed = 70; seed < 75 && c < 0; seed++) {
       CircuitReading survey = RandomRoads.of(seed, 230);
-      computed =
-          ComputedLap.compute(
-              survey.centreline(),
-              survey.corners(),
-              VehicleClasses.byId("downforce-prototype").vehicle(),
-              Conditions.dryWarm());
+      computed = Drives.computed(survey, "downforce-prototype");
       for (int k = 0; k < computed.corners().size() && c < 0; k++) {
         c = computed.brakings().of(k).size() > 1 ? k : -1;
       }

@@ -14,8 +14,8 @@ import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Score;
 import marvek.core.fixtures.Device;
+import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
-import marvek.core.lap.Conditions;
 import marvek.core.marker.Landmark;
 import marvek.core.marker.LandmarkKind;
 import marvek.core.numeric.Earlier;
@@ -25,7 +25,6 @@ import marvek.core.score.Cue;
 import marvek.core.score.CueKind;
 import marvek.core.survey.Things;
 import marvek.core.vehicle.Vehicle;
-import marvek.core.vehicle.VehicleClasses;
 import marvek.core.words.Speaker;
 import org.junit.jupiter.api.Test;
 
@@ -421,12 +420,7 @@ class CuesTest {
     int tried = 0;
     for (int k = 0; k < 3; k++) {
       CircuitReading read = RandomRoads.of(900 + k, 260);
-      ComputedLap lap =
-          ComputedLap.compute(
-              read.centreline(),
-              read.corners(),
-              VehicleClasses.byId(k == 0 ? "motorcycle-600" : "cup-gt").vehicle(),
-              Conditions.dryWarm());
+      ComputedLap lap = Drives.computed(read, k == 0 ? "motorcycle-600" : "cup-gt");
       Centreline road = lap.road();
       List<Landmark> all = new ArrayList<>();
       for (int i = 0; i < 60; i++) {

@@ -14,11 +14,10 @@ import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
 import marvek.core.entry.Slowing;
+import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.Tracks;
-import marvek.core.lap.Conditions;
 import marvek.core.marker.Landmark;
 import marvek.core.units.Units;
-import marvek.core.vehicle.VehicleClasses;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
@@ -86,12 +85,7 @@ class OddCircuitsTest {
     CircuitReading survey =
         CircuitReader.read(OutlineFile.read(file), new CircuitReader.Choices(reverse, 30, 9, true));
     assertThat(survey.corners()).as(name).isNotEmpty();
-    ComputedLap computed =
-        ComputedLap.compute(
-            survey.centreline(),
-            survey.corners(),
-            VehicleClasses.byId(vehicle).vehicle(),
-            Conditions.dryWarm());
+    ComputedLap computed = Drives.computed(survey, vehicle);
     List<Landmark> boards = Drafter.boards(computed);
     ReferenceContent draft = Drafter.draft(computed, boards);
     Centreline road = computed.road();

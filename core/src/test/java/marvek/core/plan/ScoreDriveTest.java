@@ -12,8 +12,8 @@ import marvek.core.circuit.CircuitReading;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Score;
+import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
-import marvek.core.lap.Conditions;
 import marvek.core.lap.Limits;
 import marvek.core.lap.Path;
 import marvek.core.line.CornerLine;
@@ -21,7 +21,6 @@ import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
 import marvek.core.score.Manner;
 import marvek.core.survey.Things;
-import marvek.core.vehicle.VehicleClasses;
 import org.hipparchus.ode.ODEState;
 import org.hipparchus.ode.OrdinaryDifferentialEquation;
 import org.hipparchus.ode.nonstiff.ClassicalRungeKuttaIntegrator;
@@ -40,12 +39,7 @@ class ScoreDriveTest {
     String[] vehicles = {"cup-gt", "downforce-prototype", "motorcycle-1000", "small-hatch"};
     for (int k = 0; k < 4; k++) {
       CircuitReading road = RandomRoads.of(7100 + k, 250 + 60 * k);
-      LAPS.add(
-          ComputedLap.compute(
-              road.centreline(),
-              road.corners(),
-              VehicleClasses.byId(vehicles[k]).vehicle(),
-              Conditions.dryWarm()));
+      LAPS.add(Drives.computed(road, vehicles[k]));
     }
   }
 

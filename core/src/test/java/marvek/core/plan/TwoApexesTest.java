@@ -14,15 +14,14 @@ import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.Slowing;
+import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.Example;
 import marvek.core.fixtures.Tracks;
-import marvek.core.lap.Conditions;
 import marvek.core.logger.Drive;
 import marvek.core.logger.Plan;
 import marvek.core.logger.SimulatedDriver;
 import marvek.core.survey.Things;
 import marvek.core.technique.School;
-import marvek.core.vehicle.VehicleClasses;
 import marvek.core.ways.Choices;
 import org.junit.jupiter.api.Test;
 
@@ -40,11 +39,7 @@ class TwoApexesTest {
     CircuitReading survey =
         CircuitReader.read(
             OutlineFile.read(road.csv()), new CircuitReader.Choices(false, 200, 12, false));
-    return ComputedLap.compute(
-        survey.centreline(),
-        survey.corners(),
-        VehicleClasses.byId("cup-gt").vehicle(),
-        Conditions.dryWarm());
+    return Drives.computed(survey, "cup-gt");
   }
 
   private static double at(PointKind kind) {

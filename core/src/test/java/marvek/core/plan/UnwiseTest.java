@@ -7,8 +7,8 @@ import java.util.Random;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.CircuitReading;
 import marvek.core.entry.CornerEntry;
+import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
-import marvek.core.lap.Conditions;
 import marvek.core.survey.Edge;
 import marvek.core.survey.Edges;
 import marvek.core.survey.Kerb;
@@ -17,7 +17,6 @@ import marvek.core.survey.Things;
 import marvek.core.survey.Zone;
 import marvek.core.survey.ZoneKind;
 import marvek.core.units.Units;
-import marvek.core.vehicle.VehicleClasses;
 import org.junit.jupiter.api.Test;
 
 /** Stretches on which something is unwise, held against what a driver would reckon. */
@@ -27,11 +26,7 @@ class UnwiseTest {
 
   private static ComputedLap lap() {
     CircuitReading road = RandomRoads.of(4711, 300);
-    return ComputedLap.compute(
-        road.centreline(),
-        road.corners(),
-        VehicleClasses.byId("small-hatch").vehicle(),
-        Conditions.dryWarm());
+    return Drives.computed(road, "small-hatch");
   }
 
   private static boolean in(List<Unwise> all, Unwise.What what, double station) {

@@ -16,9 +16,9 @@ import marvek.core.circuit.OutlineFile;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
 import marvek.core.entry.PointKind;
+import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.Example;
 import marvek.core.fixtures.Tracks;
-import marvek.core.lap.Conditions;
 import marvek.core.marker.Landmark;
 import marvek.core.marker.LandmarkKind;
 import marvek.core.marker.Tie;
@@ -29,7 +29,6 @@ import marvek.core.review.checks.Checks;
 import marvek.core.survey.Things;
 import marvek.core.technique.Pedals;
 import marvek.core.technique.School;
-import marvek.core.vehicle.VehicleClasses;
 import marvek.core.ways.ConsequencesTest;
 import org.junit.jupiter.api.Test;
 
@@ -135,12 +134,7 @@ class EveryRuleTest {
         CircuitReader.read(
             OutlineFile.read(csv.toString().getBytes(StandardCharsets.UTF_8)),
             new CircuitReader.Choices(false, line, 12, false));
-    ComputedLap computed =
-        ComputedLap.compute(
-            survey.centreline(),
-            survey.corners(),
-            VehicleClasses.byId("cup-gt").vehicle(),
-            Conditions.dryWarm());
+    ComputedLap computed = Drives.computed(survey, "cup-gt");
     CornerEntry plain = Drafter.draft(computed, List.of()).corners().get(0);
     Landmark low = new Landmark("l", LandmarkKind.SEAM, "seam", brake, true, "c1");
     return new Case(computed, plain, tied(plain, low), with(low));

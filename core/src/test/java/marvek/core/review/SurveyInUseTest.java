@@ -14,6 +14,7 @@ import marvek.core.circuit.Corner;
 import marvek.core.circuit.OutlineFile;
 import marvek.core.entry.PointKind;
 import marvek.core.entry.ReferenceContent;
+import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.Example;
 import marvek.core.fixtures.Plain;
 import marvek.core.fixtures.Tracks;
@@ -159,8 +160,7 @@ class SurveyInUseTest {
         CircuitReader.read(
             OutlineFile.read(Tracks.square(straight, 60, 4).csv()),
             new CircuitReader.Choices(false, straight / 3, 12, false));
-    return ComputedLap.compute(
-        reading.centreline(), reading.corners(), GT.computed.vehicle(), Conditions.dryWarm());
+    return Drives.computed(reading, GT.computed.vehicle());
   }
 
   @Test

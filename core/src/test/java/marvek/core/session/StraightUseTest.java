@@ -5,9 +5,9 @@ import static org.assertj.core.api.Assertions.within;
 
 import java.util.List;
 import marvek.core.circuit.CircuitReading;
+import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.fixtures.Tracks;
-import marvek.core.lap.Conditions;
 import marvek.core.plan.Brakings;
 import marvek.core.plan.ComputedLap;
 import marvek.core.vehicle.Vehicle;
@@ -22,7 +22,7 @@ class StraightUseTest {
   }
 
   private static ComputedLap lap(Vehicle vehicle, CircuitReading read) {
-    return ComputedLap.compute(read.centreline(), read.corners(), vehicle, Conditions.dryWarm());
+    return Drives.computed(read, vehicle);
   }
 
   private static Vehicle of(String id) {

@@ -318,6 +318,10 @@ class OddFilesTest {
 
   @Test
   void tenFreshMachinesInSeveralLocalesAndZonesReadTheSameToTheLastBit() throws Exception {
+    String line =
+        Arrays.stream(Device.DESK.path().offset())
+            .mapToObj(Double::toString)
+            .collect(Collectors.joining(","));
     String[][] places = {
       {"en", "US", "UTC"}, {"de", "DE", "Europe/Berlin"}, {"tr", "TR", "Asia/Tokyo"},
     };
@@ -332,6 +336,7 @@ class OddFilesTest {
                   "-Duser.country=" + p[1],
                   "-Duser.timezone=" + p[2],
                   "-Dfile.encoding=" + (k % 2 == 0 ? "UTF-8" : "ISO-8859-1"),
+                  "-D" + Device.GIVEN + "=" + line,
                   "-cp",
                   System.getProperty("java.class.path"),
                   OddFilesTest.class.getName())

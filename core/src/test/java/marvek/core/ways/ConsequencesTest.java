@@ -21,9 +21,9 @@ import marvek.core.entry.Score;
 import marvek.core.entry.Slowing;
 import marvek.core.entry.Variant;
 import marvek.core.entry.Wording;
+import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.Example;
 import marvek.core.fixtures.Plain;
-import marvek.core.lap.Conditions;
 import marvek.core.line.MinimumCurvature;
 import marvek.core.line.Room;
 import marvek.core.plan.Answers;
@@ -78,8 +78,7 @@ public class ConsequencesTest {
             new Vehicle.Brakes(10_000, 0.5, 0),
             null,
             null);
-    return ComputedLap.compute(
-        GT.survey.centreline(), GT.survey.corners(), v, Conditions.dryWarm());
+    return Drives.computed(GT.survey, v);
   }
 
   @Test

@@ -37,6 +37,7 @@ public class Drafting {
   private final SurveyBook book;
   private final Garage garage;
   private final LinesWanted lines;
+  private final LapsFound found;
   private final Clock clock;
   private final TransactionTemplate transaction;
 
@@ -47,6 +48,7 @@ public class Drafting {
       SurveyBook book,
       Garage garage,
       LinesWanted lines,
+      LapsFound found,
       Clock clock,
       PlatformTransactionManager transactions) {
     this.rows = rows;
@@ -55,6 +57,7 @@ public class Drafting {
     this.book = book;
     this.garage = garage;
     this.lines = lines;
+    this.found = found;
     this.clock = clock;
     this.transaction = new TransactionTemplate(transactions);
   }
@@ -70,7 +73,7 @@ public class Drafting {
    */
   ReferenceRow draft(UUID owner, UUID layoutId, UUID vehicleId, String name, Watch watch) {
     Wanted wanted = inOne(() -> lines.wanted(owner, layoutId, vehicleId));
-    ComputedLap computed = wanted.search(watch);
+    ComputedLap computed = found.search(wanted, watch);
     return inOne(
         () -> {
           Things things = book.placeFirst(wanted.layout(), Drafter.boards(computed));
@@ -108,7 +111,7 @@ public class Drafting {
                     sameCorners(from.layout(), layouts.get(owner, layoutId)),
                     lines.machine(owner, vehicleId, sheetId),
                     from.working()));
-    ComputedLap computed = wanted.search(watch);
+    ComputedLap computed = found.search(wanted, watch);
     return inOne(
         () -> {
           Things things = book.placeFirst(wanted.layout(), Drafter.boards(computed));
@@ -148,7 +151,7 @@ public class Drafting {
     ContentCheck.content(
         layout.counted(), layout.length(), vehicle.numbers().gears(), file.content());
     Wanted wanted = lines.wanted(layout, machine, file.content());
-    ComputedLap computed = wanted.search(watch);
+    ComputedLap computed = found.search(wanted, watch);
     Things things = book.placeFirst(layout, Drafter.boards(computed));
     ReferenceContent content = Refresh.content(computed, things, file.content());
     return keep(owner, file.name(), wanted, computed, things, content);

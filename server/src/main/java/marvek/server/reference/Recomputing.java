@@ -44,6 +44,7 @@ public class Recomputing {
   private final Recomputations recomputations;
   private final Sheets sheets;
   private final LinesWanted lines;
+  private final LapsFound found;
   private final ApplicationEventPublisher events;
   private final Clock clock;
   private final TransactionTemplate transaction;
@@ -54,6 +55,7 @@ public class Recomputing {
       Recomputations recomputations,
       Sheets sheets,
       LinesWanted lines,
+      LapsFound found,
       ApplicationEventPublisher events,
       Clock clock,
       PlatformTransactionManager transactions) {
@@ -62,6 +64,7 @@ public class Recomputing {
     this.recomputations = recomputations;
     this.sheets = sheets;
     this.lines = lines;
+    this.found = found;
     this.events = events;
     this.clock = clock;
     this.transaction = new TransactionTemplate(transactions);
@@ -124,7 +127,7 @@ public class Recomputing {
                     opened.working()));
     ComputedLap computed =
         opened.row().oldLine()
-            ? wanted.search(watch)
+            ? found.search(wanted, watch)
             : wanted.searchFrom(opened.row().lineOffsets(), watch);
     Recomputed anew = Recomputed.of(opened.computed(), computed, opened.working());
     ReferenceContent content =

@@ -1,6 +1,10 @@
 package marvek.server.reference;
 
+import java.nio.DoubleBuffer;
+import java.util.List;
+import java.util.stream.Stream;
 import marvek.core.circuit.Centreline;
+import marvek.core.circuit.Corner;
 import marvek.core.day.Footing;
 import marvek.core.entry.OwnPace;
 import marvek.core.lap.Conditions;
@@ -8,6 +12,7 @@ import marvek.core.lap.Ground;
 import marvek.core.lap.Surface;
 import marvek.core.line.Watch;
 import marvek.core.plan.ComputedLap;
+import marvek.core.vehicle.Vehicle;
 import marvek.server.circuit.LayoutVersion;
 
 /** What a line is wanted for. */
@@ -18,6 +23,39 @@ record Wanted(LayoutVersion layout, Centreline road, AsSetUp machine, Footing fo
 
   Conditions conditions() {
     return Conditions.dryWarm().withDriving(OwnPace.of(footing.pace()));
+  }
+
+  /**
+   * All that a lap depends on, by what it is.
+   *
+   * @param road what there is at each station
+   * @param corners as they are counted
+   * @param vehicle as it is set up
+   * @param footing of its wheels
+   */
+  record Question(
+      List<DoubleBuffer> road, List<Corner> corners, Vehicle vehicle, Footing footing) {}
+
+  /** What it depends on. */
+  Question question() {
+    return new Question(
+        Stream.of(
+                new double[] {road.step(), road.hasHeight() ? 1 : 0, road.hasWidth() ? 1 : 0},
+                road.x(),
+                road.y(),
+                road.heading(),
+                road.curvature(),
+                road.height(),
+                road.gradient(),
+                road.verticalCurvature(),
+                road.right(),
+                road.left(),
+                road.crossfall())
+            .map(DoubleBuffer::wrap)
+            .toList(),
+        layout.counted(),
+        machine.numbers(),
+        footing);
   }
 
   /** Searches for it. */

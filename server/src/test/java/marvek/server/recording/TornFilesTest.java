@@ -15,12 +15,10 @@ import marvek.server.ServerTest;
 import marvek.server.problem.Problem;
 import org.junit.jupiter.api.Test;
 import org.springframework.beans.factory.annotation.Autowired;
-import org.springframework.context.annotation.Import;
 import org.springframework.jdbc.core.simple.JdbcClient;
 
 /** Files that break off on their way, and files that wait for their turn. */
 @ServerTest
-@Import(People.class)
 class TornFilesTest {
   @Autowired private People people;
   @Autowired private Recordings recordings;
