@@ -34,6 +34,12 @@ describe('fields of a vehicle', () => {
     expect(toKeep(v).fuel?.heating).toBe(43.4);
   });
 
+  it('show the engine as it is heard while nobody said otherwise', () => {
+    expect([getField(v, 'engine.cylinders'), getField(v, 'engine.strokes')]).toEqual([4, 4]);
+    expect(toKeep(v).engine.cylinders).toBeUndefined();
+    expect(toKeep(withField(v, 'engine.cylinders', 2)).engine).toMatchObject({ cylinders: 2, strokes: undefined });
+  });
+
   it('leave out what the vehicle has not got', () => {
     const fields = groupsOf(v).flatMap((g) => g.fields.map((f) => f.field));
     expect(fields).not.toContain('leanLimit');

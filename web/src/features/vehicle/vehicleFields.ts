@@ -135,7 +135,7 @@ export function groupsOf(v: Vehicle): Group[] {
     groups.push({
       title: tell('vehicleFields.boost'),
       fields: [
-        f('Power', 'kW', 'boost.power', 1, 0.001),
+        f(tell('vehicleFields.power'), 'kW', 'boost.power', 1, 0.001),
         f(tell('vehicleFields.energy_a_lap'), 'kJ', 'boost.energyPerLap', 10, 0.001),
         f(tell('vehicleFields.of_braking_stored'), '%', 'boost.recovery', 1, 100),
       ],
@@ -147,11 +147,19 @@ export function groupsOf(v: Vehicle): Group[] {
 /** From where a driver usually looks, as the computation takes it. */
 const usualSeat = (v: Vehicle) => ({ eye: v.kind === 'MOTORCYCLE' ? 1.1 : 1, halfAngle: 40 / DEG });
 
+/** Cylinders and strokes of an engine of which neither is said, as its tone takes them. */
+const USUAL_ENGINE = 4;
+
 /** A vehicle with the parts that may be missing filled in as usual, so that they can be edited. */
 export function complete(v: Vehicle, chassis?: Vehicle['chassis']): Vehicle {
   const bike = v.kind === 'MOTORCYCLE';
   return {
     ...v,
+    engine: {
+      ...v.engine,
+      cylinders: v.engine.cylinders ?? USUAL_ENGINE,
+      strokes: v.engine.strokes ?? USUAL_ENGINE,
+    },
     floor:
       v.floor ??
       (bike
@@ -177,6 +185,11 @@ export function toKeep(v: Vehicle, usual?: Vehicle['chassis']): Vehicle {
   const { ride, device } = v;
   return {
     ...v,
+    engine: {
+      ...v.engine,
+      cylinders: v.engine.cylinders === USUAL_ENGINE ? undefined : v.engine.cylinders,
+      strokes: v.engine.strokes === USUAL_ENGINE ? undefined : v.engine.strokes,
+    },
     chassis: JSON.stringify(v.chassis) === JSON.stringify(usual) ? undefined : v.chassis,
     seat: JSON.stringify(v.seat) === JSON.stringify(usualSeat(v)) ? undefined : v.seat,
     ride: ride && ride.frequency + ride.bump + ride.droop > 0 ? ride : undefined,

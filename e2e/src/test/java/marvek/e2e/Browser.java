@@ -23,6 +23,10 @@ final class Browser implements AutoCloseable {
   /** A busy machine takes its time; how long things take is measured elsewhere. */
   private static final Duration PATIENCE = Duration.ofSeconds(60);
 
+  private static final Duration LOOKS = Duration.ofMillis(40);
+  // How long a pointer takes from one place to the next.
+  private static final Duration STROKE = Duration.ofMillis(60);
+
   private final ChromeDriver driver;
   private final String address;
 
@@ -123,9 +127,14 @@ final class Browser implements AutoCloseable {
     return here().replaceFirst(".*/reference/", "");
   }
 
+  /** Waits that look again and again, not twice a second as is usual. */
+  private WebDriverWait soon() {
+    return new WebDriverWait(driver, PATIENCE, LOOKS);
+  }
+
   /** The element, when it is there and shown. XPath, or CSS where it starts with no slash. */
   WebElement find(String where) {
-    return new WebDriverWait(driver, PATIENCE)
+    return soon()
         .ignoring(StaleElementReferenceException.class)
         .withMessage("no " + where)
         .until(
@@ -145,7 +154,7 @@ final class Browser implements AutoCloseable {
   }
 
   void click(String where) {
-    new WebDriverWait(driver, PATIENCE)
+    soon()
         .ignoring(org.openqa.selenium.ElementNotInteractableException.class)
         .ignoring(StaleElementReferenceException.class)
         .withMessage("cannot click " + where)
@@ -162,7 +171,7 @@ final class Browser implements AutoCloseable {
   }
 
   void fill(String where, String text) {
-    new WebDriverWait(driver, PATIENCE)
+    soon()
         .ignoring(StaleElementReferenceException.class)
         // What is still opening is shown and cannot be written into yet.
         .ignoring(ElementNotInteractableException.class)
@@ -178,18 +187,18 @@ final class Browser implements AutoCloseable {
   }
 
   void press(CharSequence... keys) {
-    new Actions(driver).sendKeys(keys).perform();
+    new Actions(driver, STROKE).sendKeys(keys).perform();
   }
 
   /** Presses a key while another is held. */
   void pressWith(Keys held, CharSequence key) {
-    new Actions(driver).keyDown(held).sendKeys(key).keyUp(held).perform();
+    new Actions(driver, STROKE).keyDown(held).sendKeys(key).keyUp(held).perform();
   }
 
   /** Gives a file to a hidden file field. */
   void give(String where, Path file) {
     String path = file.toAbsolutePath().normalize().toString();
-    new WebDriverWait(driver, PATIENCE)
+    soon()
         .ignoring(StaleElementReferenceException.class)
         .withMessage("no " + where)
         .until(d -> d.findElements(by(where)).stream().findFirst().orElse(null))
@@ -198,7 +207,7 @@ final class Browser implements AutoCloseable {
 
   void drag(String where, int by) {
     WebElement element = find(where);
-    new Actions(driver)
+    new Actions(driver, STROKE)
         .moveToElement(element)
         .clickAndHold()
         .moveByOffset(by / 2, 0)
@@ -244,7 +253,7 @@ final class Browser implements AutoCloseable {
     WebElement element = find(where);
     int left = element.getSize().getWidth() / 2;
     int top = element.getSize().getHeight() / 2;
-    Actions actions = new Actions(driver).moveToElement(element, x - left, y - top).clickAndHold();
+    Actions actions = new Actions(driver, STROKE).moveToElement(element, x - left, y - top).clickAndHold();
     if (to != x) {
       actions.moveByOffset((to - x) / 2, 0).moveByOffset(to - x - (to - x) / 2, 0);
     }
@@ -263,7 +272,7 @@ final class Browser implements AutoCloseable {
 
   /** The text of an element, once it satisfies the check. */
   String textWhen(String where, java.util.function.Predicate<String> check) {
-    return new WebDriverWait(driver, PATIENCE)
+    return soon()
         .ignoring(StaleElementReferenceException.class)
         .withMessage(() -> "text of " + where + " stayed: " + shown(where))
         .until(
@@ -281,7 +290,7 @@ final class Browser implements AutoCloseable {
   }
 
   String attributeWhen(String where, String name, java.util.function.Predicate<String> check) {
-    return new WebDriverWait(driver, PATIENCE)
+    return soon()
         .ignoring(StaleElementReferenceException.class)
         .withMessage("attribute " + name + " of " + where)
         .until(
@@ -292,7 +301,7 @@ final class Browser implements AutoCloseable {
   }
 
   void waitFor(java.util.function.BooleanSupplier condition, String what) {
-    new WebDriverWait(driver, PATIENCE).withMessage(what).until(d -> condition.getAsBoolean());
+    soon().withMessage(what).until(d -> condition.getAsBoolean());
   }
 
   Object run(String script, Object... arguments) {

@@ -153,7 +153,7 @@ public final class LapSimulator {
     }
     double[] speed = unbraked.clone();
     for (int k = n - 1; k >= 0; k--) {
-      int i = (slowest + k) % n;
+      int i = slowest + k < n ? slowest + k : slowest + k - n;
       int q = i + 1 == n ? 0 : i + 1;
       speed[i] = braked(path, limits, i, q, speed[i], speed[q]);
     }
@@ -216,7 +216,7 @@ public final class LapSimulator {
     int gear = limits.bestGear(begin);
     double shifting = 0;
     for (int k = 0; k + 1 < n; k++) {
-      int i = (start + k) % n;
+      int i = start + k < n ? start + k : start + k - n;
       int q = i + 1 == n ? 0 : i + 1;
       double v = speed[i];
       int best = limits.bestGear(v);
