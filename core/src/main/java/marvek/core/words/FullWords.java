@@ -16,7 +16,7 @@ import marvek.core.technique.Pedals;
 import marvek.core.technique.Question;
 import marvek.core.technique.School;
 
-/** Everything that an entry holds, phase by phase. */
+/** Everything that an entry holds, phase by phase, and what is written besides where it comes. */
 final class FullWords {
   private final CornerEntry e;
   private final Speech speech;
@@ -24,6 +24,8 @@ final class FullWords {
   private final CornerWords words;
   private final String called;
   private final List<String> sentences = new ArrayList<>();
+  // Metres past the apex up to which what the driver wrote besides the points is told.
+  private double told = Double.NEGATIVE_INFINITY;
 
   FullWords(Corner corner, CornerEntry entry, Speech speech, Speaker speaker) {
     this.e = entry;
@@ -39,14 +41,19 @@ final class FullWords {
       braking();
       shifting();
     }
+    written(past(PointKind.TURN_IN));
     turning();
     if (e.slowing() == Slowing.BRAKE) {
       letGo();
     }
+    written(past(PointKind.FIRST_APEX));
+    // What is done at the apex is said after it.
+    written(-Double.MIN_VALUE);
     touching();
     kerbs();
+    written(past(PointKind.FIRST_THROTTLE));
     opening();
-    written();
+    written(Double.POSITIVE_INFINITY);
     leaving();
     trouble();
     racing();
@@ -96,7 +103,7 @@ final class FullWords {
   }
 
   private void braking() {
-    List<Said> parts = new ArrayList<>(own(Double.NEGATIVE_INFINITY, words.toBrake()));
+    List<Said> parts = new ArrayList<>(own(words.toBrake()));
     parts.add(words.brakingTo());
     chosen(Question.BRAKE_SHAPE, "entry.as_written").ifPresent(parts::add);
     parts.add(detail(Detail.BRAKING_WHILE));
@@ -199,15 +206,20 @@ final class FullWords {
     say(parts);
   }
 
-  private void written() {
-    say(
-        own(
-            e.slowing() == Slowing.BRAKE ? words.toBrake() : Double.NEGATIVE_INFINITY,
-            Double.POSITIVE_INFINITY));
+  /** What the driver wrote besides the points, up to some metres past the apex. */
+  private void written(double to) {
+    say(own(to));
   }
 
-  /** What the driver wrote besides the points, from some metres past the apex to others. */
-  private List<Said> own(double from, double to) {
+  /** Metres past the apex at which a point lies; what is told already where there is none. */
+  private double past(PointKind kind) {
+    return e.station(kind).map(words::pastApex).orElse(told);
+  }
+
+  /** The same, each once and where it comes in driving. */
+  private List<Said> own(double to) {
+    double from = told;
+    told = Math.max(from, to);
     return words.own().stream()
         .filter(
             a -> {

@@ -20,6 +20,7 @@ import marvek.core.fixtures.RandomRoads;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
 import marvek.core.score.Action;
+import marvek.core.score.ActionBuilder;
 import marvek.core.score.ActionKind;
 import marvek.core.score.Cue;
 import marvek.core.score.CueKind;
@@ -116,6 +117,38 @@ class WordsOfCornersTest {
           .as("%s in %s", school, full)
           .isEqualTo(!untold);
     }
+  }
+
+  /** What is written besides the points stands in the full words where it comes in driving. */
+  @Test
+  void theFullWordsAreInOrder() {
+    int tried = 0;
+    for (CornerEntry draft : Drafter.draft(LAP, List.of()).corners()) {
+      double turnIn = draft.station(PointKind.TURN_IN).orElseThrow();
+      double apex = draft.station(PointKind.APEX).orElseThrow();
+      double throttle = draft.station(PointKind.FIRST_THROTTLE).orElse(apex);
+      if (draft.slowing() != Slowing.BRAKE || LAP.road().apart(turnIn, apex) < 8) {
+        continue;
+      }
+      double brake = draft.station(PointKind.BRAKE).orElseThrow();
+      double after = LAP.road().apart(apex, throttle) > 0 ? throttle : apex;
+      double[] at = {brake - 12, turnIn - 0.5, apex - 4, after + 6};
+      CornerEntry e = draft.copy().actions(List.of()).done();
+      for (int k = 0; k < at.length; k++) {
+        e =
+            Score.with(
+                e,
+                ActionBuilder.builder(
+                        Action.of("own-" + k, ActionKind.EYES, LAP.road().wrap(at[k]), null))
+                    .note("board " + k)
+                    .build());
+      }
+      String full = Sentence.full(corner(e), e, SPEECH).toLowerCase(java.util.Locale.ROOT);
+      assertThat(full)
+          .containsSubsequence("board 0", "board 1", "turn in ", "board 2", "lowest", "board 3");
+      tried++;
+    }
+    assertThat(tried).isGreaterThan(1);
   }
 
   /** Where no apex is written what follows is told by its station, not by nothing. */
