@@ -8,6 +8,7 @@ import org.openqa.selenium.Dimension;
 import org.openqa.selenium.ElementNotInteractableException;
 import org.openqa.selenium.JavascriptExecutor;
 import org.openqa.selenium.Keys;
+import org.openqa.selenium.NoSuchElementException;
 import org.openqa.selenium.StaleElementReferenceException;
 import org.openqa.selenium.WebElement;
 import org.openqa.selenium.chrome.ChromeDriver;
@@ -183,7 +184,16 @@ final class Browser implements AutoCloseable {
   }
 
   void choose(String where, String value) {
-    new org.openqa.selenium.support.ui.Select(find(where)).selectByVisibleText(value);
+    soon()
+        .ignoring(StaleElementReferenceException.class)
+        // What there is to choose from may still be on its way.
+        .ignoring(NoSuchElementException.class)
+        .withMessage("no " + value + " in " + where)
+        .until(
+            d -> {
+              new org.openqa.selenium.support.ui.Select(find(where)).selectByVisibleText(value);
+              return true;
+            });
   }
 
   void press(CharSequence... keys) {
@@ -253,7 +263,8 @@ final class Browser implements AutoCloseable {
     WebElement element = find(where);
     int left = element.getSize().getWidth() / 2;
     int top = element.getSize().getHeight() / 2;
-    Actions actions = new Actions(driver, STROKE).moveToElement(element, x - left, y - top).clickAndHold();
+    Actions actions =
+        new Actions(driver, STROKE).moveToElement(element, x - left, y - top).clickAndHold();
     if (to != x) {
       actions.moveByOffset((to - x) / 2, 0).moveByOffset(to - x - (to - x) / 2, 0);
     }

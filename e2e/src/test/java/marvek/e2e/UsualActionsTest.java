@@ -176,7 +176,7 @@ class UsualActionsTest {
     browser.waitFor(() -> browser.all("[data-laid-anew-note]").isEmpty(), "it is taken");
     browser.find("[data-place-across]");
     atRest();
-    assertThat(flag("BRAKE")).isNotEqualTo(brake);
+    flagWhen("BRAKE", s -> s != brake);
   }
 
   @Test
@@ -212,6 +212,7 @@ class UsualActionsTest {
     browser.find("[data-place-across]");
     begin();
     rest();
+    atRest();
 
     double apex = flag("APEX");
     drag("APEX", 14);
