@@ -365,7 +365,7 @@ class WordsTest {
   /** Looks at a page once it stands still; how many of its texts were told. */
   private int seen(Browser browser, String page, Set<String> unmarked) throws InterruptedException {
     List<?> texts = List.of();
-    for (int still = 0, tries = 0; still < 3 && tries < 70; tries++) {
+    for (int still = 0, tries = 0; still < 5 && tries < 70; tries++) {
       Thread.sleep(150);
       List<?> now = (List<?>) browser.run(SHOWN);
       still = now.equals(texts) ? still + 1 : 0;

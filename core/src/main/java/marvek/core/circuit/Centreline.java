@@ -33,6 +33,44 @@ public record Centreline(
     boolean hasHeight,
     boolean hasWidth) {
 
+  /**
+   * All of it as columns, from which {@link #of} makes it again: the step and whether heights and
+   * widths come from the survey, then what there is at each station. Roads are kept in this order.
+   */
+  public double[][] columns() {
+    return new double[][] {
+      {step, hasHeight ? 1 : 0, hasWidth ? 1 : 0},
+      x,
+      y,
+      heading,
+      curvature,
+      height,
+      gradient,
+      verticalCurvature,
+      right,
+      left,
+      crossfall
+    };
+  }
+
+  /** A road of its {@link #columns}. */
+  public static Centreline of(double[][] c) {
+    return new Centreline(
+        c[0][0],
+        c[1],
+        c[2],
+        c[3],
+        c[4],
+        c[5],
+        c[6],
+        c[7],
+        c[8],
+        c[9],
+        c[10],
+        c[0][1] > 0,
+        c[0][2] > 0);
+  }
+
   /** Number of stations. */
   public int size() {
     return x.length;

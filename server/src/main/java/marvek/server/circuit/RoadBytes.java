@@ -15,36 +15,11 @@ public final class RoadBytes {
   private RoadBytes() {}
 
   static byte[] write(Centreline road) {
-    return pack(
-        new double[] {road.step(), road.hasHeight() ? 1 : 0, road.hasWidth() ? 1 : 0},
-        road.x(),
-        road.y(),
-        road.heading(),
-        road.curvature(),
-        road.height(),
-        road.gradient(),
-        road.verticalCurvature(),
-        road.right(),
-        road.left(),
-        road.crossfall());
+    return pack(road.columns());
   }
 
   static Centreline read(byte[] bytes) {
-    double[][] c = unpack(bytes);
-    return new Centreline(
-        c[0][0],
-        c[1],
-        c[2],
-        c[3],
-        c[4],
-        c[5],
-        c[6],
-        c[7],
-        c[8],
-        c[9],
-        c[10],
-        c[0][1] > 0,
-        c[0][2] > 0);
+    return Centreline.of(unpack(bytes));
   }
 
   /** Compresses columns of any lengths. */

@@ -1,8 +1,8 @@
 package marvek.server.reference;
 
 import java.nio.DoubleBuffer;
+import java.util.Arrays;
 import java.util.List;
-import java.util.stream.Stream;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.day.Footing;
@@ -39,20 +39,7 @@ record Wanted(LayoutVersion layout, Centreline road, AsSetUp machine, Footing fo
   /** What it depends on. */
   Question question() {
     return new Question(
-        Stream.of(
-                new double[] {road.step(), road.hasHeight() ? 1 : 0, road.hasWidth() ? 1 : 0},
-                road.x(),
-                road.y(),
-                road.heading(),
-                road.curvature(),
-                road.height(),
-                road.gradient(),
-                road.verticalCurvature(),
-                road.right(),
-                road.left(),
-                road.crossfall())
-            .map(DoubleBuffer::wrap)
-            .toList(),
+        Arrays.stream(road.columns()).map(DoubleBuffer::wrap).toList(),
         layout.counted(),
         machine.numbers(),
         footing);
