@@ -13,6 +13,7 @@ import marvek.core.debrief.Debrief.CornerFinding;
 import marvek.core.debrief.Debrief.HabitFinding;
 import marvek.core.debrief.Debrief.PointFinding;
 import marvek.core.debrief.Sections.Phase;
+import marvek.core.debrief.habits.AsPlanned;
 import marvek.core.debrief.habits.Habit;
 import marvek.core.debrief.habits.Habits;
 import marvek.core.debrief.habits.Look;
@@ -341,9 +342,10 @@ public final class Debriefer {
     List<HabitFinding> out = new ArrayList<>();
     String before = entries.get((c + entries.size() - 1) % entries.size()).corner();
     List<Look> looks = new ArrayList<>();
+    AsPlanned planned = new AsPlanned(computed, plan);
     for (int i = 0; i < events.size(); i++) {
       DoneActions done = actions.of(laps.get(i).id()).orElse(null);
-      looks.add(new Look(computed, events.get(i), plan, speedPace, told, done));
+      looks.add(new Look(computed, events.get(i), plan, speedPace, told, done, planned));
     }
     Map<String, Habit.Across> across = new LinkedHashMap<>();
     Habits.all().forEach(h -> h.across(points).ifPresent(a -> across.put(h.id(), a)));

@@ -178,13 +178,12 @@ public record CornerLine(
       until = road.ahead(corner.entry(), corner.exit());
     }
     int end = Math.max(apexIndex + 1, entry + (int) (until / road.step()));
-    double peak = 0;
-    for (int k = entry; k <= end; k++) {
-      peak = Math.max(peak, sign * path.curvature()[loop.at(k)]);
-    }
-    int begun = entry;
-    while (begun < end && sign * path.curvature()[loop.at(begun)] < HELD * peak) {
-      begun++;
+    double peak = most(path, sign, entry, end);
+    int begun = held(path, sign, entry, end, peak);
+    if (begun > apexIndex) {
+      // It tightens after its apex: into that one it is turned before.
+      peak = most(path, sign, entry, apexIndex);
+      begun = held(path, sign, entry, apexIndex, peak);
     }
     double longest = Math.max(before, Math.min(back, Math.max(LONGEST, before + BEFORE_ENTRY)));
     int most = apexIndex - (int) (longest / road.step());
@@ -196,6 +195,24 @@ public record CornerLine(
     double above = sign * path.curvature()[loop.at(begun)];
     double part = above > below ? (STEERING_SHARE * peak - below) / (above - below) : 0;
     return road.wrap((begun - 1 + Math.max(0, Math.min(1, part))) * road.step());
+  }
+
+  /** The most that a path bends to one side between two stations, 1/m. */
+  private static double most(Path path, double sign, int from, int to) {
+    double peak = 0;
+    for (int k = from; k <= to; k++) {
+      peak = Math.max(peak, sign * path.curvature()[path.loop().at(k)]);
+    }
+    return peak;
+  }
+
+  /** The first station between two at which it bends about as much. */
+  private static int held(Path path, double sign, int from, int to, double peak) {
+    int k = from;
+    while (k < to && sign * path.curvature()[path.loop().at(k)] < HELD * peak) {
+      k++;
+    }
+    return k;
   }
 
   /**

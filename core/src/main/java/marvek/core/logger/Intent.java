@@ -245,6 +245,14 @@ final class Intent {
     return brake != NONE;
   }
 
+  /**
+   * From where on the line must be held: who lets the brake go before turning in may have braked
+   * for a bend before that.
+   */
+  int bendsFrom() {
+    return brakes() ? Math.min(turnIn, release) : turnIn;
+  }
+
   boolean opens() {
     return first != NONE;
   }

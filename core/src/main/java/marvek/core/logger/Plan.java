@@ -12,7 +12,7 @@ import marvek.core.plan.ComputedLap;
  * @param habits mistakes
  * @param laps from line to line
  * @param spread metres of scatter of the driver's points, one standard deviation
- * @param pace share of the grip that the driver uses, 0.8 to 1
+ * @param pace share that the driver keeps of the speed that the grip allows, 0.8 to 1
  * @param coldLaps how many of the first laps are on cold tyres
  * @param outAndIn whether the recording begins with leaving the pits and ends with coming in
  * @param deviations actions of written scores that are done otherwise

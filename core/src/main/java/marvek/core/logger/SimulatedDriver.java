@@ -830,7 +830,7 @@ public final class SimulatedDriver {
           from,
           end,
           press,
-          (k, v) -> k < i.turnIn || v <= limits.cornerSpeed(path, loop.at(k)) * i.slower);
+          (k, v) -> k < i.bendsFrom() || v <= limits.cornerSpeed(path, loop.at(k)) * i.slower);
     }
 
     /**
@@ -891,7 +891,7 @@ public final class SimulatedDriver {
       }
       double next = Math.sqrt(Math.max(9, v * v + 2 * a * ds));
       double top = limits.cornerSpeed(path, q);
-      if (next > top * 1.01 && k >= i.turnIn - 5) {
+      if (next > top * 1.01 && k >= i.bendsFrom() - 5) {
         // Too fast for the bend: the tyres scrub it off and slide wide, which costs more later on.
         slid = Math.max(slid, Math.min(MOST_SLID, SLIDES_ON * (v / top - 1.01)));
         next = Math.max(top * 0.985, Math.sqrt(Math.max(9, v * v - 2 * SCRUBBED * ds)));

@@ -13,11 +13,11 @@ import marvek.core.lap.Path;
  * The brakings of a lap, and the corners that they belong to.
  *
  * <p>A braking begins where the brake passes {@link #ONSET} of what it can give there, and runs
- * while the wheels are braked: a gap shorter than {@link #GAP} or one that regains less than {@link
- * #REGAINED} does not end it; but where the brake, eased through one corner, is pressed harder by
- * {@link #HARDER} for the next, another begins. It belongs to the corner whose apex comes next
- * where it begins; so one between two corners belongs to the next, and one that runs on through a
- * corner to that one.
+ * while the wheels are braked: a gap shorter than {@link #GAP}, or one shorter than {@link #ROLLS}
+ * that regains less than {@link #REGAINED}, does not end it; but where the brake, eased through one
+ * corner, is pressed harder by {@link #HARDER} for the next, another begins. It belongs to the
+ * corner whose apex comes next where it begins; so one between two corners belongs to the next, and
+ * one that runs on through a corner to that one.
  */
 public final class Brakings {
   /** Share of what the brake can give from which on it counts as pressed. */
@@ -34,6 +34,9 @@ public final class Brakings {
 
   /** m/s regained between two presses that do not make two brakings of them. */
   static final double REGAINED = 1;
+
+  /** Seconds without brakes that end a braking, however little is regained. */
+  static final double ROLLS = 1.5;
 
   /** Every braking that takes off more than this, m/s, has a point in a draft. */
   public static final double COUNTS = 4;
@@ -244,7 +247,7 @@ public final class Brakings {
         seconds += k < again ? path.step()[k % n] / lap.speed()[k % n] : 0;
       }
     }
-    return seconds < GAP || regained < REGAINED;
+    return seconds < GAP || seconds < ROLLS && regained < REGAINED;
   }
 
   private static Braking braking(LapTrace lap, int first, int last) {

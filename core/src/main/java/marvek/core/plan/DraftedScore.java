@@ -180,13 +180,17 @@ final class DraftedScore {
     CornerEntry alike = null;
     if (like != null && kept != null) {
       alike = lifted(entry, eased.down(), kept, like.manner());
-      alike = alike == null ? lifted(entry, eased.down(), kept) : alike;
+      // As much in the other manner is more like it than another share.
+      boolean other = alike == null || dearer(entry, alike, LIKE);
+      alike = other ? lifted(entry, eased.down(), kept) : alike;
     }
     if (alike != null && !dearer(entry, alike, LIKE)) {
       return alike;
     }
     CornerEntry best = quickest(entry, eased);
-    if (alike != null && (best == null || drive(alike).time < drive(best).time + ALIKE)) {
+    // Held against each other as they are written in the end.
+    if (alike != null
+        && (best == null || drive(staged(alike)).time < drive(staged(best)).time + ALIKE)) {
       return alike;
     }
     return best == null ? entry : best;
@@ -344,7 +348,9 @@ final class DraftedScore {
     double was = before.makesIt ? before.time : Double.MAX_VALUE;
     CornerEntry out = entry;
     Action next = stages.get(0);
-    if (entry.slowing() == Slowing.LIFT && Objects.equals(next.amount(), entry.firstThrottle())) {
+    if (entry.slowing() == Slowing.LIFT
+        && kept(entry) == entry.firstThrottle()
+        && Objects.equals(next.amount(), entry.firstThrottle())) {
       // What a lift keeps is held up to there.
       out = out.copy().moved(PointKind.FIRST_THROTTLE, next.station()).done();
       stages = stages.subList(1, stages.size());
@@ -363,7 +369,7 @@ final class DraftedScore {
       return List.of();
     }
     // Less than a lift keeps would be another one.
-    double least = entry.slowing() == Slowing.LIFT ? entry.firstThrottle() : 0;
+    double least = entry.slowing() == Slowing.LIFT ? kept(entry) : 0;
     List<Action> out = new ArrayList<>();
     int from = first;
     for (Action a : entry.actions()) {
@@ -378,6 +384,12 @@ final class DraftedScore {
     }
     knots(from, full).forEach(k -> open(out, k, least));
     return out;
+  }
+
+  /** What a lift keeps of the throttle; what it is opened to first where none is written. */
+  private static double kept(CornerEntry entry) {
+    Double kept = Drafter.lift(entry).map(Action::amount).orElse(null);
+    return kept == null ? entry.firstThrottle() : kept;
   }
 
   /** Where the throttle is opened first after a braking. */

@@ -168,13 +168,16 @@ public final class Drafter {
     points.add(point(PointKind.APEX, line.apex()));
     double firstThrottle = 1;
     if (slowing != Slowing.FLAT) {
-      int last = met + loop.ahead(met, computed.slowestAtLast(c));
-      last = last - met > n / 2 ? met : last;
+      // A lap on, so that what comes before it is not below nothing.
+      int turn = met + n;
+      int last = turn + loop.ahead(met, computed.slowestAtLast(c));
+      last = last - turn > n / 2 ? turn : last;
       int limit = last + computed.onward(c);
-      int first = met;
+      int first = turn;
       if (slowing == Slowing.BRAKE) {
         int end = computed.brakings().of(c).get(0).end() + 1;
         first += loop.ahead(met, end) < n / 2 ? loop.ahead(met, end) : 0;
+        first = heldFrom(c, first);
       }
       while (first < limit && lap.throttle()[first % n] < 0.03) {
         first++;
@@ -282,6 +285,39 @@ public final class Drafter {
         computed.vehicle().revs(computed.lap().speed()[slowest], best)
             > SPENT * computed.vehicle().engine().shiftRevs();
     return spent ? Math.min(best + 1, computed.vehicle().gears()) : best;
+  }
+
+  // Seconds from which on a throttle that is held before the slowest place is worth to be written,
+  // and the least share of it.
+  private static final double WORTH_HOLDING = 0.6;
+  private static final double HELD = 0.08;
+
+  /**
+   * Where the throttle is taken again after the last braking before a step, and held up to there;
+   * that step itself where it is not.
+   */
+  private int heldFrom(int c, int first) {
+    LapTrace lap = computed.lap();
+    int n = computed.road().size();
+    Loop loop = computed.road().loop();
+    int from = first;
+    double seconds = 0;
+    double held = 0;
+    int out = first;
+    while (first - from < n / 2) {
+      int i = loop.at(from - 1);
+      if (lap.brake()[i] > 0 || lap.throttle()[i] > 0.9) {
+        break;
+      }
+      from--;
+      double took = computed.path().step()[i] / lap.speed()[i];
+      seconds += took;
+      held += took * lap.throttle()[i];
+      if (lap.throttle()[i] >= HELD && held / seconds >= HELD && seconds >= WORTH_HOLDING) {
+        out = from;
+      }
+    }
+    return out;
   }
 
   private double opening(int i) {

@@ -85,7 +85,7 @@ public record Today(
    * @param early metres by which it comes sooner than in the session's warm laps on each lap until
    *     the tyres are warm, rounded
    * @param slowest m/s in the session
-   * @param slowestBase m/s in the reference
+   * @param slowestBase m/s at the same place in the reference
    * @param way that was chosen for the session; null for none
    * @param wayCosts seconds that it costs against driving as in the reference; null for none, and
    *     where it cannot be driven in the session or leads to the same, so that it is not
@@ -318,7 +318,7 @@ public record Today(
         moved(base, own, entry).orElse(null),
         early,
         then.lap().speed()[then.slowest(c)],
-        base.lap().speed()[base.slowest(c)],
+        base.lap().speed()[then.slowest(c)],
         way,
         other.map(Alternatives.Offer::predicted).orElse(null));
   }

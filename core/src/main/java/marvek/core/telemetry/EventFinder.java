@@ -15,6 +15,8 @@ import org.jspecify.annotations.Nullable;
 
 /** Finds what happened in each corner of a lap, from what was recorded or can be told from it. */
 public final class EventFinder {
+  /** Share of a pedal from which on it is taken as pressed. */
+  public static final double PRESSED = PedalWork.PRESSED;
 
   private final Centreline road;
   private final List<Corner> corners;

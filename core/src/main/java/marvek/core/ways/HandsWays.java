@@ -16,10 +16,11 @@ import marvek.core.technique.School;
 
 /** Braked before the hands move, or only once they have. */
 final class HandsWays {
-  // Metres past turn-in from which on it is turned in first, and shares of the way from there to
-  // the
-  // apex at which the brake is tried to be let go.
+  // Metres past turn-in from which on it is turned in first, those from which on it is asked about,
+  // so that there is a way back, and shares of the way from there to the apex at which the brake is
+  // tried to be let go.
   private static final double HANDS_ON = 2;
+  private static final double CLEARLY = 3;
   private static final double[] INTO = {0.25, 0.5, 0.75, 0.94};
   // Metres before turn-in at which it is pressed at the latest to be braked straight.
   private static final double BEFORE = 10;
@@ -55,10 +56,10 @@ final class HandsWays {
       return false;
     }
     CornerEntry draft = Drafter.entry(computed, c);
-    return turned(entry) >= HANDS_ON
+    return turned(entry) >= CLEARLY
         || draft.point(PointKind.BRAKE).isPresent()
             && draft.point(PointKind.TURN_IN).isPresent()
-            && turned(draft) >= HANDS_ON;
+            && turned(draft) >= CLEARLY;
   }
 
   /** Metres from turn-in to the braking. */

@@ -72,7 +72,8 @@ class DaysOfLapsTest {
       Variant day = day(grip < 0.78 ? DayKind.WET : DayKind.DAMP, grip);
       double[] told =
           drive(base, day, 5, road * 10 + (long) (grip * 100)).stream()
-              .mapToDouble(lap -> used(base, lap) / (grip * PACE))
+              // Grip goes as the square of a speed.
+              .mapToDouble(lap -> used(base, lap) / (grip * PACE * PACE))
               .toArray();
       // A run is held against the day that its middle lap tells.
       assertThat(Robust.median(told))

@@ -123,7 +123,8 @@ class DoneActionsTest {
         boolean point = Score.point(t.id()).isPresent();
         // An open braking that is not needed is not pressed, and so not eased.
         boolean idle = t.kind() == ActionKind.EASE && !pressed;
-        if (point && !first || first && t.amount() < FELT || idle) {
+        boolean touched = t.kind() == ActionKind.LIFT && t.amount() > 1 - FELT;
+        if (point && !first || first && t.amount() < FELT || idle || touched) {
           continue;
         }
         Action a = score.stream().filter(x -> x.id().equals(t.id())).findFirst().orElseThrow();

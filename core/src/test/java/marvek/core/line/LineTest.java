@@ -10,6 +10,8 @@ import marvek.core.circuit.CircuitReader;
 import marvek.core.circuit.CircuitReading;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.OutlineFile;
+import marvek.core.fixtures.Drives;
+import marvek.core.fixtures.RandomRoads;
 import marvek.core.fixtures.Tracks;
 import marvek.core.lap.Conditions;
 import marvek.core.lap.Ground;
@@ -175,5 +177,20 @@ class LineTest {
   private static Path two(Centreline road, double a, double most, double b, double other) {
     double[] offset = Warp.bumped(road, new double[road.size()], a, most, 30);
     return Path.over(road, Warp.bumped(road, offset, b, other, 30));
+  }
+
+  /** A bend that tightens after its apex is turned into before the apex all the same. */
+  @Test
+  void aCornerIsTurnedIntoBeforeItsApex() {
+    for (Object[] on :
+        new Object[][] {
+          {722, 240.0, "motorcycle-600"}, {61, 280.0, "small-hatch"}, {62, 300.0, "cup-gt"}
+        }) {
+      CircuitReading read = RandomRoads.of((int) on[0], (double) on[1]);
+      for (CornerLine line : Drives.computed(read, (String) on[2]).lines()) {
+        double ahead = read.centreline().apart(line.turnIn(), line.apexes().get(0));
+        assertThat(ahead).as("%s of %s", line.corner(), on[0]).isGreaterThanOrEqualTo(0);
+      }
+    }
   }
 }

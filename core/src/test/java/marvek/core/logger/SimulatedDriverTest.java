@@ -10,8 +10,14 @@ import java.util.List;
 import java.util.Random;
 import marvek.core.circuit.LocalPlane;
 import marvek.core.circuit.RoadPosition;
+import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
 import marvek.core.fixtures.Device;
+import marvek.core.fixtures.Drives;
+import marvek.core.fixtures.RandomRoads;
+import marvek.core.plan.ComputedLap;
+import marvek.core.plan.Drafter;
+import marvek.core.telemetry.DrivenLap;
 import org.junit.jupiter.api.Test;
 
 /** The simulated driver does what it says it did. */
@@ -167,5 +173,35 @@ class SimulatedDriverTest {
     assertThatThrownBy(
             () -> new Plan(Device.DESK, Device.DRAFT, List.of(), 3, Double.NaN, 0.98, 0, true))
         .isInstanceOf(IllegalArgumentException.class);
+  }
+
+  /** Whatever the draft of a road says: a bend is no faster for the driver than for the tyres. */
+  @Test
+  void nobodyIsFasterThroughABendThanTheTyresBear() {
+    for (Object[] on :
+        new Object[][] {
+          {722, 240.0, "motorcycle-600"},
+          {63, 260.0, "small-hatch"},
+          {64, 260.0, "downforce-prototype"}
+        }) {
+      int seed = (int) on[0];
+      ComputedLap lap = Drives.computed(RandomRoads.of(seed, (double) on[1]), (String) on[2]);
+      List<CornerEntry> draft = Drafter.draft(lap, List.of()).corners();
+      List<DrivenLap> laps = Drives.read(new Plan(lap, draft, List.of(), 2, 1.5, 1, 0, true), seed);
+      assertThat(laps).isNotEmpty();
+      for (DrivenLap driven : laps) {
+        double[] at = driven.trace().station();
+        double[] v = driven.trace().speed();
+        double since = Double.NaN;
+        for (int i = 0; i < at.length; i++) {
+          double bears = lap.limits().cornerSpeed(lap.path(), lap.road().index(at[i]));
+          boolean over = v[i] > 1.15 * bears;
+          since = !over ? Double.NaN : Double.isNaN(since) ? at[i] : since;
+          assertThat(over ? at[i] - since : 0)
+              .as("metres too fast at %.0f of %d: %.1f m/s", at[i], seed, v[i])
+              .isLessThan(15);
+        }
+      }
+    }
   }
 }

@@ -98,7 +98,13 @@ class BrakedThroughTest {
    * What is said to be its slowest speed is the least that is driven while it is braked through.
    */
   @ParameterizedTest
-  @CsvSource({"64, 328, cup-gt", "69, 353, downforce-prototype", "74, 218, small-hatch"})
+  @CsvSource({
+    "64, 328, cup-gt",
+    "69, 353, downforce-prototype",
+    "64, 328, small-hatch",
+    "96, 232, small-hatch",
+    "107, 319, motorcycle-600"
+  })
   void aCornerBrakedThroughIsAsSlowAsItIsDriven(long seed, double radius, String vehicle) {
     ComputedLap lap = wet(seed, radius, vehicle);
     Loop loop = lap.road().loop();

@@ -42,6 +42,7 @@ public final class Look {
   private final double pace;
   private final boolean told;
   private final @Nullable DoneActions done;
+  private final AsPlanned planned;
 
   /**
    * A corner of a lap.
@@ -51,6 +52,7 @@ public final class Look {
    * @param pace the driver's usual minimum speeds as a share of the computed ones
    * @param told whether the pedals were recorded, and not only told from the speed
    * @param done the written actions as they were done; null where that is not known
+   * @param planned the corner as it is written
    */
   public Look(
       ComputedLap computed,
@@ -58,8 +60,10 @@ public final class Look {
       CornerEntry plan,
       double pace,
       boolean told,
-      @Nullable DoneActions done) {
+      @Nullable DoneActions done,
+      AsPlanned planned) {
     this.done = done;
+    this.planned = planned;
     this.computed = computed;
     this.road = computed.road();
     this.corner = computed.corners().get(computed.indexOf(plan.corner()));
@@ -210,6 +214,19 @@ public final class Look {
   /** Metres by which the brake came off late; null where pedals were not recorded. */
   @Nullable Double release() {
     return told ? late(PointKind.RELEASE, events.release()) : null;
+  }
+
+  /**
+   * Metres by which the brake came off sooner than a recording of the plan itself shows, negative:
+   * a brake that is only touched towards its end is read as let go before.
+   */
+  @Nullable Double releasedSooner() {
+    Double late = release();
+    if (late == null || late >= 0) {
+      return late;
+    }
+    Double seen = planned.pressedUntil(plan.station(PointKind.RELEASE).orElseThrow());
+    return seen == null ? late : Double.valueOf(Math.min(0, late - seen));
   }
 
   /** Metres by which the first throttle came late; null where pedals were not recorded. */

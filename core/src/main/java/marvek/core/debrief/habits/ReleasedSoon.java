@@ -23,7 +23,7 @@ public final class ReleasedSoon implements Habit {
 
   @Override
   public @Nullable Double seen(Look look) {
-    return is(look) ? look.release() : null;
+    return is(look) ? look.releasedSooner() : null;
   }
 
   @Override
@@ -33,6 +33,8 @@ public final class ReleasedSoon implements Habit {
 
   /** Whether it is seen; who waits for this reason is not told of the wait too. */
   static boolean is(Look look) {
-    return Look.under(look.release(), -SOON) && !Look.under(look.brake(), -SOON);
+    return Look.under(look.release(), -SOON)
+        && !Look.under(look.brake(), -SOON)
+        && Look.under(look.releasedSooner(), -SOON);
   }
 }

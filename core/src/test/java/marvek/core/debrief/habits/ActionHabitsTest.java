@@ -82,7 +82,8 @@ class ActionHabitsTest {
           out.put("LIFTED_MORE", Deviation.more(corner, a.id(), -0.25));
         }
       }
-      case BRAKE -> out.put("PRESSED_AGAIN_EARLY", Deviation.late(corner, a.id(), -13));
+      // The brake comes off 14 m before: sooner than this it would not come off at all.
+      case BRAKE -> out.put("PRESSED_AGAIN_EARLY", Deviation.late(corner, a.id(), -10));
       case THROTTLE -> {
         if (share != null && share > 0.5) {
           out.put("STAGE_BEHIND", Deviation.more(corner, a.id(), -0.25));

@@ -70,7 +70,8 @@ class PlannedScoresTest {
   }
 
   private static Double seen(Habit habit, CornerEntry plan, int brakings, int lifts) {
-    return habit.seen(new Look(LAP, events(brakings, lifts), plan, 1, true, null));
+    return habit.seen(
+        new Look(LAP, events(brakings, lifts), plan, 1, true, null, new AsPlanned(LAP, plan)));
   }
 
   private static CornerEntry with(Action... actions) {
