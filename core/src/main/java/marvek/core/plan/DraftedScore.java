@@ -355,6 +355,12 @@ final class DraftedScore {
       out = out.copy().moved(PointKind.FIRST_THROTTLE, next.station()).done();
       stages = stages.subList(1, stages.size());
     }
+    if (!stages.isEmpty() && stages.get(stages.size() - 1).kind() == ActionKind.FULL) {
+      // Nothing is eased after it: that is where all of the throttle is held from.
+      int last = stages.size() - 1;
+      out = out.copy().moved(PointKind.FULL_THROTTLE, stages.get(last).station()).done();
+      stages = stages.subList(0, last);
+    }
     for (Action a : stages) {
       out = with(out, a);
     }

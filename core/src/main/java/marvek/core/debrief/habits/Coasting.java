@@ -24,7 +24,11 @@ public final class Coasting implements Habit {
   @Override
   public @Nullable Double seen(Look look) {
     Double roll = look.events().roll();
-    double more = roll == null ? 0 : roll - look.planRoll();
+    if (roll == null || roll <= ROLL) {
+      return null;
+    }
+    Double planned = look.planRoll();
+    double more = planned == null ? 0 : roll - planned;
     return more > ROLL && !ReleasedSoon.is(look) ? more : null;
   }
 

@@ -328,16 +328,21 @@ public final class Look {
     return e.minimumSpeed() / least;
   }
 
-  /** Seconds that the plan itself rolls between brake and throttle. */
-  double planRoll() {
-    if (plan.station(PointKind.RELEASE).isEmpty()
-        || plan.station(PointKind.FIRST_THROTTLE).isEmpty()) {
-      return 0;
+  /**
+   * Seconds that a recording of the plan itself shows between brake and throttle; null where the
+   * plan opens no throttle, as where it is braked on for the next corner.
+   */
+  @Nullable Double planRoll() {
+    Double first = plan.station(PointKind.FIRST_THROTTLE).orElse(null);
+    if (first == null) {
+      return null;
     }
-    double metres =
-        road.apart(
-            plan.station(PointKind.RELEASE).orElseThrow(),
-            plan.station(PointKind.FIRST_THROTTLE).orElseThrow());
+    Double release = plan.station(PointKind.RELEASE).orElse(null);
+    if (release == null) {
+      return 0.0;
+    }
+    Double seen = planned.pressedUntil(release);
+    double metres = road.apart(release, first) - (seen == null ? 0 : seen);
     return Math.max(0, metres / Math.max(5, plan.minimumSpeed()));
   }
 

@@ -1,0 +1,49 @@
+package marvek.core.debrief;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.List;
+import marvek.core.entry.CornerEntry;
+import marvek.core.fixtures.Drives;
+import marvek.core.fixtures.RandomRoads;
+import marvek.core.logger.Plan;
+import marvek.core.plan.ComputedLap;
+import marvek.core.plan.Drafter;
+import org.junit.jupiter.api.Tag;
+import org.junit.jupiter.api.Test;
+
+/** Drafts driven as they are written, on roads that nobody looked at: few habits are told. */
+@Tag("slow")
+class CleanLapsTest {
+  private static final String[] VEHICLES = {
+    "small-hatch",
+    "cup-gt",
+    "single-seater",
+    "downforce-prototype",
+    "motorcycle-600",
+    "motorcycle-1000"
+  };
+
+  @Test
+  void whoDrivesAsWrittenIsToldFewHabits() {
+    int corners = 0;
+    List<String> told = new ArrayList<>();
+    for (int k = 0; k < 12; k++) {
+      String vehicle = VEHICLES[k % VEHICLES.length];
+      long seed = 760 + k / 2;
+      ComputedLap lap = Drives.computed(RandomRoads.of(seed, 200 + 40 * k), vehicle);
+      List<CornerEntry> plan = Drafter.draft(lap, List.of()).corners();
+      Plan as = new Plan(lap, plan, List.of(), 6, 1.5, 1, 0, true);
+      List<LapData> laps = Drives.read(as, seed).stream().map(l -> Drives.data(l, lap)).toList();
+      for (Debrief.CornerFinding c : Debriefer.read(lap, plan, laps).corners()) {
+        corners++;
+        if (!c.habits().isEmpty()) {
+          told.add(seed + " " + vehicle + " " + c.corner() + " " + c.habits().get(0).cause());
+        }
+      }
+    }
+    assertThat(corners).isGreaterThan(80);
+    assertThat(told).hasSizeLessThanOrEqualTo(corners / 10);
+  }
+}
