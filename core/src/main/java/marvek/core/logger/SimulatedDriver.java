@@ -230,13 +230,21 @@ public final class SimulatedDriver {
         new Limits(vehicle, day.withGrip(day.grip() * pace * pace), computed.lap().boostBelow());
     // The next lap's first corner may begin before the line.
     List<Intent> ahead = new ArrayList<>(intents);
+    Stint last = from == 0 ? driven : null;
+    Intent still = last == null ? null : last.unfinished();
+    int added = 0;
+    if (still != null) {
+      still.move(-n);
+      ahead.add(0, still);
+      added = 1;
+    }
     Intent over = coming.get(0);
     over.move(n);
     over.after(intents.get(intents.size() - 1));
     ahead.add(over);
     int rowsBefore = out.rows.size();
     double began = clock;
-    Stint d = new Stint(path, limits, ahead, from, from == 0 ? driven : null);
+    Stint d = new Stint(path, limits, ahead, from, last, still != null);
     for (int k = from; k < to; k++) {
       d.metre(k, base);
     }
@@ -244,7 +252,15 @@ public final class SimulatedDriver {
     driven = d;
     truths.add(
         new Truth.Lap(
-            number, clock - began, truth(path, intents, rowsBefore, from, to, d.touched)));
+            number,
+            clock - began,
+            truth(
+                path,
+                intents,
+                rowsBefore,
+                from,
+                to,
+                Arrays.copyOfRange(d.touched, added, d.touched.length))));
   }
 
   private List<Truth.Done> truth(
@@ -417,15 +433,22 @@ public final class SimulatedDriver {
      * A lap.
      *
      * @param last the lap that ended at the line, or null
+     * @param still whether the first of the intents was begun in that lap
      */
-    Stint(Path path, Limits limits, List<Intent> intents, int from, @Nullable Stint last) {
+    Stint(
+        Path path,
+        Limits limits,
+        List<Intent> intents,
+        int from,
+        @Nullable Stint last,
+        boolean still) {
       this.path = path;
       this.limits = limits;
       this.intents = intents;
       this.touched = new int[intents.size()];
       Arrays.fill(touched, Intent.NONE);
       if (last != null) {
-        follow(last);
+        follow(last, still);
       }
       while (corner < intents.size() - 1 && end(corner) < from) {
         corner++;
@@ -433,11 +456,11 @@ public final class SimulatedDriver {
     }
 
     /** Goes on with what was begun before the line. */
-    private void follow(Stint last) {
+    private void follow(Stint last, boolean still) {
       shut = last.shut;
       throttleFoot = last.throttleFoot;
       brakeFoot = last.brakeFoot;
-      if (last.corner == intents.size() - 1) {
+      if (still || last.corner == last.intents.size() - 1) {
         // The first corner was begun; what it meant counts from this line now.
         peak = last.peak;
         trail = last.trail;
@@ -446,12 +469,26 @@ public final class SimulatedDriver {
         int at = last.touched[last.corner];
         touched[0] = at == Intent.NONE ? at : at - n;
         before = last.before;
+        if (still) {
+          slid = last.slid;
+          slow = last.slow;
+          slowAt = last.slowAt - n;
+          lifted = last.lifted;
+          holds = last.holds;
+          heldBefore = last.heldBefore;
+        }
       } else {
         before = last.intents.get(last.corner);
       }
       if (before != null) {
         before.move(-n);
       }
+    }
+
+    /** The corner that the lap ends in, begun and not over; null where it is none. */
+    @Nullable Intent unfinished() {
+      boolean own = corner == intents.size() - 2;
+      return own && pressedAt >= 0 && end(corner) >= n ? intents.get(corner) : null;
     }
 
     private int end(int c) {
@@ -824,13 +861,25 @@ public final class SimulatedDriver {
       return least[0];
     }
 
+    /** Whether some place is not met; what the arrival is too fast for already does not count. */
     private boolean tooFast(Intent i, int from, int end, double press) {
-      return !run(
-          i,
-          from,
-          end,
-          press,
-          (k, v) -> k < i.bendsFrom() || v <= limits.cornerSpeed(path, loop.at(k)) * i.slower);
+      boolean[] arriving = {true};
+      boolean met =
+          run(
+              i,
+              from,
+              end,
+              press,
+              (k, v) -> {
+                if (k < i.bendsFrom()) {
+                  return true;
+                }
+                boolean over = v > limits.cornerSpeed(path, loop.at(k)) * i.slower;
+                boolean agreed = !over || arriving[0];
+                arriving[0] &= over;
+                return agreed;
+              });
+      return !met || arriving[0] && i.bendsFrom() < end;
     }
 
     /**
