@@ -164,14 +164,41 @@ final class CornerWords {
     return Said.of("entry.pocket", new Value.Choice(twice ? "TWICE" : e.apexType().name()));
   }
 
-  /** First and full throttle. */
+  /** First and full throttle, or the first alone where it is not opened fully. */
   Optional<Said> throttle() {
-    if (e.slowing() == Slowing.FLAT || e.point(PointKind.FULL_THROTTLE).isEmpty()) {
+    if (e.slowing() == Slowing.FLAT) {
       return Optional.empty();
     }
-    Said first = e.station(PointKind.FIRST_THROTTLE).map(this::toIt).orElse(Said.NOTHING);
+    Optional<Double> first = e.station(PointKind.FIRST_THROTTLE);
+    if (e.point(PointKind.FULL_THROTTLE).isEmpty()) {
+      return first.map(f -> opened(f, false));
+    }
     Said full = e.station(PointKind.FULL_THROTTLE).map(this::toIt).orElse(Said.NOTHING);
-    return Optional.of(Said.of("entry.throttle.both", share().in(), first.in(), full.in()));
+    return Optional.of(
+        Said.of(
+            "entry.throttle.both",
+            share().in(),
+            first.map(this::toIt).orElse(Said.NOTHING).in(),
+            full.in()));
+  }
+
+  /**
+   * The first throttle.
+   *
+   * @param named whether the apex is to be named
+   */
+  Said opened(double at, boolean named) {
+    return Said.of("entry.throttle.first", share().in(), fromApex(at, named).in());
+  }
+
+  /** Where all of the throttle is taken. */
+  Said full(double at, boolean named) {
+    return Said.of("entry.throttle.full", fromApex(at, named).in());
+  }
+
+  /** The same where the throttle may not have been spoken of yet. */
+  Said taken(double at, boolean named) {
+    return Said.of("entry.throttle.taken", fromApex(at, named).in());
   }
 
   private Said toIt(double at) {

@@ -1,6 +1,7 @@
 package marvek.core.words;
 
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import marvek.core.circuit.Corner;
@@ -11,6 +12,7 @@ import marvek.core.entry.PointKind;
 import marvek.core.entry.Slowing;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
+import marvek.core.score.ActionKind;
 import marvek.core.score.Sureness;
 import marvek.core.technique.Pedals;
 import marvek.core.technique.Question;
@@ -51,7 +53,7 @@ final class FullWords {
     written(-Double.MIN_VALUE);
     touching();
     kerbs();
-    written(past(PointKind.FIRST_THROTTLE));
+    written(past(staged() ? PointKind.FULL_THROTTLE : PointKind.FIRST_THROTTLE));
     opening();
     written(Double.POSITIVE_INFINITY);
     leaving();
@@ -85,7 +87,11 @@ final class FullWords {
     Said start =
         switch (e.slowing()) {
           case FLAT -> words.flat();
-          case LIFT -> words.lifted();
+          // A lift that is written is told where it comes.
+          case LIFT ->
+              words.own().stream().anyMatch(a -> a.kind() == ActionKind.LIFT)
+                  ? Said.NOTHING
+                  : words.lifted();
           case BRAKE ->
               Said.of(
                   "full.arrive",
@@ -103,7 +109,8 @@ final class FullWords {
   }
 
   private void braking() {
-    List<Said> parts = new ArrayList<>(own(words.toBrake()));
+    written(words.toBrake());
+    List<Said> parts = new ArrayList<>();
     parts.add(words.brakingTo());
     chosen(Question.BRAKE_SHAPE, "entry.as_written").ifPresent(parts::add);
     parts.add(detail(Detail.BRAKING_WHILE));
@@ -206,9 +213,12 @@ final class FullWords {
     say(parts);
   }
 
-  /** What the driver wrote besides the points, up to some metres past the apex. */
+  /** What is written besides the points, up to some metres past the apex, each once. */
   private void written(double to) {
-    say(own(to));
+    List<String> parts = own(to);
+    if (!parts.isEmpty()) {
+      sentences.add(Punctuation.sentence(parts));
+    }
   }
 
   /** Metres past the apex at which a point lies; what is told already where there is none. */
@@ -216,23 +226,70 @@ final class FullWords {
     return e.station(kind).map(words::pastApex).orElse(told);
   }
 
-  /** The same, each once and where it comes in driving. */
-  private List<Said> own(double to) {
+  /** The same, where it comes in driving. */
+  private List<String> own(double to) {
     double from = told;
     told = Math.max(from, to);
-    return words.own().stream()
-        .filter(
-            a -> {
-              double past = words.pastApex(a.station());
-              return past > from && past <= to;
-            })
-        .map(a -> words.own(a, false))
-        .toList();
+    String apexWord = speaker.say(Said.of("entry.apex.word"));
+    boolean named = sentences.stream().anyMatch(s -> s.contains(apexWord));
+    List<String> parts = new ArrayList<>();
+    for (Sentence.Clause c : placed()) {
+      if (c.past() > from && c.past() <= to) {
+        String said = speaker.say(named ? c.words() : c.first());
+        named |= said.contains(apexWord);
+        parts.add(said);
+      }
+    }
+    return parts;
+  }
+
+  /** What the driver wrote, and the throttle with it where that is opened in stages. */
+  private List<Sentence.Clause> placed() {
+    List<Sentence.Clause> all = new ArrayList<>();
+    if (staged()) {
+      e.station(PointKind.FIRST_THROTTLE)
+          .ifPresent(
+              f ->
+                  all.add(
+                      new Sentence.Clause(
+                          words.pastApex(f), words.opened(f, false), words.opened(f, true))));
+    }
+    words
+        .own()
+        .forEach(
+            a ->
+                all.add(
+                    new Sentence.Clause(
+                        words.pastApex(a.station()), words.own(a, false), words.own(a, true))));
+    if (staged()) {
+      e.station(PointKind.FULL_THROTTLE)
+          .ifPresent(
+              f ->
+                  all.add(
+                      new Sentence.Clause(
+                          words.pastApex(f), words.taken(f, false), words.taken(f, true))));
+    }
+    all.sort(Comparator.comparingDouble(Sentence.Clause::past));
+    return all;
+  }
+
+  /** Whether something is written between the first throttle and all of it. */
+  private boolean staged() {
+    Optional<Double> first = e.station(PointKind.FIRST_THROTTLE).map(words::pastApex);
+    Optional<Double> full = e.station(PointKind.FULL_THROTTLE).map(words::pastApex);
+    return e.slowing() != Slowing.FLAT
+        && first.isPresent()
+        && full.isPresent()
+        && words.own().stream()
+            .mapToDouble(a -> words.pastApex(a.station()))
+            .anyMatch(at -> at >= first.get() && at <= full.get());
   }
 
   private void opening() {
     List<Said> parts = new ArrayList<>();
-    words.throttle().ifPresent(parts::add);
+    if (!staged()) {
+      words.throttle().ifPresent(parts::add);
+    }
     parts.add(detail(Detail.CUE, "full.when"));
     chosen(Question.ROLL, "entry.as_written").ifPresent(parts::add);
     chosen(Question.THROTTLE, "entry.as_written").ifPresent(parts::add);

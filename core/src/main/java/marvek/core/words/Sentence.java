@@ -99,7 +99,7 @@ public final class Sentence {
    * @param past metres past the apex
    * @param first the same where the apex has not been named yet
    */
-  private record Clause(double past, Said words, Said first) {
+  record Clause(double past, Said words, Said first) {
     Clause(double past, Said words) {
       this(past, words, words);
     }
@@ -142,23 +142,12 @@ public final class Sentence {
               f ->
                   all.add(
                       new Clause(
-                          words.pastApex(f),
-                          Said.of(
-                              "entry.throttle.first",
-                              words.share().in(),
-                              words.fromApex(f, false).in()),
-                          Said.of(
-                              "entry.throttle.first",
-                              words.share().in(),
-                              words.fromApex(f, true).in()))));
+                          words.pastApex(f), words.opened(f, false), words.opened(f, true))));
       e.station(PointKind.FULL_THROTTLE)
           .ifPresent(
               f ->
                   all.add(
-                      new Clause(
-                          words.pastApex(f),
-                          Said.of("entry.throttle.full", words.fromApex(f, false).in()),
-                          Said.of("entry.throttle.full", words.fromApex(f, true).in()))));
+                      new Clause(words.pastApex(f), words.full(f, false), words.full(f, true))));
     }
     words
         .own()

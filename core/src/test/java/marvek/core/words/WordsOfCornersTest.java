@@ -167,4 +167,53 @@ class WordsOfCornersTest {
           .ifPresent(f -> assertThat(line).contains("all of it at " + Math.round(f) + " m"));
     }
   }
+
+  /** The throttle in stages is told as it is opened, and a lift once, from the apex by its name. */
+  @Test
+  void stagesOfTheThrottleAreToldInDrivingOrder() {
+    CornerEntry draft =
+        Drafter.draft(LAP, List.of()).corners().stream()
+            .filter(e -> e.slowing() == Slowing.BRAKE && e.point(PointKind.FIRST_APEX).isEmpty())
+            .findFirst()
+            .orElseThrow();
+    double apex = draft.station(PointKind.APEX).orElseThrow();
+    List<CornerPoint> points = new ArrayList<>(draft.points());
+    points.removeIf(
+        p -> p.kind() == PointKind.FIRST_THROTTLE || p.kind() == PointKind.FULL_THROTTLE);
+    CornerEntry first =
+        draft
+            .copy()
+            .actions(List.of())
+            .firstThrottle(0.2)
+            .points(and(points, PointKind.FIRST_THROTTLE, LAP.road().wrap(apex + 10)))
+            .done();
+    assertThat(full(first)).contains("20 % throttle 10 m past it.");
+    CornerEntry both =
+        first
+            .copy()
+            .points(and(first.points(), PointKind.FULL_THROTTLE, LAP.road().wrap(apex + 40)))
+            .done();
+    assertThat(full(both)).contains("20 % throttle 10 m past it, all of it 40 m past it.");
+    Action stage = Action.of("own-1", ActionKind.THROTTLE, LAP.road().wrap(apex + 25), 0.3);
+    assertThat(full(Score.with(both, stage)))
+        .contains(
+            "20 % throttle 10 m past it; 30 % throttle 25 m past it;"
+                + " all the throttle 40 m past it.");
+    Action lift = Action.of("lift", ActionKind.LIFT, LAP.road().wrap(apex - 50), 0.5);
+    CornerEntry lifted = both.copy().slowing(Slowing.LIFT).done();
+    assertThat(full(lifted)).contains("Lift to ");
+    assertThat(full(Score.with(lifted, lift)))
+        .containsOnlyOnce("ift to ")
+        .contains("ift to 50 % 50 m before the apex");
+  }
+
+  private static List<CornerPoint> and(List<CornerPoint> points, PointKind kind, double at) {
+    List<CornerPoint> out = new ArrayList<>(points);
+    out.add(new CornerPoint(kind, at, null, null));
+    return out;
+  }
+
+  private static String full(CornerEntry e) {
+    return Sentence.full(corner(e), e, SPEECH);
+  }
 }
