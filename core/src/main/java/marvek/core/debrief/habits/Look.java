@@ -34,6 +34,9 @@ public final class Look {
   private static final double SAME_PLACE = 25;
   private static final double NEAR = 15;
 
+  // Share of the pedal up to which a press is a light one.
+  private static final double LIGHT = 0.25;
+
   private final ComputedLap computed;
   private final Centreline road;
   private final Corner corner;
@@ -225,8 +228,25 @@ public final class Look {
     if (late == null || late >= 0) {
       return late;
     }
-    Double seen = planned.pressedUntil(plan.station(PointKind.RELEASE).orElseThrow());
-    return seen == null ? late : Double.valueOf(Math.min(0, late - seen));
+    return Math.min(0, late + unseen(plan.station(PointKind.RELEASE).orElseThrow()));
+  }
+
+  /** Metres of the end of a braking that a recording does not show. */
+  private double unseen(double release) {
+    Double seen = planned.pressedUntil(release);
+    return Math.max(tapered(), seen == null ? 0 : -seen);
+  }
+
+  /** Metres by which a light press, eased off evenly from its peak, goes on unseen. */
+  private double tapered() {
+    Double brake = events.brake();
+    Double release = events.release();
+    double peak = events.brakePeak();
+    if (brake == null || release == null || peak > LIGHT || peak <= EventFinder.PRESSED) {
+      return 0;
+    }
+    double pressed = Math.max(0, road.apart(brake, release));
+    return Math.min(pressed, pressed * EventFinder.PRESSED / (peak - EventFinder.PRESSED));
   }
 
   /** Metres by which the first throttle came late; null where pedals were not recorded. */
@@ -341,8 +361,7 @@ public final class Look {
     if (release == null) {
       return 0.0;
     }
-    Double seen = planned.pressedUntil(release);
-    double metres = road.apart(release, first) - (seen == null ? 0 : seen);
+    double metres = road.apart(release, first) + unseen(release);
     return Math.max(0, metres / Math.max(5, plan.minimumSpeed()));
   }
 
