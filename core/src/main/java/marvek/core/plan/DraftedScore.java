@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Objects;
+import java.util.Optional;
 import marvek.core.circuit.Loop;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.CornerPoint;
@@ -392,9 +393,14 @@ final class DraftedScore {
     return out;
   }
 
+  /** The lift that is drafted. */
+  static Optional<Action> lift(CornerEntry entry) {
+    return entry.actions().stream().filter(a -> a.id().equals(LIFT)).findFirst();
+  }
+
   /** What a lift keeps of the throttle; what it is opened to first where none is written. */
   private static double kept(CornerEntry entry) {
-    Double kept = Drafter.lift(entry).map(Action::amount).orElse(null);
+    Double kept = lift(entry).map(Action::amount).orElse(null);
     return kept == null ? entry.firstThrottle() : kept;
   }
 

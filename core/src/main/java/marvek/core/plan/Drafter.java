@@ -118,7 +118,7 @@ public final class Drafter {
 
   /** The lift that a draft writes. */
   public static Optional<Action> lift(CornerEntry draft) {
-    return draft.actions().stream().filter(a -> a.id().equals(DraftedScore.LIFT)).findFirst();
+    return DraftedScore.lift(draft);
   }
 
   /** The places of a corner's draft alone, without what is written into it: far less work. */

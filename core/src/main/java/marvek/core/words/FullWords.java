@@ -233,7 +233,7 @@ final class FullWords {
     String apexWord = speaker.say(Said.of("entry.apex.word"));
     boolean named = sentences.stream().anyMatch(s -> s.contains(apexWord));
     List<String> parts = new ArrayList<>();
-    for (Sentence.Clause c : placed()) {
+    for (Clause c : placed()) {
       if (c.past() > from && c.past() <= to) {
         String said = speaker.say(named ? c.words() : c.first());
         named |= said.contains(apexWord);
@@ -244,14 +244,14 @@ final class FullWords {
   }
 
   /** What the driver wrote, and the throttle with it where that is opened in stages. */
-  private List<Sentence.Clause> placed() {
-    List<Sentence.Clause> all = new ArrayList<>();
+  private List<Clause> placed() {
+    List<Clause> all = new ArrayList<>();
     if (staged()) {
       e.station(PointKind.FIRST_THROTTLE)
           .ifPresent(
               f ->
                   all.add(
-                      new Sentence.Clause(
+                      new Clause(
                           words.pastApex(f), words.opened(f, false), words.opened(f, true))));
     }
     words
@@ -259,17 +259,16 @@ final class FullWords {
         .forEach(
             a ->
                 all.add(
-                    new Sentence.Clause(
+                    new Clause(
                         words.pastApex(a.station()), words.own(a, false), words.own(a, true))));
     if (staged()) {
       e.station(PointKind.FULL_THROTTLE)
           .ifPresent(
               f ->
                   all.add(
-                      new Sentence.Clause(
-                          words.pastApex(f), words.taken(f, false), words.taken(f, true))));
+                      new Clause(words.pastApex(f), words.taken(f, false), words.taken(f, true))));
     }
-    all.sort(Comparator.comparingDouble(Sentence.Clause::past));
+    all.sort(Comparator.comparingDouble(Clause::past));
     return all;
   }
 

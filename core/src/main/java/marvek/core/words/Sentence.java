@@ -93,18 +93,6 @@ public final class Sentence {
     return parts;
   }
 
-  /**
-   * Something that is said of a place.
-   *
-   * @param past metres past the apex
-   * @param first the same where the apex has not been named yet
-   */
-  record Clause(double past, Said words, Said first) {
-    Clause(double past, Said words) {
-      this(past, words, words);
-    }
-  }
-
   /** Everything done in a corner in the order in which it is driven. */
   private static List<String> inOrder(
       CornerWords words, CornerEntry e, Speaker speaker, boolean withoutSpeeds) {

@@ -361,7 +361,10 @@ public final class Look {
     if (release == null) {
       return 0.0;
     }
-    double metres = road.apart(release, first) + unseen(release);
+    Double late = release();
+    // Only what is seen to end before it is written can go on unseen.
+    double soon = late == null ? 0 : Math.max(0, -late);
+    double metres = road.apart(release, first) + (soon == 0 ? 0 : Math.min(soon, unseen(release)));
     return Math.max(0, metres / Math.max(5, plan.minimumSpeed()));
   }
 
