@@ -1,5 +1,6 @@
 package marvek.core.words;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import marvek.core.circuit.Corner;
@@ -18,6 +19,7 @@ import marvek.core.score.Action;
 final class CornerWords {
   // Metres within which something is at the apex.
   private static final double AT_APEX = 3;
+  private static final double HARDLY = 1e-6;
   // Metres of a release from the apex within which the brake is bled to it.
   private static final double BLED = 8;
   private static final double AT_THING = 0.75;
@@ -182,23 +184,35 @@ final class CornerWords {
             full.in()));
   }
 
-  /**
-   * The first throttle.
-   *
-   * @param named whether the apex is to be named
-   */
-  Said opened(double at, boolean named) {
+  private Said opened(double at, boolean named) {
     return Said.of("entry.throttle.first", share().in(), fromApex(at, named).in());
   }
 
-  /** Where all of the throttle is taken. */
-  Said full(double at, boolean named) {
-    return Said.of("entry.throttle.full", fromApex(at, named).in());
+  /**
+   * First and full throttle, each where it comes in driving.
+   *
+   * @param full the key that full throttle is told with
+   */
+  List<Clause> throttleInPlace(String full) {
+    List<Clause> out = new ArrayList<>();
+    e.station(PointKind.FIRST_THROTTLE)
+        .ifPresent(f -> out.add(new Clause(pastApex(f), opened(f, false), opened(f, true))));
+    e.station(PointKind.FULL_THROTTLE)
+        .ifPresent(
+            f ->
+                out.add(
+                    new Clause(
+                        pastApex(f),
+                        Said.of(full, fromApex(f, false).in()),
+                        Said.of(full, fromApex(f, true).in()))));
+    return out;
   }
 
-  /** The same where the throttle may not have been spoken of yet. */
-  Said taken(double at, boolean named) {
-    return Said.of("entry.throttle.taken", fromApex(at, named).in());
+  /** What the driver wrote besides the points, each where it comes in driving. */
+  List<Clause> ownInPlace() {
+    return own().stream()
+        .map(a -> new Clause(pastApex(a.station()), own(a, false), own(a, true)))
+        .toList();
   }
 
   private Said toIt(double at) {
@@ -248,8 +262,8 @@ final class CornerWords {
   double pastApex(double at) {
     double apex = e.station(PointKind.APEX).or(() -> e.station(PointKind.TURN_IN)).orElse(0.0);
     double past = speech.apart(apex, at);
-    // What is done at the apex is said after it.
-    return Math.abs(past) < AT_APEX ? 0 : past;
+    // What is done at the apex is said after it, in its own order.
+    return Math.abs(past) < AT_APEX ? HARDLY * (past + AT_APEX) : past;
   }
 
   /** Metres from the apex to the marker, negative. */

@@ -247,27 +247,9 @@ final class FullWords {
   private List<Clause> placed() {
     List<Clause> all = new ArrayList<>();
     if (staged()) {
-      e.station(PointKind.FIRST_THROTTLE)
-          .ifPresent(
-              f ->
-                  all.add(
-                      new Clause(
-                          words.pastApex(f), words.opened(f, false), words.opened(f, true))));
+      all.addAll(words.throttleInPlace("entry.throttle.taken"));
     }
-    words
-        .own()
-        .forEach(
-            a ->
-                all.add(
-                    new Clause(
-                        words.pastApex(a.station()), words.own(a, false), words.own(a, true))));
-    if (staged()) {
-      e.station(PointKind.FULL_THROTTLE)
-          .ifPresent(
-              f ->
-                  all.add(
-                      new Clause(words.pastApex(f), words.taken(f, false), words.taken(f, true))));
-    }
+    all.addAll(words.ownInPlace());
     all.sort(Comparator.comparingDouble(Clause::past));
     return all;
   }

@@ -125,25 +125,9 @@ public final class Sentence {
       all.add(new Clause(words.pastApex(e.again().get(k).station()), again.get(k)));
     }
     if (e.slowing() != Slowing.FLAT) {
-      e.station(PointKind.FIRST_THROTTLE)
-          .ifPresent(
-              f ->
-                  all.add(
-                      new Clause(
-                          words.pastApex(f), words.opened(f, false), words.opened(f, true))));
-      e.station(PointKind.FULL_THROTTLE)
-          .ifPresent(
-              f ->
-                  all.add(
-                      new Clause(words.pastApex(f), words.full(f, false), words.full(f, true))));
+      all.addAll(words.throttleInPlace("entry.throttle.full"));
     }
-    words
-        .own()
-        .forEach(
-            a ->
-                all.add(
-                    new Clause(
-                        words.pastApex(a.station()), words.own(a, false), words.own(a, true))));
+    all.addAll(words.ownInPlace());
     String apexWord = speaker.say(Said.of("entry.apex.word"));
     List<String> out = new ArrayList<>();
     boolean named = false;

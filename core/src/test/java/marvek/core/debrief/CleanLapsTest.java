@@ -10,27 +10,21 @@ import marvek.core.fixtures.RandomRoads;
 import marvek.core.logger.Plan;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
+import marvek.core.vehicle.VehicleClasses;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /** Drafts driven as they are written, on roads that nobody looked at: few habits are told. */
 @Tag("slow")
 class CleanLapsTest {
-  private static final String[] VEHICLES = {
-    "small-hatch",
-    "cup-gt",
-    "single-seater",
-    "downforce-prototype",
-    "motorcycle-600",
-    "motorcycle-1000"
-  };
+  private static final List<VehicleClasses.VehicleClass> CLASSES = VehicleClasses.all();
 
   @Test
   void whoDrivesAsWrittenIsToldFewHabits() {
     int corners = 0;
     List<String> told = new ArrayList<>();
     for (int k = 0; k < 12; k++) {
-      String vehicle = VEHICLES[k % VEHICLES.length];
+      String vehicle = CLASSES.get(k % CLASSES.size()).id();
       long seed = 760 + k / 2;
       ComputedLap lap = Drives.computed(RandomRoads.of(seed, 200 + 40 * k), vehicle);
       List<CornerEntry> plan = Drafter.draft(lap, List.of()).corners();

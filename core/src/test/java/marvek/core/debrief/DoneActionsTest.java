@@ -123,8 +123,7 @@ class DoneActionsTest {
         boolean point = Score.point(t.id()).isPresent();
         // An open braking that is not needed is not pressed, and so not eased.
         boolean idle = t.kind() == ActionKind.EASE && !pressed;
-        boolean touched = t.kind() == ActionKind.LIFT && t.amount() > 1 - FELT;
-        if (point && !first || first && t.amount() < FELT || idle || touched) {
+        if (point && !first || first && t.amount() < FELT || idle) {
           continue;
         }
         Action a = score.stream().filter(x -> x.id().equals(t.id())).findFirst().orElseThrow();

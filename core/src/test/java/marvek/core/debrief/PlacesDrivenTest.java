@@ -99,6 +99,7 @@ class PlacesDrivenTest {
         // The straight line that fits a smooth step of 1 best rises by 4/3, by integration.
         double drifted = (off.left() ? -by : by) * 4 / 3;
         assertThat(way).isCloseTo(drifted, within(0.4));
+        assertThat(Math.abs(way)).isLessThan(2.2);
         assertThat(off.over()).isEqualTo(60);
         drifts += off.missed() ? 1 : 0;
       }

@@ -204,7 +204,6 @@ class ScoreDriveTest {
   void anOpenBrakingMeetsItsPlaceFromWhereverItBegins() {
     Random random = new Random(11);
     int met = 0;
-    int slower = 0;
     for (ComputedLap lap : LAPS) {
       for (CornerEntry e : points(lap)) {
         if (e.point(PointKind.BRAKE).isEmpty()) {
@@ -231,26 +230,21 @@ class ScoreDriveTest {
         assertThat(driven).isNotNull();
         ScoreDrive.Played brake = driven.played[driven.index("brake")];
         assertThat(brake.solved()).isTrue();
-        // Pressed so early that shutting the throttle is enough, it is no braking any more.
-        if (brake.made() && brake.amount() > 0) {
+        if (brake.made()) {
           // Not a share more than is needed: at the place it serves nothing is left over.
           double there = plan.speed[brake.serves()];
           double allowed = lap.limits().cornerSpeed(lap.path(), at(lap, stretch, brake.serves()));
           assertThat(there).isLessThan(1.011 * allowed);
-          // And it eases there: nowhere on the way is it slower than all that follows allows, but
-          // where brake and turn ask for more together before that.
+          // And it eases there: nowhere on the way is it slower than all that follows allows.
           double least = Double.MAX_VALUE;
-          double lowest = 1;
           for (int k = brake.serves(); k > (int) brake.at(); k--) {
             least = Math.min(least, lap.limits().cornerSpeed(lap.path(), at(lap, stretch, k)));
-            lowest = Math.min(lowest, plan.speed[k] / least);
+            assertThat(plan.speed[k]).isGreaterThan(0.97 * least);
           }
-          slower += lowest <= 0.97 ? 1 : 0;
           met++;
         }
       }
     }
-    assertThat(slower).isLessThanOrEqualTo(met / 15);
     assertThat(met).isGreaterThan(15);
   }
 

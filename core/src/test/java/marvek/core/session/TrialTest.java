@@ -250,7 +250,7 @@ class TrialTest {
             .findFirst()
             .orElseThrow();
     double at = e.station(PointKind.BRAKE).orElseThrow();
-    CornerEntry early = e.copy().moved(PointKind.BRAKE, lap.road().wrap(at - 30)).done();
+    CornerEntry early = e.copy().moved(PointKind.BRAKE, lap.road().wrap(at - 20)).done();
     Alternatives.Offer offer =
         Alternatives.written(lap, NOTHING, e, early, Alternative.Source.REVISION, "3", "")
             .orElseThrow();

@@ -199,6 +199,17 @@ class WordsOfCornersTest {
         .contains(
             "20 % throttle 10 m past it; 30 % throttle 25 m past it;"
                 + " all the throttle 40 m past it.");
+    // At the apex too, where all of it is.
+    CornerEntry there =
+        both.copy()
+            .moved(PointKind.FIRST_THROTTLE, LAP.road().wrap(apex - 9))
+            .moved(PointKind.FULL_THROTTLE, LAP.road().wrap(apex + 1))
+            .done();
+    Action soon = Action.of("own-1", ActionKind.THROTTLE, LAP.road().wrap(apex - 2), 0.3);
+    CornerEntry soonAll = Score.with(there, soon);
+    assertThat(full(soonAll)).containsSubsequence("30 % throttle at", "all the throttle at");
+    assertThat(Sentence.line(corner(soonAll), soonAll, SPEECH))
+        .containsSubsequence("30 % throttle at", "all of it at");
     Action lift = Action.of("lift", ActionKind.LIFT, LAP.road().wrap(apex - 50), 0.5);
     CornerEntry lifted = both.copy().slowing(Slowing.LIFT).done();
     assertThat(full(lifted)).contains("Lift to ");
