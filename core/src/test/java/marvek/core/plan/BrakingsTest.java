@@ -273,4 +273,49 @@ class BrakingsTest {
     // The last place to brake is that for the first slow place, not for the second.
     assertThat(computed.road().apart(onset, b.limitStation())).isBetween(-3.0, 5.0);
   }
+
+  /** Whoever rolls for a second and a half between two presses has braked twice. */
+  @Test
+  void aLongRollBetweenTwoPressesMakesTwoBrakings() {
+    ComputedLap on = Drives.computed(RandomRoads.of(8, 300), "cup-gt");
+    assertThat(presses(on, 1.0).all()).hasSize(1);
+    assertThat(presses(on, 1.3).all()).hasSize(1);
+    assertThat(presses(on, 1.8).all()).hasSize(2);
+  }
+
+  /** Braked from 40 to 30 m/s, rolled at that speed, braked to 20 m/s; flat for the rest. */
+  private static Brakings presses(ComputedLap on, double rolled) {
+    int n = on.road().size();
+    double[] speed = new double[n];
+    double[] brake = new double[n];
+    int first = n / 3;
+    int again = first + 60 + (int) Math.round(30 * rolled / on.road().step());
+    for (int i = 0; i < n; i++) {
+      double v = 40;
+      if (i >= first && i < again) {
+        v = Math.max(30, 40 - (i - first) / 6.0);
+      } else if (i >= again) {
+        v = Math.min(40, Math.max(20, 30 - (i - again) / 6.0) + Math.max(0, i - again - 70) / 10.0);
+      }
+      speed[i] = v;
+      brake[i] = i >= first && i < first + 60 || i >= again && i < again + 60 ? 0.5 : 0;
+    }
+    LapTrace lap = on.lap();
+    return Brakings.of(
+        on.road(),
+        on.path(),
+        new LapTrace(
+            speed,
+            lap.time(),
+            lap.along(),
+            lap.across(),
+            lap.gear(),
+            lap.throttle(),
+            brake,
+            lap.cornerSpeed(),
+            lap.unbraked(),
+            lap.lapTime(),
+            lap.boostBelow()),
+        List.of());
+  }
 }

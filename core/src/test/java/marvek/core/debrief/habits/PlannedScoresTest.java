@@ -14,6 +14,7 @@ import marvek.core.plan.Drafter;
 import marvek.core.score.Action;
 import marvek.core.score.ActionKind;
 import marvek.core.telemetry.CornerEvents;
+import marvek.core.telemetry.CornerEventsBuilder;
 import org.junit.jupiter.api.Test;
 
 /** What a score asks for is no habit; what goes beyond it is. */
@@ -114,5 +115,55 @@ class PlannedScoresTest {
     assertThat(seen(back, eased, 1, 2)).isEqualTo(2);
     assertThat(seen(back, stages, 1, 1)).isEqualTo(1);
     assertThat(seen(back, stages, 1, 0)).isNull();
+  }
+
+  /**
+   * A light press that is eased off evenly is lost from sight before it ends; a hard one is not.
+   */
+  @Test
+  void aLightPressGoesOnLongerThanItIsSeen() {
+    CornerEntry plan =
+        Drafter.draft(LAP, List.of()).corners().stream()
+            .filter(e -> e.slowing() == Slowing.BRAKE && longBraked(e))
+            .findFirst()
+            .orElseThrow();
+    double brake = plan.station(PointKind.BRAKE).orElseThrow();
+    double release = plan.station(PointKind.RELEASE).orElseThrow();
+    double early = LAP.road().wrap(release - 30);
+    assertThat(seen(new ReleasedSoon(), plan, brake, early, 0.9, 0)).isNotNull();
+    assertThat(seen(new ReleasedSoon(), plan, brake, early, 0.1, 0)).isNull();
+    // Nor does who is seen to let go so much sooner roll for so long.
+    double away = LAP.road().apart(release, plan.station(PointKind.FIRST_THROTTLE).orElseThrow());
+    double rolls = (Math.max(0, away) + 30) / plan.minimumSpeed();
+    assertThat(seen(new Coasting(), plan, brake, early, 0.1, rolls)).isNull();
+    assertThat(seen(new Coasting(), plan, brake, release, 0.1, rolls + 0.1)).isNotNull();
+    CornerEntry shut =
+        plan.copy()
+            .points(
+                plan.points().stream().filter(p -> p.kind() != PointKind.FIRST_THROTTLE).toList())
+            .done();
+    assertThat(seen(new Coasting(), shut, brake, release, 0.9, 3)).isNull();
+  }
+
+  private static boolean longBraked(CornerEntry e) {
+    return e.point(PointKind.FIRST_THROTTLE).isPresent()
+        && LAP.road()
+                .apart(
+                    e.station(PointKind.BRAKE).orElseThrow(),
+                    e.station(PointKind.RELEASE).orElseThrow())
+            > 70;
+  }
+
+  private static Double seen(
+      Habit habit, CornerEntry plan, double brake, double release, double peak, double roll) {
+    CornerEvents events =
+        CornerEventsBuilder.builder(events(1, 0))
+            .corner(plan.corner())
+            .brake(brake)
+            .release(release)
+            .brakePeak(peak)
+            .roll(roll)
+            .build();
+    return habit.seen(new Look(LAP, events, plan, 1, true, null, new AsPlanned(LAP, plan)));
   }
 }
