@@ -7,6 +7,7 @@ import static org.assertj.core.api.Assertions.within;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Objects;
 import java.util.Random;
 import marvek.core.circuit.LocalPlane;
 import marvek.core.circuit.RoadPosition;
@@ -17,6 +18,7 @@ import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
+import marvek.core.telemetry.Channel;
 import marvek.core.telemetry.DrivenLap;
 import org.junit.jupiter.api.Test;
 
@@ -202,6 +204,30 @@ class SimulatedDriverTest {
               .isLessThan(15);
         }
       }
+    }
+  }
+
+  /** A braking that goes on past the start line is not let go there. */
+  @Test
+  void whatIsBrakedAcrossTheLineIsBrakedOn() {
+    ComputedLap lap = Drives.computed(RandomRoads.of(760, 200), "small-hatch");
+    List<CornerEntry> draft = Drafter.draft(lap, List.of()).corners();
+    CornerEntry last = draft.get(draft.size() - 1);
+    double on = last.station(PointKind.RELEASE).orElseThrow();
+    assertThat(on).isBetween(15.0, 60.0);
+    List<DrivenLap> laps = Drives.read(new Plan(lap, draft, List.of(), 3, 0, 1, 0, true), 1);
+    assertThat(laps).hasSize(3);
+    for (DrivenLap driven : laps.subList(1, 3)) {
+      double[] at = driven.trace().station();
+      double[] brake = Objects.requireNonNull(driven.trace().of(Channel.BRAKE));
+      int pressed = 0;
+      for (int i = 0; i < at.length; i++) {
+        if (at[i] > 0.5 && at[i] < on / 2) {
+          assertThat(brake[i]).as("brake at %.1f", at[i]).isGreaterThan(0.03);
+          pressed++;
+        }
+      }
+      assertThat(pressed).isGreaterThan(2);
     }
   }
 }
