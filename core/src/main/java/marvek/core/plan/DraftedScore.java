@@ -28,7 +28,10 @@ final class DraftedScore {
   static final String LIFT = "lift";
 
   /** Share of the throttle by which a straight opening may miss the lap's. */
-  static final double STAGE = 0.15;
+  static final double STAGE = 0.08;
+
+  /** m/s that it may give or take against the lap's. */
+  static final double MISSED = 2;
 
   /** Seconds that a stage lasts at least. */
   static final double LASTS = 0.3;
@@ -41,7 +44,7 @@ final class DraftedScore {
   private static final double DEARER = 0.05;
   private static final double DEAREST = 0.3;
   // Seconds that a lift like another may cost before a better one is sought.
-  private static final double LIKE = 0.08;
+  private static final double LIKE = 0;
   // What it may cost then, against the better one.
   private static final double ALIKE = 0.059;
   // Seconds by which a lift is tried sooner where it comes too late, and how often.
@@ -382,14 +385,14 @@ final class DraftedScore {
     for (Action a : entry.actions()) {
       int brake = stretch.step(a.station());
       if (a.kind() == ActionKind.BRAKE && brake > from && brake < full) {
-        knots(from, brake).forEach(k -> open(out, k, least));
+        knots(from, brake, true).forEach(k -> open(out, k, least));
         from = opens(brake, full);
         if (from < full) {
           open(out, from, least);
         }
       }
     }
-    knots(from, full).forEach(k -> open(out, k, least));
+    knots(from, full, false).forEach(k -> open(out, k, least));
     return out;
   }
 
@@ -418,7 +421,7 @@ final class DraftedScore {
   }
 
   private void open(List<Action> out, int k, double least) {
-    double share = Math.max(Math.max(SHARE, least), Math.floor(share(k) / SHARE + 1e-9) * SHARE);
+    double share = Math.max(Math.max(SHARE, least), Math.round(share(k) / SHARE) * SHARE);
     double at = station(stretch.from + k);
     String id = "-" + (out.size() + 2);
     boolean was = !out.isEmpty() && out.get(out.size() - 1).kind() == ActionKind.FULL;
@@ -430,8 +433,34 @@ final class DraftedScore {
     }
   }
 
-  /** Steps between two at which the throttle is turned another way. */
-  private List<Integer> knots(int from, int to) {
+  /**
+   * The throttle between two steps where it is opened straight.
+   *
+   * @param to the share at its end
+   */
+  private record Even(int a, int b, double from, double to) {
+    double at(int k) {
+      return from + (to - from) * (k - a) / (b - a);
+    }
+  }
+
+  /** m/s that a straight opening gives or takes against the lap's, all told. */
+  private double missed(Even even) {
+    double sum = 0;
+    for (int k = even.a() + 1; k < even.b(); k++) {
+      double v = lap.speed()[loop.at(stretch.from + k)];
+      double all = computed.limits().engineDrive(v);
+      sum += Math.abs(share(k) - even.at(k)) * all * computed.road().step() / v;
+    }
+    return sum;
+  }
+
+  /**
+   * Steps between two at which the throttle is turned another way.
+   *
+   * @param held whether what is opened last is held to the end, as a braking shuts it there
+   */
+  private List<Integer> knots(int from, int to, boolean held) {
     List<Integer> knots = new ArrayList<>(List.of(from, to));
     while (knots.size() < MOST_STAGES + 2) {
       int worst = -1;
@@ -439,9 +468,12 @@ final class DraftedScore {
       for (int s = 0; s + 1 < knots.size(); s++) {
         int a = knots.get(s);
         int b = knots.get(s + 1);
+        Even even = new Even(a, b, share(a), held && b == to ? share(a) : share(b));
+        if (missed(even) < MISSED) {
+          continue;
+        }
         for (int k = a + 1; k < b; k++) {
-          double even = share(a) + (share(b) - share(a)) * (k - a) / (b - a);
-          double off = Math.abs(share(k) - even);
+          double off = Math.abs(share(k) - even.at(k));
           if (off > most && seconds(a, k) >= LASTS && seconds(k, b) >= LASTS) {
             most = off;
             worst = k;

@@ -177,6 +177,8 @@ public final class Drafter {
       if (slowing == Slowing.BRAKE) {
         int end = computed.brakings().of(c).get(0).end() + 1;
         first += loop.ahead(met, end) < n / 2 ? loop.ahead(met, end) : 0;
+      }
+      if (slowing == Slowing.BRAKE || computed.under(c) >= 0) {
         first = heldFrom(c, first);
       }
       while (first < limit && lap.throttle()[first % n] < 0.03) {
