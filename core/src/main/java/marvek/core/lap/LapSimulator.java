@@ -346,7 +346,7 @@ public final class LapSimulator {
       gear[i] = limits.bestGear(v);
       double load = limits.load(path, i, v * v);
       double wheels = along[i] + limits.resistance(path, i, v, load);
-      if (wheels >= 0) {
+      if (wheels >= -limits.vehicle().brakes().engineBraking()) {
         double full = limits.engineDrive(v);
         boolean held = speed[q] >= unbraked[q] - 1e-6 && speed[q] < corner[q] - 1e-6;
         throttle[i] = held && wheels > MOSTLY * full ? 1 : limits.share(v, wheels);

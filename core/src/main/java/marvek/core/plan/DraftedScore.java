@@ -31,7 +31,7 @@ final class DraftedScore {
   static final double STAGE = 0.08;
 
   /** m/s that it may give or take against the lap's. */
-  static final double MISSED = 2;
+  static final double MISSED = 0.7;
 
   /** Seconds that a stage lasts at least. */
   static final double LASTS = 0.3;
@@ -50,6 +50,11 @@ final class DraftedScore {
   // Seconds by which a lift is tried sooner where it comes too late, and how often.
   private static final double SOONER = 0.05;
   private static final int TRIES = 40;
+  // Seconds that opening in stages must win, where it spares the tyres nothing.
+  private static final double PAYS = 0.03;
+  // Share of the grip that a straight opening may ask for, and by how much less stages must.
+  private static final double BORNE = 1.05;
+  private static final double SPARED = 0.05;
   // Seconds that letting go slowly must win.
   private static final double QUICKER = 0.02;
   // Shares are written as a driver can tell them, and tried down to so much less than the lap's.
@@ -349,7 +354,6 @@ final class DraftedScore {
       return entry;
     }
     PlannedCorner before = drive(entry);
-    double was = before.makesIt ? before.time : Double.MAX_VALUE;
     CornerEntry out = entry;
     Action next = stages.get(0);
     if (entry.slowing() == Slowing.LIFT
@@ -369,7 +373,22 @@ final class DraftedScore {
       out = with(out, a);
     }
     PlannedCorner then = drive(out);
-    return then.makesIt && then.time <= was + DEARER ? out : entry;
+    return then.makesIt && pays(before, then, first(entry)) ? out : entry;
+  }
+
+  /** Whether stages are quicker, or spare the tyres what they would not bear. */
+  private static boolean pays(PlannedCorner straight, PlannedCorner staged, int first) {
+    if (!straight.makesIt || staged.time < straight.time - PAYS) {
+      return true;
+    }
+    double asks = straight.pushes(first);
+    return staged.time < straight.time + DEARER
+        && asks > BORNE
+        && staged.pushes(first) < asks - SPARED;
+  }
+
+  private int first(CornerEntry entry) {
+    return entry.station(PointKind.FIRST_THROTTLE).map(stretch::step).orElse(0);
   }
 
   private List<Action> stages(CornerEntry entry) {
@@ -422,7 +441,7 @@ final class DraftedScore {
 
   private void open(List<Action> out, int k, double least) {
     double share = Math.max(Math.max(SHARE, least), Math.round(share(k) / SHARE) * SHARE);
-    double at = station(stretch.from + k);
+    double at = station(stretch.from + passes(k, share));
     String id = "-" + (out.size() + 2);
     boolean was = !out.isEmpty() && out.get(out.size() - 1).kind() == ActionKind.FULL;
     if (share < FULL) {
@@ -431,6 +450,24 @@ final class DraftedScore {
     } else if (!was) {
       out.add(Action.of("full" + id, ActionKind.FULL, at, null));
     }
+  }
+
+  /**
+   * Where the lap's throttle passes a share next to a step: what is told to twentieths is told for
+   * the place where it is so much. That step itself where it passes it nowhere near.
+   */
+  private double passes(int k, double share) {
+    int reach = (int) Math.round(steps(k, LASTS / 2));
+    for (int d = 0; d <= reach; d++) {
+      for (int j : new int[] {k + d, k - d - 1}) {
+        double a = share(j);
+        double b = share(j + 1);
+        if (b > a && a <= share && share <= b) {
+          return j + (share - a) / (b - a);
+        }
+      }
+    }
+    return k;
   }
 
   /**

@@ -292,7 +292,7 @@ public final class Drafter {
   // Seconds from which on a throttle that is held before the slowest place is worth to be written,
   // and the least share of it.
   private static final double WORTH_HOLDING = 0.6;
-  private static final double HELD = 0.08;
+  private static final double HELD = 0.03;
 
   /**
    * Where the throttle is taken again after the last braking before a step, and held up to there;
