@@ -31,7 +31,10 @@ final class DraftedScore {
   static final double STAGE = 0.08;
 
   /** m/s that it may give or take against the lap's. */
-  static final double MISSED = 0.7;
+  static final double MISSED = 2;
+
+  /** m/s up to which it may where more stages are no quicker. */
+  static final double LITTLE_MISSED = 0.7;
 
   /** Seconds that a stage lasts at least. */
   static final double LASTS = 0.3;
@@ -50,11 +53,8 @@ final class DraftedScore {
   // Seconds by which a lift is tried sooner where it comes too late, and how often.
   private static final double SOONER = 0.05;
   private static final int TRIES = 40;
-  // Seconds that opening in stages must win, where it spares the tyres nothing.
+  // Seconds that more stages must win.
   private static final double PAYS = 0.03;
-  // Share of the grip that a straight opening may ask for, and by how much less stages must.
-  private static final double BORNE = 1.05;
-  private static final double SPARED = 0.05;
   // Seconds that letting go slowly must win.
   private static final double QUICKER = 0.02;
   // Shares are written as a driver can tell them, and tried down to so much less than the lap's.
@@ -349,11 +349,19 @@ final class DraftedScore {
 
   /** The throttle in stages where one even opening is not what the lap does. */
   private CornerEntry staged(CornerEntry entry) {
-    List<Action> stages = stages(entry);
+    CornerEntry few = staged(entry, MISSED);
+    CornerEntry more = staged(entry, LITTLE_MISSED);
+    PlannedCorner then = drive(more);
+    return then.makesIt && then.time < drive(few).time - PAYS ? more : few;
+  }
+
+  private CornerEntry staged(CornerEntry entry, double missed) {
+    List<Action> stages = stages(entry, missed);
     if (stages.isEmpty()) {
       return entry;
     }
     PlannedCorner before = drive(entry);
+    double was = before.makesIt ? before.time : Double.MAX_VALUE;
     CornerEntry out = entry;
     Action next = stages.get(0);
     if (entry.slowing() == Slowing.LIFT
@@ -373,25 +381,10 @@ final class DraftedScore {
       out = with(out, a);
     }
     PlannedCorner then = drive(out);
-    return then.makesIt && pays(before, then, first(entry)) ? out : entry;
+    return then.makesIt && then.time <= was + DEARER ? out : entry;
   }
 
-  /** Whether stages are quicker, or spare the tyres what they would not bear. */
-  private static boolean pays(PlannedCorner straight, PlannedCorner staged, int first) {
-    if (!straight.makesIt || staged.time < straight.time - PAYS) {
-      return true;
-    }
-    double asks = straight.pushes(first);
-    return staged.time < straight.time + DEARER
-        && asks > BORNE
-        && staged.pushes(first) < asks - SPARED;
-  }
-
-  private int first(CornerEntry entry) {
-    return entry.station(PointKind.FIRST_THROTTLE).map(stretch::step).orElse(0);
-  }
-
-  private List<Action> stages(CornerEntry entry) {
+  private List<Action> stages(CornerEntry entry, double missed) {
     Integer first = entry.station(PointKind.FIRST_THROTTLE).map(stretch::step).orElse(null);
     Integer full = entry.station(PointKind.FULL_THROTTLE).map(stretch::step).orElse(null);
     if (first == null || full == null) {
@@ -404,14 +397,14 @@ final class DraftedScore {
     for (Action a : entry.actions()) {
       int brake = stretch.step(a.station());
       if (a.kind() == ActionKind.BRAKE && brake > from && brake < full) {
-        knots(from, brake, true).forEach(k -> open(out, k, least));
+        knots(from, brake, true, missed).forEach(k -> open(out, k, least));
         from = opens(brake, full);
         if (from < full) {
           open(out, from, least);
         }
       }
     }
-    knots(from, full, false).forEach(k -> open(out, k, least));
+    knots(from, full, false, missed).forEach(k -> open(out, k, least));
     return out;
   }
 
@@ -496,8 +489,9 @@ final class DraftedScore {
    * Steps between two at which the throttle is turned another way.
    *
    * @param held whether what is opened last is held to the end, as a braking shuts it there
+   * @param missed m/s that a straight opening may give or take
    */
-  private List<Integer> knots(int from, int to, boolean held) {
+  private List<Integer> knots(int from, int to, boolean held, double missed) {
     List<Integer> knots = new ArrayList<>(List.of(from, to));
     while (knots.size() < MOST_STAGES + 2) {
       int worst = -1;
@@ -506,7 +500,7 @@ final class DraftedScore {
         int a = knots.get(s);
         int b = knots.get(s + 1);
         Even even = new Even(a, b, share(a), held && b == to ? share(a) : share(b));
-        if (missed(even) < MISSED) {
+        if (missed(even) < missed) {
           continue;
         }
         for (int k = a + 1; k < b; k++) {

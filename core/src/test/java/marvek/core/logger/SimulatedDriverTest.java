@@ -210,7 +210,7 @@ class SimulatedDriverTest {
   /** A braking that goes on past the start line is not let go there. */
   @Test
   void whatIsBrakedAcrossTheLineIsBrakedOn() {
-    ComputedLap lap = Drives.computed(RandomRoads.of(760, 200), "small-hatch");
+    ComputedLap lap = Drives.computed(RandomRoads.of(763, 200), "small-hatch");
     List<CornerEntry> draft = Drafter.draft(lap, List.of()).corners();
     CornerEntry last = draft.get(draft.size() - 1);
     double on = last.station(PointKind.RELEASE).orElseThrow();
