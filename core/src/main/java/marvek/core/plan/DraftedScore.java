@@ -31,7 +31,7 @@ final class DraftedScore {
   static final double STAGE = 0.08;
 
   /** m/s that it may give or take against the lap's. */
-  static final double MISSED = 2;
+  static final double MISSED = 1.5;
 
   /** m/s up to which it may where more stages are no quicker. */
   static final double LITTLE_MISSED = 0.7;
@@ -54,7 +54,7 @@ final class DraftedScore {
   private static final double SOONER = 0.05;
   private static final int TRIES = 40;
   // Seconds that more stages must win.
-  private static final double PAYS = 0.03;
+  private static final double PAYS = 0.01;
   // Seconds that letting go slowly must win.
   private static final double QUICKER = 0.02;
   // Shares are written as a driver can tell them, and tried down to so much less than the lap's.
