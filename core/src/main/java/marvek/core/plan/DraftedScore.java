@@ -54,7 +54,7 @@ final class DraftedScore {
   private static final double SOONER = 0.05;
   private static final int TRIES = 40;
   // Seconds that more stages must win.
-  private static final double PAYS = 0.01;
+  private static final double PAYS = 0.03;
   // Seconds that letting go slowly must win.
   private static final double QUICKER = 0.02;
   // Shares are written as a driver can tell them, and tried down to so much less than the lap's.
