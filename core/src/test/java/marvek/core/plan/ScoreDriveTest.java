@@ -201,8 +201,8 @@ class ScoreDriveTest {
       }
     }
     longer.sort(null);
-    assertThat(longer.get(longer.size() / 2)).isBetween(-0.01, 0.01);
-    assertThat(longer.get(longer.size() / 10)).isGreaterThan(-0.05);
+    assertThat(longer.get(longer.size() / 2)).isBetween(-0.02, 0.02);
+    assertThat(longer.get(longer.size() / 10)).isGreaterThan(-0.06);
     assertThat(longer.get(longer.size() * 9 / 10)).isLessThan(0.1);
     assertThat(corners).isGreaterThan(30);
     assertThat(missed).isLessThanOrEqualTo(1);
