@@ -172,6 +172,15 @@ class ExportTest {
             .put("amount", 0.4)
             .put("left", false)
             .put("note", "");
+        double first = station(e, "FIRST_THROTTLE");
+        ((ArrayNode) e.path("actions"))
+            .addObject()
+            .put("id", "own-stage")
+            .put("kind", "THROTTLE")
+            .put("station", first + (station(e, "FULL_THROTTLE") - first) / 2)
+            .put("amount", 0.5)
+            .put("left", false)
+            .put("note", "");
         Map<String, Object> saved =
             Map.of("version", working.path("version").asInt(), "content", content);
         assertThat(
@@ -200,6 +209,7 @@ class ExportTest {
         assertThat(Double.parseDouble(r.get("driven_share"))).isCloseTo(share, within(0.15));
       }
     }
+    assertThat(rows).extracting(r -> r.get("id")).contains("own-lift", "own-stage");
     // Driven as written, with the scatter of a good driver.
     assertThat(late).isNotEmpty().allMatch(m -> m < 15);
   }

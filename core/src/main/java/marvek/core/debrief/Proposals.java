@@ -47,7 +47,7 @@ public final class Proposals {
   private static final double SURE = 0.95;
   private static final double SPREAD_NEEDED = 0.8;
   private static final double SMALLEST_STEP = 0.5;
-  private static final double SMALLEST_GAIN = 0.004;
+  private static final double SMALLEST_GAIN = 0.01;
   private static final double KEEP = 1;
   // The same of a share of a pedal.
   private static final double LONGEST_SHARE = 0.1;

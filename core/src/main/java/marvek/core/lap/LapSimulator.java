@@ -15,6 +15,8 @@ public final class LapSimulator {
   static final int OPEN = 2;
 
   // The speed below which the boost is spent is sought in steps of 2 m/s.
+  // Share of all that the engine gives from which on it is driven with all of it.
+  private static final double MOSTLY = 0.9;
   private static final int BOOST_STEPS = 64;
   private static final double FASTEST_BOOST = Limits.FASTEST;
   // The speed lost during a shift must not count as a reason to shift back.
@@ -107,8 +109,9 @@ public final class LapSimulator {
   static double spends(Path path, LapTrace trace, Limits limits) {
     double sum = 0;
     for (int i = 0; i < path.size(); i++) {
-      if (trace.throttle()[i] > 0.9) {
-        sum += limits.boostDrive(trace.speed()[i]) * limits.mass() * path.step()[i];
+      double v = trace.speed()[i];
+      if (limits.drive(v, trace.throttle()[i]) > MOSTLY * limits.engineDrive(v)) {
+        sum += limits.boostDrive(v) * limits.mass() * path.step()[i];
       }
     }
     return sum;
@@ -231,7 +234,8 @@ public final class LapSimulator {
         double step = path.step()[i] / v;
         double without = Math.min(1, shifting / step);
         shifting -= step;
-        next = ahead(path, limits, i, q, v, 1 - without);
+        // Between two gears the engine neither drives nor holds back.
+        next = ahead(path, limits, i, q, v, 1 - without, 0);
       } else {
         next = ahead(path, limits, i, q, v);
       }
@@ -248,16 +252,25 @@ public final class LapSimulator {
     return ahead(path, limits, i, q, v, 1);
   }
 
-  /** Speed at q after a share of full throttle from i, grip permitting. */
+  /**
+   * Speed at q after a share of the throttle from i, grip permitting: the rest of the pedal brakes
+   * with the engine.
+   */
   public static double ahead(Path path, Limits limits, int i, int q, double v, double share) {
+    return ahead(path, limits, i, q, v, share, limits.vehicle().brakes().engineBraking());
+  }
+
+  /** With the deceleration that takes the place of what is not driven, m/s². */
+  private static double ahead(
+      Path path, Limits limits, int i, int q, double v, double share, double closed) {
     double ds = path.step()[i];
     double square = v * v;
     double load = limits.load(path, i, square);
-    double pulled = pull(path, limits, i, v, load, share);
+    double pulled = pull(path, limits, i, v, load, share, closed);
     double first = pulled - limits.resistance(path, i, v, load);
     double guess = Math.sqrt(Math.max(1, square + 2 * first * ds));
     double bears = limits.load(path, q, guess * guess);
-    double then = pull(path, limits, q, guess, bears, share);
+    double then = pull(path, limits, q, guess, bears, share, closed);
     double second = then - limits.resistance(path, q, guess, bears);
     return Math.sqrt(Math.max(1, square + (first + second + 2 * bulge(pulled, then)) * ds));
   }
@@ -272,9 +285,11 @@ public final class LapSimulator {
     return sum > 1e-9 ? (to - from) * (to - from) / (6 * sum) : 0;
   }
 
-  private static double pull(Path path, Limits limits, int i, double v, double load, double share) {
+  private static double pull(
+      Path path, Limits limits, int i, double v, double load, double share, double closed) {
     double left = limits.ellipse(path, i, v * v, load);
-    return Math.min(share * limits.engineDrive(v), limits.traction(load, left, path.driving(i)));
+    double drive = share * limits.engineDrive(v) - (1 - share) * closed;
+    return Math.min(drive, limits.traction(load, left, path.driving(i)));
   }
 
   /**
@@ -331,10 +346,10 @@ public final class LapSimulator {
       gear[i] = limits.bestGear(v);
       double load = limits.load(path, i, v * v);
       double wheels = along[i] + limits.resistance(path, i, v, load);
-      if (wheels >= 0) {
+      if (wheels >= -limits.vehicle().brakes().engineBraking()) {
         double full = limits.engineDrive(v);
         boolean held = speed[q] >= unbraked[q] - 1e-6 && speed[q] < corner[q] - 1e-6;
-        throttle[i] = held && wheels > 0.9 * full ? 1 : Math.min(1, wheels / Math.max(full, 0.1));
+        throttle[i] = held && wheels > MOSTLY * full ? 1 : limits.share(v, wheels);
       } else {
         brake[i] =
             Math.min(1, -wheels / Math.max(limits.brakingMost(load, 1, path.braking(i)), 0.1));

@@ -10,9 +10,10 @@ import marvek.core.circuit.Loop;
  * @param along acceleration along the path, m/s², over the step that follows the station
  * @param across acceleration across, m/s², positive to the left
  * @param gear 1 is the lowest
- * @param throttle share of full throttle, 0 to 1
+ * @param throttle share of the throttle, 0 to 1: the rest of the pedal brakes with the engine, see
+ *     {@link Limits#drive}
  * @param brake share of the deceleration that the vehicle could give there in a straight line, 0 to
- *     1
+ *     1; 0 where the engine alone slows enough
  * @param cornerSpeed speed at which the corner takes all the grip, m/s
  * @param unbraked speed that full throttle from the last corner gives, m/s, before any braking
  * @param lapTime seconds

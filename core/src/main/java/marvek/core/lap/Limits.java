@@ -465,6 +465,20 @@ public final class Limits {
     return gear[i] == gear[i + 1] ? drive[i] + (drive[i + 1] - drive[i]) * (at - i) : drive[i];
   }
 
+  /**
+   * Drive of a share of the throttle before the tyres have their say, m/s²: the rest of the pedal
+   * brakes with the engine.
+   */
+  public double drive(double v, double share) {
+    return share * engineDrive(v) - (1 - share) * vehicle.brakes().engineBraking();
+  }
+
+  /** The share of the throttle that drives with so much, m/s². */
+  public double share(double v, double drive) {
+    double closed = vehicle.brakes().engineBraking();
+    return Math.max(0, Math.min(1, (drive + closed) / Math.max(0.1, engineDrive(v) + closed)));
+  }
+
   /** How full throttle drive changes with the speed, 1/s. */
   double engineDriveSlope(double v) {
     int i = (int) (v / SPEED_STEP);

@@ -53,6 +53,8 @@ public final class SimulatedDriver {
   // Steps before a press is felt, and how much too fast is borne where nothing else is left.
   private static final int FEELS = 8;
   private static final double BORNE = 1.4;
+  // Share by which a place is quicker than the slowest where nobody is slow for that one.
+  private static final double QUICK = 0.25;
   // A wheel that stands or spins grips less, for about this long; a kerb is struck this hard.
   private static final double SLIDE_BEGINS = 0.12;
   private static final double SLIDE_ENDS = 0.45;
@@ -678,11 +680,15 @@ public final class SimulatedDriver {
     private boolean fits(
         Intent i, WrittenScore score, WrittenScore.Doing d, int from, double borne) {
       int end = Math.min(score.nextPress(d.at), Math.max(i.apex + 5, score.braked() + 2));
+      int first = Math.max(i.turnIn, from + FEELS);
+      double slowest = Double.POSITIVE_INFINITY;
+      for (int k = first; k < end; k++) {
+        slowest = Math.min(slowest, limits.cornerSpeed(path, loop.at(k)));
+      }
       double v = speed;
       for (int k = from; k < end; k++) {
         int p = loop.at(k);
-        boolean counts = k >= i.turnIn && k >= from + FEELS;
-        if (counts && v > limits.cornerSpeed(path, p) * i.slower * borne) {
+        if (k >= first && v > slower(i, limits.cornerSpeed(path, p), slowest) * borne) {
           return false;
         }
         double load = limits.load(path, p, v * v);
@@ -703,6 +709,15 @@ public final class SimulatedDriver {
         v = Math.sqrt(Math.max(9, v * v + 2 * a * path.step()[p]));
       }
       return true;
+    }
+
+    /**
+     * What a driver who is slow there makes of the speed of a place: all of that at the slowest,
+     * nothing where the corner is quick by {@link #QUICK}.
+     */
+    private double slower(Intent i, double speed, double slowest) {
+      double share = Math.max(0, 1 - (speed / slowest - 1) / QUICK);
+      return speed * (1 - (1 - i.slower) * share);
     }
 
     /** Where a corner's own pedals begin. */

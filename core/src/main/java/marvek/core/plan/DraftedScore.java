@@ -28,7 +28,13 @@ final class DraftedScore {
   static final String LIFT = "lift";
 
   /** Share of the throttle by which a straight opening may miss the lap's. */
-  static final double STAGE = 0.15;
+  static final double STAGE = 0.08;
+
+  /** m/s that it may give or take against the lap's. */
+  static final double MISSED = 1.5;
+
+  /** m/s up to which it may where more stages are no quicker. */
+  static final double LITTLE_MISSED = 0.7;
 
   /** Seconds that a stage lasts at least. */
   static final double LASTS = 0.3;
@@ -41,12 +47,14 @@ final class DraftedScore {
   private static final double DEARER = 0.05;
   private static final double DEAREST = 0.3;
   // Seconds that a lift like another may cost before a better one is sought.
-  private static final double LIKE = 0.08;
+  private static final double LIKE = 0;
   // What it may cost then, against the better one.
   private static final double ALIKE = 0.059;
   // Seconds by which a lift is tried sooner where it comes too late, and how often.
   private static final double SOONER = 0.05;
   private static final int TRIES = 40;
+  // Seconds that more stages must win.
+  private static final double PAYS = 0.03;
   // Seconds that letting go slowly must win.
   private static final double QUICKER = 0.02;
   // Shares are written as a driver can tell them, and tried down to so much less than the lap's.
@@ -341,7 +349,14 @@ final class DraftedScore {
 
   /** The throttle in stages where one even opening is not what the lap does. */
   private CornerEntry staged(CornerEntry entry) {
-    List<Action> stages = stages(entry);
+    CornerEntry few = staged(entry, MISSED);
+    CornerEntry more = staged(entry, LITTLE_MISSED);
+    PlannedCorner then = drive(more);
+    return then.makesIt && then.time < drive(few).time - PAYS ? more : few;
+  }
+
+  private CornerEntry staged(CornerEntry entry, double missed) {
+    List<Action> stages = stages(entry, missed);
     if (stages.isEmpty()) {
       return entry;
     }
@@ -369,7 +384,7 @@ final class DraftedScore {
     return then.makesIt && then.time <= was + DEARER ? out : entry;
   }
 
-  private List<Action> stages(CornerEntry entry) {
+  private List<Action> stages(CornerEntry entry, double missed) {
     Integer first = entry.station(PointKind.FIRST_THROTTLE).map(stretch::step).orElse(null);
     Integer full = entry.station(PointKind.FULL_THROTTLE).map(stretch::step).orElse(null);
     if (first == null || full == null) {
@@ -382,14 +397,14 @@ final class DraftedScore {
     for (Action a : entry.actions()) {
       int brake = stretch.step(a.station());
       if (a.kind() == ActionKind.BRAKE && brake > from && brake < full) {
-        knots(from, brake).forEach(k -> open(out, k, least));
+        knots(from, brake, true, missed).forEach(k -> open(out, k, least));
         from = opens(brake, full);
         if (from < full) {
           open(out, from, least);
         }
       }
     }
-    knots(from, full).forEach(k -> open(out, k, least));
+    knots(from, full, false, missed).forEach(k -> open(out, k, least));
     return out;
   }
 
@@ -418,8 +433,8 @@ final class DraftedScore {
   }
 
   private void open(List<Action> out, int k, double least) {
-    double share = Math.max(Math.max(SHARE, least), Math.floor(share(k) / SHARE + 1e-9) * SHARE);
-    double at = station(stretch.from + k);
+    double share = Math.max(Math.max(SHARE, least), Math.round(share(k) / SHARE) * SHARE);
+    double at = station(stretch.from + passes(k, share));
     String id = "-" + (out.size() + 2);
     boolean was = !out.isEmpty() && out.get(out.size() - 1).kind() == ActionKind.FULL;
     if (share < FULL) {
@@ -430,8 +445,53 @@ final class DraftedScore {
     }
   }
 
-  /** Steps between two at which the throttle is turned another way. */
-  private List<Integer> knots(int from, int to) {
+  /**
+   * Where the lap's throttle passes a share next to a step: what is told to twentieths is told for
+   * the place where it is so much. That step itself where it passes it nowhere near.
+   */
+  private double passes(int k, double share) {
+    int reach = (int) Math.round(steps(k, LASTS / 2));
+    for (int d = 0; d <= reach; d++) {
+      for (int j : new int[] {k + d, k - d - 1}) {
+        double a = share(j);
+        double b = share(j + 1);
+        if (b > a && a <= share && share <= b) {
+          return j + (share - a) / (b - a);
+        }
+      }
+    }
+    return k;
+  }
+
+  /**
+   * The throttle between two steps where it is opened straight.
+   *
+   * @param to the share at its end
+   */
+  private record Even(int a, int b, double from, double to) {
+    double at(int k) {
+      return from + (to - from) * (k - a) / (b - a);
+    }
+  }
+
+  /** m/s that a straight opening gives or takes against the lap's, all told. */
+  private double missed(Even even) {
+    double sum = 0;
+    for (int k = even.a() + 1; k < even.b(); k++) {
+      double v = lap.speed()[loop.at(stretch.from + k)];
+      double all = computed.limits().engineDrive(v);
+      sum += Math.abs(share(k) - even.at(k)) * all * computed.road().step() / v;
+    }
+    return sum;
+  }
+
+  /**
+   * Steps between two at which the throttle is turned another way.
+   *
+   * @param held whether what is opened last is held to the end, as a braking shuts it there
+   * @param missed m/s that a straight opening may give or take
+   */
+  private List<Integer> knots(int from, int to, boolean held, double missed) {
     List<Integer> knots = new ArrayList<>(List.of(from, to));
     while (knots.size() < MOST_STAGES + 2) {
       int worst = -1;
@@ -439,9 +499,12 @@ final class DraftedScore {
       for (int s = 0; s + 1 < knots.size(); s++) {
         int a = knots.get(s);
         int b = knots.get(s + 1);
+        Even even = new Even(a, b, share(a), held && b == to ? share(a) : share(b));
+        if (missed(even) < missed) {
+          continue;
+        }
         for (int k = a + 1; k < b; k++) {
-          double even = share(a) + (share(b) - share(a)) * (k - a) / (b - a);
-          double off = Math.abs(share(k) - even);
+          double off = Math.abs(share(k) - even.at(k));
           if (off > most && seconds(a, k) >= LASTS && seconds(k, b) >= LASTS) {
             most = off;
             worst = k;

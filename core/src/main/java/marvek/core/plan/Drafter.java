@@ -177,6 +177,8 @@ public final class Drafter {
       if (slowing == Slowing.BRAKE) {
         int end = computed.brakings().of(c).get(0).end() + 1;
         first += loop.ahead(met, end) < n / 2 ? loop.ahead(met, end) : 0;
+      }
+      if (slowing == Slowing.BRAKE || computed.under(c) >= 0) {
         first = heldFrom(c, first);
       }
       while (first < limit && lap.throttle()[first % n] < 0.03) {
@@ -290,7 +292,7 @@ public final class Drafter {
   // Seconds from which on a throttle that is held before the slowest place is worth to be written,
   // and the least share of it.
   private static final double WORTH_HOLDING = 0.6;
-  private static final double HELD = 0.08;
+  private static final double HELD = 0.03;
 
   /**
    * Where the throttle is taken again after the last braking before a step, and held up to there;

@@ -447,8 +447,8 @@ final class PlannedCorner {
             approach
                 ? Math.min(
                     unbraked[k + 1], LapSimulator.ahead(path, limits, at(k), at(k + 1), speed[k]))
-                : speed[k];
-        throttle[k] = approach ? 1 : 0.1;
+                : LapSimulator.ahead(path, limits, at(k), at(k + 1), speed[k], 0);
+        throttle[k] = approach ? 1 : 0;
       } else {
         boolean exit = k >= first && (brake >= 0 || k >= slowest);
         opened = exit ? opening(k) : 1;
@@ -608,10 +608,12 @@ final class PlannedCorner {
   /** Without brakes the throttle is eased in time: backwards from every place that asks for it. */
   private void ease() {
     for (int k = count - 1; k >= 0; k--) {
-      double v = rolled(k, speed[k + 1]);
+      // Where it is opened before the slowest place, it is not shut up to there.
+      double held = k >= first && first > 0 && k < slowest ? opening(k) : 0;
+      double v = rolled(k, speed[k + 1], held);
       if (v < speed[k] - 1e-9) {
         speed[k] = v;
-        throttle[k] = 0;
+        throttle[k] = held;
       }
     }
   }
@@ -637,18 +639,27 @@ final class PlannedCorner {
 
   /** Speed at a step from which rolling leads to a speed at the next. */
   private double rolled(int k, double next) {
-    double load = limits.load(path, at(k), next * next);
-    double a =
-        limits.vehicle().brakes().engineBraking() + limits.resistance(path, at(k), next, load);
-    return Math.sqrt(next * next + 2 * Math.max(0, a) * path.step()[at(k)]);
+    return rolled(k, next, 0);
+  }
+
+  /** The same with a share of the throttle, grip permitting. */
+  private double rolled(int k, double next, double share) {
+    double square = next * next;
+    double load = limits.load(path, at(k), square);
+    double drives = limits.drive(next, share);
+    double borne =
+        drives > 0
+            ? limits.traction(load, limits.ellipse(path, at(k), square, load), path.driving(at(k)))
+            : drives;
+    double a = limits.resistance(path, at(k), next, load) - Math.min(drives, borne);
+    return Math.sqrt(square + 2 * Math.max(0, a) * path.step()[at(k)]);
   }
 
   /** The share of the throttle that takes the speed on to the next. */
   private double opened(int k, double v, double next) {
     double load = limits.load(path, at(k), v * v);
     double a = (next * next - v * v) / (2 * path.step()[at(k)]);
-    double drive = limits.driveMost(path, at(k), v);
-    return Math.max(0, (a + limits.resistance(path, at(k), v, load)) / Math.max(0.1, drive));
+    return limits.share(v, a + limits.resistance(path, at(k), v, load));
   }
 
   private double opening(int k) {
@@ -838,14 +849,11 @@ final class PlannedCorner {
       double drive = limits.wheelForce().at(v, held) / limits.mass();
       double pulling = Math.max(0, 1 - without * v / ds);
       without = Math.max(0, without - ds / v);
-      boolean rolls = score == null && k < first;
-      double opened = score != null ? throttle[k] : opening(k);
-      double closed = score != null ? (1 - opened) * limits.vehicle().brakes().engineBraking() : 0;
+      double opened = score != null ? throttle[k] : k < first ? 0 : opening(k);
+      double closed = (1 - opened) * limits.vehicle().brakes().engineBraking();
       double a =
-          rolls
-              ? 0
-              : Math.min(opened * pulling * drive - closed, most)
-                  - limits.resistance(path, at(k), v, load);
+          Math.min(opened * pulling * drive - closed, most)
+              - limits.resistance(path, at(k), v, load);
       double next = Math.min(corner[k + 1], Math.sqrt(Math.max(1, square + 2 * a * ds)));
       if (held == last) {
         next = Math.min(next, Math.max(top, 1));
@@ -872,7 +880,7 @@ final class PlannedCorner {
     for (int k = Math.max(0, from); k < count; k++) {
       double opened = score == null ? opening(k) : throttle[k];
       double load = limits.load(path, at(k), speed[k] * speed[k]);
-      if (opened * limits.engineDrive(speed[k]) > limits.frontUp(load)) {
+      if (limits.drive(speed[k], opened) > limits.frontUp(load)) {
         return k;
       }
     }
@@ -896,7 +904,7 @@ final class PlannedCorner {
     double most = 0;
     for (int k = Math.max(0, first); k < count; k++) {
       double opened = score == null ? opening(k) : throttle[k];
-      double wheels = opened * limits.engineDrive(speed[k]);
+      double wheels = Math.max(0, limits.drive(speed[k], opened));
       most = Math.max(most, limits.driveUse(path, at(k), speed[k], wheels));
     }
     return most;

@@ -953,7 +953,7 @@ final class ScoreDrive {
       }
       double straight =
           limits.traction(limits.load(path, i, speed[k] * speed[k]), 1, path.driving(i));
-      double wheels = Math.min(straight, throttle[k] * limits.engineDrive(speed[k]));
+      double wheels = Math.max(0, Math.min(straight, limits.drive(speed[k], throttle[k])));
       most = Math.max(most, limits.driveUse(path, i, speed[k], wheels));
     }
     return most;

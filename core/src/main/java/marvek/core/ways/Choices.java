@@ -243,7 +243,8 @@ public final class Choices {
                 Outcome then = choices.outcome(as, school, school == chosen, entry);
                 outcomes.add(
                     switch (question) {
-                      case WIDTH, CROSSING, BEYOND -> choices.lines.along(then, e, present, entry);
+                      case WIDTH, CROSSING, KERBS, BEYOND ->
+                          choices.lines.along(then, e, present, entry);
                       case CREST ->
                           ChoicesOutcomeBuilder.builder(then).asks(choices.crests.asks(e)).build();
                       default -> then;
@@ -436,7 +437,18 @@ public final class Choices {
         return Optional.of(copy.done());
       }
     }
-    return Optional.of(atMargin(inOrder(copy.done()), entry));
+    return Optional.of(borne(atMargin(inOrder(copy.done()), entry), entry));
+  }
+
+  /** Without the stages of throttle that another line has, where it is only made without them. */
+  private CornerEntry borne(CornerEntry entry, CornerEntry now) {
+    if (answers.makes(entry) || entry.actions().stream().noneMatch(Choices::opens)) {
+      return entry;
+    }
+    CornerEntry even =
+        entry.copy().actions(entry.actions().stream().filter(a -> !opens(a)).toList()).done();
+    CornerEntry made = atMargin(even, now);
+    return answers.makes(made) ? made : entry;
   }
 
   /** Metres that are braked past turn-in. */
@@ -578,7 +590,7 @@ public final class Choices {
     if (release.isEmpty() || first.isEmpty() || entry.slowing() != Slowing.BRAKE) {
       return entry;
     }
-    double wait = Math.max(0, 2 - computed.road().apart(release.get(), first.get()));
+    double wait = Math.max(0, computed.road().apart(first.get(), release.get()));
     double open = computed.road().wrap(first.get() + wait);
     CornerEntry.Copy copy = entry.copy().moved(PointKind.FIRST_THROTTLE, open);
     if (wait > 0) {

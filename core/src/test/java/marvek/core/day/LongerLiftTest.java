@@ -35,7 +35,7 @@ class LongerLiftTest {
   @BeforeAll
   static void roads() {
     String[] vehicles = {"motorcycle-600", "cup-gt", "small-hatch", "motorcycle-1000"};
-    for (int k = 0; k < 8; k++) {
+    for (int k = 0; k < 10; k++) {
       ComputedLap lap = Drives.computed(RandomRoads.of(960 + k, 220 + 20 * k), vehicles[k % 4]);
       for (CornerEntry e : Drafter.draft(lap, List.of()).corners()) {
         Choices.choose(lap, Things.none(), List.of(e), e.corner(), School.NO_BRAKE)

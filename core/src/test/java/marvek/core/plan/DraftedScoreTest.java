@@ -243,11 +243,7 @@ class DraftedScoreTest {
   @Test
   void stagesFollowTheThrottleOfTheLap() {
     int stages = 0;
-    int less = 0;
-    List<ComputedLap> laps = new ArrayList<>(LAPS);
-    // Where the throttle is opened past what the lift keeps, and eased again.
-    laps.add(Drives.computed(RandomRoads.of(5567, 300), "small-hatch"));
-    for (ComputedLap lap : laps) {
+    for (ComputedLap lap : LAPS) {
       for (CornerEntry e : drafts(lap)) {
         double before = Double.NEGATIVE_INFINITY;
         double apex = e.station(PointKind.APEX).orElseThrow();
@@ -258,7 +254,6 @@ class DraftedScoreTest {
           stages++;
           Double share = a.amount();
           assertThat(share).isNotNull().isBetween(0.05, 0.95);
-          less += e.slowing() == Slowing.LIFT && share < e.firstThrottle() - 0.1 ? 1 : 0;
           int i = lap.road().index(a.station());
           double least = 1;
           double most = 0;
@@ -275,8 +270,6 @@ class DraftedScoreTest {
       }
     }
     assertThat(stages).isGreaterThan(8);
-    // Less than it is opened to first, where the lift kept still less.
-    assertThat(less).isPositive();
   }
 
   /** As often as on the points alone, where some markers have no room to go back. */

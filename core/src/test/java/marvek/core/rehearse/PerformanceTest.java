@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -270,9 +271,10 @@ class PerformanceTest {
       assertThat(usual).isNotEmpty().hasSizeLessThanOrEqualTo(OnPurpose.MOST);
       assertThat(usual).allMatch(p -> p.whose() == OnPurpose.Whose.USUAL && p.of() == 0);
       for (OnPurpose p : usual) {
-        assertThat(p.planned().speed())
-            .hasSameSizeAs(p.wrong().speed())
-            .isNotEqualTo(p.wrong().speed());
+        assertThat(p.planned().speed()).hasSameSizeAs(p.wrong().speed());
+        // Turned too late at the planned speed, only the way that is driven is another.
+        boolean elsewhere = !Arrays.equals(p.planned().offset(), p.wrong().offset());
+        assertThat(elsewhere || !Arrays.equals(p.planned().speed(), p.wrong().speed())).isTrue();
         assertThat(p.happened().seconds() == null || p.happened().seconds() > 0).isTrue();
       }
       // Twelve metres early in recorded laps: that is shown first, and what it costs.

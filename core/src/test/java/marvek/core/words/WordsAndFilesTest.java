@@ -250,7 +250,7 @@ class WordsAndFilesTest {
 
   @Test
   void theSentenceCountsFromTheNearestApexAndOverTheLine() {
-    CornerEntry e = gt.first();
+    CornerEntry e = gt.first().copy().actions(List.of()).done();
     double length = gt.computed.road().length();
     CornerEntry across =
         Example.with(
@@ -397,6 +397,9 @@ class WordsAndFilesTest {
 
   @Test
   void aFileOfBeforeThereWereActionsIsRead() throws IOException {
+    ReferenceContent plain =
+        new ReferenceContent(
+            gt.draft.corners().stream().map(e -> e.copy().actions(List.of()).done()).toList());
     ReferenceFile file =
         new ReferenceFile(
             ReferenceFile.FORMAT,
@@ -407,7 +410,7 @@ class WordsAndFilesTest {
             0,
             "",
             null,
-            gt.draft);
+            plain);
     ObjectMapper json = new ObjectMapper();
     ObjectNode old = (ObjectNode) json.readTree(file.write());
     old.put("format", "marvek-reference/1");
@@ -421,7 +424,7 @@ class WordsAndFilesTest {
       schema = JsonSchemaFactory.getInstance(SpecVersion.VersionFlag.V202012).getSchema(in);
     }
     assertThat(schema.validate(old)).isEmpty();
-    assertThat(ReferenceFile.read(json.writeValueAsBytes(old)).content()).isEqualTo(gt.draft);
+    assertThat(ReferenceFile.read(json.writeValueAsBytes(old)).content()).isEqualTo(plain);
   }
 
   @Test

@@ -50,4 +50,17 @@ public final class AsPlanned {
     }
     return last;
   }
+
+  /** The slowest that it is driven within so many metres of a station, m/s; infinite elsewhere. */
+  double slowest(double station, double reach) {
+    CornerAnswer.Profile p = driven();
+    Centreline road = computed.road();
+    double least = Double.POSITIVE_INFINITY;
+    for (int k = 0; k < p.speed().length; k++) {
+      if (Math.abs(road.apart(station, road.wrap(p.from() + k * p.step()))) <= reach) {
+        least = Math.min(least, p.speed()[k]);
+      }
+    }
+    return least;
+  }
 }

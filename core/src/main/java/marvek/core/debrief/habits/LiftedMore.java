@@ -23,6 +23,8 @@ public final class LiftedMore extends ActionHabit {
   @Override
   public @Nullable Double seen(Look look) {
     boolean owed = look.plan().slowing() == Slowing.LIFT && !look.slower();
-    return owed ? null : super.seen(look);
+    // Less speed is held with less throttle.
+    double slower = 1 - Math.min(1, look.pace() * look.pace());
+    return owed ? null : look.most(ActionKind.LIFT, h -> -h.more() - h.written(slower), LIMIT);
   }
 }

@@ -80,6 +80,11 @@ public final class Look {
     return events;
   }
 
+  /** The driver's usual slowest speeds as a share of the computed ones. */
+  double pace() {
+    return pace;
+  }
+
   CornerEntry plan() {
     return plan;
   }
@@ -95,6 +100,12 @@ public final class Look {
       Double written = action.amount();
       Double driven = done.amount();
       return written == null || driven == null ? Double.NaN : driven - written;
+    }
+
+    /** Part of the share that is written; NaN where none is. */
+    double written(double part) {
+      Double written = action.amount();
+      return written == null ? Double.NaN : part * written;
     }
 
     /** Metres later than written; NaN where that is not known. */
@@ -157,7 +168,7 @@ public final class Look {
 
   /** Whether the corner is driven slower than the driver's own pace elsewhere. */
   boolean slower() {
-    return speed() < OWN_PACE;
+    return share(computed, events, plan) / pace < OWN_PACE;
   }
 
   static boolean over(@Nullable Double value, double limit) {
@@ -280,9 +291,13 @@ public final class Look {
     return room == null ? null : planRoom() - room;
   }
 
-  /** The slowest speed against the driver's own pace; 1 is as expected. */
+  /** The slowest speed against what is written at the driver's own pace; 1 is as expected. */
   double speed() {
-    return share(computed, events, plan) / pace;
+    double share = share(computed, events, plan);
+    // What is written may be slower than the lap is driven; only who is slow is asked for it.
+    double allowed = share < OWN_PACE * pace ? events.minimumSpeed() / share : 0;
+    double written = allowed > 0 ? planned.slowest(events.minimumAt(), NEAR) : allowed;
+    return (written < allowed ? share * allowed / written : share) / pace;
   }
 
   // From the speed alone the beginning of braking is known within some metres, what the feet did
