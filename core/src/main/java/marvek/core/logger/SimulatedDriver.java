@@ -4,6 +4,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Random;
+import java.util.stream.IntStream;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
 import marvek.core.circuit.Loop;
@@ -656,10 +657,11 @@ public final class SimulatedDriver {
         return;
       }
       boolean brakes = d.kind == ActionKind.BRAKE;
+      double slowest = slowest(i, score, d, k);
       // Where even all of it does not do, a little too fast is borne.
       double borne = 1;
       d.amount = brakes ? HARDEST : 0;
-      while (borne < BORNE && !fits(i, score, d, k, borne)) {
+      while (borne < BORNE && !fits(i, score, d, k, borne, slowest)) {
         borne += 0.03;
       }
       double low = 0;
@@ -667,7 +669,7 @@ public final class SimulatedDriver {
       for (int round = 0; round < 12; round++) {
         double middle = (low + high) / 2;
         d.amount = brakes ? middle : 1 - middle;
-        if (fits(i, score, d, k, borne)) {
+        if (fits(i, score, d, k, borne, slowest)) {
           high = middle;
         } else {
           low = middle;
@@ -678,13 +680,14 @@ public final class SimulatedDriver {
 
     /** Whether each place up to the next press is met with what is done. */
     private boolean fits(
-        Intent i, WrittenScore score, WrittenScore.Doing d, int from, double borne) {
-      int end = Math.min(score.nextPress(d.at), Math.max(i.apex + 5, score.braked() + 2));
+        Intent i,
+        WrittenScore score,
+        WrittenScore.Doing d,
+        int from,
+        double borne,
+        double slowest) {
+      int end = met(i, score, d);
       int first = Math.max(i.turnIn, from + FEELS);
-      double slowest = Double.POSITIVE_INFINITY;
-      for (int k = first; k < end; k++) {
-        slowest = Math.min(slowest, limits.cornerSpeed(path, loop.at(k)));
-      }
       double v = speed;
       for (int k = from; k < end; k++) {
         int p = loop.at(k);
@@ -709,6 +712,19 @@ public final class SimulatedDriver {
         v = Math.sqrt(Math.max(9, v * v + 2 * a * path.step()[p]));
       }
       return true;
+    }
+
+    /** The step up to which what is done is to meet its places. */
+    private int met(Intent i, WrittenScore score, WrittenScore.Doing d) {
+      return Math.min(score.nextPress(d.at), Math.max(i.apex + 5, score.braked() + 2));
+    }
+
+    /** m/s of the slowest place that is to be met. */
+    private double slowest(Intent i, WrittenScore score, WrittenScore.Doing d, int from) {
+      return IntStream.range(Math.max(i.turnIn, from + FEELS), met(i, score, d))
+          .mapToDouble(k -> limits.cornerSpeed(path, loop.at(k)))
+          .min()
+          .orElse(Double.POSITIVE_INFINITY);
     }
 
     /**

@@ -349,35 +349,40 @@ final class DraftedScore {
 
   /** The throttle in stages where one even opening is not what the lap does. */
   private CornerEntry staged(CornerEntry entry) {
-    CornerEntry few = staged(entry, MISSED);
-    CornerEntry more = staged(entry, LITTLE_MISSED);
+    List<Action> stages = stages(entry, MISSED);
+    List<Action> finer = stages(entry, LITTLE_MISSED);
+    CornerEntry few = staged(entry, stages);
+    if (finer.equals(stages)) {
+      return few;
+    }
+    CornerEntry more = staged(entry, finer);
     PlannedCorner then = drive(more);
     return then.makesIt && then.time < drive(few).time - PAYS ? more : few;
   }
 
-  private CornerEntry staged(CornerEntry entry, double missed) {
-    List<Action> stages = stages(entry, missed);
+  private CornerEntry staged(CornerEntry entry, List<Action> stages) {
     if (stages.isEmpty()) {
       return entry;
     }
     PlannedCorner before = drive(entry);
     double was = before.makesIt ? before.time : Double.MAX_VALUE;
     CornerEntry out = entry;
+    List<Action> left = stages;
     Action next = stages.get(0);
     if (entry.slowing() == Slowing.LIFT
         && kept(entry) == entry.firstThrottle()
         && Objects.equals(next.amount(), entry.firstThrottle())) {
       // What a lift keeps is held up to there.
       out = out.copy().moved(PointKind.FIRST_THROTTLE, next.station()).done();
-      stages = stages.subList(1, stages.size());
+      left = left.subList(1, left.size());
     }
-    if (!stages.isEmpty() && stages.get(stages.size() - 1).kind() == ActionKind.FULL) {
+    if (!left.isEmpty() && left.get(left.size() - 1).kind() == ActionKind.FULL) {
       // Nothing is eased after it: that is where all of the throttle is held from.
-      int last = stages.size() - 1;
-      out = out.copy().moved(PointKind.FULL_THROTTLE, stages.get(last).station()).done();
-      stages = stages.subList(0, last);
+      int last = left.size() - 1;
+      out = out.copy().moved(PointKind.FULL_THROTTLE, left.get(last).station()).done();
+      left = left.subList(0, last);
     }
-    for (Action a : stages) {
+    for (Action a : left) {
       out = with(out, a);
     }
     PlannedCorner then = drive(out);

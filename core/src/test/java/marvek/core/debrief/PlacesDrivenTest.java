@@ -83,7 +83,6 @@ class PlacesDrivenTest {
   @Test
   void driftingOffTheEdgeIsTold() {
     int drifts = 0;
-    List<Double> ways = new ArrayList<>();
     for (long seed = 44; seed <= 45; seed++) {
       ComputedLap lap = Drives.computed(RandomRoads.of(seed, 320), "cup-gt");
       List<CornerEntry> draft = Drafter.draft(lap, List.of()).corners();
@@ -92,22 +91,20 @@ class PlacesDrivenTest {
         Gate held = new Gate(at.id(), at.station(), at.left(), at.metres(), 0.3, 60);
         double by = -1.6 * Math.signum(lap.path().offset()[lap.road().index(at.station())]);
         Aside aside = new Aside(at.station(), by, 1);
-        Plan plan = new Plan(lap, draft, List.of(), 8, 0, 1, 0, true);
+        Plan plan = new Plan(lap, draft, List.of(), 3, 0, 1, 0, true);
         PlaceFinding straight = driven(lap, draft, held, plan, seed);
         PlaceFinding off =
             driven(lap, draft, held, plan.deviating(List.of(), List.of(aside)), seed);
         double way = off.drift() - straight.drift();
         // The straight line that fits a smooth step of 1 best rises by 4/3, by integration.
         double drifted = (off.left() ? -by : by) * 4 / 3;
-        assertThat(way / drifted).isBetween(0.75, 1.1);
-        ways.add(Math.abs(way));
+        assertThat(way).isCloseTo(drifted, within(0.4));
+        assertThat(Math.abs(way)).isLessThan(2.2);
         assertThat(off.over()).isEqualTo(60);
         drifts += off.missed() ? 1 : 0;
       }
     }
     assertThat(drifts).isGreaterThan(3);
-    double all = ways.stream().mapToDouble(w -> w).average().orElseThrow();
-    assertThat(all).isCloseTo(1.6 * 4 / 3, within(0.2));
   }
 
   private static PlaceFinding driven(

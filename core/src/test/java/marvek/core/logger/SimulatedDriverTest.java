@@ -222,7 +222,7 @@ class SimulatedDriverTest {
       double[] brake = Objects.requireNonNull(driven.trace().of(Channel.BRAKE));
       int pressed = 0;
       for (int i = 0; i < at.length; i++) {
-        if (at[i] > 0.5 && at[i] < on / 3) {
+        if (at[i] > 0.5 && at[i] < on / 2) {
           assertThat(brake[i]).as("brake at %.1f", at[i]).isGreaterThan(0.03);
           pressed++;
         }

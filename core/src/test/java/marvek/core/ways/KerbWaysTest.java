@@ -32,7 +32,7 @@ class KerbWaysTest {
   @CsvSource({
     "91, 240, cup-gt, 1",
     "92, 300, downforce-prototype, 1",
-    "95, 220, small-hatch, 1",
+    "93, 220, small-hatch, 1",
     "91, 240, cup-gt, 0.7",
     "94, 260, motorcycle-600, 0.7",
   })
