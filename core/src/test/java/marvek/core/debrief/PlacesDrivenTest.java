@@ -91,7 +91,7 @@ class PlacesDrivenTest {
         Gate held = new Gate(at.id(), at.station(), at.left(), at.metres(), 0.3, 60);
         double by = -1.6 * Math.signum(lap.path().offset()[lap.road().index(at.station())]);
         Aside aside = new Aside(at.station(), by, 1);
-        Plan plan = new Plan(lap, draft, List.of(), 3, 0, 1, 0, true);
+        Plan plan = new Plan(lap, draft, List.of(), 8, 0, 1, 0, true);
         PlaceFinding straight = driven(lap, draft, held, plan, seed);
         PlaceFinding off =
             driven(lap, draft, held, plan.deviating(List.of(), List.of(aside)), seed);
