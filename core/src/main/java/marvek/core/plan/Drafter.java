@@ -101,7 +101,9 @@ public final class Drafter {
    * less work than to seek how much is best.
    */
   public static CornerEntry like(ComputedLap computed, int c, CornerEntry draft) {
-    return new DraftedScore(computed, c).of(places(computed, c), lift(draft).orElse(null));
+    CornerEntry like =
+        new DraftedScore(computed, c).of(places(computed, c), lift(draft).orElse(null));
+    return new Drafter(computed).beforeNext(c, like);
   }
 
   /**
@@ -113,6 +115,7 @@ public final class Drafter {
     CornerEntry places = places(computed, c);
     return places.slowing() == Slowing.LIFT
         ? Optional.ofNullable(new DraftedScore(computed, c).lifting(places, share))
+            .map(e -> new Drafter(computed).beforeNext(c, e))
         : Optional.empty();
   }
 
@@ -124,16 +127,39 @@ public final class Drafter {
   /** The places of a corner's draft alone, without what is written into it: far less work. */
   public static CornerEntry places(ComputedLap computed, int c) {
     Drafter drafter = new Drafter(computed);
-    return computed.drafts().marked(c, i -> drafter.inHand(i, drafter.entry(i)));
+    return computed.drafts().marked(c, drafter::placed);
   }
 
   private CornerEntry written(int c) {
-    return new DraftedScore(computed, c).of(places(computed, c));
+    return beforeNext(c, new DraftedScore(computed, c).of(places(computed, c)));
   }
 
   /** The corner as the lap drives it, whether or not its marker can be made from full throttle. */
   static CornerEntry asDriven(ComputedLap computed, int c) {
     return new Drafter(computed).entry(c);
+  }
+
+  private CornerEntry placed(int c) {
+    return beforeNext(c, inHand(c, entry(c)));
+  }
+
+  /** Without a throttle that would be opened past the marker of the next corner. */
+  private CornerEntry beforeNext(int c, CornerEntry entry) {
+    int next = (c + 1) % computed.corners().size();
+    if (next == c || slowing(next) != Slowing.BRAKE) {
+      return entry;
+    }
+    double marker = inHand(next, entry(next)).station(PointKind.BRAKE).orElseThrow();
+    return entry
+        .copy()
+        .points(entry.points().stream().filter(p -> !past(p, marker)).toList())
+        .done();
+  }
+
+  /** Whether a throttle would be opened where it is braked for the next corner. */
+  private boolean past(CornerPoint p, double marker) {
+    return (p.kind() == PointKind.FIRST_THROTTLE || p.kind() == PointKind.FULL_THROTTLE)
+        && computed.road().apart(marker, p.station()) >= 0;
   }
 
   private CornerEntry entry(int c) {
@@ -355,11 +381,24 @@ public final class Drafter {
       int i = loop.at(slowest - k);
       eased |= lap.unbraked()[i] - lap.speed()[i] > FLAT_WITHIN;
     }
-    for (int k = 0; k < 12; k++) {
+    // From where it is braked for the next corner the throttle is shut for that one.
+    int own = Math.min(12, untilBraked(c, slowest));
+    for (int k = own - 12; k < own; k++) {
       int i = loop.at(slowest + k);
       eased |= lap.throttle()[i] < 0.8 && lap.speed()[i] > lap.cornerSpeed()[i] - 0.5;
     }
     return eased ? Slowing.LIFT : Slowing.FLAT;
+  }
+
+  /**
+   * Steps from a place of a corner to where the lap brakes for the next; many where it does not.
+   */
+  private int untilBraked(int c, int from) {
+    int next = (c + 1) % computed.corners().size();
+    if (next == c || computed.brakings().of(next).isEmpty()) {
+      return computed.road().size();
+    }
+    return computed.road().loop().ahead(from, computed.brakesFrom(next));
   }
 
   /** Whether the throttle stays full for a while, and past the last slow place. */

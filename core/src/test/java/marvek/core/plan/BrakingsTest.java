@@ -211,6 +211,54 @@ class BrakingsTest {
     return sum;
   }
 
+  @ParameterizedTest
+  @CsvSource({
+    "701, 280, single-seater",
+    "713, 280, single-seater",
+    "718, 240, cup-gt",
+    "720, 400, motorcycle-1000"
+  })
+  void noThrottleIsOpenedPastTheNextMarker(long seed, double spacing, String vehicle) {
+    ComputedLap lap = Drives.computed(RandomRoads.of(seed, spacing), vehicle);
+    List<CornerEntry> draft = Drafter.draft(lap, List.of()).corners();
+    for (int c = 0; c < draft.size(); c++) {
+      CornerEntry next = draft.get((c + 1) % draft.size());
+      CornerEntry here = draft.get(c);
+      next.station(PointKind.BRAKE)
+          .ifPresent(
+              marker ->
+                  assertThat(here.points())
+                      .as(here.corner())
+                      .filteredOn(
+                          p ->
+                              p.kind() == PointKind.FIRST_THROTTLE
+                                  || p.kind() == PointKind.FULL_THROTTLE)
+                      .allMatch(p -> lap.road().apart(p.station(), marker) > 0));
+    }
+  }
+
+  /** Half a second of little throttle at the limit of the tyres before the next braking. */
+  @ParameterizedTest
+  @CsvSource({
+    "705, 640, motorcycle-1000, c1",
+    "714, 360, motorcycle-600, c1",
+    "714, 400, motorcycle-1000, c1",
+    "720, 360, motorcycle-600, c1"
+  })
+  void whatIsHeldBackUpToTheNextBrakingIsNotFlat(
+      long seed, double spacing, String vehicle, String corner) {
+    ComputedLap lap = Drives.computed(RandomRoads.of(seed, spacing), vehicle);
+    int c = lap.indexOf(corner);
+    int onset = lap.brakesFrom(c + 1);
+    int steps = (int) (lap.lap().speed()[onset] / 2 / lap.road().step());
+    double least = 1;
+    for (int k = steps / 4; k <= steps; k++) {
+      least = Math.min(least, 1 - lap.lap().throttle()[lap.road().loop().at(onset - k)]);
+    }
+    assertThat(least).as("held back all the way").isGreaterThan(0.25);
+    assertThat(Drafter.places(lap, c).slowing()).isEqualTo(Slowing.LIFT);
+  }
+
   @Test
   void aMarkerThatStandsPastTheBrakingIsTold() {
     Example gt = Example.of("cup-gt");
