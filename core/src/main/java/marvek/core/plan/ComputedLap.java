@@ -347,21 +347,25 @@ public record ComputedLap(
 
   /**
    * Index where the throttle of a corner without brakes is eased the most; -1 where it stays open.
-   * Speed may rise all through such a corner.
+   * Speed may rise all through such a corner. Where it is braked, for the next corner, the throttle
+   * says nothing of this one.
    */
   private int eased(double from, double metres) {
     Loop loop = road.loop();
     int first = road.index(from);
     int count = (int) (metres / road.step());
     int best = -1;
-    double least = OPEN * (2 * AROUND + 1);
+    double least = OPEN;
     for (int k = 0; k <= count; k++) {
       double sum = 0;
+      int rolled = 0;
       for (int j = -AROUND; j <= AROUND; j++) {
-        sum += lap.throttle()[loop.at(first + k + j)];
+        int i = loop.at(first + k + j);
+        sum += lap.brake()[i] > 0 ? 0 : lap.throttle()[i];
+        rolled += lap.brake()[i] > 0 ? 0 : 1;
       }
-      if (sum < least - 1e-9) {
-        least = sum;
+      if (rolled > AROUND && sum / rolled < least - 1e-9) {
+        least = sum / rolled;
         best = loop.at(first + k);
       }
     }
@@ -464,6 +468,15 @@ public record ComputedLap(
    * none.
    */
   int under(int c) {
+    Through through = through(c);
+    return through == null ? -1 : through.corner();
+  }
+
+  /** A braking that still runs where another corner turns in, and the corner it is for. */
+  record Through(int corner, Brakings.Braking braking) {}
+
+  /** The braking of a corner before that still runs where one without its own turns in. */
+  @Nullable Through through(int c) {
     Loop loop = road.loop();
     int turnIn = road.index(lines.get(c).turnIn());
     int apex = road.index(corners.get(c).apex());
@@ -474,11 +487,11 @@ public record ComputedLap(
         boolean runs = loop.ahead(b.onset(), turnIn) <= loop.ahead(b.onset(), b.slowest());
         int own = loop.ahead(b.onset(), apex);
         if (runs && own < loop.size() / 2 && loop.ahead(b.onset(), begun) < own) {
-          return before;
+          return new Through(before, b);
         }
       }
     }
-    return -1;
+    return null;
   }
 
   /** The brakings of a corner after the first, as an entry holds them. */

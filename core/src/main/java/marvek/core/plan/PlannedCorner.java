@@ -89,6 +89,7 @@ final class PlannedCorner {
   private final @Nullable Pedals pedals;
   private final int end;
   private final boolean twice;
+  private final int carried;
   private final @Nullable Written score;
   private final List<ScoreDrive.Body> bodies;
   private final Limits[] riding;
@@ -126,6 +127,7 @@ final class PlannedCorner {
    * @param twice whether the line touches the inside twice, or the lap brakes twice
    * @param met where the lap has slowed for the corner first
    * @param until where the lap brakes again in the corner; past the stretch where it does not
+   * @param carried up to which it is braked for a corner before, as the lap does; 0 for not at all
    * @param score what both pedals do where more is written than the points; null for the points
    */
   @RecordBuilder
@@ -141,6 +143,7 @@ final class PlannedCorner {
       boolean twice,
       int met,
       int until,
+      int carried,
       @Nullable Written score) {
     Steps withBrake(int other) {
       Written written = score;
@@ -227,6 +230,7 @@ final class PlannedCorner {
     this.release = brake < 0 ? -1 : pedals == null ? Math.min(letGo, slowest) : letGo;
     this.first = Math.max(steps.first(), brake < 0 ? 0 : brake + 1);
     this.twice = steps.twice();
+    this.carried = steps.carried();
     boolean between = twice && brake >= 0 && first < slowest;
     int rolled = pedals == null ? slowest : Math.max(slowest, release);
     this.end = between ? Math.max(first, release) : rolled;
@@ -432,7 +436,10 @@ final class PlannedCorner {
     double[] rolling = twice ? rolling() : planned;
     speed[0] = unbraked[0];
     double opened = 0;
-    for (int k = 0; k < count; k++) {
+    for (int k = 0; k < carried; k++) {
+      speed[k + 1] = Math.min(unbraked[k + 1], corner[k + 1]);
+    }
+    for (int k = carried; k < count; k++) {
       boolean braking = brake >= 0 && k >= brake && k < end;
       double next;
       if (braking && shaped != null) {
@@ -464,6 +471,7 @@ final class PlannedCorner {
     throttle[count] = throttle[count - 1];
     if (brake < 0) {
       ease();
+      carry();
     }
     for (int k = 0; k < count; k++) {
       time += 2 * path.step()[at(k)] / (speed[k] + speed[k + 1]);
@@ -607,7 +615,7 @@ final class PlannedCorner {
 
   /** Without brakes the throttle is eased in time: backwards from every place that asks for it. */
   private void ease() {
-    for (int k = count - 1; k >= 0; k--) {
+    for (int k = count - 1; k >= carried; k--) {
       // Where it is opened before the slowest place, it is not shut up to there.
       double held = k >= first && first > 0 && k < slowest ? opening(k) : 0;
       double v = rolled(k, speed[k + 1], held);
@@ -615,6 +623,28 @@ final class PlannedCorner {
         speed[k] = v;
         throttle[k] = held;
       }
+    }
+  }
+
+  /** The pedals that the speeds take while it is still braked for the corner before. */
+  private void carry() {
+    for (int k = carried - 1; k >= 0; k--) {
+      double next = speed[k + 1];
+      double square = next * next;
+      double load = limits.load(path, at(k + 1), square);
+      double most =
+          limits.brakingMost(
+              load, limits.ellipse(path, at(k + 1), square, load), path.braking(at(k + 1)));
+      double bears = most + limits.resistance(path, at(k + 1), next, load);
+      double ds = path.step()[at(k)];
+      speed[k] = Math.min(speed[k], Math.sqrt(square + 2 * bears * ds));
+      double a =
+          (speed[k] * speed[k] - square) / (2 * ds)
+              - limits.resistance(
+                  path, at(k), speed[k], limits.load(path, at(k), speed[k] * speed[k]));
+      boolean brakes = a > limits.vehicle().brakes().engineBraking();
+      brakeShare[k] = brakes ? Math.min(1, a / straightMost(k, speed[k])) : 0;
+      throttle[k] = brakes ? 0 : Math.max(0, Math.min(1, opened(k, speed[k], next)));
     }
   }
 

@@ -53,6 +53,10 @@ final class Stretch {
   final int count;
   // Steps until the lap brakes for the corner.
   private final int free;
+  // Steps from which to which the braking for a corner before runs through this one; none where
+  // both are 0.
+  private final int pressed;
+  private final int carried;
   private volatile PlannedCorner.@Nullable Room room;
 
   /**
@@ -80,7 +84,11 @@ final class Stretch {
     int last = computed.slowestAtLast(c);
     this.count = loop.ahead(begin, last) + computed.onward(c);
     int free = loop.ahead(begin, computed.brakesFrom(c));
-    this.free = free > count ? 0 : free;
+    ComputedLap.Through through = computed.through(c);
+    int end = through == null ? 0 : loop.ahead(begin, through.braking().end() + 1);
+    this.carried = end > count ? 0 : end;
+    this.pressed = through == null || carried == 0 ? 0 : stepOf(through.braking().onset());
+    this.free = Math.max(carried, free > count ? 0 : free);
   }
 
   double station(double step) {
@@ -170,6 +178,7 @@ final class Stretch {
           false,
           turnIn,
           count + 1,
+          carried,
           written(entry, turnIn, -1, -1));
     }
     // What the lap does on its own line; another line is slowed for as it bends.
@@ -189,6 +198,7 @@ final class Stretch {
         line.apexes().size() > 1 || brakings.size() > 1,
         brakings.isEmpty() ? turnIn : stepOf(brakings.get(0).slowest()),
         brakings.size() > 1 ? stepOf(brakings.get(1).onset()) : count + 1,
+        brakes ? 0 : Math.min(carried, first),
         written(entry, turnIn, brake, release));
   }
 
@@ -213,9 +223,20 @@ final class Stretch {
       // Lifted for, with nothing said of where: as the hands go in, and as much as is needed.
       pedals.add(
           new ScoreDrive.Pedal(
-              "lift", ActionKind.LIFT, turnIn, Double.NaN, Double.NaN, Manner.AT_ONCE));
+              "lift",
+              ActionKind.LIFT,
+              Math.max(turnIn, carried),
+              Double.NaN,
+              Double.NaN,
+              Manner.AT_ONCE));
     }
     boolean own = entry.actions().stream().anyMatch(a -> a.kind() == ActionKind.BRAKE);
+    if (carried > 0 && entry.slowing() != Slowing.BRAKE && !own) {
+      // It is still braked for the corner before, which says so itself.
+      pedals.add(
+          new ScoreDrive.Pedal(
+              "before", ActionKind.BRAKE, pressed, Double.NaN, Double.NaN, Manner.AT_ONCE));
+    }
     if (entry.slowing() == Slowing.BRAKE && !own && !SchoolLine.bends(entry.schools())) {
       // Where the lap brakes again and the driver has written nothing of it, it is braked for.
       for (BrakedAgain again : computed.again(c)) {

@@ -1,11 +1,13 @@
 package marvek.core.plan;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import java.util.ArrayList;
 import java.util.List;
 import marvek.core.circuit.Loop;
 import marvek.core.entry.CornerEntry;
+import marvek.core.entry.Score;
 import marvek.core.entry.Slowing;
 import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.Plain;
@@ -126,6 +128,44 @@ class BrakedThroughTest {
       looked.add(e.corner());
     }
     assertThat(looked).isNotEmpty();
+  }
+
+  /** What is drawn of it is the lap with its braking, not a roll at the speed of its slowest. */
+  @ParameterizedTest
+  @CsvSource({"706, 200, small-hatch", "718, 200, small-hatch", "718, 240, cup-gt"})
+  void aCornerBrakedThroughIsDrawnWithTheBrakingForTheOneBefore(
+      long seed, double radius, String vehicle) {
+    ComputedLap lap = Drives.computed(RandomRoads.of(seed, radius), vehicle);
+    int looked = 0;
+    for (int c = 0; c < lap.corners().size(); c++) {
+      int under = lap.under(c);
+      CornerEntry e = Drafter.entry(lap, c);
+      if (under < 0) {
+        continue;
+      }
+      // What is written is played, with as much brake as it takes; the points follow the lap.
+      double near = Score.plays(e) ? 0.6 : 0.3;
+      looked++;
+      CornerAnswer.Profile drawn = Answers.answer(lap, e).profile();
+      int braked = 0;
+      double seconds = 0;
+      for (int k = 0; k + 1 < drawn.speed().length; k++) {
+        double station = lap.road().wrap(drawn.from() + k * drawn.step());
+        int i = lap.road().index(station);
+        double step = lap.path().step()[i];
+        double next = lap.lap().speed()[lap.road().loop().at(i + 1)];
+        seconds +=
+            2 * step / (drawn.speed()[k] + drawn.speed()[k + 1])
+                - 2 * step / (lap.lap().speed()[i] + next);
+        if (lap.lap().brake()[i] > 0.3 && drawn.brake()[k] > 0.15) {
+          assertThat(drawn.speed()[k]).isCloseTo(lap.lap().speed()[i], within(near));
+          braked++;
+        }
+      }
+      assertThat(braked).as("braked in " + e.corner()).isGreaterThan(5);
+      assertThat(seconds).as("time of " + e.corner()).isBetween(-0.05, 0.15);
+    }
+    assertThat(looked).isPositive();
   }
 
   private static double apex(int c, ComputedLap lap) {
