@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import marvek.core.circuit.CircuitReading;
 import marvek.core.day.Footing;
@@ -257,6 +258,21 @@ class BrakingsTest {
     }
     assertThat(least).as("held back all the way").isGreaterThan(0.25);
     assertThat(Drafter.places(lap, c).slowing()).isEqualTo(Slowing.LIFT);
+    // Eased the most where it rolls, and not where it is braked for what comes next.
+    double here = mean(lap, lap.slowest(c));
+    for (int k = 12; k < steps; k++) {
+      assertThat(here).isLessThanOrEqualTo(mean(lap, onset - k) + 1e-9);
+    }
+  }
+
+  /** The throttle around a place, where it is not braked. */
+  private static double mean(ComputedLap lap, int at) {
+    return IntStream.rangeClosed(-6, 6)
+        .map(j -> lap.road().loop().at(at + j))
+        .filter(i -> lap.lap().brake()[i] <= 0)
+        .mapToDouble(i -> lap.lap().throttle()[i])
+        .average()
+        .orElse(1);
   }
 
   @Test
