@@ -225,10 +225,12 @@ class BrakingsTest {
     for (int c = 0; c < draft.size(); c++) {
       CornerEntry next = draft.get((c + 1) % draft.size());
       CornerEntry here = draft.get(c);
+      List<CornerPoint> points = new ArrayList<>(here.points());
+      points.addAll(Drafter.places(lap, c).points());
       next.station(PointKind.BRAKE)
           .ifPresent(
               marker ->
-                  assertThat(here.points())
+                  assertThat(points)
                       .as(here.corner())
                       .filteredOn(
                           p ->
@@ -260,7 +262,8 @@ class BrakingsTest {
     assertThat(Drafter.places(lap, c).slowing()).isEqualTo(Slowing.LIFT);
     // Eased the most where it rolls, and not where it is braked for what comes next.
     double here = mean(lap, lap.slowest(c));
-    for (int k = 12; k < steps; k++) {
+    int turnIn = lap.road().index(lap.lines().get(c).turnIn());
+    for (int k = 12; k < lap.road().loop().ahead(turnIn, onset); k++) {
       assertThat(here).isLessThanOrEqualTo(mean(lap, onset - k) + 1e-9);
     }
   }
