@@ -38,6 +38,8 @@ final class Stretch {
   private static final int LEAD = 40;
   // How far before it one begins then: on another line it may be braked for sooner.
   private static final int BACK = 60;
+  // Steps without the brake between two presses.
+  private static final int ROLLED = 6;
   // Share of the throttle below which it is eased, seconds of that which count, and by how many it
   // is let go before.
   private static final double FULL = 0.9;
@@ -53,8 +55,8 @@ final class Stretch {
   final int count;
   // Steps until the lap brakes for the corner.
   private final int free;
-  // Steps from which to which the braking for a corner before runs through this one; none where
-  // both are 0.
+  // Steps from which last pressed to which the braking for a corner before runs through this one;
+  // none where both are 0.
   private final int pressed;
   private final int carried;
   private volatile PlannedCorner.@Nullable Room room;
@@ -87,8 +89,22 @@ final class Stretch {
     ComputedLap.Through through = computed.through(c);
     int end = through == null ? 0 : loop.ahead(begin, through.braking().end() + 1);
     this.carried = end > count ? 0 : end;
-    this.pressed = through == null || carried == 0 ? 0 : stepOf(through.braking().onset());
+    this.pressed =
+        through == null || carried == 0 ? 0 : lastPress(stepOf(through.braking().onset()));
     this.free = Math.max(carried, free > count ? 0 : free);
+  }
+
+  /** Step of the last press of a braking that began at a step and is carried through. */
+  private int lastPress(int onset) {
+    int rolled = 0;
+    for (int k = carried - 1; k > onset; k--) {
+      boolean rolls = computed.lap().brake()[computed.road().loop().at(from + k)] <= Brakings.ONSET;
+      rolled = rolls ? rolled + 1 : 0;
+      if (rolled == ROLLED) {
+        return k + ROLLED;
+      }
+    }
+    return onset;
   }
 
   double station(double step) {

@@ -10,6 +10,12 @@ final class Hands {
   /** Share of the greatest bend of the path at which a turn counts as begun. */
   private static final double STEERING_SHARE = 0.3;
 
+  // Shares of the most steering by which it is taken back and put on again in a correction, and of
+  // those what counts on the line itself.
+  private static final double TAKEN_BACK = 0.2;
+  private static final double PUT_ON = 0.15;
+  private static final double NEARLY = 0.5;
+
   // Of the most: as good as held.
   private static final double HELD = 0.6;
 
@@ -113,12 +119,17 @@ final class Hands {
     for (int i = a; i <= b; i++) {
       meant[i] = line.curvature()[on.road.index(s[i])];
     }
-    // What the usual line itself asks of the hands is no correction.
-    return Math.max(0, takenBack(raw, a, b) - takenBack(meant, a, b));
+    // What the usual line itself asks of the hands is no correction, nor what it nearly asks: the
+    // laps follow it by some metres.
+    return Math.max(0, takenBack(raw, a, b, 1) - takenBack(meant, a, b, NEARLY));
   }
 
-  /** Times something went back by a fifth of its most and on again. */
-  private int takenBack(double[] raw, int a, int b) {
+  /**
+   * Times something went back by a fifth of its most and on again.
+   *
+   * @param share of that fifth from which it counts
+   */
+  private int takenBack(double[] raw, int a, int b, double share) {
     int width = (int) Math.max(1, Math.round(0.05 * t.rate()));
     double side = 0;
     for (int i = a; i <= b; i++) {
@@ -149,7 +160,7 @@ final class Hands {
           top = u[i];
           topAt = i;
         }
-        if (u[i] < top - 0.2 * peak) {
+        if (u[i] < top - share * TAKEN_BACK * peak) {
           back = true;
           low = u[i];
           lowAt = i;
@@ -159,7 +170,7 @@ final class Hands {
           low = u[i];
           lowAt = i;
         }
-        if (u[i] > low + 0.15 * peak) {
+        if (u[i] > low + share * PUT_ON * peak) {
           // Two bends of one corner are slower than a correction.
           count += lowAt - topAt < 0.8 * t.rate() ? 1 : 0;
           back = false;

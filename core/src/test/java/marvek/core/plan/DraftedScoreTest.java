@@ -273,6 +273,30 @@ class DraftedScoreTest {
   }
 
   /** As often as on the points alone, where some markers have no room to go back. */
+  /** A share is told to twentieths, for the place where the lap's throttle is just that. */
+  @Test
+  void aStageStandsWhereTheLapHasItsShare() {
+    List<Double> beside = new ArrayList<>();
+    for (ComputedLap lap : LAPS) {
+      double[] throttle = lap.lap().throttle();
+      for (CornerEntry e : drafts(lap)) {
+        for (Action a : e.actions()) {
+          if (a.kind() == ActionKind.THROTTLE) {
+            double at = a.station() / lap.road().step();
+            int i = (int) Math.floor(at);
+            double here = throttle[lap.road().loop().at(i)];
+            double next = throttle[lap.road().loop().at(i + 1)];
+            double share = Objects.requireNonNull(a.amount());
+            beside.add(Math.abs(here + (at - i) * (next - here) - share));
+          }
+        }
+      }
+    }
+    beside.sort(Double::compare);
+    assertThat(beside).hasSizeGreaterThan(30);
+    assertThat(beside.get(beside.size() * 3 / 4)).isLessThan(0.015);
+  }
+
   @Test
   void shapesOfTheBrakeAreDrivenAsScoresWithTheirMargin() {
     int made = 0;
