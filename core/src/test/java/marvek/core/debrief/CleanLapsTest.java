@@ -13,6 +13,8 @@ import marvek.core.plan.Drafter;
 import marvek.core.vehicle.VehicleClasses;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 /** Drafts driven as they are written, on roads that nobody looked at: few habits are told. */
 @Tag("slow")
@@ -39,5 +41,28 @@ class CleanLapsTest {
     }
     assertThat(corners).isGreaterThan(80);
     assertThat(told).hasSizeLessThanOrEqualTo(corners / 10);
+  }
+
+  /** Lines that bend less and more again within a corner, by nearly what a correction is. */
+  @ParameterizedTest
+  @CsvSource({
+    "712, 200, small-hatch, c5",
+    "717, 600, motorcycle-600, c9",
+    "720, 360, motorcycle-600, c2"
+  })
+  void whatTheLineNearlyAsksOfTheHandsIsNoCorrection(
+      long seed, double radius, String vehicle, String corner) {
+    ComputedLap lap = Drives.computed(RandomRoads.of(seed, radius), vehicle);
+    List<CornerEntry> plan = Drafter.draft(lap, List.of()).corners();
+    Plan as = new Plan(lap, plan, List.of(), 6, 1.5, 1, 0, true);
+    List<LapData> laps = Drives.read(as, seed).stream().map(l -> Drives.data(l, lap)).toList();
+    assertThat(Debriefer.read(lap, plan, laps).corners())
+        .filteredOn(c -> c.corner().equals(corner))
+        .hasSize(1)
+        .allSatisfy(
+            c ->
+                assertThat(c.habits())
+                    .extracting(h -> String.valueOf(h.cause()))
+                    .doesNotContain("EXTRA_STEERING"));
   }
 }
