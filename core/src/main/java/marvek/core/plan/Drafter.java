@@ -381,24 +381,11 @@ public final class Drafter {
       int i = loop.at(slowest - k);
       eased |= lap.unbraked()[i] - lap.speed()[i] > FLAT_WITHIN;
     }
-    // From where it is braked for the next corner the throttle is shut for that one.
-    int own = Math.min(12, untilBraked(c, slowest));
-    for (int k = own - 12; k < own; k++) {
+    for (int k = 0; k < 12; k++) {
       int i = loop.at(slowest + k);
       eased |= lap.throttle()[i] < 0.8 && lap.speed()[i] > lap.cornerSpeed()[i] - 0.5;
     }
     return eased ? Slowing.LIFT : Slowing.FLAT;
-  }
-
-  /**
-   * Steps from a place of a corner to where the lap brakes for the next; many where it does not.
-   */
-  private int untilBraked(int c, int from) {
-    int next = (c + 1) % computed.corners().size();
-    if (next == c || computed.brakings().of(next).isEmpty()) {
-      return computed.road().size();
-    }
-    return computed.road().loop().ahead(from, computed.brakesFrom(next));
   }
 
   /** Whether the throttle stays full for a while, and past the last slow place. */

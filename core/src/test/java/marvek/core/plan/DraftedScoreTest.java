@@ -272,7 +272,6 @@ class DraftedScoreTest {
     assertThat(stages).isGreaterThan(8);
   }
 
-  /** As often as on the points alone, where some markers have no room to go back. */
   /** A share is told to twentieths, for the place where the lap's throttle is just that. */
   @Test
   void aStageStandsWhereTheLapHasItsShare() {
@@ -297,6 +296,7 @@ class DraftedScoreTest {
     assertThat(beside.get(beside.size() * 3 / 4)).isLessThan(0.015);
   }
 
+  /** As often as on the points alone, where some markers have no room to go back. */
   @Test
   void shapesOfTheBrakeAreDrivenAsScoresWithTheirMargin() {
     int made = 0;
