@@ -96,10 +96,15 @@ final class Stretch {
 
   /** Step of the last press of a braking that began at a step and is carried through. */
   private int lastPress(int onset) {
+    // It may end in touches that take off next to nothing, which are no press.
+    Loop loop = computed.road().loop();
+    double[] speed = computed.lap().speed();
+    boolean slowed = false;
     int rolled = 0;
     for (int k = carried - 1; k > onset; k--) {
-      boolean rolls = computed.lap().brake()[computed.road().loop().at(from + k)] <= Brakings.ONSET;
-      rolled = rolls ? rolled + 1 : 0;
+      int i = loop.at(from + k);
+      slowed |= speed[i] - speed[loop.at(from + carried)] > Brakings.LIGHT;
+      rolled = slowed && computed.lap().brake()[i] <= Brakings.ONSET ? rolled + 1 : 0;
       if (rolled == ROLLED) {
         return k + ROLLED;
       }
@@ -235,23 +240,17 @@ final class Stretch {
     List<ScoreDrive.Pedal> pedals = new ArrayList<>();
     boolean slows =
         score.stream().anyMatch(a -> a.kind() == ActionKind.BRAKE || a.kind() == ActionKind.LIFT);
-    if (entry.slowing() == Slowing.LIFT && !slows) {
-      // Lifted for, with nothing said of where: as the hands go in, and as much as is needed.
-      pedals.add(
-          new ScoreDrive.Pedal(
-              "lift",
-              ActionKind.LIFT,
-              Math.max(turnIn, carried),
-              Double.NaN,
-              Double.NaN,
-              Manner.AT_ONCE));
-    }
     boolean own = entry.actions().stream().anyMatch(a -> a.kind() == ActionKind.BRAKE);
     if (carried > 0 && entry.slowing() != Slowing.BRAKE && !own) {
       // It is still braked for the corner before, which says so itself.
       pedals.add(
           new ScoreDrive.Pedal(
               "before", ActionKind.BRAKE, pressed, Double.NaN, Double.NaN, Manner.AT_ONCE));
+    } else if (entry.slowing() == Slowing.LIFT && !slows) {
+      // Lifted for, with nothing said of where: as the hands go in, and as much as is needed.
+      pedals.add(
+          new ScoreDrive.Pedal(
+              "lift", ActionKind.LIFT, turnIn, Double.NaN, Double.NaN, Manner.AT_ONCE));
     }
     if (entry.slowing() == Slowing.BRAKE && !own && !SchoolLine.bends(entry.schools())) {
       // Where the lap brakes again and the driver has written nothing of it, it is braked for.
