@@ -2,6 +2,7 @@ package marvek.core.session;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.DoubleUnaryOperator;
 import org.hipparchus.analysis.integration.gauss.GaussIntegrator;
 import org.hipparchus.analysis.integration.gauss.GaussIntegratorFactory;
 import org.hipparchus.distribution.continuous.ChiSquaredDistribution;
@@ -28,6 +29,8 @@ public record TrialPlan(int laps, boolean told, List<Way> order) {
 
   private static final double LEVEL = 0.05;
   private static final int MOST = 2000;
+  // Laps of each way above which it matters little that each has its own spread.
+  private static final int MANY = 12;
   // A technique wants two or three laps in a row; the first of them does not count.
   public static final int BLOCK = 3;
 
@@ -53,7 +56,7 @@ public record TrialPlan(int laps, boolean told, List<Way> order) {
     double z =
         normal.inverseCumulativeProbability(1 - LEVEL / 2)
             + normal.inverseCumulativeProbability(POWER);
-    // The formula for a known spread is a little short; from there by the spread told from the
+    // The formula for a known spread is a little short; from there by the spreads told from the
     // laps.
     int n = Math.max(2, (int) Math.floor(2 * z * z / (d * d)));
     while (n < MOST && power(n, d) < POWER) {
@@ -63,23 +66,47 @@ public record TrialPlan(int laps, boolean told, List<Way> order) {
   }
 
   /**
-   * Chance of telling a difference of d spreads with n laps each, two-sided 5 % (Cohen 1988): the
-   * noncentral t distribution, by quadrature over the spread told from the laps.
+   * Chance that the verdict tells a difference of d spreads with n laps each, two-sided 5 %: by
+   * quadrature over the two spreads told from the laps. From {@link #MANY} on it is hardly less
+   * than with one spread told from all of them (Cohen 1988, the noncentral t distribution).
    */
   static double power(int n, double d) {
-    int freedom = 2 * n - 2;
-    double off = d * Math.sqrt(n / 2.0);
-    double critical = new TDistribution(freedom).inverseCumulativeProbability(1 - LEVEL / 2);
-    ChiSquaredDistribution chi = new ChiSquaredDistribution(freedom);
     NormalDistribution normal = new NormalDistribution();
-    GaussIntegrator rule = new GaussIntegratorFactory().legendre(60, 0, 1);
-    return rule.integrate(
-        p -> {
-          double s = Math.sqrt(chi.inverseCumulativeProbability(p) / freedom);
-          return 1
-              - normal.cumulativeProbability(critical * s - off)
-              + normal.cumulativeProbability(-critical * s - off);
-        });
+    double deviation = Math.sqrt(2.0 / n);
+    DoubleUnaryOperator told =
+        half ->
+            1
+                - normal.cumulativeProbability((half - d) / deviation)
+                + normal.cumulativeProbability((-half - d) / deviation);
+    GaussIntegratorFactory rules = new GaussIntegratorFactory();
+    if (n > MANY) {
+      int freedom = 2 * n - 2;
+      double critical = new TDistribution(freedom).inverseCumulativeProbability(1 - LEVEL / 2);
+      ChiSquaredDistribution chi = new ChiSquaredDistribution(freedom);
+      return rules
+          .legendre(60, 0, 1)
+          .integrate(
+              p ->
+                  told.applyAsDouble(
+                      critical
+                          * Math.sqrt(chi.inverseCumulativeProbability(p) / freedom)
+                          * deviation));
+    }
+    ChiSquaredDistribution chi = new ChiSquaredDistribution(n - 1);
+    GaussIntegrator rule = rules.legendre(14, 0, 1);
+    double[] variance = new double[rule.getNumberOfPoints()];
+    for (int i = 0; i < variance.length; i++) {
+      variance[i] = chi.inverseCumulativeProbability(rule.getPoint(i)) / (n - 1) / n;
+    }
+    double sum = 0;
+    for (int i = 0; i < variance.length; i++) {
+      for (int j = 0; j <= i; j++) {
+        // Either may be the one that is spread more.
+        double weight = rule.getWeight(i) * rule.getWeight(j) * (i == j ? 1 : 2);
+        sum += weight * told.applyAsDouble(TrialResult.half(variance[i], n, variance[j], n));
+      }
+    }
+    return sum;
   }
 
   /**
@@ -116,7 +143,8 @@ public record TrialPlan(int laps, boolean told, List<Way> order) {
    * @param available laps that there are
    */
   public static TrialPlan driving(double difference, double spread, int available) {
-    int laps = laps(difference, spread);
+    // One block of each would take for a difference what drifts from the first to the second.
+    int laps = Math.max(BLOCK, laps(difference, spread));
     int each = (laps + BLOCK - 2) / (BLOCK - 1);
     int blocks = 2 * each;
     // Whole groups of two, so that neither way is driven more.

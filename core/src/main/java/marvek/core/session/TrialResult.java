@@ -48,13 +48,9 @@ public record TrialResult(
           a.length, b.length, 0, Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY, false, what);
     }
     double difference = StatUtils.mean(b) - StatUtils.mean(a);
-    double va = StatUtils.variance(a) / a.length;
-    double vb = StatUtils.variance(b) / b.length;
-    double half = 0;
-    if (va + vb > 0) {
-      double df = (va + vb) * (va + vb) / (va * va / (a.length - 1) + vb * vb / (b.length - 1));
-      half = new TDistribution(df).inverseCumulativeProbability(1 - LEVEL / 2) * Math.sqrt(va + vb);
-    }
+    double half =
+        half(
+            StatUtils.variance(a) / a.length, a.length, StatUtils.variance(b) / b.length, b.length);
     boolean decided = fewer >= planned;
     return new TrialResult(
         a.length,
@@ -66,6 +62,22 @@ public record TrialResult(
         decided
             ? verdict(difference, half, worth)
             : Said.of("trial.going", Value.count(fewer), Value.count(planned)));
+  }
+
+  /**
+   * Half the interval of a difference of two means.
+   *
+   * @param va variance of the mean of a, s²
+   * @param a how many it is the mean of, 2 or more
+   * @param vb variance of the mean of b, s²
+   * @param b how many that is of, 2 or more
+   */
+  static double half(double va, int a, double vb, int b) {
+    if (va + vb <= 0) {
+      return 0;
+    }
+    double df = (va + vb) * (va + vb) / (va * va / (a - 1) + vb * vb / (b - 1));
+    return new TDistribution(df).inverseCumulativeProbability(1 - LEVEL / 2) * Math.sqrt(va + vb);
   }
 
   private static Said verdict(double difference, double half, double worth) {
