@@ -22,6 +22,8 @@ import org.jspecify.annotations.Nullable;
 public final class Look {
   // Metres.
   static final double OFF_APEX = 0.7;
+  // Steps to each side of a place where the line is looked at.
+  private static final int BESIDE = 15;
   static final double LATE_FIRST = 9;
   private static final double UNTOLD = 6;
   // Share of the own pace below which a corner is slow.
@@ -279,10 +281,22 @@ public final class Look {
     return told ? late(PointKind.FULL_THROTTLE, events.fullThrottle()) : null;
   }
 
-  /** Metres by which the apex was missed against the line. */
+  /**
+   * Metres by which the apex was missed against the line. Where a long bend was apexed elsewhere,
+   * the line may be no nearer there either.
+   */
   @Nullable Double off() {
     Double gap = events.apexGap();
-    return gap == null ? null : gap - lineGap();
+    if (gap == null) {
+      return null;
+    }
+    double station = plan.station(PointKind.APEX).orElse(corner.apex());
+    Double own = events.apex();
+    double line = lineGap(station);
+    if (own != null && Math.abs(road.apart(station, own)) > 2 * BESIDE) {
+      line = Math.max(line, lineGap(own));
+    }
+    return gap - plan.apexOff() - line;
   }
 
   /** Metres by which the exit ran wider than the line does. */
@@ -383,15 +397,15 @@ public final class Look {
     return Math.max(0, metres / Math.max(5, plan.minimumSpeed()));
   }
 
-  private double lineGap() {
-    double station = plan.station(PointKind.APEX).orElse(corner.apex());
+  /** Metres from the inside edge to the line, the least beside a station. */
+  private double lineGap(double station) {
     double least = Double.MAX_VALUE;
-    for (int k = -15; k <= 15; k++) {
+    for (int k = -BESIDE; k <= BESIDE; k++) {
       int i = road.loop().at(road.index(station) + k);
       double n = computed.path().offset()[i];
       least = Math.min(least, corner.left() ? road.left()[i] - n : road.right()[i] + n);
     }
-    return least + plan.apexOff();
+    return least;
   }
 
   /** Metres to the inside of where the line is on arrival; negative to the outside. */
