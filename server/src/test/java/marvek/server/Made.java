@@ -50,6 +50,18 @@ record Made(People.Person person, String layout, String vehicle, String referenc
         .asText();
   }
 
+  /** On a road of bends that run into one another, so that some are braked through. */
+  static Made snake(People people) {
+    People.Person person = people.newcomer();
+    String layout =
+        person
+            .upload("/api/layouts", "snake.csv", sample("snake.csv"), "circuit", "Snake")
+            .body()
+            .path("id")
+            .asText();
+    return drafted(person, layout, vehicle(person, "small-hatch"));
+  }
+
   private static Made drafted(People.Person person, String layout, String vehicle) {
     JsonNode job =
         person.post("/api/references", Map.of("layoutId", layout, "vehicleId", vehicle)).body();

@@ -1,6 +1,8 @@
 package marvek.core.plan;
 
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import marvek.core.axle.AxleGrip;
 import marvek.core.circuit.Centreline;
 import marvek.core.circuit.Corner;
@@ -470,6 +472,22 @@ public record ComputedLap(
   int under(int c) {
     Through through = through(c);
     return through == null ? -1 : through.corner();
+  }
+
+  /**
+   * Corners without a braking of their own that are turned into while that for another still runs.
+   *
+   * @return by the id of each, the corner that is braked for
+   */
+  public Map<String, Corner> braked() {
+    Map<String, Corner> out = new LinkedHashMap<>();
+    for (int c = 0; c < corners.size(); c++) {
+      int under = under(c);
+      if (under >= 0) {
+        out.put(corners.get(c).id(), corners.get(under));
+      }
+    }
+    return out;
   }
 
   /** A braking that still runs where another corner turns in, and the corner it is for. */

@@ -14,6 +14,7 @@ import marvek.core.marker.Tie;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.core.score.Action;
+import marvek.core.score.ActionKind;
 
 /** What is said of the parts of one corner, whatever the length it is told at. */
 final class CornerWords {
@@ -70,8 +71,30 @@ final class CornerWords {
     return Said.of("entry.flat", gear(e.approachGear()).in());
   }
 
+  /** The corner whose brakes are still on where this one is turned into, if nothing else is. */
+  private Optional<Corner> braked() {
+    boolean brakes = score.stream().anyMatch(a -> a.kind() == ActionKind.BRAKE);
+    return brakes ? Optional.empty() : Optional.ofNullable(speech.braked().get(corner.id()));
+  }
+
+  /** How it is slowed for without brakes of its own, and to what speed. */
   Said lifted() {
-    return Said.of("entry.lift.to", Value.speed(e.minimumSpeed()));
+    Value to = Value.speed(e.minimumSpeed());
+    return braked()
+        .map(b -> Said.of("entry.braked.to", new Value.CornerName(b.number(), b.name()), to))
+        .orElse(Said.of("entry.lift.to", to));
+  }
+
+  /** How it is slowed for without brakes of its own. */
+  Said lift() {
+    return braked()
+        .map(b -> Said.of("entry.braked.only", new Value.CornerName(b.number(), b.name())))
+        .orElse(Said.of("entry.lift.only"));
+  }
+
+  /** The same where there is little room. */
+  Said liftInShort() {
+    return Said.of(braked().isPresent() ? "entry.braked.short" : "entry.lift.only");
   }
 
   Said slowest() {

@@ -105,7 +105,7 @@ public final class Sentence {
           .ifPresent(
               r -> words.release().ifPresent(w -> all.add(new Clause(words.pastApex(r), w))));
     } else if (words.own().stream().noneMatch(a -> a.kind() == ActionKind.LIFT)) {
-      Said how = e.slowing() == Slowing.FLAT ? words.flat() : Said.of("entry.lift.only");
+      Said how = e.slowing() == Slowing.FLAT ? words.flat() : words.lift();
       all.add(new Clause(Double.NEGATIVE_INFINITY, how));
     }
     if (!withoutSpeeds) {
@@ -155,7 +155,7 @@ public final class Sentence {
     List<Said> said = new ArrayList<>();
     switch (e.slowing()) {
       case FLAT -> said.add(words.flat());
-      case LIFT -> said.add(Said.of("entry.lift.only"));
+      case LIFT -> said.add(words.lift());
       case BRAKE -> {
         said.add(words.braking());
         said.add(words.gears());
@@ -177,7 +177,7 @@ public final class Sentence {
     parts.add(
         switch (e.slowing()) {
           case FLAT -> Said.of("entry.flat_only");
-          case LIFT -> Said.of("entry.lift.only");
+          case LIFT -> words.liftInShort();
           case BRAKE ->
               e.point(PointKind.BRAKE).map(words::where).orElse(Said.of("entry.brake.bare"));
         });
@@ -219,7 +219,7 @@ public final class Sentence {
     String marker =
         switch (e.slowing()) {
           case FLAT -> speaker.say(Said.of("entry.flat_only"));
-          case LIFT -> speaker.say(Said.of("entry.lift.only"));
+          case LIFT -> speaker.say(words.liftInShort());
           case BRAKE ->
               e.point(PointKind.BRAKE)
                   .map(

@@ -1,5 +1,6 @@
 package marvek.core.words;
 
+import java.util.Map;
 import java.util.Objects;
 import marvek.core.circuit.Corner;
 import marvek.core.units.Display;
@@ -11,29 +12,37 @@ import marvek.core.units.Display;
  * @param call what a corner is called by
  * @param lap metres once round, so that a corner on the line is told right; endless where not known
  * @param words in which it is said
+ * @param braked corners that are turned into on the brakes for another, by id with that one
  */
-public record Speech(Display units, Call call, double lap, Catalogue words) {
+public record Speech(
+    Display units, Call call, double lap, Catalogue words, Map<String, Corner> braked) {
   /** Metres, km/h and numbers. */
   public static final Speech PLAIN = new Speech(Display.METRIC, Call.NUMBERS);
 
   public Speech(Display units, Call call) {
-    this(units, call, Double.POSITIVE_INFINITY, Catalogue.ENGLISH);
+    this(units, call, Double.POSITIVE_INFINITY, Catalogue.ENGLISH, Map.of());
   }
 
   public Speech {
     Objects.requireNonNull(units, "units");
     Objects.requireNonNull(call, "call");
     Objects.requireNonNull(words, "words");
+    braked = Map.copyOf(braked);
   }
 
   /** The same on a road. */
   public Speech on(double length) {
-    return new Speech(units, call, length, words);
+    return new Speech(units, call, length, words, braked);
+  }
+
+  /** The same of a lap that turns into corners on the brakes for others. */
+  public Speech braked(Map<String, Corner> into) {
+    return new Speech(units, call, lap, words, into);
   }
 
   /** The same in words of another catalogue. */
   public Speech in(Catalogue other) {
-    return new Speech(units, call, lap, other);
+    return new Speech(units, call, lap, other, braked);
   }
 
   /** Metres from one station to another, the short way round. */

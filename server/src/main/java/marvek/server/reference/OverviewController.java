@@ -175,7 +175,7 @@ class OverviewController {
   OverviewView overview(@AuthenticationPrincipal Driver driver, @PathVariable UUID id) {
     References.Opened opened = references.read(driver.id(), id);
     List<CornerEntry> entries = opened.working().corners();
-    List<Sentence.Words> words = speaking.words(opened.layout(), opened.working(), driver);
+    List<Sentence.Words> words = speaking.words(opened.computed(), opened.working(), driver);
     List<CornerLineView> corners = new ArrayList<>();
     List<CornerAnswer> answers = new ArrayList<>();
     List<Warning> warnings = new ArrayList<>();
@@ -214,7 +214,7 @@ class OverviewController {
             opened.computed().corners(),
             entries,
             worth.stream().map(Worth::corner).toList(),
-            speech.on(opened.computed().road().length()));
+            speaking.speech(opened.computed(), driver));
     return new OverviewView(corners, worth, warnings, unsure, summary);
   }
 

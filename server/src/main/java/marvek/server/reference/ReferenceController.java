@@ -339,7 +339,7 @@ class ReferenceController {
     Revision revision = references.revision(opened.row().ownerId(), id, number);
     ReferenceContent content = opened.fitting(revision.content());
     return new RevisionView(
-        summary(revision), content, speaking.words(opened.layout(), content, driver));
+        summary(revision), content, speaking.words(opened.computed(), content, driver));
   }
 
   @PostMapping("/references/{id}/revisions/{number}/start")
@@ -480,7 +480,7 @@ class ReferenceController {
             ? null
             : opened.fitting(
                 references.revision(row.ownerId(), row.id(), row.basedOnRevision()).content()),
-        speaking.words(layout, opened.working(), driver),
+        speaking.words(opened.computed(), opened.working(), driver),
         sheet == null ? null : sheet.name(),
         next == null || next.id().equals(row.sheetId()) ? null : next.sheet().name(),
         row.doubts(),

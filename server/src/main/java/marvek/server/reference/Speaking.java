@@ -17,7 +17,6 @@ import marvek.core.units.Display;
 import marvek.core.words.Sentence;
 import marvek.core.words.Speech;
 import marvek.server.access.Driver;
-import marvek.server.circuit.LayoutVersion;
 import marvek.server.words.Speakers;
 import org.springframework.stereotype.Component;
 
@@ -38,12 +37,19 @@ public class Speaking {
     return speakers.speech(driver);
   }
 
-  public List<Sentence.Words> words(LayoutVersion layout, ReferenceContent content, Driver driver) {
+  /** A driver's words for what is done on a lap. */
+  Speech speech(ComputedLap computed, Driver driver) {
+    return speech(driver).on(computed.road().length()).braked(computed.braked());
+  }
+
+  public List<Sentence.Words> words(ComputedLap computed, ReferenceContent content, Driver driver) {
     Map<String, Corner> byId =
-        layout.corners().stream().collect(Collectors.toMap(Corner::id, Function.identity()));
-    Speech speech = speech(driver).on(layout.length());
+        computed.corners().stream().collect(Collectors.toMap(Corner::id, Function.identity()));
+    Speech speech = speech(computed, driver);
     return content.corners().stream()
-        .map(e -> Sentence.words(byId.getOrDefault(e.corner(), layout.corners().get(0)), e, speech))
+        .map(
+            e ->
+                Sentence.words(byId.getOrDefault(e.corner(), computed.corners().get(0)), e, speech))
         .toList();
   }
 
@@ -59,7 +65,7 @@ public class Speaking {
     return new AnswerView(
         entry,
         answer,
-        Sentence.words(corner, entry, speech(driver).on(computed.road().length())),
+        Sentence.words(corner, entry, speech(computed, driver)),
         Hazards.of(computed, things, entry),
         Consistency.corner(computed, things, entry, answer),
         LoadAlong.of(computed, things, entry, answer));

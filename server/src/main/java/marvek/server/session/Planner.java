@@ -454,7 +454,7 @@ public class Planner {
             PlannedLine.of(
                 day,
                 opened.things(),
-                speaking.words(opened.layout(), new ReferenceContent(day.entries()), driver),
+                speaking.words(day.then(), new ReferenceContent(day.entries()), driver),
                 speaking.speech(driver)));
     return new SessionPlan(
         clock.instant(),

@@ -137,7 +137,9 @@ class TrialController {
     Sentence.Words words =
         entry == null
             ? null
-            : speaking.words(opened.layout(), new ReferenceContent(List.of(entry)), driver).get(0);
+            : speaking
+                .words(opened.computed(), new ReferenceContent(List.of(entry)), driver)
+                .get(0);
     return new WayView(a.source(), a.key(), a.label(), words, entry);
   }
 

@@ -64,7 +64,7 @@ class TrialsInBrief implements BriefTrials {
         t.b().entries().stream().filter(e -> e.corner().equals(t.corner())).toList();
     return entries.isEmpty()
         ? ""
-        : speaking.words(opened.layout(), new ReferenceContent(entries), driver).get(0).line();
+        : speaking.words(opened.computed(), new ReferenceContent(entries), driver).get(0).line();
   }
 
   private static Said called(Alternative way) {
