@@ -1,5 +1,7 @@
 package marvek.core.words;
 
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Objects;
 import marvek.core.circuit.Corner;
@@ -27,7 +29,7 @@ public record Speech(
     Objects.requireNonNull(units, "units");
     Objects.requireNonNull(call, "call");
     Objects.requireNonNull(words, "words");
-    braked = Map.copyOf(braked);
+    braked = Collections.unmodifiableMap(new LinkedHashMap<>(braked));
   }
 
   /** The same on a road. */
