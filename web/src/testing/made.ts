@@ -79,6 +79,7 @@ export function answer(of: CornerEntry, over: Record<string, unknown> = {}): Ans
       line: 'Brake, third.',
       pocket: 'Brake',
       plain: '',
+      braked: '',
       own: null,
       due: false,
     },

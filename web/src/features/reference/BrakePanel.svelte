@@ -67,6 +67,8 @@
       >
     </svg>
     {#if desk.answer?.load}<LoadChart load={desk.answer.load} length={desk.road.length} />{/if}
+  {:else if entry.slowing === 'LIFT' && desk.answer?.words.braked}
+    <h2 class="text-base font-bold">{tell('brakePanel.brakes_for', { corner: desk.answer.words.braked })}</h2>
   {:else}
     <h2 class="text-base font-bold">{tell('brakePanel.flat_lift', { isFlat: entry.slowing === 'FLAT' })}</h2>
     <p>{tell('brakePanel.full_throttle_all_the_way', { isFlat: entry.slowing === 'FLAT' })}</p>

@@ -122,7 +122,11 @@
                       >{/each}
                   </td>
                 {:else}
-                  <td class="font-bold">{few(e.slowing)}</td>
+                  <td class="font-bold"
+                    >{data.words[i]?.braked
+                      ? tell('card.brakes_for', { corner: data.words[i].braked })
+                      : few(e.slowing)}</td
+                  >
                   <td></td>
                 {/if}
                 <td class="n">{plain(inSpeed(e.approachSpeed))}</td>

@@ -173,7 +173,9 @@
               <td class="font-bold"
                 >{#each markers as m (m.id)}<span class="block"
                     >{tell('whole.lift', { isLift: m.kind === 'LIFT', found: m.found })}</span
-                  >{:else}{few(e.slowing)}{/each}</td
+                  >{:else}{line.words.braked
+                    ? tell('whole.brakes_for', { corner: line.words.braked })
+                    : few(e.slowing)}{/each}</td
               >
               <td>{place(e, 'BACK_UP')}</td>
               <td>{e.approachGear === e.gear ? e.gear : `${e.approachGear} → ${e.gear}`}</td>

@@ -168,6 +168,18 @@ describe('the braking panel', () => {
     expect(again).toContain('Not counted in the margin');
   });
 
+  it('does not say lift where the brakes for another corner are still on', () => {
+    const e = { ...entry({}), slowing: 'LIFT' as const };
+    const a = answer(e, { braking: null });
+    const { unmount } = render(BrakePanel, { desk: asDesk(new FakeDesk(e, a)), entry: e });
+    expect(squeezed(document.body)).toContain('Ease the throttle, no brakes.');
+    unmount();
+    a.words.braked = '2';
+    render(BrakePanel, { desk: asDesk(new FakeDesk(e, a)), entry: e });
+    expect(screen.getByRole('heading').textContent).toBe('Brakes for corner 2');
+    expect(squeezed(document.body)).not.toContain('no brakes');
+  });
+
   it('claims nothing of a shape whose answer is still on its way', () => {
     const before = answer(shaped(1.2), { braking, pressing: { peak: 1.2, asks: 1.3 } });
     const e = shaped();

@@ -143,6 +143,23 @@ describe('the card', () => {
     expect(squeezed(document.body)).toContain(revision.summary.reason.replace(/\.$/, ''));
     expect(squeezed(document.body)).not.toContain('..');
   });
+
+  it('says in place of lift whose brakes are still on', async () => {
+    const was = told<{ content: { corners: CornerEntry[] }; words: AnswerView['words'][] }>(`${path}/revisions/2`);
+    const corners = was.content.corners.map((e, i) =>
+      i < 2 ? { ...e, slowing: 'LIFT' as const, points: e.points.filter((p) => p.kind !== 'BRAKE'), actions: [] } : e,
+    );
+    const words = was.words.map((w, i) => ({ ...w, braked: i === 1 ? '1' : '' }));
+    server.on('GET', new RegExp(`^${path}/revisions/2$`), () => ({
+      ...was,
+      content: { ...was.content, corners },
+      words,
+    }));
+    hosted(Card, { params: { ...params, revision: '2' } });
+    await waitFor(() => expect(document.querySelectorAll('tbody tr').length).toBe(corners.length));
+    const brakes = [...document.querySelectorAll('tbody tr td:first-of-type')].map((td) => squeezed(td));
+    expect(brakes.slice(0, 2)).toEqual(['lift', 'brakes for 1']);
+  });
 });
 
 describe('recomputing', () => {

@@ -62,7 +62,7 @@ const planned = (id: string, brake: number): PlannedLine => ({
   corner: id,
   called: id.slice(1),
   apex: 540,
-  words: { line: `Brake for ${id}`, full: '', pocket: '', spoken: '', plain: '', own: '', due: false },
+  words: { line: `Brake for ${id}`, full: '', pocket: '', spoken: '', plain: '', own: '', due: false, braked: '' },
   today: {
     corner: id,
     entry: entry({ corner: id }),

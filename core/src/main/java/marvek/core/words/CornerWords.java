@@ -72,9 +72,11 @@ final class CornerWords {
   }
 
   /** The corner whose brakes are still on where this one is turned into, if nothing else is. */
-  private Optional<Corner> braked() {
+  Optional<Corner> braked() {
     boolean brakes = score.stream().anyMatch(a -> a.kind() == ActionKind.BRAKE);
-    return brakes ? Optional.empty() : Optional.ofNullable(speech.braked().get(corner.id()));
+    return brakes || e.slowing() != Slowing.LIFT
+        ? Optional.empty()
+        : Optional.ofNullable(speech.braked().get(corner.id()));
   }
 
   /** How it is slowed for without brakes of its own, and to what speed. */

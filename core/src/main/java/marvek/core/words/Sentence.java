@@ -30,6 +30,7 @@ public final class Sentence {
    * @param own the driver's own line, or empty
    * @param due whether the points have changed since the driver wrote it
    * @param plain the line in metres and km/h, which own words are kept with
+   * @param braked what the corner is called whose brakes are still on here, or empty
    */
   public record Words(
       String full,
@@ -38,7 +39,8 @@ public final class Sentence {
       String spoken,
       String own,
       boolean due,
-      String plain) {}
+      String plain,
+      String braked) {}
 
   /** A corner at all four lengths. */
   public static Words words(Corner corner, CornerEntry e, Speech speech) {
@@ -51,7 +53,8 @@ public final class Sentence {
         spoken(corner, e, speech),
         own == null ? "" : own.text(),
         own != null && !own.about().equals(plain),
-        plain);
+        plain,
+        new CornerWords(corner, e, speech).braked().map(speech::corner).orElse(""));
   }
 
   /** The corner in one line: marker, effort, gears, hands, release, apex, speed and throttle. */

@@ -3,6 +3,7 @@ package marvek.core.words;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
+import java.util.Locale;
 import marvek.core.circuit.Corner;
 import marvek.core.entry.CornerEntry;
 import marvek.core.entry.PointKind;
@@ -39,21 +40,25 @@ class BrakedWordsTest {
       Corner under = lap.braked().get(e.corner());
       if (under == null) {
         assertThat(lengths(corner, e, speech)).noneMatch(s -> s.contains("on the brakes"));
+        assertThat(Sentence.words(corner, e, speech).braked()).isEmpty();
         continue;
       }
       braked++;
       assertThat(e.slowing()).isEqualTo(Slowing.LIFT);
       assertThat(under).isNotEqualTo(corner);
       assertThat(lengths(corner, e, speech))
-          .allMatch(s -> s.toLowerCase(java.util.Locale.ROOT).contains("on the brakes"))
-          .noneMatch(s -> s.toLowerCase(java.util.Locale.ROOT).contains("lift"));
+          .allMatch(s -> s.toLowerCase(Locale.ROOT).contains("on the brakes"))
+          .noneMatch(s -> s.toLowerCase(Locale.ROOT).contains("lift"));
       assertThat(Sentence.line(corner, e, speech))
           .contains("the brakes for corner " + under.number());
-      // What the driver brakes for is said as that.
+      assertThat(Sentence.words(corner, e, speech).braked()).isEqualTo(under.number());
+      // Who means to stay flat, or brakes, is told that.
+      assertThat(lengths(corner, e.copy().slowing(Slowing.FLAT).done(), speech))
+          .noneMatch(s -> s.toLowerCase(Locale.ROOT).contains("on the brakes"));
       double at = lap.road().wrap(e.station(PointKind.TURN_IN).orElseThrow() - 20);
       Action own = Action.of("brake-1", ActionKind.BRAKE, at, 0.5);
       assertThat(lengths(corner, e.copy().actions(List.of(own)).done(), speech))
-          .noneMatch(s -> s.toLowerCase(java.util.Locale.ROOT).contains("on the brakes"));
+          .noneMatch(s -> s.toLowerCase(Locale.ROOT).contains("on the brakes"));
     }
     assertThat(braked).isPositive();
   }
