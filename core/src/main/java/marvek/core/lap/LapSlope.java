@@ -301,11 +301,11 @@ public final class LapSlope {
       return;
     }
     double square = v * v;
-    double sin = Limits.sinCrossfall(path, i);
-    double cos = Limits.cosCrossfall(path, i);
+    double sin = path.slant().sine()[i];
+    double cos = path.slant().cosine()[i];
     double towards = kappa > 0 ? sin : -sin;
     double rise = path.verticalCurvature()[i] + Math.abs(kappa) * towards + limits.downforce;
-    double n = Math.max(0, Limits.flatLoad(path, i) + square * rise);
+    double n = Math.max(0, path.slant().load()[i] + square * rise);
     double most = limits.sidewaysMost(n, path.turning(i));
     double mostByLoad =
         path.turning(i) * limits.muY * (limits.sensitivity(n) + limits.sensitivitySlope(n) * n);
@@ -345,13 +345,13 @@ public final class LapSlope {
    */
   private void tyres(int i, double v, boolean held, double along) {
     double square = v * v;
-    double sin = Limits.sinCrossfall(path, i);
-    double cos = Limits.cosCrossfall(path, i);
+    double sin = path.slant().sine()[i];
+    double cos = path.slant().cosine()[i];
     double kappa = path.curvature()[i];
     double ground = path.grip()[i];
     double turning = path.turning(i);
     double rise = path.verticalCurvature()[i] + kappa * sin + limits.downforce;
-    load = Limits.flatLoad(path, i) + square * rise;
+    load = path.slant().load()[i] + square * rise;
     loadByV = 2 * v * rise;
     loadByK = loadByBend(i, square, sin, cos);
     if (load <= 0) {

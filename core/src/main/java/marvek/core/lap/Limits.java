@@ -244,39 +244,14 @@ public final class Limits {
 
   /** Load on the tyres per mass at a place and speed, m/s²; not below zero. */
   public double load(Path path, int i, double square) {
-    double sin = sinCrossfall(path, i);
-    return Math.max(
-        0,
-        flatLoad(path, i)
-            + square * (path.verticalCurvature()[i] + path.curvature()[i] * sin + downforce));
+    Slant slant = path.slant();
+    double bend = path.verticalCurvature()[i] + path.curvature()[i] * slant.sine()[i];
+    return Math.max(0, slant.load()[i] + square * (bend + downforce));
   }
 
   /** Load on the tyres per mass on a level, straight road, m/s². */
   public double levelLoad(double v) {
     return Units.G + v * v * downforce;
-  }
-
-  static double flatLoad(Path path, int i) {
-    double gradient = path.gradient()[i];
-    double crossfall = path.crossfall()[i];
-    // cos θ cos φ to fourth order is exact to 1e-5 below 20°, and the camber of roads is less.
-    double g2 = gradient * gradient;
-    double c2 = crossfall * crossfall;
-    return Units.G * (1 - g2 / 2 + g2 * g2 / 24) * cosFromSquare(c2);
-  }
-
-  private static double cosFromSquare(double square) {
-    return square < 0.1 ? 1 - square / 2 + square * square / 24 : Math.cos(Math.sqrt(square));
-  }
-
-  static double sinCrossfall(Path path, int i) {
-    double c = path.crossfall()[i];
-    return Math.abs(c) < 0.3 ? c - c * c * c / 6 + c * c * c * c * c / 120 : Math.sin(c);
-  }
-
-  static double cosCrossfall(Path path, int i) {
-    double c = path.crossfall()[i];
-    return cosFromSquare(c * c);
   }
 
   private double mu(double mu, double load) {
@@ -295,10 +270,10 @@ public final class Limits {
 
   /** Sideways acceleration that the tyres must give along the road surface, m/s², unsigned. */
   public double sideways(Path path, int i, double square) {
-    double c = path.crossfall()[i];
+    Slant slant = path.slant();
     return Math.abs(
-        square * path.curvature()[i] * cosFromSquare(c * c)
-            - Units.G * sinCrossfall(path, i)
+        square * path.curvature()[i] * slant.cosine()[i]
+            - Units.G * slant.sine()[i]
             - path.push()[i]);
   }
 
@@ -322,12 +297,11 @@ public final class Limits {
     if (kappa < 1e-5) {
       return FASTEST;
     }
-    double sin = sinCrossfall(path, i);
+    double sin = path.slant().sine()[i];
     double towards = path.curvature()[i] > 0 ? sin : -sin;
     double helps = Units.G * towards + (path.curvature()[i] > 0 ? path.push()[i] : -path.push()[i]);
-    double c = path.crossfall()[i];
-    double cos = cosFromSquare(c * c);
-    double flat = flatLoad(path, i);
+    double cos = path.slant().cosine()[i];
+    double flat = path.slant().load()[i];
     double rise = path.verticalCurvature()[i] + kappa * towards + downforce;
     if (spare(path, i, fastest, kappa, flat, rise, helps, cos) >= 0) {
       return FASTEST;
@@ -416,10 +390,9 @@ public final class Limits {
   /** Drag, rolling resistance and gradient, m/s² against the motion. */
   public double resistance(Path path, int i, double v, double load) {
     double head = headwind(path, i, v);
-    double gradient = path.gradient()[i];
     return drag * head * Math.abs(head)
         + vehicle.tyres().rolling() * load
-        + Units.G * (gradient - gradient * gradient * gradient / 6);
+        + path.slant().climb()[i];
   }
 
   /** What slope and wind push the vehicle on with at any speed, at most, m/s². */

@@ -19,6 +19,8 @@ import org.jspecify.annotations.Nullable;
  * @param wind factor on the day's wind
  * @param push of a side wind, m/s² to the left
  * @param axles what two axles leave of the grip of one point; null to take them as one
+ * @param slant what gradient and crossfall do, worked out once: it is asked for at every step of
+ *     every lap
  */
 public record Path(
     double[] offset,
@@ -31,7 +33,36 @@ public record Path(
     double[] grip,
     double[] wind,
     double[] push,
-    @Nullable AxleShares axles) {
+    @Nullable AxleShares axles,
+    Slant slant) {
+
+  /** With what its gradient and crossfall do. */
+  public Path(
+      double[] offset,
+      double[] step,
+      double[] curvature,
+      double[] gradient,
+      double[] verticalCurvature,
+      double[] crossfall,
+      double[] heading,
+      double[] grip,
+      double[] wind,
+      double[] push,
+      @Nullable AxleShares axles) {
+    this(
+        offset,
+        step,
+        curvature,
+        gradient,
+        verticalCurvature,
+        crossfall,
+        heading,
+        grip,
+        wind,
+        push,
+        axles,
+        Slant.of(gradient, crossfall));
+  }
 
   /** A path over good tarmac. */
   public Path(
@@ -115,7 +146,8 @@ public record Path(
         share,
         wind,
         push,
-        axles);
+        axles,
+        slant);
   }
 
   /** The same line up and down other slopes, in radians. */
