@@ -21,8 +21,6 @@ import org.jspecify.annotations.Nullable;
 public record CornerLine(
     String corner, double turnIn, List<Double> apexes, double exit, double apexGap, ApexType type) {
 
-  private static final double STEERING_SHARE = 0.3;
-
   // An earlier apex is kept where the line comes as near to the inside but for so much, metres.
   private static final double KEPT = 0.1;
   // Metres to each side within which a touch is the same one.
@@ -158,8 +156,8 @@ public record CornerLine(
   }
 
   /**
-   * Station where a path bends by 30 % of its most in a corner, up to the middle between two
-   * apexes; between two stations where it passes that.
+   * Station where a path has come to bend by about a third of its most in a corner, up to the
+   * middle between two apexes, see {@link Onset}.
    *
    * @param apex station of the first apex
    * @param back metres before the apex that belong to the corner at the most, where it is not long
@@ -187,14 +185,15 @@ public record CornerLine(
     }
     double longest = Math.max(before, Math.min(back, Math.max(LONGEST, before + BEFORE_ENTRY)));
     int most = apexIndex - (int) (longest / road.step());
-    int rest = (int) (REST / road.step());
-    for (int k = begun; k > most && begun - k < rest; k--) {
-      begun = sign * path.curvature()[loop.at(k)] > STEERING_SHARE * peak ? k : begun;
-    }
-    double below = sign * path.curvature()[loop.at(begun - 1)];
-    double above = sign * path.curvature()[loop.at(begun)];
-    double part = above > below ? (STEERING_SHARE * peak - below) / (above - below) : 0;
-    return road.wrap((begun - 1 + Math.max(0, Math.min(1, part))) * road.step());
+    double at =
+        Onset.of(
+            k -> sign * path.curvature()[loop.at(k)],
+            k -> k * road.step(),
+            begun,
+            most,
+            REST,
+            peak);
+    return road.wrap(at);
   }
 
   /** The most that a path bends to one side between two stations, 1/m. */

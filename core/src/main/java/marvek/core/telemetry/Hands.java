@@ -3,13 +3,11 @@ package marvek.core.telemetry;
 import marvek.core.circuit.Corner;
 import marvek.core.lap.Path;
 import marvek.core.line.CornerLine;
+import marvek.core.line.Onset;
 import org.jspecify.annotations.Nullable;
 
 /** What the hands did in one corner, or the body on a motorcycle. */
 final class Hands {
-  /** Share of the greatest bend of the path at which a turn counts as begun. */
-  private static final double STEERING_SHARE = 0.3;
-
   // Shares of the most steering by which it is taken back and put on again in a correction, and of
   // those what counts on the line itself.
   private static final double TAKEN_BACK = 0.2;
@@ -85,25 +83,38 @@ final class Hands {
       }
       u[i] = turn * sum / n;
     }
-    double peak = 0;
-    for (int i = lo; i <= hi; i++) {
-      peak = Math.max(peak, u[i]);
+    double peak = most(u, lo, hi);
+    int begun = held(u, lo, hi, peak);
+    int apexAt = Math.min(hi, t.at(around));
+    if (!Double.isNaN(apex) && begun > apexAt && lo < apexAt) {
+      // It tightens after its apex: into that one it is turned before.
+      peak = most(u, lo, apexAt);
+      begun = held(u, lo, apexAt, peak);
     }
     // Hands that rest for a moment on the way have not left the corner.
-    int begun = lo;
-    while (begun < hi && u[begun] < HELD * peak) {
-      begun++;
-    }
     double rest = steered != null ? CornerLine.REST : 2 * CornerLine.REST;
-    for (int k = begun; k > back && s[begun] - s[k] < rest; k--) {
-      begun = u[k] > STEERING_SHARE * peak ? k : begun;
-    }
-    int i = begun - 1;
-    if (i <= back || peak <= 0) {
+    if (peak <= 0 || begun <= back) {
       return Double.NaN;
     }
-    double share = (STEERING_SHARE * peak - u[i]) / Math.max(1e-9, u[i + 1] - u[i]);
-    return s[i] + Math.max(0, Math.min(1, share)) * (s[i + 1] - s[i]);
+    double at = Onset.of(k -> u[k], k -> s[k], begun, back, rest, peak);
+    return at <= s[back] ? Double.NaN : at;
+  }
+
+  private static double most(double[] u, int from, int to) {
+    double peak = 0;
+    for (int i = from; i <= to; i++) {
+      peak = Math.max(peak, u[i]);
+    }
+    return peak;
+  }
+
+  /** The first of two samples, or between them, at which it bends about as much as at the most. */
+  private static int held(double[] u, int from, int to, double peak) {
+    int k = from;
+    while (k < to && u[k] < HELD * peak) {
+      k++;
+    }
+    return k;
   }
 
   /** Times the hands went back by a fifth of the most and on again, before they unwind. */
