@@ -55,6 +55,37 @@ public final class Warp {
     return out;
   }
 
+  /**
+   * Returns offsets that differ from a line as others do, but by no kink: the difference is spread
+   * by a raised cosine. Where the road itself turns sharply, a line moved along it has bends that
+   * nobody steers.
+   *
+   * @param line metres to the left at each station
+   * @param other metres to the left at each station
+   * @param reach metres to each side over which a difference is spread, less than half a lap
+   */
+  public static double[] eased(Centreline road, double[] line, double[] other, double reach) {
+    Loop loop = road.loop();
+    int wide = (int) (Math.min(reach, road.length() / 2 - road.step()) / road.step());
+    double[] weight = new double[wide + 1];
+    double all = 0;
+    for (int j = 0; j <= wide; j++) {
+      weight[j] = 1 + Math.cos(Math.PI * j / (wide + 1));
+      all += j == 0 ? weight[j] : 2 * weight[j];
+    }
+    double[] out = new double[line.length];
+    for (int k = 0; k < out.length; k++) {
+      double sum = weight[0] * (other[k] - line[k]);
+      for (int j = 1; j <= wide; j++) {
+        int a = loop.at(k - j);
+        int b = loop.at(k + j);
+        sum += weight[j] * (other[a] - line[a] + other[b] - line[b]);
+      }
+      out[k] = line[k] + sum / all;
+    }
+    return out;
+  }
+
   /** From 1 to 0 with three smooth derivatives at both ends, so that curvature keeps no kink. */
   private static double fade(double share) {
     double t = 1 - share;

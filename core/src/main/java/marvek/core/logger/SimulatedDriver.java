@@ -30,6 +30,11 @@ import org.jspecify.annotations.Nullable;
  */
 public final class SimulatedDriver {
   private static final double REACH = 90;
+  // Metres around a turn-in over which another one is made good, and to each side over which hands
+  // make any change of the line.
+  private static final double LEAST_REACH = 25;
+  private static final double MOST_REACH = 110;
+  private static final double HANDS = 20;
   private static final double RISE = 0.12;
   // Hands press by so much more than what they take for the limit.
   private static final double HARDEST = 1.08;
@@ -184,8 +189,9 @@ public final class SimulatedDriver {
       offset = shifted(offset, l.exit(), exit);
       if (Math.abs(i.turnInBy) > 0.3) {
         // Who turns in early is early all the way to the apex.
-        double middle = turnIn + 0.4 * road.apart(turnIn, apex);
-        offset = Warp.shifted(road, offset, middle, i.turnInBy, 110, 110);
+        double way = road.apart(turnIn, apex);
+        double reach = Math.max(LEAST_REACH, Math.min(MOST_REACH, 0.6 * Math.abs(way)));
+        offset = Warp.shifted(road, offset, turnIn + 0.4 * way, i.turnInBy, reach, reach);
       }
       offset = bumped(offset, apex, out * (i.apexOut + i.entry.apexOff()), 60);
       offset = bumped(offset, exit, out * i.exitOut, 55);
@@ -194,7 +200,7 @@ public final class SimulatedDriver {
     for (Aside a : plan.asides()) {
       offset = chance.nextDouble() < a.share() ? bumped(offset, a.station(), a.by(), 60) : offset;
     }
-    return offset;
+    return Warp.eased(road, computed.path().offset(), offset, HANDS);
   }
 
   private double[] shifted(double[] offset, double was, double now) {

@@ -16,11 +16,14 @@ import marvek.core.entry.PointKind;
 import marvek.core.fixtures.Device;
 import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
+import marvek.core.lap.Path;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
 import marvek.core.telemetry.Channel;
 import marvek.core.telemetry.DrivenLap;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 /** The simulated driver does what it says it did. */
 class SimulatedDriverTest {
@@ -69,6 +72,32 @@ class SimulatedDriverTest {
     }
     double sum = d.truth().laps().stream().mapToDouble(Truth.Lap::lapTime).sum();
     assertThat(sum).isCloseTo(d.duration(), within(0.2));
+  }
+
+  /** Who turns in a metre or two elsewhere bends the line there, and by no kink at the apex. */
+  @ParameterizedTest
+  @CsvSource({"706, 200, small-hatch", "706, 240, cup-gt", "712, 200, small-hatch"})
+  void aCleanLapIsSteeredWithoutKinks(long seed, double radius, String vehicle) {
+    ComputedLap lap = Drives.computed(RandomRoads.of(seed, radius), vehicle);
+    Plan plan =
+        new Plan(lap, Drafter.draft(lap, List.of()).corners(), List.of(), 4, 1.5, 1, 0, false);
+    Drive d = SimulatedDriver.drive(plan, new Random(seed));
+    Path path = lap.path();
+    int n = path.size();
+    List<Double> tighter = new ArrayList<>();
+    for (int k = 0; k < d.time().length; k++) {
+      double bends = Math.abs(d.across()[k]) / (d.speed()[k] * d.speed()[k]);
+      int i = lap.road().index(lap.road().wrap(d.station()[k]));
+      double planned = 0;
+      for (int j = -20; j <= 20; j++) {
+        planned = Math.max(planned, Math.abs(path.curvature()[Math.floorMod(i + j, n)]));
+      }
+      if (planned > 1 / 60.0) {
+        tighter.add(bends / planned);
+      }
+    }
+    assertThat(tighter).hasSizeGreaterThan(400);
+    assertThat(tighter).allMatch(by -> by < 1.25);
   }
 
   @Test
