@@ -25,6 +25,7 @@ import marvek.core.plan.ComputedLap;
 import marvek.core.said.Said;
 import marvek.core.said.Value;
 import marvek.core.telemetry.CornerEvents;
+import marvek.core.telemetry.EventFinder;
 import org.jspecify.annotations.Nullable;
 
 /** Reads a run's laps against the reference that was driven. */
@@ -32,6 +33,8 @@ public final class Debriefer {
   private static final int FOCUS = 3;
   private static final double WORTH_SAYING = 0.02;
   private static final double OFTEN = 0.4;
+  // Up to this share of the laps it may have come by chance.
+  private static final double MOSTLY = 0.67;
   private static final double TREND_CONFIDENCE = 0.95;
   private static final Map<PointKind, Double> TOLERANCE = tolerances();
 
@@ -348,7 +351,8 @@ public final class Debriefer {
       looks.add(new Look(computed, events.get(i), plan, speedPace, told, done, planned));
     }
     Map<String, Habit.Across> across = new LinkedHashMap<>();
-    Habits.all().forEach(h -> h.across(points).ifPresent(a -> across.put(h.id(), a)));
+    List<PointFinding> known = known(points, events);
+    Habits.all().forEach(h -> h.across(known).ifPresent(a -> across.put(h.id(), a)));
     for (Habit habit : Habits.all()) {
       if (across.values().stream().anyMatch(a -> a.explains().contains(habit.id()))) {
         continue;
@@ -371,12 +375,17 @@ public final class Debriefer {
       if (share < OFTEN || shown.size() < Math.min(2, laps.size())) {
         continue;
       }
+      Double cost = cost(c, laps, shown);
+      if (habit.forTime() && share <= MOSTLY && cost != null && cost <= 0) {
+        // By chance some laps show it, and it cost nothing.
+        continue;
+      }
       double size = Robust.median(sizes.stream().mapToDouble(Double::doubleValue).toArray());
       out.add(
           new HabitFinding(
               habit.id(),
               share,
-              cost(c, laps, shown),
+              cost,
               habit.measure(size),
               habit.words(),
               habit.cure(),
@@ -384,6 +393,15 @@ public final class Debriefer {
               shown));
     }
     return out;
+  }
+
+  /** The points that laps tell: neither end of a press that a recording hardly shows. */
+  private static List<PointFinding> known(List<PointFinding> points, List<CornerEvents> events) {
+    double[] peaks = events.stream().mapToDouble(CornerEvents::brakePeak).toArray();
+    boolean faint = peaks.length > 0 && Robust.median(peaks) < EventFinder.FAINT;
+    return points.stream()
+        .filter(p -> !faint || p.kind() != PointKind.BRAKE && p.kind() != PointKind.RELEASE)
+        .toList();
   }
 
   private @Nullable Double cost(int c, List<LapData> laps, List<String> shown) {

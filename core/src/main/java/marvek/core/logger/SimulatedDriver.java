@@ -431,6 +431,8 @@ public final class SimulatedDriver {
     // Where a lifted corner is slowest, and the throttle that held its speed before it is opened.
     private int slowAt;
     private double heldBefore;
+    // Whether the throttle of the corner was opened.
+    private boolean opened;
     private boolean shut;
     // Where both feet are in a written corner.
     private double throttleFoot = 1;
@@ -527,7 +529,7 @@ public final class SimulatedDriver {
           && braked
           && (flat && nextBegins
               || k > end(corner) && (nextBegins || !next.brakes() && k > i.apex + 5)
-              || nextBegins && (k > i.apex || i.brakes() && next.brakes()))) {
+              || nextBegins && (k > i.apex || next.brakes()))) {
         before = i;
         corner++;
         i = intents.get(corner);
@@ -536,6 +538,7 @@ public final class SimulatedDriver {
         slid = 0;
         slow = -1;
         heldBefore = 0;
+        opened = false;
       }
       int p = loop.at(k);
       int q = loop.at(k + 1);
@@ -565,10 +568,13 @@ public final class SimulatedDriver {
         heldBefore = throttle;
       } else if (i.opens() && k >= i.first && k < i.full) {
         double way = (k - i.first) / (double) Math.max(1, i.full - i.first);
+        // What is open already out of the corner before is not shut to be opened again.
+        heldBefore = opened ? heldBefore : Math.max(heldBefore, throttleFoot);
+        opened = true;
         double begin = Math.max(Math.max(0.12, i.entry.firstThrottle()), heldBefore);
         throttle = begin + (1 - begin) * way;
         // The foot takes a moment from nothing to its first pressure.
-        throttle *= Math.min(1, (k - i.first + 1) * ds / speed / 0.1);
+        throttle *= Math.max(heldBefore, Math.min(1, (k - i.first + 1) * ds / speed / 0.1));
         if (i.dip && way > 0.45 && way < 0.75) {
           throttle = 0.15;
         }

@@ -274,7 +274,8 @@ final class WrittenScore {
     if (!press.open || press.kind != ActionKind.BRAKE || held(press)) {
       return 1;
     }
-    int stop = Math.min(stops(press), Math.max(apex, press.at + 4));
+    // What is let go of where it is written may be for what comes after the apex.
+    int stop = eased(press) ? stops(press) : Math.min(stops(press), Math.max(apex, press.at + 4));
     double way = (k - press.at) / (double) Math.max(1, stop - press.at);
     return way <= HELD ? 1 : Math.max(0, (1 - way) / (1 - HELD));
   }

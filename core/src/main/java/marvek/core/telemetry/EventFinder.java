@@ -18,6 +18,9 @@ public final class EventFinder {
   /** Share of a pedal from which on it is taken as pressed. */
   public static final double PRESSED = PedalWork.PRESSED;
 
+  /** Share of the pedal below which most of the beginning and the end of a press is not seen. */
+  public static final double FAINT = 2.5 * PRESSED;
+
   private final Centreline road;
   private final List<Corner> corners;
   private final Limits limits;
@@ -215,13 +218,13 @@ public final class EventFinder {
       int least = on.slowest(pressed, Math.max(pressed, slowTo));
       slow = on.v[pressed] - on.v[least] > BRAKED_OFF ? least : slow;
     }
-    // Where it is braked on for the next corner, that one's shifts come at once.
-    int inGear = slow >= slowTo - 2 ? slow - (int) (0.2 * t.rate()) : slow;
     if (feet.lastPress(slow) < 0 || feet.firstPress(feet.lastPress(slow)) < 0) {
       // Where it is only lifted or flat, speed may rise all through: what counts is in the bend.
       double middle = (entry + on.unwrapped(on.corner.apexes().get(0))) / 2;
       slow = on.slowest(Math.min(slowTo, Math.max(slowFrom, t.at(middle))), slowTo);
     }
+    // Where it is braked on for the next corner, that one's shifts come at once.
+    int inGear = slow >= slowTo - 2 ? slow - (int) (0.2 * t.rate()) : slow;
     int fast = on.fastest(on.first, slow);
 
     int met = met(on, feet, slowFrom, slow);

@@ -14,6 +14,8 @@ final class PedalWork {
   static final double GAP = 0.5;
 
   private static final double FULL = 0.965;
+  // Metres that a foot on its way all the time is read wrong by.
+  private static final double RESTS = 6;
   // Seconds of it that count as held, and as touched.
   private static final double FULL_HELD = 0.25;
   private static final double FULL_TOUCHED = 0.08;
@@ -315,6 +317,9 @@ final class PedalWork {
     double b = crossed(throttle, full, 0.93, -1);
     double a = crossed(throttle, full, 0.8, -1);
     double onward = (b - a) * 0.07 / 0.13;
+    // A pedal that rests on its way is opened no farther than it goes on from there.
+    double last = (s[full] - b) * (1 - FULL) / (FULL - 0.93);
+    onward = b <= s[full] && onward > 2 * last + RESTS ? last : onward;
     boolean drawn = a > s[open] - 1 && onward >= 0;
     return drawn ? b + Math.min(onward, 0.5 * v[full]) : s[full];
   }

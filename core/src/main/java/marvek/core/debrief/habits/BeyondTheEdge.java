@@ -28,6 +28,11 @@ public final class BeyondTheEdge implements Habit {
   }
 
   @Override
+  public boolean forTime() {
+    return false;
+  }
+
+  @Override
   public Said measure(double middle) {
     return Said.of("habit.BEYOND_THE_EDGE.measure", Value.length(middle, 1));
   }

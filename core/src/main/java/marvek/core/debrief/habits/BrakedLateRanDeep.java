@@ -24,6 +24,11 @@ public final class BrakedLateRanDeep implements Habit {
   }
 
   @Override
+  public boolean forTime() {
+    return false;
+  }
+
+  @Override
   public Said measure(double middle) {
     return Said.of("habit.BRAKED_LATE_RAN_DEEP.measure", Value.length(middle));
   }

@@ -24,6 +24,11 @@ public final class ExtraSteering implements Habit {
   }
 
   @Override
+  public boolean forTime() {
+    return false;
+  }
+
+  @Override
   public Said measure(double middle) {
     return Said.of("habit.EXTRA_STEERING.measure", Value.count(Math.round(middle)));
   }

@@ -39,6 +39,14 @@ public interface Habit {
     return Said.of("habit." + id() + ".cure");
   }
 
+  /**
+   * Whether it matters by the time that it costs, and not by what may come of it: then it is told
+   * of few laps only where they were the slower ones.
+   */
+  default boolean forTime() {
+    return true;
+  }
+
   /** Whether it begins in the corner before. */
   default boolean beginsBefore() {
     return false;

@@ -28,6 +28,11 @@ public final class KerbStruck implements Habit {
   }
 
   @Override
+  public boolean forTime() {
+    return false;
+  }
+
+  @Override
   public Said measure(double middle) {
     return Said.of("habit.KERB_STRUCK.measure", Value.figure(middle / Units.G, 1));
   }

@@ -27,6 +27,11 @@ public final class Limiter implements Habit {
   }
 
   @Override
+  public boolean forTime() {
+    return false;
+  }
+
+  @Override
   public Said measure(double middle) {
     return Said.of("habit.LIMITER.measure", Value.figure(middle, 1));
   }

@@ -244,8 +244,14 @@ public final class Look {
     return Math.min(0, late + unseen(plan.station(PointKind.RELEASE).orElseThrow()));
   }
 
-  /** Metres of the end of a braking that a recording does not show. */
+  /**
+   * Metres of the end of a braking that a recording does not show; no end of them where all of it
+   * is hardly more than what is shown.
+   */
   private double unseen(double release) {
+    if (events.brakePeak() < EventFinder.FAINT) {
+      return Double.POSITIVE_INFINITY;
+    }
     Double seen = planned.pressedUntil(release);
     return Math.max(tapered(), seen == null ? 0 : -seen);
   }

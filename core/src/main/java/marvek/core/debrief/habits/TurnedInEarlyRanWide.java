@@ -30,6 +30,11 @@ public final class TurnedInEarlyRanWide implements Habit {
   }
 
   @Override
+  public boolean forTime() {
+    return false;
+  }
+
+  @Override
   public Said measure(double middle) {
     return Said.of("habit.TURNED_IN_EARLY_RAN_WIDE.measure", Value.length(-middle));
   }

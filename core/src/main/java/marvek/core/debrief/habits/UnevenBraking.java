@@ -32,6 +32,11 @@ public final class UnevenBraking implements Habit {
   }
 
   @Override
+  public boolean forTime() {
+    return false;
+  }
+
+  @Override
   public Said measure(double middle) {
     return Said.of("habit.UNEVEN_BRAKING.measure", Value.length(middle));
   }

@@ -24,6 +24,11 @@ public final class WheelLocked implements Habit {
   }
 
   @Override
+  public boolean forTime() {
+    return false;
+  }
+
+  @Override
   public Said measure(double middle) {
     return Said.of("habit.WHEEL_LOCKED.measure", Value.count(Math.round(middle)));
   }
