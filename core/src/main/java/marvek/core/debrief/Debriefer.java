@@ -376,8 +376,8 @@ public final class Debriefer {
         continue;
       }
       Double cost = cost(c, laps, shown);
-      if (habit.forTime() && share <= MOSTLY && cost != null && cost <= 0) {
-        // By chance some laps show it, and it cost nothing.
+      if (habit.forTime() && share <= MOSTLY && cost != null && cost <= WORTH_SAYING) {
+        // By chance some laps show it, and it cost nothing worth saying.
         continue;
       }
       double size = Robust.median(sizes.stream().mapToDouble(Double::doubleValue).toArray());

@@ -84,6 +84,7 @@ class CostlessHabitsTest {
   void whatCostNothingInSomeOfTheLapsIsNotTold() {
     assertThat(told(3, -0.1, false)).isEmpty();
     assertThat(told(4, -0.1, false)).isEmpty();
+    assertThat(told(3, 0.004, false)).isEmpty();
   }
 
   @Test
