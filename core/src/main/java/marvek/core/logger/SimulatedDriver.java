@@ -562,7 +562,7 @@ public final class SimulatedDriver {
         throttle = 0;
       } else if (i.brakes() && k >= i.brake && k < i.first) {
         throttle = 0;
-      } else if (!i.brakes() && i.opens() && k < i.first && eased(i, k)) {
+      } else if (!i.brakes() && i.opens() && k < i.first && !opening(i, k) && eased(i, k)) {
         throttle = Math.min(1, holding(p) - FEATHERS * (speed - slow));
         throttle = throttle < LEAST_FELT ? 0 : throttle;
         heldBefore = throttle;
@@ -574,7 +574,8 @@ public final class SimulatedDriver {
         double begin = Math.max(Math.max(0.12, i.entry.firstThrottle()), heldBefore);
         throttle = begin + (1 - begin) * way;
         // The foot takes a moment from nothing to its first pressure.
-        throttle *= Math.max(heldBefore, Math.min(1, (k - i.first + 1) * ds / speed / 0.1));
+        double pressed = Math.min(1, (k - i.first + 1) * ds / speed / 0.1);
+        throttle = Math.max(Math.min(throttle, heldBefore), throttle * pressed);
         if (i.dip && way > 0.45 && way < 0.75) {
           throttle = 0.15;
         }
@@ -754,6 +755,11 @@ public final class SimulatedDriver {
       return score != null && score.first() != Intent.NONE
           ? score.first()
           : i.brakes() ? i.brake : i.turnIn;
+    }
+
+    /** Whether the corner before is opened out of already, past the apex of this one. */
+    private boolean opening(Intent i, int k) {
+      return k > i.apex && throttleFoot > 0;
     }
 
     /** The throttle on the way to full out of the corner before. */

@@ -49,18 +49,20 @@ class DrivenAsWrittenTest {
   }
 
   /** What the corner before has opened already is not shut to be opened again. */
-  @Test
-  void aThrottleThatIsOpenIsNotShutToOpenIt() {
-    ComputedLap lap = Drives.computed(RandomRoads.of(783, 480), "cup-gt");
+  @ParameterizedTest
+  @CsvSource({"783, 480, cup-gt, 2630, 2655", "760, 240, cup-gt, 882, 930"})
+  void aThrottleThatIsOpenIsNotShutToOpenIt(
+      long seed, double radius, String vehicle, double from, double to) {
+    ComputedLap lap = Drives.computed(RandomRoads.of(seed, radius), vehicle);
     List<CornerEntry> draft = Drafter.draft(lap, List.of()).corners();
-    for (DrivenLap l : Drives.read(new Plan(lap, draft, List.of(), 3, 0, 1, 0, true), 783)) {
+    for (DrivenLap l : Drives.read(new Plan(lap, draft, List.of(), 3, 0, 1, 0, true), seed)) {
       Trace t = l.trace();
       double[] throttle = Objects.requireNonNull(t.of(Channel.THROTTLE));
       double[] brake = Objects.requireNonNull(t.of(Channel.BRAKE));
       double most = 0;
       for (int i = 0; i < t.size(); i++) {
         double at = lap.road().wrap(t.station()[i]);
-        if (at > 2630 && at < 2655 && brake[i] < 0.03) {
+        if (at > from && at < to && brake[i] < 0.03) {
           most = Math.max(most, throttle[i]);
           assertThat(throttle[i]).as("throttle at %.0f", at).isGreaterThan(most - 0.15);
         }
