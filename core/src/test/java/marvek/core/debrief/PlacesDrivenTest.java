@@ -12,6 +12,7 @@ import marvek.core.entry.CornerEntry;
 import marvek.core.fixtures.Drives;
 import marvek.core.fixtures.RandomRoads;
 import marvek.core.line.Gate;
+import marvek.core.line.Warp;
 import marvek.core.logger.Aside;
 import marvek.core.logger.Plan;
 import marvek.core.plan.ComputedLap;
@@ -96,8 +97,7 @@ class PlacesDrivenTest {
         PlaceFinding off =
             driven(lap, draft, held, plan.deviating(List.of(), List.of(aside)), seed);
         double way = off.drift() - straight.drift();
-        // The straight line that fits a smooth step of 1 best rises by 4/3, by integration.
-        double drifted = (off.left() ? -by : by) * 4 / 3;
+        double drifted = (off.left() ? -by : by) * -rise(lap, at.station());
         assertThat(way).isCloseTo(drifted, within(0.4));
         assertThat(Math.abs(way)).isLessThan(2.2);
         assertThat(off.over()).isEqualTo(60);
@@ -105,6 +105,20 @@ class PlacesDrivenTest {
       }
     }
     assertThat(drifts).isGreaterThan(3);
+  }
+
+  /** By how much the straight line rises that fits the 60 m after a bump of 1 best as driven. */
+  private static double rise(ComputedLap lap, double station) {
+    double[] straight = new double[lap.road().size()];
+    double[] bump = Warp.bumped(lap.road(), straight, station, 1, 60);
+    double[] eased = Warp.eased(lap.road(), straight, bump, 20);
+    double across = 0;
+    double along = 0;
+    for (int k = 0; k <= 60; k++) {
+      across += (k - 30) * eased[lap.road().loop().at(lap.road().index(station) + k)];
+      along += (k - 30) * (k - 30);
+    }
+    return 60 * across / along;
   }
 
   private static PlaceFinding driven(

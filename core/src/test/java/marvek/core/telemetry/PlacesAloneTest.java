@@ -29,6 +29,7 @@ import marvek.core.logger.Recorder;
 import marvek.core.logger.SimulatedDriver;
 import marvek.core.plan.ComputedLap;
 import marvek.core.plan.Drafter;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -37,6 +38,8 @@ import org.junit.jupiter.params.provider.ValueSource;
 /** What laps tell that are not driven on the line, and what places alone cannot tell. */
 @Tag("slow")
 class PlacesAloneTest {
+  private static final int BACK = 100;
+
   private static final Set<String> OF_THE_FEET =
       Set.of(
           "RELEASED_LATE",
@@ -73,25 +76,54 @@ class PlacesAloneTest {
   }
 
   /** Where the road itself bends by 30 % of its most in a corner, not straightening for 22 m. */
-  private static double bends(Centreline road, Corner c) {
+  private static double bends(Centreline road, Corner c, @Nullable Double apex) {
     double until =
         c.apexes().size() == 2
             ? road.ahead(c.entry(), c.apexes().get(0)) + road.ahead(c.apexes().get(0), c.apex()) / 2
             : road.ahead(c.entry(), c.exit());
-    double sign = c.left() ? 1 : -1;
-    int entry = road.index(c.entry());
+    double[] bend = bend(road, c);
+    int held = held(bend, until);
+    double first = apex == null ? until : road.apart(c.entry(), apex);
+    if (first > 0 && held > first) {
+      // It tightens after the apex that was driven, and is turned into before.
+      until = first;
+      held = held(bend, until);
+    }
     double peak = 0;
     for (int k = 0; k <= until; k++) {
-      peak = Math.max(peak, sign * road.curvature()[(entry + k) % road.size()]);
+      peak = Math.max(peak, bend[BACK + k]);
+    }
+    double sum = 0;
+    for (int share = 24; share <= 36; share++) {
+      int at = held;
+      for (int k = held; k > -80 && at - k < 22; k--) {
+        at = bend[BACK + k] > share / 100.0 * peak ? k : at;
+      }
+      sum += at;
+    }
+    return road.wrap((road.index(c.entry()) + sum / 13) * road.step());
+  }
+
+  private static double[] bend(Centreline road, Corner c) {
+    double[] out = new double[BACK + 1000];
+    for (int k = 0; k < out.length; k++) {
+      int i = Math.floorMod(road.index(c.entry()) + k - BACK, road.size());
+      out[k] = (c.left() ? 1 : -1) * road.curvature()[i];
+    }
+    return out;
+  }
+
+  /** Where it bends by six tenths of its most up to a place. */
+  private static int held(double[] bend, double until) {
+    double peak = 0;
+    for (int k = 0; k <= until; k++) {
+      peak = Math.max(peak, bend[BACK + k]);
     }
     int at = 0;
-    while (sign * road.curvature()[(entry + at) % road.size()] < 0.6 * peak) {
+    while (bend[BACK + at] < 0.6 * peak) {
       at++;
     }
-    for (int k = at; k > -80 && at - k < 22; k--) {
-      at = sign * road.curvature()[Math.floorMod(entry + k, road.size())] > 0.3 * peak ? k : at;
-    }
-    return road.wrap((entry + at) * road.step());
+    return at;
   }
 
   @Test
@@ -121,7 +153,7 @@ class PlacesAloneTest {
                   && road.ahead(c.entry(), e.apex()) <= road.ahead(c.entry(), c.exit());
           outside += in ? 0 : 1;
           assertThat(e.turnIn()).as("road %d %s", r, c.id()).isNotNull();
-          turnIns.add(road.apart(bends(road, c), e.turnIn()));
+          turnIns.add(road.apart(bends(road, c, e.apex()), e.turnIn()));
         }
       }
     }
