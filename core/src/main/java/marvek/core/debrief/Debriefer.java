@@ -35,6 +35,8 @@ public final class Debriefer {
   private static final double OFTEN = 0.4;
   // Up to this share of the laps it may have come by chance.
   private static final double MOSTLY = 0.67;
+  // Laps with it and without it, each, from which on their times tell something.
+  private static final int COMPARED = 3;
   private static final double TREND_CONFIDENCE = 0.95;
   private static final Map<PointKind, Double> TOLERANCE = tolerances();
 
@@ -376,7 +378,9 @@ public final class Debriefer {
         continue;
       }
       Double cost = cost(c, laps, shown);
-      if (habit.forTime() && share <= MOSTLY && cost != null && cost <= WORTH_SAYING) {
+      int fewer = Math.min(shown.size(), laps.size() - shown.size());
+      boolean compared = share <= MOSTLY && fewer >= COMPARED;
+      if (habit.forTime() && compared && cost != null && cost <= WORTH_SAYING) {
         // By chance some laps show it, and it cost nothing worth saying.
         continue;
       }
