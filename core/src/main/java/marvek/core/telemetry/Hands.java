@@ -85,7 +85,9 @@ final class Hands {
     }
     double peak = most(u, lo, hi);
     int begun = held(u, lo, hi, peak);
-    int apexAt = Math.min(hi, t.at(around));
+    // Where along a long bend it is nearest to the inside is hardly known.
+    double later = Math.max(around, on.unwrapped(corner.apexes().get(0)));
+    int apexAt = Math.min(hi, t.at(later));
     if (!Double.isNaN(apex) && begun > apexAt && lo < apexAt) {
       // It tightens after its apex: into that one it is turned before.
       peak = most(u, lo, apexAt);

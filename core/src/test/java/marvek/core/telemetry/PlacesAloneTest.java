@@ -83,7 +83,8 @@ class PlacesAloneTest {
             : road.ahead(c.entry(), c.exit());
     double[] bend = bend(road, c);
     int held = held(bend, until);
-    double first = apex == null ? until : road.apart(c.entry(), apex);
+    double own = road.ahead(c.entry(), c.apexes().get(0));
+    double first = apex == null ? until : Math.max(own, road.apart(c.entry(), apex));
     if (first > 0 && held > first) {
       // It tightens after the apex that was driven, and is turned into before.
       until = first;
