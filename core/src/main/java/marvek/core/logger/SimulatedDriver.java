@@ -35,6 +35,8 @@ public final class SimulatedDriver {
   private static final double LEAST_REACH = 25;
   private static final double MOST_REACH = 110;
   private static final double HANDS = 20;
+  // Metres from which on turning in elsewhere is a way of driving and not chance.
+  private static final double MEANT = 5;
   private static final double RISE = 0.12;
   // Hands press by so much more than what they take for the limit.
   private static final double HARDEST = 1.08;
@@ -190,7 +192,9 @@ public final class SimulatedDriver {
       if (Math.abs(i.turnInBy) > 0.3) {
         // Who turns in early is early all the way to the apex.
         double way = road.apart(turnIn, apex);
-        double reach = Math.max(LEAST_REACH, Math.min(MOST_REACH, 0.6 * Math.abs(way)));
+        boolean means = Math.abs(i.turnInBy) > MEANT;
+        double reach =
+            means ? MOST_REACH : Math.max(LEAST_REACH, Math.min(MOST_REACH, 0.6 * Math.abs(way)));
         offset = Warp.shifted(road, offset, turnIn + 0.4 * way, i.turnInBy, reach, reach);
       }
       offset = bumped(offset, apex, out * (i.apexOut + i.entry.apexOff()), 60);
