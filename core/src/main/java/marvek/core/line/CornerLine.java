@@ -26,9 +26,6 @@ public record CornerLine(
   // Metres to each side within which a touch is the same one.
   private static final double SAME_TOUCH = 15;
 
-  // Of the most: as good as held.
-  private static final double HELD = 0.6;
-
   /** Metres for which hands that rest on the way have not left the corner. */
   public static final double REST = 22;
 
@@ -156,7 +153,7 @@ public record CornerLine(
   }
 
   /**
-   * Station where a path has come to bend by about a third of its most in a corner, up to the
+   * Station where a path has come to bend by about three tenths of its most in a corner, up to the
    * middle between two apexes, see {@link Onset}.
    *
    * @param apex station of the first apex
@@ -176,42 +173,18 @@ public record CornerLine(
       until = road.ahead(corner.entry(), corner.exit());
     }
     int end = Math.max(apexIndex + 1, entry + (int) (until / road.step()));
-    double peak = most(path, sign, entry, end);
-    int begun = held(path, sign, entry, end, peak);
-    if (begun > apexIndex) {
-      // It tightens after its apex: into that one it is turned before.
-      peak = most(path, sign, entry, apexIndex);
-      begun = held(path, sign, entry, apexIndex, peak);
-    }
     double longest = Math.max(before, Math.min(back, Math.max(LONGEST, before + BEFORE_ENTRY)));
     int most = apexIndex - (int) (longest / road.step());
     double at =
         Onset.of(
             k -> sign * path.curvature()[loop.at(k)],
             k -> k * road.step(),
-            begun,
+            entry,
+            apexIndex,
+            end,
             most,
-            REST,
-            peak);
+            REST);
     return road.wrap(at);
-  }
-
-  /** The most that a path bends to one side between two stations, 1/m. */
-  private static double most(Path path, double sign, int from, int to) {
-    double peak = 0;
-    for (int k = from; k <= to; k++) {
-      peak = Math.max(peak, sign * path.curvature()[path.loop().at(k)]);
-    }
-    return peak;
-  }
-
-  /** The first station between two at which it bends about as much. */
-  private static int held(Path path, double sign, int from, int to, double peak) {
-    int k = from;
-    while (k < to && sign * path.curvature()[path.loop().at(k)] < HELD * peak) {
-      k++;
-    }
-    return k;
   }
 
   /**

@@ -566,7 +566,7 @@ public final class SimulatedDriver {
         throttle = 0;
       } else if (i.brakes() && k >= i.brake && k < i.first) {
         throttle = 0;
-      } else if (!i.brakes() && i.opens() && k < i.first && !opening(i, k) && eased(i, k)) {
+      } else if (!i.brakes() && i.opens() && k < i.first && !opensAlready(i, k) && eased(i, k)) {
         throttle = Math.min(1, holding(p) - FEATHERS * (speed - slow));
         throttle = throttle < LEAST_FELT ? 0 : throttle;
         heldBefore = throttle;
@@ -762,7 +762,7 @@ public final class SimulatedDriver {
     }
 
     /** Whether the corner before is opened out of already, past the apex of this one. */
-    private boolean opening(Intent i, int k) {
+    private boolean opensAlready(Intent i, int k) {
       return k > i.apex && throttleFoot > 0;
     }
 

@@ -35,7 +35,7 @@ public record Truth(List<Lap> laps) {
    * @param release where it is back at zero
    * @param firstThrottle where the throttle leaves zero
    * @param fullThrottle where it is fully open for good
-   * @param turnIn where the path has come to bend by about a third of its most
+   * @param turnIn where the path has come to bend by about three tenths of its most
    * @param apex closest to the inside
    * @param minimumSpeed m/s
    * @param gear at the slowest place

@@ -16,7 +16,7 @@ import org.jspecify.annotations.Nullable;
  * @param release station where the brake is let go for the last time
  * @param brakings times the brake was pressed
  * @param handOff seconds from the throttle shut to the brake pressed; below zero they overlap
- * @param turnIn station where steering has come to about a third of its most
+ * @param turnIn station where steering has come to about three tenths of its most
  * @param lineShift metres by which the way into the corner lies later along the road than the usual
  *     line; below zero earlier
  * @param firstApex of two, station closest to the inside

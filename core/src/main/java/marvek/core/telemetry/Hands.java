@@ -1,5 +1,6 @@
 package marvek.core.telemetry;
 
+import java.util.Arrays;
 import marvek.core.circuit.Corner;
 import marvek.core.lap.Path;
 import marvek.core.line.CornerLine;
@@ -13,9 +14,6 @@ final class Hands {
   private static final double TAKEN_BACK = 0.2;
   private static final double PUT_ON = 0.15;
   private static final double NEARLY = 0.5;
-
-  // Of the most: as good as held.
-  private static final double HELD = 0.6;
 
   private final CornerStretch on;
   private final double @Nullable [] bend;
@@ -83,40 +81,13 @@ final class Hands {
       }
       u[i] = turn * sum / n;
     }
-    double peak = most(u, lo, hi);
-    int begun = held(u, lo, hi, peak);
     // Where along a long bend it is nearest to the inside is hardly known.
     double later = Math.max(around, on.unwrapped(corner.apexes().get(0)));
-    int apexAt = Math.min(hi, t.at(later));
-    if (!Double.isNaN(apex) && begun > apexAt && lo < apexAt) {
-      // It tightens after its apex: into that one it is turned before.
-      peak = most(u, lo, apexAt);
-      begun = held(u, lo, apexAt, peak);
-    }
-    // Hands that rest for a moment on the way have not left the corner.
+    int apexAt = Double.isNaN(apex) ? hi : Math.min(hi, t.at(later));
     double rest = steered != null ? CornerLine.REST : 2 * CornerLine.REST;
-    if (peak <= 0 || begun <= back) {
-      return Double.NaN;
-    }
-    double at = Onset.of(k -> u[k], k -> s[k], begun, back, rest, peak);
-    return at <= s[back] ? Double.NaN : at;
-  }
-
-  private static double most(double[] u, int from, int to) {
-    double peak = 0;
-    for (int i = from; i <= to; i++) {
-      peak = Math.max(peak, u[i]);
-    }
-    return peak;
-  }
-
-  /** The first of two samples, or between them, at which it bends about as much as at the most. */
-  private static int held(double[] u, int from, int to, double peak) {
-    int k = from;
-    while (k < to && u[k] < HELD * peak) {
-      k++;
-    }
-    return k;
+    double at =
+        Onset.of(k -> u[Math.max(0, k)], k -> s[Math.max(0, k)], lo, apexAt, hi, back, rest);
+    return at <= s[back] || Arrays.stream(u, lo, hi + 1).allMatch(b -> b <= 0) ? Double.NaN : at;
   }
 
   /** Times the hands went back by a fifth of the most and on again, before they unwind. */

@@ -318,8 +318,8 @@ final class PedalWork {
     double a = crossed(throttle, full, 0.8, -1);
     double onward = (b - a) * 0.07 / 0.13;
     // A pedal that rests on its way is opened no farther than it goes on from there.
-    double last = (s[full] - b) * (1 - FULL) / (FULL - 0.93);
-    onward = b <= s[full] && onward > 2 * last + RESTS ? last : onward;
+    double last = (s[full] - b) * 0.07 / (FULL - 0.93);
+    onward = b <= s[full] && onward > last + RESTS ? last : onward;
     boolean drawn = a > s[open] - 1 && onward >= 0;
     return drawn ? b + Math.min(onward, 0.5 * v[full]) : s[full];
   }

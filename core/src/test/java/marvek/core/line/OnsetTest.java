@@ -12,7 +12,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 /** Where a turn begins. */
 class OnsetTest {
   private static double of(IntToDoubleFunction bend) {
-    return Onset.of(bend, k -> k, 100, 0, CornerLine.REST, 1);
+    return Onset.of(bend, k -> k, 20, 110, 120, 0, CornerLine.REST);
   }
 
   /** An even way into the bend over 60 m passes three tenths after 18. */
@@ -35,9 +35,9 @@ class OnsetTest {
   @ValueSource(doubles = {0.2, 0.25, 0.28, 0.3, 0.32, 0.35, 0.4})
   void restingAtAnyShareMovesItNoMoreThanTheBend(double share) {
     Random ripple = new Random(8);
-    double[] by = ripple.doubles(101, -0.004, 0.004).toArray();
+    double[] by = ripple.doubles(121, -0.004, 0.004).toArray();
     IntToDoubleFunction less = k -> stepped(k, share - 0.005) + by[k];
-    IntToDoubleFunction more = k -> stepped(k, share + 0.005) + by[100 - k];
+    IntToDoubleFunction more = k -> stepped(k, share + 0.005) + by[120 - k];
     assertThat(Math.abs(of(less) - of(more))).isLessThan(4.5);
   }
 
@@ -45,5 +45,14 @@ class OnsetTest {
     return k < 40
         ? share * Math.max(0, k - 25) / 15
         : k < 56 ? share : Math.min(1, share + (k - 56) / 30.0);
+  }
+
+  /** What tightens after its apex is turned into before it, by what it bends up to there. */
+  @Test
+  void aTurnThatTightensAfterItsApexBeginsBefore() {
+    IntToDoubleFunction tightens = k -> k < 40 ? 0 : k < 90 ? 0.4 : 1;
+    assertThat(Onset.of(tightens, k -> k, 20, 70, 120, 0, CornerLine.REST)).isBetween(39.0, 40.0);
+    assertThat(Onset.of(k -> k < 90 ? 0.1 : 1, k -> k, 20, 110, 120, 0, CornerLine.REST))
+        .isBetween(89.0, 90.0);
   }
 }
