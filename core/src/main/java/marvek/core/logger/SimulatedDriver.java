@@ -566,7 +566,7 @@ public final class SimulatedDriver {
         throttle = 0;
       } else if (i.brakes() && k >= i.brake && k < i.first) {
         throttle = 0;
-      } else if (!i.brakes() && i.opens() && k < i.first && !opensAlready(i, k) && eased(i, k)) {
+      } else if (!i.brakes() && i.opens() && k < i.first && eased(i, k)) {
         throttle = Math.min(1, holding(p) - FEATHERS * (speed - slow));
         throttle = throttle < LEAST_FELT ? 0 : throttle;
         heldBefore = throttle;
@@ -759,11 +759,6 @@ public final class SimulatedDriver {
       return score != null && score.first() != Intent.NONE
           ? score.first()
           : i.brakes() ? i.brake : i.turnIn;
-    }
-
-    /** Whether the corner before is opened out of already, past the apex of this one. */
-    private boolean opensAlready(Intent i, int k) {
-      return k > i.apex && throttleFoot > 0;
     }
 
     /** The throttle on the way to full out of the corner before. */
