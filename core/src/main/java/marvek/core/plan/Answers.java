@@ -251,8 +251,17 @@ public final class Answers {
     Stretch.Laid laid = stretch.laid(entry);
     int latest = Margin.last(stretch, laid);
     double metres = margin * laid.plan().unbrakedAt(latest);
-    double at = stretch.station(latest) - metres;
+    double at = sooner(stretch.station(latest), metres);
     return computed.road().wrap(Math.round(at * 2) / 2.0);
+  }
+
+  /**
+   * Station so many metres sooner, but not before the road that the corner is planned on: what is
+   * pressed there is pressed for the corner before.
+   */
+  public double sooner(double station, double metres) {
+    double room = Math.max(0, stretch.place(station)) * computed.road().step();
+    return computed.road().wrap(station - Math.min(metres, room));
   }
 
   /** How the corner as planned uses the two axles, and what moves that. */

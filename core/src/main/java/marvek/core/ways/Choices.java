@@ -685,7 +685,8 @@ public final class Choices {
 
   /**
    * With a marker that leaves a margin. A shape stretches with its marker, and from another one its
-   * last place may be another: then it comes as much sooner as is missing.
+   * last place may be another: then it comes as much sooner as is missing, but not before the road
+   * that the corner is planned on.
    */
   private CornerEntry withMargin(CornerEntry entry, double marker, double margin) {
     CornerEntry out = entry.copy().moved(PointKind.BRAKE, marker).done();
@@ -695,7 +696,7 @@ public final class Choices {
         break;
       }
       double metres = Math.ceil(2 * missing * Math.max(1, entry.approachSpeed())) / 2;
-      double sooner = computed.road().wrap(out.station(PointKind.BRAKE).orElse(marker) - metres);
+      double sooner = answers.sooner(out.station(PointKind.BRAKE).orElse(marker), metres);
       out = out.copy().moved(PointKind.BRAKE, sooner).done();
     }
     return out;
@@ -746,6 +747,11 @@ public final class Choices {
     return entry;
   }
 
+  /** Whether a margin is less than a share of the present one, by more than may be missing. */
+  private static boolean falls(double present, double margin) {
+    return margin < Math.min(ENOUGH * present, present - MISSING);
+  }
+
   private Outcome outcome(
       CornerEntry entry, @Nullable School school, boolean chosen, CornerEntry now) {
     CornerAnswer answer = answers.answer(entry);
@@ -761,7 +767,7 @@ public final class Choices {
         school != null
             && braking
             && now.slowing() == Slowing.BRAKE
-            && margin < ENOUGH * answers.margin(now) - MISSING;
+            && falls(answers.margin(now), margin);
     return new Outcome(
         school,
         chosen,

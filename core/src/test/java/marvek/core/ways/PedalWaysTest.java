@@ -100,6 +100,27 @@ class PedalWaysTest {
     assertThat(both).isGreaterThan(10);
   }
 
+  /** Where there is no room for the margin the marker stays on the corner's own road, untimed. */
+  @Test
+  void noMarkerStandsInTheCornerBefore() {
+    int scarce = 0;
+    for (Asked a : asked(Question.TRAIL)) {
+      int c = a.lap().indexOf(a.entry().corner());
+      Answers answers = Answers.at(a.lap(), Things.none(), c);
+      double begins = answers.sooner(at(a.entry(), PointKind.APEX), 1000);
+      double now = a.compared().now().marginSeconds();
+      for (School school : List.of(School.LIGHT_TRAIL, School.HEAVY_TRAIL)) {
+        CornerEntry e = a.as(school).orElseThrow();
+        Choices.Outcome o = Objects.requireNonNull(a.outcome(school));
+        assertThat(a.way(begins, at(e, PointKind.BRAKE))).as(e.corner()).isGreaterThan(-0.3);
+        boolean enough = o.marginSeconds() >= Math.min(0.8 * now, now - 0.02);
+        assertThat(enough || o.toNext() == null && o.cornerTime() == null).isTrue();
+        scarce += !enough && a.way(begins, at(e, PointKind.BRAKE)) < 2 ? 1 : 0;
+      }
+    }
+    assertThat(scarce).isPositive();
+  }
+
   /** Share of its peak that a shape has left where the hands move. */
   private static double left(Asked a, CornerEntry e) {
     Pedals shape = Objects.requireNonNull(e.pedals());
