@@ -1,6 +1,7 @@
 package marvek.core.debrief;
 
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.EnumSet;
 import java.util.LinkedHashMap;
@@ -31,7 +32,8 @@ import org.jspecify.annotations.Nullable;
  * Changes that the laps speak for. Where a point was driven earlier or later from lap to lap, the
  * time to the next corner is set against it by a robust slope; a step is proposed only in the
  * direction that the interval of that slope tells, no longer than the limit, no farther than was
- * driven, and for braking never past the computed margin.
+ * driven, and for braking never past the computed margin. Where braking past the last place is
+ * repeated, more margin is proposed, whatever it costs.
  */
 public final class Proposals {
   /** Fewer laps than this never speak for a change. */
@@ -42,6 +44,12 @@ public final class Proposals {
 
   /** The habit that keeps a braking marker from being moved later. */
   private static final String DEEP = "BRAKED_LATE_RAN_DEEP";
+
+  /** Laps that braked past the last place from which on it is repeated and no slip. */
+  private static final int REPEATED = 3;
+
+  /** Share of the brakings that are to lie before the last place. */
+  private static final double WITHIN = 0.95;
 
   private static final double FAIR = 0.9;
   private static final double SURE = 0.95;
@@ -79,6 +87,8 @@ public final class Proposals {
   private final ActionsDriven actions;
   private final Debrief debrief;
   private final Set<String> deep;
+  // Corners where more margin is proposed, which comes before any gain.
+  private final Set<String> cautious = new LinkedHashSet<>();
 
   private Proposals(
       ComputedLap computed,
@@ -149,9 +159,7 @@ public final class Proposals {
       }
     }
     oneACorner(out);
-    out.sort(
-        Comparator.comparing((Proposal p) -> !p.change())
-            .thenComparing(p -> p.gain() == null ? 0 : -p.gain()));
+    out.sort(Comparator.comparing((Proposal p) -> !p.change()).thenComparing(p -> -loudness(p)));
     return out;
   }
 
@@ -183,9 +191,10 @@ public final class Proposals {
                 : p);
   }
 
-  private static double loudness(Proposal p) {
+  private double loudness(Proposal p) {
     Double gain = p.gain();
-    return gain == null ? 0 : gain;
+    boolean marker = p.action().equals(Score.id(PointKind.BRAKE));
+    return marker && cautious.contains(p.corner()) ? Double.MAX_VALUE : gain == null ? 0 : gain;
   }
 
   private Basis point(int c, PointKind kind, double station) {
@@ -248,7 +257,7 @@ public final class Proposals {
     int[] run = basis.runs.stream().mapToInt(Integer::intValue).toArray();
     Robust.Slope fair = Robust.slope(x, y, run, FAIR);
     if (basis.of.slows() && deep.contains(basis.entry.corner())) {
-      return basis.none(Said.of("proposal.deep"));
+      return basis.of.marker() ? deeper(basis, x) : basis.none(Said.of("proposal.deep"));
     }
     if (spread >= (basis.of.share() ? SHARE_SPREAD : SPREAD_NEEDED) && fair.tells()) {
       return byTime(basis, x, fair, Robust.slope(x, y, run, SURE).tells());
@@ -272,6 +281,33 @@ public final class Proposals {
                 milli(-fair.high() * basis.of.unit()).in(),
                 milli(-fair.low() * basis.of.unit()).in(),
                 Value.choice(basis.of.share())));
+  }
+
+  /**
+   * Where the driver keeps braking past the last place the marker comes sooner, by what the
+   * brakings need to lie before that place; what it costs is not asked.
+   */
+  private Proposal deeper(Basis basis, double[] late) {
+    double margin = margin(basis.entry);
+    long past = Arrays.stream(late).filter(m -> m > margin).count();
+    double missing = Robust.quantile(late, WITHIN) - margin;
+    if (past < REPEATED || missing <= 0) {
+      return basis.none(Said.of("proposal.deep"));
+    }
+    double grain = basis.of.smallest();
+    double step = Math.min(Math.ceil(missing / grain) * grain, Math.floor(longest / grain) * grain);
+    cautious.add(basis.entry.corner());
+    return basis
+        .step(
+            -step,
+            Strength.FAIR,
+            Said.of(
+                "proposal.repeated",
+                Value.count((int) past),
+                Value.count(late.length),
+                Value.percent(WITHIN)),
+            step < missing ? Said.of("proposal.limit.step") : Said.NOTHING)
+        .build();
   }
 
   private static Said milli(double seconds) {
