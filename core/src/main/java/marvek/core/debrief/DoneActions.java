@@ -52,8 +52,18 @@ public final class DoneActions {
    * @param late metres later than written, negative for sooner; null where that cannot be told
    * @param amount share driven; null where it has none
    * @param until metres later than written that a lift comes back; null where it has no end
+   * @param perMetre share by which the pedal is written to change in each metre up to there; 0
+   *     where it is taken there at once
    */
-  public record Done(@Nullable Double late, @Nullable Double amount, @Nullable Double until) {}
+  public record Done(
+      @Nullable Double late,
+      @Nullable Double amount,
+      @Nullable Double until,
+      double perMetre) {
+    Done(@Nullable Double late, @Nullable Double amount, @Nullable Double until) {
+      this(late, amount, until, 0);
+    }
+  }
 
   private final Centreline road;
   private final LapSketch sketch;
@@ -345,7 +355,9 @@ public final class DoneActions {
     if (way > 0 && !Double.isNaN(here)) {
       // On a slow way a little more is as far as many metres.
       boolean told = p.station() + late < nextOf(p) && Math.abs(all - had) >= TOLD;
-      return Optional.of(new Done(told ? Double.valueOf(late) : null, share(kind, here), null));
+      double steep = known ? Math.abs(asked - was) / way : 0;
+      return Optional.of(
+          new Done(told ? Double.valueOf(late) : null, share(kind, here), null, steep));
     }
     double soon = pedal.valueAt(pedal.stationAt(time + 2 * MOVES));
     if (evenly && !Double.isNaN(soon)) {
