@@ -40,7 +40,7 @@ class CleanLapsTest {
       }
     }
     assertThat(corners).isGreaterThan(80);
-    assertThat(told).hasSizeLessThanOrEqualTo(corners / 10);
+    assertThat(told).hasSizeLessThanOrEqualTo(corners / 40);
   }
 
   /** Lines that bend less and more again within a corner, by nearly what a correction is. */
