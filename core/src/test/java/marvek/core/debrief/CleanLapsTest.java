@@ -63,6 +63,13 @@ class CleanLapsTest {
     assertThat(causes(seed, radius, vehicle, corner)).doesNotContain("KERB_MISSED");
   }
 
+  /** Steep ways to a stage, where a metre or two of place is a good share of the pedal. */
+  @ParameterizedTest
+  @CsvSource({"809, 480, cup-gt, c1", "811, 640, motorcycle-1000, c3"})
+  void noStageIsBehindThatIsOnlyLate(long seed, double radius, String vehicle, String corner) {
+    assertThat(causes(seed, radius, vehicle, corner)).doesNotContain("STAGE_BEHIND");
+  }
+
   /** What is told of one corner of six clean laps. */
   private static List<String> causes(long seed, double radius, String vehicle, String corner) {
     ComputedLap lap = Drives.computed(RandomRoads.of(seed, radius), vehicle);
