@@ -56,10 +56,7 @@ public final class DoneActions {
    *     where it is taken there at once
    */
   public record Done(
-      @Nullable Double late,
-      @Nullable Double amount,
-      @Nullable Double until,
-      double perMetre) {
+      @Nullable Double late, @Nullable Double amount, @Nullable Double until, double perMetre) {
     Done(@Nullable Double late, @Nullable Double amount, @Nullable Double until) {
       this(late, amount, until, 0);
     }
