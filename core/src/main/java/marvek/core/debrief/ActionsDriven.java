@@ -62,6 +62,10 @@ final class ActionsDriven {
    * more than once in a corner the last is meant.
    */
   @Nullable Double measured(String lap, CornerEvents e, CornerEntry plan, PointKind kind) {
+    boolean feet = kind == PointKind.BRAKE || kind == PointKind.RELEASE;
+    if (feet && DoneActions.furtherPress(computed.road(), plan, e.brake())) {
+      return null;
+    }
     if (kind != PointKind.FULL_THROTTLE || !DoneActions.fullAgain(computed.road(), plan)) {
       return point(e, kind);
     }

@@ -33,6 +33,8 @@ public final class Debriefer {
   private static final int FOCUS = 3;
   private static final double WORTH_SAYING = 0.02;
   private static final double OFTEN = 0.4;
+  // Share of laps that show a mistake which is none, at most, where the plan is driven.
+  private static final double BY_CHANCE = 0.15;
   // Up to this share of the laps it may have come by chance.
   private static final double MOSTLY = 0.67;
   // Laps with it and without it, each, from which on their times tell something.
@@ -374,7 +376,8 @@ public final class Debriefer {
         shown.addAll(over.laps());
       }
       double share = shown.size() / (double) Math.max(1, laps.size());
-      if (share < OFTEN || shown.size() < Math.min(2, laps.size())) {
+      int least = over == null ? Robust.beyondChance(BY_CHANCE, laps.size()) : 2;
+      if (share < OFTEN || shown.size() < Math.min(least, laps.size())) {
         continue;
       }
       Double cost = cost(c, laps, shown);

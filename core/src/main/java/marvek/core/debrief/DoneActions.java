@@ -38,6 +38,10 @@ public final class DoneActions {
   private static final double SHUT = 0.05;
   // Share from one stage to the next from which its place can be told.
   private static final double TOLD = 0.25;
+  // The same for each metre of a way that is gone evenly.
+  private static final double STEEP = 0.005;
+  // Metres closer than which no place is meant.
+  private static final double PLACED = 4;
   // Share of the way to the next action from which a stage was not late, but left out.
   private static final double MOSTLY = 0.7;
   // Metres before the first that is written for a corner that may be its own.
@@ -52,11 +56,12 @@ public final class DoneActions {
    * @param late metres later than written, negative for sooner; null where that cannot be told
    * @param amount share driven; null where it has none
    * @param until metres later than written that a lift comes back; null where it has no end
-   * @param perMetre share by which the pedal is written to change in each metre up to there; 0
-   *     where it is taken there at once
+   * @param slack share by which the pedal is written to change on its way there within the metres
+   *     that no place is meant closer than and the time of a foot; 0 where it is taken there at
+   *     once
    */
   public record Done(
-      @Nullable Double late, @Nullable Double amount, @Nullable Double until, double perMetre) {
+      @Nullable Double late, @Nullable Double amount, @Nullable Double until, double slack) {
     Done(@Nullable Double late, @Nullable Double amount, @Nullable Double until) {
       this(late, amount, until, 0);
     }
@@ -212,6 +217,23 @@ public final class DoneActions {
                     road.apart(from, a.station()) >= 0 && road.apart(a.station(), full.get()) >= 0);
   }
 
+  /**
+   * Whether the press that was read for a corner is a further one that is written for it: the first
+   * was too light to be shown.
+   *
+   * @param brake where it was read; null where none was
+   */
+  public static boolean furtherPress(Centreline road, CornerEntry entry, @Nullable Double brake) {
+    Optional<Double> first = entry.station(PointKind.BRAKE);
+    if (brake == null || first.isEmpty()) {
+      return false;
+    }
+    double off = Math.abs(road.apart(first.get(), brake));
+    return entry.actions().stream()
+        .filter(a -> a.kind() == ActionKind.BRAKE)
+        .anyMatch(a -> Math.abs(road.apart(a.station(), brake)) < off);
+  }
+
   /** Whether the throttle is written to be eased again about where it was. */
   private boolean lessAgain(List<Planned> planned, Act act) {
     return act.kind() == ActionKind.LIFT
@@ -351,10 +373,12 @@ public final class DoneActions {
     double here = pedal.valueAt(p.station());
     if (way > 0 && !Double.isNaN(here)) {
       // On a slow way a little more is as far as many metres.
-      boolean told = p.station() + late < nextOf(p) && Math.abs(all - had) >= TOLD;
-      double steep = known ? Math.abs(asked - was) / way : 0;
+      boolean told =
+          p.station() + late < nextOf(p) && Math.abs(all - had) >= Math.max(TOLD, STEEP * way);
+      double foot = Math.max(0, pedal.stationAt(time + MOVES) - p.station());
+      double slack = known ? Math.abs(asked - was) / way * (PLACED + foot) : 0;
       return Optional.of(
-          new Done(told ? Double.valueOf(late) : null, share(kind, here), null, steep));
+          new Done(told ? Double.valueOf(late) : null, share(kind, here), null, slack));
     }
     double soon = pedal.valueAt(pedal.stationAt(time + 2 * MOVES));
     if (evenly && !Double.isNaN(soon)) {

@@ -4,12 +4,14 @@ import java.util.Arrays;
 import java.util.Map;
 import java.util.TreeMap;
 import org.hipparchus.distribution.continuous.NormalDistribution;
+import org.hipparchus.distribution.discrete.BinomialDistribution;
 import org.hipparchus.stat.descriptive.rank.Percentile;
 
 /** Statistics that a few odd laps do not upset. */
 public final class Robust {
   private static final double NORMAL = 1.4826;
   private static final int MOST = 100;
+  private static final double CHANCE = 0.01;
 
   private Robust() {}
 
@@ -34,6 +36,16 @@ public final class Robust {
   public static double spread(double[] values) {
     double middle = median(values);
     return NORMAL * median(Arrays.stream(values).map(v -> Math.abs(v - middle)).toArray());
+  }
+
+  /**
+   * The least of so many that chance alone brings about less than once in a hundred times.
+   *
+   * @param chance of each, 0 to 1
+   * @param of how many; the answer may be one more than that
+   */
+  public static int beyondChance(double chance, int of) {
+    return 1 + new BinomialDistribution(of, chance).inverseCumulativeProbability(1 - CHANCE);
   }
 
   /**

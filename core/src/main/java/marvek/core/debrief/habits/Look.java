@@ -159,9 +159,15 @@ public final class Look {
     return plan.actions().stream().anyMatch(a -> a.kind() == ActionKind.LIFT);
   }
 
-  /** Whether the brake of the corner is pressed while the throttle of an act is eased. */
+  /**
+   * Whether the brake of the corner is pressed while the throttle of an act is eased, or is written
+   * for there: a press of the lightest is not shown.
+   */
   boolean brakedIn(Act act) {
-    Double brake = events.brake();
+    return within(act, events.brake()) || within(act, plan.station(PointKind.BRAKE).orElse(null));
+  }
+
+  private boolean within(Act act, @Nullable Double brake) {
     Double until = act.until();
     return brake != null
         && road.apart(act.station(), brake) > 0
@@ -224,12 +230,16 @@ public final class Look {
 
   /** Metres by which braking began late; null where not known. */
   @Nullable Double brake() {
-    return late(PointKind.BRAKE, events.brake());
+    return further() ? null : late(PointKind.BRAKE, events.brake());
+  }
+
+  private boolean further() {
+    return DoneActions.furtherPress(road, plan, events.brake());
   }
 
   /** Metres by which the brake came off late; null where pedals were not recorded. */
   @Nullable Double release() {
-    return told ? late(PointKind.RELEASE, events.release()) : null;
+    return told && !further() ? late(PointKind.RELEASE, events.release()) : null;
   }
 
   /**
@@ -318,6 +328,16 @@ public final class Look {
     double allowed = share < OWN_PACE * pace ? events.minimumSpeed() / share : 0;
     double written = allowed > 0 ? planned.slowest(events.minimumAt(), NEAR) : allowed;
     return (written < allowed ? share * allowed / written : share) / pace;
+  }
+
+  /** How much the line bends about the slowest place, 1/m. */
+  double bend() {
+    double most = 0;
+    int at = road.index(events.minimumAt());
+    for (int k = -BESIDE; k <= BESIDE; k++) {
+      most = Math.max(most, Math.abs(computed.path().curvature()[road.loop().at(at + k)]));
+    }
+    return most;
   }
 
   // From the speed alone the beginning of braking is known within some metres, what the feet did

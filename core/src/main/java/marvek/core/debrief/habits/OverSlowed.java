@@ -26,6 +26,8 @@ public final class OverSlowed implements Habit {
   @Override
   public @Nullable Double seen(Look look) {
     double slow = look.plan().slowing() == Slowing.LIFT ? SLOW_LIFT : SLOW;
+    // A line that is still on the apex bends tighter by so much, most of all in a hairpin.
+    slow += Look.OFF_APEX * look.bend() / 2;
     boolean seen = look.speed() < 1 - slow && !look.deep() && !look.before();
     return seen ? (1 - look.speed()) * look.events().minimumSpeed() : null;
   }

@@ -12,8 +12,6 @@ import marvek.core.score.ActionKind;
 public final class StageBehind extends ActionHabit {
   // Share of the throttle.
   private static final double LIMIT = 0.12;
-  // Metres of a place that are no habit.
-  private static final double PLACED = 4;
 
   /** The habit. */
   public StageBehind() {
@@ -23,6 +21,6 @@ public final class StageBehind extends ActionHabit {
   /** Share behind; NaN where it is not known, or no more than on the way to the place. */
   private static double behind(Look.Held held) {
     double less = -held.more();
-    return less > PLACED * held.done().perMetre() ? less : Double.NaN;
+    return less > held.done().slack() ? less : Double.NaN;
   }
 }
