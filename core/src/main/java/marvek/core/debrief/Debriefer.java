@@ -33,8 +33,6 @@ public final class Debriefer {
   private static final int FOCUS = 3;
   private static final double WORTH_SAYING = 0.02;
   private static final double OFTEN = 0.4;
-  // Share of laps that show a mistake which is none, at most, where the plan is driven.
-  private static final double BY_CHANCE = 0.15;
   // Up to this share of the laps it may have come by chance.
   private static final double MOSTLY = 0.67;
   // Laps with it and without it, each, from which on their times tell something.
@@ -376,8 +374,11 @@ public final class Debriefer {
         shown.addAll(over.laps());
       }
       double share = shown.size() / (double) Math.max(1, laps.size());
-      int least = over == null ? Robust.beyondChance(BY_CHANCE, laps.size()) : 2;
-      if (share < OFTEN || shown.size() < Math.min(least, laps.size())) {
+      if (share < OFTEN || shown.size() < Math.min(2, laps.size())) {
+        continue;
+      }
+      boolean byChance = shown.size() < Robust.beyondChance(habit.byChance(), laps.size());
+      if (habit.forTime() && over == null && byChance && !allSlower(c, laps, shown)) {
         continue;
       }
       Double cost = cost(c, laps, shown);
@@ -409,6 +410,21 @@ public final class Debriefer {
     return points.stream()
         .filter(p -> !faint || p.kind() != PointKind.BRAKE && p.kind() != PointKind.RELEASE)
         .toList();
+  }
+
+  /** Whether every lap that shows something took longer in a corner than every one without. */
+  private boolean allSlower(int c, List<LapData> laps, List<String> shown) {
+    double quickest = Double.POSITIVE_INFINITY;
+    double slowest = Double.NEGATIVE_INFINITY;
+    for (LapData l : laps) {
+      double time = sections.time(l, c);
+      if (shown.contains(l.id())) {
+        quickest = Math.min(quickest, time);
+      } else {
+        slowest = Math.max(slowest, time);
+      }
+    }
+    return quickest > slowest;
   }
 
   private @Nullable Double cost(int c, List<LapData> laps, List<String> shown) {

@@ -48,6 +48,12 @@ public abstract class ActionHabit implements Habit {
     return rank;
   }
 
+  /** What is matched with an action that is written comes about by chance in few laps. */
+  @Override
+  public double byChance() {
+    return 0.03;
+  }
+
   @Override
   public @Nullable Double seen(Look look) {
     return look.most(kind, measure, limit);

@@ -47,6 +47,14 @@ public interface Habit {
     return true;
   }
 
+  /**
+   * Share of the laps that may show it where it is none, in a corner where the line or the pedals
+   * come near to it.
+   */
+  default double byChance() {
+    return 0.15;
+  }
+
   /** Whether it begins in the corner before. */
   default boolean beginsBefore() {
     return false;
