@@ -378,7 +378,7 @@ public final class Debriefer {
         continue;
       }
       boolean byChance = shown.size() < Robust.beyondChance(habit.byChance(), laps.size());
-      if (habit.forTime() && over == null && byChance && !allSlower(c, laps, shown)) {
+      if (over == null && byChance && !allSlower(c, laps, shown)) {
         continue;
       }
       Double cost = cost(c, laps, shown);

@@ -65,9 +65,43 @@ class CleanLapsTest {
 
   /** Steep ways to a stage, where a metre or two of place is a good share of the pedal. */
   @ParameterizedTest
-  @CsvSource({"809, 480, cup-gt, c1", "811, 640, motorcycle-1000, c3"})
+  @CsvSource({
+    "809, 480, cup-gt, c1",
+    "811, 640, motorcycle-1000, c3",
+    "821, 280, single-seater, c1"
+  })
   void noStageIsBehindThatIsOnlyLate(long seed, double radius, String vehicle, String corner) {
     assertThat(causes(seed, radius, vehicle, corner)).doesNotContain("STAGE_BEHIND");
+  }
+
+  /** A quarter of the throttle over a hundred metres: a little more of it is as many metres. */
+  @Test
+  void noStageIsLateOnAWayThatHardlyRises() {
+    assertThat(causes(831, 640, "motorcycle-1000", "c1")).doesNotContain("STAGE_LATE");
+  }
+
+  /** A hairpin, where the scatter of the line alone makes the slowest place slower. */
+  @Test
+  void aTighterLineThroughAHairpinIsNotSlowedTooMuch() {
+    assertThat(causes(809, 480, "cup-gt", "c1")).doesNotContain("OVER_SLOWED");
+  }
+
+  /** Half of the laps have a correction too many, and no more than that. */
+  @Test
+  void whatHalfOfTheLapsShowByChanceIsNoHabit() {
+    assertThat(causes(826, 240, "cup-gt", "c10")).doesNotContain("EXTRA_STEERING");
+  }
+
+  /** Brakings that are so light that most recordings do not show them. */
+  @ParameterizedTest
+  @CsvSource({
+    "834, 400, motorcycle-1000, c3, LIFTED_UNWRITTEN",
+    "834, 360, motorcycle-600, c3, LIFTED_UNWRITTEN",
+    "834, 360, motorcycle-600, c3, UNEVEN_BRAKING"
+  })
+  void aPressTooLightToBeSeenIsNeitherALiftNorThePressAfterIt(
+      long seed, double radius, String vehicle, String corner, String habit) {
+    assertThat(causes(seed, radius, vehicle, corner)).doesNotContain(habit);
   }
 
   /** What is told of one corner of six clean laps. */

@@ -80,4 +80,16 @@ class StatisticsTest {
     // One in ten by the confidence asked for.
     assertThat(told / 400.0).isBetween(0.05, 0.15);
   }
+
+  /** Of ten coins nine or more fall alike 11 times in 1024, all of them once. */
+  @Test
+  void beyondChanceIsWhatChanceDoesOnceInAHundred() {
+    assertThat(Robust.beyondChance(0.5, 10)).isEqualTo(10);
+    // Seven in 128 for six and more of seven, one in 128 for all; six coins cannot tell it.
+    assertThat(Robust.beyondChance(0.5, 7)).isEqualTo(7);
+    assertThat(Robust.beyondChance(0.5, 6)).isEqualTo(7);
+    assertThat(Robust.beyondChance(0.15, 6)).isEqualTo(4);
+    assertThat(Robust.beyondChance(0.15, 20)).isEqualTo(8);
+    assertThat(Robust.beyondChance(0.03, 4)).isEqualTo(2);
+  }
 }

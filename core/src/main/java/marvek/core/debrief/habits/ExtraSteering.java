@@ -23,6 +23,12 @@ public final class ExtraSteering implements Habit {
     return Look.counted(look.events().corrections(), 0);
   }
 
+  /** A recording of the hands wavers. */
+  @Override
+  public double byChance() {
+    return 0.15;
+  }
+
   @Override
   public boolean forTime() {
     return false;

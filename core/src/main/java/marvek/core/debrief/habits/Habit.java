@@ -49,10 +49,10 @@ public interface Habit {
 
   /**
    * Share of the laps that may show it where it is none, in a corner where the line or the pedals
-   * come near to it.
+   * come near to it. A danger is hardly shown by chance.
    */
   default double byChance() {
-    return 0.15;
+    return forTime() ? 0.15 : 0.03;
   }
 
   /** Whether it begins in the corner before. */
