@@ -93,7 +93,7 @@ final class PlannedCorner {
   private final @Nullable Written score;
   private final List<ScoreDrive.Body> bodies;
   private final Limits[] riding;
-  private final boolean tried;
+  private final ScoreDrive.Wants wants;
   @Nullable ScoreDrive driven;
   private final double[] corner;
   private final double[] unbraked;
@@ -203,10 +203,10 @@ final class PlannedCorner {
    * @param from index of the start of the stretch
    * @param count steps of the stretch
    * @param free step at which the lap begins to brake for the corner
-   * @param tried whether it is only asked whether it is made, and in what time
+   * @param wants what of it is looked at
    */
-  PlannedCorner(Room room, int from, int count, int free, Steps steps, boolean tried) {
-    this.tried = tried;
+  PlannedCorner(Room room, int from, int count, int free, Steps steps, ScoreDrive.Wants wants) {
+    this.wants = wants;
     this.path = room.path();
     this.limits = room.limits();
     this.n = path.size();
@@ -245,7 +245,7 @@ final class PlannedCorner {
     } else {
       play(score);
     }
-    if (tried && !makesIt) {
+    if (wants != ScoreDrive.Wants.ALL && !makesIt) {
       return;
     }
     ask();
@@ -359,9 +359,9 @@ final class PlannedCorner {
             pressed,
             written.shifts(),
             written.bodies(),
-            tried);
+            wants);
     driven = drive;
-    if (tried && !drive.makesIt) {
+    if (wants != ScoreDrive.Wants.ALL && !drive.makesIt) {
       makesIt = false;
       return;
     }

@@ -79,6 +79,16 @@ final class ScoreDrive {
     }
   }
 
+  /** What is looked at of a drive. */
+  enum Wants {
+    /** All that it does. */
+    ALL,
+    /** Whether it is made and, where it is, in what time. */
+    TIME,
+    /** Whether it is made. */
+    MADE
+  }
+
   /**
    * A press that rises and falls along the road as a planned shape does.
    *
@@ -292,6 +302,7 @@ final class ScoreDrive {
   final Played[] played;
   private final double[] asked;
   private final double[] used;
+  private final boolean asksTime;
   // Whether what is driven counts, or is only looked ahead.
   private boolean counts;
   boolean makesIt = true;
@@ -308,7 +319,7 @@ final class ScoreDrive {
    * @param pedals in driving order
    * @param shifts in driving order
    * @param bodies in driving order
-   * @param tried whether it is only asked whether it is made: then it ends where it is seen not to
+   * @param wants what of it is looked at: where not all is, it ends where it is seen not to be made
    */
   ScoreDrive(
       Path path,
@@ -321,8 +332,9 @@ final class ScoreDrive {
       List<Pedal> pedals,
       List<Shift> shifts,
       List<Body> bodies,
-      boolean tried) {
+      Wants wants) {
     this.path = path;
+    this.asksTime = wants != Wants.MADE;
     this.limits = limits;
     this.loop = path.loop();
     this.from = from;
@@ -351,7 +363,7 @@ final class ScoreDrive {
     for (int k = 0; k < begin; k++) {
       before += 2 * path.step()[at(k)] / (speed[k] + speed[k + 1]);
     }
-    if (!drive(new State(begin, speed[begin], before, limits), tried)) {
+    if (!drive(new State(begin, speed[begin], before, limits), wants != Wants.ALL)) {
       return;
     }
     throttle[count] = count > 0 ? throttle[count - 1] : 1;
@@ -604,6 +616,11 @@ final class ScoreDrive {
   private double solve(State s, int p, int to) {
     boolean brakes = pedals.get(p).kind() == ActionKind.BRAKE;
     Event e = opened(p, brakes);
+    if (!asksTime && p == pedals.size() - 1) {
+      // What least slowing makes the last place, all there is makes too.
+      e.target = brakes ? 1 : 0;
+      return e.target;
+    }
     double low = 0;
     double high = 1;
     for (int i = 0; i < BISECTIONS; i++) {

@@ -381,12 +381,21 @@ final class Stretch {
   }
 
   PlannedCorner plan(Path path, Limits limits, PlannedCorner.Steps steps) {
-    return new PlannedCorner(room(path, limits), from, count, free, steps, false);
+    return new PlannedCorner(room(path, limits), from, count, free, steps, ScoreDrive.Wants.ALL);
   }
 
   /** The same, of which only is asked whether it is made and, where it is, in what time. */
   PlannedCorner tried(Path path, PlannedCorner.Steps steps) {
-    return new PlannedCorner(room(path, computed.limits()), from, count, free, steps, true);
+    return tried(path, steps, ScoreDrive.Wants.TIME);
+  }
+
+  /** Whether a plan is made. */
+  boolean made(Path path, PlannedCorner.Steps steps) {
+    return tried(path, steps, ScoreDrive.Wants.MADE).makesIt;
+  }
+
+  private PlannedCorner tried(Path path, PlannedCorner.Steps steps, ScoreDrive.Wants wants) {
+    return new PlannedCorner(room(path, computed.limits()), from, count, free, steps, wants);
   }
 
   /** A corner is asked again and again on one path: what that allows is worked out once. */

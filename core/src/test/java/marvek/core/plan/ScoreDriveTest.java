@@ -120,7 +120,7 @@ class ScoreDriveTest {
         pedals,
         List.of(),
         List.of(),
-        false);
+        ScoreDrive.Wants.ALL);
   }
 
   @Test
@@ -290,7 +290,7 @@ class ScoreDriveTest {
                 score,
                 List.of(),
                 List.of(),
-                false);
+                ScoreDrive.Wants.ALL);
         ScoreDrive.Played lift = drive.played[drive.index("lift")];
         boolean met = true;
         for (int k = (int) Math.ceil(lift.at()); k <= lift.serves(); k++) {
@@ -302,6 +302,63 @@ class ScoreDriveTest {
       }
     }
     assertThat(said).isGreaterThan(10);
+    assertThat(missed).isGreaterThan(10);
+  }
+
+  @Test
+  void whetherItIsMadeIsKnownWithoutHowMuchTheLastActionKeeps() {
+    Random random = new Random(11);
+    int made = 0;
+    int missed = 0;
+    for (ComputedLap lap : LAPS) {
+      for (int round = 0; round < 60; round++) {
+        int from = random.nextInt(lap.road().size());
+        int count = 220;
+        double[] speeds = new double[count + 1];
+        Arrays.fill(speeds, 45);
+        double[] corner = new double[count + 1];
+        double slow = 34 + 12 * random.nextDouble();
+        double next = 30 + 14 * random.nextDouble();
+        for (int k = 0; k <= count; k++) {
+          corner[k] =
+              Math.min(slow + 0.004 * (k - 70) * (k - 70), next + 0.01 * (k - 190) * (k - 190));
+        }
+        double at = 10 + 30 * random.nextDouble();
+        List<ScoreDrive.Pedal> score =
+            List.of(
+                // Open as well: then it is what its own place asks for, whatever is wanted.
+                pedal(
+                    "brake",
+                    ActionKind.BRAKE,
+                    at,
+                    round % 2 == 0 ? Double.NaN : 0.4,
+                    Manner.AT_ONCE),
+                pedal("off", ActionKind.EASE, at + 35, 0, Manner.AT_ONCE),
+                pedal("all", ActionKind.FULL, at + 50, 1, Manner.AT_ONCE),
+                pedal("next", ActionKind.LIFT, 150, Double.NaN, Manner.AT_ONCE));
+        boolean[] makes = new boolean[2];
+        for (int k = 0; k < 2; k++) {
+          makes[k] =
+              new ScoreDrive(
+                      lap.path(),
+                      lap.limits(),
+                      from,
+                      count,
+                      speeds,
+                      corner,
+                      lap.fullPress(),
+                      score,
+                      List.of(),
+                      List.of(),
+                      k == 0 ? ScoreDrive.Wants.TIME : ScoreDrive.Wants.MADE)
+                  .makesIt;
+        }
+        assertThat(makes[1]).describedAs("%s, %s then %s", at, slow, next).isEqualTo(makes[0]);
+        made += makes[0] ? 1 : 0;
+        missed += makes[0] ? 0 : 1;
+      }
+    }
+    assertThat(made).isGreaterThan(10);
     assertThat(missed).isGreaterThan(10);
   }
 
@@ -342,7 +399,7 @@ class ScoreDriveTest {
               List.of(),
               List.of(new ScoreDrive.Shift(5, gear, 390)),
               List.of(),
-              false);
+              ScoreDrive.Wants.ALL);
       ScoreDrive left =
           new ScoreDrive(
               lap.path(),
@@ -355,7 +412,7 @@ class ScoreDriveTest {
               List.of(),
               List.of(new ScoreDrive.Shift(5, gear, Double.NaN)),
               List.of(),
-              false);
+              ScoreDrive.Wants.ALL);
       for (int k = 6; k <= 385; k++) {
         assertThat(held.gears[k]).isEqualTo(gear);
         // Steep downhill the road turns the engine faster than it would turn itself.
@@ -396,7 +453,7 @@ class ScoreDriveTest {
                 List.of(),
                 shifts,
                 List.of(),
-                false);
+                ScoreDrive.Wants.ALL);
         after[k] = drive.speed[60];
         double v = drive.speed[30];
         double load = lap.limits().load(lap.path(), 30, v * v);
