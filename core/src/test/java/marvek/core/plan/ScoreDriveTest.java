@@ -107,20 +107,32 @@ class ScoreDriveTest {
       ComputedLap lap, int from, int count, double arriving, List<ScoreDrive.Pedal> pedals) {
     double[] corner = new double[count + 1];
     Arrays.fill(corner, 200);
-    double[] speeds = new double[count + 1];
+    return drive(lap, from, arriving, corner, pedals, List.of(), ScoreDrive.Wants.ALL);
+  }
+
+  /** A stretch that is come to at one speed, with what each of its places allows. */
+  private static ScoreDrive drive(
+      ComputedLap lap,
+      int from,
+      double arriving,
+      double[] corner,
+      List<ScoreDrive.Pedal> pedals,
+      List<ScoreDrive.Shift> shifts,
+      ScoreDrive.Wants wants) {
+    double[] speeds = new double[corner.length];
     Arrays.fill(speeds, arriving);
     return new ScoreDrive(
         lap.path(),
         lap.limits(),
         from,
-        count,
+        corner.length - 1,
         speeds,
         corner,
         lap.fullPress(),
         pedals,
+        shifts,
         List.of(),
-        List.of(),
-        ScoreDrive.Wants.ALL);
+        wants);
   }
 
   @Test
@@ -262,8 +274,6 @@ class ScoreDriveTest {
       for (int round = 0; round < 25; round++) {
         int from = random.nextInt(lap.road().size());
         int count = 220;
-        double[] speeds = new double[count + 1];
-        Arrays.fill(speeds, 45);
         double[] corner = new double[count + 1];
         double slow = 34 + 12 * random.nextDouble();
         for (int k = 0; k <= count; k++) {
@@ -278,19 +288,7 @@ class ScoreDriveTest {
                 pedal("lift", ActionKind.LIFT, at + 30, 0.1, Manner.AT_ONCE),
                 pedal("off", ActionKind.EASE, at + 90, 0, Manner.AT_ONCE),
                 pedal("all", ActionKind.FULL, at + 150, 1, Manner.AT_ONCE));
-        ScoreDrive drive =
-            new ScoreDrive(
-                lap.path(),
-                lap.limits(),
-                from,
-                count,
-                speeds,
-                corner,
-                lap.fullPress(),
-                score,
-                List.of(),
-                List.of(),
-                ScoreDrive.Wants.ALL);
+        ScoreDrive drive = drive(lap, from, 45, corner, score, List.of(), ScoreDrive.Wants.ALL);
         ScoreDrive.Played lift = drive.played[drive.index("lift")];
         boolean met = true;
         for (int k = (int) Math.ceil(lift.at()); k <= lift.serves(); k++) {
@@ -314,8 +312,6 @@ class ScoreDriveTest {
       for (int round = 0; round < 60; round++) {
         int from = random.nextInt(lap.road().size());
         int count = 220;
-        double[] speeds = new double[count + 1];
-        Arrays.fill(speeds, 45);
         double[] corner = new double[count + 1];
         double slow = 34 + 12 * random.nextDouble();
         double next = 30 + 14 * random.nextDouble();
@@ -336,26 +332,13 @@ class ScoreDriveTest {
                 pedal("off", ActionKind.EASE, at + 35, 0, Manner.AT_ONCE),
                 pedal("all", ActionKind.FULL, at + 50, 1, Manner.AT_ONCE),
                 pedal("next", ActionKind.LIFT, 150, Double.NaN, Manner.AT_ONCE));
-        boolean[] makes = new boolean[2];
-        for (int k = 0; k < 2; k++) {
-          makes[k] =
-              new ScoreDrive(
-                      lap.path(),
-                      lap.limits(),
-                      from,
-                      count,
-                      speeds,
-                      corner,
-                      lap.fullPress(),
-                      score,
-                      List.of(),
-                      List.of(),
-                      k == 0 ? ScoreDrive.Wants.TIME : ScoreDrive.Wants.MADE)
-                  .makesIt;
-        }
-        assertThat(makes[1]).describedAs("%s, %s then %s", at, slow, next).isEqualTo(makes[0]);
-        made += makes[0] ? 1 : 0;
-        missed += makes[0] ? 0 : 1;
+        boolean makes =
+            drive(lap, from, 45, corner, score, List.of(), ScoreDrive.Wants.TIME).makesIt;
+        assertThat(drive(lap, from, 45, corner, score, List.of(), ScoreDrive.Wants.MADE).makesIt)
+            .describedAs("%s, %s then %s", at, slow, next)
+            .isEqualTo(makes);
+        made += makes ? 1 : 0;
+        missed += makes ? 0 : 1;
       }
     }
     assertThat(made).isGreaterThan(10);
@@ -385,33 +368,23 @@ class ScoreDriveTest {
       double start = 0.7 * limit;
       double[] corner = new double[401];
       Arrays.fill(corner, 300);
-      double[] speeds = new double[401];
-      Arrays.fill(speeds, start);
       ScoreDrive held =
-          new ScoreDrive(
-              lap.path(),
-              lap.limits(),
+          drive(
+              lap,
               0,
-              400,
-              speeds,
+              start,
               corner,
-              lap.fullPress(),
               List.of(),
               List.of(new ScoreDrive.Shift(5, gear, 390)),
-              List.of(),
               ScoreDrive.Wants.ALL);
       ScoreDrive left =
-          new ScoreDrive(
-              lap.path(),
-              lap.limits(),
+          drive(
+              lap,
               0,
-              400,
-              speeds,
+              start,
               corner,
-              lap.fullPress(),
               List.of(),
               List.of(new ScoreDrive.Shift(5, gear, Double.NaN)),
-              List.of(),
               ScoreDrive.Wants.ALL);
       for (int k = 6; k <= 385; k++) {
         assertThat(held.gears[k]).isEqualTo(gear);
@@ -430,8 +403,6 @@ class ScoreDriveTest {
       double start = 0.6 * lap.vehicle().speed(lap.vehicle().engine().shiftRevs(), 3);
       double[] corner = new double[81];
       Arrays.fill(corner, 300);
-      double[] speeds = new double[81];
-      Arrays.fill(speeds, start);
       double lost = 0;
       double pull = 0;
       double[] after = new double[2];
@@ -441,19 +412,7 @@ class ScoreDriveTest {
             k == 0
                 ? List.of(new ScoreDrive.Shift(0, 3, 70))
                 : List.of(new ScoreDrive.Shift(0, 3, 70), new ScoreDrive.Shift(30, 3, 70));
-        ScoreDrive drive =
-            new ScoreDrive(
-                lap.path(),
-                lap.limits(),
-                0,
-                80,
-                speeds,
-                corner,
-                lap.fullPress(),
-                List.of(),
-                shifts,
-                List.of(),
-                ScoreDrive.Wants.ALL);
+        ScoreDrive drive = drive(lap, 0, start, corner, List.of(), shifts, ScoreDrive.Wants.ALL);
         after[k] = drive.speed[60];
         double v = drive.speed[30];
         double load = lap.limits().load(lap.path(), 30, v * v);
